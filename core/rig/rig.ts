@@ -1,0 +1,267 @@
+import { z } from "zod";
+
+/** Text a person typed: no control characters, no markup, at most `most` characters, not blank. */
+export const plainText = (most: number) =>
+  z
+    .string()
+    .trim()
+    .min(1, "must not be empty")
+    .max(most, `must be at most ${most} characters`)
+    .regex(/^[^<>\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]*$/, "must not hold markup or control characters");
+
+const idSchema = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/, "must be small letters, digits and hyphens");
+const amps = z.number().positive().max(2000);
+
+/** A place on the boat in metres: `xM` forward of the transom (behind it negative), `yM` to starboard of the middle. */
+export const placeSchema = z.strictObject({ xM: z.number().min(-5).max(40), yM: z.number().min(-8).max(8) });
+export type Place = z.infer<typeof placeSchema>;
+
+export const families = [
+  "centre-console",
+  "pontoon",
+  "bowrider",
+  "side-console",
+  "tow-sport",
+  "cuddy",
+  "runabout",
+] as const;
+
+export const stationKinds = [
+  "coupler",
+  "winch",
+  "wheels",
+  "transom",
+  "engines",
+  "bilge",
+  "cockpit",
+  "console",
+  "helm",
+  "bow",
+  "anchor",
+  "alongside",
+] as const;
+export type StationKind = (typeof stationKinds)[number];
+
+/** A spot where people stand to be told something; reached from the ground or from aboard. */
+export const stationSchema = z.strictObject({
+  id: idSchema,
+  kind: z.enum(stationKinds),
+  label: plainText(40),
+  at: placeSchema,
+  level: z.enum(["ground", "aboard"]),
+});
+
+export const partKinds = [
+  "battery",
+  "selector",
+  "panel",
+  "breakers",
+  "through-hull",
+  "plug",
+  "fill",
+  "pump-out",
+  "extinguisher",
+  "jackets",
+  "first-aid",
+  "flush-port",
+  "hatch",
+  "seat",
+  "table",
+  "anchor",
+  "windlass",
+  "light-pole",
+  "horn",
+  "tap",
+  "livewell",
+  "head",
+  "pump",
+  "tabs",
+  "vhf",
+  "plotter",
+  "cleat",
+  "charger-socket",
+  "lanyard",
+  "throttle",
+] as const;
+
+export const partSchema = z.strictObject({
+  id: idSchema,
+  kind: z.enum(partKinds),
+  label: plainText(60),
+  station: idSchema,
+  at: placeSchema,
+  reach: plainText(160).optional(),
+  opens: z.enum(["hinge", "slide", "lift-out", "screw", "latch"]).optional(),
+  holds: z.array(plainText(80)).max(30).optional(),
+});
+
+export const switchKinds = [
+  "two-position",
+  "three-position",
+  "momentary",
+  "press-and-hold",
+  "push-to-cycle",
+  "lamp",
+] as const;
+
+/** One place on the panel, in physical order. `powers` empty on every position means nothing is behind it. */
+export const panelSwitchSchema = z.strictObject({
+  id: idSchema,
+  label: plainText(40).nullable(),
+  kind: z.enum(switchKinds),
+  positions: z.array(z.strictObject({ label: plainText(20), powers: z.array(idSchema) })).max(6),
+  lamp: z.boolean(),
+  note: plainText(200).optional(),
+});
+
+export const breakerSchema = z.strictObject({
+  id: idSchema,
+  label: plainText(40),
+  part: idSchema,
+  ratingA: amps,
+  resets: z.enum(["push-in", "flip", "lever"]),
+  feeds: z.array(idSchema).min(1),
+});
+
+export const engineSchema = z.strictObject({
+  id: idSchema,
+  label: plainText(40),
+  kind: z.enum(["outboard", "kicker", "sterndrive", "inboard"]),
+  powerKw: z.number().positive().max(2000),
+  ratedRpm: z.strictObject({ from: z.number().min(500).max(10_000), to: z.number().min(500).max(10_000) }),
+  breakInPack: idSchema,
+  servicePack: idSchema,
+});
+
+export const trailerSchema = z.strictObject({
+  axles: z.int().min(1).max(3),
+  brakes: z.enum(["none", "surge", "electric"]),
+  lockOut: z.enum(["none", "pin", "reverse-wire"]),
+  ballMm: z.number().positive(),
+  pins: z.int().min(4).max(7),
+  hitchToTransomM: z.number().positive(),
+  grossLimitKg: z.number().positive(),
+  tyreKpa: z.number().positive(),
+});
+
+/** A boat as it stands: everything a walk, a card or a drawing needs to know (`ravik.rig/1`). Lengths in metres. */
+export const rigSchema = z
+  .strictObject({
+    format: z.literal("ravik.rig/1"),
+    maker: plainText(60),
+    model: plainText(60),
+    modelYear: z.int().min(1950).max(2100),
+    family: z.enum(families),
+    loaM: z.number().min(3).max(20),
+    beamM: z.number().min(1).max(6),
+    enclosedFuel: z.boolean(),
+    boarding: placeSchema,
+    stations: z.array(stationSchema).min(1).max(20),
+    parts: z.array(partSchema).max(200),
+    batteries: z
+      .array(
+        z.strictObject({
+          id: idSchema,
+          label: plainText(40),
+          part: idSchema,
+          capacityAh: z.number().positive().max(2000),
+          chemistry: z.enum(["flooded", "agm", "lifepo4"]),
+        }),
+      )
+      .max(12),
+    powerScheme: z.enum(["single", "one-two-both", "engine-house-parallel", "twin-engine-house-parallel"]),
+    powerSwitches: z
+      .array(
+        z.strictObject({
+          id: idSchema,
+          label: plainText(40),
+          part: idSchema,
+          positions: z.array(z.strictObject({ label: plainText(20), does: plainText(160) })).min(2),
+        }),
+      )
+      .max(8),
+    loads: z.array(z.strictObject({ id: idSchema, label: plainText(60), amps, always: z.boolean() })).max(80),
+    panel: z.array(panelSwitchSchema).max(40),
+    breakers: z.array(breakerSchema).max(60),
+    engines: z.array(engineSchema).min(1).max(5),
+    tanks: z
+      .array(
+        z.strictObject({
+          id: idSchema,
+          kind: z.enum(["petrol", "diesel", "fresh-water", "waste"]),
+          label: plainText(40),
+          litres: z.number().positive(),
+          fill: idSchema.optional(),
+        }),
+      )
+      .max(10),
+    throughHulls: z
+      .array(z.strictObject({ id: idSchema, label: plainText(60), part: idSchema, serves: plainText(80) }))
+      .max(20),
+    trailer: trailerSchema.nullable(),
+    gear: z
+      .array(
+        z.strictObject({
+          id: idSchema,
+          label: plainText(60),
+          group: z.enum(["keys", "papers", "safety", "water", "deck", "trailer"]),
+          count: z.int().min(1).max(99),
+          must: z.boolean(),
+        }),
+      )
+      .max(80),
+  })
+  .superRefine((rig, check) => {
+    const say = (path: (string | number)[], message: string) => check.addIssue({ code: "custom", path, message });
+    const once = (name: string, list: readonly { id: string }[]) => {
+      const seen = new Set<string>();
+      list.forEach(({ id }, i) => {
+        if (seen.has(id)) say([name, i, "id"], `"${id}" is used twice`);
+        seen.add(id);
+      });
+      return seen;
+    };
+    const stations = once("stations", rig.stations);
+    const parts = once("parts", rig.parts);
+    const loads = once("loads", rig.loads);
+    once("panel", rig.panel);
+    once("breakers", rig.breakers);
+    once("engines", rig.engines);
+    once("gear", rig.gear);
+    rig.parts.forEach((part, i) => {
+      if (!stations.has(part.station)) say(["parts", i, "station"], `no station "${part.station}"`);
+    });
+    const atPart = (name: "batteries" | "powerSwitches" | "breakers" | "throughHulls") =>
+      rig[name].forEach(({ part }, i) => {
+        if (!parts.has(part)) say([name, i, "part"], `no part "${part}"`);
+      });
+    atPart("batteries");
+    atPart("powerSwitches");
+    atPart("breakers");
+    atPart("throughHulls");
+    rig.panel.forEach((item, i) => {
+      item.positions.forEach((position, j) => {
+        position.powers.forEach((id, k) => {
+          if (!loads.has(id)) say(["panel", i, "positions", j, "powers", k], `no load "${id}"`);
+        });
+      });
+    });
+    rig.breakers.forEach((breaker, i) => {
+      breaker.feeds.forEach((id, j) => {
+        if (!loads.has(id)) say(["breakers", i, "feeds", j], `no load "${id}"`);
+      });
+    });
+    rig.tanks.forEach((tank, i) => {
+      if (tank.fill !== undefined && !parts.has(tank.fill)) say(["tanks", i, "fill"], `no part "${tank.fill}"`);
+    });
+  });
+
+export type Rig = z.infer<typeof rigSchema>;
+export type Station = z.infer<typeof stationSchema>;
+export type Part = z.infer<typeof partSchema>;
+export type PanelSwitch = z.infer<typeof panelSwitchSchema>;
+
+/** Whether anything at all is behind a panel place. A lamp counts as itself. */
+export function hasBehind(item: PanelSwitch): boolean {
+  return item.kind === "lamp" || item.positions.some((position) => position.powers.length > 0);
+}

@@ -1,0 +1,2 @@
+export { due } from "./due.ts";
+export { type DueInput, type DueItem, type DueOutput, type DueState, dueInputSchema, dueOutputSchema, dueStateSchema } from "./dueContract.ts";

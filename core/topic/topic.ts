@@ -1,0 +1,69 @@
+import { z } from "zod";
+import { conditionSchema } from "../rig/condition.ts";
+import { plainText, stationKinds } from "../rig/rig.ts";
+
+export const systems = ["electrical", "helm", "engine", "water", "deck", "trailer", "safety"] as const;
+export type System = (typeof systems)[number];
+
+/** The moments of a day on the water, in order: what the route style "day in the life" follows. */
+export const moments = [
+  "arrive",
+  "hitch",
+  "tow",
+  "ramp",
+  "power-up",
+  "start",
+  "run",
+  "anchor",
+  "dock",
+  "load",
+  "flush",
+  "store",
+] as const;
+
+/** How far a topic is to be taken: told, shown, or done by the buyer's own hands. */
+export const levels = ["told", "shown", "done"] as const;
+
+export const topicIdSchema = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/, "must be small letters, digits and hyphens");
+
+/** One thing taught in a walk. Words are for the ear: short sentences in the trade's terms. */
+export const topicSchema = z.strictObject({
+  id: topicIdSchema,
+  title: plainText(80),
+  system: z.enum(systems),
+  /** Kinds of station it is told at, the preferred first. */
+  where: z.array(z.enum(stationKinds)).min(1),
+  when: conditionSchema,
+  must: z.boolean(),
+  level: z.enum(levels),
+  minutes: z.number().min(0.5).max(30),
+  /** Topics that must be told before, where this boat has them. */
+  after: z.array(topicIdSchema),
+  moment: z.enum(moments),
+  /** Part of the tour of hatches, seats and lockers. */
+  storage: z.boolean(),
+  /** 1 nice to have … 9 life, engine or boat depends on it. */
+  value: z.int().min(1).max(9),
+  why: plainText(300),
+  say: plainText(400),
+  show: plainText(400),
+  does: plainText(400),
+  cautions: z.array(plainText(300)).max(4),
+  wrong: plainText(400),
+});
+
+export type Topic = z.infer<typeof topicSchema>;
+
+/** A whole library: ids used once, `after` known and without a circle left for the route to find. */
+export const librarySchema = z.array(topicSchema).superRefine((topics, check) => {
+  const ids = new Set<string>();
+  topics.forEach((topic, i) => {
+    if (ids.has(topic.id)) check.addIssue({ code: "custom", path: [i, "id"], message: `"${topic.id}" is used twice` });
+    ids.add(topic.id);
+  });
+  topics.forEach((topic, i) => {
+    topic.after.forEach((id, j) => {
+      if (!ids.has(id)) check.addIssue({ code: "custom", path: [i, "after", j], message: `no topic "${id}"` });
+    });
+  });
+});
