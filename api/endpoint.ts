@@ -1,0 +1,27 @@
+import type { z } from "zod";
+
+export const roles = ["owner", "sales", "delivery", "technician", "service"] as const;
+export type Role = (typeof roles)[number];
+export const everyone: readonly Role[] = roles;
+
+/** One thing the server can be asked. Server and web derive checks, types and the OpenAPI document from it. */
+export interface Endpoint {
+  readonly method: "GET" | "POST" | "PUT";
+  /** With `:name` for each key of `params`. */
+  readonly path: string;
+  readonly summary: string;
+  /** Who may ask; "public" needs no session. */
+  readonly admits: readonly Role[] | "public";
+  readonly params: z.ZodType<Record<string, string>>;
+  readonly query: z.ZodType<Record<string, unknown>>;
+  readonly body: z.ZodType | null;
+  /** Null when the answer is not JSON but a file. */
+  readonly answer: z.ZodType | null;
+}
+
+export const endpoint = <E extends Endpoint>(description: E): E => description;
+
+export type ParamsOf<E extends Endpoint> = z.output<E["params"]>;
+export type QueryOf<E extends Endpoint> = z.output<E["query"]>;
+export type BodyOf<E extends Endpoint> = E["body"] extends z.ZodType ? z.output<E["body"]> : undefined;
+export type AnswerOf<E extends Endpoint> = E["answer"] extends z.ZodType ? z.input<E["answer"]> : undefined;

@@ -1,0 +1,39 @@
+import { z } from "zod";
+
+/** Every code the server may answer with, and its HTTP status. The web has words for each (a test checks that). */
+export const errorStatus = {
+  "invalid-input": 422,
+  "malformed-json": 400,
+  "too-large": 413,
+  "not-json": 415,
+  "not-found": 404,
+  "sign-in-needed": 401,
+  "wrong-sign-in": 401,
+  "too-many-tries": 429,
+  "not-allowed": 403,
+  "wrong-origin": 403,
+  sealed: 409,
+  "already-sealed": 409,
+  "not-ready-to-seal": 409,
+  "hours-fall": 409,
+  "date-ahead": 409,
+  "not-delivered": 409,
+  "entry-differs": 409,
+  "not-your-entry": 403,
+  "wrong-delivery": 422,
+  "unknown-topic": 422,
+  "unknown-ref": 422,
+  cycle: 409,
+  unexpected: 500,
+} as const;
+
+export type ErrorCode = keyof typeof errorStatus;
+
+export const errorBodySchema = z.object({
+  error: z.looseObject({
+    code: z.string(),
+    message: z.string().optional(),
+    issues: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+  }),
+});
+export type ErrorBody = z.infer<typeof errorBodySchema>;

@@ -1,0 +1,14 @@
+export {
+  type AnswerOf,
+  type BodyOf,
+  type Endpoint,
+  everyone,
+  type ParamsOf,
+  type QueryOf,
+  type Role,
+  roles,
+} from "./endpoint.ts";
+export { type EndpointName, endpoints } from "./endpoints.ts";
+export { type ErrorBody, type ErrorCode, errorBodySchema, errorStatus } from "./errors.ts";
+export { createOpenApi } from "./openapi.ts";
+export type { Boat, Delivery, EngineCare, Me, Today } from "./schemas.ts";

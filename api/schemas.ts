@@ -1,0 +1,189 @@
+import { z } from "zod";
+import { breakInStandingSchema } from "../core/breakin/index.ts";
+import { isoDateSchema } from "../core/dates/index.ts";
+import { personSchema } from "../core/record/index.ts";
+import { plainText, rigSchema } from "../core/rig/index.ts";
+import { planSchema, styleIdSchema } from "../core/route/index.ts";
+import { dueOutputSchema } from "../core/service/index.ts";
+import { topicSchema } from "../core/topic/index.ts";
+import { entrySchema, recordIdSchema, ulidSchema } from "../core/walk/index.ts";
+import { roles } from "./endpoint.ts";
+
+export const timeSchema = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, "must be a time written HH:MM");
+
+export const meSchema = z.strictObject({
+  id: recordIdSchema,
+  name: plainText(80),
+  role: z.enum(roles),
+  store: plainText(80),
+});
+export type Me = z.infer<typeof meSchema>;
+
+export const makeReadyCheckSchema = z.strictObject({ id: recordIdSchema, title: plainText(80), why: plainText(160) });
+
+export const sealSchema = z.strictObject({ sha256: z.string().regex(/^[0-9a-f]{64}$/), sealedAt: z.iso.datetime() });
+
+export const deliverySchema = z.strictObject({
+  id: recordIdSchema,
+  boat: recordIdSchema,
+  boatName: plainText(80),
+  hull: z.string(),
+  date: isoDateSchema,
+  time: timeSchema,
+  note: z.string(),
+  buyers: z.array(personSchema).min(1),
+  staff: z.array(personSchema),
+  style: styleIdSchema,
+  rig: rigSchema,
+  plan: planSchema,
+  topics: z.array(topicSchema),
+  makeReady: z.array(makeReadyCheckSchema),
+  entries: z.array(entrySchema),
+  seal: sealSchema.nullable(),
+});
+export type Delivery = z.infer<typeof deliverySchema>;
+
+export const planComparisonSchema = z.strictObject({
+  style: styleIdSchema,
+  name: z.string(),
+  line: z.string(),
+  moves: z.int(),
+  moveMin: z.number(),
+  totalMin: z.number(),
+});
+
+const boatLineSchema = {
+  boat: recordIdSchema,
+  boatName: plainText(80),
+  hullTail: z.string(),
+};
+
+export const owedLineSchema = z.strictObject({
+  ...boatLineSchema,
+  delivery: recordIdSchema,
+  ref: ulidSchema,
+  what: z.enum(["later", "snag", "gear", "must"]),
+  text: z.string(),
+  since: isoDateSchema,
+  buyers: z.string(),
+});
+
+export const dueLineSchema = z.strictObject({
+  ...boatLineSchema,
+  engine: z.string(),
+  title: z.string(),
+  likelyNowH: z.number(),
+  toldH: z.number(),
+  toldOn: isoDateSchema,
+  targetH: z.number().nullable(),
+  dueDate: isoDateSchema,
+  by: z.enum(["hours", "calendar"]),
+  state: z.enum(["overdue", "soon", "ahead"]),
+  buyers: z.string(),
+});
+
+export const todaySchema = z.strictObject({
+  date: isoDateSchema,
+  handovers: z.array(
+    z.strictObject({
+      ...boatLineSchema,
+      delivery: recordIdSchema,
+      time: timeSchema,
+      buyers: z.string(),
+      note: z.string(),
+      family: z.string(),
+      loaM: z.number(),
+      beamM: z.number(),
+      engines: z.int(),
+      readyDone: z.int(),
+      readyOf: z.int(),
+      readyOpen: z.array(z.string()),
+      mustsOpen: z.int(),
+      mustsOf: z.int(),
+      stopping: z.array(z.string()),
+      style: z.string(),
+      stops: z.int(),
+      moves: z.int(),
+      totalMin: z.number(),
+      state: z.enum(["planned", "walking", "signed"]),
+    }),
+  ),
+  owed: z.array(owedLineSchema),
+  owedInAll: z.int(),
+  due: z.array(dueLineSchema),
+  dueInAll: z.int(),
+});
+export type Today = z.infer<typeof todaySchema>;
+
+export const readingSchema = z.strictObject({
+  id: ulidSchema,
+  engine: recordIdSchema,
+  date: isoDateSchema,
+  hours: z.number().min(0).max(100_000),
+  reason: z.string().nullable(),
+  by: z.string(),
+});
+
+export const newReadingSchema = z.strictObject({
+  id: ulidSchema,
+  engine: recordIdSchema,
+  date: isoDateSchema,
+  hours: z.number().min(0).max(100_000),
+  /** Why the hours fall below an earlier reading; asked for only then. */
+  reason: plainText(300).optional(),
+});
+
+export const newServiceSchema = z.strictObject({
+  id: ulidSchema,
+  engine: recordIdSchema,
+  item: recordIdSchema,
+  date: isoDateSchema,
+  hours: z.number().min(0).max(100_000),
+});
+
+export const engineCareSchema = z.strictObject({
+  engine: recordIdSchema,
+  label: z.string(),
+  toldH: z.number().nullable(),
+  toldOn: isoDateSchema.nullable(),
+  likelyNowH: z.number().nullable(),
+  breakInTitle: z.string(),
+  breakInBasis: z.string(),
+  breakIn: breakInStandingSchema.nullable(),
+  serviceTitle: z.string(),
+  serviceBasis: z.string(),
+  items: z.array(
+    dueOutputSchema.shape.items.element.extend({ title: z.string(), work: z.array(z.string()), lastDone: isoDateSchema.nullable() }),
+  ),
+});
+export type EngineCare = z.infer<typeof engineCareSchema>;
+
+export const boatSchema = z.strictObject({
+  id: recordIdSchema,
+  name: plainText(80),
+  hull: z.string(),
+  rig: rigSchema,
+  inService: isoDateSchema.nullable(),
+  buyers: z.string(),
+  today: isoDateSchema,
+  deliveries: z.array(z.strictObject({ id: recordIdSchema, date: isoDateSchema, time: timeSchema, state: z.string() })),
+  care: z.array(engineCareSchema),
+  readings: z.array(readingSchema),
+  owed: z.array(owedLineSchema),
+});
+export type Boat = z.infer<typeof boatSchema>;
+
+export const boatRowSchema = z.strictObject({
+  id: recordIdSchema,
+  name: plainText(80),
+  hull: z.string(),
+  family: z.string(),
+  loaM: z.number(),
+  beamM: z.number(),
+  engines: z.int(),
+  buyers: z.string(),
+  inService: isoDateSchema.nullable(),
+  nextDelivery: isoDateSchema.nullable(),
+  dueDate: isoDateSchema.nullable(),
+  owed: z.int(),
+});

@@ -1,0 +1,38 @@
+import { z } from "zod";
+import { breakInPackSchema } from "../core/breakin/index.ts";
+import { plainText, rigSchema } from "../core/rig/index.ts";
+import { servicePackSchema } from "../core/service/index.ts";
+import { librarySchema } from "../core/topic/index.ts";
+import makeReadyJson from "./make-ready.json" with { type: "json" };
+import breakInJson from "./packs/break-in.json" with { type: "json" };
+import serviceJson from "./packs/service.json" with { type: "json" };
+import wending23 from "./rigs/wending-23.json" with { type: "json" };
+import deck from "./topics/deck.json" with { type: "json" };
+import electrical from "./topics/electrical.json" with { type: "json" };
+import engine from "./topics/engine.json" with { type: "json" };
+import helm from "./topics/helm.json" with { type: "json" };
+import safety from "./topics/safety.json" with { type: "json" };
+import trailer from "./topics/trailer.json" with { type: "json" };
+import water from "./topics/water.json" with { type: "json" };
+
+/** What ships with Ravik, checked by core's schemas when it is loaded. */
+export const topics = librarySchema.parse([
+  ...safety,
+  ...electrical,
+  ...helm,
+  ...engine,
+  ...water,
+  ...deck,
+  ...trailer,
+]);
+
+export const rigTemplates = { "wending-23": rigSchema.parse(wending23) } as const;
+
+export const breakInPacks = z.array(breakInPackSchema).parse(breakInJson);
+
+export const servicePacks = z.array(servicePackSchema).parse(serviceJson);
+
+/** What the workshop checks before the buyer comes. */
+export const makeReady = z
+  .array(z.strictObject({ id: z.string(), title: plainText(80), why: plainText(160) }))
+  .parse(makeReadyJson);

@@ -1,0 +1,7 @@
+export {
+  type BreakInPack,
+  type BreakInStanding,
+  breakInPackSchema,
+  breakInStandingSchema,
+  findBreakInStanding,
+} from "./breakIn.ts";

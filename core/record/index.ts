@@ -1,0 +1,1 @@
+export { type Handover, handoverSchema, personSchema, writeCanonical } from "./handover.ts";

@@ -1,0 +1,16 @@
+export { type Condition, conditionSchema, isMet } from "./condition.ts";
+export { createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";
+export {
+  families,
+  hasBehind,
+  type PanelSwitch,
+  type Part,
+  type Place,
+  placeSchema,
+  plainText,
+  type Rig,
+  rigSchema,
+  type Station,
+  type StationKind,
+  stationKinds,
+} from "./rig.ts";

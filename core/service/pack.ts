@@ -1,0 +1,27 @@
+import { z } from "zod";
+import { type IsoDate, daysInMonth, fromDayNumber, toDayNumber } from "../dates/index.ts";
+import { plainText } from "../rig/index.ts";
+import { dueItemSchema } from "./dueContract.ts";
+
+/** What falls due in an engine's life. Hours are engine hours; the maker's schedule comes first where it differs. */
+export const servicePackSchema = z.strictObject({
+  id: z.string(),
+  title: plainText(80),
+  basis: plainText(200),
+  items: z.array(dueItemSchema.extend({ title: plainText(60), work: z.array(plainText(80)).min(1) })).min(1),
+});
+export type ServicePack = z.infer<typeof servicePackSchema>;
+
+/**
+ * The hours an engine likely shows on `today`, from the last told hours and the hours expected in each month since.
+ * (10 h told on 2024-06-10, 30 h expected in June, 2024-06-20) → 20.
+ */
+export function estimateHours(toldH: number, toldOn: IsoDate, today: IsoDate, monthlyHours: readonly number[]): number {
+  let hours = toldH;
+  for (let day = toDayNumber(toldOn) + 1; day <= toDayNumber(today); day++) {
+    const date = fromDayNumber(day);
+    const month = +date.slice(5, 7);
+    hours += monthlyHours[month - 1]! / daysInMonth(+date.slice(0, 4), month);
+  }
+  return hours;
+}
