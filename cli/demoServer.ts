@@ -1,0 +1,24 @@
+import { existsSync } from "node:fs";
+import { join } from "node:path";
+import { demoAccounts } from "../demo/accounts.ts";
+import { makeDemoStore } from "../demo/makeStore.ts";
+import { createClock } from "../server/clock.ts";
+import { readConfig } from "../server/config.ts";
+import { openDatabase } from "../server/database/open.ts";
+
+process.env.RAVIK_DEMO = "1";
+process.env.RAVIK_DATA ??= ".data/demo";
+process.env.RAVIK_LOG ??= "warn";
+const config = readConfig(process.env);
+
+if (!existsSync(join(config.dataFolder, "ravik.sqlite"))) {
+  const database = await openDatabase(config.dataFolder);
+  await makeDemoStore(database, createClock(config.timeZone).today(), config.timeZone);
+  await database.close();
+}
+await import("../server/main.ts");
+console.log(`\nRavik demo: http://${config.host}:${config.port}\n`);
+for (const { login, password, name, role } of demoAccounts) {
+  console.log(`  ${login.padEnd(8)} ${password}   ${name}, ${role}`);
+}
+console.log(`\nThe demo store is in ${config.dataFolder}; delete that folder for a fresh one. Stop with Ctrl-C.`);

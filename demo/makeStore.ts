@@ -1,0 +1,163 @@
+import { ulid } from "ulid";
+import { makeReady, rigTemplates } from "../content/index.ts";
+import { addDays, type IsoDate } from "../core/dates/index.ts";
+import type { StyleId } from "../core/route/index.ts";
+import type { Database } from "../server/database/open.ts";
+import { summarize } from "../server/desk/handoverDesk.ts";
+import { createServices } from "../server/services.ts";
+import { demoAccounts } from "./accounts.ts";
+import { tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
+
+interface Story {
+  readonly id: string;
+  readonly boatName: string;
+  readonly hull: string;
+  readonly daysAgo: number;
+  readonly time: string;
+  readonly note: string;
+  readonly buyers: readonly string[];
+  readonly style: StyleId;
+  readonly ready: readonly string[];
+  readonly tale: Omit<WalkTale, "startMs" | "by"> | null;
+  readonly snags?: readonly { topic: string | null; note: string; stops: boolean }[];
+  /** Readings after delivery: days ago, hours of the port and starboard engine. */
+  readonly readings?: readonly (readonly [daysAgo: number, port: number, starboard: number])[];
+}
+
+const allReady = makeReady.map(({ id }) => id);
+
+/** The made-up yard's boats, at every stage from make-ready to overdue. Days count back from today. */
+const stories: readonly Story[] = [
+  {
+    id: "w118",
+    boatName: "Wending 23",
+    hull: "SLW23118K526",
+    daysAgo: 0,
+    time: "10:30",
+    note: "First boat. Two adults, a boy of eight. Towing home to the north shore.",
+    buyers: ["Rafe Okonjo-Bell", "Lindy Okonjo-Bell"],
+    style: "power-first",
+    ready: allReady,
+    tale: null,
+  },
+  {
+    id: "w121",
+    boatName: "Wending 23",
+    hull: "SLW23121L526",
+    daysAgo: 0,
+    time: "14:00",
+    note: "Has owned before. Knows trailers; short on time.",
+    buyers: ["Marguerite-Philippa Van der Oosterhuizen-Castellanos"],
+    style: "trailer-first",
+    ready: allReady.slice(0, 5),
+    tale: null,
+    snags: [{ topic: "tell-tale", note: "Starboard tell-tale weak on the water test", stops: true }],
+  },
+  {
+    id: "w112",
+    boatName: "Wending 23",
+    hull: "SLW23112J526",
+    daysAgo: 1,
+    time: "15:30",
+    note: "Second key to follow from the maker.",
+    buyers: ["Dov Anselm"],
+    style: "day-in-the-life",
+    ready: allReady,
+    tale: {
+      seed: 7,
+      hours: { port: 0.9, starboard: 0.9 },
+      marks: { plotter: { mark: "later", note: "by phone, on his own water" } },
+      isSigned: true,
+    },
+  },
+  {
+    id: "w097",
+    boatName: "Wending 23",
+    hull: "SLW23097G526",
+    daysAgo: 61,
+    time: "11:00",
+    note: "",
+    buyers: ["Tamsin Hollick", "Bram Hollick"],
+    style: "power-first",
+    ready: allReady,
+    tale: {
+      seed: 11,
+      hours: { port: 1.1, starboard: 1.0 },
+      short: { keys: 1 },
+      snags: [{ topic: "gauges", note: "Port trim gauge reads low", stops: false }],
+      isSigned: true,
+    },
+    readings: [
+      [47, 6.2, 6.0],
+      [30, 11.4, 11.1],
+      [9, 17.6, 17.2],
+    ],
+  },
+  {
+    id: "w081",
+    boatName: "Wending 23",
+    hull: "SLW23081E526",
+    daysAgo: 154,
+    time: "09:30",
+    note: "",
+    buyers: ["Ilse Varnholt"],
+    style: "sweep",
+    ready: allReady,
+    tale: { seed: 13, hours: { port: 0.7, starboard: 0.7 }, isSigned: true },
+    readings: [
+      [120, 9.3, 9.2],
+      [75, 21.5, 21.4],
+    ],
+  },
+];
+
+/** Fills an empty store with the demo, through the same desks that serve people. Dates are relative to `today`. */
+export async function makeDemoStore(database: Database, today: IsoDate, timeZone: string): Promise<void> {
+  let nowMs = 0;
+  const clock = { timeZone, nowMs: () => nowMs, today: () => today };
+  const services = createServices(database, clock, null);
+  await services.settings.write({
+    store: "Pellow & Marr Boatyard, Lake Ondrel",
+    phone: "ring the yard: 555 0142",
+    monthlyHours: [3, 3, 5, 7, 9, 10, 10, 9, 8, 6, 4, 3],
+  });
+  for (const account of demoAccounts) await services.people.add(account);
+  const nessa = (await services.people.findByLogin("nessa"))!;
+  const tobin = (await services.people.findByLogin("tobin"))!;
+  const rig = rigTemplates["wending-23"];
+  const noonMs = (date: IsoDate, time: string) => Date.parse(`${date}T${time}:00Z`);
+  for (const story of stories) {
+    const date = addDays(today, -story.daysAgo);
+    const atHand = services.rigDesk.read(JSON.stringify(rig));
+    await services.boats.add({ id: story.id, name: story.boatName, hull: story.hull, rig });
+    await services.deliveries.add({
+      id: `d-${story.id}`,
+      boatId: story.id,
+      date,
+      time: story.time,
+      note: story.note,
+      buyers: story.buyers.map((name, i) => ({ id: `b${i + 1}`, name })),
+      style: story.style,
+      summary: summarize(atHand, [], false),
+    });
+    const delivery = await services.handoverDesk.describe(`d-${story.id}`);
+    const readyMs = noonMs(addDays(date, -1), "14:00");
+    const makeReadyEntries = tellMakeReady(delivery, tobin.id, readyMs, story.ready);
+    const snags = (story.snags ?? []).map((snag, i) => {
+      const ms = readyMs + 3_000_000 + i;
+      return { id: ulid(ms), delivery: delivery.id, at: new Date(ms).toISOString(), by: tobin.id, device: "demo", kind: "snag" as const, ...snag };
+    });
+    await services.handoverDesk.addEntries(delivery.id, tobin, [...makeReadyEntries, ...snags]);
+    if (story.tale === null) continue;
+    const startMs = noonMs(date, story.time);
+    nowMs = startMs + 2 * 60 * 60 * 1000;
+    await services.handoverDesk.addEntries(delivery.id, nessa, tellWalk(delivery, { ...story.tale, by: nessa.id, startMs }));
+    if (!story.tale.isSigned) continue;
+    await services.handoverDesk.seal(delivery.id, nessa);
+    for (const [daysAgo, port, starboard] of story.readings ?? []) {
+      const on = addDays(today, -daysAgo);
+      for (const [engine, hours] of [["port", port], ["starboard", starboard]] as const)
+        await services.boatDesk.addReading(story.id, nessa, { id: ulid(noonMs(on, "12:00")), engine, date: on, hours });
+    }
+  }
+}

@@ -1,0 +1,75 @@
+import { ulid } from "ulid";
+import type { Delivery } from "../api/index.ts";
+import { createRandom } from "../core/random.ts";
+import type { Entry, Mark } from "../core/walk/index.ts";
+
+export interface WalkTale {
+  readonly by: string;
+  readonly startMs: number;
+  readonly seed: number;
+  /** Marks other than the wanted level, by topic. */
+  readonly marks?: Readonly<Record<string, { mark: Mark; note?: string }>>;
+  readonly snags?: readonly { topic: string | null; note: string; stops: boolean }[];
+  readonly short?: Readonly<Record<string, number>>;
+  readonly hours: Readonly<Record<string, number>>;
+  readonly isSigned: boolean;
+}
+
+const level = { told: "told", shown: "shown", done: "did" } as const;
+
+/** The entries of a whole handover as it might have gone, in plan order, taking about the minutes planned. */
+export function tellWalk(delivery: Delivery, tale: WalkTale): Entry[] {
+  const random = createRandom(tale.seed);
+  const entries: Entry[] = [];
+  let ms = tale.startMs;
+  const base = () => {
+    ms += 1000;
+    return { id: ulid(ms), delivery: delivery.id, at: new Date(ms).toISOString(), by: tale.by, device: "demo" };
+  };
+  entries.push({ ...base(), kind: "start" });
+  const byId = new Map(delivery.topics.map((topic) => [topic.id, topic]));
+  for (const visit of delivery.plan.visits) {
+    ms += 25_000;
+    for (const id of visit.topics) {
+      const topic = byId.get(id)!;
+      const spentS = Math.round(topic.minutes * 60 * (0.6 + random() * 0.5));
+      ms += spentS * 1000;
+      const other = tale.marks?.[id];
+      const mark = other?.mark ?? level[topic.level];
+      const note = other?.note === undefined ? {} : { note: other.note };
+      entries.push({ ...base(), kind: "mark", topic: id, mark, person: null, spentS, ...note });
+    }
+  }
+  for (const snag of tale.snags ?? []) entries.push({ ...base(), kind: "snag", ...snag });
+  for (const item of delivery.rig.gear)
+    entries.push({ ...base(), kind: "gear", item: item.id, count: tale.short?.[item.id] ?? item.count });
+  for (const [engine, hours] of Object.entries(tale.hours)) entries.push({ ...base(), kind: "hours", engine, hours });
+  if (tale.isSigned) {
+    ms += 60_000;
+    entries.push({ ...base(), kind: "sign", role: "buyer", name: delivery.buyers[0]!.name, ...drawSignature(tale.seed) });
+    entries.push({ ...base(), kind: "sign", role: "staff", name: "Nessa Quill", ...drawSignature(tale.seed + 1) });
+  }
+  return entries;
+}
+
+/** A made-up hand: a few loops that differ by seed. */
+function drawSignature(seed: number): { width: number; height: number; strokes: number[][] } {
+  const random = createRandom(seed * 101);
+  const stroke: number[] = [];
+  const loops = 4 + Math.floor(random() * 4);
+  for (let i = 0; i <= 90; i++) {
+    const t = i / 90;
+    const wave = Math.sin(t * loops * Math.PI * 2 + seed);
+    stroke.push(Math.round(40 + t * 300 + Math.cos(t * loops * 6.3) * 14), Math.round(80 + wave * (34 - 20 * t)));
+  }
+  return { width: 400, height: 150, strokes: [stroke, [60, 118, 360, 108]] };
+}
+
+/** Make-ready as the workshop left it: the named checks done, the rest open. */
+export function tellMakeReady(delivery: Delivery, by: string, startMs: number, done: readonly string[]): Entry[] {
+  return done.map((check, i) => {
+    const ms = startMs + i * 240_000;
+    const at = new Date(ms).toISOString();
+    return { id: ulid(ms), delivery: delivery.id, at, by, device: "demo", kind: "ready", check, ok: true };
+  });
+}

@@ -1,0 +1,110 @@
+import { existsSync } from "node:fs";
+import { readFile } from "node:fs/promises";
+import { join } from "node:path";
+import { bodyParser } from "@koa/bodyparser";
+import Router from "@koa/router";
+import Koa from "koa";
+import compress from "koa-compress";
+import helmet from "koa-helmet";
+import serveStatic from "koa-static";
+import type { Logger } from "pino";
+import { createOpenApi, endpoints } from "../api/index.ts";
+import { answerErrors, checkOrigin, serve } from "./http.ts";
+import { routeBoats } from "./routes/boats.ts";
+import { routeCompute } from "./routes/compute.ts";
+import { routeDeliveries } from "./routes/deliveries.ts";
+import { routeSign } from "./routes/sign.ts";
+import type { Services } from "./services.ts";
+
+export interface AppOptions {
+  readonly version: string;
+  /** The built web app; null serves the API alone. */
+  readonly webFolder: string | null;
+  readonly log: Logger;
+}
+
+const yearMs = 365 * 24 * 60 * 60 * 1000;
+
+/** Wires the server: errors outermost, then headers, origin, body, routes, and the web app for every other address. */
+export function createApp(services: Services, options: AppOptions): Koa {
+  const app = new Koa();
+  app.on("error", (error: NodeJS.ErrnoException) => {
+    if (error.code !== "EPIPE" && error.code !== "ECONNRESET") options.log.error({ err: error }, "connection error");
+  });
+  app.use(async (ctx, next) => {
+    const startMs = performance.now();
+    await next();
+    const tookMs = Math.round(performance.now() - startMs);
+    options.log.info({ method: ctx.method, path: ctx.path, status: ctx.status, tookMs }, "request");
+  });
+  app.use(answerErrors(options.log));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", "data:", "blob:"],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'", "blob:"],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      hsts: false,
+    }),
+  );
+  app.use(compress());
+  app.use(checkOrigin());
+  app.use(bodyParser({ enableTypes: ["json"], jsonLimit: "1mb", jsonStrict: false }));
+
+  const router = new Router();
+  router.get(
+    endpoints.health.path,
+    serve(endpoints.health, services.door, async ({ ctx }) => {
+      const open = await services.database.isOpen();
+      if (!open) ctx.status = 503;
+      return { ready: open, version: options.version, database: { open, migrations: services.database.migrationsRun } };
+    }),
+  );
+  router.get(
+    endpoints.openapi.path,
+    serve(endpoints.openapi, services.door, () => createOpenApi(options.version)),
+  );
+  routeSign(router, services);
+  routeBoats(router, services);
+  routeDeliveries(router, services);
+  routeCompute(router, services);
+  app.use(router.routes());
+  if (options.webFolder !== null) serveWeb(app, options.webFolder);
+  return app;
+}
+
+/** Built files by name; every other address gets the app, which knows its own screens. */
+function serveWeb(app: Koa, folder: string) {
+  if (!existsSync(join(folder, "index.html"))) throw new Error(`web app: expected a build in ${folder}, found none`);
+  app.use(async (ctx, next) => {
+    if (ctx.path.startsWith("/api/")) return;
+    await next();
+  });
+  app.use(
+    serveStatic(folder, {
+      index: "index.html",
+      setHeaders: (response, path) => {
+        const isHashed = path.includes(`${join(folder, "assets")}`);
+        response.setHeader("Cache-Control", isHashed ? `public, max-age=${yearMs / 1000}, immutable` : "no-cache");
+      },
+    }),
+  );
+  app.use(async (ctx) => {
+    if (ctx.method !== "GET" && ctx.method !== "HEAD") return;
+    ctx.type = "html";
+    ctx.set("Cache-Control", "no-cache");
+    ctx.body = await readFile(join(folder, "index.html"));
+  });
+}

@@ -1,0 +1,48 @@
+import { z } from "zod";
+
+const configSchema = z.object({
+  PORT: z.coerce.number().int().min(0).max(65_535).default(4600),
+  HOST: z.string().default("127.0.0.1"),
+  RAVIK_DATA: z.string().min(1).default("data"),
+  RAVIK_DEMO: z.enum(["0", "1"]).default("0"),
+  RAVIK_LOG: z.enum(["silent", "fatal", "error", "warn", "info", "debug"]).default("info"),
+  RAVIK_ZONE: z
+    .string()
+    .refine(isTimeZone, "must be a time zone such as Europe/Lisbon")
+    .default(Intl.DateTimeFormat().resolvedOptions().timeZone),
+});
+
+export interface Config {
+  readonly port: number;
+  readonly host: string;
+  readonly dataFolder: string;
+  readonly isDemo: boolean;
+  readonly logLevel: string;
+  readonly timeZone: string;
+}
+
+/** Reads the environment; a wrong value stops the start with a message that names it. */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const parsed = configSchema.safeParse(env);
+  if (!parsed.success) {
+    const first = parsed.error.issues[0]!;
+    throw new Error(`configuration: ${String(first.path[0])} ${first.message}`);
+  }
+  const value = parsed.data;
+  return {
+    port: value.PORT,
+    host: value.HOST,
+    dataFolder: value.RAVIK_DATA,
+    isDemo: value.RAVIK_DEMO === "1",
+    logLevel: value.RAVIK_LOG,
+    timeZone: value.RAVIK_ZONE,
+  };
+}
+
+function isTimeZone(name: string): boolean {
+  try {
+    return Intl.DateTimeFormat("en", { timeZone: name }) !== null;
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,20 @@
+import type { Sequelize } from "sequelize";
+import { SequelizeStorage, Umzug } from "umzug";
+import * as first from "./migrations/0001-store.ts";
+
+const migrations = [{ name: "0001-store", ...first }];
+
+/** Brings the database up to date; answers how many migrations it has had in all. Names are numbered without gaps. */
+export async function migrate(sequelize: Sequelize): Promise<number> {
+  migrations.forEach(({ name }, i) => {
+    const expected = String(i + 1).padStart(4, "0");
+    if (!name.startsWith(`${expected}-`)) throw new Error(`migrations: expected number ${expected}, got ${name}`);
+  });
+  const umzug = new Umzug({
+    migrations: migrations.map(({ name, up }) => ({ name, up: () => up(sequelize) })),
+    storage: new SequelizeStorage({ sequelize, tableName: "migrations" }),
+    logger: undefined,
+  });
+  await umzug.up();
+  return (await umzug.executed()).length;
+}

@@ -1,0 +1,256 @@
+import type { AnswerOf, Boat, BodyOf, endpoints, Today } from "../../api/index.ts";
+import { makeReady } from "../../content/index.ts";
+import { addDays, type IsoDate } from "../../core/dates/index.ts";
+import { findStyle } from "../../core/route/index.ts";
+import type { Clock } from "../clock.ts";
+import type { ReadingRow } from "../database/models.ts";
+import type { Database, Transaction } from "../database/open.ts";
+import { Failure } from "../failure.ts";
+import type { BoatRecord, Boats } from "../repositories/boats.ts";
+import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
+import type { Person } from "../repositories/people.ts";
+import type { Settings } from "../repositories/settings.ts";
+import { describeCare, findNextDue } from "./careDesk.ts";
+import type { RigDesk } from "./rigDesk.ts";
+
+interface Parts {
+  readonly database: Database;
+  readonly boats: Boats;
+  readonly deliveries: Deliveries;
+  readonly settings: { read(): Promise<Settings> };
+  readonly rigDesk: RigDesk;
+  readonly clock: Clock;
+}
+
+const soonDays = 30;
+const mostRows = 30;
+
+/** Boats as a whole: today's list, one boat's page, and the hours and services that are entered there. */
+export function createBoatDesk(parts: Parts) {
+  const { database, boats, deliveries, settings, rigDesk, clock } = parts;
+
+  const careOf = async (boat: BoatRecord, today: IsoDate, store: Settings, transaction?: Transaction) =>
+    describeCare({
+      rig: rigDesk.read(boat.rigText).rig,
+      inService: boat.inService,
+      today,
+      monthlyHours: store.monthlyHours,
+      readings: await boats.listReadings([boat.id], transaction),
+      services: await boats.listServices([boat.id], transaction),
+    });
+  const find = async (id: string, transaction?: Transaction) => {
+    const boat = await boats.find(id, transaction);
+    if (boat === null) throw new Failure("not-found", { what: "boat", id });
+    return boat;
+  };
+  const refreshDue = async (boat: BoatRecord, transaction: Transaction) => {
+    const care = await careOf(boat, clock.today(), await settings.read(), transaction);
+    await boats.setCare(boat.id, { inService: boat.inService, dueDate: findNextDue(care) }, transaction);
+  };
+  const checkHours = (boat: BoatRecord, engine: string, date: IsoDate) => {
+    if (!rigDesk.read(boat.rigText).rig.engines.some(({ id }) => id === engine))
+      throw new Failure("invalid-input", { issues: [{ path: "engine", message: `no engine "${engine}" on this boat` }] });
+    if (date > clock.today()) throw new Failure("date-ahead", { path: "date", got: date, today: clock.today() });
+  };
+
+  return {
+    async today(): Promise<Today> {
+      const date = clock.today();
+      const store = await settings.read();
+      const dueBy = addDays(date, soonDays);
+      const [now, owing, owedInAll, dueBoats, dueInAll] = await Promise.all([
+        deliveries.listOn(date),
+        deliveries.listOwing(mostRows),
+        deliveries.sumOwed(),
+        boats.listDueBy(dueBy, mostRows),
+        boats.countDueBy(dueBy),
+      ]);
+      const [byId, sold] = await Promise.all([
+        boats.findMany([...now, ...owing].map(({ boatId }) => boatId)),
+        deliveries.listOfBoats(dueBoats.map(({ id }) => id)),
+      ]);
+      const due = await Promise.all(
+        dueBoats.map(async (boat) =>
+          listDue(boat, await careOf(boat, date, store), dueBy, buyersOf(boat.id, sold)),
+        ),
+      );
+      return {
+        date,
+        handovers: now.map((delivery) => describeHandover(delivery, byId.get(delivery.boatId)!, rigDesk)),
+        owed: owing.flatMap((delivery) => describeOwed(delivery, byId.get(delivery.boatId)!)).slice(0, mostRows),
+        owedInAll,
+        due: due.flat().sort((a, b) => (a.dueDate < b.dueDate ? -1 : a.dueDate > b.dueDate ? 1 : 0)).slice(0, mostRows),
+        dueInAll,
+      };
+    },
+
+    async list(): Promise<AnswerOf<typeof endpoints.boats>> {
+      const today = clock.today();
+      const all = await deliveries.listAll();
+      const byBoat = new Map<string, DeliveryRecord[]>();
+      for (const delivery of all) byBoat.set(delivery.boatId, [...(byBoat.get(delivery.boatId) ?? []), delivery]);
+      const rows = (await boats.list()).map((boat) => {
+        const mine = byBoat.get(boat.id) ?? [];
+        const { rig } = rigDesk.read(boat.rigText);
+        return {
+          id: boat.id,
+          name: boat.name,
+          hull: boat.hull,
+          family: rig.family,
+          loaM: rig.loaM,
+          beamM: rig.beamM,
+          engines: rig.engines.length,
+          buyers: buyersOf(boat.id, mine),
+          inService: boat.inService,
+          nextDelivery: mine.find(({ date, summary }) => date >= today && summary.state !== "signed")?.date ?? null,
+          dueDate: boat.dueDate,
+          owed: mine.reduce((sum, { summary }) => sum + summary.owed.length, 0),
+        };
+      });
+      const order = (row: (typeof rows)[number]) => row.nextDelivery ?? row.dueDate ?? "9999";
+      return { boats: rows.sort((a, b) => (order(a) < order(b) ? -1 : order(a) > order(b) ? 1 : 0)) };
+    },
+
+    async describe(id: string): Promise<Boat> {
+      const boat = await find(id);
+      const today = clock.today();
+      const mine = await deliveries.listOfBoats([id]);
+      const readings = await boats.listReadings([id]);
+      return {
+        id,
+        name: boat.name,
+        hull: boat.hull,
+        rig: rigDesk.read(boat.rigText).rig,
+        inService: boat.inService,
+        buyers: buyersOf(id, mine),
+        today,
+        deliveries: mine.map(({ id: delivery, date, time, summary }) => ({
+          id: delivery,
+          date,
+          time,
+          state: summary.state,
+        })),
+        care: await careOf(boat, today, await settings.read()),
+        readings: readings.map(({ boatId: _, ...reading }) => reading),
+        owed: mine.flatMap((delivery) => describeOwed(delivery, boat)),
+      };
+    },
+
+    async addReading(id: string, user: Person, reading: BodyOf<typeof endpoints.addReading>) {
+      await database.inTransaction(async (transaction) => {
+        const boat = await find(id, transaction);
+        if (boat.inService === null) throw new Failure("not-delivered", { boat: id });
+        checkHours(boat, reading.engine, reading.date);
+        const earlier = await boats.listReadings([id], transaction);
+        if (earlier.some((other) => other.id === reading.id)) return;
+        const clash = findClash(earlier, reading);
+        if (clash !== null && reading.reason === undefined)
+          throw new Failure("hours-fall", { path: "hours", got: reading.hours, before: clash.hours, on: clash.date });
+        await boats.addReading({ ...reading, boatId: id, reason: reading.reason ?? null, by: user.name }, transaction);
+        await refreshDue(boat, transaction);
+      });
+    },
+
+    async addService(id: string, user: Person, service: BodyOf<typeof endpoints.addService>) {
+      await database.inTransaction(async (transaction) => {
+        const boat = await find(id, transaction);
+        if (boat.inService === null) throw new Failure("not-delivered", { boat: id });
+        checkHours(boat, service.engine, service.date);
+        const care = await careOf(boat, clock.today(), await settings.read(), transaction);
+        const items = care.find(({ engine }) => engine === service.engine)!.items;
+        if (!items.some((item) => item.id === service.item))
+          throw new Failure("invalid-input", { issues: [{ path: "item", message: `no item "${service.item}" in this pack` }] });
+        const earlier = await boats.listServices([id], transaction);
+        if (earlier.some((other) => other.id === service.id)) return;
+        await boats.addService({ ...service, boatId: id, by: user.name }, transaction);
+        await refreshDue(boat, transaction);
+      });
+    },
+  };
+}
+
+export type BoatDesk = ReturnType<typeof createBoatDesk>;
+
+/** The reading that a new one contradicts: an earlier day with more hours, or a later day with fewer. */
+function findClash(earlier: readonly ReadingRow[], reading: { engine: string; date: IsoDate; hours: number }) {
+  return (
+    earlier.find(
+      (other) =>
+        other.engine === reading.engine &&
+        ((other.date <= reading.date && other.hours > reading.hours) ||
+          (other.date > reading.date && other.hours < reading.hours)),
+    ) ?? null
+  );
+}
+
+const hullTail = (boat: BoatRecord) => boat.hull.slice(-4);
+
+function buyersOf(boatId: string, sold: readonly DeliveryRecord[]): string {
+  const last = sold.filter((delivery) => delivery.boatId === boatId).at(-1);
+  return last === undefined ? "" : last.buyers.map(({ name }) => name).join(" and ");
+}
+
+function describeOwed(delivery: DeliveryRecord, boat: BoatRecord): Today["owed"] {
+  return delivery.summary.owed.map(({ ref, what, text, since }) => ({
+    boat: boat.id,
+    boatName: boat.name,
+    hullTail: hullTail(boat),
+    delivery: delivery.id,
+    ref,
+    what,
+    text,
+    since: since.slice(0, 10),
+    buyers: delivery.buyers.map(({ name }) => name).join(" and "),
+  }));
+}
+
+function describeHandover(delivery: DeliveryRecord, boat: BoatRecord, rigDesk: RigDesk): Today["handovers"][number] {
+  const { rig, plan } = rigDesk.read(boat.rigText);
+  const { visits, moves, totalMin } = plan(delivery.style);
+  const { summary } = delivery;
+  const open = makeReady.filter(({ id }) => !summary.ready.includes(id));
+  return {
+    boat: boat.id,
+    boatName: boat.name,
+    hullTail: hullTail(boat),
+    delivery: delivery.id,
+    time: delivery.time,
+    buyers: delivery.buyers.map(({ name }) => name).join(" and "),
+    note: delivery.note,
+    family: rig.family,
+    loaM: rig.loaM,
+    beamM: rig.beamM,
+    engines: rig.engines.length,
+    readyDone: makeReady.length - open.length,
+    readyOf: makeReady.length,
+    readyOpen: open.map(({ title }) => title),
+    mustsOpen: summary.mustsOpen,
+    mustsOf: summary.mustsOf,
+    stopping: summary.stopping,
+    style: findStyle(delivery.style).name,
+    stops: visits.length,
+    moves,
+    totalMin,
+    state: summary.state,
+  };
+}
+
+/** The most urgent item of each engine that falls due by a date. */
+function listDue(
+  boat: BoatRecord,
+  care: ReturnType<typeof describeCare>,
+  dueBy: IsoDate,
+  buyers: string,
+): Today["due"] {
+  return care.flatMap(({ label, toldH, toldOn, likelyNowH, items }) => {
+    const next = items
+      .filter((item) => item.dueDate !== null && item.dueDate <= dueBy)
+      .sort((a, b) => (a.dueDate! < b.dueDate! ? -1 : 1))[0];
+    if (next === undefined || toldH === null || toldOn === null || likelyNowH === null) return [];
+    const { title, targetH, dueDate, by, state } = next;
+    if (dueDate === null || by === null || state === "finished") return [];
+    return [
+      { boat: boat.id, boatName: boat.name, hullTail: hullTail(boat), engine: label, title, likelyNowH, toldH, toldOn, targetH, dueDate, by, state, buyers },
+    ];
+  });
+}

@@ -1,0 +1,94 @@
+import type { Context, Middleware, Next } from "koa";
+import { z } from "zod";
+import type { AnswerOf, BodyOf, Endpoint, ParamsOf, QueryOf } from "../api/index.ts";
+import { formatIssues } from "../core/compute.ts";
+import { Failure } from "./failure.ts";
+import type { People, Person } from "./repositories/people.ts";
+
+export const sessionCookie = "ravik";
+
+export interface Asked<E extends Endpoint> {
+  readonly params: ParamsOf<E>;
+  readonly query: QueryOf<E>;
+  readonly body: BodyOf<E>;
+  /** Who asks; the nobody of a public endpoint has an empty id. */
+  readonly user: Person;
+  readonly ctx: Context;
+}
+
+const nobody: Person = { id: "", login: "", name: "", role: "sales", salt: "", hash: "" };
+
+/** One endpoint as middleware: who may ask, what was asked, the answer. Answers of endpoints without one set ctx.body. */
+export function serve<E extends Endpoint>(
+  endpoint: E,
+  parts: { people: People; nowMs: () => number },
+  answer: (asked: Asked<E>) => Promise<AnswerOf<E>> | AnswerOf<E>,
+): Middleware {
+  return async (ctx: Context) => {
+    const user = endpoint.admits === "public" ? nobody : await admit(ctx, endpoint.admits, parts);
+    const body = endpoint.body === null ? undefined : parse(endpoint.body, ctx.request.body ?? {}, "");
+    const params = parse(endpoint.params, ctx.params, "path");
+    const query = parse(endpoint.query, ctx.query, "query");
+    const value = await answer({ params, query, body, user, ctx } as Asked<E>);
+    if (endpoint.answer !== null) ctx.body = value;
+  };
+}
+
+async function admit(ctx: Context, roles: readonly string[], parts: { people: People; nowMs: () => number }) {
+  const token = ctx.cookies.get(sessionCookie);
+  const user = token === undefined ? null : await parts.people.findBySession(token, parts.nowMs());
+  if (user === null) throw new Failure("sign-in-needed");
+  if (!roles.includes(user.role)) throw new Failure("not-allowed", { role: user.role, admits: roles });
+  return user;
+}
+
+function parse(schema: z.ZodType, value: unknown, where: string): unknown {
+  const parsed = schema.safeParse(value);
+  if (parsed.success) return parsed.data;
+  const issues = formatIssues(parsed.error).map((issue) => ({
+    ...issue,
+    path: [where, issue.path].filter((part) => part !== "").join("."),
+  }));
+  throw new Failure("invalid-input", { issues });
+}
+
+/** The outermost layer: every refusal becomes a status and `{error:{code,…}}`; the unknown is logged and told nothing of. */
+export function answerErrors(log: { error(facts: object, message: string): void }): Middleware {
+  return async (ctx: Context, next: Next) => {
+    try {
+      await next();
+      if (ctx.status === 404 && ctx.body === undefined && ctx.path.startsWith("/api/"))
+        throw new Failure("not-found", { what: "address", id: ctx.path });
+    } catch (error) {
+      const failure = toFailure(error);
+      if (failure.code === "unexpected") log.error({ err: error, path: ctx.path }, "unexpected error");
+      ctx.status = failure.status;
+      ctx.body = { error: { ...failure.facts, code: failure.code } };
+    }
+  };
+}
+
+function toFailure(error: unknown): Failure {
+  if (error instanceof Failure) return error;
+  const status = (error as { status?: unknown }).status;
+  if (status === 413) return new Failure("too-large", { limit: "1 MB" });
+  if (status === 415) return new Failure("not-json");
+  if (status === 400) return new Failure("malformed-json", { message: (error as Error).message });
+  return new Failure("unexpected");
+}
+
+/**
+ * Every write must come from this very address (Origin), so that no other site can send one with our cookie. A write
+ * without an Origin is refused too: browsers always send it, and a program can.
+ */
+export function checkOrigin(): Middleware {
+  return async (ctx: Context, next: Next) => {
+    if (!["GET", "HEAD", "OPTIONS"].includes(ctx.method)) {
+      const origin = ctx.get("Origin");
+      if (origin === "" || !URL.canParse(origin) || new URL(origin).host !== ctx.host)
+        throw new Failure("wrong-origin", { got: origin, expected: ctx.host });
+      if (!ctx.is("application/json")) throw new Failure("not-json");
+    }
+    await next();
+  };
+}

@@ -1,0 +1,40 @@
+import { readFileSync } from "node:fs";
+import { createServer } from "node:http";
+import { pino } from "pino";
+import { demoAccounts } from "../demo/accounts.ts";
+import { createApp } from "./app.ts";
+import { createClock } from "./clock.ts";
+import { readConfig } from "./config.ts";
+import { openDatabase } from "./database/open.ts";
+import { createServices } from "./services.ts";
+
+const config = readConfig(process.env);
+const log = pino({ level: config.logLevel });
+const { version } = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8")) as { version: string };
+
+const database = await openDatabase(config.dataFolder);
+const services = createServices(database, createClock(config.timeZone), config.isDemo ? demoAccounts : null);
+const app = createApp(services, {
+  version,
+  webFolder: new URL("../dist/web", import.meta.url).pathname,
+  log,
+});
+const server = createServer(app.callback());
+server.listen(config.port, config.host, () => {
+  const address = server.address();
+  const port = typeof address === "object" && address !== null ? address.port : config.port;
+  log.info({ port }, "ready");
+  process.send?.({ ready: true, port });
+});
+
+/** No new requests, those under way are answered, then the database is closed. */
+function stop() {
+  log.info("stopping");
+  server.close(() => {
+    void database.close().then(() => process.exit(0));
+  });
+  server.closeIdleConnections();
+  setTimeout(() => server.closeAllConnections(), 5000).unref();
+}
+process.on("SIGTERM", stop);
+process.on("SIGINT", stop);

@@ -1,0 +1,68 @@
+import { drawDeck, type ShapeRole } from "../../core/drawing/index.ts";
+import type { Rig } from "../../core/rig/index.ts";
+import type { EntryOf, Mark } from "../../core/walk/index.ts";
+
+export const ink = "#14222B";
+export const soft = "#4B5B66";
+export const rule = "#D9D5C8";
+export const magenta = "#A3125F";
+export const amber = "#8A5A00";
+
+const roleInk: Record<ShapeRole, string> = {
+  shadow: `fill="none"`,
+  frame: `fill="none" stroke="${soft}" stroke-width="0.02"`,
+  wheel: `fill="${soft}"`,
+  hull: `fill="#FFFFFF" stroke="${ink}" stroke-width="0.045"`,
+  rail: `fill="none" stroke="${ink}" stroke-width="0.012"`,
+  sole: `fill="#F6F3EA" stroke="${ink}" stroke-width="0.022"`,
+  locker: `fill="#FFFFFF" stroke="${ink}" stroke-width="0.016"`,
+  cushion: `fill="#E4E9EA" stroke="${ink}" stroke-width="0.018"`,
+  console: `fill="#FFFFFF" stroke="${ink}" stroke-width="0.024"`,
+  glass: `fill="#D5E6EC" stroke="${ink}" stroke-width="0.014"`,
+  engine: `fill="${ink}"`,
+  "engine-line": `fill="none" stroke="#FFFFFF" stroke-width="0.018"`,
+  fitting: `fill="#FFFFFF" stroke="${ink}" stroke-width="0.014"`,
+  hatch: `fill="#F6F3EA" stroke="${ink}" stroke-width="0.014"`,
+  overhead: `fill="none" stroke="${ink}" stroke-width="0.016" stroke-dasharray="0.09 0.06"`,
+  hair: `fill="none" stroke="${soft}" stroke-width="0.01"`,
+};
+
+/** The deck plan as an SVG file, `widthPt` wide, with a number at each stop. */
+export function printDeck(rig: Rig, stops: readonly { number: number; xM: number; yM: number }[]): string {
+  const { shapes, box } = drawDeck(rig, { trailer: rig.trailer !== null });
+  const paths = shapes.map(({ role, d }) => `<path d="${d}" ${roleInk[role]}/>`).join("");
+  const dots = stops
+    .map(
+      ({ number, xM, yM }) =>
+        `<circle cx="${yM}" cy="${-xM}" r="0.24" fill="${ink}"/><text x="${yM}" y="${-xM + 0.095}" font-family="Archivo" font-size="0.27" font-weight="bold" text-anchor="middle" fill="#FFFFFF">${number}</text>`,
+    )
+    .join("");
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box.x} ${box.y} ${box.width} ${box.height}">${paths}${dots}</svg>`;
+}
+
+/** Ravik's marks: told ◔, shown ◑, did it ●, later ▷, not aboard –, drawn so that no font is needed. */
+export function printMark(mark: Mark | "open"): string {
+  const ring = `<circle cx="6" cy="6" r="4.6" fill="none" stroke="${ink}" stroke-width="1.1"/>`;
+  const inside: Record<Mark | "open", string> = {
+    told: `${ring}<path d="M6 6L6 1.4A4.6 4.6 0 0 1 10.6 6Z" fill="${ink}"/>`,
+    shown: `${ring}<path d="M6 1.4A4.6 4.6 0 0 1 6 10.6Z" fill="${ink}"/>`,
+    did: `<circle cx="6" cy="6" r="5" fill="${ink}"/>`,
+    later: `<path d="M2.4 1.6L10.4 6L2.4 10.4Z" fill="none" stroke="${ink}" stroke-width="1.1"/>`,
+    "not-aboard": `<path d="M2 6L10 6" stroke="${ink}" stroke-width="1.4"/>`,
+    open: ring,
+  };
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 12 12">${inside[mark]}</svg>`;
+}
+
+/** A signature's strokes as an SVG file. */
+export function printSignature({ width, height, strokes }: EntryOf<"sign">): string {
+  const paths = strokes
+    .map((stroke) => {
+      const points: string[] = [];
+      for (let i = 0; i + 1 < stroke.length; i += 2) points.push(`${stroke[i]} ${stroke[i + 1]}`);
+      const d = points.length === 1 ? `M${points[0]}l0.1 0.1` : `M${points.join("L")}`;
+      return `<path d="${d}" fill="none" stroke="${ink}" stroke-width="${width / 160}" stroke-linecap="round" stroke-linejoin="round"/>`;
+    })
+    .join("");
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}">${paths}</svg>`;
+}

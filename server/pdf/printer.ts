@@ -1,0 +1,49 @@
+import { createRequire } from "node:module";
+import { dirname, join } from "node:path";
+import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
+
+const require = createRequire(import.meta.url);
+const pdfmake = require("pdfmake") as {
+  setFonts(fonts: Record<string, Record<string, string>>): void;
+  setLocalAccessPolicy(isAllowed: (path: string) => boolean): void;
+  setUrlAccessPolicy(isAllowed: (url: string) => boolean): void;
+  createPdf(document: TDocumentDefinitions): { getBuffer(): Promise<Buffer> };
+};
+
+const folderOf = (name: string) => join(dirname(require.resolve(`${name}/package.json`)), "files");
+const archivo = folderOf("@fontsource/archivo");
+const atkinson = folderOf("@fontsource/atkinson-hyperlegible-next");
+const faces = (folder: string, name: string, subset: string) => ({
+  normal: join(folder, `${name}-${subset}-400-normal.woff`),
+  bold: join(folder, `${name}-${subset}-700-normal.woff`),
+});
+
+pdfmake.setFonts({
+  Archivo: faces(archivo, "archivo", "latin"),
+  ArchivoExt: faces(archivo, "archivo", "latin-ext"),
+  Atkinson: faces(atkinson, "atkinson-hyperlegible-next", "latin"),
+  AtkinsonExt: faces(atkinson, "atkinson-hyperlegible-next", "latin-ext"),
+});
+pdfmake.setLocalAccessPolicy((path) => path.startsWith(archivo) || path.startsWith(atkinson));
+pdfmake.setUrlAccessPolicy(() => false);
+
+/** What the basic Latin font file holds; the rest of the Latin letters are in its extended file. */
+const basicLatin = /[\u0000-\u00ff\u0131\u0152\u0153\u02bb\u02bc\u02c6\u02da\u02dc\u2000-\u206f\u20ac\u2122\u2191\u2193\u2212\u2215]/;
+
+/** Text as runs of one font each, so that a name with a letter beyond basic Latin is not printed as a box. */
+export function write(text: string, font: "Archivo" | "Atkinson" = "Atkinson"): { text: string; font: string }[] {
+  const runs: { text: string; font: string }[] = [];
+  for (const letter of text) {
+    const wanted = basicLatin.test(letter) ? font : `${font}Ext`;
+    const last = runs.at(-1);
+    if (last?.font === wanted) last.text += letter;
+    else runs.push({ text: letter, font: wanted });
+  }
+  return runs;
+}
+
+export function printPdf(document: TDocumentDefinitions): Promise<Buffer> {
+  return pdfmake.createPdf(document).getBuffer();
+}
+
+export type { Content };

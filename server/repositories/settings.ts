@@ -1,0 +1,29 @@
+import { z } from "zod";
+import { plainText } from "../../core/rig/index.ts";
+import type { Database } from "../database/open.ts";
+
+/** What a store sets once. `monthlyHours`: engine hours a boat is expected to run in each month, January first. */
+export const settingsSchema = z.strictObject({
+  store: plainText(80),
+  phone: z.string(),
+  monthlyHours: z.array(z.number().min(0)).length(12),
+});
+export type Settings = z.infer<typeof settingsSchema>;
+
+const defaults: Settings = {
+  store: "Your store",
+  phone: "",
+  monthlyHours: [1, 1, 3, 6, 9, 11, 12, 11, 7, 3, 1, 1],
+};
+
+export function createSettings({ models }: Database) {
+  return {
+    async read(): Promise<Settings> {
+      const row = await models.settings.findByPk("store");
+      return row === null ? defaults : settingsSchema.parse(JSON.parse(row.get("value") as string));
+    },
+    async write(settings: Settings) {
+      await models.settings.upsert({ key: "store", value: JSON.stringify(settingsSchema.parse(settings)) });
+    },
+  };
+}

@@ -1,0 +1,32 @@
+import type Router from "@koa/router";
+import { z } from "zod";
+import { endpoints } from "../../api/index.ts";
+import { compute, contractNames, contracts, isContractName } from "../../core/compute.ts";
+import { Failure } from "../failure.ts";
+import { serve } from "../http.ts";
+import type { Services } from "../services.ts";
+
+/** The compute door over HTTP: 422 for bad input, 409 for a well-formed question without an answer. */
+export function routeCompute(router: Router, { door }: Services) {
+  router.get(
+    endpoints.computeList.path,
+    serve(endpoints.computeList, door, () => ({ names: [...contractNames] })),
+  );
+  router.get(
+    endpoints.computeSchema.path,
+    serve(endpoints.computeSchema, door, ({ params }) => {
+      if (!isContractName(params.name)) throw new Failure("not-found", { what: "calculation", id: params.name });
+      return z.toJSONSchema(contracts[params.name].input, { io: "input" });
+    }),
+  );
+  router.post(
+    endpoints.compute.path,
+    serve(endpoints.compute, door, ({ params, body, ctx }) => {
+      if (!isContractName(params.name)) throw new Failure("not-found", { what: "calculation", id: params.name });
+      const answer = compute(params.name, body);
+      if (answer.ok) return answer.value;
+      ctx.status = answer.error.code === "invalid-input" ? 422 : 409;
+      return { error: answer.error };
+    }),
+  );
+}

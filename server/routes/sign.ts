@@ -1,0 +1,69 @@
+import type Router from "@koa/router";
+import { RateLimiterMemory, RateLimiterRes } from "rate-limiter-flexible";
+import { endpoints } from "../../api/index.ts";
+import { Failure } from "../failure.ts";
+import { serve, sessionCookie } from "../http.ts";
+import type { Person } from "../repositories/people.ts";
+import { isPassword } from "../signIn/password.ts";
+import type { Services } from "../services.ts";
+
+const nobodysPassword = { salt: "00", hash: "0".repeat(64) };
+
+/** Sign-in, sign-out, who am I. Ten wrong tries an address and name in ten minutes, then a wait. */
+export function routeSign(router: Router, services: Services) {
+  const { people, settings, clock, demoAccounts } = services;
+  const failures = new RateLimiterMemory({ points: 10, duration: 600 });
+  const describe = async (person: Person) => ({
+    id: person.id,
+    name: person.name,
+    role: person.role,
+    store: (await settings.read()).store,
+  });
+  router.get(
+    endpoints.signInOptions.path,
+    serve(endpoints.signInOptions, services.door, async () => ({
+      store: (await settings.read()).store,
+      demo: demoAccounts,
+    })),
+  );
+  router.post(
+    endpoints.signIn.path,
+    serve(endpoints.signIn, services.door, async ({ body, ctx }) => {
+      const key = `${ctx.ip} ${body.login.trim().toLowerCase()}`;
+      const tries = await failures.get(key);
+      if (tries !== null && tries.remainingPoints <= 0)
+        throw new Failure("too-many-tries", { waitS: Math.ceil(tries.msBeforeNext / 1000) });
+      const person = await people.findByLogin(body.login);
+      const isRight = await isPassword(body.password, person ?? nobodysPassword);
+      if (person === null || !isRight) {
+        await failures.consume(key).catch((error: unknown) => {
+          if (!(error instanceof RateLimiterRes)) throw error;
+        });
+        throw new Failure("wrong-sign-in");
+      }
+      await failures.delete(key);
+      const { token, maxAgeMs } = await people.beginSession(person.id, clock.nowMs());
+      ctx.cookies.set(sessionCookie, token, {
+        httpOnly: true,
+        sameSite: "strict",
+        secure: ctx.secure,
+        maxAge: maxAgeMs,
+        overwrite: true,
+      });
+      return describe(person);
+    }),
+  );
+  router.post(
+    endpoints.signOut.path,
+    serve(endpoints.signOut, services.door, async ({ ctx }) => {
+      const token = ctx.cookies.get(sessionCookie);
+      if (token !== undefined) await people.endSession(token);
+      ctx.cookies.set(sessionCookie, null);
+      return { done: true as const };
+    }),
+  );
+  router.get(
+    endpoints.me.path,
+    serve(endpoints.me, services.door, ({ user }) => describe(user)),
+  );
+}

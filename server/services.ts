@@ -1,0 +1,35 @@
+import type { Clock } from "./clock.ts";
+import type { Database } from "./database/open.ts";
+import { createBoatDesk } from "./desk/boatDesk.ts";
+import { createHandoverDesk } from "./desk/handoverDesk.ts";
+import { createRigDesk } from "./desk/rigDesk.ts";
+import { createBoats } from "./repositories/boats.ts";
+import { createDeliveries } from "./repositories/deliveries.ts";
+import { createPeople } from "./repositories/people.ts";
+import { createSettings } from "./repositories/settings.ts";
+
+export interface DemoAccount {
+  login: string;
+  password: string;
+  name: string;
+  role: string;
+}
+
+/** Everything the routes need, wired once. `demoAccounts` are shown on the sign-in screen; null outside demo mode. */
+export function createServices(database: Database, clock: Clock, demoAccounts: DemoAccount[] | null) {
+  const people = createPeople(database);
+  const boats = createBoats(database);
+  const deliveries = createDeliveries(database);
+  const settings = createSettings(database);
+  const rigDesk = createRigDesk();
+  const parts = { database, boats, deliveries, people, settings, rigDesk, clock };
+  return {
+    ...parts,
+    demoAccounts,
+    door: { people, nowMs: clock.nowMs },
+    handoverDesk: createHandoverDesk(parts),
+    boatDesk: createBoatDesk(parts),
+  };
+}
+
+export type Services = ReturnType<typeof createServices>;
