@@ -24,4 +24,4 @@ export const endpoint = <E extends Endpoint>(description: E): E => description;
 export type ParamsOf<E extends Endpoint> = z.output<E["params"]>;
 export type QueryOf<E extends Endpoint> = z.output<E["query"]>;
 export type BodyOf<E extends Endpoint> = E["body"] extends z.ZodType ? z.output<E["body"]> : undefined;
-export type AnswerOf<E extends Endpoint> = E["answer"] extends z.ZodType ? z.input<E["answer"]> : undefined;
+export type AnswerOf<E extends Endpoint> = E["answer"] extends z.ZodType ? z.output<E["answer"]> : undefined;

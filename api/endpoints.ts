@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { styleIdSchema } from "../core/route/index.ts";
 import { entrySchema, recordIdSchema, ulidSchema } from "../core/walk/index.ts";
+import { addresses } from "./addresses.ts";
 import { endpoint, everyone } from "./endpoint.ts";
 import {
   boatRowSchema,
@@ -23,8 +24,7 @@ const done = z.strictObject({ done: z.literal(true) });
 /** Everything the server answers, once. */
 export const endpoints = {
   health: endpoint({
-    method: "GET",
-    path: "/api/health",
+    ...addresses.health,
     summary: "Whether the server and its database are ready",
     admits: "public",
     params: none,
@@ -37,8 +37,7 @@ export const endpoints = {
     }),
   }),
   signInOptions: endpoint({
-    method: "GET",
-    path: "/api/sign-in",
+    ...addresses.signInOptions,
     summary: "The store's name and, in demo mode only, the demo accounts",
     admits: "public",
     params: none,
@@ -52,8 +51,7 @@ export const endpoints = {
     }),
   }),
   signIn: endpoint({
-    method: "POST",
-    path: "/api/sign-in",
+    ...addresses.signIn,
     summary: "Begin a session",
     admits: "public",
     params: none,
@@ -62,8 +60,7 @@ export const endpoints = {
     answer: meSchema,
   }),
   signOut: endpoint({
-    method: "POST",
-    path: "/api/sign-out",
+    ...addresses.signOut,
     summary: "End this session",
     admits: everyone,
     params: none,
@@ -72,8 +69,7 @@ export const endpoints = {
     answer: done,
   }),
   me: endpoint({
-    method: "GET",
-    path: "/api/me",
+    ...addresses.me,
     summary: "Who is signed in",
     admits: everyone,
     params: none,
@@ -82,8 +78,7 @@ export const endpoints = {
     answer: meSchema,
   }),
   openapi: endpoint({
-    method: "GET",
-    path: "/api/openapi.json",
+    ...addresses.openapi,
     summary: "This list as OpenAPI 3.1",
     admits: everyone,
     params: none,
@@ -92,8 +87,7 @@ export const endpoints = {
     answer: z.record(z.string(), z.unknown()),
   }),
   today: endpoint({
-    method: "GET",
-    path: "/api/today",
+    ...addresses.today,
     summary: "Today's handovers, what is owed, what falls due soon",
     admits: everyone,
     params: none,
@@ -102,8 +96,7 @@ export const endpoints = {
     answer: todaySchema,
   }),
   boats: endpoint({
-    method: "GET",
-    path: "/api/boats",
+    ...addresses.boats,
     summary: "All boats, the next handover first",
     admits: everyone,
     params: none,
@@ -112,8 +105,7 @@ export const endpoints = {
     answer: z.strictObject({ boats: z.array(boatRowSchema) }),
   }),
   boat: endpoint({
-    method: "GET",
-    path: "/api/boats/:boat",
+    ...addresses.boat,
     summary: "One boat: rig, break-in, service, hours, what is owed",
     admits: everyone,
     params: oneBoat,
@@ -122,8 +114,7 @@ export const endpoints = {
     answer: boatSchema,
   }),
   addReading: endpoint({
-    method: "POST",
-    path: "/api/boats/:boat/readings",
+    ...addresses.addReading,
     summary: "Add an engine-hour reading",
     admits: everyone,
     params: oneBoat,
@@ -132,8 +123,7 @@ export const endpoints = {
     answer: done,
   }),
   addService: endpoint({
-    method: "POST",
-    path: "/api/boats/:boat/services",
+    ...addresses.addService,
     summary: "Record a service item as done",
     admits: ["owner", "technician", "service"],
     params: oneBoat,
@@ -142,8 +132,7 @@ export const endpoints = {
     answer: done,
   }),
   delivery: endpoint({
-    method: "GET",
-    path: "/api/deliveries/:delivery",
+    ...addresses.delivery,
     summary: "All a walk needs: rig, plan, topics, entries, seal",
     admits: everyone,
     params: oneDelivery,
@@ -152,8 +141,7 @@ export const endpoints = {
     answer: deliverySchema,
   }),
   plans: endpoint({
-    method: "GET",
-    path: "/api/deliveries/:delivery/plans",
+    ...addresses.plans,
     summary: "The five route styles compared for this boat",
     admits: everyone,
     params: oneDelivery,
@@ -162,8 +150,7 @@ export const endpoints = {
     answer: z.strictObject({ plans: z.array(planComparisonSchema) }),
   }),
   chooseStyle: endpoint({
-    method: "PUT",
-    path: "/api/deliveries/:delivery/style",
+    ...addresses.chooseStyle,
     summary: "Choose the route style of a handover",
     admits: ["owner", "sales", "delivery"],
     params: oneDelivery,
@@ -172,8 +159,7 @@ export const endpoints = {
     answer: done,
   }),
   addEntries: endpoint({
-    method: "POST",
-    path: "/api/deliveries/:delivery/entries",
+    ...addresses.addEntries,
     summary: "Store entries; each once, however often it is sent. All or none",
     admits: everyone,
     params: oneDelivery,
@@ -182,8 +168,7 @@ export const endpoints = {
     answer: z.strictObject({ stored: z.array(ulidSchema), known: z.array(ulidSchema) }),
   }),
   seal: endpoint({
-    method: "POST",
-    path: "/api/deliveries/:delivery/seal",
+    ...addresses.seal,
     summary: "Close and seal the handover",
     admits: ["owner", "sales", "delivery"],
     params: oneDelivery,
@@ -192,8 +177,7 @@ export const endpoints = {
     answer: sealSchema,
   }),
   recordPdf: endpoint({
-    method: "GET",
-    path: "/api/deliveries/:delivery/record.pdf",
+    ...addresses.recordPdf,
     summary: "The record as a PDF",
     admits: everyone,
     params: oneDelivery,
@@ -202,8 +186,7 @@ export const endpoints = {
     answer: null,
   }),
   computeList: endpoint({
-    method: "GET",
-    path: "/api/compute",
+    ...addresses.computeList,
     summary: "Names of the calculations that can be asked for",
     admits: everyone,
     params: none,
@@ -212,8 +195,7 @@ export const endpoints = {
     answer: z.strictObject({ names: z.array(z.string()) }),
   }),
   computeSchema: endpoint({
-    method: "GET",
-    path: "/api/compute/:name/schema",
+    ...addresses.computeSchema,
     summary: "JSON Schema of a calculation's input",
     admits: everyone,
     params: oneContract,
@@ -222,8 +204,7 @@ export const endpoints = {
     answer: z.record(z.string(), z.unknown()),
   }),
   compute: endpoint({
-    method: "POST",
-    path: "/api/compute/:name",
+    ...addresses.compute,
     summary: "Run a calculation",
     admits: everyone,
     params: oneContract,
@@ -233,4 +214,5 @@ export const endpoints = {
   }),
 } as const;
 
-export type EndpointName = keyof typeof endpoints;
+export type Endpoints = typeof endpoints;
+export type EndpointName = keyof Endpoints;

@@ -1,3 +1,4 @@
+export { addresses } from "./addresses.ts";
 export {
   type AnswerOf,
   type BodyOf,
@@ -8,7 +9,7 @@ export {
   type Role,
   roles,
 } from "./endpoint.ts";
-export { type EndpointName, endpoints } from "./endpoints.ts";
+export { type EndpointName, type Endpoints, endpoints } from "./endpoints.ts";
 export { type ErrorBody, type ErrorCode, errorBodySchema, errorStatus } from "./errors.ts";
 export { createOpenApi } from "./openapi.ts";
 export type { Boat, Delivery, EngineCare, Me, Today } from "./schemas.ts";

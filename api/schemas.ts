@@ -55,7 +55,7 @@ export const planComparisonSchema = z.strictObject({
 const boatLineSchema = {
   boat: recordIdSchema,
   boatName: plainText(80),
-  hullTail: z.string(),
+  serial: z.string(),
 };
 
 export const owedLineSchema = z.strictObject({

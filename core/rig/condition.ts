@@ -17,7 +17,7 @@ export type Condition =
   | { all: Condition[] }
   | { not: Condition };
 
-export const conditionSchema: z.ZodType<Condition> = z.lazy(() =>
+export const conditionSchema: z.ZodType<Condition, Condition> = z.lazy(() =>
   z.union([
     z.strictObject({ has: z.enum(partKinds) }),
     z.strictObject({ count: z.enum(partKinds), atLeast: z.int().min(1) }),

@@ -1,8 +1,8 @@
 export { type Condition, conditionSchema, isMet } from "./condition.ts";
+export { hasBehind } from "./hasBehind.ts";
 export { createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";
 export {
   families,
-  hasBehind,
   type PanelSwitch,
   type Part,
   type Place,

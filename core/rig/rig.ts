@@ -260,8 +260,3 @@ export type Rig = z.infer<typeof rigSchema>;
 export type Station = z.infer<typeof stationSchema>;
 export type Part = z.infer<typeof partSchema>;
 export type PanelSwitch = z.infer<typeof panelSwitchSchema>;
-
-/** Whether anything at all is behind a panel place. A lamp counts as itself. */
-export function hasBehind(item: PanelSwitch): boolean {
-  return item.kind === "lamp" || item.positions.some((position) => position.powers.length > 0);
-}

@@ -1,10 +1,2 @@
-export {
-  levels,
-  librarySchema,
-  moments,
-  type System,
-  systems,
-  type Topic,
-  topicIdSchema,
-  topicSchema,
-} from "./topic.ts";
+export { type System, systemNames, systems } from "./systems.ts";
+export { levels, librarySchema, moments, type Topic, topicIdSchema, topicSchema } from "./topic.ts";

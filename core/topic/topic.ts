@@ -1,9 +1,8 @@
 import { z } from "zod";
 import { conditionSchema } from "../rig/condition.ts";
 import { plainText, stationKinds } from "../rig/rig.ts";
+import { systems } from "./systems.ts";
 
-export const systems = ["electrical", "helm", "engine", "water", "deck", "trailer", "safety"] as const;
-export type System = (typeof systems)[number];
 
 /** The moments of a day on the water, in order: what the route style "day in the life" follows. */
 export const moments = [

@@ -82,55 +82,56 @@ export interface Models {
 
 /** Tables as Sequelize sees them. JSON stands in text columns and is parsed where it leaves a repository. */
 export function defineModels(sequelize: Sequelize): Models {
-  const text = { type: DataTypes.TEXT, allowNull: false };
-  const maybeText = { type: DataTypes.TEXT, allowNull: true };
-  const key = { ...text, primaryKey: true };
-  const real = { type: DataTypes.DOUBLE, allowNull: false };
-  const whole = { type: DataTypes.INTEGER, allowNull: false };
+  // Sequelize writes into the objects it is given, so each column gets its own.
+  const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+  const maybeText = () => ({ type: DataTypes.TEXT, allowNull: true });
+  const key = () => ({ type: DataTypes.TEXT, allowNull: false, primaryKey: true });
+  const real = () => ({ type: DataTypes.DOUBLE, allowNull: false });
+  const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
   const table = <R extends object>(name: string, columns: Record<keyof R, object>) =>
     sequelize.define(name, columns as never, { tableName: name, timestamps: false }) as unknown as Table<R>;
   return {
-    users: table<UserRow>("users", { id: key, login: text, name: text, role: text, salt: text, hash: text }),
-    sessions: table<SessionRow>("sessions", { tokenHash: key, userId: text, expiresAt: whole }),
+    users: table<UserRow>("users", { id: key(), login: text(), name: text(), role: text(), salt: text(), hash: text() }),
+    sessions: table<SessionRow>("sessions", { tokenHash: key(), userId: text(), expiresAt: whole() }),
     boats: table<BoatRow>("boats", {
-      id: key,
-      name: text,
-      hull: text,
-      rig: text,
-      inService: maybeText,
-      dueDate: maybeText,
+      id: key(),
+      name: text(),
+      hull: text(),
+      rig: text(),
+      inService: maybeText(),
+      dueDate: maybeText(),
     }),
     deliveries: table<DeliveryRow>("deliveries", {
-      id: key,
-      boatId: text,
-      date: text,
-      time: text,
-      note: text,
-      buyers: text,
-      style: text,
-      summary: text,
-      owed: whole,
+      id: key(),
+      boatId: text(),
+      date: text(),
+      time: text(),
+      note: text(),
+      buyers: text(),
+      style: text(),
+      summary: text(),
+      owed: whole(),
     }),
-    entries: table<EntryRow>("entries", { id: key, deliveryId: text, body: text }),
-    seals: table<SealRow>("seals", { deliveryId: key, sha256: text, sealedAt: text, canonical: text }),
+    entries: table<EntryRow>("entries", { id: key(), deliveryId: text(), body: text() }),
+    seals: table<SealRow>("seals", { deliveryId: key(), sha256: text(), sealedAt: text(), canonical: text() }),
     readings: table<ReadingRow>("readings", {
-      id: key,
-      boatId: text,
-      engine: text,
-      date: text,
-      hours: real,
-      reason: maybeText,
-      by: text,
+      id: key(),
+      boatId: text(),
+      engine: text(),
+      date: text(),
+      hours: real(),
+      reason: maybeText(),
+      by: text(),
     }),
     services: table<ServiceRow>("services", {
-      id: key,
-      boatId: text,
-      engine: text,
-      item: text,
-      date: text,
-      hours: real,
-      by: text,
+      id: key(),
+      boatId: text(),
+      engine: text(),
+      item: text(),
+      date: text(),
+      hours: real(),
+      by: text(),
     }),
-    settings: table<SettingRow>("settings", { key, value: text }),
+    settings: table<SettingRow>("settings", { key: key(), value: text() }),
   };
 }

@@ -183,7 +183,8 @@ function findClash(earlier: readonly ReadingRow[], reading: { engine: string; da
   );
 }
 
-const hullTail = (boat: BoatRecord) => boat.hull.slice(-4);
+/** Characters 4 to 8 of a hull identification number: the builder's serial number, what people call the boat by. */
+const serial = (boat: BoatRecord) => boat.hull.slice(3, 8);
 
 function buyersOf(boatId: string, sold: readonly DeliveryRecord[]): string {
   const last = sold.filter((delivery) => delivery.boatId === boatId).at(-1);
@@ -194,7 +195,7 @@ function describeOwed(delivery: DeliveryRecord, boat: BoatRecord): Today["owed"]
   return delivery.summary.owed.map(({ ref, what, text, since }) => ({
     boat: boat.id,
     boatName: boat.name,
-    hullTail: hullTail(boat),
+    serial: serial(boat),
     delivery: delivery.id,
     ref,
     what,
@@ -212,7 +213,7 @@ function describeHandover(delivery: DeliveryRecord, boat: BoatRecord, rigDesk: R
   return {
     boat: boat.id,
     boatName: boat.name,
-    hullTail: hullTail(boat),
+    serial: serial(boat),
     delivery: delivery.id,
     time: delivery.time,
     buyers: delivery.buyers.map(({ name }) => name).join(" and "),
@@ -250,7 +251,7 @@ function listDue(
     const { title, targetH, dueDate, by, state } = next;
     if (dueDate === null || by === null || state === "finished") return [];
     return [
-      { boat: boat.id, boatName: boat.name, hullTail: hullTail(boat), engine: label, title, likelyNowH, toldH, toldOn, targetH, dueDate, by, state, buyers },
+      { boat: boat.id, boatName: boat.name, serial: serial(boat), engine: label, title, likelyNowH, toldH, toldOn, targetH, dueDate, by, state, buyers },
     ];
   });
 }

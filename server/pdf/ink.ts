@@ -37,7 +37,12 @@ export function printDeck(rig: Rig, stops: readonly { number: number; xM: number
         `<circle cx="${yM}" cy="${-xM}" r="0.24" fill="${ink}"/><text x="${yM}" y="${-xM + 0.095}" font-family="Archivo" font-size="0.27" font-weight="bold" text-anchor="middle" fill="#FFFFFF">${number}</text>`,
     )
     .join("");
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box.x} ${box.y} ${box.width} ${box.height}">${paths}${dots}</svg>`;
+  const left = Math.min(box.x, ...stops.map(({ yM }) => yM - 0.3));
+  const right = Math.max(box.x + box.width, ...stops.map(({ yM }) => yM + 0.3));
+  const top = Math.min(box.y, ...stops.map(({ xM }) => -xM - 0.3));
+  const bottom = Math.max(box.y + box.height, ...stops.map(({ xM }) => -xM + 0.3));
+  const view = `${left} ${top} ${right - left} ${bottom - top}`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${view}">${paths}${dots}</svg>`;
 }
 
 /** Ravik's marks: told ◔, shown ◑, did it ●, later ▷, not aboard –, drawn so that no font is needed. */

@@ -30,8 +30,18 @@ pdfmake.setUrlAccessPolicy(() => false);
 /** What the basic Latin font file holds; the rest of the Latin letters are in its extended file. */
 const basicLatin = /[\u0000-\u00ff\u0131\u0152\u0153\u02bb\u02bc\u02c6\u02da\u02dc\u2000-\u206f\u20ac\u2122\u2191\u2193\u2212\u2215]/;
 
-/** Text as runs of one font each, so that a name with a letter beyond basic Latin is not printed as a box. */
-export function write(text: string, font: "Archivo" | "Atkinson" = "Atkinson"): { text: string; font: string }[] {
+export interface RunStyle {
+  readonly font?: "Archivo" | "Atkinson";
+  readonly bold?: boolean;
+  readonly fontSize?: number;
+  readonly color?: string;
+}
+
+/**
+ * Text as runs of one font each, so that a name with a letter beyond basic Latin is not printed as a box. Runs carry their
+ * own style, for the printer does not hand it down to nested text.
+ */
+export function write(text: string, { font = "Atkinson", ...style }: RunStyle = {}): ({ text: string } & RunStyle)[] {
   const runs: { text: string; font: string }[] = [];
   for (const letter of text) {
     const wanted = basicLatin.test(letter) ? font : `${font}Ext`;
@@ -39,7 +49,7 @@ export function write(text: string, font: "Archivo" | "Atkinson" = "Atkinson"): 
     if (last?.font === wanted) last.text += letter;
     else runs.push({ text: letter, font: wanted });
   }
-  return runs;
+  return runs.map((run) => ({ ...style, ...run })) as ({ text: string } & RunStyle)[];
 }
 
 export function printPdf(document: TDocumentDefinitions): Promise<Buffer> {

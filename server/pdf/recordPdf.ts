@@ -1,20 +1,11 @@
 import type { Content, ContentTable, TableCell, TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Delivery } from "../../api/index.ts";
-import { type System, systems, type Topic } from "../../core/topic/index.ts";
+import { systemNames, systems, type Topic } from "../../core/topic/index.ts";
 import { foldWalk, isCovered, listOpenTopics, listOwed, type WalkState } from "../../core/walk/index.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { amber, ink, magenta, printDeck, printMark, printSignature, rule, soft } from "./ink.ts";
 import { printPdf, write } from "./printer.ts";
 
-const systemNames: Record<System, string> = {
-  electrical: "Electrical",
-  helm: "Helm",
-  engine: "Engines",
-  water: "Water and waste",
-  deck: "Deck",
-  trailer: "Trailer and ramp",
-  safety: "Safety",
-};
 const markWords = { told: "told", shown: "shown", did: "did it", later: "later", "not-aboard": "not aboard" } as const;
 const owedWords = { later: "Later", snag: "Snag", gear: "Gear short", must: "Must, not done" } as const;
 
@@ -66,7 +57,7 @@ export function writeRecordPdf(
     info: { title: `Record of handover, ${delivery.boatName}, ${delivery.date}`, author: store.store },
     defaultStyle: { font: "Atkinson", fontSize: 9.5, lineHeight: 1.15, color: ink },
     content: [
-      head(sheet, store),
+      head(sheet, store, paper === "a4" ? 499 : 516),
       ...owedPart(sheet),
       ...topicPart(sheet),
       ...cautionPart(sheet),
@@ -77,7 +68,7 @@ export function writeRecordPdf(
     footer: (page, pages) => ({
       margin: [48, 14, 48, 0],
       columns: [
-        { text: write(`${delivery.boatName} · ${delivery.hull} · ${delivery.date}`), fontSize: 8, color: soft },
+        { text: write(`${delivery.boatName} · ${delivery.hull} · ${delivery.date}`, { fontSize: 8, color: soft }) },
         { text: `page ${page} of ${pages}`, fontSize: 8, color: soft, alignment: "right" },
       ],
     }),
@@ -88,13 +79,13 @@ export function writeRecordPdf(
 const heading = (text: string, note = ""): Content => ({
   margin: [0, 14, 0, 4],
   text: [
-    { text: write(text, "Archivo"), bold: true, fontSize: 12.5 },
-    { text: note === "" ? "" : `   ${note}`, fontSize: 9, color: soft },
+    ...write(text, { font: "Archivo", bold: true, fontSize: 12.5 }),
+    ...write(note === "" ? "" : `   ${note}`, { fontSize: 9, color: soft }),
   ],
 });
 
 const lined = (widths: (string | number)[], body: TableCell[][], headerRows = 1): ContentTable => ({
-  table: { widths, body, headerRows, dontBreakRows: true },
+  table: { widths, body, headerRows, dontBreakRows: true, keepWithHeaderRows: headerRows },
   layout: {
     hLineWidth: (i) => (i === 0 ? 0 : i === headerRows ? 0.8 : 0.4),
     hLineColor: (i) => (i === headerRows ? ink : rule),
@@ -106,14 +97,12 @@ const lined = (widths: (string | number)[], body: TableCell[][], headerRows = 1)
   },
 });
 const label = (text: string, right = false): TableCell => ({
-  text: write(text, "Archivo"),
-  fontSize: 7.8,
-  bold: true,
-  color: soft,
+  text: write(text, { font: "Archivo", bold: true, fontSize: 7.8, color: soft }),
   alignment: right ? "right" : "left",
 });
 
-function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: Settings): Content {
+/** The first half page. `widthPt`: what the paper leaves between its margins. */
+function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: Settings, widthPt: number): Content {
   const { rig, plan } = delivery;
   const stops = plan.visits.map(({ station }, i) => ({
     number: i + 1,
@@ -140,15 +129,15 @@ function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: Setting
     stack: [
       {
         columns: [
-          { text: write(store.store, "Archivo"), bold: true, fontSize: 10 },
+          { text: write(store.store, { font: "Archivo", bold: true, fontSize: 10 }) },
           { text: "Record of handover", alignment: "right", font: "Archivo", fontSize: 10, color: soft },
         ],
       },
-      { canvas: [{ type: "line", x1: 0, y1: 4, x2: paperWidth, y2: 4, lineWidth: 1, lineColor: ink }] },
-      { text: write(delivery.boatName, "Archivo"), bold: true, fontSize: 25, margin: [0, 8, 0, 8] },
+      { canvas: [{ type: "line", x1: 0, y1: 4, x2: widthPt, y2: 4, lineWidth: 1, lineColor: ink }] },
+      { text: write(delivery.boatName, { font: "Archivo", bold: true, fontSize: 25 }), margin: [0, 8, 0, 8] },
       {
         columns: [
-          { svg: printDeck(rig, first), fit: [132, 320], width: 140 },
+          { svg: printDeck(rig, first), fit: [140, 320], width: 140 },
           {
             width: "*",
             ...lined(
@@ -163,8 +152,6 @@ function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: Setting
     ],
   };
 }
-
-const paperWidth = 499;
 
 function owedPart({ delivery, state }: Sheet): Content[] {
   const owed = listOwed(delivery.topics, delivery.rig.gear, state);
@@ -195,10 +182,10 @@ function topicPart({ delivery, state, nameOf, clockOf }: Sheet): Content[] {
       { svg: printMark(told?.mark ?? "open"), width: 8.5, margin: [0, 1, 0, 0] },
       {
         text: [
-          { text: write(topic.title), bold: topic.must },
-          { text: topic.must ? "  must" : "", fontSize: 7.5, color: soft },
-          ...(who === "" ? [] : [{ text: ["\n", ...write(who)], fontSize: 8, color: soft }]),
-          ...(reason === undefined ? [] : [{ text: ["\nNot done: ", ...write(reason.reason)], fontSize: 8, color: magenta }]),
+          ...write(topic.title, { bold: topic.must }),
+          ...write(topic.must ? "  must" : "", { fontSize: 7.5, color: soft }),
+          ...write(who === "" ? "" : `\n${who}`, { fontSize: 8, color: soft }),
+          ...write(reason === undefined ? "" : `\nNot done: ${reason.reason}`, { fontSize: 8, color: magenta }),
         ],
       },
       { text: told === undefined ? "not reached" : markWords[told.mark], color: told === undefined ? soft : ink },
@@ -231,8 +218,10 @@ function cautionPart({ delivery, state }: Sheet): Content[] {
     {
       ul: given.flatMap((topic) =>
         topic.cautions.map((caution) => ({
-          text: [{ text: write(`${topic.title}: `), color: amber, bold: true }, ...write(caution)],
-          fontSize: 8.6,
+          text: [
+            ...write(`${topic.title}: `, { color: amber, bold: true, fontSize: 8.6 }),
+            ...write(caution, { fontSize: 8.6 }),
+          ],
           margin: [0, 0, 0, 2] as [number, number, number, number],
         })),
       ),
@@ -246,15 +235,18 @@ function gearPart({ delivery, state }: Sheet): Content[] {
     const counted = state.gear.get(item.id)?.count;
     const short = counted !== undefined && counted < item.count;
     return [
-      { text: write(item.label), bold: item.must },
+      { text: write(item.label, { bold: item.must }) },
       { text: String(item.count), alignment: "right" },
       { text: counted === undefined ? "–" : String(counted), alignment: "right", bold: short, color: short ? magenta : ink },
-      { text: counted === undefined ? "not counted" : short ? `${item.count - counted} short` : "", color: short ? magenta : soft },
+      { text: counted === undefined ? "not yet" : short ? `${item.count - counted} short` : "", color: short ? magenta : soft },
     ];
   });
+  const middle = Math.ceil(rows.length / 2);
+  const half = (part: TableCell[][]) =>
+    lined(["*", 26, 36, 42], [[label("Item"), label("Sold", true), label("Counted", true), ""], ...part]);
   return [
     heading("Handed over and counted"),
-    lined(["*", 44, 50, 90], [[label("Item"), label("Sold with", true), label("Counted", true), ""], ...rows]),
+    { columnGap: 20, columns: [half(rows.slice(0, middle)), half(rows.slice(middle))] },
   ];
 }
 
@@ -286,7 +278,7 @@ function signPart({ delivery, state, dayOf }: Sheet): Content {
           ? { text: "not signed", color: soft, margin: [0, 30, 0, 10] }
           : { svg: printSignature(signed), fit: [220, 62] },
         { canvas: [{ type: "line", x1: 0, y1: 2, x2: 232, y2: 2, lineWidth: 0.8, lineColor: ink }] },
-        { text: write(signed?.name ?? ""), bold: true, margin: [0, 4, 0, 0] },
+        { text: write(signed?.name ?? "", { bold: true }), margin: [0, 4, 0, 0] },
         { text: says, fontSize: 8, color: soft },
         { text: signed === undefined ? "" : dayOf(signed.at), fontSize: 8, color: soft },
       ],

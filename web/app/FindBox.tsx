@@ -1,0 +1,30 @@
+import { lazy, Suspense, useState } from "react";
+import { useKeys } from "../ui/useKeys.ts";
+
+const FindList = lazy(async () => ({ default: (await import("./FindList.tsx")).FindList }));
+
+export const findLook = "w-56 rounded-md border border-rule bg-panel px-3 py-2 text-left placeholder:text-soft lg:w-72";
+
+/** The place of the finder in the masthead. The finder itself is fetched when it is first asked for, by touch or `/`. */
+export function FindBox() {
+  const [isOpen, setOpen] = useState(false);
+  useKeys([{ key: "/", says: "Find", act: () => setOpen(true) }]);
+  const button = (
+    <button
+      type="button"
+      className={`${findLook} flex min-h-11 items-center justify-between font-text text-soft`}
+      onClick={() => setOpen(true)}
+    >
+      Find a boat, a buyer
+      <kbd aria-hidden className="num text-sm">
+        /
+      </kbd>
+    </button>
+  );
+  if (!isOpen) return button;
+  return (
+    <Suspense fallback={button}>
+      <FindList />
+    </Suspense>
+  );
+}

@@ -1,0 +1,53 @@
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from "@headlessui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { findLook } from "./FindBox.tsx";
+import { boatsQuery } from "./queries.ts";
+
+const mostShown = 8;
+
+/** Finds a boat by name, hull number or buyer. */
+export function FindList() {
+  const [text, setText] = useState("");
+  const navigate = useNavigate();
+  const boats = useQuery({ ...boatsQuery, enabled: text !== "" });
+  const wanted = text.trim().toLowerCase();
+  const found =
+    wanted === ""
+      ? []
+      : (boats.data?.boats ?? [])
+          .filter(({ name, hull, buyers }) => `${name} ${hull} ${buyers}`.toLowerCase().includes(wanted))
+          .slice(0, mostShown);
+  return (
+    <Combobox
+      value={null}
+      onChange={(id: string | null) => {
+        if (id === null) return;
+        setText("");
+        void navigate(`/boats/${id}`);
+      }}
+    >
+      <div className="relative">
+        <ComboboxInput
+          // biome-ignore lint/a11y/noAutofocus: the finder has just been asked for
+          autoFocus
+          aria-label="Find a boat or a buyer"
+          placeholder="Find a boat, a buyer"
+          className={findLook}
+          displayValue={() => text}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </div>
+      <ComboboxOptions anchor="bottom start" className="z-10 mt-1 w-80 rounded-md border border-ink bg-panel shadow-lg empty:invisible">
+        {found.map(({ id, name, hull, buyers }) => (
+          <ComboboxOption key={id} value={id} className="min-h-11 px-3 py-2 data-focus:bg-shoal">
+            <span className="head font-semibold">{name}</span> <span className="text-soft">{hull}</span>
+            <br />
+            {buyers}
+          </ComboboxOption>
+        ))}
+      </ComboboxOptions>
+    </Combobox>
+  );
+}

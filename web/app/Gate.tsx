@@ -1,0 +1,33 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { Navigate, Outlet, useLocation } from "react-router";
+import type { Me } from "../../api/index.ts";
+import { journal } from "../offline/useJournal.ts";
+import { ErrorNotice, Waiting } from "../ui/Notice.tsx";
+import { Refused } from "./client.ts";
+import { meQuery, queryClient } from "./queries.ts";
+
+journal.onSent((delivery) => {
+  void queryClient.invalidateQueries({ queryKey: ["delivery", delivery] });
+  void queryClient.invalidateQueries({ queryKey: ["today"] });
+});
+
+/** Lets nobody past who is not signed in; tells the journal whose marks are made here. */
+export function Gate() {
+  const me = useQuery(meQuery);
+  const location = useLocation();
+  const id = me.data?.id;
+  useEffect(() => {
+    if (id !== undefined) journal.setUser(id);
+  }, [id]);
+  if (me.isPending) return <Waiting what="who is signed in" />;
+  if (me.error instanceof Refused && me.error.code === "sign-in-needed")
+    return <Navigate to="/sign-in" replace state={{ from: location.pathname }} />;
+  if (me.data === undefined)
+    return (
+      <main className="p-8">
+        <ErrorNotice error={me.error} />
+      </main>
+    );
+  return <Outlet context={me.data satisfies Me} />;
+}

@@ -1,0 +1,48 @@
+import { NavLink, Outlet } from "react-router";
+import { FindBox } from "./FindBox.tsx";
+import { PersonMenu } from "./PersonMenu.tsx";
+import { Signal } from "./Signal.tsx";
+import { useMe } from "./useMe.ts";
+
+const tabs = [
+  { to: "/", says: "Today" },
+  { to: "/boats", says: "Boats" },
+];
+
+/** The thumb index down the left edge and the one line of masthead; on a phone the index lies on top. */
+export function Shell() {
+  const { store } = useMe();
+  return (
+    <div className="min-h-dvh md:grid md:grid-cols-[92px_1fr]">
+      <nav
+        aria-label="Sections"
+        className="flex items-stretch border-b border-ink bg-panel md:block md:border-r md:border-b-0"
+      >
+        <p className="head px-4 py-3 text-xl font-extrabold md:py-4">Ravik</p>
+        {tabs.map(({ to, says }) => (
+          <NavLink
+            key={to}
+            to={to}
+            end={to === "/"}
+            className={({ isActive }) =>
+              `head flex min-h-12 items-center px-4 font-semibold no-underline md:border-b md:border-rule ${
+                isActive ? "bg-ink text-sheet md:-mr-2 md:rounded-r-md" : ""
+              }`
+            }
+          >
+            {says}
+          </NavLink>
+        ))}
+      </nav>
+      <div className="min-w-0">
+        <header className="flex min-h-14 flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule px-4 md:px-8">
+          <p className="head mr-auto text-soft">{store}</p>
+          <FindBox />
+          <Signal />
+          <PersonMenu />
+        </header>
+        <Outlet />
+      </div>
+    </div>
+  );
+}

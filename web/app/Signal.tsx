@@ -1,0 +1,21 @@
+import { useJournalStatus } from "../offline/useJournal.ts";
+import { describeError } from "../ui/errorWords.ts";
+import { sayClock } from "../ui/words.ts";
+
+/** Signal, what is kept here unsent, and when the last was sent. */
+export function Signal() {
+  const { unsent, lastSentAtMs, hasSignal, refusal } = useJournalStatus();
+  const kept = unsent === 0 ? null : `${unsent} kept on this tablet`;
+  if (refusal !== null && unsent > 0)
+    return (
+      <span role="status" className="text-magenta" title={describeError(refusal)}>
+        ▲ {kept}: not taken
+      </span>
+    );
+  const sent = lastSentAtMs === null ? "signal" : `all sent ${sayClock(lastSentAtMs)}`;
+  return (
+    <span role="status" className="whitespace-nowrap text-soft">
+      {hasSignal ? (kept ?? sent) : ["no signal", kept].filter(Boolean).join(" · ")}
+    </span>
+  );
+}

@@ -1,0 +1,60 @@
+import {
+  type AnswerOf,
+  addresses,
+  type BodyOf,
+  type EndpointName,
+  type Endpoints,
+  type ErrorBody,
+  type ParamsOf,
+} from "../../api/index.ts";
+
+/** An answer that is not the one asked for. `code` is one of the server's, or "no-signal" when none came at all. */
+export class Refused extends Error {
+  override readonly name = "Refused";
+  readonly code: string;
+  readonly facts: ErrorBody["error"];
+
+  constructor(facts: ErrorBody["error"]) {
+    super(facts.code);
+    this.code = facts.code;
+    this.facts = facts;
+  }
+}
+
+interface Ask<N extends EndpointName> {
+  readonly params?: ParamsOf<Endpoints[N]>;
+  readonly body?: BodyOf<Endpoints[N]>;
+}
+
+export function addressOf(name: EndpointName, params: Record<string, string> = {}): string {
+  return addresses[name].path.replace(/:(\w+)/g, (_, key: string) => encodeURIComponent(params[key]!));
+}
+
+/** Asks the server one described endpoint, by its name. Throws Refused. */
+export async function ask<N extends EndpointName>(
+  name: N,
+  { params, body }: Ask<N> = {},
+): Promise<AnswerOf<Endpoints[N]>> {
+  const { method } = addresses[name];
+  let response: Response;
+  try {
+    response = await fetch(addressOf(name, params), {
+      method,
+      credentials: "same-origin",
+      ...(method === "GET"
+        ? {}
+        : { headers: { "Content-Type": "application/json" }, body: JSON.stringify(body ?? {}) }),
+    });
+  } catch {
+    throw new Refused({ code: "no-signal" });
+  }
+  const text = await response.text();
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    throw new Refused({ code: "unexpected" });
+  }
+  if (!response.ok) throw new Refused((value as ErrorBody).error ?? { code: "unexpected" });
+  return value as AnswerOf<Endpoints[N]>;
+}

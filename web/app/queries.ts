@@ -1,0 +1,27 @@
+import { QueryClient, queryOptions } from "@tanstack/react-query";
+import { ask, Refused } from "./client.ts";
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 15_000,
+      networkMode: "always",
+      retry: (count, error) => error instanceof Refused && error.code === "no-signal" && count < 2,
+    },
+    mutations: { networkMode: "always" },
+  },
+});
+
+export const meQuery = queryOptions({ queryKey: ["me"], queryFn: () => ask("me"), staleTime: 300_000, retry: false });
+export const todayQuery = queryOptions({ queryKey: ["today"], queryFn: () => ask("today") });
+export const boatsQuery = queryOptions({ queryKey: ["boats"], queryFn: () => ask("boats") });
+export const boatQuery = (boat: string) =>
+  queryOptions({ queryKey: ["boat", boat], queryFn: () => ask("boat", { params: { boat } }) });
+export const deliveryQuery = (delivery: string) =>
+  queryOptions({ queryKey: ["delivery", delivery], queryFn: () => ask("delivery", { params: { delivery } }) });
+export const plansQuery = (delivery: string) =>
+  queryOptions({
+    queryKey: ["plans", delivery],
+    queryFn: () => ask("plans", { params: { delivery } }),
+    staleTime: 300_000,
+  });

@@ -1,0 +1,207 @@
+import { memo, useMemo } from "react";
+import { curvePath, drawDeck } from "../../core/drawing/index.ts";
+import { createMoveMap, type Part, type Rig } from "../../core/rig/index.ts";
+import type { Plan } from "../../core/route/index.ts";
+
+export interface StationSign {
+  /** The number in the ring: the stop of the walk. */
+  readonly number: number | null;
+  readonly look: "ahead" | "done" | "current" | "quiet";
+  /** Something is wrong here. */
+  readonly hasSnag?: boolean;
+}
+
+interface DeckPlanProps {
+  readonly rig: Rig;
+  /** The walk's order, drawn as the course line. */
+  readonly plan?: Plan;
+  /** The stop from which the course goes on; its next leg is drawn stronger. */
+  readonly stop?: number;
+  readonly signs?: ReadonlyMap<string, StationSign>;
+  readonly onPick?: (stationId: string) => void;
+  readonly picked?: string | null;
+  /** Things to point at. */
+  readonly parts?: readonly Part[];
+  readonly className?: string;
+}
+
+const margin = 0.45;
+
+/** The boat from above, bow up: the spine of every screen about a boat. Places can be touched and reached by Tab. */
+export function DeckPlan({ rig, plan, stop, signs, onPick, picked, parts, className = "" }: DeckPlanProps) {
+  const box = useMemo(() => paperOf(rig), [rig]);
+  return (
+    <svg
+      viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`}
+      className={className}
+      role={onPick === undefined ? "img" : "group"}
+      aria-label={`Deck plan of the ${rig.model}, bow up`}
+      preserveAspectRatio="xMidYMid meet"
+    >
+      <DeckShapes rig={rig} />
+      {plan !== undefined && <Course rig={rig} plan={plan} {...(stop === undefined ? {} : { stop })} />}
+      {parts?.map((part) => (
+        <PartSign key={part.id} part={part} />
+      ))}
+      {rig.stations.map((station) => {
+        const sign = signs?.get(station.id);
+        if (sign === undefined && onPick === undefined) return null;
+        return (
+          <StationRing
+            key={station.id}
+            label={station.label}
+            x={station.at.yM}
+            y={-station.at.xM}
+            sign={sign ?? { number: null, look: "quiet" }}
+            isPicked={picked === station.id}
+            {...(onPick === undefined ? {} : { onPick: () => onPick(station.id) })}
+          />
+        );
+      })}
+    </svg>
+  );
+}
+
+function paperOf(rig: Rig) {
+  const { box } = drawDeck(rig, { trailer: rig.trailer !== null });
+  const xs = rig.stations.map(({ at }) => at.yM);
+  const ys = rig.stations.map(({ at }) => -at.xM);
+  const x = Math.min(box.x, ...xs.map((value) => value - margin));
+  const y = Math.min(box.y, ...ys.map((value) => value - margin));
+  return {
+    x,
+    y,
+    width: Math.max(box.x + box.width, ...xs.map((value) => value + margin)) - x,
+    height: Math.max(box.y + box.height, ...ys.map((value) => value + margin)) - y,
+  };
+}
+
+/** The drawing itself, which changes only with the boat. */
+export const DeckShapes = memo(function DeckShapes({ rig }: { rig: Rig }) {
+  const { shapes } = drawDeck(rig, { trailer: rig.trailer !== null });
+  return (
+    <g aria-hidden>
+      {shapes.map(({ role, d }, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: the drawing is fixed and has no other name for a line
+        <path key={i} d={d} className={`deck-${role}`} />
+      ))}
+    </g>
+  );
+});
+
+const Course = memo(function Course({ rig, plan, stop }: { rig: Rig; plan: Plan; stop?: number }) {
+  const legs = useMemo(() => {
+    const map = createMoveMap(rig);
+    const index = new Map(rig.stations.map(({ id }, i) => [id, i]));
+    return plan.visits.slice(1).map((visit, i) => {
+      const way = map.course(index.get(plan.visits[i]!.station)!, index.get(visit.station)!);
+      return curvePath(bend(way.map(({ xM, yM }) => [xM, yM] as const)));
+    });
+  }, [rig, plan]);
+  return (
+    <g aria-hidden>
+      {legs.map((d, i) => (
+        <path
+          // biome-ignore lint/suspicious/noArrayIndexKey: a leg is known by its place in the walk
+          key={i}
+          d={d}
+          className={i === stop ? "deck-course-next" : "deck-course"}
+          opacity={stop !== undefined && i < stop ? 0.28 : 1}
+        />
+      ))}
+    </g>
+  );
+});
+
+/** A straight leg is bowed a little to starboard, so that the way there and the way back are two lines. */
+function bend(points: readonly (readonly [number, number])[]): readonly (readonly [number, number])[] {
+  if (points.length !== 2) return points;
+  const [[x0, y0], [x1, y1]] = points as [readonly [number, number], readonly [number, number]];
+  const length = Math.hypot(x1 - x0, y1 - y0) || 1;
+  const off = Math.min(0.28, length * 0.1);
+  return [
+    [x0, y0],
+    [(x0 + x1) / 2 + ((y1 - y0) / length) * off, (y0 + y1) / 2 - ((x1 - x0) / length) * off],
+    [x1, y1],
+  ];
+}
+
+function PartSign({ part }: { part: Part }) {
+  const { xM, yM } = part.at;
+  return (
+    <g>
+      <title>{part.label}</title>
+      <path
+        d={`M${yM} ${-xM - 0.13}L${yM + 0.13} ${-xM}L${yM} ${-xM + 0.13}L${yM - 0.13} ${-xM}Z`}
+        fill="var(--panel)"
+        stroke="var(--magenta)"
+        strokeWidth="0.045"
+      />
+    </g>
+  );
+}
+
+interface RingProps {
+  readonly label: string;
+  readonly x: number;
+  readonly y: number;
+  readonly sign: StationSign;
+  readonly isPicked: boolean;
+  readonly onPick?: () => void;
+}
+
+function StationRing({ label, x, y, sign, isPicked, onPick }: RingProps) {
+  const isDark = sign.look === "done";
+  const isCurrent = sign.look === "current";
+  const radius = sign.number === null ? 0.13 : 0.235;
+  const says = `${label}${sign.number === null ? "" : `, stop ${sign.number}`}${isCurrent ? ", you are here" : isDark ? ", done" : ""}${sign.hasSnag ? ", snag" : ""}`;
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: it has the role of a button whenever it can be picked
+    <g
+      {...(onPick === undefined
+        ? {}
+        : {
+            role: "button",
+            tabIndex: 0,
+            "aria-label": says,
+            "aria-pressed": isPicked,
+            onClick: onPick,
+            onKeyDown: (event) => {
+              if (event.key !== "Enter" && event.key !== " ") return;
+              event.preventDefault();
+              event.stopPropagation();
+              onPick();
+            },
+          })}
+    >
+      <circle cx={x} cy={y} r="0.34" fill="transparent" />
+      {isCurrent && <circle cx={x} cy={y} r="0.33" fill="none" stroke="var(--magenta)" strokeWidth="0.07" />}
+      {isPicked && !isCurrent && <circle cx={x} cy={y} r="0.32" fill="none" stroke="var(--helm)" strokeWidth="0.05" />}
+      <circle
+        cx={x}
+        cy={y}
+        r={radius}
+        fill={isDark ? "var(--ink)" : "var(--panel)"}
+        stroke={isCurrent ? "var(--magenta)" : "var(--ink)"}
+        strokeWidth="0.035"
+      />
+      {sign.number !== null && (
+        <text
+          x={x}
+          y={y + 0.09}
+          textAnchor="middle"
+          fontSize="0.25"
+          fontWeight="700"
+          fontFamily="var(--font-head)"
+          fill={isDark ? "var(--sheet)" : "var(--ink)"}
+          aria-hidden
+        >
+          {sign.number}
+        </text>
+      )}
+      {sign.hasSnag && (
+        <path d={`M${x + 0.2} ${y - 0.36}l0.14 0.24h-0.28z`} fill="var(--magenta)" stroke="var(--panel)" strokeWidth="0.02" />
+      )}
+    </g>
+  );
+}

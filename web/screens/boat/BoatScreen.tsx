@@ -1,0 +1,118 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import type { Boat } from "../../../api/index.ts";
+import { boatQuery, queryClient } from "../../app/queries.ts";
+import { useJournalStatus } from "../../offline/useJournal.ts";
+import { BoatPage } from "../../plan/BoatPage.tsx";
+import { DeckPlan } from "../../plan/DeckPlan.tsx";
+import { ErrorNotice, Waiting } from "../../ui/Notice.tsx";
+import { OwedList } from "../../ui/OwedList.tsx";
+import { sayDayAndYear } from "../../ui/words.ts";
+import { BreakIn } from "./BreakIn.tsx";
+import { HoursForm } from "./HoursForm.tsx";
+import { ServiceTable } from "./ServiceTable.tsx";
+
+/** One boat after delivery: break-in, the limits that hold now, what falls due, its hours. */
+export function BoatScreen() {
+  const { boat: id } = useParams() as { boat: string };
+  const boat = useQuery(boatQuery(id));
+  const { lastSentAtMs } = useJournalStatus();
+  const [seenSentAtMs, setSeenSentAtMs] = useState(lastSentAtMs);
+  // What was settled here is on the server now: fetch the boat again.
+  if (seenSentAtMs !== lastSentAtMs) {
+    setSeenSentAtMs(lastSentAtMs);
+    void queryClient.invalidateQueries({ queryKey: boatQuery(id).queryKey });
+  }
+  if (boat.data === undefined)
+    return boat.error === null ? (
+      <Waiting what="the boat" />
+    ) : (
+      <main className="p-8">
+        <ErrorNotice error={boat.error} />
+      </main>
+    );
+  return <BoatOf boat={boat.data} />;
+}
+
+const stateWords: Record<string, string> = { planned: "planned", walking: "under way", signed: "signed" };
+
+function BoatOf({ boat }: { boat: Boat }) {
+  const [place, setPlace] = useState<string | null>(null);
+  const { rig } = boat;
+  const here = rig.parts.filter(({ station }) => station === place);
+  return (
+    <BoatPage
+      plan={
+        <DeckPlan
+          rig={rig}
+          onPick={(station) => setPlace(place === station ? null : station)}
+          picked={place}
+          parts={here}
+          className="size-full"
+        />
+      }
+    >
+      <h1 className="text-2xl font-bold">
+        {boat.name} <span className="font-medium text-soft">{boat.hull}</span>
+      </h1>
+      <p>
+        {rig.maker} {rig.model}, {rig.modelYear}. {boat.buyers}
+      </p>
+      {place !== null && (
+        <section aria-label="At this place" className="mt-3 border-l-4 border-helm bg-panel px-4 py-2">
+          <h2 className="font-bold">{rig.stations.find(({ id }) => id === place)?.label}</h2>
+          {here.length === 0 && <p className="text-soft">Nothing is placed here.</p>}
+          <ul>
+            {here.map(({ id, label, reach, holds }) => (
+              <li key={id}>
+                <strong>{label}</strong>
+                <span className="text-soft">
+                  {reach === undefined ? "" : `: ${reach}`}
+                  {holds === undefined ? "" : ` (${holds.join(", ")})`}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {boat.inService === null ? (
+        <p className="mt-4 border-t border-ink py-4">
+          Not handed over yet. Break-in and service begin with the hours read when the handover is closed.
+        </p>
+      ) : (
+        <>
+          <BreakIn boat={boat} />
+          <ServiceTable boat={boat} />
+          <HoursForm boat={boat} />
+        </>
+      )}
+      <div className="mt-8 grid gap-x-10 gap-y-7 lg:grid-cols-2">
+        <section aria-labelledby="owed">
+          <h2 id="owed" className="text-lg font-bold">
+            Owed to the buyer
+          </h2>
+          <OwedList delivery={boat.deliveries[0]?.id ?? ""} owed={boat.owed} />
+        </section>
+        <section aria-labelledby="handovers">
+          <h2 id="handovers" className="text-lg font-bold">
+            Handovers
+          </h2>
+          <ul className="border-t border-ink">
+            {boat.deliveries.map(({ id, date, time, state }) => (
+              <li key={id} className="flex items-center justify-between border-b border-rule">
+                <Link
+                  className="inline-flex min-h-11 items-center underline"
+                  to={state === "signed" ? `/deliveries/${id}/record` : `/deliveries/${id}`}
+                >
+                  {sayDayAndYear(date)}, {time}
+                </Link>
+                <span className="text-soft">{stateWords[state]}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
+    </BoatPage>
+  );
+}

@@ -1,0 +1,66 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { boatsQuery } from "../../app/queries.ts";
+import { HullSign } from "../../plan/HullSign.tsx";
+import { ErrorNotice, Waiting } from "../../ui/Notice.tsx";
+import { sayDayAndYear } from "../../ui/words.ts";
+
+/** Every boat of the store: the next handover first, then the next service. */
+export function BoatsScreen() {
+  const boats = useQuery(boatsQuery);
+  if (boats.data === undefined)
+    return boats.error === null ? (
+      <Waiting what="the boats" />
+    ) : (
+      <main className="p-8">
+        <ErrorNotice error={boats.error} />
+      </main>
+    );
+  const rows = boats.data.boats;
+  return (
+    <main className="px-4 pt-5 pb-10 md:px-8">
+      <h1 className="text-2xl font-bold">
+        Boats <span className="num text-base font-normal text-soft">{rows.length}</span>
+      </h1>
+      {rows.length === 0 ? (
+        <p className="mt-3 border-t border-ink py-4">No boats yet. Those that are sold or in stock will stand here.</p>
+      ) : (
+        <div className="overflow-x-auto">
+          <table className="mt-2 w-full">
+            <thead>
+              <tr className="border-b border-ink">
+                <th className="w-44 py-1 max-md:hidden">From above</th>
+                <th>Boat</th>
+                <th>Buyer</th>
+                <th>Handover</th>
+                <th className="text-right">Service due</th>
+                <th className="text-right">Owed</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map(({ id, name, hull, buyers, inService, nextDelivery, dueDate, owed, ...boat }) => (
+                <tr key={id} className="border-b border-rule">
+                  <td className="py-2 max-md:hidden">
+                    <HullSign {...boat} />
+                  </td>
+                  <td className="py-2 pr-3">
+                    <Link to={`/boats/${id}`} className="head inline-flex min-h-11 items-center font-bold underline">
+                      {name}
+                    </Link>
+                    <p className="text-sm text-soft">{hull}</p>
+                  </td>
+                  <td className="max-w-72 py-2 pr-3 break-words">{buyers}</td>
+                  <td className="py-2 pr-3 whitespace-nowrap">
+                    {nextDelivery !== null ? sayDayAndYear(nextDelivery) : inService === null ? "–" : `was ${sayDayAndYear(inService)}`}
+                  </td>
+                  <td className="num py-2 text-right whitespace-nowrap">{dueDate === null ? "–" : sayDayAndYear(dueDate)}</td>
+                  <td className="num py-2 text-right font-semibold">{owed === 0 ? "–" : owed}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </main>
+  );
+}

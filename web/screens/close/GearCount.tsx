@@ -1,0 +1,86 @@
+import { Minus, Plus } from "lucide-react";
+import type { Delivery } from "../../../api/index.ts";
+import type { WalkState } from "../../../core/walk/index.ts";
+import { journal } from "../../offline/useJournal.ts";
+import { Button } from "../../ui/Button.tsx";
+
+const groupNames = {
+  keys: "Keys",
+  papers: "Papers",
+  safety: "Safety gear",
+  deck: "Deck",
+  water: "Water",
+  trailer: "Trailer",
+} as const;
+
+/** Things handed over, counted against what was sold with the boat. Short counts become owed. */
+export function GearCount({ delivery, state }: { delivery: Delivery; state: WalkState }) {
+  const { gear } = delivery.rig;
+  const count = (item: string, value: number) => void journal.add(delivery.id, { kind: "gear", item, count: value });
+  const uncounted = gear.filter(({ id }) => !state.gear.has(id));
+  const groups = [...new Set(gear.map(({ group }) => group))];
+  return (
+    <section aria-labelledby="gear">
+      <div className="flex flex-wrap items-end justify-between gap-2">
+        <h2 id="gear" className="text-lg font-bold">
+          Gear handed over{" "}
+          <span className="num font-normal text-soft">
+            {gear.length - uncounted.length} of {gear.length} counted
+          </span>
+        </h2>
+        {uncounted.length > 0 && (
+          <Button
+            className="mb-1"
+            onClick={() => {
+              for (const item of uncounted) count(item.id, item.count);
+            }}
+          >
+            The other {uncounted.length} are all there
+          </Button>
+        )}
+      </div>
+      {groups.map((group) => (
+        <div key={group}>
+          <h3 className="head border-b border-ink pt-2 text-[0.8125rem] font-semibold text-soft">{groupNames[group]}</h3>
+          <ul>
+            {gear
+              .filter((item) => item.group === group)
+              .map((item) => {
+                const counted = state.gear.get(item.id)?.count;
+                const short = counted !== undefined && counted < item.count;
+                return (
+                  <li key={item.id} className="flex min-h-12 items-center gap-3 border-b border-rule">
+                    <span className={`min-w-0 flex-1 ${item.must ? "font-semibold" : ""}`}>{item.label}</span>
+                    {short && <span className="text-magenta">▲ {item.count - counted} short</span>}
+                    <Button
+                      aria-label={`One less: ${item.label}`}
+                      className="w-11 px-0"
+                      disabled={counted === 0}
+                      onClick={() => count(item.id, Math.max(0, (counted ?? item.count) - 1))}
+                    >
+                      <Minus size={18} aria-hidden />
+                    </Button>
+                    <button
+                      type="button"
+                      aria-label={`${item.label}: ${counted === undefined ? `not counted, all ${item.count} there` : `${counted} of ${item.count}`}`}
+                      className={`num min-h-11 w-20 rounded-md text-center ${counted === undefined ? "text-soft underline" : "font-bold"}`}
+                      onClick={() => count(item.id, item.count)}
+                    >
+                      {counted ?? "–"} <span className="font-normal text-soft">of {item.count}</span>
+                    </button>
+                    <Button
+                      aria-label={`One more: ${item.label}`}
+                      className="w-11 px-0"
+                      onClick={() => count(item.id, (counted ?? 0) + 1)}
+                    >
+                      <Plus size={18} aria-hidden />
+                    </Button>
+                  </li>
+                );
+              })}
+          </ul>
+        </div>
+      ))}
+    </section>
+  );
+}

@@ -1,0 +1,65 @@
+import { useState } from "react";
+import type { Delivery } from "../../../api/index.ts";
+import type { WalkState } from "../../../core/walk/index.ts";
+import { journal } from "../../offline/useJournal.ts";
+import { Button } from "../../ui/Button.tsx";
+import { parseHours } from "../../ui/parseHours.ts";
+
+/** Engine hours off the meter. The hours run in the yard count: break-in and service begin from here. */
+export function HoursRead({ delivery, state }: { delivery: Delivery; state: WalkState }) {
+  return (
+    <section aria-labelledby="hours">
+      <h2 id="hours" className="text-lg font-bold">
+        Engine hours, read together
+      </h2>
+      <p className="text-soft">Off the gauge, with the buyer looking. The yard's own running counts.</p>
+      <ul className="border-t border-ink">
+        {delivery.rig.engines.map(({ id, label }) => (
+          <EngineLine key={id} delivery={delivery} engine={id} label={label} read={state.hours.get(id)?.hours ?? null} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface EngineLineProps {
+  readonly delivery: Delivery;
+  readonly engine: string;
+  readonly label: string;
+  readonly read: number | null;
+}
+
+function EngineLine({ delivery, engine, label, read }: EngineLineProps) {
+  const [text, setText] = useState(read === null ? "" : String(read));
+  const hours = parseHours(text);
+  const isWrong = text !== "" && hours === null;
+  return (
+    <li className="border-b border-rule py-2">
+      <form
+        className="flex flex-wrap items-center gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (hours !== null) void journal.add(delivery.id, { kind: "hours", engine, hours });
+        }}
+      >
+        <label htmlFor={`hours-${engine}`} className="min-w-36 flex-1">
+          {label}
+        </label>
+        <input
+          id={`hours-${engine}`}
+          inputMode="decimal"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          aria-invalid={isWrong}
+          className="num min-h-11 w-28 rounded-md border border-soft bg-panel px-3 text-right"
+        />
+        <span className="text-soft">h</span>
+        <Button type="submit" disabled={hours === null || hours === read}>
+          {read === null ? "Keep the reading" : "Read again"}
+        </Button>
+      </form>
+      {isWrong && <p className="text-magenta">▲ Type hours such as 0.9, as the meter shows them.</p>}
+      {read !== null && <p className="text-soft">Read: {read.toFixed(1)} h</p>}
+    </li>
+  );
+}

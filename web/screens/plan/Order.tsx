@@ -1,0 +1,59 @@
+import type { Delivery } from "../../../api/index.ts";
+import type { WalkState } from "../../../core/walk/index.ts";
+import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
+
+interface OrderProps {
+  readonly delivery: Delivery;
+  readonly state: WalkState;
+  /** Only this station's stops, when one is picked on the plan. */
+  readonly picked: string | null;
+}
+
+/** Every stop and what is told there, in order. Must-do topics carry the heavy left rule. */
+export function Order({ delivery, state, picked }: OrderProps) {
+  const topicOf = new Map(delivery.topics.map((topic) => [topic.id, topic]));
+  const stationOf = new Map(delivery.rig.stations.map((station) => [station.id, station]));
+  const stops = delivery.plan.visits
+    .map((visit, i) => ({ ...visit, number: i + 1 }))
+    .filter(({ station }) => picked === null || station === picked);
+  return (
+    <section aria-labelledby="order">
+      <h2 id="order" className="text-lg font-bold">
+        {picked === null ? "The order" : `Told at: ${stationOf.get(picked)?.label}`}
+      </h2>
+      {stops.length === 0 && <p className="border-t border-ink py-3 text-soft">Nothing is told here on this boat.</p>}
+      <ol className="mt-1 border-t border-ink">
+        {stops.map(({ number, station, topics }) => (
+          <li key={number} className="grid grid-cols-[40px_1fr] border-b border-rule py-2">
+            <span className="num pt-0.5 text-lg font-bold">{number}</span>
+            <div>
+              <h3 className="flex justify-between font-bold">
+                {stationOf.get(station)?.label}
+                <span className="num font-normal text-soft">
+                  {Math.round(topics.reduce((sum, id) => sum + (topicOf.get(id)?.minutes ?? 0), 0))} min
+                </span>
+              </h3>
+              <ul>
+                {topics.map((id) => {
+                  const topic = topicOf.get(id);
+                  if (topic === undefined) return null;
+                  const mark = state.topics.get(id)?.mark ?? null;
+                  return (
+                    <li
+                      key={id}
+                      className={`flex min-h-8 items-center gap-2 border-l-4 pl-2 ${topic.must ? "border-ink font-semibold" : "border-transparent"}`}
+                    >
+                      <MarkSign mark={mark} size={14} />
+                      <span className="min-w-0">{topic.title}</span>
+                      {mark !== null && <span className="ml-auto text-sm text-soft">{markWords[mark]}</span>}
+                    </li>
+                  );
+                })}
+              </ul>
+            </div>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

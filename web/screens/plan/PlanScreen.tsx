@@ -1,0 +1,122 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import type { Delivery } from "../../../api/index.ts";
+import type { StyleId } from "../../../core/route/index.ts";
+import { ask } from "../../app/client.ts";
+import { deliveryQuery, queryClient, todayQuery } from "../../app/queries.ts";
+import { useMe } from "../../app/useMe.ts";
+import { useWalkState } from "../../offline/useJournal.ts";
+import { BoatPage } from "../../plan/BoatPage.tsx";
+import { DeckPlan } from "../../plan/DeckPlan.tsx";
+import { signStations } from "../../plan/signs.ts";
+import { linkLook } from "../../ui/Button.tsx";
+import { KeyHelp } from "../../ui/KeyHelp.tsx";
+import { ErrorNotice, Waiting } from "../../ui/Notice.tsx";
+import { sayLongDay, sayMinutes } from "../../ui/words.ts";
+import { MakeReady } from "./MakeReady.tsx";
+import { Order } from "./Order.tsx";
+import { Styles } from "./Styles.tsx";
+
+/** The walk before it is walked: its order, its minutes, the course on the deck plan, the schools compared. */
+export function PlanScreen() {
+  const { delivery: id } = useParams() as { delivery: string };
+  const delivery = useQuery(deliveryQuery(id));
+  if (delivery.data === undefined)
+    return delivery.error === null ? (
+      <Waiting what="the plan" />
+    ) : (
+      <main className="p-8">
+        <ErrorNotice error={delivery.error} />
+      </main>
+    );
+  return <PlanOf delivery={delivery.data} />;
+}
+
+function PlanOf({ delivery }: { delivery: Delivery }) {
+  const state = useWalkState(delivery);
+  const me = useMe();
+  const navigate = useNavigate();
+  const [picked, setPicked] = useState<string | null>(null);
+  const choose = useMutation({
+    mutationFn: (style: StyleId) =>
+      ask("chooseStyle", { params: { delivery: delivery.id }, body: { style } }),
+    onSuccess: () =>
+      Promise.all([
+        queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey }),
+        queryClient.invalidateQueries({ queryKey: todayQuery.queryKey }),
+      ]),
+  });
+  const { plan, seal } = delivery;
+  const musts = delivery.topics.filter(({ must }) => must).length;
+  const walkAddress = `/deliveries/${delivery.id}/walk`;
+  const isMine = ["owner", "sales", "delivery"].includes(me.role);
+  const stopping = state.snags.filter(({ id, stops }) => stops && !state.settled.has(id));
+  return (
+    <BoatPage
+      plan={
+        <DeckPlan
+          rig={delivery.rig}
+          plan={plan}
+          signs={signStations(plan, delivery.topics, state, null)}
+          onPick={(station) => setPicked(picked === station ? null : station)}
+          picked={picked}
+          className="size-full"
+        />
+      }
+    >
+      <KeyHelp
+        actions={[{ key: "w", says: "Go to the walk", act: () => void (seal === null && navigate(walkAddress)) }]}
+      />
+      <div className="flex flex-wrap items-start justify-between gap-4">
+        <div className="min-w-0">
+          <h1 className="text-2xl font-bold">
+            {delivery.boatName} <span className="font-medium text-soft">{delivery.hull}</span>
+          </h1>
+          <p className="break-words">{delivery.buyers.map(({ name }) => name).join(" and ")}</p>
+          <p className="text-soft">
+            {sayLongDay(delivery.date)}, {delivery.time}. {delivery.note}
+          </p>
+        </div>
+        {seal === null ? (
+          <Link to={walkAddress} className={linkLook("primary")}>
+            {state.startedAt === null ? "Start the walk" : "Go on with the walk"}
+          </Link>
+        ) : (
+          <Link to={`/deliveries/${delivery.id}/record`} className={linkLook("primary")}>
+            Open the record
+          </Link>
+        )}
+      </div>
+      {stopping.map((snag) => (
+        <p key={snag.id} className="mt-4 border-l-4 border-magenta pl-3 text-magenta">
+          ▲ {snag.note}. This stops the handover until it is settled on the{" "}
+          <Link className="underline" to={`/boats/${delivery.boat}`}>
+            boat's page
+          </Link>
+          .
+        </p>
+      ))}
+      <p className="mt-4">
+        <strong className="num">{plan.visits.length}</strong> stops, <strong className="num">{plan.moves}</strong> moves.{" "}
+        <strong className="num">{sayMinutes(plan.topicMin)}</strong> of topics and{" "}
+        <strong className="num">{sayMinutes(plan.moveMin)}</strong> of moving about:{" "}
+        <strong className="num">{sayMinutes(plan.totalMin)}</strong> in all. {musts} topics are must-do.
+        {!plan.optimal && " The order is good, but not proven to be the shortest."}
+      </p>
+      {choose.error !== null && <ErrorNotice error={choose.error} />}
+      <div className="mt-6 grid gap-x-10 gap-y-8 xl:grid-cols-[minmax(0,1fr)_400px]">
+        <Order delivery={delivery} state={state} picked={picked} />
+        <div className="space-y-8 max-xl:order-first">
+          <Styles
+            delivery={delivery}
+            canChoose={isMine && seal === null}
+            onChoose={(style) => choose.mutate(style)}
+            isBusy={choose.isPending}
+          />
+          <MakeReady delivery={delivery} state={state} />
+        </div>
+      </div>
+    </BoatPage>
+  );
+}

@@ -1,0 +1,267 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import type { Delivery } from "../../../api/index.ts";
+import { systemNames, systems } from "../../../core/topic/index.ts";
+import { isCovered, listOwed } from "../../../core/walk/index.ts";
+import { addressOf } from "../../app/client.ts";
+import { deliveryQuery } from "../../app/queries.ts";
+import { journal, useWalkState } from "../../offline/useJournal.ts";
+import { BoatPage } from "../../plan/BoatPage.tsx";
+import { DeckPlan } from "../../plan/DeckPlan.tsx";
+import { signStations } from "../../plan/signs.ts";
+import { Button, linkLook } from "../../ui/Button.tsx";
+import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
+import { ErrorNotice, Waiting } from "../../ui/Notice.tsx";
+import { OwedList } from "../../ui/OwedList.tsx";
+import { SignatureImage } from "../../ui/SignatureImage.tsx";
+import { sayClock, sayDayAndYear } from "../../ui/words.ts";
+
+/** The record: what was explained, given and owed, as sealed, and what was added since. */
+export function RecordScreen() {
+  const { delivery: id } = useParams() as { delivery: string };
+  const delivery = useQuery(deliveryQuery(id));
+  if (delivery.data === undefined)
+    return delivery.error === null ? (
+      <Waiting what="the record" />
+    ) : (
+      <main className="p-8">
+        <ErrorNotice error={delivery.error} />
+      </main>
+    );
+  return <RecordOf delivery={delivery.data} />;
+}
+
+function RecordOf({ delivery }: { delivery: Delivery }) {
+  const state = useWalkState(delivery);
+  const nameOf = (id: string) => delivery.staff.find((person) => person.id === id)?.name ?? id;
+  const owed = listOwed(delivery.topics, delivery.rig.gear, state);
+  const covered = delivery.topics.filter((topic) => isCovered(topic, state)).length;
+  const pdf = addressOf("recordPdf", { delivery: delivery.id });
+  const cautions = delivery.topics.filter((topic) => {
+    const mark = state.topics.get(topic.id)?.mark;
+    return topic.cautions.length > 0 && mark !== undefined && mark !== "later" && mark !== "not-aboard";
+  });
+  const added = [...state.amendments, ...state.settled.values()].sort((a, b) => (a.at < b.at ? -1 : 1));
+  return (
+    <BoatPage
+      plan={
+        <DeckPlan
+          rig={delivery.rig}
+          plan={delivery.plan}
+          signs={signStations(delivery.plan, delivery.topics, state, null)}
+          className="size-full"
+        />
+      }
+    >
+      <div className="flex flex-wrap items-start justify-between gap-3">
+        <div className="min-w-0">
+          <h1 className="text-2xl font-bold">Record of handover</h1>
+          <p>
+            {delivery.boatName} <span className="text-soft">{delivery.hull}</span>, {sayDayAndYear(delivery.date)}
+          </p>
+          <p className="break-words text-soft">
+            {delivery.buyers.map(({ name }) => name).join(" and ")}; walked by{" "}
+            {delivery.staff.map(({ name }) => name).join(", ") || "nobody yet"}
+            {state.startedAt !== null && `, from ${sayClock(state.startedAt)} to ${sayClock(state.lastAt ?? state.startedAt)}`}
+          </p>
+        </div>
+        <div className="flex flex-wrap gap-2">
+          <a href={`${pdf}?paper=letter`} target="_blank" rel="noreferrer" className={linkLook("primary")}>
+            PDF, Letter
+          </a>
+          <a href={`${pdf}?paper=a4`} target="_blank" rel="noreferrer" className={linkLook("plain")}>
+            PDF, A4
+          </a>
+        </div>
+      </div>
+      {delivery.seal === null ? (
+        <p className="mt-4 border-l-4 border-amber pl-3 text-amber">
+          ◷ Not signed yet: this is a draft.{" "}
+          <Link className="underline" to={`/deliveries/${delivery.id}/close`}>
+            Close the handover
+          </Link>
+        </p>
+      ) : (
+        <p className="mt-4 border-l-4 border-ink pl-3">
+          Sealed {sayDayAndYear(delivery.seal.sealedAt.slice(0, 10))}, {sayClock(delivery.seal.sealedAt)}.{" "}
+          <span className="text-soft">SHA-256</span>{" "}
+          <code className="num text-sm break-all" data-testid="seal">
+            {delivery.seal.sha256}
+          </code>
+        </p>
+      )}
+      <div className="mt-6 grid gap-x-10 gap-y-7 xl:grid-cols-[minmax(0,1fr)_380px]">
+        <section aria-labelledby="explained">
+          <h2 id="explained" className="text-lg font-bold">
+            What was explained{" "}
+            <span className="num font-normal text-soft">
+              {covered} of {delivery.topics.length}
+            </span>
+          </h2>
+          {systems.map((system) => {
+            const topics = delivery.topics.filter((topic) => topic.system === system);
+            if (topics.length === 0) return null;
+            return (
+              <table key={system} className="mb-4 w-full table-fixed">
+                <thead>
+                  <tr className="border-b border-ink">
+                    <th className="py-1">{systemNames[system]}</th>
+                    <th className="w-28">Mark</th>
+                    <th className="w-24 max-md:hidden">By</th>
+                    <th className="w-14 text-right">At</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {topics.map((topic) => {
+                    const told = state.topics.get(topic.id);
+                    const reason = state.reasons.get(topic.id);
+                    return (
+                      <tr key={topic.id} className="border-b border-rule align-top">
+                        <td className={`border-l-4 py-1.5 pl-2 ${topic.must ? "border-ink font-semibold" : "border-transparent"}`}>
+                          {topic.title}
+                          {reason !== undefined && <p className="font-normal text-magenta">Not done: {reason.reason}</p>}
+                        </td>
+                        <td className="py-1.5">
+                          <span className={`flex items-center gap-1.5 ${told === undefined ? "text-soft" : ""}`}>
+                            <MarkSign mark={told?.mark ?? null} size={14} />
+                            {told === undefined ? "not reached" : markWords[told.mark]}
+                          </span>
+                        </td>
+                        <td className="truncate py-1.5 text-soft max-md:hidden">
+                          {told === undefined ? "" : nameOf(told.entry.by).split(" ")[0]}
+                        </td>
+                        <td className="num py-1.5 text-right text-soft">{told === undefined ? "" : sayClock(told.entry.at)}</td>
+                      </tr>
+                    );
+                  })}
+                </tbody>
+              </table>
+            );
+          })}
+        </section>
+        <div className="space-y-7 max-xl:order-first">
+          <section aria-labelledby="owed">
+            <h2 id="owed" className="text-lg font-bold">
+              Owed to the buyer
+            </h2>
+            <OwedList delivery={delivery.id} owed={owed} />
+          </section>
+          <section aria-labelledby="read">
+            <h2 id="read" className="text-lg font-bold">
+              Hours and gear
+            </h2>
+            <ul className="border-t border-ink">
+              {delivery.rig.engines.map(({ id, label }) => (
+                <li key={id} className="flex justify-between border-b border-rule py-1.5">
+                  {label}
+                  <span className="num font-semibold">
+                    {state.hours.get(id)?.hours.toFixed(1) ?? "–"} <span className="font-normal text-soft">h</span>
+                  </span>
+                </li>
+              ))}
+              {delivery.rig.gear.map(({ id, label, count }) => {
+                const counted = state.gear.get(id)?.count;
+                return (
+                  <li key={id} className="flex justify-between gap-3 border-b border-rule py-1">
+                    {label}
+                    <span className={`num ${counted !== undefined && counted < count ? "font-semibold text-magenta" : ""}`}>
+                      {counted !== undefined && counted < count && "▲ "}
+                      {counted ?? "–"} <span className="text-soft">of {count}</span>
+                    </span>
+                  </li>
+                );
+              })}
+            </ul>
+          </section>
+          <section aria-labelledby="signed">
+            <h2 id="signed" className="text-lg font-bold">
+              Signed
+            </h2>
+            <div className="border-t border-ink pt-2">
+              {(["buyer", "staff"] as const).map((role) => {
+                const sign = state.signatures.get(role);
+                if (sign === undefined)
+                  return (
+                    <p key={role} className="py-2 text-soft">
+                      {role}: not signed
+                    </p>
+                  );
+                return (
+                  <div key={role} className="mb-3">
+                    <SignatureImage sign={sign} className="h-20 w-full border-b border-ink" />
+                    <p>
+                      <strong>{sign.name}</strong> <span className="text-soft">{role}, {sayClock(sign.at)}</span>
+                    </p>
+                  </div>
+                );
+              })}
+            </div>
+          </section>
+          <Added delivery={delivery} added={added.map(({ id, at, by, note }) => ({ id, at, by: nameOf(by), note }))} />
+          {cautions.length > 0 && (
+            <details>
+              <summary className="head min-h-11 font-semibold">
+                Cautions given <span className="num font-normal text-soft">with {cautions.length} topics</span>
+              </summary>
+              <ul className="space-y-2 border-t border-ink pt-2 text-sm">
+                {cautions.map(({ id, title, cautions: texts }) => (
+                  <li key={id}>
+                    <strong className="text-amber">{title}.</strong> {texts.join(" ")}
+                  </li>
+                ))}
+              </ul>
+            </details>
+          )}
+        </div>
+      </div>
+    </BoatPage>
+  );
+}
+
+interface AddedProps {
+  readonly delivery: Delivery;
+  readonly added: readonly { id: string; at: string; by: string; note: string }[];
+}
+
+/** What was said after signing, and a line to say more. */
+function Added({ delivery, added }: AddedProps) {
+  const [note, setNote] = useState("");
+  if (delivery.seal === null) return null;
+  return (
+    <section aria-labelledby="added">
+      <h2 id="added" className="text-lg font-bold">
+        Added since
+      </h2>
+      <ul className="border-t border-ink">
+        {added.map(({ id, at, by, note: said }) => (
+          <li key={id} className="border-b border-rule py-1.5">
+            {said}{" "}
+            <span className="text-soft">
+              {by}, {sayDayAndYear(at.slice(0, 10))}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="mt-2 flex gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (note.trim() === "") return;
+          void journal.add(delivery.id, { kind: "amend", note: note.trim() });
+          setNote("");
+        }}
+      >
+        <input
+          aria-label="A note to add to the record"
+          value={note}
+          maxLength={1000}
+          onChange={(event) => setNote(event.target.value.replace(/[<>]/g, ""))}
+          placeholder="A note, added beside the seal"
+          className="min-h-11 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
+        />
+        <Button type="submit">Add</Button>
+      </form>
+    </section>
+  );
+}

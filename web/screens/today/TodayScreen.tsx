@@ -1,0 +1,239 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import type { Today } from "../../../api/index.ts";
+import { todayQuery } from "../../app/queries.ts";
+import { HullSign } from "../../plan/HullSign.tsx";
+import { linkLook } from "../../ui/Button.tsx";
+import { ErrorNotice, Waiting } from "../../ui/Notice.tsx";
+import { sayDay, sayDistance, sayLongDay, sayMinutes } from "../../ui/words.ts";
+
+/** Today's handovers in time order, what is owed, what falls due. The first screen after sign-in. */
+export function TodayScreen() {
+  const today = useQuery(todayQuery);
+  if (today.data === undefined)
+    return today.error === null ? (
+      <Waiting what="today" />
+    ) : (
+      <main className="p-8">
+        <ErrorNotice error={today.error} />
+      </main>
+    );
+  const { date, handovers } = today.data;
+  const minutes = handovers.filter(({ state }) => state !== "signed").reduce((sum, { totalMin }) => sum + totalMin, 0);
+  return (
+    <main className="px-4 pt-5 pb-10 md:px-8">
+      <h1 className="flex flex-wrap items-baseline gap-x-4 text-2xl font-bold">
+        {sayLongDay(date)}
+        <span className="font-text text-base font-normal text-soft">
+          {sayCount(handovers.length)}
+          {minutes > 0 && `, ${sayMinutes(minutes)} of walking`}
+        </span>
+      </h1>
+      {today.error !== null && <ErrorNotice error={today.error} />}
+      <Handovers handovers={handovers} />
+      <div className="mt-7 grid gap-x-10 gap-y-8 lg:grid-cols-2">
+        <OwedTable today={today.data} />
+        <DueTable today={today.data} />
+      </div>
+    </main>
+  );
+}
+
+const numbers = ["no", "one", "two", "three", "four", "five", "six"];
+const sayCount = (count: number) => `${numbers[count] ?? count} handover${count === 1 ? "" : "s"}`;
+
+function Handovers({ handovers }: { handovers: Today["handovers"] }) {
+  if (handovers.length === 0)
+    return (
+      <p className="mt-6 border-t border-ink py-6">
+        No handover today. The next ones stand under{" "}
+        <Link className="underline" to="/boats">
+          Boats
+        </Link>
+        , the soonest first.
+      </p>
+    );
+  // One primary action a screen: the first handover that can still be walked.
+  const first = handovers.find(({ state }) => state !== "signed");
+  return (
+    <ul className="mt-3 border-t border-ink" aria-label="Handovers today">
+      {handovers.map((handover) => (
+        <HandoverLine key={handover.delivery} handover={handover} isFirst={handover === first} />
+      ))}
+    </ul>
+  );
+}
+
+type Handover = Today["handovers"][number];
+
+function HandoverLine({ handover, isFirst }: { handover: Handover; isFirst: boolean }) {
+  const { delivery, time, boatName, serial, buyers, state } = handover;
+  return (
+    <li className="grid grid-cols-[64px_1fr_auto] items-center gap-x-4 gap-y-2 border-b border-rule py-3 md:grid-cols-[72px_150px_minmax(0,1.5fr)_minmax(0,1.2fr)_minmax(0,0.9fr)_72px_152px]">
+      <p className="num text-2xl font-bold">{time}</p>
+      <div className="hidden md:block">
+        <HullSign {...handover} />
+      </div>
+      <div className="min-w-0">
+        <h2 className="text-lg font-bold">
+          {boatName} <span className="font-medium text-soft">#{serial}</span>
+        </h2>
+        <p className="text-soft break-words">{buyers}</p>
+      </div>
+      <div className="col-span-3 min-w-0 md:col-span-1">
+        <Readiness handover={handover} />
+      </div>
+      <div className="col-span-2 min-w-0 md:col-span-1">
+        <p>{handover.style}</p>
+        <p className="text-soft">
+          {handover.stops} stops, {handover.moves} moves
+        </p>
+      </div>
+      <p className="num text-right font-bold whitespace-nowrap">
+        {Math.round(handover.totalMin)}
+        <span className="font-normal text-soft"> min</span>
+      </p>
+      <div className="col-span-3 text-right md:col-span-1">
+        {state === "signed" ? (
+          <Link className="head inline-flex min-h-11 items-center font-semibold underline" to={`/deliveries/${delivery}/record`}>
+            Record
+          </Link>
+        ) : (
+          <Link
+            className={isFirst ? linkLook("primary") : "head inline-flex min-h-11 items-center font-semibold underline"}
+            to={`/deliveries/${delivery}`}
+            aria-label={`${state === "walking" ? "Go on with" : "Open"} ${boatName} at ${time}`}
+          >
+            {state === "walking" ? "Go on" : isFirst ? "Open the plan" : "Open"}
+          </Link>
+        )}
+      </div>
+    </li>
+  );
+}
+
+function Readiness({ handover }: { handover: Handover }) {
+  const { state, stopping, readyDone, readyOf, readyOpen, mustsOf, mustsOpen } = handover;
+  if (state === "signed") return <p>Signed and sealed</p>;
+  if (stopping[0] !== undefined)
+    return (
+      <>
+        <p className="text-magenta">▲ {stopping[0]}</p>
+        <p className="text-soft">stops the handover</p>
+      </>
+    );
+  if (readyOpen[0] !== undefined)
+    return (
+      <>
+        <p className="text-amber">◷ Open: {readyOpen[0]}</p>
+        <p className="text-soft">
+          {readyDone} of {readyOf} make-ready
+        </p>
+      </>
+    );
+  return (
+    <>
+      <p>Made ready</p>
+      <p className="text-soft">
+        {state === "walking" ? `${mustsOf - mustsOpen} of ${mustsOf} must-do topics done` : `${mustsOf} must-do topics`}
+      </p>
+    </>
+  );
+}
+
+const owedSigns = { later: "▷", snag: "▲", gear: "–", must: "▲" } as const;
+
+function OwedTable({ today: { owed, owedInAll, date } }: { today: Today }) {
+  return (
+    <section aria-labelledby="owed">
+      <h2 id="owed" className="text-lg font-bold">
+        Owed to buyers{" "}
+        {owedInAll > owed.length && <span className="font-text text-sm text-soft">the oldest {owed.length} of {owedInAll}</span>}
+      </h2>
+      {owed.length === 0 ? (
+        <p className="border-t border-ink py-3 text-soft">Nothing is owed. What is put off in a walk comes to stand here.</p>
+      ) : (
+        <table className="w-full">
+          <thead>
+            <tr className="border-b border-ink">
+              <th className="py-1">What</th>
+              <th>Boat</th>
+              <th className="text-right">Since</th>
+            </tr>
+          </thead>
+          <tbody>
+            {owed.map(({ ref, what, text, boatName, serial, boat, since }) => (
+              <tr key={ref} className="border-b border-rule align-top">
+                <td className="py-2.5 pr-3">
+                  <span aria-hidden className={what === "snag" || what === "must" ? "text-magenta" : ""}>
+                    {owedSigns[what]}
+                  </span>{" "}
+                  {text}
+                </td>
+                <td className="py-2.5 pr-3 whitespace-nowrap">
+                  <Link className="underline" to={`/boats/${boat}`}>
+                    {boatName} <span className="text-soft">#{serial}</span>
+                  </Link>
+                </td>
+                <td className="num py-2.5 text-right font-semibold whitespace-nowrap">{sayDistance(since, date)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+function DueTable({ today: { due, date } }: { today: Today }) {
+  return (
+    <section aria-labelledby="due">
+      <h2 id="due" className="text-lg font-bold">
+        Falls due <span className="font-text text-sm text-soft">next 30 days</span>
+      </h2>
+      {due.length === 0 ? (
+        <p className="border-t border-ink py-3 text-soft">
+          Nothing falls due. Boats come to stand here when a service date is near; hours told on the boat's page move it.
+        </p>
+      ) : (
+        <table className="w-full">
+          <thead>
+            <tr className="border-b border-ink">
+              <th className="py-1">Boat</th>
+              <th>What</th>
+              <th className="text-right">Hours, likely</th>
+              <th className="text-right">Due</th>
+            </tr>
+          </thead>
+          <tbody>
+            {due.map((line) => (
+              <tr key={`${line.boat}-${line.engine}`} className="border-b border-rule align-top">
+                <td className="py-2.5 pr-3 whitespace-nowrap">
+                  <Link className="underline" to={`/boats/${line.boat}`}>
+                    {line.boatName} <span className="text-soft">#{line.serial}</span>
+                  </Link>
+                </td>
+                <td className="py-2.5 pr-3">
+                  {line.title} <span className="text-soft">{line.engine.toLowerCase()}</span>
+                </td>
+                <td className="num py-2.5 pr-3 text-right font-semibold whitespace-nowrap">
+                  {line.likelyNowH.toFixed(1)}
+                  <span className="font-normal text-soft"> of {line.targetH} h</span>
+                </td>
+                <td className="num py-2.5 text-right font-semibold whitespace-nowrap">
+                  {line.state === "overdue" ? (
+                    <span className="text-magenta">▲ overdue</span>
+                  ) : (
+                    <>
+                      {sayDay(line.dueDate)} <span className="font-normal text-soft">{sayDistance(line.dueDate, date)}</span>
+                    </>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}

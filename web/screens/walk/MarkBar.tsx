@@ -1,0 +1,76 @@
+import type { ReactNode } from "react";
+import type { Mark } from "../../../core/walk/index.ts";
+import { MarkSign } from "../../ui/MarkSign.tsx";
+import type { Walk } from "./useWalk.ts";
+
+interface MarkBarProps {
+  readonly walk: Walk;
+  readonly onLater: () => void;
+  readonly onSnag: () => void;
+}
+
+const wantedMark = { told: "told", shown: "shown", done: "did" } as const;
+
+/** The four marks under the thumb; the one this topic wants is the filled one. */
+export function MarkBar({ walk, onLater, onSnag }: MarkBarProps) {
+  const wanted = wantedMark[walk.step.topic.level];
+  const key = (mark: Mark, says: string, number: string, act: () => void) => (
+    <button
+      type="button"
+      onClick={act}
+      className={`flex min-h-16 min-w-0 items-center justify-center gap-2.5 rounded-lg border px-2 text-xl font-bold ${
+        wanted === mark ? "border-helm bg-helm text-onhelm" : "border-ink bg-panel text-ink"
+      }`}
+    >
+      <MarkSign mark={mark} size={26} />
+      <span className="whitespace-nowrap">{says}</span>
+      <kbd aria-hidden className="num rounded border border-current px-1 text-xs font-normal opacity-80 max-lg:hidden">
+        {number}
+      </kbd>
+    </button>
+  );
+  return (
+    <div
+      role="group"
+      aria-label="Marks"
+      className="grid grid-cols-6 gap-2 border-t border-ink bg-sheet p-2 md:grid-cols-[0.7fr_1.2fr_1.2fr_1.7fr_1.2fr_1.1fr_1fr] md:gap-2.5 md:px-5 md:py-3.5 [&>*]:col-span-2 md:[&>*]:col-span-1"
+    >
+      <Side onClick={walk.undo} isOff={walk.undoable === null} className="max-md:order-7">
+        Undo
+      </Side>
+      {key("told", "Told", "1", () => walk.mark("told"))}
+      {key("shown", "Shown", "2", () => walk.mark("shown"))}
+      {key("did", "They did it", "3", () => walk.mark("did"))}
+      {key("later", "Later", "4", onLater)}
+      <Side onClick={() => walk.mark("not-aboard")} className="max-md:order-6">
+        – Not aboard
+      </Side>
+      <Side onClick={onSnag} isPerson className="max-md:order-5">
+        ▲ Snag
+      </Side>
+    </div>
+  );
+}
+
+interface SideProps {
+  readonly onClick: () => void;
+  readonly children: ReactNode;
+  readonly isOff?: boolean;
+  readonly isPerson?: boolean;
+  readonly className: string;
+}
+
+function Side({ onClick, children, isOff = false, isPerson = false, className }: SideProps) {
+  return (
+    <button
+      type="button"
+      onClick={onClick}
+      disabled={isOff}
+      className={`min-h-16 rounded-lg border bg-panel px-2 text-base font-bold whitespace-nowrap disabled:opacity-60 ${
+        isPerson ? "border-magenta text-magenta" : "border-rule text-soft"
+      } ${className}`}
+    >
+      {children}
+    </button>
+  );
+}

@@ -1,0 +1,111 @@
+import { hasBehind, type PanelSwitch, type Part, type Rig } from "../../../core/rig/index.ts";
+import type { Topic } from "../../../core/topic/index.ts";
+import { DeckShapes } from "../../plan/DeckPlan.tsx";
+import type { Walk } from "./useWalk.ts";
+
+/** The picture at the foot of a topic: the panel in its own order, or the place seen close, with the things to point at. */
+export function ThingItself({ walk }: { walk: Walk }) {
+  const { topic, station } = walk.step;
+  const { rig } = walk.delivery;
+  const parts = findParts(topic, rig);
+  if (parts.some(({ kind }) => kind === "panel")) return <PanelStrip rig={rig} />;
+  const here = parts.length > 0 ? parts : rig.parts.filter((part) => part.station === station);
+  if (here.length === 0) return null;
+  return <CloseUp rig={rig} parts={here.slice(0, 6)} />;
+}
+
+/** The parts a topic's own condition speaks of. */
+function findParts(topic: Topic, rig: Rig): Part[] {
+  const kinds = [...JSON.stringify(topic.when).matchAll(/"has":"([a-z-]+)"/g)].map((match) => match[1]);
+  return rig.parts.filter((part) => kinds.includes(part.kind));
+}
+
+const reachM = 1.1;
+
+function CloseUp({ rig, parts }: { rig: Rig; parts: readonly Part[] }) {
+  const xs = parts.map(({ at }) => at.yM);
+  const ys = parts.map(({ at }) => -at.xM);
+  const x = Math.min(...xs) - reachM;
+  const y = Math.min(...ys) - reachM * 0.62;
+  const width = Math.max(...xs) - x + reachM;
+  const height = Math.max(...ys) - y + reachM * 0.62;
+  return (
+    <figure className="mt-4 flex flex-wrap items-center gap-4 border-t border-rule pt-3">
+      <svg
+        viewBox={`${x} ${y} ${width} ${height}`}
+        className="h-40 w-60 shrink-0 rounded-sm border border-rule bg-buff"
+        preserveAspectRatio="xMidYMid slice"
+        aria-hidden
+      >
+        <DeckShapes rig={rig} />
+        {parts.map(({ id, at }, i) => (
+          <g key={id}>
+            <circle cx={at.yM} cy={-at.xM} r={width * 0.05} fill="var(--magenta)" />
+            <text
+              x={at.yM}
+              y={-at.xM + width * 0.02}
+              fontSize={width * 0.062}
+              fontWeight="700"
+              textAnchor="middle"
+              fill="var(--panel)"
+              fontFamily="var(--font-head)"
+            >
+              {i + 1}
+            </text>
+          </g>
+        ))}
+      </svg>
+      <figcaption className="min-w-0 flex-1 basis-56 text-[17px]">
+        <ol>
+          {parts.map(({ id, label, reach, holds }, i) => (
+            <li key={id} className="grid grid-cols-[22px_1fr]">
+              <span className="num font-bold text-magenta">{i + 1}</span>
+              <span>
+                {label}
+                <span className="text-soft">
+                  {reach === undefined ? "" : `: ${reach}`}
+                  {holds === undefined ? "" : ` (${holds.join(", ")})`}
+                </span>
+              </span>
+            </li>
+          ))}
+        </ol>
+      </figcaption>
+    </figure>
+  );
+}
+
+const kindWords: Record<PanelSwitch["kind"], string> = {
+  "two-position": "on / off",
+  "three-position": "middle is off",
+  momentary: "while pressed",
+  "press-and-hold": "press and hold",
+  "push-to-cycle": "push to go on",
+  lamp: "lamp",
+};
+
+function PanelStrip({ rig }: { rig: Rig }) {
+  return (
+    <figure className="mt-4 border-t border-rule pt-3">
+      <ol aria-label="The panel in its own order" className="grid grid-cols-4 gap-1.5 md:grid-cols-7">
+        {rig.panel.map((item) => {
+          const isEmpty = !hasBehind(item);
+          return (
+            <li
+              key={item.id}
+              title={item.note}
+              className={`flex min-h-20 flex-col justify-between rounded-sm border p-1.5 text-sm ${isEmpty ? "border-dashed border-soft text-soft" : "border-ink"}`}
+            >
+              <span className="head font-semibold">{item.label ?? "no label"}</span>
+              <span className="leading-tight">
+                {item.positions.map(({ label }) => label).join(" · ")}
+                <br />
+                <span className="text-soft">{isEmpty ? "nothing behind it" : kindWords[item.kind]}</span>
+              </span>
+            </li>
+          );
+        })}
+      </ol>
+    </figure>
+  );
+}

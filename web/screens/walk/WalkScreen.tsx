@@ -1,0 +1,124 @@
+import { useQuery } from "@tanstack/react-query";
+import { ChevronLeft } from "lucide-react";
+import { useState } from "react";
+import { Link, Navigate, useNavigate, useParams } from "react-router";
+import type { Delivery } from "../../../api/index.ts";
+import { PersonMenu } from "../../app/PersonMenu.tsx";
+import { deliveryQuery } from "../../app/queries.ts";
+import { Signal } from "../../app/Signal.tsx";
+import { DeckPlan } from "../../plan/DeckPlan.tsx";
+import { signStations } from "../../plan/signs.ts";
+import { KeyHelp } from "../../ui/KeyHelp.tsx";
+import { ErrorNotice, Waiting } from "../../ui/Notice.tsx";
+import { Ahead } from "./Ahead.tsx";
+import { MarkBar } from "./MarkBar.tsx";
+import { NotePad } from "./NotePad.tsx";
+import { TopicSheet } from "./TopicSheet.tsx";
+import { useWalk } from "./useWalk.ts";
+
+/** The walk: where one stands on the plan, one topic large, marks under the thumb. */
+export function WalkScreen() {
+  const { delivery: id } = useParams() as { delivery: string };
+  const delivery = useQuery(deliveryQuery(id));
+  if (delivery.data === undefined)
+    return delivery.error === null ? (
+      <Waiting what="the walk" />
+    ) : (
+      <main className="p-8">
+        <ErrorNotice error={delivery.error} />
+      </main>
+    );
+  if (delivery.data.seal !== null) return <Navigate to={`/deliveries/${id}/record`} replace />;
+  return <WalkOf delivery={delivery.data} />;
+}
+
+function WalkOf({ delivery }: { delivery: Delivery }) {
+  const walk = useWalk(delivery);
+  const navigate = useNavigate();
+  const [pad, setPad] = useState<"later" | "snag" | null>(null);
+  const [isPlanOpen, setPlanOpen] = useState(false);
+  const closeAddress = `/deliveries/${delivery.id}/close`;
+  const isBusy = pad !== null;
+  const unlessBusy = (act: () => void) => () => {
+    if (!isBusy) act();
+  };
+  return (
+    <div className="grid h-dvh grid-rows-[auto_1fr_auto] text-[20px]">
+      <KeyHelp
+        actions={[
+          { key: "1", says: "Told", act: unlessBusy(() => walk.mark("told")) },
+          { key: "2", says: "Shown", act: unlessBusy(() => walk.mark("shown")) },
+          { key: "3", says: "They did it", act: unlessBusy(() => walk.mark("did")) },
+          { key: "4", says: "Later", act: unlessBusy(() => setPad("later")) },
+          { key: "5", says: "Not aboard", act: unlessBusy(() => walk.mark("not-aboard")) },
+          { key: "s", says: "Snag", act: unlessBusy(() => setPad("snag")) },
+          { key: "u", says: "Undo", act: unlessBusy(walk.undo) },
+          { key: "ArrowRight", says: "Next topic", act: unlessBusy(() => walk.go(walk.at + 1)) },
+          { key: "ArrowLeft", says: "Topic before", act: unlessBusy(() => walk.go(walk.at - 1)) },
+          { key: "c", says: "Close the handover", act: unlessBusy(() => void navigate(closeAddress)) },
+        ]}
+      />
+      <header className="flex min-h-12 items-center gap-x-5 border-b border-ink bg-panel px-3 text-base md:px-5">
+        <Link
+          to={`/deliveries/${delivery.id}`}
+          className="head flex min-h-11 items-center gap-1 font-bold no-underline"
+        >
+          <ChevronLeft aria-hidden size={18} /> Plan
+        </Link>
+        <p className="head min-w-0 truncate font-bold">{delivery.boatName}</p>
+        <p className="mr-auto min-w-0 truncate text-soft max-md:hidden">
+          {delivery.buyers.map(({ name }) => name).join(" and ")}
+        </p>
+        <span className="max-md:ml-auto">
+          <Signal />
+        </span>
+        <span className="num whitespace-nowrap max-md:hidden">
+          <strong>{walk.state.topics.size}</strong>
+          <span className="text-soft"> of {walk.steps.length} topics</span>
+        </span>
+        <PersonMenu isShort />
+      </header>
+      <div className="min-h-0 md:grid md:grid-cols-[272px_1fr] lg:grid-cols-[272px_1fr_232px]">
+        <aside
+          aria-label="Deck plan"
+          className={`border-rule bg-buff md:block md:h-full md:border-r md:p-2 ${isPlanOpen ? "fixed inset-x-0 top-12 bottom-40 z-10 p-2" : "hidden"}`}
+        >
+          <DeckPlan
+            rig={delivery.rig}
+            plan={delivery.plan}
+            stop={walk.step.stop}
+            signs={signStations(delivery.plan, delivery.topics, walk.state, walk.step.stop)}
+            picked={walk.step.station}
+            onPick={(station) => {
+              walk.goToStation(station);
+              setPlanOpen(false);
+            }}
+            className="size-full"
+          />
+        </aside>
+        <main className="h-full min-h-0 overflow-y-auto bg-panel">
+          <div className="flex gap-2 border-b border-rule px-3 py-1 text-base md:hidden">
+            <button
+              type="button"
+              className="head min-h-11 flex-1 font-semibold underline"
+              aria-expanded={isPlanOpen}
+              onClick={() => setPlanOpen(!isPlanOpen)}
+            >
+              {isPlanOpen ? "Hide the deck plan" : "Deck plan"}
+            </button>
+            <Link to={closeAddress} className="head inline-flex min-h-11 flex-1 items-center justify-center font-semibold underline">
+              Close ({walk.steps.length - walk.state.topics.size} open)
+            </Link>
+          </div>
+          <TopicSheet key={walk.step.topic.id} walk={walk} />
+        </main>
+        <Ahead walk={walk} closeAddress={closeAddress} />
+      </div>
+      {pad === null ? (
+        <MarkBar walk={walk} onLater={() => setPad("later")} onSnag={() => setPad("snag")} />
+      ) : (
+        <NotePad kind={pad} walk={walk} onDone={() => setPad(null)} />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,48 @@
+import type { ErrorCode } from "../../api/index.ts";
+import { Refused } from "../app/client.ts";
+
+type Facts = Readonly<Record<string, unknown>>;
+type Wording = (facts: Facts) => string;
+
+const firstIssue = (facts: Facts) => {
+  const issue = (facts.issues as { path: string; message: string }[] | undefined)?.[0];
+  return issue === undefined ? "" : ` ${issue.path === "" ? "" : `${issue.path}: `}${issue.message}.`;
+};
+
+/** What went wrong, why, and the way out, for every code the server may answer with. */
+export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
+  "invalid-input": (facts) => `This cannot be stored as it is.${firstIssue(facts)}`,
+  "malformed-json": () => "What was sent arrived broken. Try again.",
+  "too-large": (facts) => `Too large to send: the limit is ${String(facts.limit)}. Send less at a time.`,
+  "not-json": () => "What was sent is not in the form the server reads. Reload the page.",
+  "not-found": (facts) => `There is no ${String(facts.what)} "${String(facts.id)}". It may have been removed; go back to Today.`,
+  "sign-in-needed": () => "You are signed out. Sign in to go on; what you marked is kept on this tablet.",
+  "wrong-sign-in": () => "Name and password do not match. Check both and try again.",
+  "too-many-tries": (facts) =>
+    `Too many wrong tries. Wait ${Math.ceil(Number(facts.waitS) / 60)} min, or ask the owner for a new password.`,
+  "not-allowed": (facts) =>
+    `Your role (${String(facts.role)}) may not do this. Ask one of: ${(facts.admits as string[] | undefined)?.join(", ")}.`,
+  "wrong-origin": () => "This page was opened from another address. Open Ravik at its own address.",
+  sealed: () => "This handover is signed and frozen. Add a note to the record instead.",
+  "already-sealed": () => "Somebody has just signed this handover off. Open the record to see it.",
+  "not-ready-to-seal": () => "It cannot be closed yet: see what is still missing above.",
+  "hours-fall": (facts) =>
+    `${String(facts.got)} h does not fit: ${String(facts.before)} h was read on ${String(facts.on)}. Correct it, or say why.`,
+  "date-ahead": (facts) => `${String(facts.got)} is after today (${String(facts.today)}). Choose today or earlier.`,
+  "not-delivered": () => "This boat has not been handed over yet. Hours are read when the handover is closed.",
+  "entry-differs": () => "This mark was stored before with other content. Reload the walk.",
+  "not-your-entry": () => "These marks were made by another person. They are sent when that person signs in here.",
+  "wrong-delivery": () => "This mark belongs to another handover. Reload the walk.",
+  "unknown-topic": () => "This boat no longer has that topic. Reload the walk.",
+  "unknown-ref": () => "What this refers to is not on the record yet. Try again in a moment.",
+  cycle: () => "Some topics wait for each other in a circle, so there is no order. Mend them in the library.",
+  unexpected: () => "The server made a mistake and has logged it. Try again; what you marked is kept.",
+  "no-signal": () => "No answer from the yard. What you mark is kept on this tablet and sent when there is signal.",
+};
+
+/** Any error in words. */
+export function describeError(error: unknown): string {
+  if (!(error instanceof Refused)) return "Something went wrong on this page. Reload it; what you marked is kept.";
+  const wording = errorWords[error.code as ErrorCode] ?? errorWords.unexpected;
+  return wording(error.facts);
+}

@@ -1,0 +1,33 @@
+/** Numbers and days as the screens say them. */
+
+/** 58 min; 1 h 58 min. */
+export function sayMinutes(minutes: number): string {
+  const whole = Math.round(minutes);
+  return whole < 60 ? `${whole} min` : `${Math.floor(whole / 60)} h ${whole % 60} min`;
+}
+
+const shortDay = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", weekday: "short", day: "numeric", month: "short" });
+const longDay = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", weekday: "long", day: "numeric", month: "long" });
+const dayWithYear = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", day: "numeric", month: "short", year: "numeric" });
+
+const atNoon = (date: string) => new Date(`${date}T12:00:00Z`);
+
+/** Tue 17 Jun. */
+export const sayDay = (date: string) => shortDay.format(atNoon(date)).replace(",", "");
+/** Saturday 14 June. */
+export const sayLongDay = (date: string) => longDay.format(atNoon(date)).replace(",", "");
+/** 17 Jun 2026. */
+export const sayDayAndYear = (date: string) => dayWithYear.format(atNoon(date));
+
+/** 10:02, on this device's clock. */
+export const sayClock = (instant: string | number) =>
+  new Date(instant).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+
+/** 2 days late; today; in 3 days. */
+export function sayDistance(date: string, today: string): string {
+  const days = Math.round((atNoon(date).getTime() - atNoon(today).getTime()) / 86_400_000);
+  if (days === 0) return "today";
+  if (days === 1) return "tomorrow";
+  if (days === -1) return "yesterday";
+  return days < 0 ? `${-days} days ago` : `in ${days} days`;
+}
