@@ -1,6 +1,6 @@
 export { type Condition, conditionSchema, isMet } from "./condition.ts";
 export { hasBehind } from "./hasBehind.ts";
-export { createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";
+export { cornersOf, createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";
 export {
   families,
   type PanelSwitch,

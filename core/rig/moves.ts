@@ -60,9 +60,10 @@ export function createMoveMap(rig: Rig): MoveMap {
   };
 }
 
-const clearanceM = 0.75;
+const clearanceM = 0.6;
 
-function cornersOf(rig: Rig): Place[] {
+/** The points on the ground at which people turn when they go round the hull. */
+export function cornersOf(rig: Rig): Place[] {
   const side = rig.beamM / 2 + clearanceM;
   const ahead = rig.loaM + 0.3;
   const behind = -1.1;

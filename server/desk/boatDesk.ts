@@ -236,22 +236,23 @@ function describeHandover(delivery: DeliveryRecord, boat: BoatRecord, rigDesk: R
   };
 }
 
-/** The most urgent item of each engine that falls due by a date. */
+/** The most urgent item of a boat that falls due by a date; an item due on both engines of a pair is said once. */
 function listDue(
   boat: BoatRecord,
   care: ReturnType<typeof describeCare>,
   dueBy: IsoDate,
   buyers: string,
 ): Today["due"] {
-  return care.flatMap(({ label, toldH, toldOn, likelyNowH, items }) => {
-    const next = items
-      .filter((item) => item.dueDate !== null && item.dueDate <= dueBy)
-      .sort((a, b) => (a.dueDate! < b.dueDate! ? -1 : 1))[0];
-    if (next === undefined || toldH === null || toldOn === null || likelyNowH === null) return [];
-    const { title, targetH, dueDate, by, state } = next;
-    if (dueDate === null || by === null || state === "finished") return [];
-    return [
-      { boat: boat.id, boatName: boat.name, serial: serial(boat), engine: label, title, likelyNowH, toldH, toldOn, targetH, dueDate, by, state, buyers },
-    ];
-  });
+  const all = care.flatMap(({ label, toldH, toldOn, likelyNowH, items }) =>
+    items.flatMap(({ title, targetH, dueDate, by, state }): Today["due"] => {
+      if (toldH === null || toldOn === null || likelyNowH === null) return [];
+      if (dueDate === null || dueDate > dueBy || by === null || state === "finished") return [];
+      const what = { boat: boat.id, boatName: boat.name, serial: serial(boat), buyers };
+      return [{ ...what, engine: label, title, likelyNowH, toldH, toldOn, targetH, dueDate, by, state }];
+    }),
+  );
+  const first = all.sort((a, b) => (a.dueDate < b.dueDate ? -1 : a.dueDate > b.dueDate ? 1 : 0))[0];
+  if (first === undefined) return [];
+  const engines = all.filter(({ title }) => title === first.title).map(({ engine }) => engine);
+  return [{ ...first, engine: engines.length === 1 ? first.engine : engines.length === 2 ? "Both engines" : "All engines" }];
 }

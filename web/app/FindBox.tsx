@@ -3,7 +3,7 @@ import { useKeys } from "../ui/useKeys.ts";
 
 const FindList = lazy(async () => ({ default: (await import("./FindList.tsx")).FindList }));
 
-export const findLook = "w-56 rounded-md border border-rule bg-panel px-3 py-2 text-left placeholder:text-soft lg:w-72";
+export const findLook = "w-56 max-md:w-24 rounded-md border border-rule bg-panel px-3 py-2 text-left placeholder:text-soft lg:w-72";
 
 /** The place of the finder in the masthead. The finder itself is fetched when it is first asked for, by touch or `/`. */
 export function FindBox() {
@@ -15,7 +15,9 @@ export function FindBox() {
       className={`${findLook} flex min-h-11 items-center justify-between font-text text-soft`}
       onClick={() => setOpen(true)}
     >
-      Find a boat, a buyer
+      <span>
+        Find<span className="max-md:hidden"> a boat, a buyer</span>
+      </span>
       <kbd aria-hidden className="num text-sm">
         /
       </kbd>

@@ -35,9 +35,11 @@ export function Shell() {
         ))}
       </nav>
       <div className="min-w-0">
-        <header className="flex min-h-14 flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule px-4 md:px-8">
-          <p className="head mr-auto text-soft">{store}</p>
-          <FindBox />
+        <header className="flex min-h-14 items-center gap-x-3 border-b border-rule px-4 md:gap-x-6 md:px-8">
+          <p className="head mr-auto text-soft max-md:hidden">{store}</p>
+          <span className="max-md:mr-auto">
+            <FindBox />
+          </span>
           <Signal />
           <PersonMenu />
         </header>

@@ -12,7 +12,7 @@ export function Signal() {
         ▲ {kept}: not taken
       </span>
     );
-  const sent = lastSentAtMs === null ? "signal" : `all sent ${sayClock(lastSentAtMs)}`;
+  const sent = lastSentAtMs === null ? "nothing unsent" : `all sent ${sayClock(lastSentAtMs)}`;
   return (
     <span role="status" className="whitespace-nowrap text-soft">
       {hasSignal ? (kept ?? sent) : ["no signal", kept].filter(Boolean).join(" · ")}

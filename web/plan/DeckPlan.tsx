@@ -1,6 +1,6 @@
 import { memo, useMemo } from "react";
 import { curvePath, drawDeck } from "../../core/drawing/index.ts";
-import { createMoveMap, type Part, type Rig } from "../../core/rig/index.ts";
+import { cornersOf, createMoveMap, type Part, type Rig } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 
 export interface StationSign {
@@ -25,7 +25,7 @@ interface DeckPlanProps {
   readonly className?: string;
 }
 
-const margin = 0.45;
+const margin = 0.38;
 
 /** The boat from above, bow up: the spine of every screen about a boat. Places can be touched and reached by Tab. */
 export function DeckPlan({ rig, plan, stop, signs, onPick, picked, parts, className = "" }: DeckPlanProps) {
@@ -64,8 +64,9 @@ export function DeckPlan({ rig, plan, stop, signs, onPick, picked, parts, classN
 
 function paperOf(rig: Rig) {
   const { box } = drawDeck(rig, { trailer: rig.trailer !== null });
-  const xs = rig.stations.map(({ at }) => at.yM);
-  const ys = rig.stations.map(({ at }) => -at.xM);
+  const places = [...rig.stations.map(({ at }) => at), ...cornersOf(rig)];
+  const xs = places.map(({ yM }) => yM);
+  const ys = places.map(({ xM }) => -xM);
   const x = Math.min(box.x, ...xs.map((value) => value - margin));
   const y = Math.min(box.y, ...ys.map((value) => value - margin));
   return {

@@ -23,11 +23,13 @@ export const sayDayAndYear = (date: string) => dayWithYear.format(atNoon(date));
 export const sayClock = (instant: string | number) =>
   new Date(instant).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 
-/** 2 days late; today; in 3 days. */
+/** 2 days ago; today; in 3 days; in 10 months. */
 export function sayDistance(date: string, today: string): string {
   const days = Math.round((atNoon(date).getTime() - atNoon(today).getTime()) / 86_400_000);
   if (days === 0) return "today";
   if (days === 1) return "tomorrow";
   if (days === -1) return "yesterday";
-  return days < 0 ? `${-days} days ago` : `in ${days} days`;
+  const size = Math.abs(days);
+  const span = size < 60 ? `${size} days` : size < 720 ? `${Math.round(size / 30.4)} months` : `${(size / 365).toFixed(1)} years`;
+  return days < 0 ? `${span} ago` : `in ${span}`;
 }

@@ -46,18 +46,28 @@ export function OpenTopics({ delivery, open }: { delivery: Delivery; open: reado
 
 function MustLine({ delivery, open: { topic, why, reason } }: { delivery: Delivery; open: OpenTopic }) {
   const [text, setText] = useState("");
+  const [isOpen, setOpen] = useState(false);
   const keep = (said: string) => {
-    if (said.trim() !== "") void journal.add(delivery.id, { kind: "reason", topic: topic.id, reason: said.trim() });
+    if (said.trim() === "") return;
+    void journal.add(delivery.id, { kind: "reason", topic: topic.id, reason: said.trim() });
+    setOpen(false);
   };
   return (
-    <li className="border-b border-rule py-2.5">
-      <div className="flex flex-wrap justify-between gap-x-4 border-l-4 border-ink pl-3">
+    <li className="border-b border-rule py-1.5">
+      <div className="flex flex-wrap items-center gap-x-4 border-l-4 border-ink pl-3">
         <h3 className="font-bold">{topic.title}</h3>
-        <span className={reason === null ? "text-magenta" : "text-soft"}>
-          {reason === null ? `▲ ${whyWords[why]}` : `${whyWords[why]}: ${reason}`}
+        <span className="ml-auto flex flex-wrap items-center gap-x-4">
+          <span className={reason === null ? "text-magenta" : "text-soft"}>
+            {reason === null ? `▲ ${whyWords[why]}` : `${whyWords[why]}: ${reason}`}
+          </span>
+          {!isOpen && (
+            <Button aria-label={`Say why "${topic.title}" is not done`} onClick={() => setOpen(true)}>
+              {reason === null ? "Say why" : "Say otherwise"}
+            </Button>
+          )}
         </span>
       </div>
-      {reason === null && (
+      {isOpen && (
         <form
           className="mt-2 flex flex-wrap gap-2 pl-4"
           onSubmit={(event) => {

@@ -69,7 +69,7 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
         actions={[{ key: "w", says: "Go to the walk", act: () => void (seal === null && navigate(walkAddress)) }]}
       />
       <div className="flex flex-wrap items-start justify-between gap-4">
-        <div className="min-w-0">
+        <div className="min-w-0 md:flex-1">
           <h1 className="text-2xl font-bold">
             {delivery.boatName} <span className="font-medium text-soft">{delivery.hull}</span>
           </h1>

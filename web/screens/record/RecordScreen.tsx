@@ -55,7 +55,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
       }
     >
       <div className="flex flex-wrap items-start justify-between gap-3">
-        <div className="min-w-0">
+        <div className="min-w-0 md:flex-1">
           <h1 className="text-2xl font-bold">Record of handover</h1>
           <p>
             {delivery.boatName} <span className="text-soft">{delivery.hull}</span>, {sayDayAndYear(delivery.date)}
@@ -91,7 +91,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
           </code>
         </p>
       )}
-      <div className="mt-6 grid gap-x-10 gap-y-7 xl:grid-cols-[minmax(0,1fr)_380px]">
+      <div className="mt-6 grid gap-x-10 gap-y-7 xl:grid-cols-[minmax(0,1fr)_310px]">
         <section aria-labelledby="explained">
           <h2 id="explained" className="text-lg font-bold">
             What was explained{" "}
@@ -107,8 +107,8 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                 <thead>
                   <tr className="border-b border-ink">
                     <th className="py-1">{systemNames[system]}</th>
-                    <th className="w-28">Mark</th>
-                    <th className="w-24 max-md:hidden">By</th>
+                    <th className="w-26">Mark</th>
+                    <th className="w-16 max-md:hidden">By</th>
                     <th className="w-14 text-right">At</th>
                   </tr>
                 </thead>

@@ -189,7 +189,7 @@ function DueTable({ today: { due, date } }: { today: Today }) {
   return (
     <section aria-labelledby="due">
       <h2 id="due" className="text-lg font-bold">
-        Falls due <span className="font-text text-sm text-soft">next 30 days</span>
+        Falls due <span className="font-text text-sm font-normal text-soft">next 30 days</span>
       </h2>
       {due.length === 0 ? (
         <p className="border-t border-ink py-3 text-soft">

@@ -18,11 +18,11 @@ export function MarkBar({ walk, onLater, onSnag }: MarkBarProps) {
     <button
       type="button"
       onClick={act}
-      className={`flex min-h-16 min-w-0 items-center justify-center gap-2.5 rounded-lg border px-2 text-xl font-bold ${
+      className={`flex min-h-16 min-w-0 items-center justify-center gap-1.5 rounded-lg border px-1 text-base font-bold md:col-span-1 md:gap-2.5 md:px-2 md:text-xl ${mark === "later" ? "col-span-3 max-md:order-4" : "col-span-4"} ${
         wanted === mark ? "border-helm bg-helm text-onhelm" : "border-ink bg-panel text-ink"
       }`}
     >
-      <MarkSign mark={mark} size={26} />
+      <MarkSign mark={mark} size={24} />
       <span className="whitespace-nowrap">{says}</span>
       <kbd aria-hidden className="num rounded border border-current px-1 text-xs font-normal opacity-80 max-lg:hidden">
         {number}
@@ -33,7 +33,7 @@ export function MarkBar({ walk, onLater, onSnag }: MarkBarProps) {
     <div
       role="group"
       aria-label="Marks"
-      className="grid grid-cols-6 gap-2 border-t border-ink bg-sheet p-2 md:grid-cols-[0.7fr_1.2fr_1.2fr_1.7fr_1.2fr_1.1fr_1fr] md:gap-2.5 md:px-5 md:py-3.5 [&>*]:col-span-2 md:[&>*]:col-span-1"
+      className="grid grid-cols-12 gap-2 border-t border-ink bg-sheet p-2 md:grid-cols-[0.7fr_1.2fr_1.2fr_1.7fr_1.2fr_1.1fr_1fr] md:gap-2.5 md:px-5 md:py-3.5"
     >
       <Side onClick={walk.undo} isOff={walk.undoable === null} className="max-md:order-7">
         Undo
@@ -66,7 +66,7 @@ function Side({ onClick, children, isOff = false, isPerson = false, className }:
       type="button"
       onClick={onClick}
       disabled={isOff}
-      className={`min-h-16 rounded-lg border bg-panel px-2 text-base font-bold whitespace-nowrap disabled:opacity-60 ${
+      className={`col-span-3 min-h-16 min-w-0 rounded-lg max-md:text-sm max-md:leading-tight max-md:whitespace-normal md:col-span-1 border bg-panel px-2 text-base font-bold whitespace-nowrap disabled:opacity-60 ${
         isPerson ? "border-magenta text-magenta" : "border-rule text-soft"
       } ${className}`}
     >

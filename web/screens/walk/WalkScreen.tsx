@@ -43,7 +43,7 @@ function WalkOf({ delivery }: { delivery: Delivery }) {
     if (!isBusy) act();
   };
   return (
-    <div className="grid h-dvh grid-rows-[auto_1fr_auto] text-[20px]">
+    <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto] text-[20px]">
       <KeyHelp
         actions={[
           { key: "1", says: "Told", act: unlessBusy(() => walk.mark("told")) },
@@ -65,7 +65,7 @@ function WalkOf({ delivery }: { delivery: Delivery }) {
         >
           <ChevronLeft aria-hidden size={18} /> Plan
         </Link>
-        <p className="head min-w-0 truncate font-bold">{delivery.boatName}</p>
+        <p className="head min-w-0 truncate font-bold max-md:hidden">{delivery.boatName}</p>
         <p className="mr-auto min-w-0 truncate text-soft max-md:hidden">
           {delivery.buyers.map(({ name }) => name).join(" and ")}
         </p>
@@ -78,10 +78,10 @@ function WalkOf({ delivery }: { delivery: Delivery }) {
         </span>
         <PersonMenu isShort />
       </header>
-      <div className="min-h-0 md:grid md:grid-cols-[272px_1fr] lg:grid-cols-[272px_1fr_232px]">
+      <div className="min-h-0 max-md:overflow-y-auto md:grid md:grid-cols-[272px_1fr] md:grid-rows-[minmax(0,1fr)] lg:grid-cols-[272px_1fr_232px]">
         <aside
           aria-label="Deck plan"
-          className={`border-rule bg-buff md:block md:h-full md:border-r md:p-2 ${isPlanOpen ? "fixed inset-x-0 top-12 bottom-40 z-10 p-2" : "hidden"}`}
+          className={`border-rule bg-buff md:block md:h-full md:min-h-0 md:border-r md:p-1.5 ${isPlanOpen ? "fixed inset-x-0 top-25 bottom-38 z-10 p-2" : "hidden"}`}
         >
           <DeckPlan
             rig={delivery.rig}
@@ -96,7 +96,7 @@ function WalkOf({ delivery }: { delivery: Delivery }) {
             className="size-full"
           />
         </aside>
-        <main className="h-full min-h-0 overflow-y-auto bg-panel">
+        <main className="bg-panel max-md:min-h-full md:h-full md:min-h-0 md:overflow-y-auto">
           <div className="flex gap-2 border-b border-rule px-3 py-1 text-base md:hidden">
             <button
               type="button"

@@ -1,0 +1,72 @@
+import { mkdirSync } from "node:fs";
+import { join } from "node:path";
+import type { Page } from "@playwright/test";
+import { launchBrowser } from "./browser.ts";
+import { startDemoProcess } from "./demoProcess.ts";
+
+/** One picture of each main view from a fresh demo store: `npm run shots [-- folder [name …]]`. */
+const [folder = "docs/screenshots", ...only] = process.argv.slice(2);
+
+const tablet = { width: 1280, height: 800 };
+const phone = { width: 390, height: 844 };
+
+interface Shot {
+  readonly name: string;
+  readonly path: string;
+  readonly size: { width: number; height: number };
+  readonly before?: (page: Page) => Promise<void>;
+}
+
+const walkTo = async (page: Page, title: string) => {
+  for (let i = 0; i < 80; i++) {
+    if ((await page.locator("#topic").innerText()).startsWith(title)) return;
+    await page.keyboard.press(i % 5 === 4 ? "1" : "3");
+  }
+};
+
+const shots: Shot[] = [
+  { name: "today", path: "/", size: tablet },
+  { name: "today-phone", path: "/", size: phone },
+  { name: "boats", path: "/boats", size: tablet },
+  { name: "plan", path: "/deliveries/d-w118", size: tablet },
+  { name: "boat", path: "/boats/w097", size: tablet },
+  { name: "record", path: "/deliveries/d-w097/record", size: tablet },
+  { name: "walk", path: "/deliveries/d-w118/walk", size: tablet, before: (page) => walkTo(page, "Kill lanyard") },
+  { name: "walk-phone", path: "/deliveries/d-w118/walk", size: phone },
+  {
+    name: "walk-night",
+    path: "/deliveries/d-w118/walk",
+    size: tablet,
+    before: (page) => page.evaluate(() => document.documentElement.classList.add("night")),
+  },
+  {
+    name: "walk-panel",
+    path: "/deliveries/d-w121/walk",
+    size: tablet,
+    before: (page) => walkTo(page, "The switch panel"),
+  },
+  { name: "close", path: "/deliveries/d-w118/close", size: tablet },
+];
+
+const demo = await startDemoProcess();
+const browser = await launchBrowser();
+mkdirSync(folder, { recursive: true });
+const context = await browser.newContext({ viewport: tablet, reducedMotion: "reduce" });
+const page = await context.newPage();
+page.setDefaultTimeout(10_000);
+await page.goto(`${demo.address}/sign-in`);
+await page.getByRole("heading", { name: "Demo accounts" }).waitFor();
+if (only.length === 0 || only.includes("sign-in")) await page.screenshot({ path: join(folder, "sign-in.png") });
+await page.getByRole("button", { name: /Nessa Quill/ }).click();
+await page.getByRole("list", { name: "Handovers today" }).waitFor();
+for (const { name, path, size, before } of shots) {
+  if (only.length > 0 && !only.includes(name)) continue;
+  await page.setViewportSize(size);
+  await page.goto(demo.address + path);
+  await page.getByRole("heading", { level: 1 }).first().waitFor();
+  await page.waitForLoadState("networkidle");
+  await before?.(page);
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+}
+await browser.close();
+await demo.stop();
