@@ -7,7 +7,7 @@ export function createOpenApi(version: string): Record<string, unknown> {
   const paths: Record<string, Record<string, unknown>> = {};
   for (const [name, each] of Object.entries(endpoints)) {
     const path = each.path.replace(/:(\w+)/g, "{$1}");
-    paths[path] = { ...paths[path], [each.method.toLowerCase()]: describe(name, each) };
+    paths[path] = { ...paths[path], [each.method.toLowerCase()]: describeEndpoint(name, each) };
   }
   return {
     openapi: "3.1.0",
@@ -17,11 +17,8 @@ export function createOpenApi(version: string): Record<string, unknown> {
   };
 }
 
-function describe(name: string, each: Endpoint): Record<string, unknown> {
-  const parameters = [
-    ...describeParameters(each.params, "path"),
-    ...describeParameters(each.query, "query"),
-  ];
+function describeEndpoint(name: string, each: Endpoint): Record<string, unknown> {
+  const parameters = [...describeParameters(each.params, "path"), ...describeParameters(each.query, "query")];
   const content =
     each.answer === null
       ? { "application/pdf": { schema: { type: "string", format: "binary" } } }

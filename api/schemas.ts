@@ -153,7 +153,11 @@ export const engineCareSchema = z.strictObject({
   serviceTitle: z.string(),
   serviceBasis: z.string(),
   items: z.array(
-    dueOutputSchema.shape.items.element.extend({ title: z.string(), work: z.array(z.string()), lastDone: isoDateSchema.nullable() }),
+    dueOutputSchema.shape.items.element.extend({
+      title: z.string(),
+      work: z.array(z.string()),
+      lastDone: isoDateSchema.nullable(),
+    }),
   ),
 });
 export type EngineCare = z.infer<typeof engineCareSchema>;

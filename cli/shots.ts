@@ -19,7 +19,7 @@ interface Shot {
 
 const walkTo = async (page: Page, title: string) => {
   for (let i = 0; i < 80; i++) {
-    if ((await page.locator("#topic").innerText()).startsWith(title)) return;
+    if (((await page.locator("#topic").textContent()) ?? "").startsWith(title)) return;
     await page.keyboard.press(i % 5 === 4 ? "1" : "3");
   }
 };

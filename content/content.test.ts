@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { orderTopics } from "../core/route/internal/blocks.ts";
 import { listTopicsFor } from "../core/route/index.ts";
+import { orderTopics } from "../core/route/internal/blocks.ts";
 import { systems } from "../core/topic/index.ts";
 import { makeReady, rigTemplates, topics } from "./index.ts";
 
@@ -9,7 +9,8 @@ const own = listTopicsFor(rigTemplates["wending-23"], topics);
 describe("the library", () => {
   it("covers every system with at least 45 topics on the boat that ships", () => {
     expect(own.length).toBeGreaterThanOrEqual(45);
-    for (const system of systems) expect(own.filter((topic) => topic.system === system).length).toBeGreaterThanOrEqual(5);
+    for (const system of systems)
+      expect(own.filter((topic) => topic.system === system).length).toBeGreaterThanOrEqual(5);
   });
 
   it.each([
@@ -38,7 +39,8 @@ describe("the library", () => {
     expect(orderTopics(routed).ok).toBe(true);
     const value = new Map(topics.map((topic) => [topic.id, topic.value]));
     for (const topic of topics.filter(({ must }) => must))
-      for (const before of topic.after) expect(value.get(before), `${topic.id} after ${before}`).toBeGreaterThanOrEqual(5);
+      for (const before of topic.after)
+        expect(value.get(before), `${topic.id} after ${before}`).toBeGreaterThanOrEqual(5);
   });
 
   it("is written for the ear: short sentences, no shouting", () => {

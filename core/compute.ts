@@ -1,8 +1,8 @@
 import type { z } from "zod";
 import type { Result } from "./result.ts";
+import { succeed } from "./result.ts";
 import { route, routeInputSchema, routeOutputSchema } from "./route/index.ts";
 import { due, dueInputSchema, dueOutputSchema } from "./service/index.ts";
-import { succeed } from "./result.ts";
 
 export interface Issue {
   path: string;
@@ -58,5 +58,7 @@ export function formatIssues(error: z.core.$ZodError): Issue[] {
 }
 
 function formatPath(path: readonly PropertyKey[]): string {
-  return path.map((key, i) => (typeof key === "number" ? `[${key}]` : i === 0 ? String(key) : `.${String(key)}`)).join("");
+  return path
+    .map((key, i) => (typeof key === "number" ? `[${key}]` : i === 0 ? String(key) : `.${String(key)}`))
+    .join("");
 }

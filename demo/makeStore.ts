@@ -145,18 +145,33 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
     const makeReadyEntries = tellMakeReady(delivery, tobin.id, readyMs, story.ready);
     const snags = (story.snags ?? []).map((snag, i) => {
       const ms = readyMs + 3_000_000 + i;
-      return { id: ulid(ms), delivery: delivery.id, at: new Date(ms).toISOString(), by: tobin.id, device: "demo", kind: "snag" as const, ...snag };
+      return {
+        id: ulid(ms),
+        delivery: delivery.id,
+        at: new Date(ms).toISOString(),
+        by: tobin.id,
+        device: "demo",
+        kind: "snag" as const,
+        ...snag,
+      };
     });
     await services.handoverDesk.addEntries(delivery.id, tobin, [...makeReadyEntries, ...snags]);
     if (story.tale === null) continue;
     const startMs = noonMs(date, story.time);
     nowMs = startMs + 2 * 60 * 60 * 1000;
-    await services.handoverDesk.addEntries(delivery.id, nessa, tellWalk(delivery, { ...story.tale, by: nessa.id, startMs }));
+    await services.handoverDesk.addEntries(
+      delivery.id,
+      nessa,
+      tellWalk(delivery, { ...story.tale, by: nessa.id, startMs }),
+    );
     if (!story.tale.isSigned) continue;
     await services.handoverDesk.seal(delivery.id, nessa);
     for (const [daysAgo, port, starboard] of story.readings ?? []) {
       const on = addDays(today, -daysAgo);
-      for (const [engine, hours] of [["port", port], ["starboard", starboard]] as const)
+      for (const [engine, hours] of [
+        ["port", port],
+        ["starboard", starboard],
+      ] as const)
         await services.boatDesk.addReading(story.id, nessa, { id: ulid(noonMs(on, "12:00")), engine, date: on, hours });
     }
   }

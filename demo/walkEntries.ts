@@ -46,7 +46,13 @@ export function tellWalk(delivery: Delivery, tale: WalkTale): Entry[] {
   for (const [engine, hours] of Object.entries(tale.hours)) entries.push({ ...base(), kind: "hours", engine, hours });
   if (tale.isSigned) {
     ms += 60_000;
-    entries.push({ ...base(), kind: "sign", role: "buyer", name: delivery.buyers[0]!.name, ...drawSignature(tale.seed) });
+    entries.push({
+      ...base(),
+      kind: "sign",
+      role: "buyer",
+      name: delivery.buyers[0]!.name,
+      ...drawSignature(tale.seed),
+    });
     entries.push({ ...base(), kind: "sign", role: "staff", name: "Nessa Quill", ...drawSignature(tale.seed + 1) });
   }
   return entries;

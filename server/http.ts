@@ -1,5 +1,5 @@
 import type { Context, Middleware, Next } from "koa";
-import { z } from "zod";
+import type { z } from "zod";
 import type { AnswerOf, BodyOf, Endpoint, ParamsOf, QueryOf } from "../api/index.ts";
 import { formatIssues } from "../core/compute.ts";
 import { Failure } from "./failure.ts";

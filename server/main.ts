@@ -10,7 +10,9 @@ import { createServices } from "./services.ts";
 
 const config = readConfig(process.env);
 const log = pino({ level: config.logLevel });
-const { version } = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8")) as { version: string };
+const { version } = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8")) as {
+  version: string;
+};
 
 const database = await openDatabase(config.dataFolder);
 const services = createServices(database, createClock(config.timeZone), config.isDemo ? demoAccounts : null);

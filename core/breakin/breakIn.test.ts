@@ -21,7 +21,9 @@ describe("findBreakInStanding", () => {
 describe("breakInPackSchema", () => {
   it("refuses phases with a gap between them", () => {
     const phases = pack.phases.map((phase, i) => (i === 1 ? { ...phase, fromH: 1.5 } : phase));
-    expect(breakInPackSchema.safeParse({ ...pack, phases }).error?.issues[0]?.message).toBe("must be 1, where the last ends");
+    expect(breakInPackSchema.safeParse({ ...pack, phases }).error?.issues[0]?.message).toBe(
+      "must be 1, where the last ends",
+    );
   });
 
   it("refuses a total that is not where the last phase ends", () => {
@@ -31,7 +33,12 @@ describe("breakInPackSchema", () => {
 
 describe("packs that ship", () => {
   it("serve first at 20 h, then 100 h or a year, 200 h or two, 300 h or three", () => {
-    const items = servicePacks[0]!.items.map(({ id, firstH, everyH, everyMonths }) => ({ id, firstH, everyH, everyMonths }));
+    const items = servicePacks[0]!.items.map(({ id, firstH, everyH, everyMonths }) => ({
+      id,
+      firstH,
+      everyH,
+      everyMonths,
+    }));
     expect(items).toEqual([
       { id: "first-service", firstH: 20 },
       { id: "annual", firstH: 100, everyH: 100, everyMonths: 12 },

@@ -24,7 +24,11 @@ export const breakInPackSchema = z
     pack.phases.forEach((phase, i) => {
       const from = i === 0 ? 0 : pack.phases[i - 1]!.toH;
       if (phase.fromH !== from)
-        check.addIssue({ code: "custom", path: ["phases", i, "fromH"], message: `must be ${from}, where the last ends` });
+        check.addIssue({
+          code: "custom",
+          path: ["phases", i, "fromH"],
+          message: `must be ${from}, where the last ends`,
+        });
       if (phase.toH <= phase.fromH)
         check.addIssue({ code: "custom", path: ["phases", i, "toH"], message: "must be later than fromH" });
     });

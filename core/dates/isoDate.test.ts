@@ -8,8 +8,7 @@ describe("dates", () => {
       const next = addDays(date, 1);
       const [year, month, day] = date.split("-").map(Number) as [number, number, number];
       const length = [31, year % 4 === 0 ? 29 : 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31][month - 1]!;
-      const expected =
-        day < length ? [year, month, day + 1] : month < 12 ? [year, month + 1, 1] : [year + 1, 1, 1];
+      const expected = day < length ? [year, month, day + 1] : month < 12 ? [year, month + 1, 1] : [year + 1, 1, 1];
       expect(next.split("-").map(Number)).toEqual(expected);
       expect(differenceDays(next, date)).toBe(1);
       expect(fromDayNumber(toDayNumber(next))).toBe(next);

@@ -16,8 +16,25 @@ export function drawCentreConsole(loaM: number, beamM: number): Shape[] {
   add("sole", linePath(soleRing, true));
 
   // Bow: deck, anchor hatch and roller, cushions along the coaming, fish box between them.
-  add("locker", linePath([[6.02 * f, -side(6.02 * f, 0.3) * 0.82], [6.5 * f, -side(6.5 * f, 0.3) * 0.72], [6.5 * f, side(6.5 * f, 0.3) * 0.72], [6.02 * f, side(6.02 * f, 0.3) * 0.82]], true));
-  add("hair", linePath([[6.08 * f, 0], [6.44 * f, 0]]));
+  add(
+    "locker",
+    linePath(
+      [
+        [6.02 * f, -side(6.02 * f, 0.3) * 0.82],
+        [6.5 * f, -side(6.5 * f, 0.3) * 0.72],
+        [6.5 * f, side(6.5 * f, 0.3) * 0.72],
+        [6.02 * f, side(6.02 * f, 0.3) * 0.82],
+      ],
+      true,
+    ),
+  );
+  add(
+    "hair",
+    linePath([
+      [6.08 * f, 0],
+      [6.44 * f, 0],
+    ]),
+  );
   add("fitting", boxPath(6.62 * f, -0.05, 7.05 * f, 0.05, 0.03), circlePath(6.3 * f, 0.1, 0.075));
   for (const sign of [-1, 1]) {
     const outer: Point[] = [];
@@ -29,29 +46,110 @@ export function drawCentreConsole(loaM: number, beamM: number): Shape[] {
     }
     add("cushion", linePath([...outer, ...inner.reverse()], true));
     const seam = 5.1 * f;
-    add("hair", linePath([[seam, sign * side(seam, 0.31)], [seam, sign * (side(seam, 0.31) - 0.45)]]));
+    add(
+      "hair",
+      linePath([
+        [seam, sign * side(seam, 0.31)],
+        [seam, sign * (side(seam, 0.31) - 0.45)],
+      ]),
+    );
   }
   add("locker", boxPath(4.42 * f, -0.3, 5.0 * f, 0.3, 0.05));
-  add("hair", linePath([[4.5 * f, -0.08], [4.5 * f, 0.08]]), circlePath(5.3 * f, 0, 0.07));
+  add(
+    "hair",
+    linePath([
+      [4.5 * f, -0.08],
+      [4.5 * f, 0.08],
+    ]),
+    circlePath(5.3 * f, 0, 0.07),
+  );
 
   // Console: seat in front, screen, dash, wheel, throttles; its door to port.
   add("cushion", boxPath(3.95 * f, -0.42, 4.24 * f, 0.42, 0.1));
-  add("console", linePath([[2.95 * f, -0.52], [3.72 * f, -0.52], [3.97 * f, -0.4], [3.97 * f, 0.4], [3.72 * f, 0.52], [2.95 * f, 0.52]], true));
-  add("glass", curvePath([[3.2 * f, -0.52], [3.6 * f, -0.42], [3.74 * f, 0], [3.6 * f, 0.42], [3.2 * f, 0.52], [3.32 * f, 0.4], [3.44 * f, 0], [3.32 * f, -0.4]], true));
+  add(
+    "console",
+    linePath(
+      [
+        [2.95 * f, -0.52],
+        [3.72 * f, -0.52],
+        [3.97 * f, -0.4],
+        [3.97 * f, 0.4],
+        [3.72 * f, 0.52],
+        [2.95 * f, 0.52],
+      ],
+      true,
+    ),
+  );
+  add(
+    "glass",
+    curvePath(
+      [
+        [3.2 * f, -0.52],
+        [3.6 * f, -0.42],
+        [3.74 * f, 0],
+        [3.6 * f, 0.42],
+        [3.2 * f, 0.52],
+        [3.32 * f, 0.4],
+        [3.44 * f, 0],
+        [3.32 * f, -0.4],
+      ],
+      true,
+    ),
+  );
   add("fitting", boxPath(3.08 * f, -0.1, 3.24 * f, 0.18, 0.02), boxPath(3.06 * f, 0.24, 3.16 * f, 0.44, 0.02));
-  add("hair", circlePath(2.93 * f, -0.16, 0.17), circlePath(2.93 * f, -0.16, 0.045), linePath([[2.93 * f, -0.33], [2.93 * f, 0.01]]));
+  add(
+    "hair",
+    circlePath(2.93 * f, -0.16, 0.17),
+    circlePath(2.93 * f, -0.16, 0.045),
+    linePath([
+      [2.93 * f, -0.33],
+      [2.93 * f, 0.01],
+    ]),
+  );
   add("fitting", boxPath(2.9 * f, 0.36, 3.02 * f, 0.41, 0.02), boxPath(2.9 * f, 0.45, 3.02 * f, 0.5, 0.02));
-  add("hair", linePath([[3.3 * f, -0.52], [3.8 * f, -0.52]]), linePath([[3.3 * f, -0.52], [3.36 * f, -0.85]]));
+  add(
+    "hair",
+    linePath([
+      [3.3 * f, -0.52],
+      [3.8 * f, -0.52],
+    ]),
+    linePath([
+      [3.3 * f, -0.52],
+      [3.36 * f, -0.85],
+    ]),
+  );
 
   // Helm seat for two, aft of the console.
   add("cushion", boxPath(2.06 * f, -0.5, 2.46 * f, -0.01, 0.08), boxPath(2.06 * f, 0.01, 2.46 * f, 0.5, 0.08));
   add("console", boxPath(1.95 * f, -0.52, 2.04 * f, 0.52, 0.04));
 
   // Stern: locker lid, live well in the port quarter, splash well with its drains.
-  add("locker", boxPath(0.52 * f, -0.6, 1.02 * f, 0.72, 0.05), boxPath(0.52 * f, -side(0.7 * f, 0.3), 0.98 * f, -0.66, 0.09));
-  add("hair", linePath([[0.52 * f, 0.06], [1.02 * f, 0.06]]), circlePath(0.75 * f, -side(0.7 * f, 0.3) + 0.16, 0.045), linePath([[0.94 * f, -0.12], [0.94 * f, 0.24]]));
+  add(
+    "locker",
+    boxPath(0.52 * f, -0.6, 1.02 * f, 0.72, 0.05),
+    boxPath(0.52 * f, -side(0.7 * f, 0.3), 0.98 * f, -0.66, 0.09),
+  );
+  add(
+    "hair",
+    linePath([
+      [0.52 * f, 0.06],
+      [1.02 * f, 0.06],
+    ]),
+    circlePath(0.75 * f, -side(0.7 * f, 0.3) + 0.16, 0.045),
+    linePath([
+      [0.94 * f, -0.12],
+      [0.94 * f, 0.24],
+    ]),
+  );
   add("hatch", boxPath(0.03, -0.86, 0.4 * f, 0.86, 0.06));
-  for (let i = 0; i < 15; i++) add("hair", linePath([[0.06, -0.8 + i * 0.112], [0.37 * f, -0.74 + i * 0.112]]));
+  for (let i = 0; i < 15; i++)
+    add(
+      "hair",
+      linePath([
+        [0.06, -0.8 + i * 0.112],
+        [0.37 * f, -0.74 + i * 0.112],
+      ]),
+    );
 
   // Cleats, rod holders, fills on the gunwale.
   for (const forward of [0.42, 3.0, 5.55]) {
@@ -67,7 +165,12 @@ export function drawCentreConsole(loaM: number, beamM: number): Shape[] {
 
   // Hard top and its legs, overhead.
   add("overhead", boxPath(1.72 * f, -0.93, 3.95 * f, 0.93, 0.18));
-  for (const [forward, y] of [[2.0, -0.72], [2.0, 0.72], [3.6, -0.68], [3.6, 0.68]] as const)
+  for (const [forward, y] of [
+    [2.0, -0.72],
+    [2.0, 0.72],
+    [3.6, -0.68],
+    [3.6, 0.68],
+  ] as const)
     add("fitting", circlePath(forward * f, y, 0.03));
   return shapes;
 }

@@ -27,8 +27,21 @@ export function drawOutboards(count: number, beamM: number): Shape[] {
           true,
         ),
       },
-      { role: "engine-line", d: linePath([[-0.24, y], [-0.74, y]]) },
-      { role: "engine-line", d: linePath([[-0.64, y - 0.13], [-0.74, y], [-0.64, y + 0.13]]) },
+      {
+        role: "engine-line",
+        d: linePath([
+          [-0.24, y],
+          [-0.74, y],
+        ]),
+      },
+      {
+        role: "engine-line",
+        d: linePath([
+          [-0.64, y - 0.13],
+          [-0.74, y],
+          [-0.64, y + 0.13],
+        ]),
+      },
     );
   }
   const outer = (beamM / 2) * 0.93;

@@ -54,7 +54,15 @@ export function curvePath(points: readonly Point[], closed = false): string {
 export function boxPath(aft: number, port: number, forward: number, starboard: number, radius = 0): string {
   const r = Math.min(radius, (forward - aft) / 2, (starboard - port) / 2);
   if (r <= 0)
-    return linePath([[aft, port], [forward, port], [forward, starboard], [aft, starboard]], true);
+    return linePath(
+      [
+        [aft, port],
+        [forward, port],
+        [forward, starboard],
+        [aft, starboard],
+      ],
+      true,
+    );
   const arc = (to: Point) => `A${round(r)} ${round(r)} 0 0 1 ${at(to)}`;
   return (
     `M${at([aft + r, port])}L${at([forward - r, port])}${arc([forward, port + r])}` +

@@ -10,7 +10,19 @@ export function drawTrailer(trailer: NonNullable<Rig["trailer"]>, loaM: number, 
   const add = (role: Shape["role"], d: string) => shapes.push({ role, d });
   const reach = loaM * 0.72;
   for (const sign of [-1, 1]) {
-    add("frame", linePath([[-0.12, sign * half * 0.62], [reach, sign * half * 0.62], [coupler - 0.55, sign * 0.06], [coupler - 0.55, 0], [reach - 0.08, sign * half * 0.5]], false));
+    add(
+      "frame",
+      linePath(
+        [
+          [-0.12, sign * half * 0.62],
+          [reach, sign * half * 0.62],
+          [coupler - 0.55, sign * 0.06],
+          [coupler - 0.55, 0],
+          [reach - 0.08, sign * half * 0.5],
+        ],
+        false,
+      ),
+    );
     const wheelR = 0.34;
     const fender = loaM * 0.31;
     const span = trailer.axles * (wheelR + 0.05) + 0.16;
@@ -22,7 +34,13 @@ export function drawTrailer(trailer: NonNullable<Rig["trailer"]>, loaM: number, 
       const near = sign * (half + 0.06);
       const far = sign * (half + 0.29);
       add("wheel", boxPath(at - wheelR, Math.min(near, far), at + wheelR, Math.max(near, far), 0.07));
-      add("hair", linePath([[at - wheelR * 0.8, (near + far) / 2], [at + wheelR * 0.8, (near + far) / 2]]));
+      add(
+        "hair",
+        linePath([
+          [at - wheelR * 0.8, (near + far) / 2],
+          [at + wheelR * 0.8, (near + far) / 2],
+        ]),
+      );
     }
     const light = sign * half * 0.9;
     add("frame", boxPath(-0.3, Math.min(light, light - sign * 0.32), -0.2, Math.max(light, light - sign * 0.32), 0.02));
@@ -33,10 +51,29 @@ export function drawTrailer(trailer: NonNullable<Rig["trailer"]>, loaM: number, 
   add("hair", circlePath(coupler - 0.02, 0, 0.05));
   add("frame", boxPath(post - 0.1, -0.12, post + 0.14, 0.12, 0.03));
   add("frame", boxPath(post + 0.02, 0.12, post + 0.08, 0.26, 0.02));
-  add("hair", linePath([[post - 0.06, 0], [loaM - 0.02, 0]]));
+  add(
+    "hair",
+    linePath([
+      [post - 0.06, 0],
+      [loaM - 0.02, 0],
+    ]),
+  );
   add("frame", circlePath(coupler - 0.46, -0.24, 0.09));
-  add("hair", linePath([[coupler - 0.46, -0.15], [coupler - 0.46, -0.07]]));
+  add(
+    "hair",
+    linePath([
+      [coupler - 0.46, -0.15],
+      [coupler - 0.46, -0.07],
+    ]),
+  );
   for (const sign of [-1, 1])
-    add("hair", linePath([[coupler - 0.3, sign * 0.07], [coupler - 0.05, sign * 0.26], [coupler + 0.16, sign * 0.1]]));
+    add(
+      "hair",
+      linePath([
+        [coupler - 0.3, sign * 0.07],
+        [coupler - 0.05, sign * 0.26],
+        [coupler + 0.16, sign * 0.1],
+      ]),
+    );
   return shapes;
 }

@@ -1,8 +1,8 @@
 import canonicalize from "canonicalize";
 import { z } from "zod";
 import { isoDateSchema } from "../dates/index.ts";
-import { planSchema } from "../route/index.ts";
 import { plainText, rigSchema } from "../rig/index.ts";
+import { planSchema } from "../route/index.ts";
 import { topicSchema } from "../topic/index.ts";
 import { entrySchema, recordIdSchema } from "../walk/index.ts";
 

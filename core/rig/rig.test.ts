@@ -41,7 +41,9 @@ describe("rigSchema", () => {
     expect(issuesOf({ model: "<script>" })?.[0]).toContain("model must not hold markup");
     expect(issuesOf({ model: "x".repeat(1_000_000) })?.[0]).toContain("at most 60");
     expect(issuesOf({ colour: "blue" })?.[0]).toContain("Unrecognized key");
-    expect(issuesOf({ breakers: [{ ...rig.breakers[0], feeds: ["warp"] }] })).toEqual(['breakers.0.feeds.0 no load "warp"']);
+    expect(issuesOf({ breakers: [{ ...rig.breakers[0], feeds: ["warp"] }] })).toEqual([
+      'breakers.0.feeds.0 no load "warp"',
+    ]);
   });
 });
 

@@ -7,6 +7,6 @@ export {
   routeOutputSchema,
   visitSchema,
 } from "./contract.ts";
-export { type RouteError, route } from "./route.ts";
 export { listTopicsFor, type Plan, planSchema, planWalk } from "./planWalk.ts";
+export { type RouteError, route } from "./route.ts";
 export { findStyle, type RouteStyle, routeStyles, type StyleId, styleIdSchema, styleIds } from "./styles.ts";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { rigTemplates, topics as library } from "../../content/index.ts";
+import { topics as library, rigTemplates } from "../../content/index.ts";
 import { type Plan, planWalk, routeStyles, type StyleId, styleIds } from "./index.ts";
 
 const rig = rigTemplates["wending-23"];

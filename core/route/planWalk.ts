@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { createMoveMap, findStation, isMet, type Rig } from "../rig/index.ts";
 import { type Result, succeed } from "../result.ts";
+import { createMoveMap, findStation, isMet, type Rig } from "../rig/index.ts";
 import { type Topic, topicIdSchema } from "../topic/index.ts";
 import { type RouteTopic, visitSchema } from "./contract.ts";
 import { type RouteError, route } from "./route.ts";
@@ -51,8 +51,7 @@ export function planWalk(rig: Rig, library: readonly Topic[], styleId: StyleId):
   const index = new Map(stations.map(({ id }, i) => [id, i]));
   const visits = told.value.visits.filter((visit) => visit.topics.length > 0);
   const realMoveMin = visits.reduce(
-    (sum, visit, i) =>
-      i === 0 ? 0 : sum + moveMin[index.get(visits[i - 1]!.station)!]![index.get(visit.station)!]!,
+    (sum, visit, i) => (i === 0 ? 0 : sum + moveMin[index.get(visits[i - 1]!.station)!]![index.get(visit.station)!]!),
     0,
   );
   return succeed({

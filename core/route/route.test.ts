@@ -3,7 +3,9 @@ import { describe, expect, it } from "vitest";
 import { createRandom } from "../random.ts";
 import { type RouteInput, type RouteOutput, route } from "./index.ts";
 
-const cases = readFileSync(new URL("./cases.ndjson", import.meta.url), "utf8").trim().split("\n");
+const cases = readFileSync(new URL("./cases.ndjson", import.meta.url), "utf8")
+  .trim()
+  .split("\n");
 
 function answer(input: RouteInput): RouteOutput {
   const result = route(input);
@@ -18,8 +20,7 @@ function walkThrough(input: RouteInput, output: RouteOutput) {
   output.visits.forEach((visit, i) => {
     if (i > 0) expect(visit.station).not.toBe(output.visits[i - 1]!.station);
     const mayBeEmpty =
-      (i === 0 && visit.station === input.start) ||
-      (i === output.visits.length - 1 && visit.station === input.end);
+      (i === 0 && visit.station === input.start) || (i === output.visits.length - 1 && visit.station === input.end);
     if (!mayBeEmpty) expect(visit.topics).not.toHaveLength(0);
     for (const id of visit.topics) {
       expect(told.has(id)).toBe(false);
@@ -149,7 +150,10 @@ describe("route", () => {
       expect(mine.overBudgetMin).toBeUndefined();
       expect(mine.totalMin).toBeLessThanOrEqual(input.budgetMin + 1e-9);
       const kept = input.topics.filter((topic) => !mine.deferred.includes(topic.id));
-      expect(kept.reduce((sum, topic) => sum + topic.value, 0), `seed ${seed}`).toBe(best);
+      expect(
+        kept.reduce((sum, topic) => sum + topic.value, 0),
+        `seed ${seed}`,
+      ).toBe(best);
       expect(mine.optimal).toBe(true);
     }
   });
@@ -166,7 +170,10 @@ describe("route", () => {
       expect(mine.optimal).toBe(true);
       if (mine.overBudgetMin !== undefined) continue;
       const kept = input.topics.filter((topic) => !mine.deferred.includes(topic.id));
-      expect(kept.reduce((sum, topic) => sum + topic.value, 0), `seed ${seed}`).toBe(bestValue(input));
+      expect(
+        kept.reduce((sum, topic) => sum + topic.value, 0),
+        `seed ${seed}`,
+      ).toBe(bestValue(input));
     }
   });
 
@@ -183,7 +190,14 @@ describe("route", () => {
   });
 
   it("walks from start to end when there is nothing to tell, and nowhere without them", () => {
-    const empty = { stations: [{ id: "a" }, { id: "b" }], moveMin: [[0, 2], [3, 0]], topics: [] };
+    const empty = {
+      stations: [{ id: "a" }, { id: "b" }],
+      moveMin: [
+        [0, 2],
+        [3, 0],
+      ],
+      topics: [],
+    };
     expect(answer(empty).visits).toEqual([]);
     expect(answer({ ...empty, start: "a", end: "b" })).toMatchObject({
       visits: [
@@ -202,6 +216,9 @@ describe("route", () => {
       moveMin: [[0]],
       topics: [topic("x", []), topic("y", ["x", "z"]), topic("z", ["y"]), topic("w", ["z"])],
     });
-    expect(result).toEqual({ ok: false, error: { code: "cycle", message: "a circle of after: y, z", topics: ["y", "z"] } });
+    expect(result).toEqual({
+      ok: false,
+      error: { code: "cycle", message: "a circle of after: y, z", topics: ["y", "z"] },
+    });
   });
 });

@@ -1,8 +1,8 @@
+import { closeMoves } from "../paths/closeMoves.ts";
 import { fail, type Result, succeed } from "../result.ts";
 import type { RouteInput, RouteOutput } from "./contract.ts";
 import { orderTopics } from "./internal/blocks.ts";
 import { chooseForBudget } from "./internal/chooseForBudget.ts";
-import { closeMoves } from "../paths/closeMoves.ts";
 import { orderWalk } from "./internal/orderWalk.ts";
 
 export type RouteError = { code: "cycle"; message: string; topics: string[] };

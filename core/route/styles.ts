@@ -31,7 +31,8 @@ export const routeStyles: readonly RouteStyle[] = [
     line: "Batteries and switches, then the helm in panel order, then the boat, engine and plug. Made of rank: power, helm, rest, trailer; ends at the engines.",
     start: ["bilge", "console", "cockpit", "helm"],
     end: ["engines", "transom"],
-    rank: (topic) => (topic.system === "electrical" ? 0 : topic.system === "helm" ? 1 : topic.system === "trailer" ? 3 : 2),
+    rank: (topic) =>
+      topic.system === "electrical" ? 0 : topic.system === "helm" ? 1 : topic.system === "trailer" ? 3 : 2,
     shape: even,
   },
   {
@@ -40,7 +41,8 @@ export const routeStyles: readonly RouteStyle[] = [
     line: "Coupler to tail lights, then transom and engines, then aboard. Made of a start at the coupler and rank: trailer, engines, aboard.",
     start: ["coupler", "transom"],
     end: [],
-    rank: (topic) => (topic.system === "trailer" ? 0 : topic.where[0] === "engines" || topic.where[0] === "transom" ? 1 : 2),
+    rank: (topic) =>
+      topic.system === "trailer" ? 0 : topic.where[0] === "engines" || topic.where[0] === "transom" ? 1 : 2,
     shape: even,
   },
   {

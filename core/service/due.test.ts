@@ -1,10 +1,12 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
-import { createRandom } from "../random.ts";
 import { addDays, addMonths, daysInMonth } from "../dates/index.ts";
+import { createRandom } from "../random.ts";
 import { type DueInput, type DueOutput, due } from "./index.ts";
 
-const cases = readFileSync(new URL("./cases.ndjson", import.meta.url), "utf8").trim().split("\n");
+const cases = readFileSync(new URL("./cases.ndjson", import.meta.url), "utf8")
+  .trim()
+  .split("\n");
 const noHours = Array.from({ length: 12 }, () => 0);
 
 function ask(change: Partial<DueInput>): DueOutput["items"][number] {

@@ -1,3 +1,11 @@
 export { due } from "./due.ts";
-export { type DueInput, type DueItem, type DueOutput, type DueState, dueInputSchema, dueOutputSchema, dueStateSchema } from "./dueContract.ts";
+export {
+  type DueInput,
+  type DueItem,
+  type DueOutput,
+  type DueState,
+  dueInputSchema,
+  dueOutputSchema,
+  dueStateSchema,
+} from "./dueContract.ts";
 export { estimateHours, type ServicePack, servicePackSchema } from "./pack.ts";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type IsoDate, daysInMonth, fromDayNumber, toDayNumber } from "../dates/index.ts";
+import { daysInMonth, fromDayNumber, type IsoDate, toDayNumber } from "../dates/index.ts";
 import { plainText } from "../rig/index.ts";
 import { dueItemSchema } from "./dueContract.ts";
 

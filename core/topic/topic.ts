@@ -3,7 +3,6 @@ import { conditionSchema } from "../rig/condition.ts";
 import { plainText, stationKinds } from "../rig/rig.ts";
 import { systems } from "./systems.ts";
 
-
 /** The moments of a day on the water, in order: what the route style "day in the life" follows. */
 export const moments = [
   "arrive",

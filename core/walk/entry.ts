@@ -3,7 +3,9 @@ import { plainText } from "../rig/index.ts";
 import { topicIdSchema } from "../topic/index.ts";
 
 export const ulidSchema = z.string().regex(/^[0-7][0-9A-HJKMNP-TV-Z]{25}$/, "must be a ULID");
-export const recordIdSchema = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/, "must be small letters, digits and hyphens");
+export const recordIdSchema = z
+  .string()
+  .regex(/^[a-z0-9][a-z0-9-]{0,59}$/, "must be small letters, digits and hyphens");
 const instantSchema = z.iso.datetime({ error: "must be an instant such as 2026-01-31T09:30:00.000Z" });
 
 export const marks = ["told", "shown", "did", "later", "not-aboard"] as const;
@@ -28,7 +30,13 @@ const strokeSchema = z.array(z.number().min(-10).max(4000)).min(2).max(4000);
  */
 export const entrySchema = z.discriminatedUnion("kind", [
   z.strictObject({ ...base, kind: z.literal("start") }),
-  z.strictObject({ ...base, kind: z.literal("ready"), check: recordIdSchema, ok: z.boolean(), note: noteSchema.optional() }),
+  z.strictObject({
+    ...base,
+    kind: z.literal("ready"),
+    check: recordIdSchema,
+    ok: z.boolean(),
+    note: noteSchema.optional(),
+  }),
   z.strictObject({
     ...base,
     kind: z.literal("mark"),
@@ -40,7 +48,13 @@ export const entrySchema = z.discriminatedUnion("kind", [
     spentS: z.number().min(0).max(86_400),
     note: noteSchema.optional(),
   }),
-  z.strictObject({ ...base, kind: z.literal("snag"), topic: topicIdSchema.nullable(), note: noteSchema, stops: z.boolean() }),
+  z.strictObject({
+    ...base,
+    kind: z.literal("snag"),
+    topic: topicIdSchema.nullable(),
+    note: noteSchema,
+    stops: z.boolean(),
+  }),
   z.strictObject({ ...base, kind: z.literal("undo"), ref: ulidSchema }),
   z.strictObject({ ...base, kind: z.literal("gear"), item: recordIdSchema, count: z.int().min(0).max(999) }),
   z.strictObject({ ...base, kind: z.literal("hours"), engine: recordIdSchema, hours: z.number().min(0).max(100_000) }),

@@ -1,8 +1,17 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { rigTemplates, topics as library } from "../../content/index.ts";
+import { topics as library, rigTemplates } from "../../content/index.ts";
 import { listTopicsFor } from "../route/index.ts";
-import { type Entry, entrySchema, foldWalk, isCovered, listObstacles, listOpenTopics, listOwed, marks } from "./index.ts";
+import {
+  type Entry,
+  entrySchema,
+  foldWalk,
+  isCovered,
+  listObstacles,
+  listOpenTopics,
+  listOwed,
+  marks,
+} from "./index.ts";
 
 const rig = rigTemplates["wending-23"];
 const topics = listTopicsFor(rig, library);
@@ -68,7 +77,11 @@ describe("foldWalk", () => {
   });
 
   it("adds up the seconds spent on a topic and keeps who got how far", () => {
-    const state = foldWalk([mark(1, "lanyard", "told"), mark(2, "lanyard", "did", "b1"), mark(3, "lanyard", "shown", "b2")]);
+    const state = foldWalk([
+      mark(1, "lanyard", "told"),
+      mark(2, "lanyard", "did", "b1"),
+      mark(3, "lanyard", "shown", "b2"),
+    ]);
     expect(state.topics.get("lanyard")).toMatchObject({ mark: "shown", spentS: 30 });
     expect([...state.topics.get("lanyard")!.people]).toEqual([
       ["b1", "did"],
@@ -137,7 +150,9 @@ describe("what stands open", () => {
     ];
     expect(listObstacles(topics, rig, foldWalk(done))).toEqual([]);
     const stopping: Entry = { ...base(n++), kind: "snag", topic: null, note: "leak", stops: true };
-    expect(listObstacles(topics, rig, foldWalk([...done, stopping])).map(({ code }) => code)).toEqual(["stopping-snag"]);
+    expect(listObstacles(topics, rig, foldWalk([...done, stopping])).map(({ code }) => code)).toEqual([
+      "stopping-snag",
+    ]);
   });
 });
 

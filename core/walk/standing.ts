@@ -52,14 +52,26 @@ export function listOwed(topics: readonly Topic[], gear: Rig["gear"], state: Wal
       const text = mark.entry.note === undefined ? topic.title : `${topic.title}: ${mark.entry.note}`;
       owed.push({ ref: mark.entry.id, what: "later", text, since: mark.entry.at, stops: false });
     } else if (topic.must && reason !== undefined) {
-      owed.push({ ref: reason.id, what: "must", text: `${topic.title}: ${reason.reason}`, since: reason.at, stops: false });
+      owed.push({
+        ref: reason.id,
+        what: "must",
+        text: `${topic.title}: ${reason.reason}`,
+        since: reason.at,
+        stops: false,
+      });
     }
   }
   for (const item of gear) {
     const counted = state.gear.get(item.id);
     if (counted !== undefined && counted.count < item.count) {
       const short = item.count - counted.count;
-      owed.push({ ref: counted.id, what: "gear", text: `${item.label}: ${short} short`, since: counted.at, stops: false });
+      owed.push({
+        ref: counted.id,
+        what: "gear",
+        text: `${item.label}: ${short} short`,
+        since: counted.at,
+        stops: false,
+      });
     }
   }
   return owed.filter(({ ref }) => !state.settled.has(ref));

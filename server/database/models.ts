@@ -91,7 +91,14 @@ export function defineModels(sequelize: Sequelize): Models {
   const table = <R extends object>(name: string, columns: Record<keyof R, object>) =>
     sequelize.define(name, columns as never, { tableName: name, timestamps: false }) as unknown as Table<R>;
   return {
-    users: table<UserRow>("users", { id: key(), login: text(), name: text(), role: text(), salt: text(), hash: text() }),
+    users: table<UserRow>("users", {
+      id: key(),
+      login: text(),
+      name: text(),
+      role: text(),
+      salt: text(),
+      hash: text(),
+    }),
     sessions: table<SessionRow>("sessions", { tokenHash: key(), userId: text(), expiresAt: whole() }),
     boats: table<BoatRow>("boats", {
       id: key(),

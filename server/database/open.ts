@@ -2,8 +2,8 @@ import { mkdirSync } from "node:fs";
 import { join } from "node:path";
 import { Sequelize, Transaction } from "sequelize";
 import sqlite3 from "sqlite3";
-import { defineModels, type Models } from "./models.ts";
 import { migrate } from "./migrate.ts";
+import { defineModels, type Models } from "./models.ts";
 
 export type { Transaction } from "sequelize";
 

@@ -49,7 +49,9 @@ export function createBoatDesk(parts: Parts) {
   };
   const checkHours = (boat: BoatRecord, engine: string, date: IsoDate) => {
     if (!rigDesk.read(boat.rigText).rig.engines.some(({ id }) => id === engine))
-      throw new Failure("invalid-input", { issues: [{ path: "engine", message: `no engine "${engine}" on this boat` }] });
+      throw new Failure("invalid-input", {
+        issues: [{ path: "engine", message: `no engine "${engine}" on this boat` }],
+      });
     if (date > clock.today()) throw new Failure("date-ahead", { path: "date", got: date, today: clock.today() });
   };
 
@@ -70,16 +72,17 @@ export function createBoatDesk(parts: Parts) {
         deliveries.listOfBoats(dueBoats.map(({ id }) => id)),
       ]);
       const due = await Promise.all(
-        dueBoats.map(async (boat) =>
-          listDue(boat, await careOf(boat, date, store), dueBy, buyersOf(boat.id, sold)),
-        ),
+        dueBoats.map(async (boat) => listDue(boat, await careOf(boat, date, store), dueBy, buyersOf(boat.id, sold))),
       );
       return {
         date,
         handovers: now.map((delivery) => describeHandover(delivery, byId.get(delivery.boatId)!, rigDesk)),
         owed: owing.flatMap((delivery) => describeOwed(delivery, byId.get(delivery.boatId)!)).slice(0, mostRows),
         owedInAll,
-        due: due.flat().sort((a, b) => (a.dueDate < b.dueDate ? -1 : a.dueDate > b.dueDate ? 1 : 0)).slice(0, mostRows),
+        due: due
+          .flat()
+          .sort((a, b) => (a.dueDate < b.dueDate ? -1 : a.dueDate > b.dueDate ? 1 : 0))
+          .slice(0, mostRows),
         dueInAll,
       };
     },
@@ -159,7 +162,9 @@ export function createBoatDesk(parts: Parts) {
         const care = await careOf(boat, clock.today(), await settings.read(), transaction);
         const items = care.find(({ engine }) => engine === service.engine)!.items;
         if (!items.some((item) => item.id === service.item))
-          throw new Failure("invalid-input", { issues: [{ path: "item", message: `no item "${service.item}" in this pack` }] });
+          throw new Failure("invalid-input", {
+            issues: [{ path: "item", message: `no item "${service.item}" in this pack` }],
+          });
         const earlier = await boats.listServices([id], transaction);
         if (earlier.some((other) => other.id === service.id)) return;
         await boats.addService({ ...service, boatId: id, by: user.name }, transaction);
@@ -254,5 +259,7 @@ function listDue(
   const first = all.sort((a, b) => (a.dueDate < b.dueDate ? -1 : a.dueDate > b.dueDate ? 1 : 0))[0];
   if (first === undefined) return [];
   const engines = all.filter(({ title }) => title === first.title).map(({ engine }) => engine);
-  return [{ ...first, engine: engines.length === 1 ? first.engine : engines.length === 2 ? "Both engines" : "All engines" }];
+  return [
+    { ...first, engine: engines.length === 1 ? first.engine : engines.length === 2 ? "Both engines" : "All engines" },
+  ];
 }

@@ -68,7 +68,9 @@ function lastTold(readings: readonly ReadingRow[], engine: string): ReadingRow |
   const mine = readings.filter((reading) => reading.engine === engine);
   return mine.reduce<ReadingRow | null>(
     (last, reading) =>
-      last === null || reading.date > last.date || (reading.date === last.date && reading.id > last.id) ? reading : last,
+      last === null || reading.date > last.date || (reading.date === last.date && reading.id > last.id)
+        ? reading
+        : last,
     null,
   );
 }

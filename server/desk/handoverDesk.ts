@@ -138,7 +138,15 @@ export function createHandoverDesk(parts: Parts) {
         await deliveries.setSummary(id, summarize(atHand, entries, true), transaction);
         for (const entry of state.hours.values()) {
           await boats.addReading(
-            { id: entry.id, boatId: boat.id, engine: entry.engine, date: delivery.date, hours: entry.hours, reason: null, by: entry.by },
+            {
+              id: entry.id,
+              boatId: boat.id,
+              engine: entry.engine,
+              date: delivery.date,
+              hours: entry.hours,
+              reason: null,
+              by: entry.by,
+            },
             transaction,
           );
         }
@@ -164,7 +172,9 @@ function checkEntry(entry: Entry, path: string, desk: OnDesk, user: Person, all:
   const { delivery, atHand } = desk;
   const must = (known: boolean, field: string, value: string) => {
     if (!known)
-      throw new Failure("invalid-input", { issues: [{ path: `${path}.${field}`, message: `no ${field} "${value}" here` }] });
+      throw new Failure("invalid-input", {
+        issues: [{ path: `${path}.${field}`, message: `no ${field} "${value}" here` }],
+      });
   };
   if (entry.delivery !== delivery.id)
     throw new Failure("wrong-delivery", { path: `${path}.delivery`, got: entry.delivery, expected: delivery.id });
@@ -175,7 +185,11 @@ function checkEntry(entry: Entry, path: string, desk: OnDesk, user: Person, all:
     case "mark":
       if (!hasTopic(entry.topic)) throw new Failure("unknown-topic", { path: `${path}.topic`, got: entry.topic });
       if (entry.person !== null)
-        must(delivery.buyers.some(({ id }) => id === entry.person), "person", entry.person);
+        must(
+          delivery.buyers.some(({ id }) => id === entry.person),
+          "person",
+          entry.person,
+        );
       return;
     case "reason":
     case "snag":
@@ -187,13 +201,25 @@ function checkEntry(entry: Entry, path: string, desk: OnDesk, user: Person, all:
       if (!hasRef(entry.ref)) throw new Failure("unknown-ref", { path: `${path}.ref`, got: entry.ref });
       return;
     case "ready":
-      must(makeReady.some(({ id }) => id === entry.check), "check", entry.check);
+      must(
+        makeReady.some(({ id }) => id === entry.check),
+        "check",
+        entry.check,
+      );
       return;
     case "gear":
-      must(atHand.rig.gear.some(({ id }) => id === entry.item), "item", entry.item);
+      must(
+        atHand.rig.gear.some(({ id }) => id === entry.item),
+        "item",
+        entry.item,
+      );
       return;
     case "hours":
-      must(atHand.rig.engines.some(({ id }) => id === entry.engine), "engine", entry.engine);
+      must(
+        atHand.rig.engines.some(({ id }) => id === entry.engine),
+        "engine",
+        entry.engine,
+      );
       return;
     case "start":
     case "sign":

@@ -28,7 +28,8 @@ pdfmake.setLocalAccessPolicy((path) => path.startsWith(archivo) || path.startsWi
 pdfmake.setUrlAccessPolicy(() => false);
 
 /** What the basic Latin font file holds; the rest of the Latin letters are in its extended file. */
-const basicLatin = /[\u0000-\u00ff\u0131\u0152\u0153\u02bb\u02bc\u02c6\u02da\u02dc\u2000-\u206f\u20ac\u2122\u2191\u2193\u2212\u2215]/;
+const basicLatin =
+  /[\u0000-\u00ff\u0131\u0152\u0153\u02bb\u02bc\u02c6\u02da\u02dc\u2000-\u206f\u20ac\u2122\u2191\u2193\u2212\u2215]/;
 
 export interface RunStyle {
   readonly font?: "Archivo" | "Atkinson";

@@ -117,11 +117,20 @@ function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: Setting
     ["Hull number", delivery.hull],
     ["Handed to", delivery.buyers.map(({ name }) => name).join(", ")],
     ["Walked by", delivery.staff.map(({ name }) => name).join(", ") || "–"],
-    ["Date", `${longDate.format(new Date(`${delivery.date}T12:00:00Z`))}, from ${clockOf(state.startedAt)} to ${clockOf(state.lastAt)}`],
-    ["On topics", `${spentMin} min, ${covered.length} of ${delivery.topics.length} topics, ${musts.filter((topic) => isCovered(topic, state)).length} of ${musts.length} must-do`],
+    [
+      "Date",
+      `${longDate.format(new Date(`${delivery.date}T12:00:00Z`))}, from ${clockOf(state.startedAt)} to ${clockOf(state.lastAt)}`,
+    ],
+    [
+      "On topics",
+      `${spentMin} min, ${covered.length} of ${delivery.topics.length} topics, ${musts.filter((topic) => isCovered(topic, state)).length} of ${musts.length} must-do`,
+    ],
     ...rig.engines.map((engine): [string, string] => {
       const read = state.hours.get(engine.id);
-      return [engine.label, read === undefined ? "hours not read" : `${read.hours.toFixed(1)} h on the meter, read by ${nameOf(read.by)}`];
+      return [
+        engine.label,
+        read === undefined ? "hours not read" : `${read.hours.toFixed(1)} h on the meter, read by ${nameOf(read.by)}`,
+      ];
     }),
     ["Seal", delivery.seal === null ? "NOT SIGNED YET: this is a draft" : `sealed ${dayOf(delivery.seal.sealedAt)}`],
   ];
@@ -161,7 +170,8 @@ function owedPart({ delivery, state }: Sheet): Content[] {
     { text: write(text) },
     { text: since.slice(0, 10), alignment: "right" },
   ]);
-  const note = open.length === 0 ? "" : `${open.length} further topics were not taken as far as planned; they are marked below`;
+  const note =
+    open.length === 0 ? "" : `${open.length} further topics were not taken as far as planned; they are marked below`;
   return [
     heading("Owed to the buyer", note),
     rows.length === 0
@@ -237,8 +247,16 @@ function gearPart({ delivery, state }: Sheet): Content[] {
     return [
       { text: write(item.label, { bold: item.must }) },
       { text: String(item.count), alignment: "right" },
-      { text: counted === undefined ? "–" : String(counted), alignment: "right", bold: short, color: short ? magenta : ink },
-      { text: counted === undefined ? "not yet" : short ? `${item.count - counted} short` : "", color: short ? magenta : soft },
+      {
+        text: counted === undefined ? "–" : String(counted),
+        alignment: "right",
+        bold: short,
+        color: short ? magenta : ink,
+      },
+      {
+        text: counted === undefined ? "not yet" : short ? `${item.count - counted} short` : "",
+        color: short ? magenta : soft,
+      },
     ];
   });
   const middle = Math.ceil(rows.length / 2);
@@ -298,7 +316,12 @@ function signPart({ delivery, state, dayOf }: Sheet): Content {
       ...(delivery.seal === null
         ? []
         : [
-            { text: "SHA-256 of the sealed record", fontSize: 8, color: soft, margin: [0, 12, 0, 0] as [number, number, number, number] },
+            {
+              text: "SHA-256 of the sealed record",
+              fontSize: 8,
+              color: soft,
+              margin: [0, 12, 0, 0] as [number, number, number, number],
+            },
             { text: delivery.seal.sha256, font: "Archivo", fontSize: 8.5 },
           ]),
     ],

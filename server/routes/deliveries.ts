@@ -47,7 +47,10 @@ export function routeDeliveries(router: Router, { door, handoverDesk, deliveries
       const delivery = await handoverDesk.describe(params.delivery);
       ctx.type = "application/pdf";
       ctx.set("Content-Disposition", `inline; filename="handover-${delivery.id}.pdf"`);
-      ctx.body = await writeRecordPdf(delivery, await settings.read(), { paper: query.paper, timeZone: clock.timeZone });
+      ctx.body = await writeRecordPdf(delivery, await settings.read(), {
+        paper: query.paper,
+        timeZone: clock.timeZone,
+      });
       return undefined;
     }),
   );

@@ -4,8 +4,8 @@ import { endpoints } from "../../api/index.ts";
 import { Failure } from "../failure.ts";
 import { serve, sessionCookie } from "../http.ts";
 import type { Person } from "../repositories/people.ts";
-import { isPassword } from "../signIn/password.ts";
 import type { Services } from "../services.ts";
+import { isPassword } from "../signIn/password.ts";
 
 const nobodysPassword = { salt: "00", hash: "0".repeat(64) };
 
@@ -13,7 +13,7 @@ const nobodysPassword = { salt: "00", hash: "0".repeat(64) };
 export function routeSign(router: Router, services: Services) {
   const { people, settings, clock, demoAccounts } = services;
   const failures = new RateLimiterMemory({ points: 10, duration: 600 });
-  const describe = async (person: Person) => ({
+  const describePerson = async (person: Person) => ({
     id: person.id,
     name: person.name,
     role: person.role,
@@ -50,7 +50,7 @@ export function routeSign(router: Router, services: Services) {
         maxAge: maxAgeMs,
         overwrite: true,
       });
-      return describe(person);
+      return describePerson(person);
     }),
   );
   router.post(
@@ -64,6 +64,6 @@ export function routeSign(router: Router, services: Services) {
   );
   router.get(
     endpoints.me.path,
-    serve(endpoints.me, services.door, ({ user }) => describe(user)),
+    serve(endpoints.me, services.door, ({ user }) => describePerson(user)),
   );
 }

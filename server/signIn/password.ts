@@ -1,7 +1,9 @@
 import { randomBytes, scrypt, timingSafeEqual } from "node:crypto";
 import { promisify } from "node:util";
 
-const scryptAsync = promisify<string, string, number, { N: number; r: number; p: number; maxmem: number }, Buffer>(scrypt);
+const scryptAsync = promisify<string, string, number, { N: number; r: number; p: number; maxmem: number }, Buffer>(
+  scrypt,
+);
 const cost = { N: 16_384, r: 8, p: 1, maxmem: 64 * 1024 * 1024 };
 
 /** scrypt of a password with a fresh salt, both in hex. */

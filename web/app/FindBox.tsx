@@ -3,7 +3,8 @@ import { useKeys } from "../ui/useKeys.ts";
 
 const FindList = lazy(async () => ({ default: (await import("./FindList.tsx")).FindList }));
 
-export const findLook = "w-56 max-md:w-24 rounded-md border border-rule bg-panel px-3 py-2 text-left placeholder:text-soft lg:w-72";
+const findLook =
+  "w-56 max-md:w-24 rounded-md border border-rule bg-panel px-3 py-2 text-left placeholder:text-soft lg:w-72";
 
 /** The place of the finder in the masthead. The finder itself is fetched when it is first asked for, by touch or `/`. */
 export function FindBox() {
@@ -26,7 +27,7 @@ export function FindBox() {
   if (!isOpen) return button;
   return (
     <Suspense fallback={button}>
-      <FindList />
+      <FindList look={findLook} />
     </Suspense>
   );
 }

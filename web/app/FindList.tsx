@@ -2,13 +2,12 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from "@headl
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { findLook } from "./FindBox.tsx";
 import { boatsQuery } from "./queries.ts";
 
 const mostShown = 8;
 
 /** Finds a boat by name, hull number or buyer. */
-export function FindList() {
+export function FindList({ look }: { look: string }) {
   const [text, setText] = useState("");
   const navigate = useNavigate();
   const boats = useQuery({ ...boatsQuery, enabled: text !== "" });
@@ -30,16 +29,18 @@ export function FindList() {
     >
       <div className="relative">
         <ComboboxInput
-          // biome-ignore lint/a11y/noAutofocus: the finder has just been asked for
           autoFocus
           aria-label="Find a boat or a buyer"
           placeholder="Find a boat, a buyer"
-          className={findLook}
+          className={look}
           displayValue={() => text}
           onChange={(event) => setText(event.target.value)}
         />
       </div>
-      <ComboboxOptions anchor="bottom start" className="z-10 mt-1 w-80 rounded-md border border-ink bg-panel shadow-lg empty:invisible">
+      <ComboboxOptions
+        anchor="bottom start"
+        className="z-10 mt-1 w-80 rounded-md border border-ink bg-panel shadow-lg empty:invisible"
+      >
         {found.map(({ id, name, hull, buyers }) => (
           <ComboboxOption key={id} value={id} className="min-h-11 px-3 py-2 data-focus:bg-shoal">
             <span className="head font-semibold">{name}</span> <span className="text-soft">{hull}</span>

@@ -16,7 +16,10 @@ export const router = createBrowserRouter([
         element: <Shell />,
         children: [
           { path: "/", element: <TodayScreen /> },
-          { path: "/boats", lazy: async () => ({ Component: (await import("../screens/boats/BoatsScreen.tsx")).BoatsScreen }) },
+          {
+            path: "/boats",
+            lazy: async () => ({ Component: (await import("../screens/boats/BoatsScreen.tsx")).BoatsScreen }),
+          },
           {
             path: "/boats/:boat",
             lazy: async () => ({ Component: (await import("../screens/boat/BoatScreen.tsx")).BoatScreen }),

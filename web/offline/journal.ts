@@ -16,7 +16,11 @@ export interface JournalStatus {
 }
 
 /** An entry without what the journal itself fills in. */
-export type NewEntry = Entry extends infer E ? (E extends Entry ? Omit<E, "id" | "at" | "device" | "by" | "delivery"> : never) : never;
+export type NewEntry = Entry extends infer E
+  ? E extends Entry
+    ? Omit<E, "id" | "at" | "device" | "by" | "delivery">
+    : never
+  : never;
 
 const firstWaitMs = 2000;
 const longestWaitMs = 60_000;

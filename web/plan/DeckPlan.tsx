@@ -157,7 +157,6 @@ function StationRing({ label, x, y, sign, isPicked, onPick }: RingProps) {
   const radius = sign.number === null ? 0.13 : 0.235;
   const says = `${label}${sign.number === null ? "" : `, stop ${sign.number}`}${isCurrent ? ", you are here" : isDark ? ", done" : ""}${sign.hasSnag ? ", snag" : ""}`;
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: it has the role of a button whenever it can be picked
     <g
       {...(onPick === undefined
         ? {}
@@ -201,7 +200,12 @@ function StationRing({ label, x, y, sign, isPicked, onPick }: RingProps) {
         </text>
       )}
       {sign.hasSnag && (
-        <path d={`M${x + 0.2} ${y - 0.36}l0.14 0.24h-0.28z`} fill="var(--magenta)" stroke="var(--panel)" strokeWidth="0.02" />
+        <path
+          d={`M${x + 0.2} ${y - 0.36}l0.14 0.24h-0.28z`}
+          fill="var(--magenta)"
+          stroke="var(--panel)"
+          strokeWidth="0.02"
+        />
       )}
     </g>
   );

@@ -18,8 +18,26 @@ export function HullSign({ loaM, beamM, engines }: { loaM: number; beamM: number
           <rect key={y} x={y - 0.2} y={0.02} width="0.4" height="0.62" rx="0.12" fill="var(--ink)" />
         ))}
         <path d={drawHullLine({ loaM, beamM })} fill="var(--panel)" stroke="var(--ink)" strokeWidth="0.09" />
-        <rect x={-0.5} y={-loaM * 0.56} width="1" height={loaM * 0.15} rx="0.15" fill="none" stroke="var(--ink)" strokeWidth="0.07" />
-        <rect x={-0.5} y={-loaM * 0.36} width="1" height={loaM * 0.06} rx="0.1" fill="none" stroke="var(--ink)" strokeWidth="0.07" />
+        <rect
+          x={-0.5}
+          y={-loaM * 0.56}
+          width="1"
+          height={loaM * 0.15}
+          rx="0.15"
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="0.07"
+        />
+        <rect
+          x={-0.5}
+          y={-loaM * 0.36}
+          width="1"
+          height={loaM * 0.06}
+          rx="0.1"
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="0.07"
+        />
         <rect
           x={-0.92}
           y={-loaM * 0.57}

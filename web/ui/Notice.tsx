@@ -21,7 +21,11 @@ export function ErrorNotice({ error, children }: { error: unknown; children?: Re
 export function Caution({ texts }: { texts: readonly string[] }) {
   if (texts.length === 0) return null;
   return (
-    <div className="flex items-start gap-3 rounded-sm bg-caution px-4 py-3 text-oncaution" role="note" aria-label="Caution">
+    <div
+      className="flex items-start gap-3 rounded-sm bg-caution px-4 py-3 text-oncaution"
+      role="note"
+      aria-label="Caution"
+    >
       <TriangleAlert aria-hidden className="mt-0.5 shrink-0" size={24} />
       <div className="space-y-1">
         {texts.map((text) => (

@@ -15,7 +15,8 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "malformed-json": () => "What was sent arrived broken. Try again.",
   "too-large": (facts) => `Too large to send: the limit is ${String(facts.limit)}. Send less at a time.`,
   "not-json": () => "What was sent is not in the form the server reads. Reload the page.",
-  "not-found": (facts) => `There is no ${String(facts.what)} "${String(facts.id)}". It may have been removed; go back to Today.`,
+  "not-found": (facts) =>
+    `There is no ${String(facts.what)} "${String(facts.id)}". It may have been removed; go back to Today.`,
   "sign-in-needed": () => "You are signed out. Sign in to go on; what you marked is kept on this tablet.",
   "wrong-sign-in": () => "Name and password do not match. Check both and try again.",
   "too-many-tries": (facts) =>

@@ -6,9 +6,19 @@ export function sayMinutes(minutes: number): string {
   return whole < 60 ? `${whole} min` : `${Math.floor(whole / 60)} h ${whole % 60} min`;
 }
 
-const shortDay = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", weekday: "short", day: "numeric", month: "short" });
+const shortDay = new Intl.DateTimeFormat("en-GB", {
+  timeZone: "UTC",
+  weekday: "short",
+  day: "numeric",
+  month: "short",
+});
 const longDay = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", weekday: "long", day: "numeric", month: "long" });
-const dayWithYear = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", day: "numeric", month: "short", year: "numeric" });
+const dayWithYear = new Intl.DateTimeFormat("en-GB", {
+  timeZone: "UTC",
+  day: "numeric",
+  month: "short",
+  year: "numeric",
+});
 
 const atNoon = (date: string) => new Date(`${date}T12:00:00Z`);
 
@@ -30,6 +40,7 @@ export function sayDistance(date: string, today: string): string {
   if (days === 1) return "tomorrow";
   if (days === -1) return "yesterday";
   const size = Math.abs(days);
-  const span = size < 60 ? `${size} days` : size < 720 ? `${Math.round(size / 30.4)} months` : `${(size / 365).toFixed(1)} years`;
+  const span =
+    size < 60 ? `${size} days` : size < 720 ? `${Math.round(size / 30.4)} months` : `${(size / 365).toFixed(1)} years`;
   return days < 0 ? `${span} ago` : `in ${span}`;
 }

@@ -90,7 +90,10 @@ export function dropImpliedBlocks(blocks: readonly Block[]): Block[] {
   const needs = blocks.map((block) => new Set(block.needs));
   const dropped = new Set<number>();
   const implies = (c: number, b: number) =>
-    c !== b && !dropped.has(c) && blocks[c]!.station === blocks[b]!.station && [...needs[b]!].every((a) => needs[c]!.has(a));
+    c !== b &&
+    !dropped.has(c) &&
+    blocks[c]!.station === blocks[b]!.station &&
+    [...needs[b]!].every((a) => needs[c]!.has(a));
   for (let again = true; again; ) {
     again = false;
     for (let b = 0; b < blocks.length; b++) {

@@ -49,7 +49,12 @@ export function chooseByKnapsack(
   });
   // rows[set]: best value for at most m topic minutes taken at the stations of `set`, built by adding its highest station.
   const rows = new Map<number, Float64Array>();
-  const floor = Math.floor(Math.min(budgetMin, topics.reduce((sum, topic) => sum + topic.minutes, 0)));
+  const floor = Math.floor(
+    Math.min(
+      budgetMin,
+      topics.reduce((sum, topic) => sum + topic.minutes, 0),
+    ),
+  );
   rows.set(0, new Float64Array(floor + 1));
   let best = { value: -1, minutes: 0, set: 0 };
   for (let set = 0; set < 1 << used.length; set++) {
@@ -77,7 +82,12 @@ function joinRow(row: Float64Array, menu: readonly Choice[], floor: number): Flo
   return joined;
 }
 
-function readBack(set: number, minutes: number, rows: Map<number, Float64Array>, menus: readonly (readonly Choice[])[]) {
+function readBack(
+  set: number,
+  minutes: number,
+  rows: Map<number, Float64Array>,
+  menus: readonly (readonly Choice[])[],
+) {
   const kept = new Set<number>();
   let rest = set;
   let left = minutes;
@@ -98,7 +108,11 @@ function readBack(set: number, minutes: number, rows: Map<number, Float64Array>,
  * For one station: the best value at each number of minutes, over choices closed under `after` that hold its musts.
  * Goes through the topics in order and remembers only which told topics still have followers to come.
  */
-function bestPerMinute(topics: readonly RouteTopic[], own: readonly number[], musts: ReadonlySet<number>): Choice[] | null {
+function bestPerMinute(
+  topics: readonly RouteTopic[],
+  own: readonly number[],
+  musts: ReadonlySet<number>,
+): Choice[] | null {
   const index = new Map(topics.map((topic, i) => [topic.id, i]));
   const order = orderByDepth(topics, own, index);
   const lastUse = new Map<number, number>();

@@ -63,7 +63,7 @@ function createClosure(topics: readonly RouteTopic[]): (i: number) => ReadonlySe
   return closureOf;
 }
 
-const valueOf = (topics: readonly RouteTopic[], kept: Kept) => [...kept].reduce((sum, i) => sum + topics[i]!.value, 0);
+const sumValue = (topics: readonly RouteTopic[], kept: Kept) => [...kept].reduce((sum, i) => sum + topics[i]!.value, 0);
 
 /** Every closed set of up to ten topics, the most valuable first, until one fits. */
 function chooseExhaustively(
@@ -79,7 +79,7 @@ function chooseExhaustively(
     if ([...kept].some((i) => [...closureOf(i)].some((j) => !kept.has(j)))) continue;
     sets.push({
       kept,
-      value: valueOf(topics, kept),
+      value: sumValue(topics, kept),
       minutes: [...kept].reduce((sum, i) => sum + topics[i]!.minutes, 0),
     });
   }
@@ -121,7 +121,7 @@ function chooseLocally(
     for (let j = 0; j < topics.length && tries > 0; j++) {
       if (best.has(j) || closureOf(j).has(i)) continue;
       const swapped = add(without, j);
-      if (valueOf(topics, swapped) <= valueOf(topics, best)) continue;
+      if (sumValue(topics, swapped) <= sumValue(topics, best)) continue;
       tries--;
       if (fits(swapped)) {
         best = fill(swapped);

@@ -76,7 +76,9 @@ function chooseKept(blocks: readonly Block[]): number[] {
     const rival = lastAt.get(block.station);
     if (rival === undefined || block.needs.length > blocks[rival]!.needs.length) lastAt.set(block.station, b);
   });
-  const kept = [...lastAt.values()].sort((a, b) => blocks[b]!.needs.length - blocks[a]!.needs.length).slice(0, mostKept);
+  const kept = [...lastAt.values()]
+    .sort((a, b) => blocks[b]!.needs.length - blocks[a]!.needs.length)
+    .slice(0, mostKept);
   const rest = blocks
     .map((_, b) => b)
     .filter((b) => !kept.includes(b))

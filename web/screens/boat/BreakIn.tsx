@@ -37,7 +37,11 @@ function EngineLine({ care: { label, breakIn } }: { care: EngineCare }) {
         >
           <div className="h-full bg-deep" style={{ width: `${share * 100}%` }} />
           {[1, 2].map((tick) => (
-            <span key={tick} className="absolute top-0 h-full w-px bg-ink" style={{ left: `${(tick / totalH) * 100}%` }} />
+            <span
+              key={tick}
+              className="absolute top-0 h-full w-px bg-ink"
+              style={{ left: `${(tick / totalH) * 100}%` }}
+            />
           ))}
         </div>
         <p className="num mt-0.5 text-sm">
@@ -49,9 +53,9 @@ function EngineLine({ care: { label, breakIn } }: { care: EngineCare }) {
           "Break-in is over. The engine manual's limits hold."
         ) : (
           <>
-            <strong className="num">At most {phase.maxRpm.toLocaleString("en-GB")} rpm</strong> until {phase.toH} h;{" "}
-            {phase.wotMaxS === 0 ? "no full throttle" : `full throttle ${sayFullThrottle(phase.wotMaxS)} at a time`}; never
-            one speed longer than {phase.steadyMaxMin} min. <span className="text-soft">{phase.say}</span>
+            <strong className="num">At most {phase.maxRpm.toLocaleString("en-GB")} rpm</strong> until {phase.toH} h.{" "}
+            {phase.wotMaxS === 0 ? "No full throttle" : `Full throttle ${sayFullThrottle(phase.wotMaxS)} at a time`},
+            and never one speed longer than {phase.steadyMaxMin} min. <span className="text-soft">{phase.say}</span>
           </>
         )}
       </p>

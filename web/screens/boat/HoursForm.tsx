@@ -76,7 +76,12 @@ export function HoursForm({ boat }: { boat: Boat }) {
         </label>
         <label className="text-soft">
           Read on
-          <input {...register("date", { required: true })} type="date" max={boat.today} className={`${field} text-ink`} />
+          <input
+            {...register("date", { required: true })}
+            type="date"
+            max={boat.today}
+            className={`${field} text-ink`}
+          />
         </label>
         {needsReason && (
           <label className="flex-1 text-soft">

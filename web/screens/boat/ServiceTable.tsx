@@ -49,14 +49,15 @@ export function ServiceTable({ boat }: { boat: Boat }) {
           <tbody>
             {boat.care.flatMap((care) =>
               care.items.map((item, i) => (
-                <tr key={`${care.engine}-${item.id}`} className={`border-b ${i === care.items.length - 1 ? "border-soft" : "border-rule"} align-top`}>
+                <tr
+                  key={`${care.engine}-${item.id}`}
+                  className={`border-b ${i === care.items.length - 1 ? "border-soft" : "border-rule"} align-top`}
+                >
                   <td className="py-2 pr-3">
                     {i === 0 && (
                       <>
                         <strong>{care.label}</strong>
-                        <p className="num text-sm text-soft">
-                          {care.likelyNowH?.toFixed(1)} h likely now
-                        </p>
+                        <p className="num text-sm text-soft">{care.likelyNowH?.toFixed(1)} h likely now</p>
                       </>
                     )}
                   </td>
@@ -69,7 +70,10 @@ export function ServiceTable({ boat }: { boat: Boat }) {
                   </td>
                   <Day date={item.hoursDate} />
                   <Day date={item.calendarDate} />
-                  <td className="num py-2 text-right font-semibold whitespace-nowrap" data-testid={`due-${care.engine}-${item.id}`}>
+                  <td
+                    className="num py-2 text-right font-semibold whitespace-nowrap"
+                    data-testid={`due-${care.engine}-${item.id}`}
+                  >
                     {item.dueDate === null ? "–" : sayDayAndYear(item.dueDate)}
                     {item.dueDate !== null && (
                       <p className="text-sm font-normal text-soft">

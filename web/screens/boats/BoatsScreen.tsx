@@ -51,9 +51,15 @@ export function BoatsScreen() {
                   </td>
                   <td className="max-w-72 py-2 pr-3 break-words">{buyers}</td>
                   <td className="py-2 pr-3 whitespace-nowrap">
-                    {nextDelivery !== null ? sayDayAndYear(nextDelivery) : inService === null ? "–" : `was ${sayDayAndYear(inService)}`}
+                    {nextDelivery !== null
+                      ? sayDayAndYear(nextDelivery)
+                      : inService === null
+                        ? "–"
+                        : `was ${sayDayAndYear(inService)}`}
                   </td>
-                  <td className="num py-2 text-right whitespace-nowrap">{dueDate === null ? "–" : sayDayAndYear(dueDate)}</td>
+                  <td className="num py-2 text-right whitespace-nowrap">
+                    {dueDate === null ? "–" : sayDayAndYear(dueDate)}
+                  </td>
                   <td className="num py-2 text-right font-semibold">{owed === 0 ? "–" : owed}</td>
                 </tr>
               ))}

@@ -41,7 +41,9 @@ export function GearCount({ delivery, state }: { delivery: Delivery; state: Walk
       </div>
       {groups.map((group) => (
         <div key={group}>
-          <h3 className="head border-b border-ink pt-2 text-[0.8125rem] font-semibold text-soft">{groupNames[group]}</h3>
+          <h3 className="head border-b border-ink pt-2 text-[0.8125rem] font-semibold text-soft">
+            {groupNames[group]}
+          </h3>
           <ul>
             {gear
               .filter((item) => item.group === group)

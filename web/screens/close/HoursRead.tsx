@@ -15,7 +15,13 @@ export function HoursRead({ delivery, state }: { delivery: Delivery; state: Walk
       <p className="text-soft">Off the gauge, with the buyer looking. The yard's own running counts.</p>
       <ul className="border-t border-ink">
         {delivery.rig.engines.map(({ id, label }) => (
-          <EngineLine key={id} delivery={delivery} engine={id} label={label} read={state.hours.get(id)?.hours ?? null} />
+          <EngineLine
+            key={id}
+            delivery={delivery}
+            engine={id}
+            label={label}
+            read={state.hours.get(id)?.hours ?? null}
+          />
         ))}
       </ul>
     </section>

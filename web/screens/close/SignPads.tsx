@@ -18,14 +18,14 @@ export function SignPads({ delivery, state }: { delivery: Delivery; state: WalkS
       <div className="grid gap-6 border-t border-ink pt-3 md:grid-cols-2">
         <SignBox
           delivery={delivery}
-          role="buyer"
+          side="buyer"
           names={delivery.buyers.map(({ name }) => name)}
           says="The marks are right, the gear was received, and I know what is owed."
           signed={state.signatures.get("buyer") ?? null}
         />
         <SignBox
           delivery={delivery}
-          role="staff"
+          side="staff"
           names={[me.name]}
           says="I explained this boat as marked."
           signed={state.signatures.get("staff") ?? null}
@@ -37,13 +37,13 @@ export function SignPads({ delivery, state }: { delivery: Delivery; state: WalkS
 
 interface SignBoxProps {
   readonly delivery: Delivery;
-  readonly role: "buyer" | "staff";
+  readonly side: "buyer" | "staff";
   readonly names: readonly string[];
   readonly says: string;
   readonly signed: EntryOf<"sign"> | null;
 }
 
-function SignBox({ delivery, role, names, says, signed }: SignBoxProps) {
+function SignBox({ delivery, side, names, says, signed }: SignBoxProps) {
   const [name, setName] = useState(names[0]!);
   const [isEmpty, setEmpty] = useState(true);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -60,7 +60,7 @@ function SignBox({ delivery, role, names, says, signed }: SignBoxProps) {
     pad.current = made;
     return () => made.off();
   }, [signed]);
-  const who = role === "buyer" ? "Buyer" : "Staff";
+  const who = side === "buyer" ? "Buyer" : "Staff";
   if (signed !== null)
     return (
       <div>
@@ -82,7 +82,7 @@ function SignBox({ delivery, role, names, says, signed }: SignBoxProps) {
       .toData()
       .map(({ points }) => points.flatMap(({ x, y }) => [Math.round(x * 10) / 10, Math.round(y * 10) / 10]));
     const { clientWidth: width, clientHeight: height } = canvas.current;
-    void journal.add(delivery.id, { kind: "sign", role, name, width, height, strokes });
+    void journal.add(delivery.id, { kind: "sign", role: side, name, width, height, strokes });
   };
   return (
     <div>
@@ -112,7 +112,7 @@ function SignBox({ delivery, role, names, says, signed }: SignBoxProps) {
       />
       <div className="mt-2 flex gap-2">
         <Button disabled={isEmpty} onClick={keep}>
-          Keep the {role} signature
+          Keep the {side} signature
         </Button>
         <Button
           look="quiet"

@@ -39,8 +39,7 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
   const navigate = useNavigate();
   const [picked, setPicked] = useState<string | null>(null);
   const choose = useMutation({
-    mutationFn: (style: StyleId) =>
-      ask("chooseStyle", { params: { delivery: delivery.id }, body: { style } }),
+    mutationFn: (style: StyleId) => ask("chooseStyle", { params: { delivery: delivery.id }, body: { style } }),
     onSuccess: () =>
       Promise.all([
         queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey }),
@@ -98,8 +97,8 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
         </p>
       ))}
       <p className="mt-4">
-        <strong className="num">{plan.visits.length}</strong> stops, <strong className="num">{plan.moves}</strong> moves.{" "}
-        <strong className="num">{sayMinutes(plan.topicMin)}</strong> of topics and{" "}
+        <strong className="num">{plan.visits.length}</strong> stops, <strong className="num">{plan.moves}</strong>{" "}
+        moves. <strong className="num">{sayMinutes(plan.topicMin)}</strong> of topics and{" "}
         <strong className="num">{sayMinutes(plan.moveMin)}</strong> of moving about:{" "}
         <strong className="num">{sayMinutes(plan.totalMin)}</strong> in all. {musts} topics are must-do.
         {!plan.optimal && " The order is good, but not proven to be the shortest."}

@@ -47,9 +47,9 @@ export function Styles({ delivery, canChoose, isBusy, onChoose }: StylesProps) {
                   />
                   <span className={checked ? "font-bold" : ""}>{name}</span>
                 </span>
-                <Number value={moves} />
-                <Number value={moveMin} unit="min" />
-                <Number value={totalMin} unit="min" />
+                <Figure value={moves} />
+                <Figure value={moveMin} unit="min" />
+                <Figure value={totalMin} unit="min" />
               </>
             )}
           </Radio>
@@ -60,7 +60,7 @@ export function Styles({ delivery, canChoose, isBusy, onChoose }: StylesProps) {
   );
 }
 
-function Number({ value, unit }: { value: number; unit?: string }) {
+function Figure({ value, unit }: { value: number; unit?: string }) {
   return (
     <span className="num pr-1 text-right">
       {Math.round(value)}

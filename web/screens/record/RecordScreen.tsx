@@ -63,7 +63,8 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
           <p className="break-words text-soft">
             {delivery.buyers.map(({ name }) => name).join(" and ")}; walked by{" "}
             {delivery.staff.map(({ name }) => name).join(", ") || "nobody yet"}
-            {state.startedAt !== null && `, from ${sayClock(state.startedAt)} to ${sayClock(state.lastAt ?? state.startedAt)}`}
+            {state.startedAt !== null &&
+              `, from ${sayClock(state.startedAt)} to ${sayClock(state.lastAt ?? state.startedAt)}`}
           </p>
         </div>
         <div className="flex flex-wrap gap-2">
@@ -118,9 +119,13 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                     const reason = state.reasons.get(topic.id);
                     return (
                       <tr key={topic.id} className="border-b border-rule align-top">
-                        <td className={`border-l-4 py-1.5 pl-2 ${topic.must ? "border-ink font-semibold" : "border-transparent"}`}>
+                        <td
+                          className={`border-l-4 py-1.5 pl-2 ${topic.must ? "border-ink font-semibold" : "border-transparent"}`}
+                        >
                           {topic.title}
-                          {reason !== undefined && <p className="font-normal text-magenta">Not done: {reason.reason}</p>}
+                          {reason !== undefined && (
+                            <p className="font-normal text-magenta">Not done: {reason.reason}</p>
+                          )}
                         </td>
                         <td className="py-1.5">
                           <span className={`flex items-center gap-1.5 ${told === undefined ? "text-soft" : ""}`}>
@@ -131,7 +136,9 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                         <td className="truncate py-1.5 text-soft max-md:hidden">
                           {told === undefined ? "" : nameOf(told.entry.by).split(" ")[0]}
                         </td>
-                        <td className="num py-1.5 text-right text-soft">{told === undefined ? "" : sayClock(told.entry.at)}</td>
+                        <td className="num py-1.5 text-right text-soft">
+                          {told === undefined ? "" : sayClock(told.entry.at)}
+                        </td>
                       </tr>
                     );
                   })}
@@ -165,7 +172,9 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                 return (
                   <li key={id} className="flex justify-between gap-3 border-b border-rule py-1">
                     {label}
-                    <span className={`num ${counted !== undefined && counted < count ? "font-semibold text-magenta" : ""}`}>
+                    <span
+                      className={`num ${counted !== undefined && counted < count ? "font-semibold text-magenta" : ""}`}
+                    >
                       {counted !== undefined && counted < count && "▲ "}
                       {counted ?? "–"} <span className="text-soft">of {count}</span>
                     </span>
@@ -191,7 +200,10 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                   <div key={role} className="mb-3">
                     <SignatureImage sign={sign} className="h-20 w-full border-b border-ink" />
                     <p>
-                      <strong>{sign.name}</strong> <span className="text-soft">{role}, {sayClock(sign.at)}</span>
+                      <strong>{sign.name}</strong>{" "}
+                      <span className="text-soft">
+                        {role}, {sayClock(sign.at)}
+                      </span>
                     </p>
                   </div>
                 );

@@ -95,7 +95,10 @@ function HandoverLine({ handover, isFirst }: { handover: Handover; isFirst: bool
       </p>
       <div className="col-span-3 text-right md:col-span-1">
         {state === "signed" ? (
-          <Link className="head inline-flex min-h-11 items-center font-semibold underline" to={`/deliveries/${delivery}/record`}>
+          <Link
+            className="head inline-flex min-h-11 items-center font-semibold underline"
+            to={`/deliveries/${delivery}/record`}
+          >
             Record
           </Link>
         ) : (
@@ -148,10 +151,16 @@ function OwedTable({ today: { owed, owedInAll, date } }: { today: Today }) {
     <section aria-labelledby="owed">
       <h2 id="owed" className="text-lg font-bold">
         Owed to buyers{" "}
-        {owedInAll > owed.length && <span className="font-text text-sm text-soft">the oldest {owed.length} of {owedInAll}</span>}
+        {owedInAll > owed.length && (
+          <span className="font-text text-sm text-soft">
+            the oldest {owed.length} of {owedInAll}
+          </span>
+        )}
       </h2>
       {owed.length === 0 ? (
-        <p className="border-t border-ink py-3 text-soft">Nothing is owed. What is put off in a walk comes to stand here.</p>
+        <p className="border-t border-ink py-3 text-soft">
+          Nothing is owed. What is put off in a walk comes to stand here.
+        </p>
       ) : (
         <table className="w-full">
           <thead>
@@ -193,7 +202,8 @@ function DueTable({ today: { due, date } }: { today: Today }) {
       </h2>
       {due.length === 0 ? (
         <p className="border-t border-ink py-3 text-soft">
-          Nothing falls due. Boats come to stand here when a service date is near; hours told on the boat's page move it.
+          Nothing falls due. Boats come to stand here when a service date is near; hours told on the boat's page move
+          it.
         </p>
       ) : (
         <table className="w-full">
@@ -225,7 +235,8 @@ function DueTable({ today: { due, date } }: { today: Today }) {
                     <span className="text-magenta">▲ overdue</span>
                   ) : (
                     <>
-                      {sayDay(line.dueDate)} <span className="font-normal text-soft">{sayDistance(line.dueDate, date)}</span>
+                      {sayDay(line.dueDate)}{" "}
+                      <span className="font-normal text-soft">{sayDistance(line.dueDate, date)}</span>
                     </>
                   )}
                 </td>

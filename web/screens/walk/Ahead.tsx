@@ -14,7 +14,10 @@ export function Ahead({ walk, closeAddress }: { walk: Walk; closeAddress: string
     .filter(({ i, open }) => i !== step.stop && open > 0);
   const snags = state.snags.filter(({ id }) => !state.settled.has(id));
   return (
-    <aside aria-label="Still open" className="hidden h-full min-h-0 flex-col overflow-y-auto border-l border-rule px-4 py-4 text-base lg:flex">
+    <aside
+      aria-label="Still open"
+      className="hidden h-full min-h-0 flex-col overflow-y-auto border-l border-rule px-4 py-4 text-base lg:flex"
+    >
       <h2 className="font-semibold text-soft">At this stop</h2>
       <ul className="mt-1">
         {here.map(({ topic, i }) => (

@@ -93,7 +93,6 @@ interface WhoProps {
 
 function Who({ name, mark, isPicked, onPick }: WhoProps) {
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a chip of 48 px that works as a radio
     <button
       type="button"
       role="radio"

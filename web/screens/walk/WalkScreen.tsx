@@ -106,7 +106,10 @@ function WalkOf({ delivery }: { delivery: Delivery }) {
             >
               {isPlanOpen ? "Hide the deck plan" : "Deck plan"}
             </button>
-            <Link to={closeAddress} className="head inline-flex min-h-11 flex-1 items-center justify-center font-semibold underline">
+            <Link
+              to={closeAddress}
+              className="head inline-flex min-h-11 flex-1 items-center justify-center font-semibold underline"
+            >
               Close ({walk.steps.length - walk.state.topics.size} open)
             </Link>
           </div>

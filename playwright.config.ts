@@ -1,0 +1,15 @@
+import { defineConfig } from "@playwright/test";
+import { chromiumArgs, chromiumPath } from "./cli/browser.ts";
+
+export default defineConfig({
+  testDir: "e2e",
+  workers: 1,
+  timeout: 120_000,
+  expect: { timeout: 10_000 },
+  reporter: process.env.CI ? "line" : "list",
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: chromiumPath, args: chromiumArgs },
+    actionTimeout: 10_000,
+  },
+});
