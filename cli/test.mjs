@@ -3,8 +3,9 @@ import { existsSync } from "node:fs";
 import { ensureInstalled, run } from "./ensureInstalled.mjs";
 
 ensureInstalled();
-if (!existsSync("/usr/bin/chromium")) {
+// The browser that drives the screens, and pdftotext, which reads the printed record back.
+if (!existsSync("/usr/bin/chromium") || !existsSync("/usr/bin/pdftotext")) {
   run("apt-get", ["update", "-qq"]);
-  run("apt-get", ["install", "-y", "-qq", "chromium"]);
+  run("apt-get", ["install", "-y", "-qq", "chromium", "poppler-utils"]);
 }
-for (const script of ["test:types", "test:lint", "test:unit", "build", "test:e2e"]) run("npm", ["run", "-s", script]);
+for (const script of ["test:types", "test:lint", "build", "test:unit", "test:e2e"]) run("npm", ["run", "-s", script]);

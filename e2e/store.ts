@@ -1,0 +1,42 @@
+import { AxeBuilder } from "@axe-core/playwright";
+import { test as base, expect, type Page } from "@playwright/test";
+import { type DemoProcess, startDemoProcess } from "../cli/demoProcess.ts";
+
+/** A browser test with a server and a fresh demo store of its own. */
+export const test = base.extend<{ store: DemoProcess }>({
+  // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of what a fixture needs from this pattern
+  store: async ({}, use) => {
+    const store = await startDemoProcess();
+    await use(store);
+    await store.stop();
+  },
+});
+
+export { expect };
+
+export async function signIn(page: Page, store: DemoProcess, name: string): Promise<void> {
+  await page.goto(`${store.address}/sign-in`);
+  await page.getByRole("button", { name: new RegExp(name) }).click();
+  await expect(page.getByRole("list", { name: "Handovers today" })).toBeVisible();
+}
+
+/** Nothing that axe calls serious or critical. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const serious = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
+  const said = serious.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 120)).join(" | ")}`);
+  expect(said).toEqual([]);
+}
+
+/** Draws a loop on a signature pad, as a finger would. */
+export async function drawSignature(page: Page, label: RegExp): Promise<void> {
+  const pad = page.getByLabel(label);
+  await pad.scrollIntoViewIfNeeded();
+  const box = (await pad.boundingBox())!;
+  await page.mouse.move(box.x + 20, box.y + 60);
+  await page.mouse.down();
+  for (let i = 0; i <= 20; i++) {
+    await page.mouse.move(box.x + 20 + i * 9, box.y + 60 + Math.sin(i) * 25);
+  }
+  await page.mouse.up();
+}
