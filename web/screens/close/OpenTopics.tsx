@@ -61,7 +61,10 @@ function MustLine({ delivery, open: { topic, why, reason } }: { delivery: Delive
             {reason === null ? `▲ ${whyWords[why]}` : `${whyWords[why]}: ${reason}`}
           </span>
           {!isOpen && (
-            <Button aria-label={`Say why "${topic.title}" is not done`} onClick={() => setOpen(true)}>
+            <Button
+              aria-label={`${reason === null ? "Say why" : "Say otherwise"}: ${topic.title}`}
+              onClick={() => setOpen(true)}
+            >
               {reason === null ? "Say why" : "Say otherwise"}
             </Button>
           )}
