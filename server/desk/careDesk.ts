@@ -63,16 +63,9 @@ function listItems(question: CareQuestion, engine: string, pack: ServicePack, ho
   });
 }
 
-/** The reading that counts: the latest by date, of one day the one entered last. */
+/** The reading that counts: the last by date, of one day the one entered last. `readings` as the repository lists them. */
 function lastTold(readings: readonly ReadingRow[], engine: string): ReadingRow | null {
-  const mine = readings.filter((reading) => reading.engine === engine);
-  return mine.reduce<ReadingRow | null>(
-    (last, reading) =>
-      last === null || reading.date > last.date || (reading.date === last.date && reading.id > last.id)
-        ? reading
-        : last,
-    null,
-  );
+  return readings.findLast((reading) => reading.engine === engine) ?? null;
 }
 
 function findPack<P extends { id: string }>(packs: readonly P[], id: string): P {

@@ -1,4 +1,4 @@
-import { Op } from "sequelize";
+import { literal, Op } from "sequelize";
 import type { Rig } from "../../core/rig/index.ts";
 import type { BoatRow, ReadingRow, ServiceRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -51,7 +51,8 @@ export function createBoats({ models }: Database) {
     async listReadings(boatIds: readonly string[], transaction?: Transaction): Promise<ReadingRow[]> {
       const rows = await models.readings.findAll({
         where: { boatId: { [Op.in]: [...boatIds] } },
-        order: ["date", "hours", "id"],
+        // By day, and of one day as they were entered: a device's clock may be wrong, the order of arrival is not.
+        order: [["date", "ASC"], literal("rowid")],
         ...inTx(transaction),
       });
       return rows.map((row) => row.get({ plain: true }));

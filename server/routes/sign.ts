@@ -23,7 +23,7 @@ export function routeSign(router: Router, services: Services) {
     endpoints.signInOptions.path,
     serve(endpoints.signInOptions, services.door, async () => ({
       store: (await settings.read()).store,
-      demo: demoAccounts,
+      demo: demoAccounts?.map(({ login, password, name, role }) => ({ login, password, name, role })) ?? null,
     })),
   );
   router.post(
