@@ -30,7 +30,11 @@ server.listen(config.port, config.host, () => {
 });
 
 /** No new requests, those under way are answered, then the database is closed. */
+let isStopping = false;
 function stop() {
+  // A terminal sends the signal to the whole group and npm may pass it on: the second is not news.
+  if (isStopping) return;
+  isStopping = true;
   log.info("stopping");
   server.close(() => {
     void database.close().then(() => process.exit(0));

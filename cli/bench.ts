@@ -1,0 +1,15 @@
+import { cpus, totalmem } from "node:os";
+import { benchApi } from "./bench/benchApi.ts";
+import { benchRoute } from "./bench/benchRoute.ts";
+import { benchStart } from "./bench/benchStart.ts";
+import { benchWeb } from "./bench/benchWeb.ts";
+
+/** `npm run bench`: the figures of docs/bench.md, on this machine. Needs a build (`npm run build`). Never a test. */
+const machine = `${cpus()[0]?.model}, ${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB, Node ${process.version}`;
+console.log(`Machine: ${machine}\n`);
+console.log("| what | measured | goal | met |\n| --- | --- | --- | --- |");
+for (const part of [benchRoute, benchWeb, benchStart, benchApi]) {
+  for (const { what, value, goal, isMet } of await part()) {
+    console.log(`| ${what} | ${value} | ${goal} | ${isMet ? "yes" : "no"} |`);
+  }
+}

@@ -1,0 +1,57 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { ulid } from "ulid";
+import { addManyDeliveries } from "../../demo/makeLargeStore.ts";
+import { makeDemoStore } from "../../demo/makeStore.ts";
+import { openDatabase } from "../../server/database/open.ts";
+import { startServer, stopChild } from "../demoProcess.ts";
+import { type Figure, figureMs } from "./figures.ts";
+
+/** Today and the posting of an entry over loopback, with a thousand deliveries and all their entries in the store. */
+export async function benchApi(): Promise<Figure[]> {
+  const folder = mkdtempSync(join(tmpdir(), "ravik-bench-"));
+  const today = new Date().toISOString().slice(0, 10);
+  const database = await openDatabase(folder);
+  await makeDemoStore(database, today, "UTC");
+  await addManyDeliveries(database, today, 1000);
+  await database.close();
+  const { child, port } = await startServer("server/main.ts", { RAVIK_DATA: folder, PORT: "0", RAVIK_ZONE: "UTC" });
+  const address = `http://127.0.0.1:${port}`;
+  const headers: Record<string, string> = { origin: address, "content-type": "application/json" };
+  const call = async (method: string, path: string, body?: object) => {
+    const startMs = performance.now();
+    const answer = await fetch(address + path, {
+      method,
+      headers,
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+    await answer.arrayBuffer();
+    if (!answer.ok) throw new Error(`bench: ${method} ${path} answered ${answer.status}`);
+    return { answer, ms: performance.now() - startMs };
+  };
+  const { answer } = await call("POST", "/api/sign-in", { login: "nessa", password: "slack-water" });
+  headers.cookie = answer.headers.get("set-cookie")!.split(";")[0]!;
+  const postOne = () => {
+    const base = { id: ulid(), delivery: "d-w118", at: new Date().toISOString(), by: "nessa", device: "bench" };
+    return call("POST", "/api/deliveries/d-w118/entries", {
+      entries: [{ ...base, kind: "mark", topic: "lanyard", mark: "did", person: null, spentS: 5 }],
+    });
+  };
+  for (let i = 0; i < 20; i++) {
+    await call("GET", "/api/today");
+    await postOne();
+  }
+  const todayMs: number[] = [];
+  const postMs: number[] = [];
+  for (let i = 0; i < 200; i++) {
+    todayMs.push((await call("GET", "/api/today")).ms);
+    postMs.push((await postOne()).ms);
+  }
+  await stopChild(child);
+  rmSync(folder, { recursive: true, force: true });
+  return [
+    figureMs("GET /api/today, 1,000 deliveries", todayMs, 30),
+    figureMs("POST one entry, 1,000 deliveries", postMs, 30),
+  ];
+}

@@ -1,0 +1,58 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { gzipSync } from "node:zlib";
+import { launchBrowser } from "../browser.ts";
+import { startDemoProcess } from "../demoProcess.ts";
+import { type Figure, figureMs } from "./figures.ts";
+
+const root = new URL("../..", import.meta.url).pathname;
+
+/** In the page: press the key of a mark; two frames after the title has changed, the change has been painted. */
+const markOnce = `new Promise((resolve) => {
+  const before = document.querySelector("#topic").textContent;
+  const startMs = performance.now();
+  const look = () => {
+    if (document.querySelector("#topic").textContent === before) requestAnimationFrame(look);
+    else requestAnimationFrame(() => resolve(performance.now() - startMs));
+  };
+  document.body.dispatchEvent(new KeyboardEvent("keydown", { key: "3", bubbles: true }));
+  requestAnimationFrame(look);
+})`;
+
+/** JavaScript fetched from sign-in to Today, and the time from a mark to the paint that shows it. */
+export async function benchWeb(): Promise<Figure[]> {
+  const demo = await startDemoProcess();
+  const browser = await launchBrowser();
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const scripts = new Set<string>();
+  page.on("response", (response) => {
+    const { pathname } = new URL(response.url());
+    if (pathname.endsWith(".js")) scripts.add(pathname);
+  });
+  await page.goto(`${demo.address}/sign-in`);
+  await page.getByRole("button", { name: /Nessa Quill/ }).click();
+  await page.getByRole("list", { name: "Handovers today" }).waitFor();
+  await page.waitForLoadState("networkidle");
+  const bytes = [...scripts].reduce(
+    (sum, path) => sum + gzipSync(readFileSync(join(root, "dist/web", path))).length,
+    0,
+  );
+  await page.goto(`${demo.address}/deliveries/d-w118/walk`);
+  await page.locator("#topic").waitFor();
+  const marksMs: number[] = [];
+  for (let i = 0; i < 50; i++) {
+    const ms = await page.evaluate<number>(markOnce);
+    marksMs.push(ms);
+  }
+  await browser.close();
+  await demo.stop();
+  return [
+    {
+      what: `JavaScript from sign-in to Today, ${scripts.size} files`,
+      value: `${(bytes / 1000).toFixed(1)} kB gzip`,
+      goal: "180 kB",
+      isMet: bytes <= 180_000,
+    },
+    figureMs("mark to paint in the walk", marksMs, 50),
+  ];
+}
