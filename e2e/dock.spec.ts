@@ -28,6 +28,10 @@ test("a mark for one of two people stays on the topic and says who did it", asyn
   await signIn(page, store, "Nessa Quill");
   await page.goto(`${store.address}/deliveries/d-w118/walk`);
   const title = await page.locator("#topic").textContent();
+  await page.getByRole("button", { name: "Next topic" }).click();
+  await expect(page.locator("#topic")).not.toHaveText(title!);
+  await page.getByRole("button", { name: "Topic before" }).click();
+  await expect(page.locator("#topic")).toHaveText(title!);
   await page.getByRole("radio", { name: "Lindy" }).click();
   await page.getByRole("button", { name: "They did it" }).click();
   await expect(page.locator("#topic")).toHaveText(title!);

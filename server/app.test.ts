@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Endpoint, endpoints } from "../api/index.ts";
-import { type Caller, openTestStore, type TestStore } from "./testStore.ts";
+import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
 let store: TestStore;
 let nessa: Caller;

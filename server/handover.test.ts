@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { tellWalk } from "../demo/walkEntries.ts";
-import { type Caller, openTestStore, type TestStore } from "./testStore.ts";
+import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
 let store: TestStore;
 let nessa: Caller;

@@ -18,10 +18,15 @@ export type ServicePack = z.infer<typeof servicePackSchema>;
  */
 export function estimateHours(toldH: number, toldOn: IsoDate, today: IsoDate, monthlyHours: readonly number[]): number {
   let hours = toldH;
-  for (let day = toDayNumber(toldOn) + 1; day <= toDayNumber(today); day++) {
+  const last = toDayNumber(today);
+  let day = toDayNumber(toldOn) + 1;
+  while (day <= last) {
     const date = fromDayNumber(day);
     const month = +date.slice(5, 7);
-    hours += monthlyHours[month - 1]! / daysInMonth(+date.slice(0, 4), month);
+    const inMonth = daysInMonth(+date.slice(0, 4), month);
+    const days = Math.min(inMonth - +date.slice(8, 10), last - day) + 1;
+    hours += (monthlyHours[month - 1]! / inMonth) * days;
+    day += days;
   }
   return hours;
 }

@@ -23,7 +23,7 @@ interface Parts {
 }
 
 const soonDays = 30;
-const mostRows = 30;
+const mostRows = 12;
 
 /** Boats as a whole: today's list, one boat's page, and the hours and services that are entered there. */
 export function createBoatDesk(parts: Parts) {
@@ -67,13 +67,25 @@ export function createBoatDesk(parts: Parts) {
         boats.listDueBy(dueBy, mostRows),
         boats.countDueBy(dueBy),
       ]);
-      const [byId, sold] = await Promise.all([
+      const dueIds = dueBoats.map(({ id }) => id);
+      const [byId, sold, readings, services] = await Promise.all([
         boats.findMany([...now, ...owing].map(({ boatId }) => boatId)),
-        deliveries.listOfBoats(dueBoats.map(({ id }) => id)),
+        deliveries.listOfBoats(dueIds),
+        boats.listReadings(dueIds),
+        boats.listServices(dueIds),
       ]);
-      const due = await Promise.all(
-        dueBoats.map(async (boat) => listDue(boat, await careOf(boat, date, store), dueBy, buyersOf(boat.id, sold))),
-      );
+      const { monthlyHours } = store;
+      const due = dueBoats.map((boat) => {
+        const care = describeCare({
+          rig: rigDesk.read(boat.rigText).rig,
+          inService: boat.inService,
+          today: date,
+          monthlyHours,
+          readings: readings.filter(({ boatId }) => boatId === boat.id),
+          services: services.filter(({ boatId }) => boatId === boat.id),
+        });
+        return listDue(boat, care, dueBy, buyersOf(boat.id, sold));
+      });
       return {
         date,
         handovers: now.map((delivery) => describeHandover(delivery, byId.get(delivery.boatId)!, rigDesk)),

@@ -3,7 +3,6 @@ import { endpoints } from "../../api/index.ts";
 import { routeStyles } from "../../core/route/index.ts";
 import { Failure } from "../failure.ts";
 import { serve } from "../http.ts";
-import { writeRecordPdf } from "../pdf/recordPdf.ts";
 import type { Services } from "../services.ts";
 
 export function routeDeliveries(router: Router, { door, handoverDesk, deliveries, settings, clock }: Services) {
@@ -44,6 +43,8 @@ export function routeDeliveries(router: Router, { door, handoverDesk, deliveries
   router.get(
     endpoints.recordPdf.path,
     serve(endpoints.recordPdf, door, async ({ params, query, ctx }) => {
+      // The printer and its fonts take long to load and are seldom wanted: not at the start, but when first asked for.
+      const { writeRecordPdf } = await import("../pdf/recordPdf.ts");
       const delivery = await handoverDesk.describe(params.delivery);
       ctx.type = "application/pdf";
       ctx.set("Content-Disposition", `inline; filename="handover-${delivery.id}.pdf"`);

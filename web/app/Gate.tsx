@@ -8,8 +8,9 @@ import { Refused } from "./client.ts";
 import { meQuery, queryClient } from "./queries.ts";
 
 journal.onSent((delivery) => {
-  void queryClient.invalidateQueries({ queryKey: ["delivery", delivery] });
-  void queryClient.invalidateQueries({ queryKey: ["today"] });
+  // What was sent is shown from the journal already; the screens that are opened next fetch anew.
+  void queryClient.invalidateQueries({ queryKey: ["delivery", delivery], refetchType: "none" });
+  void queryClient.invalidateQueries({ queryKey: ["today"], refetchType: "none" });
 });
 
 /** Lets nobody past who is not signed in; tells the journal whose marks are made here. */

@@ -194,11 +194,14 @@ function OwedTable({ today: { owed, owedInAll, date } }: { today: Today }) {
   );
 }
 
-function DueTable({ today: { due, date } }: { today: Today }) {
+function DueTable({ today: { due, dueInAll, date } }: { today: Today }) {
   return (
     <section aria-labelledby="due">
       <h2 id="due" className="text-lg font-bold">
-        Falls due <span className="font-text text-sm font-normal text-soft">next 30 days</span>
+        Falls due{" "}
+        <span className="font-text text-sm font-normal text-soft">
+          next 30 days{dueInAll > due.length && `, the first ${due.length} of ${dueInAll} boats`}
+        </span>
       </h2>
       {due.length === 0 ? (
         <p className="border-t border-ink py-3 text-soft">

@@ -1,4 +1,5 @@
-import { useEffect, useRef, useState } from "react";
+import { ChevronLeft, ChevronRight } from "lucide-react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
 import { Caution } from "../../ui/Notice.tsx";
 import { ThingItself } from "./ThingItself.tsx";
@@ -31,9 +32,21 @@ export function TopicSheet({ walk }: { walk: Walk }) {
           {levelWords[topic.level]} · <Elapsed openedMs={walk.openedMs} plannedMin={topic.minutes} />
         </span>
       </p>
-      <h1 id="topic" ref={heading} className="mt-1 text-3xl leading-tight font-extrabold tracking-tight md:text-4xl">
-        {topic.title}
-      </h1>
+      <div className="mt-1 flex items-start gap-2">
+        <h1
+          id="topic"
+          ref={heading}
+          className="min-w-0 flex-1 text-3xl leading-tight font-extrabold tracking-tight md:text-4xl"
+        >
+          {topic.title}
+        </h1>
+        <Turn label="Topic before" isOff={walk.at === 0} onTurn={() => walk.go(walk.at - 1)}>
+          <ChevronLeft aria-hidden size={28} />
+        </Turn>
+        <Turn label="Next topic" isOff={walk.at === walk.steps.length - 1} onTurn={() => walk.go(walk.at + 1)}>
+          <ChevronRight aria-hidden size={28} />
+        </Turn>
+      </div>
       {told !== undefined && (
         <p className="mt-1 flex items-center gap-2 text-base text-soft" data-testid="topic-mark">
           <MarkSign mark={told.mark} /> marked {markWords[told.mark]}
@@ -72,6 +85,27 @@ export function TopicSheet({ walk }: { walk: Walk }) {
       )}
       <ThingItself walk={walk} />
     </article>
+  );
+}
+
+interface TurnProps {
+  readonly label: string;
+  readonly isOff: boolean;
+  readonly onTurn: () => void;
+  readonly children: ReactNode;
+}
+
+function Turn({ label, isOff, onTurn, children }: TurnProps) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      disabled={isOff}
+      onClick={onTurn}
+      className="grid size-16 shrink-0 place-items-center rounded-lg border border-rule disabled:opacity-40 max-md:size-12"
+    >
+      {children}
+    </button>
   );
 }
 
