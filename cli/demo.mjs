@@ -3,7 +3,7 @@ import { spawn } from "node:child_process";
 import { existsSync, readdirSync, statSync } from "node:fs";
 import { ensureInstalled, root, run } from "./ensureInstalled.mjs";
 
-const parts = ["web", "api", "core"];
+const parts = ["web", "server", "api", "core", "content", "demo", "cli/demoServer.ts"];
 
 function newest(path) {
   const stat = statSync(path);
@@ -12,10 +12,10 @@ function newest(path) {
 }
 
 ensureInstalled();
-const built = `${root}dist/web/index.html`;
+const built = `${root}dist/server/demo.js`;
 if (!existsSync(built) || statSync(built).mtimeMs < Math.max(...parts.map((part) => newest(root + part)))) {
   run("npm", ["run", "-s", "build"]);
 }
-const server = spawn(process.execPath, ["--import", "tsx", "cli/demoServer.ts"], { cwd: root, stdio: "inherit" });
+const server = spawn(process.execPath, ["dist/server/demo.js"], { cwd: root, stdio: "inherit" });
 for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => server.kill(signal));
 server.on("exit", (code) => process.exit(code ?? 0));

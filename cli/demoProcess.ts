@@ -12,7 +12,7 @@ export interface DemoProcess {
 /** A Ravik server of its own with a fresh demo store, on a free port. For pictures, measures and browser tests. */
 export async function startDemoProcess(): Promise<DemoProcess> {
   const dataFolder = mkdtempSync(join(tmpdir(), "ravik-"));
-  const { child, port } = await startServer("cli/demoServer.ts", { RAVIK_DATA: join(dataFolder, "store"), PORT: "0" });
+  const { child, port } = await startServer("demo", { RAVIK_DATA: join(dataFolder, "store"), PORT: "0" });
   return {
     address: `http://127.0.0.1:${port}`,
     dataFolder: join(dataFolder, "store"),
@@ -23,9 +23,9 @@ export async function startDemoProcess(): Promise<DemoProcess> {
   };
 }
 
-/** Starts a server script and waits until it says that it listens. */
-export async function startServer(script: string, env: Record<string, string>) {
-  const child = spawn(process.execPath, ["--import", "tsx", script], {
+/** Starts a built server (`npm run build`) and waits until it says that it listens. */
+export async function startServer(name: "demo" | "main", env: Record<string, string>) {
+  const child = spawn(process.execPath, [`dist/server/${name}.js`], {
     cwd: new URL("..", import.meta.url).pathname,
     env: { ...process.env, RAVIK_LOG: "error", ...env },
     stdio: ["ignore", "ignore", "inherit", "ipc"],

@@ -3,6 +3,7 @@ import { z } from "zod";
 const configSchema = z.object({
   PORT: z.coerce.number().int().min(0).max(65_535).default(4600),
   HOST: z.string().default("127.0.0.1"),
+  RAVIK_WEB: z.string().min(1).default("dist/web"),
   RAVIK_DATA: z.string().min(1).default("data"),
   RAVIK_DEMO: z.enum(["0", "1"]).default("0"),
   RAVIK_LOG: z.enum(["silent", "fatal", "error", "warn", "info", "debug"]).default("info"),
@@ -16,6 +17,8 @@ export interface Config {
   readonly port: number;
   readonly host: string;
   readonly dataFolder: string;
+  /** The built web app, seen from the folder the server is started in. */
+  readonly webFolder: string;
   readonly isDemo: boolean;
   readonly logLevel: string;
   readonly timeZone: string;
@@ -33,6 +36,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     port: value.PORT,
     host: value.HOST,
     dataFolder: value.RAVIK_DATA,
+    webFolder: value.RAVIK_WEB,
     isDemo: value.RAVIK_DEMO === "1",
     logLevel: value.RAVIK_LOG,
     timeZone: value.RAVIK_ZONE,

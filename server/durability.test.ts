@@ -53,7 +53,7 @@ it(`loses nothing acknowledged and doubles nothing over ${kills} kills -9 while 
   const acknowledged = new Set<string>();
   let unanswered: object[] = [];
   for (let round = 0; round < kills; round++) {
-    const { child, port } = await startServer("server/main.ts", { RAVIK_DATA: folder, PORT: "0", RAVIK_LOG: "fatal" });
+    const { child, port } = await startServer("main", { RAVIK_DATA: folder, PORT: "0", RAVIK_LOG: "fatal" });
     const address = `http://127.0.0.1:${port}`;
     const { cookie, post } = await openSession(address);
     const headers = { origin: address, "content-type": "application/json", cookie };
@@ -86,7 +86,7 @@ it(`loses nothing acknowledged and doubles nothing over ${kills} kills -9 while 
       child.exitCode === null && child.signalCode === null ? child.once("exit", resolve) : resolve(0),
     );
   }
-  const { child, port } = await startServer("server/main.ts", { RAVIK_DATA: folder, PORT: "0", RAVIK_LOG: "fatal" });
+  const { child, port } = await startServer("main", { RAVIK_DATA: folder, PORT: "0", RAVIK_LOG: "fatal" });
   const address = `http://127.0.0.1:${port}`;
   const { cookie } = await openSession(address);
   const answer = await fetch(`${address}/api/deliveries/d-w118`, { headers: { cookie } });

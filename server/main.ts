@@ -1,7 +1,7 @@
-import { readFileSync } from "node:fs";
 import { createServer } from "node:http";
 import { pino } from "pino";
 import { demoAccounts } from "../demo/accounts.ts";
+import packageJson from "../package.json" with { type: "json" };
 import { createApp } from "./app.ts";
 import { createClock } from "./clock.ts";
 import { readConfig } from "./config.ts";
@@ -10,15 +10,12 @@ import { createServices } from "./services.ts";
 
 const config = readConfig(process.env);
 const log = pino({ level: config.logLevel });
-const { version } = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8")) as {
-  version: string;
-};
 
 const database = await openDatabase(config.dataFolder);
 const services = createServices(database, createClock(config.timeZone), config.isDemo ? demoAccounts : null);
 const app = createApp(services, {
-  version,
-  webFolder: new URL("../dist/web", import.meta.url).pathname,
+  version: packageJson.version,
+  webFolder: config.webFolder,
   log,
 });
 const server = createServer(app.callback());

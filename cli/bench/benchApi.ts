@@ -16,7 +16,7 @@ export async function benchApi(): Promise<Figure[]> {
   await makeDemoStore(database, today, "UTC");
   await addManyDeliveries(database, today, 1000);
   await database.close();
-  const { child, port } = await startServer("server/main.ts", { RAVIK_DATA: folder, PORT: "0", RAVIK_ZONE: "UTC" });
+  const { child, port } = await startServer("main", { RAVIK_DATA: folder, PORT: "0", RAVIK_ZONE: "UTC" });
   const address = `http://127.0.0.1:${port}`;
   const headers: Record<string, string> = { origin: address, "content-type": "application/json" };
   const call = async (method: string, path: string, body?: object) => {

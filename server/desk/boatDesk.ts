@@ -38,6 +38,37 @@ export function createBoatDesk(parts: Parts) {
       readings: await boats.listReadings([boat.id], transaction),
       services: await boats.listServices([boat.id], transaction),
     });
+  // What falls due changes with the day and with what is entered, not with each look at it.
+  let lastDue: { date: IsoDate; version: number; answer: Pick<Today, "due" | "dueInAll"> } | null = null;
+  const fallsDue = async (date: IsoDate) => {
+    const version = boats.careVersion();
+    if (lastDue?.date === date && lastDue.version === version) return lastDue.answer;
+    const { monthlyHours } = await settings.read();
+    const dueBy = addDays(date, soonDays);
+    const dueBoats = await boats.listDueBy(dueBy, mostRows);
+    const ids = dueBoats.map(({ id }) => id);
+    const [sold, readings, services, dueInAll] = await Promise.all([
+      deliveries.listOfBoats(ids),
+      boats.listReadings(ids),
+      boats.listServices(ids),
+      boats.countDueBy(dueBy),
+    ]);
+    const due = dueBoats.flatMap((boat) => {
+      const care = describeCare({
+        rig: rigDesk.read(boat.rigText).rig,
+        inService: boat.inService,
+        today: date,
+        monthlyHours,
+        readings: readings.filter(({ boatId }) => boatId === boat.id),
+        services: services.filter(({ boatId }) => boatId === boat.id),
+      });
+      return listDue(boat, care, dueBy, buyersOf(boat.id, sold));
+    });
+    due.sort((a, b) => (a.dueDate < b.dueDate ? -1 : a.dueDate > b.dueDate ? 1 : 0));
+    const answer = { due, dueInAll };
+    lastDue = { date, version, answer };
+    return answer;
+  };
   const find = async (id: string, transaction?: Transaction) => {
     const boat = await boats.find(id, transaction);
     if (boat === null) throw new Failure("not-found", { what: "boat", id });
@@ -58,44 +89,19 @@ export function createBoatDesk(parts: Parts) {
   return {
     async today(): Promise<Today> {
       const date = clock.today();
-      const store = await settings.read();
-      const dueBy = addDays(date, soonDays);
-      const [now, owing, owedInAll, dueBoats, dueInAll] = await Promise.all([
+      const [now, owing, owedInAll, due] = await Promise.all([
         deliveries.listOn(date),
         deliveries.listOwing(mostRows),
         deliveries.sumOwed(),
-        boats.listDueBy(dueBy, mostRows),
-        boats.countDueBy(dueBy),
+        fallsDue(date),
       ]);
-      const dueIds = dueBoats.map(({ id }) => id);
-      const [byId, sold, readings, services] = await Promise.all([
-        boats.findMany([...now, ...owing].map(({ boatId }) => boatId)),
-        deliveries.listOfBoats(dueIds),
-        boats.listReadings(dueIds),
-        boats.listServices(dueIds),
-      ]);
-      const { monthlyHours } = store;
-      const due = dueBoats.map((boat) => {
-        const care = describeCare({
-          rig: rigDesk.read(boat.rigText).rig,
-          inService: boat.inService,
-          today: date,
-          monthlyHours,
-          readings: readings.filter(({ boatId }) => boatId === boat.id),
-          services: services.filter(({ boatId }) => boatId === boat.id),
-        });
-        return listDue(boat, care, dueBy, buyersOf(boat.id, sold));
-      });
+      const byId = await boats.findMany([...now, ...owing].map(({ boatId }) => boatId));
       return {
         date,
         handovers: now.map((delivery) => describeHandover(delivery, byId.get(delivery.boatId)!, rigDesk)),
         owed: owing.flatMap((delivery) => describeOwed(delivery, byId.get(delivery.boatId)!)).slice(0, mostRows),
         owedInAll,
-        due: due
-          .flat()
-          .sort((a, b) => (a.dueDate < b.dueDate ? -1 : a.dueDate > b.dueDate ? 1 : 0))
-          .slice(0, mostRows),
-        dueInAll,
+        ...due,
       };
     },
 

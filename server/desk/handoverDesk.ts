@@ -76,31 +76,29 @@ export function createHandoverDesk(parts: Parts) {
     async addEntries(id: string, user: Person, sent: readonly Entry[]) {
       return database.inTransaction(async (transaction) => {
         const desk = await take(id, transaction);
-        const known = await deliveries.findEntries(
-          sent.map((entry) => entry.id),
-          transaction,
-        );
+        const earlier = await deliveries.listEntries(id, transaction);
+        const stands = new Map(earlier.map((entry) => [entry.id, entry]));
+        const known: string[] = [];
         const fresh = new Map<string, Entry>();
         for (const [i, entry] of sent.entries()) {
-          const before = known.get(entry.id) ?? fresh.get(entry.id);
+          const before = stands.get(entry.id) ?? fresh.get(entry.id);
           if (before === undefined) fresh.set(entry.id, entry);
           else if (!isDeepStrictEqual(before, entry))
             throw new Failure("entry-differs", { path: `entries[${i}]`, id: entry.id });
+          else known.push(entry.id);
         }
         const stored = [...fresh.values()];
-        const earlier = await deliveries.listEntries(id, transaction);
         sent.forEach((entry, i) => {
           if (fresh.has(entry.id)) checkEntry(entry, `entries[${i}]`, desk, user, [...earlier, ...stored]);
         });
-        if (stored.some((entry) => !isAfterSeal(entry.kind)) && (await deliveries.findSeal(id, transaction)) !== null)
-          throw new Failure("sealed", { delivery: id });
+        const isSigned = desk.delivery.summary.state === "signed";
+        if (isSigned && stored.some((entry) => !isAfterSeal(entry.kind))) throw new Failure("sealed", { delivery: id });
         if (stored.length > 0) {
           await deliveries.addEntries(id, stored, transaction);
-          const isSigned = desk.delivery.summary.state === "signed";
           const summary = summarize(desk.atHand, [...earlier, ...stored], isSigned);
           await deliveries.setSummary(id, summary, transaction);
         }
-        return { stored: stored.map((entry) => entry.id), known: [...known.keys()] };
+        return { stored: stored.map((entry) => entry.id), known };
       });
     },
 

@@ -2,19 +2,23 @@ import { literal, Op } from "sequelize";
 import type { Rig } from "../../core/rig/index.ts";
 import type { BoatRow, ReadingRow, ServiceRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
+import { readAll, readOne } from "../database/rows.ts";
 
 export interface BoatRecord extends Omit<BoatRow, "rig"> {
   /** As stored; parse with the rig desk, which remembers. */
   readonly rigText: string;
 }
 
-const toBoat = (row: { get(options: { plain: true }): unknown }): BoatRecord => {
-  const { rig, ...rest } = row.get({ plain: true }) as BoatRow;
-  return { ...rest, rigText: rig };
-};
+const toBoat = ({ rig, ...rest }: BoatRow): BoatRecord => ({ ...rest, rigText: rig });
 
 /** Boats, their engine-hour readings and the services done on them. */
 export function createBoats({ models }: Database) {
+  let careVersion = 0;
+  /** Counted when it is on disk: whoever looks before that must not take the old for the new. */
+  const noteChange = (transaction: Transaction) =>
+    transaction.afterCommit(() => {
+      careVersion++;
+    });
   const inTx = (transaction?: Transaction) => (transaction === undefined ? {} : { transaction });
   return {
     async add(boat: { id: string; name: string; hull: string; rig: Rig }, transaction?: Transaction) {
@@ -24,51 +28,60 @@ export function createBoats({ models }: Database) {
       );
     },
     async find(id: string, transaction?: Transaction): Promise<BoatRecord | null> {
-      const row = await models.boats.findByPk(id, inTx(transaction));
+      const row = await readOne(models.boats, id, transaction);
       return row === null ? null : toBoat(row);
     },
     async findMany(ids: readonly string[]): Promise<Map<string, BoatRecord>> {
-      const rows = await models.boats.findAll({ where: { id: { [Op.in]: [...ids] } } });
+      const rows = await readAll(models.boats, { where: { id: { [Op.in]: [...ids] } } });
       return new Map(rows.map(toBoat).map((boat) => [boat.id, boat]));
     },
     async list(): Promise<BoatRecord[]> {
-      return (await models.boats.findAll({ order: ["name", "hull"] })).map(toBoat);
+      return (await readAll(models.boats, { order: ["name", "hull"] })).map(toBoat);
     },
     async countDueBy(date: string): Promise<number> {
       return models.boats.count({ where: { dueDate: { [Op.lte]: date } } });
     },
     async listDueBy(date: string, most: number): Promise<BoatRecord[]> {
-      const rows = await models.boats.findAll({
+      const rows = await readAll(models.boats, {
         where: { dueDate: { [Op.lte]: date } },
         order: ["dueDate", "id"],
         limit: most,
       });
       return rows.map(toBoat);
     },
+    /** Goes up whenever hours, services or what is due of any boat are written. */
+    careVersion: () => careVersion,
     async setCare(id: string, care: { inService: string | null; dueDate: string | null }, transaction: Transaction) {
+      noteChange(transaction);
       await models.boats.update(care, { where: { id }, transaction });
     },
     async listReadings(boatIds: readonly string[], transaction?: Transaction): Promise<ReadingRow[]> {
-      const rows = await models.readings.findAll({
-        where: { boatId: { [Op.in]: [...boatIds] } },
-        // By day, and of one day as they were entered: a device's clock may be wrong, the order of arrival is not.
-        order: [["date", "ASC"], literal("rowid")],
-        ...inTx(transaction),
-      });
-      return rows.map((row) => row.get({ plain: true }));
+      return readAll(
+        models.readings,
+        {
+          where: { boatId: { [Op.in]: [...boatIds] } },
+          // By day, and of one day as they were entered: a device's clock may be wrong, the order of arrival is not.
+          order: [["date", "ASC"], literal("rowid")],
+        },
+        transaction,
+      );
     },
     async addReading(reading: ReadingRow, transaction: Transaction) {
+      noteChange(transaction);
       await models.readings.create(reading, { transaction });
     },
     async listServices(boatIds: readonly string[], transaction?: Transaction): Promise<ServiceRow[]> {
-      const rows = await models.services.findAll({
-        where: { boatId: { [Op.in]: [...boatIds] } },
-        order: ["date", "id"],
-        ...inTx(transaction),
-      });
-      return rows.map((row) => row.get({ plain: true }));
+      return readAll(
+        models.services,
+        {
+          where: { boatId: { [Op.in]: [...boatIds] } },
+          order: ["date", "id"],
+        },
+        transaction,
+      );
     },
     async addService(service: ServiceRow, transaction: Transaction) {
+      noteChange(transaction);
       await models.services.create(service, { transaction });
     },
   };

@@ -1,10 +1,12 @@
-import { Op, type WhereOptions } from "sequelize";
+import { Op, UniqueConstraintError, type WhereOptions } from "sequelize";
 import { z } from "zod";
 import { personSchema } from "../../core/record/index.ts";
 import type { StyleId } from "../../core/route/index.ts";
 import { type Entry, recordIdSchema } from "../../core/walk/index.ts";
 import type { DeliveryRow, SealRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
+import { readAll, readOne } from "../database/rows.ts";
+import { Failure } from "../failure.ts";
 
 /** What Today needs to know of a handover without folding its entries again; kept with every entry stored. */
 export const summarySchema = z.strictObject({
@@ -36,8 +38,7 @@ export interface DeliveryRecord {
   readonly summary: Summary;
 }
 
-const toDelivery = (row: { get(options: { plain: true }): unknown }): DeliveryRecord => {
-  const { buyers, summary, style, owed: _, ...rest } = row.get({ plain: true }) as DeliveryRow;
+const toDelivery = ({ buyers, summary, style, owed: _, ...rest }: DeliveryRow): DeliveryRecord => {
   return { ...rest, buyers: JSON.parse(buyers), style: style as StyleId, summary: JSON.parse(summary) };
 };
 
@@ -46,7 +47,7 @@ export function createDeliveries({ models }: Database) {
   const inTx = (transaction?: Transaction) => (transaction === undefined ? {} : { transaction });
   const listWhere = async (where: WhereOptions<DeliveryRow>, limit?: number) =>
     (
-      await models.deliveries.findAll({
+      await readAll(models.deliveries, {
         where,
         order: ["date", "time", "id"],
         ...(limit === undefined ? {} : { limit }),
@@ -67,7 +68,7 @@ export function createDeliveries({ models }: Database) {
       );
     },
     async find(id: string, transaction?: Transaction): Promise<DeliveryRecord | null> {
-      const row = await models.deliveries.findByPk(id, inTx(transaction));
+      const row = await readOne(models.deliveries, id, transaction);
       return row === null ? null : toDelivery(row);
     },
     listOn: (date: string) => listWhere({ date }),
@@ -85,23 +86,23 @@ export function createDeliveries({ models }: Database) {
       );
     },
     async listEntries(deliveryId: string, transaction?: Transaction): Promise<Entry[]> {
-      const rows = await models.entries.findAll({ where: { deliveryId }, order: ["id"], ...inTx(transaction) });
-      return rows.map((row) => JSON.parse(row.get("body") as string) as Entry);
+      const rows = await readAll(models.entries, { where: { deliveryId }, order: ["id"] }, transaction);
+      return rows.map(({ body }) => JSON.parse(body) as Entry);
     },
-    /** Entries by id, whichever delivery they belong to. */
-    async findEntries(ids: readonly string[], transaction: Transaction): Promise<Map<string, Entry>> {
-      const rows = await models.entries.findAll({ where: { id: { [Op.in]: [...ids] } }, transaction });
-      return new Map(rows.map((row) => [row.get("id") as string, JSON.parse(row.get("body") as string) as Entry]));
-    },
+    /** Adds entries that are new; one whose id another delivery has is refused. */
     async addEntries(deliveryId: string, entries: readonly Entry[], transaction: Transaction) {
-      await models.entries.bulkCreate(
-        entries.map((entry) => ({ id: entry.id, deliveryId, body: JSON.stringify(entry) })),
-        { transaction },
-      );
+      try {
+        await models.entries.bulkCreate(
+          entries.map((entry) => ({ id: entry.id, deliveryId, body: JSON.stringify(entry) })),
+          { transaction },
+        );
+      } catch (error) {
+        if (error instanceof UniqueConstraintError) throw new Failure("entry-differs", { path: "entries" });
+        throw error;
+      }
     },
     async findSeal(deliveryId: string, transaction?: Transaction): Promise<SealRow | null> {
-      const row = await models.seals.findByPk(deliveryId, inTx(transaction));
-      return row === null ? null : row.get({ plain: true });
+      return readOne(models.seals, deliveryId, transaction);
     },
     async addSeal(seal: SealRow, transaction: Transaction) {
       await models.seals.create(seal, { transaction });

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { plainText } from "../../core/rig/index.ts";
 import type { Database } from "../database/open.ts";
+import { readOne } from "../database/rows.ts";
 
 /** What a store sets once. `monthlyHours`: engine hours a boat is expected to run in each month, January first. */
 export const settingsSchema = z.strictObject({
@@ -17,12 +18,18 @@ const defaults: Settings = {
 };
 
 export function createSettings({ models }: Database) {
+  // Read on nearly every request, written seldom, and only through here.
+  let known: Settings | null = null;
   return {
     async read(): Promise<Settings> {
-      const row = await models.settings.findByPk("store");
-      return row === null ? defaults : settingsSchema.parse(JSON.parse(row.get("value") as string));
+      if (known === null) {
+        const row = await readOne(models.settings, "store");
+        known = row === null ? defaults : settingsSchema.parse(JSON.parse(row.value));
+      }
+      return known;
     },
     async write(settings: Settings) {
+      known = null;
       await models.settings.upsert({ key: "store", value: JSON.stringify(settingsSchema.parse(settings)) });
     },
   };

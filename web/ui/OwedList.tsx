@@ -19,7 +19,7 @@ export function OwedList({ delivery, owed }: OwedListProps) {
       {owed.length === 0 && <li className="py-2 text-soft">Nothing is owed.</li>}
       {owed.map(({ ref, what, text, delivery: own }) => (
         <li key={ref} className="border-b border-rule py-2">
-          <div className="flex items-start gap-2">
+          <div className="flex items-center gap-2">
             <span aria-hidden className={what === "snag" || what === "must" ? "text-magenta" : ""}>
               {signs[what]}
             </span>

@@ -173,7 +173,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                   <li key={id} className="flex justify-between gap-3 border-b border-rule py-1">
                     {label}
                     <span
-                      className={`num ${counted !== undefined && counted < count ? "font-semibold text-magenta" : ""}`}
+                      className={`num whitespace-nowrap ${counted !== undefined && counted < count ? "font-semibold text-magenta" : ""}`}
                     >
                       {counted !== undefined && counted < count && "▲ "}
                       {counted ?? "–"} <span className="text-soft">of {count}</span>

@@ -1,0 +1,14 @@
+import { defineConfig } from "vite";
+
+/** The server as plain JavaScript in dist/server, so that a start need not translate TypeScript. Packages stay packages. */
+export default defineConfig({
+  root: `${import.meta.dirname}/..`,
+  publicDir: false,
+  build: {
+    ssr: true,
+    outDir: "dist/server",
+    emptyOutDir: true,
+    target: "node20",
+    rolldownOptions: { input: { main: "server/main.ts", demo: "cli/demoServer.ts" } },
+  },
+});
