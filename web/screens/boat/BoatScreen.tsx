@@ -6,7 +6,7 @@ import { boatQuery, queryClient } from "../../app/queries.ts";
 import { useJournalStatus } from "../../offline/useJournal.ts";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
-import { ErrorNotice, Waiting } from "../../ui/Notice.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
 import { OwedList } from "../../ui/OwedList.tsx";
 import { sayDayAndYear } from "../../ui/words.ts";
 import { BreakIn } from "./BreakIn.tsx";
@@ -24,15 +24,11 @@ export function BoatScreen() {
     setSeenSentAtMs(lastSentAtMs);
     void queryClient.invalidateQueries({ queryKey: boatQuery(id).queryKey });
   }
-  if (boat.data === undefined)
-    return boat.error === null ? (
-      <Waiting what="the boat" />
-    ) : (
-      <main className="p-8">
-        <ErrorNotice error={boat.error} />
-      </main>
-    );
-  return <BoatOf boat={boat.data} />;
+  return (
+    <Fetched query={boat} what="the boat">
+      {(data) => <BoatOf boat={data} />}
+    </Fetched>
+  );
 }
 
 const stateWords: Record<string, string> = { planned: "planned", walking: "under way", signed: "signed" };

@@ -1,22 +1,22 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
+import type { AnswerOf, Endpoints } from "../../../api/index.ts";
 import { boatsQuery } from "../../app/queries.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
-import { ErrorNotice, Waiting } from "../../ui/Notice.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
 import { sayDayAndYear } from "../../ui/words.ts";
 
 /** Every boat of the store: the next handover first, then the next service. */
 export function BoatsScreen() {
   const boats = useQuery(boatsQuery);
-  if (boats.data === undefined)
-    return boats.error === null ? (
-      <Waiting what="the boats" />
-    ) : (
-      <main className="p-8">
-        <ErrorNotice error={boats.error} />
-      </main>
-    );
-  const rows = boats.data.boats;
+  return (
+    <Fetched query={boats} what="the boats">
+      {({ boats: rows }) => <BoatTable rows={rows} />}
+    </Fetched>
+  );
+}
+
+function BoatTable({ rows }: { rows: AnswerOf<Endpoints["boats"]>["boats"] }) {
   return (
     <main className="px-4 pt-5 pb-10 md:px-8">
       <h1 className="text-2xl font-bold">

@@ -6,10 +6,10 @@ import { ask, Refused } from "../../app/client.ts";
 import { deliveryQuery, queryClient } from "../../app/queries.ts";
 import { journal, useWalkState } from "../../offline/useJournal.ts";
 import { BoatPage } from "../../plan/BoatPage.tsx";
-import { DeckPlan } from "../../plan/DeckPlan.tsx";
-import { signStations } from "../../plan/signs.ts";
+import { DeliveryPlan } from "../../plan/DeliveryPlan.tsx";
 import { Button, linkLook } from "../../ui/Button.tsx";
-import { ErrorNotice, Waiting } from "../../ui/Notice.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
 import { GearCount } from "./GearCount.tsx";
 import { HoursRead } from "./HoursRead.tsx";
 import { OpenTopics } from "./OpenTopics.tsx";
@@ -19,16 +19,13 @@ import { SignPads } from "./SignPads.tsx";
 export function CloseScreen() {
   const { delivery: id } = useParams() as { delivery: string };
   const delivery = useQuery(deliveryQuery(id));
-  if (delivery.data === undefined)
-    return delivery.error === null ? (
-      <Waiting what="the handover" />
-    ) : (
-      <main className="p-8">
-        <ErrorNotice error={delivery.error} />
-      </main>
-    );
-  if (delivery.data.seal !== null) return <Navigate to={`/deliveries/${id}/record`} replace />;
-  return <CloseOf delivery={delivery.data} />;
+  return (
+    <Fetched query={delivery} what="the handover">
+      {(data) =>
+        data.seal === null ? <CloseOf delivery={data} /> : <Navigate to={`/deliveries/${id}/record`} replace />
+      }
+    </Fetched>
+  );
 }
 
 const obstacleWords = {
@@ -58,16 +55,7 @@ function CloseOf({ delivery }: { delivery: Delivery }) {
   });
   const isSealedByOther = seal.error instanceof Refused && seal.error.code === "already-sealed";
   return (
-    <BoatPage
-      plan={
-        <DeckPlan
-          rig={delivery.rig}
-          plan={delivery.plan}
-          signs={signStations(delivery.plan, delivery.topics, state, null)}
-          className="size-full"
-        />
-      }
-    >
+    <BoatPage plan={<DeliveryPlan delivery={delivery} state={state} />}>
       <div className="flex flex-wrap items-start justify-between gap-3">
         <div>
           <h1 className="text-2xl font-bold">Close the handover</h1>

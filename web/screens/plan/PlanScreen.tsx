@@ -11,8 +11,9 @@ import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { signStations } from "../../plan/signs.ts";
 import { linkLook } from "../../ui/Button.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
-import { ErrorNotice, Waiting } from "../../ui/Notice.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
 import { sayLongDay, sayMinutes } from "../../ui/words.ts";
 import { MakeReady } from "./MakeReady.tsx";
 import { Order } from "./Order.tsx";
@@ -22,15 +23,11 @@ import { Styles } from "./Styles.tsx";
 export function PlanScreen() {
   const { delivery: id } = useParams() as { delivery: string };
   const delivery = useQuery(deliveryQuery(id));
-  if (delivery.data === undefined)
-    return delivery.error === null ? (
-      <Waiting what="the plan" />
-    ) : (
-      <main className="p-8">
-        <ErrorNotice error={delivery.error} />
-      </main>
-    );
-  return <PlanOf delivery={delivery.data} />;
+  return (
+    <Fetched query={delivery} what="the plan">
+      {(data) => <PlanOf delivery={data} />}
+    </Fetched>
+  );
 }
 
 function PlanOf({ delivery }: { delivery: Delivery }) {

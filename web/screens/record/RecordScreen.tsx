@@ -8,11 +8,10 @@ import { addressOf } from "../../app/client.ts";
 import { deliveryQuery } from "../../app/queries.ts";
 import { journal, useWalkState } from "../../offline/useJournal.ts";
 import { BoatPage } from "../../plan/BoatPage.tsx";
-import { DeckPlan } from "../../plan/DeckPlan.tsx";
-import { signStations } from "../../plan/signs.ts";
+import { DeliveryPlan } from "../../plan/DeliveryPlan.tsx";
 import { Button, linkLook } from "../../ui/Button.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
-import { ErrorNotice, Waiting } from "../../ui/Notice.tsx";
 import { OwedList } from "../../ui/OwedList.tsx";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
 import { sayClock, sayDayAndYear } from "../../ui/words.ts";
@@ -21,15 +20,11 @@ import { sayClock, sayDayAndYear } from "../../ui/words.ts";
 export function RecordScreen() {
   const { delivery: id } = useParams() as { delivery: string };
   const delivery = useQuery(deliveryQuery(id));
-  if (delivery.data === undefined)
-    return delivery.error === null ? (
-      <Waiting what="the record" />
-    ) : (
-      <main className="p-8">
-        <ErrorNotice error={delivery.error} />
-      </main>
-    );
-  return <RecordOf delivery={delivery.data} />;
+  return (
+    <Fetched query={delivery} what="the record">
+      {(data) => <RecordOf delivery={data} />}
+    </Fetched>
+  );
 }
 
 function RecordOf({ delivery }: { delivery: Delivery }) {
@@ -44,16 +39,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
   });
   const added = [...state.amendments, ...state.settled.values()].sort((a, b) => (a.at < b.at ? -1 : 1));
   return (
-    <BoatPage
-      plan={
-        <DeckPlan
-          rig={delivery.rig}
-          plan={delivery.plan}
-          signs={signStations(delivery.plan, delivery.topics, state, null)}
-          className="size-full"
-        />
-      }
-    >
+    <BoatPage plan={<DeliveryPlan delivery={delivery} state={state} />}>
       <div className="flex flex-wrap items-start justify-between gap-3">
         <div className="min-w-0 md:flex-1">
           <h1 className="text-2xl font-bold">Record of handover</h1>

@@ -4,21 +4,22 @@ import type { Today } from "../../../api/index.ts";
 import { todayQuery } from "../../app/queries.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
 import { linkLook } from "../../ui/Button.tsx";
-import { ErrorNotice, Waiting } from "../../ui/Notice.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
 import { sayDay, sayDistance, sayLongDay, sayMinutes } from "../../ui/words.ts";
 
 /** Today's handovers in time order, what is owed, what falls due. The first screen after sign-in. */
 export function TodayScreen() {
   const today = useQuery(todayQuery);
-  if (today.data === undefined)
-    return today.error === null ? (
-      <Waiting what="today" />
-    ) : (
-      <main className="p-8">
-        <ErrorNotice error={today.error} />
-      </main>
-    );
-  const { date, handovers } = today.data;
+  return (
+    <Fetched query={today} what="today">
+      {(data) => <TodayOf today={data} error={today.error} />}
+    </Fetched>
+  );
+}
+
+function TodayOf({ today, error }: { today: Today; error: Error | null }) {
+  const { date, handovers } = today;
   const minutes = handovers.filter(({ state }) => state !== "signed").reduce((sum, { totalMin }) => sum + totalMin, 0);
   return (
     <main className="px-4 pt-5 pb-10 md:px-8">
@@ -29,11 +30,11 @@ export function TodayScreen() {
           {minutes > 0 && `, ${sayMinutes(minutes)} of walking`}
         </span>
       </h1>
-      {today.error !== null && <ErrorNotice error={today.error} />}
+      {error !== null && <ErrorNotice error={error} />}
       <Handovers handovers={handovers} />
       <div className="mt-7 grid gap-x-10 gap-y-8 lg:grid-cols-2">
-        <OwedTable today={today.data} />
-        <DueTable today={today.data} />
+        <OwedTable today={today} />
+        <DueTable today={today} />
       </div>
     </main>
   );

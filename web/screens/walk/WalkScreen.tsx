@@ -8,8 +8,8 @@ import { deliveryQuery } from "../../app/queries.ts";
 import { Signal } from "../../app/Signal.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { signStations } from "../../plan/signs.ts";
+import { Fetched } from "../../ui/Fetched.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
-import { ErrorNotice, Waiting } from "../../ui/Notice.tsx";
 import { Ahead } from "./Ahead.tsx";
 import { MarkBar } from "./MarkBar.tsx";
 import { NotePad } from "./NotePad.tsx";
@@ -20,16 +20,13 @@ import { useWalk } from "./useWalk.ts";
 export function WalkScreen() {
   const { delivery: id } = useParams() as { delivery: string };
   const delivery = useQuery(deliveryQuery(id));
-  if (delivery.data === undefined)
-    return delivery.error === null ? (
-      <Waiting what="the walk" />
-    ) : (
-      <main className="p-8">
-        <ErrorNotice error={delivery.error} />
-      </main>
-    );
-  if (delivery.data.seal !== null) return <Navigate to={`/deliveries/${id}/record`} replace />;
-  return <WalkOf delivery={delivery.data} />;
+  return (
+    <Fetched query={delivery} what="the walk">
+      {(data) =>
+        data.seal === null ? <WalkOf delivery={data} /> : <Navigate to={`/deliveries/${id}/record`} replace />
+      }
+    </Fetched>
+  );
 }
 
 function WalkOf({ delivery }: { delivery: Delivery }) {

@@ -1,0 +1,70 @@
+import { drawSignature, expect, signIn, test } from "./store.ts";
+
+test("two devices on one handover: both are kept, and only one of two sign-offs counts", async ({ browser, store }) => {
+  const specialist = await (await browser.newContext()).newPage();
+  const owner = await (await browser.newContext()).newPage();
+  await signIn(specialist, store, "Nessa Quill");
+  await signIn(owner, store, "Odile Pellow");
+  for (const page of [specialist, owner]) {
+    await page.goto(`${store.address}/deliveries/d-w118/walk`);
+    await expect(page.locator("#topic")).toBeVisible();
+  }
+  await specialist.getByRole("button", { name: "They did it" }).click();
+  await owner.getByRole("button", { name: "Next topic" }).click();
+  await owner.getByRole("button", { name: "Told" }).click();
+  for (const page of [specialist, owner]) await expect(page.getByText(/all sent/)).toBeVisible();
+  await specialist.reload();
+  await expect(specialist.getByText("2 of 58 topics")).toBeVisible();
+
+  await specialist.goto(`${store.address}/deliveries/d-w118/close`);
+  for (const reason of [...Array(20).keys()]) {
+    const say = specialist.getByRole("button", { name: /^Say why/ });
+    if ((await say.count()) === 0) break;
+    await say.first().click();
+    if (reason === 0) {
+      // Markup does not get in, however it is typed.
+      await specialist.getByLabel(/Another reason why/).fill("<b>owner</b> does it");
+      await expect(specialist.getByLabel(/Another reason why/)).toHaveValue("bowner/b does it");
+    }
+    await specialist.getByRole("button", { name: "Buyer knows it, says so" }).click();
+  }
+  await specialist.getByRole("button", { name: /are all there/ }).click();
+  const port = specialist.getByLabel("Port engine");
+  await port.fill("a lot");
+  await expect(specialist.getByText("Type hours such as 0.9")).toBeVisible();
+  for (const engine of ["Port engine", "Starboard engine"]) {
+    await specialist.getByLabel(engine).fill("1.2");
+    await specialist.getByLabel(engine).press("Enter");
+  }
+  await drawSignature(specialist, /Buyer signature/);
+  await specialist.getByRole("button", { name: "Clear" }).first().click();
+  await expect(specialist.getByRole("button", { name: "Keep the buyer signature" })).toBeDisabled();
+  await drawSignature(specialist, /Buyer signature/);
+  await specialist.getByRole("button", { name: "Keep the buyer signature" }).click();
+  await drawSignature(specialist, /Staff signature/);
+  await specialist.getByRole("button", { name: "Keep the staff signature" }).click();
+  await expect(specialist.getByText(/all sent/)).toBeVisible();
+
+  await owner.goto(`${store.address}/deliveries/d-w118/close`);
+  const seals = [specialist, owner].map((page) => page.getByRole("button", { name: "Close and seal" }));
+  for (const seal of seals) await expect(seal).toBeEnabled();
+  await Promise.all(seals.map((seal) => seal.click()));
+  for (const page of [specialist, owner]) {
+    const record = page.getByRole("heading", { name: "Record of handover" });
+    const refused = page.getByRole("alert");
+    await expect(record.or(refused)).toBeVisible();
+    if (await refused.isVisible()) {
+      await expect(refused).toContainText("just signed this handover off");
+      await page.getByRole("button", { name: "Open the record" }).click();
+      await expect(record).toBeVisible();
+    }
+  }
+  const texts = await Promise.all([specialist, owner].map((page) => page.getByTestId("seal").textContent()));
+  expect(texts[0]).toBe(texts[1]);
+  await owner.getByLabel("A note to add to the record").fill("Rang two days later: all well.");
+  await owner.getByRole("button", { name: "Add" }).click();
+  await expect(owner.getByText("Rang two days later: all well.")).toBeVisible();
+  await expect(owner.getByTestId("seal")).toHaveText(texts[0]!);
+  await owner.goto(`${store.address}/deliveries/d-w118/walk`);
+  await expect(owner.getByRole("heading", { name: "Record of handover" })).toBeVisible();
+});

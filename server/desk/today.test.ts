@@ -1,0 +1,119 @@
+import { ulid } from "ulid";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { addDays, addMonths } from "../../core/dates/index.ts";
+import { openTestStore, type TestStore } from "../openTestStore.ts";
+import { describeCare, findNextDue } from "./careDesk.ts";
+
+let store: TestStore;
+beforeAll(async () => {
+  store = await openTestStore();
+});
+afterAll(() => store.stop());
+
+const today = () => store.services.clock.today();
+const monthlyHours = Array.from({ length: 12 }, () => 10);
+
+describe("Today", () => {
+  it("lists today's handovers in time order, with what keeps each from starting", async () => {
+    const { handovers } = await store.services.boatDesk.today();
+    expect(handovers.map(({ time }) => time)).toEqual(["10:30", "14:00"]);
+    expect(handovers[0]).toMatchObject({ readyDone: 8, readyOf: 8, stopping: [], state: "planned", mustsOpen: 15 });
+    expect(handovers[1]).toMatchObject({ readyDone: 5, stopping: ["Starboard tell-tale weak on the water test"] });
+    expect(handovers[1]!.readyOpen).toHaveLength(3);
+    for (const { totalMin, stops, moves } of handovers) {
+      expect(totalMin).toBeGreaterThan(60);
+      expect(moves).toBe(stops - 1);
+    }
+  });
+
+  it("lists what is owed, the oldest first, each with its boat", async () => {
+    const { owed, owedInAll } = await store.services.boatDesk.today();
+    expect(owedInAll).toBe(owed.length);
+    expect(owed.map(({ since }) => since)).toEqual(owed.map(({ since }) => since).sort());
+    expect(owed.map(({ what }) => what).sort()).toEqual(["gear", "later", "snag", "snag"]);
+    expect(owed.every(({ serial }) => /^\d{5}$/.test(serial))).toBe(true);
+  });
+
+  it("says a service due on both engines once, overdue before soon", async () => {
+    const { due, dueInAll } = await store.services.boatDesk.today();
+    expect(dueInAll).toBe(2);
+    expect(due.map(({ state }) => state)).toEqual(["overdue", "soon"]);
+    expect(due[0]).toMatchObject({ engine: "Both engines", title: "First service", targetH: 20 });
+    expect(due[0]!.likelyNowH).toBeGreaterThan(due[0]!.toldH);
+  });
+
+  it("forgets what fell due as soon as hours or a service are entered", async () => {
+    const odile = (await store.services.people.findByLogin("odile"))!;
+    const before = (await store.services.boatDesk.today()).due.find(({ boat }) => boat === "w081")!;
+    for (const engine of ["port", "starboard"]) {
+      const service = { id: ulid(), engine, item: "first-service", date: today(), hours: 22 };
+      await store.services.boatDesk.addService("w081", odile, service);
+    }
+    const { due } = await store.services.boatDesk.today();
+    expect(before.title).toBe("First service");
+    expect(due.find(({ boat }) => boat === "w081")?.title).not.toBe("First service");
+  });
+
+  it("drops what is settled", async () => {
+    const nessa = (await store.services.people.findByLogin("nessa"))!;
+    const { owed } = await store.services.boatDesk.today();
+    const one = owed.find(({ what }) => what === "later")!;
+    await store.services.handoverDesk.addEntries(one.delivery, nessa, [
+      {
+        id: ulid(),
+        delivery: one.delivery,
+        at: new Date().toISOString(),
+        by: nessa.id,
+        device: "t",
+        kind: "settle",
+        ref: one.ref,
+        note: "went through it by phone",
+      },
+    ]);
+    const after = await store.services.boatDesk.today();
+    expect(after.owed.map(({ ref }) => ref)).not.toContain(one.ref);
+    expect(after.owedInAll).toBe(owed.length - 1);
+  });
+});
+
+describe("describeCare", () => {
+  const question = async (change: object = {}) => ({
+    rig: store.services.rigDesk.read((await store.services.boats.find("w097"))!.rigText).rig,
+    inService: "2024-06-01",
+    today: "2024-06-01",
+    monthlyHours,
+    readings: [{ id: "1", boatId: "b", engine: "port", date: "2024-06-01", hours: 1, reason: null, by: "n" }],
+    services: [],
+    ...change,
+  });
+
+  it("says nothing is due, and no break-in, while no hours were told", async () => {
+    const [port, starboard] = describeCare(await question());
+    expect(port).toMatchObject({ toldH: 1, likelyNowH: 1, breakIn: { hours: 1, done: false } });
+    expect(starboard).toMatchObject({ toldH: null, likelyNowH: null, breakIn: null, items: [] });
+  });
+
+  it("holds break-in to the hours told, and dates to the hours likely", async () => {
+    const [port] = describeCare(await question({ today: "2024-08-01" }));
+    expect(port!.breakIn!.hours).toBe(1);
+    expect(port!.likelyNowH).toBeGreaterThan(20);
+    expect(port!.items[0]).toMatchObject({ id: "first-service", state: "overdue" });
+  });
+
+  it("moves an item on from when it was last done", async () => {
+    const services = [
+      { id: "1", boatId: "b", engine: "port", item: "annual", date: "2024-07-01", hours: 8, by: "i" },
+      { id: "2", boatId: "b", engine: "starboard", item: "annual", date: "2024-07-20", hours: 9, by: "i" },
+    ];
+    const [port] = describeCare(await question({ today: "2024-07-02", services }));
+    const annual = port!.items.find(({ id }) => id === "annual")!;
+    expect(annual).toMatchObject({ targetH: 108, calendarDate: "2025-07-01", lastDone: "2024-07-01" });
+  });
+
+  it("finds the earliest date of all engines", async () => {
+    const care = describeCare(await question());
+    expect(findNextDue(care)! <= addMonths("2024-06-01", 12)).toBe(true);
+    expect(findNextDue([])).toBeNull();
+    expect(addDays(findNextDue(care)!, 0)).toBe(findNextDue(care));
+  });
+});
