@@ -4,9 +4,10 @@ import { orderWalk, type Walk } from "./orderWalk.ts";
 
 const tolerance = 1e-9;
 const exhaustiveTopics = 10;
-/** Walks tried by the local search: about 200 ms of an ordinary laptop core for a boat-sized problem. */
-const localTries = 240;
-const localStates = 3000;
+/** Walks the local search may find anew, and how far each is looked for: with the rest about 200 ms of a laptop core. */
+const localSearches = 4;
+const localStates = 2000;
+const lastStates = 15_000;
 
 type Kept = ReadonlySet<number>;
 
@@ -36,16 +37,29 @@ export function chooseForBudget(
   }
   const fits = (walk: Walk) => walk.totalMin <= budgetMin + tolerance;
   const all = new Set(topics.map((_, i) => i));
-  const allWalk = walkOf(all, maxStates);
-  if (fits(allWalk)) return answer(all, allWalk, true);
+  if (topics.reduce((sum, topic) => sum + topic.minutes, 0) <= budgetMin + tolerance) {
+    const allWalk = walkOf(all, maxStates);
+    if (fits(allWalk)) return answer(all, allWalk, true);
+  }
   if (topics.length <= exhaustiveTopics) {
     const kept = chooseExhaustively(topics, musts, closureOf, (set) => fits(walkOf(set, maxStates)));
     return answer(kept, walkOf(kept, maxStates), true);
   }
   const exact = isKnapsackExact(input) ? chooseByKnapsack(input, budgetMin + tolerance, moves, musts) : null;
   if (exact !== null) return answer(exact, walkOf(exact, maxStates), true);
-  const kept = chooseLocally(topics, musts, closureOf, (set) => fits(walkOf(set, localStates)));
-  return answer(kept, walkOf(kept, maxStates), false);
+  const draftOf = (kept: Kept, walk: Walk): Draft => ({
+    kept,
+    totalMin: walk.totalMin,
+    stations: walk.visits.map(({ station }) => station),
+    visitOf: new Map(walk.visits.flatMap((visit, v) => visit.topics.map((id) => [id, v] as const))),
+  });
+  const redraft = (kept: Kept) => draftOf(kept, walkOf(kept, localStates));
+  const kept = chooseLocally(topics, draftOf(musts, mustWalk), budgetMin, closureOf, redraft);
+  const last = walkOf(kept, lastStates);
+  if (fits(last)) return answer(kept, last, false);
+  // The short look may miss the walk that the choice was made on; if the long one does too, only the musts are sure.
+  const longest = walkOf(kept, maxStates);
+  return fits(longest) ? answer(kept, longest, false) : answer(musts, mustWalk, false);
 }
 
 /** For each topic: itself and everything it comes after, however far back. */
@@ -87,47 +101,98 @@ function chooseExhaustively(
   return sets.find((set) => fits(set.kept))?.kept ?? musts;
 }
 
-/** Adds by value per minute, then swaps while that gains, within a fixed number of tries. */
+/** Kept topics and a walk over them that is already known, told visit by visit. */
+interface Draft {
+  readonly kept: Kept;
+  readonly totalMin: number;
+  /** Stations in visiting order. */
+  readonly stations: readonly string[];
+  /** The visit each kept topic is told at. */
+  readonly visitOf: ReadonlyMap<string, number>;
+}
+
+/**
+ * Adds by value per minute, then swaps while that gains. A topic that can be told at a visit already made costs no search;
+ * only for the others is the walk found anew, and that a fixed number of times.
+ */
 function chooseLocally(
   topics: readonly RouteTopic[],
-  musts: Kept,
+  musts: Draft,
+  budgetMin: number,
   closureOf: (i: number) => ReadonlySet<number>,
-  fits: (kept: Kept) => boolean,
+  redraft: (kept: Kept) => Draft,
 ): Kept {
-  let tries = localTries;
-  const add = (kept: Kept, i: number) => new Set([...kept, ...closureOf(i)]);
-  const worth = (kept: Kept, i: number) => {
-    const news = [...closureOf(i)].filter((j) => !kept.has(j));
-    const minutes = news.reduce((sum, j) => sum + topics[j]!.minutes, 0);
-    return news.reduce((sum, j) => sum + topics[j]!.value, 0) / (minutes + 0.5);
+  let searches = localSearches;
+  const minutesOf = (list: readonly number[]) => list.reduce((sum, i) => sum + topics[i]!.minutes, 0);
+  /** What adding topic i brings in, each after what it needs; closures hold a topic before what it comes after. */
+  const newsOf = (kept: Kept, i: number) => [...closureOf(i)].filter((j) => !kept.has(j)).reverse();
+  const add = (draft: Draft, i: number, maySearch: boolean): Draft | null => {
+    const news = newsOf(draft.kept, i);
+    const totalMin = draft.totalMin + minutesOf(news);
+    // Keeping more never shortens a walk: what is too long without a further move is too long.
+    if (totalMin > budgetMin + tolerance) return null;
+    const kept = new Set([...draft.kept, ...news]);
+    const visitOf = tellAtVisits(topics, news, draft);
+    if (visitOf !== null) return { kept, totalMin, stations: draft.stations, visitOf };
+    if (!maySearch || searches <= 0) return null;
+    searches--;
+    const found = redraft(kept);
+    return found.totalMin <= budgetMin + tolerance ? found : null;
   };
-  const fill = (from: Kept): Kept => {
-    let kept = from;
+  const worth = (kept: Kept, i: number) => {
+    const news = newsOf(kept, i);
+    return news.reduce((sum, j) => sum + topics[j]!.value, 0) / (minutesOf(news) + 0.5);
+  };
+  const fill = (from: Draft, maySearch: boolean): Draft => {
+    let draft = from;
     const refused = new Set<number>();
     for (;;) {
-      const open = topics.map((_, i) => i).filter((i) => !kept.has(i) && !refused.has(i));
-      if (open.length === 0 || tries <= 0) return kept;
-      const best = open.reduce((a, b) => (worth(kept, b) > worth(kept, a) ? b : a));
-      const larger = add(kept, best);
-      tries--;
-      if (fits(larger)) kept = larger;
-      else refused.add(best);
+      const open = topics.map((_, i) => i).filter((i) => !draft.kept.has(i) && !refused.has(i));
+      if (open.length === 0) return draft;
+      const best = open.reduce((a, b) => (worth(draft.kept, b) > worth(draft.kept, a) ? b : a));
+      const larger = add(draft, best, maySearch);
+      if (larger === null) refused.add(best);
+      else draft = larger;
     }
   };
-  let best = fill(musts);
-  for (let i = 0; i < topics.length && tries > 0; i++) {
-    if (!best.has(i) || musts.has(i)) continue;
-    const without = new Set([...best].filter((j) => !closureOf(j).has(i)));
-    for (let j = 0; j < topics.length && tries > 0; j++) {
-      if (best.has(j) || closureOf(j).has(i)) continue;
-      const swapped = add(without, j);
-      if (sumValue(topics, swapped) <= sumValue(topics, best)) continue;
-      tries--;
-      if (fits(swapped)) {
-        best = fill(swapped);
-        break;
-      }
+  let best = fill(musts, true);
+  for (let i = 0; i < topics.length; i++) {
+    if (!best.kept.has(i) || musts.kept.has(i)) continue;
+    const gone = [...best.kept].filter((j) => closureOf(j).has(i));
+    if (gone.some((j) => musts.kept.has(j))) continue;
+    const kept = new Set([...best.kept].filter((j) => !gone.includes(j)));
+    const without: Draft = { ...best, kept, totalMin: best.totalMin - minutesOf(gone) };
+    for (let j = 0; j < topics.length; j++) {
+      if (best.kept.has(j) || closureOf(j).has(i)) continue;
+      const swapped = add(without, j, false);
+      if (swapped === null || sumValue(topics, swapped.kept) <= sumValue(topics, best.kept)) continue;
+      best = fill(swapped, false);
+      break;
     }
   }
-  return best;
+  return best.kept;
+}
+
+/** Where the new topics (each after what it needs) can be told along the walk as it is; null when one of them cannot. */
+function tellAtVisits(
+  topics: readonly RouteTopic[],
+  news: readonly number[],
+  draft: Draft,
+): Map<string, number> | null {
+  const visitOf = new Map(draft.visitOf);
+  const waiting = new Set(news);
+  while (waiting.size > 0) {
+    const before = waiting.size;
+    for (const i of waiting) {
+      const topic = topics[i]!;
+      if (topic.after.some((id) => !visitOf.has(id))) continue;
+      const earliest = Math.max(0, ...topic.after.map((id) => visitOf.get(id)!));
+      const visit = draft.stations.findIndex((station, v) => v >= earliest && station === topic.station);
+      if (visit < 0) return null;
+      visitOf.set(topic.id, visit);
+      waiting.delete(i);
+    }
+    if (waiting.size === before) return null;
+  }
+  return visitOf;
 }

@@ -180,12 +180,12 @@ function OwedTable({ today: { owed, owedInAll, date } }: { today: Today }) {
                   </span>{" "}
                   {text}
                 </td>
-                <td className="py-2.5 pr-3 whitespace-nowrap">
+                <td className="py-2.5 pr-3 md:whitespace-nowrap">
                   <Link className="underline" to={`/boats/${boat}`}>
                     {boatName} <span className="text-soft">#{serial}</span>
                   </Link>
                 </td>
-                <td className="num py-2.5 text-right font-semibold whitespace-nowrap">{sayDistance(since, date)}</td>
+                <td className="num py-2.5 text-right font-semibold md:whitespace-nowrap">{sayDistance(since, date)}</td>
               </tr>
             ))}
           </tbody>
@@ -222,7 +222,7 @@ function DueTable({ today: { due, dueInAll, date } }: { today: Today }) {
           <tbody>
             {due.map((line) => (
               <tr key={`${line.boat}-${line.engine}`} className="border-b border-rule align-top">
-                <td className="py-2.5 pr-3 whitespace-nowrap">
+                <td className="py-2.5 pr-3 md:whitespace-nowrap">
                   <Link className="underline" to={`/boats/${line.boat}`}>
                     {line.boatName} <span className="text-soft">#{line.serial}</span>
                   </Link>
@@ -230,11 +230,11 @@ function DueTable({ today: { due, dueInAll, date } }: { today: Today }) {
                 <td className="py-2.5 pr-3">
                   {line.title} <span className="text-soft">{line.engine.toLowerCase()}</span>
                 </td>
-                <td className="num py-2.5 pr-3 text-right font-semibold whitespace-nowrap">
+                <td className="num py-2.5 pr-3 text-right font-semibold md:whitespace-nowrap">
                   {line.likelyNowH.toFixed(1)}
                   <span className="font-normal text-soft"> of {line.targetH} h</span>
                 </td>
-                <td className="num py-2.5 text-right font-semibold whitespace-nowrap">
+                <td className="num py-2.5 text-right font-semibold md:whitespace-nowrap">
                   {line.state === "overdue" ? (
                     <span className="text-magenta">▲ overdue</span>
                   ) : (
