@@ -1,0 +1,91 @@
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { endpoints } from "../api/index.ts";
+import { addDays } from "../core/dates/index.ts";
+import { entrySchema, foldWalk, listObstacles } from "../core/walk/index.ts";
+import { openTestStore, type TestStore } from "../server/openTestStore.ts";
+import { addManyDeliveries } from "./makeLargeStore.ts";
+import { tellMakeReady, tellWalk } from "./walkEntries.ts";
+
+let store: TestStore;
+beforeAll(async () => {
+  store = await openTestStore();
+});
+afterAll(() => store.stop());
+
+const tale = {
+  by: "nessa",
+  startMs: Date.UTC(2026, 5, 1, 10),
+  seed: 5,
+  hours: { port: 1, starboard: 1 },
+  isSigned: true,
+};
+
+describe("the demo store", () => {
+  it("has a boat to be walked today, one walked yesterday with something owed, one of two months ago with hours", async () => {
+    const today = store.services.clock.today();
+    const { boatDesk, deliveries } = store.services;
+    expect((await deliveries.listOn(today)).map(({ summary }) => summary.state)).toEqual(["planned", "planned"]);
+    const [yesterday] = await deliveries.listOn(addDays(today, -1));
+    expect(yesterday!.summary).toMatchObject({ state: "signed", owed: [{ what: "later" }] });
+    const older = await boatDesk.describe("w097");
+    expect(older.inService).toBe(addDays(today, -61));
+    expect(older.readings).toHaveLength(8);
+    expect(older.care[0]!.breakIn!.done).toBe(true);
+  });
+
+  it("gives every screen what its description says", async () => {
+    expect(endpoints.today.answer.safeParse(await store.services.boatDesk.today()).success).toBe(true);
+    for (const id of ["w118", "w121", "w112", "w097", "w081"]) {
+      const boat = endpoints.boat.answer.safeParse(await store.services.boatDesk.describe(id));
+      expect(boat.error?.issues ?? [], id).toEqual([]);
+      const delivery = endpoints.delivery.answer.safeParse(await store.services.handoverDesk.describe(`d-${id}`));
+      expect(delivery.error?.issues ?? [], id).toEqual([]);
+    }
+  });
+
+  it("has a name of 40 characters and more, and no two boats of one hull number", async () => {
+    const { boats } = await store.services.boatDesk.list();
+    expect(boats.some(({ buyers }) => buyers.length >= 40)).toBe(true);
+    expect(new Set(boats.map(({ hull }) => hull)).size).toBe(boats.length);
+    for (const { hull } of boats) expect(hull).toMatch(/^[A-Z]{3}[A-Z0-9]{5}[A-L]\d{3}$/);
+  });
+});
+
+describe("tellWalk", () => {
+  it("tells a walk that could be closed, in entries that any border takes", async () => {
+    const delivery = await store.services.handoverDesk.describe("d-w118");
+    const entries = tellWalk(delivery, tale);
+    for (const entry of entries) expect(entrySchema.safeParse(entry).success, entry.kind).toBe(true);
+    expect(listObstacles(delivery.topics, delivery.rig, foldWalk(entries))).toEqual([]);
+    expect(entries.map(({ at }) => at)).toEqual(entries.map(({ at }) => at).sort());
+  });
+
+  it("takes about the minutes planned, and the same for the same seed", async () => {
+    const delivery = await store.services.handoverDesk.describe("d-w118");
+    const spent = (seed: number) =>
+      [...foldWalk(tellWalk(delivery, { ...tale, seed })).topics.values()].reduce((sum, { spentS }) => sum + spentS, 0);
+    expect(spent(5)).toBe(spent(5));
+    expect(spent(5)).not.toBe(spent(6));
+    expect(spent(5) / 60 / delivery.plan.topicMin).toBeGreaterThan(0.6);
+    expect(spent(5) / 60 / delivery.plan.topicMin).toBeLessThan(1.1);
+  });
+
+  it("leaves out of make-ready what was not done", async () => {
+    const delivery = await store.services.handoverDesk.describe("d-w118");
+    const entries = tellMakeReady(delivery, "tobin", 0, ["fuel", "keys"]);
+    expect([...foldWalk(entries).ready.keys()]).toEqual(["fuel", "keys"]);
+  });
+});
+
+describe("addManyDeliveries", () => {
+  it("fills a store that the desks read like any other", async () => {
+    await addManyDeliveries(store.database, store.services.clock.today(), 25);
+    const { boats } = await store.services.boatDesk.list();
+    expect(boats).toHaveLength(30);
+    const signed = boats.find(({ id, inService }) => id.startsWith("m") && inService !== null)!;
+    const { entries } = await store.services.handoverDesk.describe(`d-${signed.id}`);
+    for (const entry of entries) expect(entrySchema.safeParse(entry).success).toBe(true);
+    const described = await store.services.boatDesk.describe(signed.id);
+    expect(described.readings).toHaveLength(2);
+  });
+});
