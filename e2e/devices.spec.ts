@@ -17,6 +17,7 @@ test("two devices on one handover: both are kept, and only one of two sign-offs 
   await expect(specialist.getByText("2 of 58 topics")).toBeVisible();
 
   await specialist.goto(`${store.address}/deliveries/d-w118/close`);
+  await expect(specialist.getByRole("button", { name: /^Say why/ }).first()).toBeVisible();
   for (const reason of [...Array(20).keys()]) {
     const say = specialist.getByRole("button", { name: /^Say why/ });
     if ((await say.count()) === 0) break;
