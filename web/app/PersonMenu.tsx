@@ -1,7 +1,8 @@
 import { useId, useState } from "react";
 import { useNavigate } from "react-router";
 import { journal } from "../offline/useJournal.ts";
-import { ask } from "./client.ts";
+import { describeError } from "../ui/errorWords.ts";
+import { ask, Refused } from "./client.ts";
 import { queryClient } from "./queries.ts";
 import { applyTheme, readTheme } from "./theme.ts";
 import { useMe } from "./useMe.ts";
@@ -14,12 +15,21 @@ export function PersonMenu({ isShort = false }: { isShort?: boolean }) {
   const navigate = useNavigate();
   const id = useId();
   const [theme, setTheme] = useState(readTheme);
+  const [error, setError] = useState<unknown>(null);
   const initials = me.name
     .split(" ")
     .map((word) => word[0])
     .join("");
   const signOut = async () => {
-    await ask("signOut").catch(() => undefined);
+    try {
+      await ask("signOut");
+    } catch (reason) {
+      // A session that is over already is what was wanted; anything else would leave it open behind our back.
+      if (!(reason instanceof Refused) || reason.code !== "sign-in-needed") {
+        setError(reason);
+        return;
+      }
+    }
     journal.setUser(null);
     queryClient.clear();
     await navigate("/sign-in");
@@ -62,6 +72,11 @@ export function PersonMenu({ isShort = false }: { isShort?: boolean }) {
         <button type="button" className={itemLook} onClick={() => void signOut()}>
           Sign out
         </button>
+        {error !== null && (
+          <p role="alert" className="px-4 py-2 text-magenta">
+            ▲ Still signed in. {describeError(error)}
+          </p>
+        )}
       </div>
     </>
   );
