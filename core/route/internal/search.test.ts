@@ -3,9 +3,12 @@ import { closeMoves } from "../../paths/closeMoves.ts";
 import { createRandom } from "../../random.ts";
 import type { RouteTopic } from "../contract.ts";
 import { type Block, createBlocks, dropImpliedBlocks, orderTopics } from "./blocks.ts";
+import { createClosings } from "./closings.ts";
 import { createFinishBound } from "./finishBound.ts";
+import { createKnownBounds } from "./knownBounds.ts";
 import { createMinHeap } from "./minHeap.ts";
 import { searchVisits } from "./searchVisits.ts";
+import { createShortestRounds } from "./shortestRounds.ts";
 import { createToldStates } from "./toldStates.ts";
 
 function randomTopics(seed: number, stations: number, count: number, edges: number): RouteTopic[] {
@@ -58,6 +61,10 @@ function walkSlowly(
   }
   return least;
 }
+const tellAt = (blocks: readonly Block[], station: number, told: Set<number>) => {
+  const ready = blocks.flatMap((b, i) => (b.station === station && b.needs.every((a) => told.has(a)) ? [i] : []));
+  for (const b of ready) told.add(b);
+};
 const maskOf = (told: Iterable<number>) => {
   const mask = new Uint32Array(2);
   for (const b of told) mask[b >>> 5]! |= 1 << (b & 31);
@@ -93,33 +100,145 @@ describe("blocks", () => {
   });
 });
 
+describe("closings", () => {
+  it("are done in an order their needs allow on any walk, and are at most two a station", () => {
+    for (let seed = 1; seed <= 30; seed++) {
+      const blocks = blocksOf(randomTopics(seed, 5, 30, 26));
+      const closings = createClosings(blocks, [0, 1, 2, 3, 4]);
+      expect(closings.length).toBeLessThanOrEqual(10);
+      const { stations } = searchVisits({
+        blocks,
+        moves: randomMoves(seed, 5),
+        start: null,
+        end: null,
+        maxStates: 1e5,
+      });
+      const told = new Set<number>();
+      for (const station of stations) {
+        tellAt(blocks, station, told);
+        const isDone = (c: number) => closings[c]!.members.every((b) => told.has(b));
+        closings.forEach((closing, c) => {
+          if (isDone(c)) for (const before of closing.needs) expect(isDone(before), `seed ${seed}`).toBe(true);
+        });
+      }
+      expect(told.size).toBe(blocks.length);
+    }
+  });
+});
+
+describe("shortestRounds", () => {
+  it("is the cheapest of all orders, and comes back where asked", () => {
+    const moves = randomMoves(4, 5);
+    const stations = [4, 0, 2, 3];
+    const rounds = createShortestRounds(moves, stations, 1);
+    const slow = (from: number, rest: readonly number[]): number =>
+      rest.length === 0
+        ? moves[from]![1]!
+        : Math.min(
+            ...rest
+              .filter((to) => to !== from || rest.length === 1)
+              .map((to) =>
+                to === from
+                  ? moves[from]![1]!
+                  : moves[from]![to]! +
+                    slow(
+                      to,
+                      rest.filter((s) => s !== to),
+                    ),
+              ),
+          );
+    for (let set = 0; set < 16; set++) {
+      const list = stations.filter((_, i) => (set & (1 << i)) !== 0);
+      stations.forEach((from, i) => {
+        expect(rounds.from(i, set), `from ${from} through ${list}`).toBeCloseTo(slow(from, list), 9);
+      });
+    }
+  });
+});
+
+describe("knownBounds", () => {
+  it("answers what was written where it is good enough, through growth, and says when it is full", () => {
+    const known = createKnownBounds(9000);
+    const random = createRandom(11);
+    const truth = new Map<number, { value: number; exact: boolean }>();
+    while (truth.size < 8999) {
+      const key = Math.floor(random() * 2 ** 32) | 0;
+      if (key === -1) continue;
+      const entry = { value: Math.floor(random() * 90), exact: random() < 0.5 };
+      truth.set(key, entry);
+      known.write(key, entry.value, entry.exact);
+    }
+    for (const [key, { value, exact }] of truth)
+      expect(known.read(key, 45), `${key}`).toBe(exact || value >= 45 ? value : -1);
+    expect(known.read(-2, 0)).toBe(truth.get(-2)?.value ?? -1);
+    expect(known.isFull()).toBe(false);
+    known.write(truth.has(7) ? 8 : 7, 1, true);
+    expect(known.isFull()).toBe(true);
+  });
+});
+
 describe("finishBound", () => {
-  it("never says more than the true rest, and exactly that when it keeps every block", () => {
+  it("never says more than the true rest; the sharp bound is often above the quick one", () => {
+    let sharper = 0;
     for (let seed = 1; seed <= 40; seed++) {
-      const blocks = blocksOf(randomTopics(seed, 4, 9, 8));
+      const blocks = blocksOf(randomTopics(seed, 4, 11, 12));
       const moves = randomMoves(seed, 4);
       const bound = createFinishBound(blocks, moves, null);
       for (let from = 0; from < 4; from++) {
-        const truth = walkSlowly(blocks, moves, from, new Set());
-        expect(bound(from, maskOf([]), 0), `seed ${seed}`).toBeCloseTo(truth, 9);
+        const told = new Set<number>();
+        tellAt(blocks, from, told);
+        const truth = walkSlowly(blocks, moves, from, told);
+        const quick = bound.quick(from, maskOf(told), 0);
+        const sharp = bound.sharp(from, maskOf(told), 0, Number.POSITIVE_INFINITY);
+        expect(sharp, `seed ${seed}`).toBeLessThanOrEqual(truth + 1e-9);
+        expect(quick, `seed ${seed}`).toBeLessThanOrEqual(truth + 1e-9);
+        if (sharp > quick + 1e-9) sharper++;
+      }
+    }
+    expect(sharper).toBeGreaterThan(20);
+  });
+
+  it("is the truth where no station has more than what waits for nothing and one thing that waits", () => {
+    const block = (station: number, needs: number[]) => ({ station, topics: [], needs });
+    const blocks = [block(0, []), block(1, []), block(2, [0]), block(0, [1, 2]), block(1, [3])];
+    for (let seed = 1; seed <= 20; seed++) {
+      const moves = randomMoves(seed, 3);
+      const bound = createFinishBound(blocks, moves, null);
+      for (let from = 0; from < 3; from++) {
+        const told = new Set<number>();
+        tellAt(blocks, from, told);
+        const truth = walkSlowly(blocks, moves, from, told);
+        expect(bound.sharp(from, maskOf(told), 0, 1e9), `seed ${seed}`).toBeCloseTo(truth, 9);
       }
     }
   });
 
-  it("stays below the truth when blocks are left out, from any state reached", () => {
-    for (let seed = 1; seed <= 6; seed++) {
-      const blocks = blocksOf(randomTopics(seed, 5, 26, 22));
-      if (blocks.length <= 16) continue;
-      const moves = randomMoves(seed, 5);
-      const found = searchVisits({ blocks, moves, start: 0, end: null, maxStates: 1e6 });
-      const bound = createFinishBound(blocks, moves, null);
+  it("answers from the limit up when the rest is longer than the limit", () => {
+    const blocks = blocksOf(randomTopics(3, 6, 40, 36));
+    const moves = randomMoves(3, 6);
+    const whole = createFinishBound(blocks, moves, null).sharp(0, maskOf([]), 0, Number.POSITIVE_INFINITY);
+    const bound = createFinishBound(blocks, moves, null);
+    for (const share of [0.2, 0.5, 0.8, 0.99]) {
+      const answer = bound.sharp(0, maskOf([]), 0, whole * share);
+      expect(answer).toBeGreaterThanOrEqual(whole * share - 1e-9);
+      expect(answer).toBeLessThanOrEqual(whole + 1e-9);
+    }
+    expect(bound.sharp(0, maskOf([]), 0, whole + 1)).toBeCloseTo(whole, 9);
+  });
+
+  it("stays below the truth with more stations than it looks at, from any state reached", () => {
+    for (let seed = 1; seed <= 4; seed++) {
+      const blocks = blocksOf(randomTopics(seed, 17, 60, 40));
+      const moves = randomMoves(seed, 17);
+      const found = searchVisits({ blocks, moves, start: 0, end: 3, maxStates: 20_000 });
+      const bound = createFinishBound(blocks, moves, 3);
       const told = new Set<number>();
       let walked = 0;
       found.stations.forEach((station, i) => {
         if (i > 0) walked += moves[found.stations[i - 1]!]![station]!;
-        const ready = blocks.flatMap((b, j) => (b.station === station && b.needs.every((a) => told.has(a)) ? [j] : []));
-        for (const j of ready) told.add(j);
-        expect(walked + bound(station, maskOf(told), 0), `seed ${seed}`).toBeLessThanOrEqual(found.moveMin + 1e-9);
+        tellAt(blocks, station, told);
+        const rest = bound.sharp(station, maskOf(told), 0, Number.POSITIVE_INFINITY);
+        expect(walked + rest, `seed ${seed}`).toBeLessThanOrEqual(found.moveMin + 1e-9);
       });
     }
   });
@@ -169,8 +288,9 @@ describe("toldStates", () => {
         known.set(key, cost);
         expect(states.costOf(state)).toBe(cost);
         expect(states.stationOf(state)).toBe(station);
-        expect(states.close(state)).toBe(true);
-        expect(states.close(state)).toBe(false);
+        expect(states.isClosed(state)).toBe(false);
+        states.close(state);
+        expect(states.isClosed(state)).toBe(true);
       }
     }
     expect(states.size()).toBe(known.size);

@@ -21,15 +21,20 @@ export interface VisitOrder {
 }
 
 const tolerance = 1e-9;
-const quickStates = 300_000;
+/** States the first exact run may open before a good walk is looked for greedily. */
+const quickStates = 40_000;
+/** Of states that promise the same, the one further on is opened first. */
+const deeperFirst = 1e-7;
+/** How far ahead of the cheapest open state bounds are asked for, as a share: asking twice costs, asking too far too. */
+const stepShare = 0.12;
 
 /**
  * The cheapest order of visits that tells every block after what it needs.
  *
  * A* over (station, blocks told) with finishBound. On arriving, every ready block is told, which never costs and never
  * hurts. A move that goes past a station with ready blocks at no extra cost is left out, for stopping there tells more.
- * If that does not end soon, greedier searches (the bound weighted up) find a good walk first, and the exact one then goes
- * on below its cost until `maxStates`.
+ * If that does not end soon, greedier searches (the quick bound weighted up) find a good walk first, and the exact one then
+ * starts anew below its cost, until `maxStates`.
  */
 export function searchVisits(search: VisitSearch): VisitOrder {
   const { blocks, moves, start, end } = search;
@@ -134,42 +139,58 @@ function runSearch(
   blocks.forEach((_, b) => {
     full[b >>> 5]! |= 1 << (b & 31);
   });
-  const reach = (station: number, cost: number, parent: number) => {
-    const rest = bound(station, next, 0);
+  const isExact = weight === 1;
+  /** The least total there can be by way of each state, as far as it is known. */
+  const push = (total: number, cost: number, state: number) => heap.push(total - cost * deeperFirst, state);
+  const reach = (station: number, cost: number, parent: number, atLeast: number) => {
+    const rest = bound.quick(station, next, 0);
+    const total = Math.max(atLeast, cost + rest * weight);
     if (cost + rest >= below - tolerance) return;
     const state = states.improve(station, next, cost, parent);
-    if (state >= 0) heap.push(cost + rest * weight, state);
+    if (state >= 0) push(total, cost, state);
   };
   const none = new Uint32Array(words);
   steps.listReady(none, 0, ready);
   for (const station of start === null ? [...ready] : [start]) {
     steps.arrive(none, 0, station, next);
-    reach(station, 0, -1);
+    reach(station, 0, -1, 0);
   }
+  let horizon = 0;
   while (heap.size() > 0) {
     if (states.size() > maxStates) return null;
+    const key = heap.topKey();
     const state = heap.pop();
-    if (!states.close(state)) continue;
+    if (states.isClosed(state)) continue;
     const from = states.stationOf(state);
     const at = state * words;
+    const cost = states.costOf(state);
+    const total = key + cost * deeperFirst;
+    if (isExact) {
+      if (total > horizon) horizon = Math.min(below, total * (1 + stepShare));
+      const sharper = cost + bound.sharp(from, states.pool(), at, horizon - cost);
+      if (sharper >= below - tolerance) continue;
+      if (sharper > total + tolerance) {
+        push(sharper, cost, state);
+        continue;
+      }
+    }
+    states.close(state);
     if (full.every((word, w) => states.pool()[at + w] === word)) {
       const stations: number[] = [];
       for (let s = state; s >= 0; s = states.parentOf(s)) stations.push(states.stationOf(s));
       stations.reverse();
       if (end !== null && from !== end) stations.push(end);
-      const moveMin = states.costOf(state) + (end === null ? 0 : moves[from]![end]!);
-      return { stations, moveMin, optimal: weight === 1 };
+      return { stations, moveMin: cost + (end === null ? 0 : moves[from]![end]!), optimal: isExact };
     }
     steps.listReady(states.pool(), at, ready);
-    const cost = states.costOf(state);
     for (let i = 0; i < ready.length; i++) {
       const to = ready[i]!;
       if (to === from || steps.passesReady(from, to, ready)) continue;
       steps.arrive(states.pool(), at, to, next);
-      reach(to, cost + moves[from]![to]!, state);
+      reach(to, cost + moves[from]![to]!, state, isExact ? total : 0);
     }
   }
-  return { stations: [], moveMin: below, optimal: weight === 1 };
+  return { stations: [], moveMin: below, optimal: isExact };
 }
 
 /** Always to the nearest station with something to tell: a walk of last resort. */

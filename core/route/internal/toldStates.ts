@@ -54,11 +54,9 @@ export function createToldStates(words: number) {
     stationOf: (state: number) => station[state]!,
     costOf: (state: number) => cost[state]!,
     parentOf: (state: number) => parent[state]!,
-    /** Marks a state as opened; false if it was already. */
-    close(state: number): boolean {
-      if (closed[state]) return false;
+    isClosed: (state: number) => closed[state] === 1,
+    close(state: number) {
       closed[state] = 1;
-      return true;
     },
     /** The state (at, mask) if this way there is cheaper than any before, else -1. */
     improve(at: number, mask: Uint32Array, newCost: number, newParent: number): number {
