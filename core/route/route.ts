@@ -8,7 +8,7 @@ import { orderWalk } from "./internal/orderWalk.ts";
 export type RouteError = { code: "cycle"; message: string; topics: string[] };
 
 /** States opened before the search settles for the best walk found: about two seconds of an ordinary laptop core. */
-const maxStates = 1_200_000;
+const maxStates = 120_000;
 
 /**
  * In which order should the stations be walked, and what is left out when time is short?

@@ -39,10 +39,20 @@ export function createFinishBound(
   });
   const rounds = createShortestRounds(moves, stations, end);
   const closings = createClosings(blocks, stations);
-  const needs = Int32Array.from(closings.map((closing) => closing.needs.reduce((mask, c) => mask | (1 << c), 0)));
-  const bitsAt = stations.map((s) => closings.flatMap((closing, c) => (closing.station === s ? [c] : [])));
-  const maskAt = Int32Array.from(bitsAt.map((bits) => bits.reduce((mask, c) => mask | (1 << c), 0)));
-  const full = maskAt.reduce((all, mask) => all | mask, 0);
+  // Per station: the closings that wait for nothing, the one that waits, what it waits for, and all of them.
+  const freeAt = new Int32Array(m);
+  const waitingAt = new Int32Array(m);
+  const waitsFor = new Int32Array(m);
+  closings.forEach((closing, c) => {
+    const i = placeOf[closing.station]!;
+    if (closing.needs.length === 0) freeAt[i]! |= 1 << c;
+    else {
+      waitingAt[i] = 1 << c;
+      for (const before of closing.needs) waitsFor[i]! |= 1 << before;
+    }
+  });
+  const full = closings.reduce((all, _, c) => all | (1 << c), 0);
+  const direct = Float64Array.from(stations.flatMap((a) => stations.map((b) => moves[a]![b]!)));
   const known = createKnownBounds(mostKnown);
   const readDone = createReader(
     blocks.length,
@@ -50,37 +60,29 @@ export function createFinishBound(
   );
   const readOpen = (done: number) => {
     let open = 0;
-    for (let i = 0; i < m; i++) if ((maskAt[i]! & ~done) !== 0) open |= 1 << i;
+    for (let i = 0; i < m; i++) if (((freeAt[i]! | waitingAt[i]!) & ~done) !== 0) open |= 1 << i;
     return open;
   };
-  const arrive = (done: number, i: number) => {
-    const bits = bitsAt[i]!;
-    let next = done;
-    for (let j = 0; j < bits.length; j++) if ((needs[bits[j]!]! & ~done) === 0) next |= 1 << bits[j]!;
-    return next;
-  };
+  const arrive = (done: number, i: number) => done | freeAt[i]! | ((waitsFor[i]! & ~done) === 0 ? waitingAt[i]! : 0);
   // The candidates of each depth, best first; every step does at least one closing, so none is deeper than they are many.
   const least = new Float64Array((closings.length + 2) * m);
   const place = new Int32Array(least.length);
   const after = new Int32Array(least.length);
 
-  /** `row` are the moves from where one stands, to be found under `key` (-1: not remembered). */
-  const solve = (done: number, row: readonly number[], here: number, limit: number, depth: number): number => {
-    if (done === full) return here >= 0 ? rounds.from(here, 0) : end === null ? 0 : row[end]!;
-    const key = here >= 0 ? (done << keyBits) | here : -1;
-    if (key !== -1) {
-      const seen = known.read(key, limit);
-      if (seen >= 0) return seen;
-    }
+  const solve = (done: number, here: number, limit: number, depth: number): number => {
+    if (done === full) return rounds.from(here, 0);
+    const key = (done << keyBits) | here;
+    const seen = known.read(key, limit);
+    if (seen >= 0) return seen;
     const open = readOpen(done);
     const first = depth * m;
     let last = first;
-    for (let i = 0; i < m; i++) {
-      if (i === here || (open & (1 << i)) === 0) continue;
+    for (let rest = open & ~(1 << here); rest !== 0; rest &= rest - 1) {
+      const i = 31 - Math.clz32(rest & -rest);
       const next = arrive(done, i);
       if (next === done) continue;
-      const left = (maskAt[i]! & ~next) === 0 ? open ^ (1 << i) : open;
-      const bound = row[stations[i]!]! + rounds.from(i, left);
+      const left = ((freeAt[i]! | waitingAt[i]!) & ~next) === 0 ? open ^ (1 << i) : open;
+      const bound = direct[here * m + i]! + rounds.from(i, left);
       let at = last++;
       for (; at > first && least[at - 1]! > bound; at--) {
         least[at] = least[at - 1]!;
@@ -96,34 +98,36 @@ export function createFinishBound(
     for (let at = first; at < last; at++) {
       const cut = Math.min(best, limit);
       if (least[at]! >= cut - tolerance) {
-        if (least[at]! < best) best = least[at]!;
+        best = Math.min(best, least[at]!);
         break;
       }
       const i = place[at]!;
-      const move = row[stations[i]!]!;
-      const total = move + solve(after[at]!, moves[stations[i]!]!, i, cut - move, depth + 1);
+      const move = direct[here * m + i]!;
+      const total = move + solve(after[at]!, i, cut - move, depth + 1);
       if (total < best) best = total;
     }
-    if (key !== -1) known.write(key, best, best < limit - tolerance);
+    known.write(key, best, best < limit - tolerance);
+    return best;
+  };
+  const quick = (from: number, done: number) => {
+    const open = readOpen(done);
+    const here = placeOf[from]!;
+    if (here >= 0) return rounds.from(here, open);
+    const row = moves[from]!;
+    if (open === 0) return end === null ? 0 : row[end]!;
+    let best = Number.POSITIVE_INFINITY;
+    for (let i = 0; i < m; i++)
+      if ((open & (1 << i)) !== 0) best = Math.min(best, row[stations[i]!]! + rounds.from(i, open ^ (1 << i)));
     return best;
   };
   return {
-    quick(from, told, at) {
-      const open = readOpen(readDone(told, at));
-      const here = placeOf[from]!;
-      if (here >= 0) return rounds.from(here, open);
-      const row = moves[from]!;
-      let best = Number.POSITIVE_INFINITY;
-      if (open === 0) best = end === null ? 0 : row[end]!;
-      for (let i = 0; i < m; i++)
-        if ((open & (1 << i)) !== 0) best = Math.min(best, row[stations[i]!]! + rounds.from(i, open ^ (1 << i)));
-      return best;
-    },
+    quick: (from, told, at) => quick(from, readDone(told, at)),
     sharp(from, told, at, limit) {
       const here = placeOf[from]!;
       const done = readDone(told, at);
-      // Merged, a closing may be ready before its blocks are; done at once, the bound stays one.
-      return solve(here < 0 ? done : arrive(done, here), moves[from]!, here, limit, 0);
+      // From a station without a place only the quick bound is known; merged, a closing may be ready before its blocks are,
+      // and is then done at once, so that the bound stays one.
+      return here < 0 ? quick(from, done) : solve(arrive(done, here), here, limit, 0);
     },
   };
 }

@@ -7,9 +7,11 @@ import { createClosings } from "./closings.ts";
 import { createFinishBound } from "./finishBound.ts";
 import { createKnownBounds } from "./knownBounds.ts";
 import { createMinHeap } from "./minHeap.ts";
+import { searchBeam } from "./searchBeam.ts";
 import { searchVisits } from "./searchVisits.ts";
 import { createShortestRounds } from "./shortestRounds.ts";
 import { createToldStates } from "./toldStates.ts";
+import { createVisitSteps } from "./visitSteps.ts";
 
 function randomTopics(seed: number, stations: number, count: number, edges: number): RouteTopic[] {
   const random = createRandom(seed);
@@ -253,6 +255,31 @@ describe("searchVisits", () => {
     expect(hurried.optimal).toBe(false);
     expect(thorough.optimal).toBe(true);
     expect(hurried.moveMin).toBeGreaterThanOrEqual(thorough.moveMin - 1e-9);
+  });
+});
+
+describe("searchBeam", () => {
+  it("tells everything in an order that is allowed, at what it says, and the wider the better", () => {
+    for (let seed = 1; seed <= 12; seed++) {
+      const blocks = blocksOf(randomTopics(seed, 7, 40, 34));
+      const moves = randomMoves(seed, 7);
+      const search = { blocks, moves, start: null, end: 2, maxStates: 1e6 };
+      const steps = createVisitSteps(search);
+      const bound = createFinishBound(blocks, moves, 2);
+      const found = searchBeam(search, steps, bound, Number.POSITIVE_INFINITY, 3)!;
+      const told = new Set<number>();
+      let minutes = 0;
+      found.stations.forEach((station, i) => {
+        if (i > 0) minutes += moves[found.stations[i - 1]!]![station]!;
+        tellAt(blocks, station, told);
+      });
+      expect(told.size, `seed ${seed}`).toBe(blocks.length);
+      expect(found.stations.at(-1)).toBe(2);
+      expect(found.moveMin).toBeCloseTo(minutes, 9);
+      const best = searchVisits(search);
+      expect(best.moveMin, `seed ${seed}`).toBeLessThanOrEqual(found.moveMin + 1e-9);
+      expect(searchBeam(search, steps, bound, best.moveMin, 50)).toBeNull();
+    }
   });
 });
 
