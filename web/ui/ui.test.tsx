@@ -1,0 +1,109 @@
+// @vitest-environment jsdom
+import "fake-indexeddb/auto";
+import { cleanup, render, screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import { journal } from "../offline/useJournal.ts";
+import { Caution, ErrorNotice } from "./Notice.tsx";
+import { OwedList } from "./OwedList.tsx";
+import { parseHours } from "./parseHours.ts";
+import { type KeyAction, useKeys } from "./useKeys.ts";
+import { sayDistance, sayMinutes } from "./words.ts";
+
+afterEach(cleanup);
+
+describe("OwedList", () => {
+  const owed = [
+    { ref: "01A", what: "snag", text: "Port docking light out of step" },
+    { ref: "01B", what: "gear", text: "Life jackets: 2 short", delivery: "d-other" },
+  ] as const;
+
+  it("settles one with a line on how, for the delivery it belongs to", async () => {
+    const add = vi.spyOn(journal, "add").mockResolvedValue({} as never);
+    render(<OwedList delivery="d-here" owed={owed} />);
+    const user = userEvent.setup();
+    await user.click(screen.getByRole("button", { name: "Settle: Life jackets: 2 short" }));
+    await user.keyboard("{Enter}");
+    expect(add).not.toHaveBeenCalled();
+    await user.keyboard("two more handed over <today>{Enter}");
+    expect(add).toHaveBeenCalledWith("d-other", {
+      kind: "settle",
+      ref: "01B",
+      note: "two more handed over today",
+    });
+    expect(screen.queryByLabelText("How it was settled")).toBeNull();
+    add.mockRestore();
+  });
+
+  it("says so when nothing is owed", () => {
+    render(<OwedList delivery="d-here" owed={[]} />);
+    expect(screen.getByText("Nothing is owed.")).toBeDefined();
+  });
+});
+
+function Keys({ actions }: { actions: readonly KeyAction[] }) {
+  useKeys(actions);
+  return <input aria-label="Note" />;
+}
+
+describe("useKeys", () => {
+  it("acts on its keys in either case, but not while typing nor with a modifier held", async () => {
+    const act = vi.fn();
+    const { unmount } = render(<Keys actions={[{ key: "s", says: "Snag", act }]} />);
+    const user = userEvent.setup();
+    await user.keyboard("sS");
+    expect(act).toHaveBeenCalledTimes(2);
+    await user.keyboard("{Control>}s{/Control}x");
+    await user.type(screen.getByLabelText("Note"), "stern lines");
+    expect(act).toHaveBeenCalledTimes(2);
+    unmount();
+    await user.keyboard("s");
+    expect(act).toHaveBeenCalledTimes(2);
+  });
+});
+
+describe("notices", () => {
+  it("a caution says every sentence, and takes no room without one", () => {
+    const { rerender } = render(<Caution texts={["Fingers away from the drum.", "One person has the button."]} />);
+    expect(screen.getByRole("note", { name: "Caution" }).textContent).toBe(
+      "Fingers away from the drum.One person has the button.",
+    );
+    rerender(<Caution texts={[]} />);
+    expect(screen.queryByRole("note")).toBeNull();
+  });
+
+  it("an error of our own making is put in words too", () => {
+    render(<ErrorNotice error={new Error("x is not a function")}>Try again.</ErrorNotice>);
+    const alert = screen.getByRole("alert");
+    expect(alert.textContent).toContain("Try again.");
+    expect(alert.textContent).not.toContain("is not a function");
+  });
+});
+
+describe("words", () => {
+  it.each([
+    [0.4, "0 min"],
+    [59.4, "59 min"],
+    [59.6, "1 h 0 min"],
+    [118, "1 h 58 min"],
+  ])("%s minutes are said as %s", (minutes, said) => expect(sayMinutes(minutes)).toBe(said));
+
+  it.each([
+    ["2026-03-01", "today"],
+    ["2026-03-02", "tomorrow"],
+    ["2026-02-28", "yesterday"],
+    ["2026-03-21", "in 20 days"],
+    ["2025-12-01", "3 months ago"],
+    ["2029-03-01", "in 3.0 years"],
+  ])("%s is %s seen from 1 March 2026", (date, said) => expect(sayDistance(date, "2026-03-01")).toBe(said));
+
+  it.each([
+    ["12.4", 12.4],
+    [" 12,4 ", 12.4],
+    ["7", 7],
+    ["12.345", null],
+    ["-3", null],
+    ["1e3", null],
+    ["", null],
+  ])("hours typed as '%s' are %s", (typed, hours) => expect(parseHours(typed)).toBe(hours));
+});
