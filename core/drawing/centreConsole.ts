@@ -1,29 +1,24 @@
-import { halfBeamM, hullRing } from "./hull.ts";
+import { type Hull, halfBeamM } from "./hull.ts";
+import { createPen } from "./pen.ts";
 import { boxPath, circlePath, curvePath, linePath, type Point, type Shape } from "./shape.ts";
 
-/** The centre console: open cockpit all round, bow seats, hard top on four legs, stern locker. Metres throughout. */
-export function drawCentreConsole(loaM: number, beamM: number): Shape[] {
-  const side = (forward: number, inset = 0) => halfBeamM(loaM, beamM, forward, inset);
-  const f = loaM / 7;
-  const shapes: Shape[] = [];
-  const add = (role: Shape["role"], ...paths: string[]) => {
-    for (const d of paths) shapes.push({ role, d });
-  };
-
-  add("hull", linePath(hullRing(loaM, beamM, 0, loaM), true));
-  add("rail", linePath(hullRing(loaM, beamM, 0.04, loaM - 0.09, 0.065)));
-  const soleRing = hullRing(loaM, beamM, 0.5 * f, 6.0 * f, 0.25);
-  add("sole", linePath(soleRing, true));
+/** The centre console: open cockpit all round, bow seats, stern locker. Metres throughout. */
+export function drawCentreConsole(hull: Hull): Shape[] {
+  const f = hull.loaM / 7;
+  const sideAt = (forward: number, inset = 0) => halfBeamM(hull, forward, inset);
+  const pen = createPen(hull);
+  const { add } = pen;
+  pen.shell(0.5 / 7, 6 / 7, 0.25);
 
   // Bow: deck, anchor hatch and roller, cushions along the coaming, fish box between them.
   add(
     "locker",
     linePath(
       [
-        [6.02 * f, -side(6.02 * f, 0.3) * 0.82],
-        [6.5 * f, -side(6.5 * f, 0.3) * 0.72],
-        [6.5 * f, side(6.5 * f, 0.3) * 0.72],
-        [6.02 * f, side(6.02 * f, 0.3) * 0.82],
+        [6.02 * f, -sideAt(6.02 * f, 0.3) * 0.82],
+        [6.5 * f, -sideAt(6.5 * f, 0.3) * 0.72],
+        [6.5 * f, sideAt(6.5 * f, 0.3) * 0.72],
+        [6.02 * f, sideAt(6.02 * f, 0.3) * 0.82],
       ],
       true,
     ),
@@ -41,16 +36,16 @@ export function drawCentreConsole(loaM: number, beamM: number): Shape[] {
     const inner: Point[] = [];
     for (let i = 0; i <= 10; i++) {
       const forward = (4.35 + (1.5 * i) / 10) * f;
-      outer.push([forward, sign * side(forward, 0.31)]);
-      inner.push([forward, sign * Math.max(0.1, side(forward, 0.31) - 0.5 + i * 0.012)]);
+      outer.push([forward, sign * sideAt(forward, 0.31)]);
+      inner.push([forward, sign * Math.max(0.1, sideAt(forward, 0.31) - 0.5 + i * 0.012)]);
     }
     add("cushion", linePath([...outer, ...inner.reverse()], true));
     const seam = 5.1 * f;
     add(
       "hair",
       linePath([
-        [seam, sign * side(seam, 0.31)],
-        [seam, sign * (side(seam, 0.31) - 0.45)],
+        [seam, sign * sideAt(seam, 0.31)],
+        [seam, sign * (sideAt(seam, 0.31) - 0.45)],
       ]),
     );
   }
@@ -127,7 +122,7 @@ export function drawCentreConsole(loaM: number, beamM: number): Shape[] {
   add(
     "locker",
     boxPath(0.52 * f, -0.6, 1.02 * f, 0.72, 0.05),
-    boxPath(0.52 * f, -side(0.7 * f, 0.3), 0.98 * f, -0.66, 0.09),
+    boxPath(0.52 * f, -sideAt(0.7 * f, 0.3), 0.98 * f, -0.66, 0.09),
   );
   add(
     "hair",
@@ -135,7 +130,7 @@ export function drawCentreConsole(loaM: number, beamM: number): Shape[] {
       [0.52 * f, 0.06],
       [1.02 * f, 0.06],
     ]),
-    circlePath(0.75 * f, -side(0.7 * f, 0.3) + 0.16, 0.045),
+    circlePath(0.75 * f, -sideAt(0.7 * f, 0.3) + 0.16, 0.045),
     linePath([
       [0.94 * f, -0.12],
       [0.94 * f, 0.24],
@@ -154,23 +149,13 @@ export function drawCentreConsole(loaM: number, beamM: number): Shape[] {
   // Cleats, rod holders, fills on the gunwale.
   for (const forward of [0.42, 3.0, 5.55]) {
     for (const sign of [-1, 1]) {
-      const y = sign * side(forward * f, 0.15);
+      const y = sign * sideAt(forward * f, 0.15);
       add("fitting", boxPath((forward - 0.11) * f, y - 0.022, (forward + 0.11) * f, y + 0.022, 0.02));
     }
   }
   for (const forward of [1.15, 1.6, 2.4]) {
-    for (const sign of [-1, 1]) add("hair", circlePath(forward * f, sign * side(forward * f, 0.15), 0.032));
+    for (const sign of [-1, 1]) add("hair", circlePath(forward * f, sign * sideAt(forward * f, 0.15), 0.032));
   }
-  for (const sign of [-1, 1]) add("fitting", circlePath(1.87 * f, sign * side(1.87 * f, 0.15), 0.05));
-
-  // Hard top and its legs, overhead.
-  add("overhead", boxPath(1.72 * f, -0.93, 3.95 * f, 0.93, 0.18));
-  for (const [forward, y] of [
-    [2.0, -0.72],
-    [2.0, 0.72],
-    [3.6, -0.68],
-    [3.6, 0.68],
-  ] as const)
-    add("fitting", circlePath(forward * f, y, 0.03));
-  return shapes;
+  for (const sign of [-1, 1]) add("fitting", circlePath(1.87 * f, sign * sideAt(1.87 * f, 0.15), 0.05));
+  return pen.shapes;
 }

@@ -1,8 +1,15 @@
 import type { Rig } from "../rig/index.ts";
+import { drawBowrider } from "./bowrider.ts";
 import { drawCentreConsole } from "./centreConsole.ts";
-import { drawOutboards } from "./engines.ts";
-import { halfBeamM, hullRing } from "./hull.ts";
-import { linePath, type Shape } from "./shape.ts";
+import { drawCuddy } from "./cuddy.ts";
+import { drawEngines, drawTabs, engineReachM } from "./engines.ts";
+import { drawFittings, platformM } from "./fittings.ts";
+import { type Hull, halfBeamM } from "./hull.ts";
+import { drawPontoon } from "./pontoon.ts";
+import { drawRunabout } from "./runabout.ts";
+import { boxPath, type Shape } from "./shape.ts";
+import { drawSideConsole } from "./sideConsole.ts";
+import { drawTowSport } from "./towSport.ts";
 import { drawTrailer } from "./trailer.ts";
 
 /** A deck plan: shapes from the lowest to the topmost, and the paper they need. Metres, x to starboard, y aft. */
@@ -11,31 +18,61 @@ export interface DeckDrawing {
   readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 }
 
+/** What a drawing is made from; a rig is one. */
+export type DeckBoat = Pick<Rig, "family" | "loaM" | "beamM" | "engines" | "parts" | "trailer" | "tubes">;
+
 /**
- * The boat from above, bow up, true to its length and beam, with its engines and (if `trailer`) its trailer.
- * Every family is drawn as a centre console until it has a drawing of its own (hull and numbers are right all the same).
+ * The boat from above, bow up, true to its length and beam and of its family, with its engines, what its rig has overhead
+ * and outboard, and (if `trailer`) its trailer.
  */
-export function drawDeck(rig: Rig, options: { readonly trailer: boolean }): DeckDrawing {
-  const { loaM, beamM } = rig;
-  const trailer = options.trailer ? rig.trailer : null;
-  const outboards = rig.engines.filter((engine) => engine.kind === "outboard").length;
+export function drawDeck(boat: DeckBoat, options: { readonly trailer: boolean }): DeckDrawing {
+  const { loaM, beamM } = boat;
+  const trailer = options.trailer ? boat.trailer : null;
+  const fittings = drawFittings(boat);
+  const isTopmost = (shape: Shape) => shape.role === "overhead";
   const shapes: Shape[] = [
     ...(trailer === null ? [] : drawTrailer(trailer, loaM, beamM)),
-    ...drawOutboards(outboards, beamM),
-    ...drawCentreConsole(loaM, beamM),
+    ...(boat.family === "pontoon" ? [drawMotorPod()] : []),
+    ...drawEngines(boat),
+    ...(boat.parts.some(({ kind }) => kind === "tabs") ? drawTabs(beamM) : []),
+    ...drawFamily(boat, boat.tubes ?? 2),
+    ...fittings.filter((shape) => !isTopmost(shape)),
+    ...fittings.filter(isTopmost),
   ];
   const ahead = trailer === null ? loaM + 0.15 : trailer.hitchToTransomM + 0.25;
-  const behind = outboards > 0 ? 1.0 : 0.3;
+  const behind = Math.max(engineReachM(boat), platformM(boat) + (engineReachM(boat) > 0 ? 0.1 : 0), 0.2) + 0.1;
   const side = beamM / 2 + (trailer === null ? 0.15 : 0.45);
   return { shapes, box: { x: -side, y: -ahead, width: side * 2, height: ahead + behind } };
 }
 
-/** The hull's outline alone, for small pictures and for telling what is inside. */
-export function drawHullLine(rig: Pick<Rig, "loaM" | "beamM">): string {
-  return linePath(hullRing(rig.loaM, rig.beamM, 0, rig.loaM), true);
+/** Hull, floor and furniture alone, for small pictures: no engines, no trailer, nothing overhead. */
+export function drawFamily(hull: Hull, tubes: 2 | 3 = 2): Shape[] {
+  switch (hull.family) {
+    case "centre-console":
+      return drawCentreConsole(hull);
+    case "pontoon":
+      return drawPontoon(hull, tubes);
+    case "bowrider":
+      return drawBowrider(hull);
+    case "side-console":
+      return drawSideConsole(hull);
+    case "tow-sport":
+      return drawTowSport(hull);
+    case "cuddy":
+      return drawCuddy(hull);
+    case "runabout":
+      return drawRunabout(hull);
+    default:
+      throw new Error(`drawFamily: expected a known family, got ${JSON.stringify(hull.family satisfies never)}`);
+  }
+}
+
+/** Where a pontoon's engine hangs, between the tubes. */
+function drawMotorPod(): Shape {
+  return { role: "fitting", d: boxPath(-0.12, -0.3, 0.4, 0.3, 0.05) };
 }
 
 /** Whether a place on the boat lies within its hull line. (0.5, 0) on any boat → true. */
-export function isWithinHull(rig: Pick<Rig, "loaM" | "beamM">, at: { xM: number; yM: number }): boolean {
-  return at.xM >= 0 && Math.abs(at.yM) <= halfBeamM(rig.loaM, rig.beamM, at.xM);
+export function isWithinHull(hull: Hull, at: { xM: number; yM: number }): boolean {
+  return at.xM >= 0 && Math.abs(at.yM) <= halfBeamM(hull, at.xM);
 }

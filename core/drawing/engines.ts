@@ -1,54 +1,106 @@
+import type { Rig } from "../rig/index.ts";
 import { boxPath, curvePath, linePath, type Shape } from "./shape.ts";
 
-/** Outboards on the transom, side by side, seen from above; trim tabs either side. Metres. */
-export function drawOutboards(count: number, beamM: number): Shape[] {
-  const shapes: Shape[] = [];
-  const pitch = 0.68;
-  for (let i = 0; i < count; i++) {
-    const y = (i - (count - 1) / 2) * pitch;
-    shapes.push(
-      { role: "fitting", d: boxPath(-0.2, y - 0.15, 0.03, y + 0.15, 0.03) },
-      {
-        role: "engine",
-        d: curvePath(
-          [
-            [-0.16, y - 0.17],
-            [-0.12, y - 0.08],
-            [-0.12, y + 0.08],
-            [-0.16, y + 0.17],
-            [-0.46, y + 0.215],
-            [-0.72, y + 0.19],
-            [-0.86, y + 0.1],
-            [-0.88, y],
-            [-0.86, y - 0.1],
-            [-0.72, y - 0.19],
-            [-0.46, y - 0.215],
-          ],
-          true,
-        ),
-      },
-      {
-        role: "engine-line",
-        d: linePath([
-          [-0.24, y],
-          [-0.74, y],
-        ]),
-      },
-      {
-        role: "engine-line",
-        d: linePath([
-          [-0.64, y - 0.13],
-          [-0.74, y],
-          [-0.64, y + 0.13],
-        ]),
-      },
-    );
-  }
+type EngineBoat = Pick<Rig, "engines" | "beamM">;
+
+/** How far engines reach behind the transom, metres; 0 for one inside. */
+export function engineReachM({ engines }: Pick<Rig, "engines">): number {
+  return Math.max(0, ...engines.map(({ kind }) => reach[kind]));
+}
+
+const reach = { outboard: 0.9, kicker: 0.62, sterndrive: 0.5, inboard: 0 } as const;
+
+/** The engines as seen from above: outboards side by side, a kicker beside them, the leg of a sterndrive. Metres. */
+export function drawEngines({ engines, beamM }: EngineBoat): Shape[] {
+  const outboards = engines.filter(({ kind }) => kind === "outboard").length;
+  const drives = engines.filter(({ kind }) => kind === "sterndrive").length;
+  const kickers = engines.filter(({ kind }) => kind === "kicker").length;
+  const spread = (count: number, pitch: number) =>
+    Array.from({ length: count }, (_, i) => (i - (count - 1) / 2) * pitch);
+  const kickerY = beamM * 0.27;
+  return [
+    ...spread(outboards, 0.68).flatMap((y) => drawOutboard(y, 1)),
+    ...spread(drives, 0.8).flatMap(drawSterndrive),
+    ...Array.from({ length: kickers }, (_, i) => drawOutboard(kickerY + i * 0.4, 0.66)).flat(),
+    ...(engines.some(({ kind }) => kind === "inboard") ? drawPropeller() : []),
+  ];
+}
+
+/** Trim tabs either side of the transom. */
+export function drawTabs(beamM: number): Shape[] {
   const outer = (beamM / 2) * 0.93;
-  for (const sign of [-1, 1]) {
+  return [-1, 1].map((sign): Shape => {
     const a = sign * (outer - 0.06);
     const b = sign * (outer - 0.4);
-    shapes.push({ role: "fitting", d: boxPath(-0.2, Math.min(a, b), 0, Math.max(a, b), 0.02) });
-  }
-  return shapes;
+    return { role: "fitting", d: boxPath(-0.2, Math.min(a, b), 0, Math.max(a, b), 0.02) };
+  });
+}
+
+function drawOutboard(y: number, scale: number): Shape[] {
+  const at = (x: number, side: number): readonly [number, number] => [x * scale, y + side * scale];
+  return [
+    { role: "fitting", d: boxPath(-0.2 * scale, y - 0.15 * scale, 0.03, y + 0.15 * scale, 0.03) },
+    {
+      role: "engine",
+      d: curvePath(
+        [
+          at(-0.16, -0.17),
+          at(-0.12, -0.08),
+          at(-0.12, 0.08),
+          at(-0.16, 0.17),
+          at(-0.46, 0.215),
+          at(-0.72, 0.19),
+          at(-0.86, 0.1),
+          at(-0.88, 0),
+          at(-0.86, -0.1),
+          at(-0.72, -0.19),
+          at(-0.46, -0.215),
+        ],
+        true,
+      ),
+    },
+    { role: "engine-line", d: linePath([at(-0.24, 0), at(-0.74, 0)]) },
+    { role: "engine-line", d: linePath([at(-0.64, -0.13), at(-0.74, 0), at(-0.64, 0.13)]) },
+  ];
+}
+
+function drawSterndrive(y: number): Shape[] {
+  return [
+    { role: "fitting", d: boxPath(-0.1, y - 0.22, 0.02, y + 0.22, 0.04) },
+    {
+      role: "engine",
+      d: curvePath(
+        [
+          [-0.06, y - 0.13],
+          [-0.06, y + 0.13],
+          [-0.32, y + 0.11],
+          [-0.48, y + 0.04],
+          [-0.48, y - 0.04],
+          [-0.32, y - 0.11],
+        ],
+        true,
+      ),
+    },
+    {
+      role: "engine-line",
+      d: linePath([
+        [-0.38, y - 0.08],
+        [-0.38, y + 0.08],
+      ]),
+    },
+  ];
+}
+
+/** The propeller and rudder of an inboard, under the hull. */
+function drawPropeller(): Shape[] {
+  return [
+    {
+      role: "hair",
+      d: linePath([
+        [0.42, -0.2],
+        [0.42, 0.2],
+      ]),
+    },
+    { role: "hair", d: boxPath(0.12, -0.03, 0.36, 0.03, 0.03) },
+  ];
 }

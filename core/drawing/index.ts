@@ -1,2 +1,2 @@
-export { type DeckDrawing, drawDeck, drawHullLine, isWithinHull } from "./drawDeck.ts";
+export { type DeckBoat, type DeckDrawing, drawDeck, drawFamily, isWithinHull } from "./drawDeck.ts";
 export { curvePath, type Shape, type ShapeRole, shapeRoles } from "./shape.ts";

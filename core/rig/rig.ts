@@ -82,7 +82,43 @@ export const partKinds = [
   "charger-socket",
   "lanyard",
   "throttle",
+  "fuse-block",
+  "isolator",
+  "charger",
+  "wiper",
+  "blower",
+  "stereo",
+  "docking-light",
+  "gauges",
+  "speed-control",
+  "ballast",
+  "surf-tabs",
+  "tower",
+  "bimini",
+  "hard-top",
+  "tow-point",
+  "board-rack",
+  "swim-platform",
+  "ladder",
+  "door",
+  "cover",
+  "galley",
+  "berth",
+  "sink",
+  "fish-box",
+  "rod-holder",
+  "outrigger",
+  "downrigger",
+  "bow-motor",
+  "portable-tank",
+  "primer-bulb",
+  "fuel-filter",
+  "steering",
+  "travel-support",
+  "transducer",
+  "capacity-plate",
 ] as const;
+export type PartKind = (typeof partKinds)[number];
 
 export const partSchema = z.strictObject({
   id: idSchema,
@@ -127,6 +163,9 @@ export const engineSchema = z.strictObject({
   id: idSchema,
   label: plainText(40),
   kind: z.enum(["outboard", "kicker", "sterndrive", "inboard"]),
+  fuel: z.enum(["petrol", "diesel"]).optional(),
+  /** How it is started: by key or button, or by pulling a cord. */
+  start: z.enum(["electric", "pull"]).optional(),
   powerKw: z.number().positive().max(2000),
   ratedRpm: z.strictObject({ from: z.number().min(500).max(10_000), to: z.number().min(500).max(10_000) }),
   breakInPack: idSchema,
@@ -142,6 +181,18 @@ export const trailerSchema = z.strictObject({
   hitchToTransomM: z.number().positive(),
   grossLimitKg: z.number().positive(),
   tyreKpa: z.number().positive(),
+  swingTongue: z.boolean().optional(),
+  /** What stands on its plate, and what was measured on it; asked for by the tow and ramp cards. */
+  kg: z.number().positive().optional(),
+  axleLimitKg: z.number().positive().optional(),
+  tyres: z.int().min(2).max(6).optional(),
+  tyreLimitKg: z.number().positive().optional(),
+  couplerLimitKg: z.number().positive().optional(),
+  tongueLimitKg: z.number().positive().optional(),
+  tongueKg: z.number().positive().optional(),
+  bunkHeightM: z.number().positive().optional(),
+  fenderFromTransomM: z.number().positive().optional(),
+  fenderHeightM: z.number().positive().optional(),
 });
 
 /** A boat as it stands: everything a walk, a card or a drawing needs to know (`ravik.rig/1`). Lengths in metres. */
@@ -154,7 +205,19 @@ export const rigSchema = z
     family: z.enum(families),
     loaM: z.number().min(3).max(20),
     beamM: z.number().min(1).max(6),
+    /** Of a pontoon: how many tubes carry it. */
+    tubes: z.union([z.literal(2), z.literal(3)]).optional(),
     enclosedFuel: z.boolean(),
+    /** What the boat weighs and draws, for the tow and ramp cards; from the maker's sheet. */
+    weights: z
+      .strictObject({
+        dryKg: z.number().positive(),
+        enginesKg: z.number().min(0),
+        gearKg: z.number().min(0),
+        ballastL: z.number().min(0),
+        sternDraftM: z.number().positive(),
+      })
+      .optional(),
     boarding: placeSchema,
     stations: z.array(stationSchema).min(1).max(20),
     parts: z.array(partSchema).max(200),
