@@ -6,6 +6,12 @@ import { librarySchema } from "../core/topic/index.ts";
 import makeReadyJson from "./make-ready.json" with { type: "json" };
 import breakInJson from "./packs/break-in.json" with { type: "json" };
 import serviceJson from "./packs/service.json" with { type: "json" };
+import ferrin20 from "./rigs/ferrin-20.json" with { type: "json" };
+import haldern25 from "./rigs/haldern-25.json" with { type: "json" };
+import millrace24 from "./rigs/millrace-24.json" with { type: "json" };
+import pipit15 from "./rigs/pipit-15.json" with { type: "json" };
+import pluma22 from "./rigs/pluma-22.json" with { type: "json" };
+import sedge18 from "./rigs/sedge-18.json" with { type: "json" };
 import wending23 from "./rigs/wending-23.json" with { type: "json" };
 import deck from "./topics/deck.json" with { type: "json" };
 import electrical from "./topics/electrical.json" with { type: "json" };
@@ -26,7 +32,16 @@ export const topics = librarySchema.parse([
   ...trailer,
 ]);
 
-export const rigTemplates = { "wending-23": rigSchema.parse(wending23) } as const;
+/** One good template a family, by id. */
+export const rigTemplates = {
+  "wending-23": rigSchema.parse(wending23),
+  "millrace-24": rigSchema.parse(millrace24),
+  "ferrin-20": rigSchema.parse(ferrin20),
+  "sedge-18": rigSchema.parse(sedge18),
+  "pluma-22": rigSchema.parse(pluma22),
+  "haldern-25": rigSchema.parse(haldern25),
+  "pipit-15": rigSchema.parse(pipit15),
+} as const;
 
 export const breakInPacks = z.array(breakInPackSchema).parse(breakInJson);
 

@@ -74,5 +74,6 @@ function drawMotorPod(): Shape {
 
 /** Whether a place on the boat lies within its hull line. (0.5, 0) on any boat → true. */
 export function isWithinHull(hull: Hull, at: { xM: number; yM: number }): boolean {
-  return at.xM >= 0 && Math.abs(at.yM) <= halfBeamM(hull, at.xM);
+  const half = halfBeamM(hull, at.xM);
+  return half > 0 && Math.abs(at.yM) <= half;
 }

@@ -1,16 +1,18 @@
 import { z } from "zod";
-import { partKinds, type Rig } from "./rig.ts";
+import { type PartKind, partKinds, type Rig } from "./rig.ts";
 
 const path = z.string().regex(/^[a-zA-Z]+(\.[a-zA-Z]+)*$/, "must be names joined by dots, such as trailer.brakes");
 
 /**
  * When does a topic apply? A question over the rig, written as JSON:
  * `{has: partKind}`, `{count: partKind, atLeast}`, `{equals: path, value}`, `{atLeast: path, value}` (a list counts its
- * items), and `{any: [...]}`, `{all: [...]}`, `{not: ...}`. An empty `all` is always true.
+ * items), and `{any: [...]}`, `{all: [...]}`, `{not: ...}`. An empty `all` is always true. A path that goes through a list
+ * asks each of its items: `{equals: "engines.kind", value: "kicker"}` is met when any engine is a kicker.
+ * Described for authors in docs/formats/condition.md.
  */
 export type Condition =
-  | { has: (typeof partKinds)[number] }
-  | { count: (typeof partKinds)[number]; atLeast: number }
+  | { has: PartKind }
+  | { count: PartKind; atLeast: number }
   | { equals: string; value: string | number | boolean | null }
   | { atLeast: string; value: number }
   | { any: Condition[] }
@@ -32,24 +34,71 @@ export const conditionSchema: z.ZodType<Condition, Condition> = z.lazy(() =>
 /** Whether the rig answers the condition. `{has: "windlass"}` on a boat with a windlass → true. */
 export function isMet(condition: Condition, rig: Rig): boolean {
   if ("has" in condition) return rig.parts.some((part) => part.kind === condition.has);
-  if ("count" in condition)
-    return rig.parts.filter((part) => part.kind === condition.count).length >= condition.atLeast;
-  if ("equals" in condition) return readPath(rig, condition.equals) === condition.value;
-  if ("atLeast" in condition) {
-    const value = readPath(rig, condition.atLeast);
-    const size = Array.isArray(value) ? value.length : value;
-    return typeof size === "number" && size >= condition.value;
-  }
+  if ("count" in condition) return countParts(rig, condition.count) >= condition.atLeast;
+  if ("equals" in condition) return readPath(rig, condition.equals).some((value) => value === condition.value);
+  if ("atLeast" in condition)
+    return readPath(rig, condition.atLeast).some((value) => (sizeOf(value) ?? Number.NaN) >= condition.value);
   if ("any" in condition) return condition.any.some((inner) => isMet(inner, rig));
   if ("all" in condition) return condition.all.every((inner) => isMet(inner, rig));
   return !isMet(condition.not, rig);
 }
 
-function readPath(rig: Rig, dotted: string): unknown {
-  let at: unknown = rig;
-  for (const name of dotted.split(".")) {
-    if (typeof at !== "object" || at === null || !Object.hasOwn(at, name)) return null;
-    at = (at as Record<string, unknown>)[name];
+/**
+ * Why is the condition met, or not, on this boat? The facts that decide it, as plain sentences without a full stop.
+ * `{has: "windlass"}` on a boat without one → ["there is no windlass"]; always true → ["every boat has it"].
+ */
+export function explainCondition(condition: Condition, rig: Rig): string[] {
+  if ("has" in condition) {
+    const found = rig.parts.filter((part) => part.kind === condition.has);
+    if (found.length === 0) return [`there is no ${sayKind(condition.has)}`];
+    return [`there is a ${sayKind(condition.has)} (${found.map(({ label }) => label).join(", ")})`];
   }
-  return at;
+  if ("count" in condition)
+    return [
+      `of ${sayKind(condition.count)} there are ${countParts(rig, condition.count)}; it asks for ${condition.atLeast}`,
+    ];
+  if ("equals" in condition) {
+    const is = readPath(rig, condition.equals).map(sayValue);
+    return [`${sayPath(condition.equals)} is ${[...new Set(is)].join(", ")}; it asks for ${sayValue(condition.value)}`];
+  }
+  if ("atLeast" in condition) {
+    const sizes = readPath(rig, condition.atLeast).map((value) => sizeOf(value) ?? "not known");
+    return [`${sayPath(condition.atLeast)} is ${sizes.join(", ")}; it asks for ${condition.value} or more`];
+  }
+  if ("any" in condition || "all" in condition) {
+    const inner = "any" in condition ? condition.any : condition.all;
+    if (inner.length === 0) return ["every boat has it"];
+    // Only what decides: of an `any` that is met the met ones, of an `all` that is not met the ones that fail.
+    const met = isMet(condition, rig);
+    const deciding = inner.filter((one) => isMet(one, rig) === met);
+    return deciding.flatMap((one) => explainCondition(one, rig));
+  }
+  return explainCondition(condition.not, rig);
+}
+
+const countParts = (rig: Rig, kind: PartKind) => rig.parts.filter((part) => part.kind === kind).length;
+const sayKind = (kind: PartKind) => kind.replaceAll("-", " ");
+const sayPath = (dotted: string) => dotted.split(".").join(" ");
+const sayValue = (value: unknown) =>
+  value === null ? "none" : value === true ? "yes" : value === false ? "no" : String(value).replaceAll("-", " ");
+
+function sizeOf(value: unknown): number | null {
+  if (Array.isArray(value)) return value.length;
+  return typeof value === "number" ? value : null;
+}
+
+/** What stands at the path: one value, or one for each item where it goes through a list; null where there is nothing. */
+function readPath(rig: Rig, dotted: string): unknown[] {
+  let at: unknown[] = [rig];
+  for (const name of dotted.split(".")) {
+    at = at.flatMap((value) => {
+      const items = Array.isArray(value) ? value : [value];
+      return items.map((item) =>
+        typeof item === "object" && item !== null && Object.hasOwn(item, name)
+          ? (item as Record<string, unknown>)[name]
+          : null,
+      );
+    });
+  }
+  return at.length === 0 ? [null] : at;
 }

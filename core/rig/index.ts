@@ -1,11 +1,13 @@
-export { type Condition, conditionSchema, isMet } from "./condition.ts";
+export { type Condition, conditionSchema, explainCondition, isMet } from "./condition.ts";
 export { hasBehind } from "./hasBehind.ts";
 export { cornersOf, createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";
 export {
   families,
   type PanelSwitch,
   type Part,
+  type PartKind,
   type Place,
+  partKinds,
   placeSchema,
   plainText,
   type Rig,

@@ -24,7 +24,7 @@ export function createMoveMap(rig: Rig): MoveMap {
   const spots: Spot[] = [
     ...rig.stations,
     { at: rig.boarding, level: "aboard" },
-    { at: { xM: rig.boarding.xM - 0.7, yM: rig.boarding.yM }, level: "ground" },
+    { at: besideBoarding(rig), level: "ground" },
     ...cornersOf(rig).map((at): Spot => ({ at, level: "ground" })),
   ];
   const boardAboard = rig.stations.length;
@@ -61,6 +61,11 @@ export function createMoveMap(rig: Rig): MoveMap {
 }
 
 const clearanceM = 0.6;
+
+/** Where one stands on the ground before climbing aboard: behind the transom, or beside a gate in the side. */
+function besideBoarding({ boarding: { xM, yM }, beamM }: Rig): Place {
+  return xM < 1 ? { xM: -0.55, yM } : { xM, yM: Math.sign(yM) * (beamM / 2 + 0.45) };
+}
 
 /** The points on the ground at which people turn when they go round the hull. */
 export function cornersOf(rig: Rig): Place[] {

@@ -1,7 +1,18 @@
 import { describe, expect, it } from "vitest";
 import { rigTemplates } from "../../content/index.ts";
 import { isWithinHull } from "../drawing/index.ts";
-import { type Condition, conditionSchema, createMoveMap, findStation, hasBehind, isMet, rigSchema } from "./index.ts";
+import { createRandom } from "../random.ts";
+import {
+  type Condition,
+  conditionSchema,
+  createMoveMap,
+  explainCondition,
+  findStation,
+  hasBehind,
+  isMet,
+  partKinds,
+  rigSchema,
+} from "./index.ts";
 
 const rig = rigTemplates["wending-23"];
 
@@ -18,15 +29,39 @@ describe("the 23 ft centre console", () => {
     expect(rig.trailer).toMatchObject({ axles: 2, brakes: "surge" });
   });
 
-  it("has every part aboard within the hull line, but what hangs on the transom", () => {
-    const outside = rig.parts.filter(({ at }) => !isWithinHull(rig, at)).map(({ id }) => id);
-    expect(outside.sort()).toEqual(["drain-plug", "flush-ports"]);
-  });
-
   it("feeds each load that a switch powers from a breaker", () => {
     const fed = new Set(rig.breakers.flatMap(({ feeds }) => feeds));
     const wanted = rig.panel.flatMap(({ positions }) => positions.flatMap(({ powers }) => powers));
     expect(wanted.filter((load) => !fed.has(load))).toEqual([]);
+  });
+});
+
+describe.each(Object.entries(rigTemplates))("the template %s", (_, template) => {
+  it("has every part within its outline, but what hangs on the transom", () => {
+    const hangs: readonly string[] = [
+      "plug",
+      "flush-port",
+      "ladder",
+      "swim-platform",
+      "transducer",
+      "steering",
+      "travel-support",
+    ];
+    for (const { id, kind, at } of template.parts) {
+      if (isWithinHull(template, at)) continue;
+      expect(hangs, `${id} at ${at.xM}, ${at.yM}`).toContain(kind);
+      expect(at.xM).toBeGreaterThan(-0.7);
+    }
+  });
+
+  it("has those aboard stand within its outline and those on the ground outside", () => {
+    for (const { id, at, level } of template.stations) expect(isWithinHull(template, at), id).toBe(level === "aboard");
+    expect(isWithinHull(template, template.boarding)).toBe(true);
+  });
+
+  it("has a way between any two stations", () => {
+    const { moveMin } = createMoveMap(template);
+    for (const row of moveMin) for (const minutes of row) expect(minutes).toBeLessThan(6);
   });
 });
 
@@ -50,18 +85,22 @@ describe("rigSchema", () => {
 describe("isMet", () => {
   it.each<[Condition, boolean]>([
     [{ has: "windlass" }, true],
-    [{ has: "charger-socket" }, false],
+    [{ has: "galley" }, false],
     [{ count: "battery", atLeast: 3 }, true],
     [{ count: "battery", atLeast: 4 }, false],
     [{ equals: "trailer.brakes", value: "surge" }, true],
     [{ equals: "trailer", value: null }, false],
     [{ atLeast: "engines", value: 2 }, true],
     [{ atLeast: "loaM", value: 7.5 }, false],
-    [{ any: [{ has: "charger-socket" }, { has: "head" }] }, true],
-    [{ all: [{ has: "charger-socket" }, { has: "head" }] }, false],
+    [{ any: [{ has: "galley" }, { has: "head" }] }, true],
+    [{ all: [{ has: "galley" }, { has: "head" }] }, false],
     [{ all: [] }, true],
     [{ not: { has: "head" } }, false],
     [{ equals: "no.such.path", value: null }, true],
+    [{ equals: "engines.kind", value: "outboard" }, true],
+    [{ equals: "engines.kind", value: "kicker" }, false],
+    [{ atLeast: "engines.ratedRpm.to", value: 6000 }, true],
+    [{ atLeast: "no.such.path", value: 0 }, false],
   ])("%j → %s", (condition, answer) => {
     expect(conditionSchema.parse(condition)).toEqual(condition);
     expect(isMet(condition, rig)).toBe(answer);
@@ -69,6 +108,49 @@ describe("isMet", () => {
 
   it("refuses a condition with two questions in it", () => {
     expect(conditionSchema.safeParse({ has: "head", count: "battery", atLeast: 1 }).success).toBe(false);
+  });
+});
+
+describe("explainCondition", () => {
+  it.each<[Condition, string[]]>([
+    [{ has: "windlass" }, ["there is a windlass (Windlass)"]],
+    [{ has: "bow-motor" }, ["there is no bow motor"]],
+    [{ not: { has: "head" } }, ["there is a head (Head)"]],
+    [{ count: "battery", atLeast: 4 }, ["of battery there are 3; it asks for 4"]],
+    [{ equals: "engines.kind", value: "kicker" }, ["engines kind is outboard; it asks for kicker"]],
+    [{ equals: "trailer.brakes", value: "surge" }, ["trailer brakes is surge; it asks for surge"]],
+    [{ atLeast: "engines", value: 3 }, ["engines is 2; it asks for 3 or more"]],
+    [{ all: [] }, ["every boat has it"]],
+    [{ all: [{ has: "head" }, { has: "galley" }, { has: "berth" }] }, ["there is no galley", "there is no berth"]],
+    [{ any: [{ has: "galley" }, { has: "head" }] }, ["there is a head (Head)"]],
+  ])("%j → %j", (condition, facts) => expect(explainCondition(condition, rig)).toEqual(facts));
+});
+
+describe("any condition", () => {
+  it("is met exactly when its opposite is not, and always has a reason", () => {
+    const random = createRandom(77);
+    const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+    const grow = (depth: number): Condition => {
+      const leaves: Condition[] = [
+        { has: pick(partKinds) },
+        { count: pick(partKinds), atLeast: 1 + Math.floor(random() * 3) },
+        {
+          equals: pick(["family", "engines.kind", "trailer.brakes", "enclosedFuel"]),
+          value: pick(["cuddy", "outboard", true]),
+        },
+        { atLeast: pick(["engines", "batteries", "loaM", "trailer.axles"]), value: Math.floor(random() * 8) },
+      ];
+      if (depth === 0 || random() < 0.3) return pick(leaves);
+      const inner = Array.from({ length: 1 + Math.floor(random() * 3) }, () => grow(depth - 1));
+      return pick<Condition>([{ any: inner }, { all: inner }, { not: inner[0]! }]);
+    };
+    for (let i = 0; i < 300; i++) {
+      const condition = grow(3);
+      const boat = pick(Object.values(rigTemplates));
+      expect(isMet({ not: condition }, boat), JSON.stringify(condition)).toBe(!isMet(condition, boat));
+      expect(explainCondition(condition, boat).length, JSON.stringify(condition)).toBeGreaterThan(0);
+      expect(conditionSchema.safeParse(condition).success).toBe(true);
+    }
   });
 });
 
