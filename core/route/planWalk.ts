@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { type Result, succeed } from "../result.ts";
 import { createMoveMap, findStation, isMet, type Rig } from "../rig/index.ts";
-import { type Topic, topicIdSchema } from "../topic/index.ts";
+import { findTopicStation, type Topic, topicIdSchema } from "../topic/index.ts";
 import { type RouteTopic, visitSchema } from "./contract.ts";
 import { type RouteError, route } from "./route.ts";
 import { findStyle, type RouteStyle, type StyleId, styleIdSchema } from "./styles.ts";
@@ -22,7 +22,7 @@ export type Plan = z.infer<typeof planSchema>;
 
 /** The topics of a library that apply to a boat and have a station there, in library order. */
 export function listTopicsFor(rig: Rig, library: readonly Topic[]): Topic[] {
-  return library.filter((topic) => isMet(topic.when, rig) && findStation(rig, topic.where) !== null);
+  return library.filter((topic) => isMet(topic.when, rig) && findTopicStation(rig, topic) !== null);
 }
 
 /**
@@ -94,7 +94,7 @@ function rankTopics(rig: Rig, topics: readonly Topic[], here: ReadonlySet<string
       const gate = ranked.filter((other) => other.rank === lower).map((other) => other.topic.id);
       return {
         id: topic.id,
-        station: findStation(rig, topic.where)!.id,
+        station: findTopicStation(rig, topic)!.id,
         minutes: topic.minutes,
         after: [...new Set([...topic.after.filter((id) => here.has(id)), ...gate])],
         must: topic.must,

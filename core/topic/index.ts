@@ -1,2 +1,13 @@
+export { fillTopic, type SchoolChoices } from "./fillTopic.ts";
+export { findTopicStation } from "./findTopicStation.ts";
 export { type System, systemNames, systems } from "./systems.ts";
-export { levels, librarySchema, moments, type Topic, topicIdSchema, topicSchema } from "./topic.ts";
+export {
+  levels,
+  librarySchema,
+  moments,
+  type School,
+  settings,
+  type Topic,
+  topicIdSchema,
+  topicSchema,
+} from "./topic.ts";

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { conditionSchema } from "../rig/condition.ts";
-import { plainText, stationKinds } from "../rig/rig.ts";
+import { partKinds, plainText, stationKinds } from "../rig/rig.ts";
 import { systems } from "./systems.ts";
 
 /** The moments of a day on the water, in order: what the route style "day in the life" follows. */
@@ -24,14 +24,36 @@ export const levels = ["told", "shown", "done"] as const;
 
 export const topicIdSchema = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/, "must be small letters, digits and hyphens");
 
-/** One thing taught in a walk. Words are for the ear: short sentences in the trade's terms. */
+/** Where a topic can be taught at all: anywhere, with cooling water (afloat or on a hose), afloat, or out of the water. */
+export const settings = ["any", "cooling", "afloat", "ashore"] as const;
+
+/** One of the ways practitioners teach the same thing, with what it gains and costs. Its words stand in for the topic's. */
+export const schoolSchema = z.strictObject({
+  id: topicIdSchema,
+  name: plainText(60),
+  say: plainText(400),
+  show: plainText(400).optional(),
+  does: plainText(400).optional(),
+  tradeOff: plainText(300),
+});
+export type School = z.infer<typeof schoolSchema>;
+
+/**
+ * One thing taught in a walk. Words are for the ear: short sentences in the trade's terms. Words may name what the boat
+ * itself says, in braces: `{at:extinguisher}` is how to reach it, `{each:battery}` all of them, `{rig:trailer.tyreKpa}` a
+ * figure of the rig (fillTopic).
+ */
 export const topicSchema = z.strictObject({
   id: topicIdSchema,
   title: plainText(80),
   system: z.enum(systems),
   /** Kinds of station it is told at, the preferred first. */
   where: z.array(z.enum(stationKinds)).min(1),
+  /** The kind of part it is about: told at that part's station, where the boat has one. */
+  of: z.enum(partKinds).optional(),
   when: conditionSchema,
+  /** Left out: anywhere. */
+  asks: z.enum(settings).optional(),
   must: z.boolean(),
   level: z.enum(levels),
   minutes: z.number().min(0.5).max(30),
@@ -48,6 +70,10 @@ export const topicSchema = z.strictObject({
   does: plainText(400),
   cautions: z.array(plainText(300)).max(4),
   wrong: plainText(400),
+  /** The first is the default. */
+  schools: z.array(schoolSchema).min(2).max(4).optional(),
+  /** The school whose words stand in the topic, once one was chosen. */
+  school: z.strictObject({ id: topicIdSchema, name: plainText(60), tradeOff: plainText(300) }).optional(),
 });
 
 export type Topic = z.infer<typeof topicSchema>;

@@ -14,8 +14,10 @@ export function ThingItself({ walk }: { walk: Walk }) {
   return <CloseUp rig={rig} parts={here.slice(0, 6)} />;
 }
 
-/** The parts a topic's own condition speaks of. */
+/** The parts a topic is about, or else those its own condition speaks of. */
 function findParts(topic: Topic, rig: Rig): Part[] {
+  const { of } = topic;
+  if (of !== undefined && rig.parts.some(({ kind }) => kind === of)) return rig.parts.filter(({ kind }) => kind === of);
   const kinds = [...JSON.stringify(topic.when).matchAll(/"has":"([a-z-]+)"/g)].map((match) => match[1]);
   return rig.parts.filter((part) => kinds.includes(part.kind));
 }

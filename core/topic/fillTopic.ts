@@ -1,0 +1,65 @@
+import type { Part, PartKind, Rig } from "../rig/index.ts";
+import type { Topic } from "./topic.ts";
+
+/** The school a store teaches, by topic id; topics not named take their first. */
+export type SchoolChoices = Readonly<Record<string, string>>;
+
+const placeholder = /\{(at|each|rig):([a-zA-Z.-]+)\}/g;
+
+/**
+ * The topic as it is told on this boat: the chosen school's words in place, and what stands in braces replaced by what the
+ * rig says. What the rig does not say is told to be looked up, never made up.
+ *
+ * @example "It is {at:extinguisher}." with reach "Under the helm seat" → "It is under the helm seat."
+ */
+export function fillTopic(topic: Topic, rig: Rig, choices: SchoolChoices = {}): Topic {
+  const chosen = topic.schools?.find(({ id }) => id === choices[topic.id]) ?? topic.schools?.[0];
+  const { schools, ...bare } = topic;
+  const words =
+    chosen === undefined
+      ? bare
+      : {
+          ...bare,
+          say: chosen.say,
+          show: chosen.show ?? topic.show,
+          does: chosen.does ?? topic.does,
+          school: { id: chosen.id, name: chosen.name, tradeOff: chosen.tradeOff },
+        };
+  const fill = (text: string) => text.replace(placeholder, (_, verb: string, name: string) => sayOf(rig, verb, name));
+  return {
+    ...words,
+    why: fill(words.why),
+    say: fill(words.say),
+    show: fill(words.show),
+    does: fill(words.does),
+    wrong: fill(words.wrong),
+    cautions: words.cautions.map(fill),
+  };
+}
+
+function sayOf(rig: Rig, verb: string, name: string): string {
+  if (verb === "rig") return readFigure(rig, name);
+  const parts = rig.parts.filter(({ kind }) => kind === (name as PartKind));
+  if (parts.length === 0) return "where we will show you";
+  if (verb === "at") return sayPlace(rig, parts[0]!);
+  return parts.map((part) => `${lowerFirst(part.label)} (${sayPlace(rig, part)})`).join(", ");
+}
+
+function sayPlace(rig: Rig, part: Part): string {
+  if (part.reach !== undefined) return lowerFirst(part.reach);
+  const station = rig.stations.find(({ id }) => id === part.station)!;
+  return `at the ${lowerFirst(station.label)}`;
+}
+
+/** Lower case for use inside a sentence, but not for names such as VHF or V-berth. */
+function lowerFirst(text: string): string {
+  return /^[A-Z](?=[a-z ])/.test(text) ? text[0]!.toLowerCase() + text.slice(1) : text;
+}
+
+function readFigure(rig: Rig, dotted: string): string {
+  let at: unknown = rig;
+  for (const name of dotted.split(".")) {
+    at = typeof at === "object" && at !== null ? (at as Record<string, unknown>)[name] : undefined;
+  }
+  return typeof at === "number" || typeof at === "string" ? String(at).replaceAll("-", " ") : "as its plate says";
+}
