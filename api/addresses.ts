@@ -16,7 +16,7 @@ export const addresses = {
   addService: { method: "POST", path: "/api/boats/:boat/services" },
   delivery: { method: "GET", path: "/api/deliveries/:delivery" },
   plans: { method: "GET", path: "/api/deliveries/:delivery/plans" },
-  chooseStyle: { method: "PUT", path: "/api/deliveries/:delivery/style" },
+  setPlan: { method: "PUT", path: "/api/deliveries/:delivery/plan" },
   addEntries: { method: "POST", path: "/api/deliveries/:delivery/entries" },
   seal: { method: "POST", path: "/api/deliveries/:delivery/seal" },
   recordPdf: { method: "GET", path: "/api/deliveries/:delivery/record.pdf" },

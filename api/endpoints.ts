@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { styleIdSchema } from "../core/route/index.ts";
+import { walkWishesSchema } from "../core/route/index.ts";
 import { entrySchema, recordIdSchema, ulidSchema } from "../core/walk/index.ts";
 import { addresses } from "./addresses.ts";
 import { endpoint, everyone } from "./endpoint.ts";
@@ -142,20 +142,20 @@ export const endpoints = {
   }),
   plans: endpoint({
     ...addresses.plans,
-    summary: "The five route styles compared for this boat",
+    summary: "The route styles compared for this boat, these people and this time",
     admits: everyone,
     params: oneDelivery,
     query: none,
     body: null,
     answer: z.strictObject({ plans: z.array(planComparisonSchema) }),
   }),
-  chooseStyle: endpoint({
-    ...addresses.chooseStyle,
-    summary: "Choose the route style of a handover",
+  setPlan: endpoint({
+    ...addresses.setPlan,
+    summary: "Plan a handover: style, minutes there are, who comes, where the boat is, order by hand",
     admits: ["owner", "sales", "delivery"],
     params: oneDelivery,
     query: none,
-    body: z.strictObject({ style: styleIdSchema }),
+    body: walkWishesSchema,
     answer: done,
   }),
   addEntries: endpoint({

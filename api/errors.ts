@@ -24,6 +24,8 @@ export const errorStatus = {
   "unknown-topic": 422,
   "unknown-ref": 422,
   cycle: 409,
+  "topic-needed": 409,
+  "not-empty": 409,
   unexpected: 500,
 } as const;
 

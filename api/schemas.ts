@@ -3,7 +3,7 @@ import { breakInStandingSchema } from "../core/breakin/index.ts";
 import { isoDateSchema } from "../core/dates/index.ts";
 import { personSchema } from "../core/record/index.ts";
 import { plainText, rigSchema } from "../core/rig/index.ts";
-import { planSchema, styleIdSchema } from "../core/route/index.ts";
+import { planSchema, styleIdSchema, walkWishesSchema } from "../core/route/index.ts";
 import { dueOutputSchema } from "../core/service/index.ts";
 import { topicSchema } from "../core/topic/index.ts";
 import { entrySchema, recordIdSchema, ulidSchema } from "../core/walk/index.ts";
@@ -33,7 +33,7 @@ export const deliverySchema = z.strictObject({
   note: z.string(),
   buyers: z.array(personSchema).min(1),
   staff: z.array(personSchema),
-  style: styleIdSchema,
+  wishes: walkWishesSchema,
   rig: rigSchema,
   plan: planSchema,
   topics: z.array(topicSchema),
@@ -50,7 +50,10 @@ export const planComparisonSchema = z.strictObject({
   moves: z.int(),
   moveMin: z.number(),
   totalMin: z.number(),
+  deferred: z.int(),
+  firstMust: z.strictObject({ title: z.string(), atMin: z.number() }).nullable(),
 });
+export type PlanComparison = z.infer<typeof planComparisonSchema>;
 
 const boatLineSchema = {
   boat: recordIdSchema,

@@ -21,9 +21,10 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
   const random = createRandom(42);
   const rig = rigTemplates["wending-23"];
   const rigText = JSON.stringify(rig);
-  const atHand = services.rigDesk.read(rigText);
   const store = await services.settings.read();
   const example = await services.handoverDesk.describe("d-w118");
+  const library = await services.libraryDesk.read();
+  const atHand = services.rigDesk.prepare(rigText, library, example.wishes);
   const { models } = database;
   for (let i = 0; i < count; i++) {
     const daysAgo = Math.floor(random() * 900) - 20;
@@ -86,13 +87,23 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
           rig: rigText,
           inService: isSigned ? date : null,
           dueDate: findNextDue(care),
+          template: null,
         },
         { transaction },
       );
       const buyers = [{ id: "b1", name: `${names[i % names.length]} ${i}` }];
       const style = styleIds[i % styleIds.length]!;
       await services.deliveries.add(
-        { id: delivery.id, boatId: id, date, time: "10:00", note: "", buyers, style, summary },
+        {
+          id: delivery.id,
+          boatId: id,
+          date,
+          time: "10:00",
+          note: "",
+          buyers,
+          wishes: { ...example.wishes, style },
+          summary,
+        },
         transaction,
       );
       if (entries.length > 0) await services.deliveries.addEntries(delivery.id, entries, transaction);

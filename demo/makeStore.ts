@@ -1,7 +1,7 @@
 import { ulid } from "ulid";
 import { makeReady, rigTemplates } from "../content/index.ts";
 import { addDays, type IsoDate } from "../core/dates/index.ts";
-import type { StyleId } from "../core/route/index.ts";
+import { plainWishes, type StyleId, type WalkWishes } from "../core/route/index.ts";
 import type { Database } from "../server/database/open.ts";
 import { summarize } from "../server/desk/handoverDesk.ts";
 import { createServices } from "../server/services.ts";
@@ -11,17 +11,20 @@ import { tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
 interface Story {
   readonly id: string;
   readonly boatName: string;
+  /** The template it was described from. */
+  readonly rig?: keyof typeof rigTemplates;
   readonly hull: string;
   readonly daysAgo: number;
   readonly time: string;
   readonly note: string;
   readonly buyers: readonly string[];
   readonly style: StyleId;
+  readonly wishes?: Partial<WalkWishes>;
   readonly ready: readonly string[];
   readonly tale: Omit<WalkTale, "startMs" | "by"> | null;
   readonly snags?: readonly { topic: string | null; note: string; stops: boolean }[];
-  /** Readings after delivery: days ago, hours of the port and starboard engine. */
-  readonly readings?: readonly (readonly [daysAgo: number, port: number, starboard: number])[];
+  /** Readings after delivery: days ago, hours by engine. */
+  readonly readings?: readonly (readonly [daysAgo: number, hours: Readonly<Record<string, number>>])[];
 }
 
 const allReady = makeReady.map(({ id }) => id);
@@ -37,6 +40,7 @@ const stories: readonly Story[] = [
     note: "First boat. Two adults, a boy of eight. Towing home to the north shore.",
     buyers: ["Rafe Okonjo-Bell", "Lindy Okonjo-Bell"],
     style: "power-first",
+    wishes: { people: 2, budgetMin: 90 },
     ready: allReady,
     tale: null,
   },
@@ -49,6 +53,7 @@ const stories: readonly Story[] = [
     note: "Has owned before. Knows trailers; short on time.",
     buyers: ["Marguerite-Philippa Van der Oosterhuizen-Castellanos"],
     style: "trailer-first",
+    wishes: { budgetMin: 60, experience: "experienced" },
     ready: allReady.slice(0, 5),
     tale: null,
     snags: [{ topic: "tell-tale", note: "Starboard tell-tale weak on the water test", stops: true }],
@@ -62,6 +67,7 @@ const stories: readonly Story[] = [
     note: "Second key to follow from the maker.",
     buyers: ["Dov Anselm"],
     style: "day-in-the-life",
+    wishes: { budgetMin: 120 },
     ready: allReady,
     tale: {
       seed: 7,
@@ -79,6 +85,7 @@ const stories: readonly Story[] = [
     note: "",
     buyers: ["Tamsin Hollick", "Bram Hollick"],
     style: "power-first",
+    wishes: { budgetMin: 120 },
     ready: allReady,
     tale: {
       seed: 11,
@@ -88,9 +95,9 @@ const stories: readonly Story[] = [
       isSigned: true,
     },
     readings: [
-      [47, 6.2, 6.0],
-      [30, 11.4, 11.1],
-      [9, 17.6, 17.2],
+      [47, { port: 6.2, starboard: 6.0 }],
+      [30, { port: 11.4, starboard: 11.1 }],
+      [9, { port: 17.6, starboard: 17.2 }],
     ],
   },
   {
@@ -102,11 +109,86 @@ const stories: readonly Story[] = [
     note: "",
     buyers: ["Ilse Varnholt"],
     style: "sweep",
+    wishes: { budgetMin: 120 },
     ready: allReady,
     tale: { seed: 13, hours: { port: 0.7, starboard: 0.7 }, isSigned: true },
     readings: [
-      [120, 9.3, 9.2],
-      [75, 21.5, 21.4],
+      [120, { port: 9.3, starboard: 9.2 }],
+      [75, { port: 21.5, starboard: 21.4 }],
+    ],
+  },
+  {
+    id: "m204",
+    boatName: "Millrace 24",
+    rig: "millrace-24",
+    hull: "QFP24204J526",
+    daysAgo: 0,
+    time: "16:30",
+    note: "First boat, a family of four. An hour before the ferry.",
+    buyers: ["Benedikta Aldous", "Caspar Aldous"],
+    style: "power-first",
+    wishes: { people: 4, budgetMin: 60 },
+    ready: allReady.slice(0, 7),
+    tale: null,
+  },
+  {
+    id: "s310",
+    boatName: "Sedge 18",
+    rig: "sedge-18",
+    hull: "UMA18310I526",
+    daysAgo: -1,
+    time: "09:00",
+    note: "Fishes with his brother; wants the bow motor explained slowly.",
+    buyers: ["Jory Penhallick"],
+    style: "sweep",
+    wishes: { budgetMin: 90 },
+    ready: allReady.slice(0, 3),
+    tale: null,
+  },
+  {
+    id: "f207",
+    boatName: "Ferrin 20",
+    rig: "ferrin-20",
+    hull: "BRW20207H526",
+    daysAgo: -2,
+    time: "13:00",
+    note: "",
+    buyers: ["Odalys Wrenfield-Achterberg"],
+    style: "trailer-first",
+    wishes: { budgetMin: 90 },
+    ready: [],
+    tale: null,
+  },
+  {
+    id: "h402",
+    boatName: "Haldern 25",
+    rig: "haldern-25",
+    hull: "BRW25402G526",
+    daysAgo: -4,
+    time: "10:00",
+    note: "Handed over afloat at the long dock; sleeps aboard the first night.",
+    buyers: ["Matthis Corrigal", "Una Corrigal"],
+    style: "storage-tour",
+    wishes: { people: 2, budgetMin: 120, place: "afloat" },
+    ready: [],
+    tale: null,
+  },
+  {
+    id: "p615",
+    boatName: "Pluma 22",
+    rig: "pluma-22",
+    hull: "ORW22615K526",
+    daysAgo: 24,
+    time: "11:30",
+    note: "",
+    buyers: ["Severin Halloway"],
+    style: "power-first",
+    wishes: { budgetMin: 120 },
+    ready: allReady,
+    tale: { seed: 17, hours: { main: 1.2 }, isSigned: true },
+    readings: [
+      [16, { main: 7.5 }],
+      [6, { main: 13.1 }],
     ],
   },
 ];
@@ -124,12 +206,14 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
   for (const account of demoAccounts) await services.people.add(account);
   const nessa = (await services.people.findByLogin("nessa"))!;
   const tobin = (await services.people.findByLogin("tobin"))!;
-  const rig = rigTemplates["wending-23"];
   const noonMs = (date: IsoDate, time: string) => Date.parse(`${date}T${time}:00Z`);
   for (const story of stories) {
     const date = addDays(today, -story.daysAgo);
-    const atHand = services.rigDesk.read(JSON.stringify(rig));
-    await services.boats.add({ id: story.id, name: story.boatName, hull: story.hull, rig });
+    const template = story.rig ?? "wending-23";
+    const rig = rigTemplates[template];
+    const wishes = { ...plainWishes, style: story.style, ...story.wishes };
+    const atHand = services.rigDesk.prepare(JSON.stringify(rig), await services.libraryDesk.read(), wishes);
+    await services.boats.add({ id: story.id, name: story.boatName, hull: story.hull, rig, template });
     await services.deliveries.add({
       id: `d-${story.id}`,
       boatId: story.id,
@@ -137,7 +221,7 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
       time: story.time,
       note: story.note,
       buyers: story.buyers.map((name, i) => ({ id: `b${i + 1}`, name })),
-      style: story.style,
+      wishes,
       summary: summarize(atHand, [], false),
     });
     const delivery = await services.handoverDesk.describe(`d-${story.id}`);
@@ -166,12 +250,9 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
     );
     if (!story.tale.isSigned) continue;
     await services.handoverDesk.seal(delivery.id, nessa);
-    for (const [daysAgo, port, starboard] of story.readings ?? []) {
+    for (const [daysAgo, hoursOf] of story.readings ?? []) {
       const on = addDays(today, -daysAgo);
-      for (const [engine, hours] of [
-        ["port", port],
-        ["starboard", starboard],
-      ] as const)
+      for (const [engine, hours] of Object.entries(hoursOf))
         await services.boatDesk.addReading(story.id, nessa, { id: ulid(noonMs(on, "12:00")), engine, date: on, hours });
     }
   }

@@ -40,6 +40,20 @@ export function tellWalk(delivery: Delivery, tale: WalkTale): Entry[] {
       entries.push({ ...base(), kind: "mark", topic: id, mark, person: null, spentS, ...note });
     }
   }
+  // A mark the tale insists on, though the topic was not on the plan.
+  const planned = new Set(delivery.plan.visits.flatMap(({ topics }) => topics));
+  for (const [topic, { mark, note }] of Object.entries(tale.marks ?? {})) {
+    if (planned.has(topic) || !byId.has(topic)) continue;
+    entries.push({
+      ...base(),
+      kind: "mark",
+      topic,
+      mark,
+      person: null,
+      spentS: 20,
+      ...(note === undefined ? {} : { note }),
+    });
+  }
   for (const snag of tale.snags ?? []) entries.push({ ...base(), kind: "snag", ...snag });
   for (const item of delivery.rig.gear)
     entries.push({ ...base(), kind: "gear", item: item.id, count: tale.short?.[item.id] ?? item.count });

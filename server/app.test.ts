@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Endpoint, endpoints } from "../api/index.ts";
+import { plainWishes } from "../core/route/index.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
 let store: TestStore;
@@ -41,7 +42,7 @@ describe("the door", () => {
   );
 
   it("admits only the roles an endpoint names", async () => {
-    const answer = await tobin.send("PUT", "/api/deliveries/d-w118/style", { style: "sweep" });
+    const answer = await tobin.send("PUT", "/api/deliveries/d-w118/plan", { style: "sweep" });
     expect(answer.status).toBe(403);
     expect(answer.body.error).toMatchObject({ code: "not-allowed", role: "technician" });
   });
@@ -51,7 +52,7 @@ describe("the door", () => {
     ["no origin", { origin: "" }, 403, "wrong-origin"],
     ["a form instead of JSON", { "content-type": "text/plain" }, 415, "not-json"],
   ])("refuses a write with %s", async (_, headers, status, code) => {
-    const answer = await nessa.send("PUT", "/api/deliveries/d-w118/style", { style: "sweep" }, headers);
+    const answer = await nessa.send("PUT", "/api/deliveries/d-w118/plan", { style: "sweep" }, headers);
     expect([answer.status, answer.body.error.code]).toEqual([status, code]);
   });
 
@@ -92,7 +93,7 @@ describe("the door", () => {
     expect((await store.stranger.get("/api/health")).body).toEqual({
       ready: true,
       version: "test",
-      database: { open: true, migrations: 1 },
+      database: { open: true, migrations: 2 },
     });
   });
 
@@ -112,12 +113,14 @@ describe("the door", () => {
 describe("bad input", () => {
   it.each([
     ["malformed JSON", '{"style":', 400, "malformed-json"],
-    ["a wrong type", { style: 7 }, 422, "invalid-input"],
-    ["an unknown field", { style: "sweep", extra: true }, 422, "invalid-input"],
-    ["an unknown style", { style: "zigzag" }, 422, "invalid-input"],
+    ["a wrong type", { ...plainWishes, style: 7 }, 422, "invalid-input"],
+    ["an unknown field", { ...plainWishes, style: "sweep", extra: true }, 422, "invalid-input"],
+    ["a style that is no name", { ...plainWishes, style: "Zig Zag" }, 422, "invalid-input"],
+    ["no minutes at all", { ...plainWishes, style: "sweep", budgetMin: 0 }, 422, "invalid-input"],
+    ["nine people", { ...plainWishes, style: "sweep", people: 9 }, 422, "invalid-input"],
     ["an array for an object", [], 422, "invalid-input"],
   ])("%s is refused with what and where", async (_, body, status, code) => {
-    const answer = await nessa.send("PUT", "/api/deliveries/d-w118/style", body);
+    const answer = await nessa.send("PUT", "/api/deliveries/d-w118/plan", body);
     expect([answer.status, answer.body.error.code]).toEqual([status, code]);
     if (code === "invalid-input") expect(answer.body.error.issues!.length).toBeGreaterThan(0);
   });

@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { plainWishes } from "../core/route/index.ts";
 import { tellWalk } from "../demo/walkEntries.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
@@ -137,7 +138,7 @@ describe("sealing", () => {
   it("lets notes and settlements be added, and nothing else", async () => {
     const marked = await post(nessa, [entry({ mark: "told" })]);
     expect([marked.status, marked.body.error.code]).toEqual([409, "sealed"]);
-    const style = await nessa.send("PUT", "/api/deliveries/d-w118/style", { style: "sweep" });
+    const style = await nessa.send("PUT", "/api/deliveries/d-w118/plan", { ...plainWishes, style: "sweep" });
     expect(style.body.error.code).toBe("sealed");
     const note = { id: ulid(), delivery: "d-w118", at: new Date().toISOString(), by: "nessa", device: "t" };
     expect((await post(nessa, [{ ...note, kind: "amend", note: "Rang: all well." }])).status).toBe(200);

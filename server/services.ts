@@ -2,11 +2,13 @@ import type { Clock } from "./clock.ts";
 import type { Database } from "./database/open.ts";
 import { createBoatDesk } from "./desk/boatDesk.ts";
 import { createHandoverDesk } from "./desk/handoverDesk.ts";
+import { createLibraryDesk } from "./desk/libraryDesk.ts";
 import { createRigDesk } from "./desk/rigDesk.ts";
 import { createBoats } from "./repositories/boats.ts";
 import { createDeliveries } from "./repositories/deliveries.ts";
 import { createPeople } from "./repositories/people.ts";
 import { createSettings } from "./repositories/settings.ts";
+import { createTopicEdits } from "./repositories/topicEdits.ts";
 
 export interface DemoAccount {
   login: string;
@@ -22,7 +24,9 @@ export function createServices(database: Database, clock: Clock, demoAccounts: D
   const deliveries = createDeliveries(database);
   const settings = createSettings(database);
   const rigDesk = createRigDesk();
-  const parts = { database, boats, deliveries, people, settings, rigDesk, clock };
+  const topicEdits = createTopicEdits(database);
+  const libraryDesk = createLibraryDesk({ topicEdits, deliveries, settings, clock });
+  const parts = { database, boats, deliveries, people, settings, rigDesk, libraryDesk, clock };
   return {
     ...parts,
     demoAccounts,

@@ -1,6 +1,6 @@
 import { rigTemplates, topics } from "../../content/index.ts";
 import { createRandom } from "../../core/random.ts";
-import { planWalk, type RouteInput, route, styleIds } from "../../core/route/index.ts";
+import { planWalk, type RouteInput, route, routeStyles } from "../../core/route/index.ts";
 import { type Figure, figureMs } from "./figures.ts";
 
 const stations = 12;
@@ -69,7 +69,7 @@ export function benchRoute(): Figure[] {
   });
   const usual = timed.filter(({ returns }) => returns <= mostReturns);
   const plansMs = Array.from({ length: 10 }, () =>
-    styleIds.map((style) => time(() => planWalk(rig, topics, style))),
+    routeStyles.map((style) => time(() => planWalk(rig, topics, style))),
   ).flat();
   const usualMs = usual.map(({ ms }) => ms);
   const knotFigure = figureMs("route, 12 stations, 120 topics, 35 precedences, at most 5 returns", usualMs, 50);

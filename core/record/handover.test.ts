@@ -1,11 +1,11 @@
 import { createHash } from "node:crypto";
 import { describe, expect, it } from "vitest";
 import { topics as library, rigTemplates } from "../../content/index.ts";
-import { listTopicsFor, planWalk } from "../route/index.ts";
+import { findStyle, listTopicsFor, planWalk } from "../route/index.ts";
 import { type Handover, handoverSchema, writeCanonical } from "./index.ts";
 
 const rig = rigTemplates["wending-23"];
-const planned = planWalk(rig, library, "sweep");
+const planned = planWalk(rig, library, findStyle("sweep"));
 if (!planned.ok) throw new Error(planned.error.message);
 
 const entry = (n: number) => ({

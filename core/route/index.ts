@@ -7,6 +7,27 @@ export {
   routeOutputSchema,
   visitSchema,
 } from "./contract.ts";
-export { listTopicsFor, type Plan, planSchema, planWalk } from "./planWalk.ts";
+export { learnMinutes } from "./learnMinutes.ts";
+export { listBroken, listTopicsFor, type Plan, type PlanOptions, planSchema, planWalk } from "./planWalk.ts";
 export { type RouteError, route } from "./route.ts";
-export { findStyle, type RouteStyle, routeStyles, type StyleId, styleIdSchema, styleIds } from "./styles.ts";
+export { simulateWalk, type WalkTimes, walkSpread } from "./simulateWalk.ts";
+export {
+  createStyle,
+  findStyle,
+  type OwnStyle,
+  ownStyleSchema,
+  type RouteStyle,
+  routeStyles,
+  type StyleId,
+  styleIdSchema,
+  styleIds,
+} from "./styles.ts";
+export {
+  type AdaptedTopics,
+  adaptTopics,
+  type ElsewhereReason,
+  places,
+  plainWishes,
+  type WalkWishes,
+  walkWishesSchema,
+} from "./wishes.ts";

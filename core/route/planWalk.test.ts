@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { topics as library, rigTemplates } from "../../content/index.ts";
-import { type Plan, planWalk, routeStyles, type StyleId, styleIds } from "./index.ts";
+import { findStyle, type Plan, planWalk, routeStyles, type StyleId, styleIds } from "./index.ts";
 
 const rig = rigTemplates["wending-23"];
 
 function plan(style: StyleId, of = rig): Plan {
-  const planned = planWalk(of, library, style);
+  const planned = planWalk(of, library, findStyle(style));
   if (!planned.ok) throw new Error(planned.error.message);
   return planned.value;
 }

@@ -1,10 +1,25 @@
 import { z } from "zod";
-import type { Rig, Station, StationKind } from "../rig/index.ts";
-import { moments, type Topic } from "../topic/index.ts";
+import { plainText, type Rig, type Station, type StationKind, stationKinds } from "../rig/index.ts";
+import { moments, systemNames, systems, type Topic } from "../topic/index.ts";
 
 export const styleIds = ["power-first", "trailer-first", "sweep", "day-in-the-life", "storage-tour"] as const;
-export const styleIdSchema = z.enum(styleIds);
+/** One of the five schools, or a style the store made itself. */
+export const styleIdSchema = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/, "must be small letters, digits and hyphens");
 export type StyleId = z.infer<typeof styleIdSchema>;
+
+/** A route style as a store describes it; `createStyle` makes it one `route` understands. */
+export const ownStyleSchema = z.strictObject({
+  id: styleIdSchema,
+  name: plainText(40),
+  /** First and last stop; null leaves it to the route. */
+  start: z.enum(stationKinds).nullable(),
+  end: z.enum(stationKinds).nullable(),
+  sweep: z.enum(["none", "bow-to-stern", "stern-to-bow"]),
+  trailer: z.enum(["first", "last", "with-the-rest"]),
+  /** Systems told in this order before all others. */
+  systems: z.array(z.enum(systems)).max(systems.length),
+});
+export type OwnStyle = z.infer<typeof ownStyleSchema>;
 
 /** A school of walking a boat, expressed in what `route` understands. */
 export interface RouteStyle {
@@ -74,8 +89,41 @@ export const routeStyles: readonly RouteStyle[] = [
   },
 ];
 
-export function findStyle(id: StyleId): RouteStyle {
-  const style = routeStyles.find((candidate) => candidate.id === id);
-  if (style === undefined) throw new Error(`findStyle: expected one of ${styleIds.join(", ")}, got ${id}`);
-  return style;
+const againstSweep = 4;
+
+/** A store's own style made into one: ranks by trailer and systems, move times shaped by the sweep, its own start and end. */
+export function createStyle(own: OwnStyle): RouteStyle {
+  const systemRank = (topic: Topic) => {
+    const at = own.systems.indexOf(topic.system);
+    return at < 0 ? own.systems.length : at;
+  };
+  const trailerRank = own.trailer === "first" ? -1 : own.systems.length + 1;
+  const said = [
+    own.start === null ? null : `starts at the ${own.start}`,
+    own.end === null ? null : `ends at the ${own.end}`,
+    own.sweep === "none" ? null : `${own.sweep.replaceAll("-", " ")}`,
+    own.trailer === "with-the-rest" ? null : `trailer ${own.trailer}`,
+    own.systems.length === 0 ? null : own.systems.map((system) => systemNames[system].toLowerCase()).join(", then "),
+  ].filter((part) => part !== null);
+  return {
+    id: own.id,
+    name: own.name,
+    line: `Made by this store: ${said.length === 0 ? "the shortest way" : said.join("; ")}.`,
+    start: own.start === null ? [] : [own.start],
+    end: own.end === null ? [] : [own.end],
+    rank: (topic) => (topic.system === "trailer" && own.trailer !== "with-the-rest" ? trailerRank : systemRank(topic)),
+    shape: (from, to) => {
+      const forward = to.at.xM - from.at.xM;
+      if (own.sweep === "bow-to-stern" && forward > aftM) return againstSweep;
+      if (own.sweep === "stern-to-bow" && forward < -aftM) return againstSweep;
+      return 1;
+    },
+  };
+}
+
+/** A style by its id: one of the five, or one of the store's own. An id nobody knows (a style since removed) is the first. */
+export function findStyle(id: StyleId, own: readonly OwnStyle[] = []): RouteStyle {
+  const made = own.find((candidate) => candidate.id === id);
+  if (made !== undefined) return createStyle(made);
+  return routeStyles.find((candidate) => candidate.id === id) ?? routeStyles[0]!;
 }

@@ -1,8 +1,12 @@
 import type { Sequelize } from "sequelize";
 import { SequelizeStorage, Umzug } from "umzug";
 import * as first from "./migrations/0001-store.ts";
+import * as second from "./migrations/0002-any-boat.ts";
 
-const migrations = [{ name: "0001-store", ...first }];
+const migrations = [
+  { name: "0001-store", ...first },
+  { name: "0002-any-boat", ...second },
+];
 
 /** Brings the database up to date; answers how many migrations it has had in all. Names are numbered without gaps. */
 export async function migrate(sequelize: Sequelize): Promise<number> {

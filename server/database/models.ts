@@ -20,6 +20,20 @@ export interface BoatRow {
   rig: string;
   inService: string | null;
   dueDate: string | null;
+  template: string | null;
+}
+export interface TemplateRow {
+  id: string;
+  name: string;
+  rig: string;
+  at: string;
+}
+export interface TopicEditRow {
+  id: string;
+  body: string;
+  basis: string | null;
+  by: string;
+  at: string;
 }
 export interface DeliveryRow {
   id: string;
@@ -29,6 +43,7 @@ export interface DeliveryRow {
   note: string;
   buyers: string;
   style: string;
+  wishes: string;
   summary: string;
   owed: number;
 }
@@ -72,6 +87,8 @@ export interface Models {
   readonly users: Table<UserRow>;
   readonly sessions: Table<SessionRow>;
   readonly boats: Table<BoatRow>;
+  readonly templates: Table<TemplateRow>;
+  readonly topicEdits: Table<TopicEditRow>;
   readonly deliveries: Table<DeliveryRow>;
   readonly entries: Table<EntryRow>;
   readonly seals: Table<SealRow>;
@@ -107,6 +124,15 @@ export function defineModels(sequelize: Sequelize): Models {
       rig: text(),
       inService: maybeText(),
       dueDate: maybeText(),
+      template: maybeText(),
+    }),
+    templates: table<TemplateRow>("templates", { id: key(), name: text(), rig: text(), at: text() }),
+    topicEdits: table<TopicEditRow>("topicEdits", {
+      id: key(),
+      body: text(),
+      basis: maybeText(),
+      by: text(),
+      at: text(),
     }),
     deliveries: table<DeliveryRow>("deliveries", {
       id: key(),
@@ -116,6 +142,7 @@ export function defineModels(sequelize: Sequelize): Models {
       note: text(),
       buyers: text(),
       style: text(),
+      wishes: text(),
       summary: text(),
       owed: whole(),
     }),

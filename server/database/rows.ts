@@ -1,4 +1,4 @@
-import type { FindOptions, Model, ModelStatic, Transaction } from "sequelize";
+import { type FindOptions, type Model, type ModelStatic, QueryTypes, type Transaction } from "sequelize";
 
 type Table<R extends object> = ModelStatic<Model<R, R>>;
 
@@ -20,4 +20,9 @@ export async function readOne<R extends object>(
 ): Promise<R | null> {
   const row = await table.findByPk(key, { raw: true, ...(transaction === undefined ? {} : { transaction }) });
   return row as unknown as R | null;
+}
+
+/** The rows of a question in SQL, on the database of `table`, for what Sequelize cannot ask: JSON inside a column. */
+export async function readQuery<R extends object>(table: ModelStatic<Model>, sql: string): Promise<R[]> {
+  return table.sequelize!.query<R>(sql, { type: QueryTypes.SELECT });
 }

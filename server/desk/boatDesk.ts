@@ -11,7 +11,8 @@ import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { Person } from "../repositories/people.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { describeCare, findNextDue } from "./careDesk.ts";
-import type { RigDesk } from "./rigDesk.ts";
+import type { Library, LibraryDesk } from "./libraryDesk.ts";
+import type { Prepared, RigDesk } from "./rigDesk.ts";
 
 interface Parts {
   readonly database: Database;
@@ -19,6 +20,7 @@ interface Parts {
   readonly deliveries: Deliveries;
   readonly settings: { read(): Promise<Settings> };
   readonly rigDesk: RigDesk;
+  readonly libraryDesk: LibraryDesk;
   readonly clock: Clock;
 }
 
@@ -27,11 +29,11 @@ const mostRows = 12;
 
 /** Boats as a whole: today's list, one boat's page, and the hours and services that are entered there. */
 export function createBoatDesk(parts: Parts) {
-  const { database, boats, deliveries, settings, rigDesk, clock } = parts;
+  const { database, boats, deliveries, settings, rigDesk, libraryDesk, clock } = parts;
 
   const careOf = async (boat: BoatRecord, today: IsoDate, store: Settings, transaction?: Transaction) =>
     describeCare({
-      rig: rigDesk.read(boat.rigText).rig,
+      rig: rigDesk.read(boat.rigText),
       inService: boat.inService,
       today,
       monthlyHours: store.monthlyHours,
@@ -55,7 +57,7 @@ export function createBoatDesk(parts: Parts) {
     ]);
     const due = dueBoats.flatMap((boat) => {
       const care = describeCare({
-        rig: rigDesk.read(boat.rigText).rig,
+        rig: rigDesk.read(boat.rigText),
         inService: boat.inService,
         today: date,
         monthlyHours,
@@ -79,7 +81,7 @@ export function createBoatDesk(parts: Parts) {
     await boats.setCare(boat.id, { inService: boat.inService, dueDate: findNextDue(care) }, transaction);
   };
   const checkHours = (boat: BoatRecord, engine: string, date: IsoDate) => {
-    if (!rigDesk.read(boat.rigText).rig.engines.some(({ id }) => id === engine))
+    if (!rigDesk.read(boat.rigText).engines.some(({ id }) => id === engine))
       throw new Failure("invalid-input", {
         issues: [{ path: "engine", message: `no engine "${engine}" on this boat` }],
       });
@@ -95,10 +97,14 @@ export function createBoatDesk(parts: Parts) {
         deliveries.sumOwed(),
         fallsDue(date),
       ]);
+      const library = await libraryDesk.read();
       const byId = await boats.findMany([...now, ...owing].map(({ boatId }) => boatId));
       return {
         date,
-        handovers: now.map((delivery) => describeHandover(delivery, byId.get(delivery.boatId)!, rigDesk)),
+        handovers: now.map((delivery) => {
+          const boat = byId.get(delivery.boatId)!;
+          return describeHandover(delivery, boat, rigDesk.prepare(boat.rigText, library, delivery.wishes), library);
+        }),
         owed: owing.flatMap((delivery) => describeOwed(delivery, byId.get(delivery.boatId)!)).slice(0, mostRows),
         owedInAll,
         ...due,
@@ -112,7 +118,7 @@ export function createBoatDesk(parts: Parts) {
       for (const delivery of all) byBoat.set(delivery.boatId, [...(byBoat.get(delivery.boatId) ?? []), delivery]);
       const rows = (await boats.list()).map((boat) => {
         const mine = byBoat.get(boat.id) ?? [];
-        const { rig } = rigDesk.read(boat.rigText);
+        const rig = rigDesk.read(boat.rigText);
         return {
           id: boat.id,
           name: boat.name,
@@ -141,7 +147,7 @@ export function createBoatDesk(parts: Parts) {
         id,
         name: boat.name,
         hull: boat.hull,
-        rig: rigDesk.read(boat.rigText).rig,
+        rig: rigDesk.read(boat.rigText),
         inService: boat.inService,
         buyers: buyersOf(id, mine),
         today,
@@ -228,9 +234,13 @@ function describeOwed(delivery: DeliveryRecord, boat: BoatRecord): Today["owed"]
   }));
 }
 
-function describeHandover(delivery: DeliveryRecord, boat: BoatRecord, rigDesk: RigDesk): Today["handovers"][number] {
-  const { rig, plan } = rigDesk.read(boat.rigText);
-  const { visits, moves, totalMin } = plan(delivery.style);
+function describeHandover(
+  delivery: DeliveryRecord,
+  boat: BoatRecord,
+  { rig, plan }: Prepared,
+  library: Library,
+): Today["handovers"][number] {
+  const { visits, moves, totalMin } = plan;
   const { summary } = delivery;
   const open = makeReady.filter(({ id }) => !summary.ready.includes(id));
   return {
@@ -251,7 +261,7 @@ function describeHandover(delivery: DeliveryRecord, boat: BoatRecord, rigDesk: R
     mustsOpen: summary.mustsOpen,
     mustsOf: summary.mustsOf,
     stopping: summary.stopping,
-    style: findStyle(delivery.style).name,
+    style: findStyle(delivery.wishes.style, library.ownStyles).name,
     stops: visits.length,
     moves,
     totalMin,

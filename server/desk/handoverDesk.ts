@@ -1,8 +1,9 @@
 import { createHash } from "node:crypto";
 import { isDeepStrictEqual } from "node:util";
-import type { Delivery } from "../../api/index.ts";
+import type { Delivery, PlanComparison } from "../../api/index.ts";
 import { makeReady } from "../../content/index.ts";
 import { handoverSchema, writeCanonical } from "../../core/record/index.ts";
+import { createStyle, routeStyles, type WalkWishes } from "../../core/route/index.ts";
 import { type Entry, foldWalk, isAfterSeal, isCovered, listObstacles, listOwed } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -12,7 +13,8 @@ import type { Deliveries, DeliveryRecord, Summary } from "../repositories/delive
 import type { People, Person } from "../repositories/people.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { describeCare, findNextDue } from "./careDesk.ts";
-import type { RigAtHand, RigDesk } from "./rigDesk.ts";
+import type { LibraryDesk } from "./libraryDesk.ts";
+import type { Prepared, RigDesk } from "./rigDesk.ts";
 
 interface Parts {
   readonly database: Database;
@@ -21,24 +23,33 @@ interface Parts {
   readonly people: People;
   readonly settings: { read(): Promise<Settings> };
   readonly rigDesk: RigDesk;
+  readonly libraryDesk: LibraryDesk;
   readonly clock: Clock;
 }
 
 interface OnDesk {
   readonly delivery: DeliveryRecord;
   readonly boat: BoatRecord;
-  readonly atHand: RigAtHand;
+  readonly atHand: Prepared;
 }
 
 /** A handover from plan to seal: what a walk is given, what it may add, and when it may be closed. */
 export function createHandoverDesk(parts: Parts) {
-  const { database, boats, deliveries, people, settings, rigDesk, clock } = parts;
+  const { database, boats, deliveries, people, settings, rigDesk, libraryDesk, clock } = parts;
 
+  /** What the walk is given; of a sealed handover what was sealed, however library and rig have changed since. */
+  const prepare = async (delivery: DeliveryRecord, boat: BoatRecord, transaction?: Transaction): Promise<Prepared> => {
+    if (delivery.summary.state === "signed") {
+      const seal = await deliveries.findSeal(delivery.id, transaction);
+      if (seal !== null) return handoverSchema.parse(JSON.parse(seal.canonical));
+    }
+    return rigDesk.prepare(boat.rigText, await libraryDesk.read(), delivery.wishes);
+  };
   const take = async (id: string, transaction?: Transaction): Promise<OnDesk> => {
     const delivery = await deliveries.find(id, transaction);
     if (delivery === null) throw new Failure("not-found", { what: "delivery", id });
     const boat = (await boats.find(delivery.boatId, transaction))!;
-    return { delivery, boat, atHand: rigDesk.read(boat.rigText) };
+    return { delivery, boat, atHand: await prepare(delivery, boat, transaction) };
   };
   const staffOf = async (entries: readonly Entry[], also: readonly string[] = []) => {
     const ids = new Set([...entries.map((entry) => entry.by), ...also]);
@@ -62,9 +73,9 @@ export function createHandoverDesk(parts: Parts) {
         note: delivery.note,
         buyers: delivery.buyers,
         staff: await staffOf(entries),
-        style: delivery.style,
+        wishes: delivery.wishes,
         rig: atHand.rig,
-        plan: atHand.plan(delivery.style),
+        plan: atHand.plan,
         topics: [...atHand.topics],
         makeReady,
         entries,
@@ -102,6 +113,40 @@ export function createHandoverDesk(parts: Parts) {
       });
     },
 
+    /** Each style with the same people, place and minutes, for this boat. */
+    async compareStyles(id: string): Promise<PlanComparison[]> {
+      const { delivery, boat } = await take(id);
+      const library = await libraryDesk.read();
+      const styles = [...routeStyles, ...library.ownStyles.map(createStyle)];
+      return styles.map(({ id: style, name, line }) => {
+        const { plan, topics } = rigDesk.prepare(boat.rigText, library, { ...delivery.wishes, style, hand: null });
+        const { moves, moveMin, totalMin, deferred, firstMust } = plan;
+        const title = topics.find((topic) => topic.id === firstMust?.topic)?.title;
+        return {
+          style,
+          name,
+          line,
+          moves,
+          moveMin,
+          totalMin,
+          deferred: deferred.length,
+          firstMust: firstMust === null || title === undefined ? null : { title, atMin: firstMust.atMin },
+        };
+      });
+    },
+
+    /** Plans the walk anew for these people, this place and this time. */
+    async setPlan(id: string, wishes: WalkWishes) {
+      const library = await libraryDesk.read();
+      await database.inTransaction(async (transaction) => {
+        const { delivery, boat } = await take(id, transaction);
+        if (delivery.summary.state === "signed") throw new Failure("sealed", { delivery: id });
+        const atHand = rigDesk.prepare(boat.rigText, library, wishes);
+        const entries = await deliveries.listEntries(id, transaction);
+        await deliveries.setPlan(id, wishes, summarize(atHand, entries, false), transaction);
+      });
+    },
+
     /** Freezes the handover: canonical text, its SHA-256, and the meter readings taken over into aftercare. */
     async seal(id: string, user: Person) {
       const store = await settings.read();
@@ -124,7 +169,7 @@ export function createHandoverDesk(parts: Parts) {
             rig: atHand.rig,
             buyers: delivery.buyers,
             staff: await staffOf(entries, [user.id]),
-            plan: atHand.plan(delivery.style),
+            plan: atHand.plan,
             topics: atHand.topics,
             entries,
             sealedBy: user.id,
@@ -229,7 +274,11 @@ function checkEntry(entry: Entry, path: string, desk: OnDesk, user: Person, all:
 }
 
 /** What Today shows of a handover. */
-export function summarize(atHand: RigAtHand, entries: readonly Entry[], isSigned: boolean): Summary {
+export function summarize(
+  atHand: Pick<Prepared, "rig" | "topics">,
+  entries: readonly Entry[],
+  isSigned: boolean,
+): Summary {
   const state = foldWalk(entries);
   const musts = atHand.topics.filter((topic) => topic.must);
   const owed = listOwed(atHand.topics, atHand.rig.gear, state);

@@ -1,44 +1,54 @@
-import { topics as library } from "../../content/index.ts";
 import { type Rig, rigSchema } from "../../core/rig/index.ts";
-import { listTopicsFor, type Plan, planWalk, type StyleId } from "../../core/route/index.ts";
-import type { Topic } from "../../core/topic/index.ts";
+import { adaptTopics, findStyle, listTopicsFor, type Plan, planWalk, type WalkWishes } from "../../core/route/index.ts";
+import { fillTopic, type Topic } from "../../core/topic/index.ts";
 import { Failure } from "../failure.ts";
+import type { Library } from "./libraryDesk.ts";
 
-export interface RigAtHand {
+/** A boat made ready for one walk: the topics these people need on it, in its own words, and their order. */
+export interface Prepared {
   readonly rig: Rig;
-  /** The topics this boat has, in library order. */
   readonly topics: readonly Topic[];
-  plan(style: StyleId): Plan;
+  readonly plan: Plan;
 }
 
-const mostRemembered = 300;
+const mostRigs = 300;
+const mostPlans = 24;
 
-/** Rigs read from the store, with their topics and plans, worked out once for as long as the text is the same. */
+/** Rigs read from the store, with topics and plans, worked out once for as long as rig, library and wishes are the same. */
 export function createRigDesk() {
-  const remembered = new Map<string, RigAtHand>();
+  const remembered = new Map<string, { rig: Rig; prepared: Map<string, Prepared> }>();
+  const take = (rigText: string) => {
+    const seen = remembered.get(rigText);
+    if (seen !== undefined) return seen;
+    const fresh = { rig: rigSchema.parse(JSON.parse(rigText)), prepared: new Map<string, Prepared>() };
+    if (remembered.size >= mostRigs) remembered.delete(remembered.keys().next().value!);
+    remembered.set(rigText, fresh);
+    return fresh;
+  };
   return {
-    read(rigText: string): RigAtHand {
-      const seen = remembered.get(rigText);
-      if (seen !== undefined) return seen;
-      const rig = rigSchema.parse(JSON.parse(rigText));
-      const plans = new Map<StyleId, Plan>();
-      const atHand: RigAtHand = {
-        rig,
-        topics: listTopicsFor(rig, library),
-        plan(style) {
-          const known = plans.get(style);
-          if (known !== undefined) return known;
-          const planned = planWalk(rig, library, style);
-          if (!planned.ok) throw new Failure("cycle", planned.error);
-          plans.set(style, planned.value);
-          return planned.value;
-        },
-      };
-      if (remembered.size >= mostRemembered) remembered.delete(remembered.keys().next().value!);
-      remembered.set(rigText, atHand);
-      return atHand;
+    read: (rigText: string): Rig => take(rigText).rig,
+    prepare(rigText: string, library: Library, wishes: WalkWishes): Prepared {
+      const { rig, prepared } = take(rigText);
+      const key = `${library.version} ${JSON.stringify(wishes)}`;
+      const known = prepared.get(key);
+      if (known !== undefined) return known;
+      const fresh = prepareWalk(rig, library, wishes);
+      if (prepared.size >= mostPlans) prepared.delete(prepared.keys().next().value!);
+      prepared.set(key, fresh);
+      return fresh;
     },
   };
 }
 
 export type RigDesk = ReturnType<typeof createRigDesk>;
+
+function prepareWalk(rig: Rig, library: Library, wishes: WalkWishes): Prepared {
+  const here = listTopicsFor(rig, library.topics).map((topic) => fillTopic(topic, rig, library.schools));
+  const { topics, elsewhere } = adaptTopics(here, wishes, library.minutesOf);
+  const { budgetMin, hand } = wishes;
+  const planned = planWalk(rig, topics, findStyle(wishes.style, library.ownStyles), { budgetMin, hand });
+  if (!planned.ok) throw new Failure("cycle", planned.error);
+  const possible = new Set([...topics.map(({ id }) => id), ...elsewhere.map(({ topic }) => topic)]);
+  const notHere = library.topics.filter(({ id }) => !possible.has(id)).map(({ id }) => id);
+  return { rig, topics, plan: { ...planned.value, notHere, elsewhere } };
+}

@@ -21,9 +21,12 @@ export function createBoats({ models }: Database) {
     });
   const inTx = (transaction?: Transaction) => (transaction === undefined ? {} : { transaction });
   return {
-    async add(boat: { id: string; name: string; hull: string; rig: Rig }, transaction?: Transaction) {
+    async add(
+      boat: { id: string; name: string; hull: string; rig: Rig; template?: string },
+      transaction?: Transaction,
+    ) {
       await models.boats.create(
-        { ...boat, rig: JSON.stringify(boat.rig), inService: null, dueDate: null },
+        { ...boat, template: boat.template ?? null, rig: JSON.stringify(boat.rig), inService: null, dueDate: null },
         inTx(transaction),
       );
     },

@@ -1,11 +1,11 @@
 import { Op, UniqueConstraintError, type WhereOptions } from "sequelize";
 import { z } from "zod";
 import { personSchema } from "../../core/record/index.ts";
-import type { StyleId } from "../../core/route/index.ts";
+import { plainWishes, type WalkWishes, walkWishesSchema } from "../../core/route/index.ts";
 import { type Entry, recordIdSchema } from "../../core/walk/index.ts";
 import type { DeliveryRow, SealRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
-import { readAll, readOne } from "../database/rows.ts";
+import { readAll, readOne, readQuery } from "../database/rows.ts";
 import { Failure } from "../failure.ts";
 
 /** What Today needs to know of a handover without folding its entries again; kept with every entry stored. */
@@ -27,6 +27,9 @@ export const summarySchema = z.strictObject({
 });
 export type Summary = z.infer<typeof summarySchema>;
 
+/** The latest marks that minutes are learned from. */
+const mostSpent = 20_000;
+
 export interface DeliveryRecord {
   readonly id: string;
   readonly boatId: string;
@@ -34,13 +37,16 @@ export interface DeliveryRecord {
   readonly time: string;
   readonly note: string;
   readonly buyers: z.infer<typeof personSchema>[];
-  readonly style: StyleId;
+  readonly wishes: WalkWishes;
   readonly summary: Summary;
 }
 
-const toDelivery = ({ buyers, summary, style, owed: _, ...rest }: DeliveryRow): DeliveryRecord => {
-  return { ...rest, buyers: JSON.parse(buyers), style: style as StyleId, summary: JSON.parse(summary) };
-};
+const toDelivery = ({ buyers, summary, style, wishes, owed: _, ...rest }: DeliveryRow): DeliveryRecord => ({
+  ...rest,
+  buyers: JSON.parse(buyers),
+  wishes: walkWishesSchema.parse({ ...plainWishes, ...JSON.parse(wishes), style }),
+  summary: JSON.parse(summary),
+});
 
 /** Handovers with their entries and seals. Entries and seals are only ever added. */
 export function createDeliveries({ models }: Database) {
@@ -54,12 +60,14 @@ export function createDeliveries({ models }: Database) {
       })
     ).map(toDelivery);
   return {
-    async add(delivery: DeliveryRecord, transaction?: Transaction) {
+    async add({ wishes: { style, ...wishes }, ...delivery }: DeliveryRecord, transaction?: Transaction) {
       const buyers = z.array(personSchema).min(1).parse(delivery.buyers);
       const summary = summarySchema.parse(delivery.summary);
       await models.deliveries.create(
         {
           ...delivery,
+          style,
+          wishes: JSON.stringify(wishes),
           buyers: JSON.stringify(buyers),
           summary: JSON.stringify(summary),
           owed: summary.owed.length,
@@ -76,8 +84,26 @@ export function createDeliveries({ models }: Database) {
     listAll: () => listWhere({}),
     listOwing: (most: number) => listWhere({ owed: { [Op.gt]: 0 } }, most),
     sumOwed: async () => (await models.deliveries.sum("owed")) ?? 0,
-    async setStyle(id: string, style: StyleId) {
-      await models.deliveries.update({ style }, { where: { id } });
+    async setPlan(id: string, { style, ...wishes }: WalkWishes, summary: Summary, transaction: Transaction) {
+      await models.deliveries.update(
+        { style, wishes: JSON.stringify(wishes), summary: JSON.stringify(summary), owed: summary.owed.length },
+        { where: { id }, transaction },
+      );
+    },
+    /** Seconds spent on each topic in the latest walks, by topic. */
+    async listSpent(): Promise<Map<string, number[]>> {
+      const rows = await readQuery<{ topic: string; spentS: number }>(
+        models.entries,
+        `SELECT json_extract(body, '$.topic') AS topic, json_extract(body, '$.spentS') AS spentS FROM entries
+         WHERE json_extract(body, '$.kind') = 'mark' ORDER BY id DESC LIMIT ${mostSpent}`,
+      );
+      const spent = new Map<string, number[]>();
+      for (const { topic, spentS } of rows) {
+        const list = spent.get(topic);
+        if (list === undefined) spent.set(topic, [spentS]);
+        else list.push(spentS);
+      }
+      return spent;
     },
     async setSummary(id: string, summary: Summary, transaction: Transaction) {
       await models.deliveries.update(

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { plainText } from "../../core/rig/index.ts";
+import { ownStyleSchema } from "../../core/route/index.ts";
 import type { Database } from "../database/open.ts";
 import { readOne } from "../database/rows.ts";
 
@@ -8,6 +9,9 @@ export const settingsSchema = z.strictObject({
   store: plainText(80),
   phone: z.string(),
   monthlyHours: z.array(z.number().min(0)).length(12),
+  /** The school taught, by topic; topics not named teach their first. */
+  schools: z.record(z.string(), z.string()).default({}),
+  ownStyles: z.array(ownStyleSchema).max(20).default([]),
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
@@ -15,12 +19,17 @@ const defaults: Settings = {
   store: "Your store",
   phone: "",
   monthlyHours: [1, 1, 3, 6, 9, 11, 12, 11, 7, 3, 1, 1],
+  schools: {},
+  ownStyles: [],
 };
 
 export function createSettings({ models }: Database) {
   // Read on nearly every request, written seldom, and only through here.
   let known: Settings | null = null;
+  let written = 0;
   return {
+    /** Goes up with every write. */
+    version: () => written,
     async read(): Promise<Settings> {
       if (known === null) {
         const row = await readOne(models.settings, "store");
@@ -28,8 +37,9 @@ export function createSettings({ models }: Database) {
       }
       return known;
     },
-    async write(settings: Settings) {
+    async write(settings: z.input<typeof settingsSchema>) {
       known = null;
+      written++;
       await models.settings.upsert({ key: "store", value: JSON.stringify(settingsSchema.parse(settings)) });
     },
   };

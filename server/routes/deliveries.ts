@@ -1,32 +1,21 @@
 import type Router from "@koa/router";
 import { endpoints } from "../../api/index.ts";
-import { routeStyles } from "../../core/route/index.ts";
-import { Failure } from "../failure.ts";
 import { serve } from "../http.ts";
 import type { Services } from "../services.ts";
 
-export function routeDeliveries(router: Router, { door, handoverDesk, deliveries, settings, clock }: Services) {
+export function routeDeliveries(router: Router, { door, handoverDesk, settings, clock }: Services) {
   router.get(
     endpoints.delivery.path,
     serve(endpoints.delivery, door, ({ params }) => handoverDesk.describe(params.delivery)),
   );
   router.get(
     endpoints.plans.path,
-    serve(endpoints.plans, door, async ({ params }) => {
-      const { atHand } = await handoverDesk.take(params.delivery);
-      const plans = routeStyles.map(({ id, name, line }) => {
-        const { moves, moveMin, totalMin } = atHand.plan(id);
-        return { style: id, name, line, moves, moveMin, totalMin };
-      });
-      return { plans };
-    }),
+    serve(endpoints.plans, door, async ({ params }) => ({ plans: await handoverDesk.compareStyles(params.delivery) })),
   );
   router.put(
-    endpoints.chooseStyle.path,
-    serve(endpoints.chooseStyle, door, async ({ params, body }) => {
-      const { delivery } = await handoverDesk.take(params.delivery);
-      if (delivery.summary.state === "signed") throw new Failure("sealed", { delivery: delivery.id });
-      await deliveries.setStyle(delivery.id, body.style);
+    endpoints.setPlan.path,
+    serve(endpoints.setPlan, door, async ({ params, body }) => {
+      await handoverDesk.setPlan(params.delivery, body);
       return { done: true as const };
     }),
   );

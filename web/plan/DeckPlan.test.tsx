@@ -3,7 +3,7 @@ import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { rigTemplates, topics } from "../../content/index.ts";
-import { planWalk } from "../../core/route/index.ts";
+import { findStyle, planWalk } from "../../core/route/index.ts";
 import { DeckPlan, type StationSign } from "./DeckPlan.tsx";
 
 const rig = rigTemplates["wending-23"];
@@ -42,7 +42,7 @@ describe("DeckPlan", () => {
   });
 
   it("draws a leg for each move of the plan, on paper that holds every place", () => {
-    const plan = planWalk(rig, topics, "trailer-first");
+    const plan = planWalk(rig, topics, findStyle("trailer-first"));
     if (!plan.ok) throw new Error(plan.error.message);
     const { container } = render(<DeckPlan rig={rig} plan={plan.value} stop={2} />);
     expect(container.querySelectorAll(".deck-course, .deck-course-next")).toHaveLength(plan.value.moves);

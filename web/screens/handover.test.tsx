@@ -7,7 +7,7 @@ import { MemoryRouter } from "react-router";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Delivery } from "../../api/index.ts";
 import { rigTemplates, topics } from "../../content/index.ts";
-import { listTopicsFor, planWalk } from "../../core/route/index.ts";
+import { findStyle, listTopicsFor, plainWishes, planWalk } from "../../core/route/index.ts";
 import { listObstacles, listOpenTopics } from "../../core/walk/index.ts";
 import { meQuery, queryClient } from "../app/queries.ts";
 import { journal, useWalkState } from "../offline/useJournal.ts";
@@ -24,7 +24,7 @@ let number = 0;
 
 /** A handover of the shipped boat that nobody has walked yet, under its own id. */
 function createDelivery(): Delivery {
-  const planned = planWalk(rig, topics, "sweep");
+  const planned = planWalk(rig, topics, findStyle("sweep"));
   if (!planned.ok) throw new Error(planned.error.message);
   const plan = planned.value;
   return {
@@ -40,7 +40,7 @@ function createDelivery(): Delivery {
       { id: "b2", name: "Piet Marram" },
     ],
     staff: [{ id: "nessa", name: "Nessa" }],
-    style: "sweep",
+    wishes: { ...plainWishes, style: "sweep" },
     rig,
     plan,
     topics: listTopicsFor(rig, topics),

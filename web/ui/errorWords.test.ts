@@ -18,6 +18,7 @@ it.each(Object.keys(errorStatus))("%s is said in words of its own, with a way ou
     limit: "1 MB",
     role: "sales",
     today: "2026-06-02",
+    neededBy: "Windlass",
   };
   const said = describeError(new Refused(facts));
   expect(said).not.toContain("undefined");

@@ -37,6 +37,9 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "unknown-topic": () => "This boat no longer has that topic. Reload the walk.",
   "unknown-ref": () => "What this refers to is not on the record yet. Try again in a moment.",
   cycle: () => "Some topics wait for each other in a circle, so there is no order. Mend them in the library.",
+  "topic-needed": (facts) =>
+    `"${String(facts.neededBy)}" comes after this topic. Change that one first, then remove this.`,
+  "not-empty": (facts) => `There is already a ${String(facts.what)} "${String(facts.id)}". Choose another number.`,
   unexpected: () => "The server made a mistake and has logged it. Try again; what you marked is kept.",
   "no-signal": () => "No answer from the yard. What you mark is kept on this tablet and sent when there is signal.",
 };

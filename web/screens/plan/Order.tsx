@@ -1,16 +1,21 @@
 import type { Delivery } from "../../../api/index.ts";
 import type { WalkState } from "../../../core/walk/index.ts";
+import { Button } from "../../ui/Button.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
+import { Broken } from "./Broken.tsx";
 
 interface OrderProps {
   readonly delivery: Delivery;
   readonly state: WalkState;
   /** Only this station's stops, when one is picked on the plan. */
   readonly picked: string | null;
+  readonly canChange: boolean;
+  readonly onByHand: () => void;
+  readonly onPutBack: () => void;
 }
 
 /** Every stop and what is told there, in order. Must-do topics carry the heavy left rule. */
-export function Order({ delivery, state, picked }: OrderProps) {
+export function Order({ delivery, state, picked, canChange, onByHand, onPutBack }: OrderProps) {
   const topicOf = new Map(delivery.topics.map((topic) => [topic.id, topic]));
   const stationOf = new Map(delivery.rig.stations.map((station) => [station.id, station]));
   const stops = delivery.plan.visits
@@ -18,9 +23,19 @@ export function Order({ delivery, state, picked }: OrderProps) {
     .filter(({ station }) => picked === null || station === picked);
   return (
     <section aria-labelledby="order">
-      <h2 id="order" className="text-lg font-bold">
-        {picked === null ? "The order" : `Told at: ${stationOf.get(picked)?.label}`}
-      </h2>
+      <div className="flex flex-wrap items-end justify-between gap-2">
+        <h2 id="order" className="text-lg font-bold">
+          {picked === null ? "The order" : `Told at: ${stationOf.get(picked)?.label}`}
+          {delivery.plan.isByHand && <span className="font-normal text-soft"> made by hand</span>}
+        </h2>
+        {canChange && (
+          <span className="flex gap-2">
+            {delivery.plan.isByHand && <Button onClick={onPutBack}>Put it back</Button>}
+            <Button onClick={onByHand}>Change by hand</Button>
+          </span>
+        )}
+      </div>
+      <Broken delivery={delivery} broken={delivery.plan.broken} />
       {stops.length === 0 && <p className="border-t border-ink py-3 text-soft">Nothing is told here on this boat.</p>}
       <ol className="mt-1 border-t border-ink">
         {stops.map(({ number, station, topics }) => (

@@ -2,9 +2,9 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import type { StyleId } from "../../../core/route/index.ts";
+import type { WalkWishes } from "../../../core/route/index.ts";
 import { ask } from "../../app/client.ts";
-import { deliveryQuery, queryClient, todayQuery } from "../../app/queries.ts";
+import { deliveryQuery, plansQuery, queryClient, todayQuery } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
 import { useWalkState } from "../../offline/useJournal.ts";
 import { BoatPage } from "../../plan/BoatPage.tsx";
@@ -17,7 +17,12 @@ import { ErrorNotice } from "../../ui/Notice.tsx";
 import { sayLongDay, sayMinutes } from "../../ui/words.ts";
 import { MakeReady } from "./MakeReady.tsx";
 import { Order } from "./Order.tsx";
+import { OrderByHand } from "./OrderByHand.tsx";
 import { Styles } from "./Styles.tsx";
+import { useWalkTimes } from "./useWalkTimes.ts";
+import { WalkTimeLine } from "./WalkTimeLine.tsx";
+import { WhatWaits } from "./WhatWaits.tsx";
+import { WhoAndWhen } from "./WhoAndWhen.tsx";
 
 /** The walk before it is walked: its order, its minutes, the course on the deck plan, the schools compared. */
 export function PlanScreen() {
@@ -36,10 +41,12 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
   const navigate = useNavigate();
   const [picked, setPicked] = useState<string | null>(null);
   const choose = useMutation({
-    mutationFn: (style: StyleId) => ask("chooseStyle", { params: { delivery: delivery.id }, body: { style } }),
+    mutationFn: (change: Partial<WalkWishes>) =>
+      ask("setPlan", { params: { delivery: delivery.id }, body: { ...delivery.wishes, ...change } }),
     onSuccess: () =>
       Promise.all([
         queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey }),
+        queryClient.invalidateQueries({ queryKey: plansQuery(delivery.id).queryKey }),
         queryClient.invalidateQueries({ queryKey: todayQuery.queryKey }),
       ]),
   });
@@ -47,6 +54,9 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
   const musts = delivery.topics.filter(({ must }) => must).length;
   const walkAddress = `/deliveries/${delivery.id}/walk`;
   const isMine = ["owner", "sales", "delivery"].includes(me.role);
+  const canPlan = isMine && seal === null;
+  const [isByHand, setByHand] = useState(false);
+  const times = useWalkTimes(delivery);
   const stopping = state.snags.filter(({ id, stops }) => stops && !state.settled.has(id));
   return (
     <BoatPage
@@ -98,18 +108,37 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
         moves. <strong className="num">{sayMinutes(plan.topicMin)}</strong> of topics and{" "}
         <strong className="num">{sayMinutes(plan.moveMin)}</strong> of moving about:{" "}
         <strong className="num">{sayMinutes(plan.totalMin)}</strong> in all. {musts} topics are must-do.
+        {times !== null && <WalkTimeLine times={times} budgetMin={delivery.wishes.budgetMin} />}
         {!plan.optimal && " The order is good, but not proven to be the shortest."}
       </p>
       {choose.error !== null && <ErrorNotice error={choose.error} />}
       <div className="mt-6 grid gap-x-10 gap-y-8 xl:grid-cols-[minmax(0,1fr)_400px]">
-        <Order delivery={delivery} state={state} picked={picked} />
+        {isByHand ? (
+          <OrderByHand
+            delivery={delivery}
+            isBusy={choose.isPending}
+            onKeep={(hand) => choose.mutate({ hand }, { onSuccess: () => setByHand(false) })}
+            onLeave={() => setByHand(false)}
+          />
+        ) : (
+          <Order
+            delivery={delivery}
+            state={state}
+            picked={picked}
+            canChange={canPlan}
+            onByHand={() => setByHand(true)}
+            onPutBack={() => choose.mutate({ hand: null })}
+          />
+        )}
         <div className="space-y-8 max-xl:order-first">
+          <WhoAndWhen wishes={delivery.wishes} canChoose={canPlan} onWish={(change) => choose.mutate(change)} />
           <Styles
             delivery={delivery}
-            canChoose={isMine && seal === null}
-            onChoose={(style) => choose.mutate(style)}
+            canChoose={canPlan}
+            onChoose={(style) => choose.mutate({ style, hand: null })}
             isBusy={choose.isPending}
           />
+          <WhatWaits delivery={delivery} />
           <MakeReady delivery={delivery} state={state} />
         </div>
       </div>

@@ -12,30 +12,38 @@ interface StylesProps {
   readonly onChoose: (style: StyleId) => void;
 }
 
-/** The five schools side by side: moves, minutes on foot, minutes in all. */
+/** The schools side by side: moves, minutes on foot, minutes in all, and when the first must is done. */
 export function Styles({ delivery, canChoose, isBusy, onChoose }: StylesProps) {
   const plans = useQuery(plansQuery(delivery.id));
   if (plans.data === undefined)
     return plans.error === null ? <Waiting what="the route styles" /> : <ErrorNotice error={plans.error} />;
-  const chosen = plans.data.plans.find(({ style }) => style === delivery.style);
+  const chosen = plans.data.plans.find(({ style }) => style === delivery.wishes.style);
   return (
     <section aria-labelledby="styles">
       <h2 id="styles" className="text-lg font-bold">
         Route style
       </h2>
-      <div className="head mt-1 grid grid-cols-[1fr_60px_72px_72px] border-b border-ink pb-1 text-[0.8125rem] font-semibold text-soft [font-stretch:85%]">
+      <div className="head mt-1 grid grid-cols-[1fr_52px_56px_68px_60px] border-b border-ink pb-1 text-[0.8125rem] font-semibold text-soft [font-stretch:85%]">
         <span>School</span>
         <span className="text-right">Moves</span>
         <span className="text-right">On foot</span>
         <span className="text-right">In all</span>
+        <span className="text-right" title="Minutes into the walk at which the first must is done">
+          1st must
+        </span>
       </div>
-      <RadioGroup value={delivery.style} onChange={onChoose} disabled={!canChoose || isBusy} aria-labelledby="styles">
-        {plans.data.plans.map(({ style, name, line, moves, moveMin, totalMin }) => (
+      <RadioGroup
+        value={delivery.wishes.style}
+        onChange={onChoose}
+        disabled={!canChoose || isBusy}
+        aria-labelledby="styles"
+      >
+        {plans.data.plans.map(({ style, name, line, moves, moveMin, totalMin, firstMust }) => (
           <Radio
             key={style}
             value={style}
-            aria-label={`${name}: ${moves} moves, ${Math.round(totalMin)} minutes`}
-            className="grid min-h-11 cursor-pointer grid-cols-[1fr_60px_72px_72px] items-center border-b border-rule data-checked:bg-shoal data-disabled:cursor-default"
+            aria-label={`${name}: ${moves} moves, ${Math.round(totalMin)} minutes, first must after ${Math.round(firstMust?.atMin ?? 0)}`}
+            className="grid min-h-11 cursor-pointer grid-cols-[1fr_52px_56px_68px_60px] items-center border-b border-rule data-checked:bg-shoal data-disabled:cursor-default"
             title={line}
           >
             {({ checked }) => (
@@ -50,12 +58,16 @@ export function Styles({ delivery, canChoose, isBusy, onChoose }: StylesProps) {
                 <Figure value={moves} />
                 <Figure value={moveMin} unit="min" />
                 <Figure value={totalMin} unit="min" />
+                <Figure value={firstMust?.atMin ?? 0} unit="min" />
               </>
             )}
           </Radio>
         ))}
       </RadioGroup>
-      <p className="mt-2 text-sm text-soft">{chosen?.line}</p>
+      <p className="mt-2 text-sm text-soft">
+        {chosen?.line}
+        {chosen?.firstMust != null && ` First must: ${chosen.firstMust.title}.`}
+      </p>
     </section>
   );
 }

@@ -68,6 +68,11 @@ export function TopicSheet({ walk }: { walk: Walk }) {
         <Line name="Wrong" text={topic.wrong} isSoft />
         <Line name="Why" text={topic.why} isSoft />
       </dl>
+      {topic.school !== undefined && (
+        <p className="mt-3 text-base text-soft">
+          Taught here: <strong className="text-ink">{topic.school.name}</strong>. {topic.school.tradeOff}
+        </p>
+      )}
       {buyers.length > 1 && (
         <div role="radiogroup" aria-label="Who the mark is for" className="mt-3 flex flex-wrap items-center gap-2">
           <span className="head w-[88px] text-base font-semibold text-soft max-md:w-full">Who</span>

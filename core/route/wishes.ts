@@ -1,0 +1,94 @@
+import { z } from "zod";
+import { type Topic, topicIdSchema } from "../topic/index.ts";
+import { styleIdSchema } from "./styles.ts";
+
+export const places = ["trailer", "hard", "afloat", "remote"] as const;
+
+/** Who comes, where the boat stands, and how long there is: what shapes a plan beside the boat itself. */
+export const walkWishesSchema = z.strictObject({
+  style: styleIdSchema,
+  /** Minutes there are; null tells everything. */
+  budgetMin: z.number().min(5).max(600).nullable(),
+  people: z.int().min(1).max(8),
+  experience: z.enum(["first-time", "experienced"]),
+  /** On its trailer, on stands without one, afloat, or far away with the buyer. */
+  place: z.enum(places),
+  /** Cooling water ashore: a hose on the flush port or muffs. */
+  hose: z.boolean(),
+  /** The order made by hand, by topic; null lets the route find it. */
+  hand: z.array(topicIdSchema).max(600).nullable(),
+});
+export type WalkWishes = z.infer<typeof walkWishesSchema>;
+
+/** One first-time buyer at the trailer with a hose, and all the time there is. */
+export const plainWishes: Omit<WalkWishes, "style"> = {
+  budgetMin: null,
+  people: 1,
+  experience: "first-time",
+  place: "trailer",
+  hose: true,
+  hand: null,
+};
+
+export const elsewhereReasons = ["cooling", "afloat", "ashore", "reach"] as const;
+export type ElsewhereReason = (typeof elsewhereReasons)[number];
+
+export interface AdaptedTopics {
+  readonly topics: Topic[];
+  /** Topics that cannot be taught where the boat is, and why: no cooling water, not afloat, not ashore, out of reach. */
+  readonly elsewhere: { topic: string; title: string; because: ElsewhereReason }[];
+}
+
+/** How people change minutes: our own estimates, corrected by what the store records (learnMinutes). */
+export const peoplePace = {
+  /** Each further person does a done-topic by their own hands. */
+  perFurtherDoer: 0.25,
+  perFurtherListener: 0.05,
+  experienced: 0.6,
+  experiencedMust: 0.8,
+} as const;
+
+const ashoreOnly = ["coupler", "winch", "wheels"] as const;
+
+/**
+ * The topics as these people need them, where the boat is. Musts keep their level; to the experienced the others are taken
+ * one step less far (done → shown → told) and shorter; further people add time, most where each has to do it. Minutes to
+ * the half.
+ *
+ * @example a done-topic of 2 min for 3 people → 3 min.
+ */
+export function adaptTopics(
+  topics: readonly Topic[],
+  wishes: Pick<WalkWishes, "people" | "experience" | "place" | "hose">,
+  minutesOf: Readonly<Record<string, number>> = {},
+): AdaptedTopics {
+  const adapted: AdaptedTopics = { topics: [], elsewhere: [] };
+  for (const topic of topics) {
+    const because = findHindrance(topic, wishes);
+    if (because !== null) {
+      adapted.elsewhere.push({ topic: topic.id, title: topic.title, because });
+      continue;
+    }
+    const level = wishes.experience === "experienced" && !topic.must ? oneStepLess[topic.level] : topic.level;
+    const further = wishes.people - 1;
+    const people = 1 + further * (level === "done" ? peoplePace.perFurtherDoer : peoplePace.perFurtherListener);
+    const known =
+      wishes.experience === "first-time" ? 1 : topic.must ? peoplePace.experiencedMust : peoplePace.experienced;
+    const minutes = (minutesOf[topic.id] ?? topic.minutes) * people * known;
+    adapted.topics.push({ ...topic, level, minutes: Math.max(0.5, Math.round(minutes * 2) / 2) });
+  }
+  return adapted;
+}
+
+const oneStepLess = { done: "shown", shown: "told", told: "told" } as const;
+
+function findHindrance(topic: Topic, { place, hose }: Pick<WalkWishes, "place" | "hose">): ElsewhereReason | null {
+  if (place === "remote") return null;
+  const asks = topic.asks ?? "any";
+  if (asks === "cooling" && place !== "afloat" && !hose) return "cooling";
+  if (asks === "afloat" && place !== "afloat") return "afloat";
+  if (asks === "ashore" && place === "afloat") return "ashore";
+  const needsTrailer = topic.where.every((kind) => (ashoreOnly as readonly string[]).includes(kind));
+  if (needsTrailer && place !== "trailer") return "reach";
+  return null;
+}

@@ -1,0 +1,17 @@
+import type { Sequelize } from "sequelize";
+
+const statements = [
+  // Who comes, where and how long: JSON of the walk's wishes beside the style. Empty means none were made.
+  `ALTER TABLE deliveries ADD COLUMN wishes TEXT NOT NULL DEFAULT '{}'`,
+  // The rig template a boat was described from.
+  `ALTER TABLE boats ADD COLUMN template TEXT`,
+  `CREATE TABLE templates (id TEXT PRIMARY KEY, name TEXT NOT NULL, rig TEXT NOT NULL, at TEXT NOT NULL)`,
+  // The store's own wording of a topic, and what the shipped one was when it was edited.
+  `CREATE TABLE topicEdits (
+    id TEXT PRIMARY KEY, body TEXT NOT NULL, basis TEXT, by TEXT NOT NULL, at TEXT NOT NULL)`,
+];
+
+/** Any boat: plan wishes, rig templates, the store's own topics. */
+export async function up(sequelize: Sequelize): Promise<void> {
+  for (const statement of statements) await sequelize.query(statement);
+}
