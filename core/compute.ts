@@ -1,4 +1,5 @@
 import type { z } from "zod";
+import { live, liveInputSchema, liveOutputSchema } from "./power/index.ts";
 import type { Result } from "./result.ts";
 import { succeed } from "./result.ts";
 import { route, routeInputSchema, routeOutputSchema } from "./route/index.ts";
@@ -36,6 +37,7 @@ function createContract<I extends z.ZodType, O extends z.ZodType>(
 /** The register of contracts: every calculation that has been built, by name. What is not built is absent. */
 export const contracts = {
   due: createContract(dueInputSchema, dueOutputSchema, (input) => succeed(due(input))),
+  live: createContract(liveInputSchema, liveOutputSchema, (input) => succeed(live(input))),
   route: createContract(routeInputSchema, routeOutputSchema, route),
 } satisfies Record<string, Contract>;
 

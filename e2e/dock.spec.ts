@@ -12,13 +12,13 @@ test("marks made without signal are kept, shown as kept, and sent once when it r
   await context.setOffline(true);
   for (let i = 1; i <= 5; i++) {
     await page.getByRole("button", { name: "They did it" }).click();
-    await expect(page.getByText(`${i} of 58 topics`)).toBeVisible();
+    await expect(page.getByText(new RegExp(`^${i} of \\d+ topics`))).toBeVisible();
   }
   await expect(page.getByText("no signal · 5 kept on this tablet")).toBeVisible();
   await context.setOffline(false);
   await expect(page.getByText(/all sent/)).toBeVisible({ timeout: 20_000 });
   await page.reload();
-  await expect(page.getByText("5 of 58 topics")).toBeVisible();
+  await expect(page.getByText(/^5 of \d+ topics/)).toBeVisible();
   const { entries } = await (await page.request.get(`${store.address}/api/deliveries/d-w118`)).json();
   const marks = entries.filter((entry: { kind: string }) => entry.kind === "mark");
   expect(marks).toHaveLength(5);
@@ -79,7 +79,7 @@ test("make-ready is ticked by the technician and seen on Today; a long name fits
 test("boats can be listed and found, a service recorded, and night is remembered", async ({ page, store }) => {
   await signIn(page, store, "Ines Marr");
   await page.getByRole("link", { name: "Boats" }).click();
-  await expect(page.getByRole("row")).toHaveCount(6);
+  await expect(page.getByRole("row")).toHaveCount(11);
   await expectAccessible(page);
   await page.keyboard.press("/");
   await page.getByLabel("Find a boat or a buyer").fill("varnholt");

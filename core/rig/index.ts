@@ -1,18 +1,54 @@
-export { type Condition, conditionSchema, explainCondition, isMet } from "./condition.ts";
-export { hasBehind } from "./hasBehind.ts";
-export { cornersOf, createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";
 export {
+  type CheckAids,
+  checkRig,
+  type Finding,
+  type FindingKind,
+  findingKinds,
+  type SheetSection,
+  sheetSections,
+} from "./checkRig.ts";
+export { compareRigs, type Difference } from "./compareRigs.ts";
+export { type Condition, conditionSchema, explainCondition, isMet } from "./condition.ts";
+export { type BoatFacts, createRig, createTrailer } from "./createRig.ts";
+export {
+  addItem,
+  changeItem,
+  createItemId,
+  createPart,
+  findNearestStation,
+  type ItemOf,
+  moveItem,
+  type RigList,
+  removeItem,
+  rigLists,
+} from "./editRig.ts";
+export { hasBehind } from "./hasBehind.ts";
+export { type HullNumber, readHullNumber } from "./hullNumber.ts";
+export { cornersOf, createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";
+export { partGroups, sayPartKind } from "./partGroups.ts";
+export {
+  batteryUses,
+  breakerSchema,
+  engineSchema,
   families,
+  loadSchema,
   type PanelSwitch,
   type Part,
   type PartKind,
   type Place,
+  panelSwitchSchema,
   partKinds,
+  partSchema,
   placeSchema,
   plainText,
+  powerSchemes,
   type Rig,
   rigSchema,
   type Station,
   type StationKind,
   stationKinds,
+  stationSchema,
+  switchKinds,
+  trailerSchema,
 } from "./rig.ts";
+export { type PowerChoice, readPower, setPower } from "./setPower.ts";

@@ -156,7 +156,34 @@ export const breakerSchema = z.strictObject({
   part: idSchema,
   ratingA: amps,
   resets: z.enum(["push-in", "flip", "lever"]),
-  feeds: z.array(idSchema).min(1),
+  feeds: z.array(idSchema).max(40),
+});
+
+export const batteryUses = ["start", "house", "bow-motor"] as const;
+
+/** Something that uses power. */
+export const loadSchema = z.strictObject({
+  id: idSchema,
+  label: plainText(60),
+  amps,
+  /** Live with every switch off. */
+  always: z.boolean(),
+  /** The battery it is fed from; left out: the house battery, or the only one. */
+  from: idSchema.optional(),
+  /** The kinds of things aboard that it runs. */
+  serves: z.array(z.enum(partKinds)).max(6).optional(),
+});
+
+export const powerSchemes = ["single", "one-two-both", "engine-house-parallel", "twin-engine-house-parallel"] as const;
+
+/** A wire, fuse, breaker or switch of the boat's wiring, as the contract `live` takes it. */
+export const wiringLinkSchema = z.strictObject({
+  id: z.string().min(1).max(120),
+  kind: z.enum(["wire", "fuse", "breaker", "switch"]),
+  a: z.string().min(1).max(120),
+  b: z.string().min(1).max(120),
+  switch: idSchema.optional(),
+  closedIn: z.array(z.string().min(1).max(40)).max(6).optional(),
 });
 
 export const engineSchema = z.strictObject({
@@ -229,10 +256,11 @@ export const rigSchema = z
           part: idSchema,
           capacityAh: z.number().positive().max(2000),
           chemistry: z.enum(["flooded", "agm", "lifepo4"]),
+          use: z.enum(batteryUses).optional(),
         }),
       )
       .max(12),
-    powerScheme: z.enum(["single", "one-two-both", "engine-house-parallel", "twin-engine-house-parallel"]),
+    powerScheme: z.enum(powerSchemes),
     powerSwitches: z
       .array(
         z.strictObject({
@@ -243,7 +271,9 @@ export const rigSchema = z
         }),
       )
       .max(8),
-    loads: z.array(z.strictObject({ id: idSchema, label: plainText(60), amps, always: z.boolean() })).max(80),
+    loads: z.array(loadSchema).max(80),
+    /** The wiring where it differs from what the scheme gives (`createWiring`). */
+    wiring: z.array(wiringLinkSchema).max(400).optional(),
     panel: z.array(panelSwitchSchema).max(40),
     breakers: z.array(breakerSchema).max(60),
     engines: z.array(engineSchema).min(1).max(5),
