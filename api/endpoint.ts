@@ -6,7 +6,7 @@ export const everyone: readonly Role[] = roles;
 
 /** One thing the server can be asked. Server and web derive checks, types and the OpenAPI document from it. */
 export interface Endpoint {
-  readonly method: "GET" | "POST" | "PUT";
+  readonly method: "GET" | "POST" | "PUT" | "DELETE";
   /** With `:name` for each key of `params`. */
   readonly path: string;
   readonly summary: string;

@@ -1,5 +1,7 @@
 import { z } from "zod";
-import { walkWishesSchema } from "../core/route/index.ts";
+import { plainText, rigSchema } from "../core/rig/index.ts";
+import { ownStyleSchema, walkWishesSchema } from "../core/route/index.ts";
+import { topicIdSchema, topicSchema } from "../core/topic/index.ts";
 import { entrySchema, recordIdSchema, ulidSchema } from "../core/walk/index.ts";
 import { addresses } from "./addresses.ts";
 import { endpoint, everyone } from "./endpoint.ts";
@@ -7,17 +9,29 @@ import {
   boatRowSchema,
   boatSchema,
   deliverySchema,
+  glossarySchema,
+  librarySheetSchema,
   meSchema,
+  newBoatSchema,
+  newDeliverySchema,
   newReadingSchema,
   newServiceSchema,
   planComparisonSchema,
+  rigSheetSchema,
+  savedRigSchema,
   sealSchema,
+  stockBoatSchema,
+  templateLineSchema,
   todaySchema,
 } from "./schemas.ts";
 
 const none = z.strictObject({});
 const oneDelivery = z.strictObject({ delivery: recordIdSchema });
 const oneBoat = z.strictObject({ boat: recordIdSchema });
+const oneTemplate = z.strictObject({ template: recordIdSchema });
+const oneTopic = z.strictObject({ topic: topicIdSchema });
+const describers = ["owner", "sales", "delivery", "technician"] as const;
+const authors = ["owner", "delivery", "service"] as const;
 const oneContract = z.strictObject({ name: z.string().max(60) });
 const done = z.strictObject({ done: z.literal(true) });
 
@@ -104,6 +118,24 @@ export const endpoints = {
     body: null,
     answer: z.strictObject({ boats: z.array(boatRowSchema) }),
   }),
+  addBoat: endpoint({
+    ...addresses.addBoat,
+    summary: "Describe a new boat, from a template, from another boat, or from a rig",
+    admits: describers,
+    params: none,
+    query: none,
+    body: newBoatSchema,
+    answer: z.strictObject({ boat: recordIdSchema }),
+  }),
+  importBoats: endpoint({
+    ...addresses.importBoats,
+    summary: "Add boats of a stock list; those the store has already are left as they are",
+    admits: ["owner", "sales"],
+    params: none,
+    query: none,
+    body: z.strictObject({ boats: z.array(stockBoatSchema).min(1).max(500) }),
+    answer: z.strictObject({ added: z.int(), known: z.int() }),
+  }),
   boat: endpoint({
     ...addresses.boat,
     summary: "One boat: rig, break-in, service, hours, what is owed",
@@ -112,6 +144,24 @@ export const endpoints = {
     query: none,
     body: null,
     answer: boatSchema,
+  }),
+  rig: endpoint({
+    ...addresses.rig,
+    summary: "A boat's rig, and the template it was described from",
+    admits: everyone,
+    params: oneBoat,
+    query: none,
+    body: null,
+    answer: rigSheetSchema,
+  }),
+  setRig: endpoint({
+    ...addresses.setRig,
+    summary: "Save a rig; refused when somebody has saved it since",
+    admits: describers,
+    params: oneBoat,
+    query: none,
+    body: savedRigSchema,
+    answer: z.strictObject({ version: z.int() }),
   }),
   addReading: endpoint({
     ...addresses.addReading,
@@ -130,6 +180,114 @@ export const endpoints = {
     query: none,
     body: newServiceSchema,
     answer: done,
+  }),
+  templates: endpoint({
+    ...addresses.templates,
+    summary: "The models boats are described from",
+    admits: everyone,
+    params: none,
+    query: none,
+    body: null,
+    answer: z.strictObject({ templates: z.array(templateLineSchema) }),
+  }),
+  template: endpoint({
+    ...addresses.template,
+    summary: "One template with its rig",
+    admits: everyone,
+    params: oneTemplate,
+    query: none,
+    body: null,
+    answer: templateLineSchema.extend({ rig: rigSchema }),
+  }),
+  setTemplate: endpoint({
+    ...addresses.setTemplate,
+    summary: "Save a rig as the template of its model",
+    admits: describers,
+    params: oneTemplate,
+    query: none,
+    body: z.strictObject({ name: plainText(60), rig: rigSchema }),
+    answer: done,
+  }),
+  removeTemplate: endpoint({
+    ...addresses.removeTemplate,
+    summary: "Remove a template of the store's own",
+    admits: describers,
+    params: oneTemplate,
+    query: none,
+    body: null,
+    answer: done,
+  }),
+  library: endpoint({
+    ...addresses.library,
+    summary: "Topics, edits, schools and styles of this store",
+    admits: everyone,
+    params: none,
+    query: none,
+    body: null,
+    answer: librarySheetSchema,
+  }),
+  glossary: endpoint({
+    ...addresses.glossary,
+    summary: "The trade words and what they mean",
+    admits: everyone,
+    params: none,
+    query: none,
+    body: null,
+    answer: glossarySchema,
+  }),
+  setTopic: endpoint({
+    ...addresses.setTopic,
+    summary: "Keep the store's own wording of a topic",
+    admits: authors,
+    params: oneTopic,
+    query: none,
+    body: topicSchema,
+    answer: done,
+  }),
+  revertTopic: endpoint({
+    ...addresses.revertTopic,
+    summary: "Back to the shipped wording",
+    admits: authors,
+    params: oneTopic,
+    query: none,
+    body: null,
+    answer: done,
+  }),
+  importTopics: endpoint({
+    ...addresses.importTopics,
+    summary: "Take in topics from a file; all or none",
+    admits: authors,
+    params: none,
+    query: none,
+    body: z.strictObject({ topics: z.array(topicSchema).min(1).max(600) }),
+    answer: z.strictObject({ changed: z.int(), same: z.int() }),
+  }),
+  setSchools: endpoint({
+    ...addresses.setSchools,
+    summary: "Choose which school this store teaches",
+    admits: authors,
+    params: none,
+    query: none,
+    body: z.strictObject({ schools: z.record(topicIdSchema, topicIdSchema) }),
+    answer: done,
+  }),
+  setStyles: endpoint({
+    ...addresses.setStyles,
+    summary: "Keep the store's own route styles",
+    admits: authors,
+    params: none,
+    query: none,
+    body: z.strictObject({ styles: z.array(ownStyleSchema).max(20) }),
+    answer: done,
+  }),
+  addDelivery: endpoint({
+    ...addresses.addDelivery,
+    summary: "Plan a handover of a boat",
+    admits: ["owner", "sales", "delivery"],
+    params: none,
+    query: none,
+    body: newDeliverySchema,
+    answer: z.strictObject({ delivery: recordIdSchema }),
   }),
   delivery: endpoint({
     ...addresses.delivery,
@@ -166,6 +324,15 @@ export const endpoints = {
     query: none,
     body: z.strictObject({ entries: z.array(entrySchema).min(1).max(500) }),
     answer: z.strictObject({ stored: z.array(ulidSchema), known: z.array(ulidSchema) }),
+  }),
+  planPdf: endpoint({
+    ...addresses.planPdf,
+    summary: "The plan on one page, with the deck plan and the course",
+    admits: everyone,
+    params: oneDelivery,
+    query: z.strictObject({ paper: z.enum(["a4", "letter"]).default("letter") }),
+    body: null,
+    answer: null,
   }),
   seal: endpoint({
     ...addresses.seal,

@@ -26,6 +26,8 @@ export const errorStatus = {
   cycle: 409,
   "topic-needed": 409,
   "not-empty": 409,
+  "rig-changed": 409,
+  "template-shipped": 409,
   unexpected: 500,
 } as const;
 

@@ -12,4 +12,14 @@ export {
 export { type EndpointName, type Endpoints, endpoints } from "./endpoints.ts";
 export { type ErrorBody, type ErrorCode, errorBodySchema, errorStatus } from "./errors.ts";
 export { createOpenApi } from "./openapi.ts";
-export type { Boat, Delivery, EngineCare, Me, PlanComparison, Today } from "./schemas.ts";
+export type {
+  Boat,
+  Delivery,
+  EngineCare,
+  LibrarySheet,
+  Me,
+  PlanComparison,
+  RigSheet,
+  TemplateLine,
+  Today,
+} from "./schemas.ts";

@@ -2,10 +2,10 @@ import { z } from "zod";
 import { breakInStandingSchema } from "../core/breakin/index.ts";
 import { isoDateSchema } from "../core/dates/index.ts";
 import { personSchema } from "../core/record/index.ts";
-import { plainText, rigSchema } from "../core/rig/index.ts";
-import { planSchema, styleIdSchema, walkWishesSchema } from "../core/route/index.ts";
+import { families, plainText, rigSchema } from "../core/rig/index.ts";
+import { ownStyleSchema, planSchema, styleIdSchema, walkWishesSchema } from "../core/route/index.ts";
 import { dueOutputSchema } from "../core/service/index.ts";
-import { topicSchema } from "../core/topic/index.ts";
+import { glossaryEntrySchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
 import { entrySchema, recordIdSchema, ulidSchema } from "../core/walk/index.ts";
 import { roles } from "./endpoint.ts";
 
@@ -194,3 +194,87 @@ export const boatRowSchema = z.strictObject({
   dueDate: isoDateSchema.nullable(),
   owed: z.int(),
 });
+
+const packNameSchema = z.strictObject({ id: z.string(), title: z.string() });
+
+/** A boat's rig as the sheet edits it. `version` goes up with every save. */
+export const rigSheetSchema = z.strictObject({
+  boat: recordIdSchema,
+  name: plainText(80),
+  hull: z.string(),
+  version: z.int(),
+  rig: rigSchema,
+  template: z.strictObject({ id: recordIdSchema, name: z.string(), rig: rigSchema }).nullable(),
+  breakInPacks: z.array(packNameSchema),
+  servicePacks: z.array(packNameSchema),
+});
+export type RigSheet = z.infer<typeof rigSheetSchema>;
+
+export const savedRigSchema = z.strictObject({
+  /** The version the changes were made on. */
+  version: z.int(),
+  name: plainText(80),
+  hull: z.string().trim().max(20),
+  rig: rigSchema,
+});
+
+export const templateLineSchema = z.strictObject({
+  id: recordIdSchema,
+  name: z.string(),
+  maker: z.string(),
+  model: z.string(),
+  family: z.enum(families),
+  loaM: z.number(),
+  beamM: z.number(),
+  isShipped: z.boolean(),
+});
+export type TemplateLine = z.infer<typeof templateLineSchema>;
+
+const newBoatHead = { name: plainText(80), hull: z.string().trim().min(1).max(20) };
+export const newBoatSchema = z.union([
+  z.strictObject({ ...newBoatHead, template: recordIdSchema }),
+  z.strictObject({ ...newBoatHead, boat: recordIdSchema }),
+  z.strictObject({ ...newBoatHead, rig: rigSchema }),
+]);
+
+export const stockBoatSchema = z.strictObject({
+  hull: z.string().trim().min(1).max(20),
+  name: plainText(80),
+  template: recordIdSchema,
+  maker: plainText(60).nullable(),
+  model: plainText(60).nullable(),
+  modelYear: z.int().min(1950).max(2100).nullable(),
+  loaM: z.number().min(3).max(20).nullable(),
+  beamM: z.number().min(1).max(6).nullable(),
+});
+
+export const newDeliverySchema = z.strictObject({
+  boat: recordIdSchema,
+  date: isoDateSchema,
+  time: timeSchema,
+  buyers: z.array(plainText(80)).min(1).max(8),
+  note: z.string().trim().max(400),
+});
+
+/** The library of this store: what ships, with its own edits laid over it. */
+export const librarySheetSchema = z.strictObject({
+  topics: z.array(topicSchema),
+  edits: z.array(
+    z.strictObject({
+      topic: topicIdSchema,
+      by: z.string(),
+      at: z.string(),
+      /** The shipped topic as it is now; null for one of the store's own. */
+      shipped: topicSchema.nullable(),
+      /** The shipped topic has changed since this edit was made. */
+      isBehind: z.boolean(),
+    }),
+  ),
+  schools: z.record(topicIdSchema, topicIdSchema),
+  ownStyles: z.array(ownStyleSchema),
+  /** Minutes as this store takes them, where they differ from the topic's. */
+  minutesOf: z.record(topicIdSchema, z.number()),
+});
+export type LibrarySheet = z.infer<typeof librarySheetSchema>;
+
+export const glossarySchema = z.strictObject({ entries: z.array(glossaryEntrySchema) });

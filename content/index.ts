@@ -2,7 +2,8 @@ import { z } from "zod";
 import { breakInPackSchema } from "../core/breakin/index.ts";
 import { plainText, rigSchema } from "../core/rig/index.ts";
 import { servicePackSchema } from "../core/service/index.ts";
-import { librarySchema } from "../core/topic/index.ts";
+import { glossaryListSchema, librarySchema } from "../core/topic/index.ts";
+import glossaryJson from "./glossary.json" with { type: "json" };
 import makeReadyJson from "./make-ready.json" with { type: "json" };
 import breakInJson from "./packs/break-in.json" with { type: "json" };
 import serviceJson from "./packs/service.json" with { type: "json" };
@@ -31,6 +32,9 @@ export const topics = librarySchema.parse([
   ...deck,
   ...trailer,
 ]);
+
+/** Trade words, each explained once. */
+export const glossary = glossaryListSchema.parse(glossaryJson);
 
 /** One good template a family, by id. */
 export const rigTemplates = {

@@ -88,6 +88,7 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
           inService: isSigned ? date : null,
           dueDate: findNextDue(care),
           template: null,
+          version: 1,
         },
         { transaction },
       );

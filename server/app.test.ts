@@ -16,7 +16,12 @@ afterAll(() => store.stop());
 
 const all = Object.entries(endpoints) as [string, Endpoint][];
 const examplePath = (path: string) =>
-  path.replace(":delivery", "d-w118").replace(":boat", "w118").replace(":name", "route");
+  path
+    .replace(":delivery", "d-w118")
+    .replace(":boat", "w118")
+    .replace(":name", "route")
+    .replace(":template", "wending-23")
+    .replace(":topic", "horn");
 
 describe("the door", () => {
   it.each(all.filter(([, { admits }]) => admits !== "public"))(
@@ -143,7 +148,7 @@ describe("bad input", () => {
 
 describe("the compute door over HTTP", () => {
   it("lists what is built, answers it, and tells bad input from no answer", async () => {
-    expect((await nessa.get("/api/compute")).body).toEqual({ names: ["due", "route"] });
+    expect((await nessa.get("/api/compute")).body).toEqual({ names: ["due", "live", "route"] });
     const bad = await nessa.send("POST", "/api/compute/route", { stations: [], moveMin: [], topics: [], extra: 1 });
     expect([bad.status, bad.body.error.code]).toEqual([422, "invalid-input"]);
     const topic = (id: string, after: string) => ({

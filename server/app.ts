@@ -13,6 +13,8 @@ import { answerErrors, checkOrigin, serve } from "./http.ts";
 import { routeBoats } from "./routes/boats.ts";
 import { routeCompute } from "./routes/compute.ts";
 import { routeDeliveries } from "./routes/deliveries.ts";
+import { routeLibrary } from "./routes/library.ts";
+import { routeSheets } from "./routes/sheets.ts";
 import { routeSign } from "./routes/sign.ts";
 import type { Services } from "./services.ts";
 
@@ -78,6 +80,8 @@ export function createApp(services: Services, options: AppOptions): Koa {
   );
   routeSign(router, services);
   routeBoats(router, services);
+  routeSheets(router, services);
+  routeLibrary(router, services);
   routeDeliveries(router, services);
   routeCompute(router, services);
   app.use(router.routes());

@@ -4,10 +4,12 @@ import { createBoatDesk } from "./desk/boatDesk.ts";
 import { createHandoverDesk } from "./desk/handoverDesk.ts";
 import { createLibraryDesk } from "./desk/libraryDesk.ts";
 import { createRigDesk } from "./desk/rigDesk.ts";
+import { createSheetDesk } from "./desk/sheetDesk.ts";
 import { createBoats } from "./repositories/boats.ts";
 import { createDeliveries } from "./repositories/deliveries.ts";
 import { createPeople } from "./repositories/people.ts";
 import { createSettings } from "./repositories/settings.ts";
+import { createTemplates } from "./repositories/templates.ts";
 import { createTopicEdits } from "./repositories/topicEdits.ts";
 
 export interface DemoAccount {
@@ -25,14 +27,16 @@ export function createServices(database: Database, clock: Clock, demoAccounts: D
   const settings = createSettings(database);
   const rigDesk = createRigDesk();
   const topicEdits = createTopicEdits(database);
+  const templates = createTemplates(database);
   const libraryDesk = createLibraryDesk({ topicEdits, deliveries, settings, clock });
-  const parts = { database, boats, deliveries, people, settings, rigDesk, libraryDesk, clock };
+  const parts = { database, topicEdits, boats, deliveries, people, settings, rigDesk, libraryDesk, clock };
   return {
     ...parts,
     demoAccounts,
     door: { people, nowMs: clock.nowMs },
     handoverDesk: createHandoverDesk(parts),
     boatDesk: createBoatDesk(parts),
+    sheetDesk: createSheetDesk({ ...parts, templates }),
   };
 }
 

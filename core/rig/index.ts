@@ -26,6 +26,7 @@ export { hasBehind } from "./hasBehind.ts";
 export { type HullNumber, readHullNumber } from "./hullNumber.ts";
 export { cornersOf, createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";
 export { partGroups, sayPartKind } from "./partGroups.ts";
+export { resizeRig } from "./resizeRig.ts";
 export {
   batteryUses,
   breakerSchema,

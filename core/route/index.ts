@@ -7,8 +7,17 @@ export {
   routeOutputSchema,
   visitSchema,
 } from "./contract.ts";
+export { orderTopics } from "./internal/blocks.ts";
 export { learnMinutes } from "./learnMinutes.ts";
-export { listBroken, listTopicsFor, type Plan, type PlanOptions, planSchema, planWalk } from "./planWalk.ts";
+export {
+  addSecondSession,
+  listBroken,
+  listTopicsFor,
+  type Plan,
+  type PlanOptions,
+  planSchema,
+  planWalk,
+} from "./planWalk.ts";
 export { type RouteError, route } from "./route.ts";
 export { simulateWalk, type WalkTimes, walkSpread } from "./simulateWalk.ts";
 export {

@@ -32,6 +32,18 @@ export const planSchema = z.strictObject({
   topicMin: z.number().min(0),
   totalMin: z.number().min(0),
   optimal: z.boolean(),
+  /** What is left is told in a second session, where one is planned. */
+  second: z
+    .strictObject({
+      visits: z.array(visitSchema),
+      deferred: z.array(topicIdSchema),
+      moves: z.int().min(0),
+      moveMin: z.number().min(0),
+      topicMin: z.number().min(0),
+      totalMin: z.number().min(0),
+    })
+    .nullable()
+    .default(null),
 });
 export type Plan = z.infer<typeof planSchema>;
 
@@ -48,6 +60,30 @@ export interface PlanOptions {
 }
 
 const mostTries = 6;
+
+/**
+ * The plan with a second session for what it leaves: the deferred topics, in the same style, in the minutes there are. What
+ * they come after was told in the first. Without anything deferred the plan is as it was.
+ */
+export function addSecondSession(
+  rig: Rig,
+  library: readonly Topic[],
+  style: RouteStyle,
+  plan: Plan,
+  budgetMin: number,
+): Result<Plan, RouteError> {
+  if (plan.deferred.length === 0) return succeed(plan);
+  const waits = new Set(plan.deferred);
+  const left = planWalk(
+    rig,
+    library.filter(({ id }) => waits.has(id)),
+    style,
+    { budgetMin },
+  );
+  if (!left.ok) return left;
+  const { visits, deferred, moves, moveMin, topicMin, totalMin } = left.value;
+  return succeed({ ...plan, second: { visits, deferred, moves, moveMin, topicMin, totalMin } });
+}
 
 /**
  * In which order should these topics be told on this boat in this style? The order has the least (shaped) move time that
@@ -188,6 +224,7 @@ function describePlan({ library, topics, style, walk, visits, told, optimal, mor
     topicMin,
     totalMin: moveMin + topicMin,
     optimal,
+    second: null,
     ...more,
   };
 }

@@ -9,6 +9,8 @@ export const walkWishesSchema = z.strictObject({
   style: styleIdSchema,
   /** Minutes there are; null tells everything. */
   budgetMin: z.number().min(5).max(600).nullable(),
+  /** Minutes of a second session for what waits; null has none. */
+  secondMin: z.number().min(5).max(600).nullable(),
   people: z.int().min(1).max(8),
   experience: z.enum(["first-time", "experienced"]),
   /** On its trailer, on stands without one, afloat, or far away with the buyer. */
@@ -23,6 +25,7 @@ export type WalkWishes = z.infer<typeof walkWishesSchema>;
 /** One first-time buyer at the trailer with a hose, and all the time there is. */
 export const plainWishes: Omit<WalkWishes, "style"> = {
   budgetMin: null,
+  secondMin: null,
   people: 1,
   experience: "first-time",
   place: "trailer",

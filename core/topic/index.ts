@@ -1,5 +1,12 @@
 export { fillTopic, type SchoolChoices } from "./fillTopic.ts";
 export { findTopicStation } from "./findTopicStation.ts";
+export {
+  createGlossaryMarker,
+  type GlossaryEntry,
+  glossaryEntrySchema,
+  glossaryListSchema,
+  type TextPiece,
+} from "./glossary.ts";
 export { type System, systemNames, systems } from "./systems.ts";
 export {
   levels,

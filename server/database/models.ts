@@ -21,6 +21,7 @@ export interface BoatRow {
   inService: string | null;
   dueDate: string | null;
   template: string | null;
+  version: number;
 }
 export interface TemplateRow {
   id: string;
@@ -125,6 +126,7 @@ export function defineModels(sequelize: Sequelize): Models {
       inService: maybeText(),
       dueDate: maybeText(),
       template: maybeText(),
+      version: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 },
     }),
     templates: table<TemplateRow>("templates", { id: key(), name: text(), rig: text(), at: text() }),
     topicEdits: table<TopicEditRow>("topicEdits", {

@@ -1,9 +1,10 @@
 import { createHash } from "node:crypto";
 import { isDeepStrictEqual } from "node:util";
-import type { Delivery, PlanComparison } from "../../api/index.ts";
+import { ulid } from "ulid";
+import type { BodyOf, Delivery, endpoints, PlanComparison } from "../../api/index.ts";
 import { makeReady } from "../../content/index.ts";
 import { handoverSchema, writeCanonical } from "../../core/record/index.ts";
-import { createStyle, routeStyles, type WalkWishes } from "../../core/route/index.ts";
+import { createStyle, plainWishes, routeStyles, type WalkWishes } from "../../core/route/index.ts";
 import { type Entry, foldWalk, isAfterSeal, isCovered, listObstacles, listOwed } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -81,6 +82,26 @@ export function createHandoverDesk(parts: Parts) {
         entries,
         seal: seal === null ? null : { sha256: seal.sha256, sealedAt: seal.sealedAt },
       };
+    },
+
+    /** Plans a handover with the school "power first" and all the time there is; the plan screen makes it theirs. */
+    async add({ boat: boatId, date, time, buyers, note }: BodyOf<typeof endpoints.addDelivery>): Promise<string> {
+      const boat = await boats.find(boatId);
+      if (boat === null) throw new Failure("not-found", { what: "boat", id: boatId });
+      const wishes: WalkWishes = { ...plainWishes, style: routeStyles[0]!.id, people: buyers.length };
+      const id = ulid().toLowerCase();
+      const atHand = rigDesk.prepare(boat.rigText, await libraryDesk.read(), wishes);
+      await deliveries.add({
+        id,
+        boatId,
+        date,
+        time,
+        note,
+        buyers: buyers.map((name, i) => ({ id: `b${i + 1}`, name })),
+        wishes,
+        summary: summarize(atHand, [], false),
+      });
+      return id;
     },
 
     /** Stores what is new, once; all or none. What was stored before and is the same is only acknowledged. */

@@ -1,5 +1,7 @@
+import { isDeepStrictEqual } from "node:util";
+import type { LibrarySheet } from "../../api/index.ts";
 import { topics as shipped } from "../../content/index.ts";
-import { learnMinutes, type OwnStyle } from "../../core/route/index.ts";
+import { learnMinutes, type OwnStyle, orderTopics } from "../../core/route/index.ts";
 import { librarySchema, type SchoolChoices, type Topic } from "../../core/topic/index.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
@@ -25,16 +27,20 @@ interface Parts {
   readonly clock: Clock;
 }
 
+/** The store's own minutes of a topic, said only where they are not the topic's. */
+const differs = (id: string, shippedMin: number, ownMin: number | undefined): [string, number][] =>
+  ownMin === undefined || ownMin === shippedMin ? [] : [[id, ownMin]];
+
 const shippedById = new Map(shipped.map((topic) => [topic.id, topic]));
 
 /** The shipped library with the store's own edits, its schools, its styles and its minutes laid over it. */
 export function createLibraryDesk({ topicEdits, deliveries, settings, clock }: Parts) {
-  let edits = 0;
+  let written = 0;
   let known: Library | null = null;
   const read = async (): Promise<Library> => {
     const { schools, ownStyles } = await settings.read();
     // Minutes are learned once a day, so that a plan does not change while it is walked.
-    const version = `${clock.today()} ${edits} ${settings.version()}`;
+    const version = `${clock.today()} ${written} ${settings.version()}`;
     if (known?.version === version) return known;
     const own = new Map((await topicEdits.list()).map(({ topic }) => [topic.id, topic]));
     const topics = [
@@ -50,24 +56,51 @@ export function createLibraryDesk({ topicEdits, deliveries, settings, clock }: P
   };
   return {
     read,
-    shipped: (id: string): Topic | null => shippedById.get(id) ?? null,
-    listEdits: () => topicEdits.list(),
-    /** Keeps the store's wording of a topic; the library as a whole must still hold together. */
-    async edit(topic: Topic, by: string) {
+    async describe(): Promise<LibrarySheet> {
+      const { topics, schools, ownStyles, minutesOf } = await read();
+      const edits = await topicEdits.list();
+      return {
+        topics: [...topics],
+        edits: edits.map(({ topic, basis, by, at }) => {
+          const now = shippedById.get(topic.id) ?? null;
+          return { topic: topic.id, by, at, shipped: now, isBehind: !isDeepStrictEqual(now, basis) };
+        }),
+        schools,
+        ownStyles: [...ownStyles],
+        minutesOf: Object.fromEntries(topics.flatMap(({ id, minutes }) => differs(id, minutes, minutesOf[id]))),
+      };
+    },
+    /** Keeps the store's wording of topics; the library as a whole must still hold together. What is the same is left. */
+    async edit(wanted: readonly Topic[], by: string): Promise<{ changed: number; same: number }> {
       const { topics } = await read();
-      const others = topics.filter(({ id }) => id !== topic.id);
-      const whole = librarySchema.safeParse([...others, topic]);
+      const now = new Map(topics.map((topic) => [topic.id, topic]));
+      const fresh = new Map(wanted.map((topic) => [topic.id, topic]));
+      const whole = librarySchema.safeParse([...topics.filter(({ id }) => !fresh.has(id)), ...fresh.values()]);
       if (!whole.success) {
-        const issues = whole.error.issues.map(({ message, path }) => ({ path: path.slice(1).join("."), message }));
+        const first = topics.filter(({ id }) => !fresh.has(id)).length;
+        const issues = whole.error.issues.map(({ message, path: [at, ...path] }) => {
+          const topic = [...fresh.values()][Number(at) - first]?.id;
+          return { path: [topic, ...path].filter((part) => part !== undefined).join("."), message };
+        });
         throw new Failure("invalid-input", { issues });
       }
-      await topicEdits.write({
-        topic,
-        basis: shippedById.get(topic.id) ?? null,
-        by,
-        at: new Date(clock.nowMs()).toISOString(),
-      });
-      edits++;
+      const ordered = orderTopics(whole.data.map((topic) => ({ ...topic, station: "any" })));
+      if (!ordered.ok) throw new Failure("cycle", { topics: ordered.circle });
+      const changed = [...fresh.values()].filter((topic) => !isDeepStrictEqual(now.get(topic.id), topic));
+      const at = new Date(clock.nowMs()).toISOString();
+      for (const topic of changed) {
+        const basis = shippedById.get(topic.id) ?? null;
+        if (isDeepStrictEqual(basis, topic)) await topicEdits.remove(topic.id);
+        else await topicEdits.write({ topic, basis, by, at });
+      }
+      written++;
+      return { changed: changed.length, same: fresh.size - changed.length };
+    },
+    async setSchools(schools: SchoolChoices) {
+      await settings.write({ ...(await settings.read()), schools: { ...schools } });
+    },
+    async setStyles(styles: readonly OwnStyle[]) {
+      await settings.write({ ...(await settings.read()), ownStyles: [...styles] });
     },
     /** Back to the shipped wording. A topic of the store's own is gone, unless another comes after it. */
     async revert(id: string) {
@@ -77,7 +110,7 @@ export function createLibraryDesk({ topicEdits, deliveries, settings, clock }: P
       if (!shippedById.has(id) && waiting !== undefined)
         throw new Failure("topic-needed", { topic: id, neededBy: waiting.title });
       await topicEdits.remove(id);
-      edits++;
+      written++;
     },
   };
 }

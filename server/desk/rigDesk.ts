@@ -1,5 +1,13 @@
 import { type Rig, rigSchema } from "../../core/rig/index.ts";
-import { adaptTopics, findStyle, listTopicsFor, type Plan, planWalk, type WalkWishes } from "../../core/route/index.ts";
+import {
+  adaptTopics,
+  addSecondSession,
+  findStyle,
+  listTopicsFor,
+  type Plan,
+  planWalk,
+  type WalkWishes,
+} from "../../core/route/index.ts";
 import { fillTopic, type Topic } from "../../core/topic/index.ts";
 import { Failure } from "../failure.ts";
 import type { Library } from "./libraryDesk.ts";
@@ -46,7 +54,11 @@ function prepareWalk(rig: Rig, library: Library, wishes: WalkWishes): Prepared {
   const here = listTopicsFor(rig, library.topics).map((topic) => fillTopic(topic, rig, library.schools));
   const { topics, elsewhere } = adaptTopics(here, wishes, library.minutesOf);
   const { budgetMin, hand } = wishes;
-  const planned = planWalk(rig, topics, findStyle(wishes.style, library.ownStyles), { budgetMin, hand });
+  const style = findStyle(wishes.style, library.ownStyles);
+  const first = planWalk(rig, topics, style, { budgetMin, hand });
+  if (!first.ok) throw new Failure("cycle", first.error);
+  const planned =
+    wishes.secondMin === null ? first : addSecondSession(rig, topics, style, first.value, wishes.secondMin);
   if (!planned.ok) throw new Failure("cycle", planned.error);
   const possible = new Set([...topics.map(({ id }) => id), ...elsewhere.map(({ topic }) => topic)]);
   const notHere = library.topics.filter(({ id }) => !possible.has(id)).map(({ id }) => id);

@@ -1,5 +1,5 @@
-import { drawDeck, type ShapeRole } from "../../core/drawing/index.ts";
-import type { Rig } from "../../core/rig/index.ts";
+import { drawCourse, drawDeck, type ShapeRole } from "../../core/drawing/index.ts";
+import { cornersOf, type Rig } from "../../core/rig/index.ts";
 import type { EntryOf, Mark } from "../../core/walk/index.ts";
 
 export const ink = "#14222B";
@@ -27,22 +27,31 @@ const roleInk: Record<ShapeRole, string> = {
   hair: `fill="none" stroke="${soft}" stroke-width="0.01"`,
 };
 
-/** The deck plan as an SVG file, `widthPt` wide, with a number at each stop. */
-export function printDeck(rig: Rig, stops: readonly { number: number; xM: number; yM: number }[]): string {
+/** The deck plan as an SVG file with a number at each stop, and the course line where the walk is given. */
+export function printDeck(
+  rig: Rig,
+  stops: readonly { label: string; xM: number; yM: number }[],
+  walk: readonly { station: string }[] = [],
+): string {
   const { shapes, box } = drawDeck(rig, { trailer: rig.trailer !== null });
   const paths = shapes.map(({ role, d }) => `<path d="${d}" ${roleInk[role]}/>`).join("");
-  const dots = stops
-    .map(
-      ({ number, xM, yM }) =>
-        `<circle cx="${yM}" cy="${-xM}" r="0.24" fill="${ink}"/><text x="${yM}" y="${-xM + 0.095}" font-family="Archivo" font-size="0.27" font-weight="bold" text-anchor="middle" fill="#FFFFFF">${number}</text>`,
-    )
+  const course = drawCourse(rig, walk)
+    .map((d) => `<path d="${d}" fill="none" stroke="#0F3D4C" stroke-width="0.035" stroke-dasharray="0.03 0.07"/>`)
     .join("");
-  const left = Math.min(box.x, ...stops.map(({ yM }) => yM - 0.3));
-  const right = Math.max(box.x + box.width, ...stops.map(({ yM }) => yM + 0.3));
-  const top = Math.min(box.y, ...stops.map(({ xM }) => -xM - 0.3));
-  const bottom = Math.max(box.y + box.height, ...stops.map(({ xM }) => -xM + 0.3));
+  const dots = stops
+    .map(({ label, xM, yM }) => {
+      const half = 0.24 + Math.max(0, label.length - 2) * 0.062;
+      return `<rect x="${yM - half}" y="${-xM - 0.24}" width="${half * 2}" height="0.48" rx="0.24" fill="${ink}"/><text x="${yM}" y="${-xM + 0.095}" font-family="Archivo" font-size="0.27" font-weight="bold" text-anchor="middle" fill="#FFFFFF">${label}</text>`;
+    })
+    .join("");
+  const corners = walk.length === 0 ? [] : cornersOf(rig);
+  const places = [...stops.map(({ xM, yM }) => ({ xM, yM })), ...corners];
+  const left = Math.min(box.x, ...places.map(({ yM }) => yM - 0.4));
+  const right = Math.max(box.x + box.width, ...places.map(({ yM }) => yM + 0.4));
+  const top = Math.min(box.y, ...places.map(({ xM }) => -xM - 0.3));
+  const bottom = Math.max(box.y + box.height, ...places.map(({ xM }) => -xM + 0.3));
   const view = `${left} ${top} ${right - left} ${bottom - top}`;
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${view}">${paths}${dots}</svg>`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${view}">${paths}${course}${dots}</svg>`;
 }
 
 /** Ravik's marks: told ◔, shown ◑, did it ●, later ▷, not aboard –, drawn so that no font is needed. */

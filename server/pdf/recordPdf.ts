@@ -105,7 +105,7 @@ const label = (text: string, right = false): TableCell => ({
 function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: Settings, widthPt: number): Content {
   const { rig, plan } = delivery;
   const stops = plan.visits.map(({ station }, i) => ({
-    number: i + 1,
+    label: String(i + 1),
     ...rig.stations.find(({ id }) => id === station)!.at,
   }));
   const first = stops.filter((stop, i) => stops.findIndex((s) => s.xM === stop.xM && s.yM === stop.yM) === i);

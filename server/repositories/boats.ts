@@ -26,9 +26,28 @@ export function createBoats({ models }: Database) {
       transaction?: Transaction,
     ) {
       await models.boats.create(
-        { ...boat, template: boat.template ?? null, rig: JSON.stringify(boat.rig), inService: null, dueDate: null },
+        {
+          ...boat,
+          template: boat.template ?? null,
+          rig: JSON.stringify(boat.rig),
+          inService: null,
+          dueDate: null,
+          version: 1,
+        },
         inTx(transaction),
       );
+    },
+    async findByHull(hull: string, transaction?: Transaction): Promise<BoatRecord | null> {
+      const [row] = await readAll(models.boats, { where: { hull }, limit: 1 }, transaction);
+      return row === undefined ? null : toBoat(row);
+    },
+    async setRig(
+      id: string,
+      { rig, ...rest }: { name: string; hull: string; rig: Rig; version: number },
+      transaction: Transaction,
+    ) {
+      noteChange(transaction);
+      await models.boats.update({ ...rest, rig: JSON.stringify(rig) }, { where: { id }, transaction });
     },
     async find(id: string, transaction?: Transaction): Promise<BoatRecord | null> {
       const row = await readOne(models.boats, id, transaction);

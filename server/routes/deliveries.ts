@@ -8,6 +8,10 @@ export function routeDeliveries(router: Router, { door, handoverDesk, settings, 
     endpoints.delivery.path,
     serve(endpoints.delivery, door, ({ params }) => handoverDesk.describe(params.delivery)),
   );
+  router.post(
+    endpoints.addDelivery.path,
+    serve(endpoints.addDelivery, door, async ({ body }) => ({ delivery: await handoverDesk.add(body) })),
+  );
   router.get(
     endpoints.plans.path,
     serve(endpoints.plans, door, async ({ params }) => ({ plans: await handoverDesk.compareStyles(params.delivery) })),
@@ -41,6 +45,17 @@ export function routeDeliveries(router: Router, { door, handoverDesk, settings, 
         paper: query.paper,
         timeZone: clock.timeZone,
       });
+      return undefined;
+    }),
+  );
+  router.get(
+    endpoints.planPdf.path,
+    serve(endpoints.planPdf, door, async ({ params, query, ctx }) => {
+      const { writePlanPdf } = await import("../pdf/planPdf.ts");
+      const delivery = await handoverDesk.describe(params.delivery);
+      ctx.type = "application/pdf";
+      ctx.set("Content-Disposition", `inline; filename="plan-${delivery.id}.pdf"`);
+      ctx.body = await writePlanPdf(delivery, await settings.read(), { paper: query.paper });
       return undefined;
     }),
   );

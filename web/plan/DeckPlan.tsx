@@ -1,6 +1,6 @@
 import { memo, useMemo } from "react";
-import { curvePath, drawDeck } from "../../core/drawing/index.ts";
-import { cornersOf, createMoveMap, type Part, type Rig } from "../../core/rig/index.ts";
+import { drawCourse, drawDeck } from "../../core/drawing/index.ts";
+import { cornersOf, type Part, type Rig } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 
 export interface StationSign {
@@ -91,14 +91,7 @@ export const DeckShapes = memo(function DeckShapes({ rig }: { rig: Rig }) {
 });
 
 const Course = memo(function Course({ rig, plan, stop }: { rig: Rig; plan: Plan; stop?: number }) {
-  const legs = useMemo(() => {
-    const map = createMoveMap(rig);
-    const index = new Map(rig.stations.map(({ id }, i) => [id, i]));
-    return plan.visits.slice(1).map((visit, i) => {
-      const way = map.course(index.get(plan.visits[i]!.station)!, index.get(visit.station)!);
-      return curvePath(bend(way.map(({ xM, yM }) => [xM, yM] as const)));
-    });
-  }, [rig, plan]);
+  const legs = useMemo(() => drawCourse(rig, plan.visits), [rig, plan]);
   return (
     <g aria-hidden>
       {legs.map((d, i) => (
@@ -113,19 +106,6 @@ const Course = memo(function Course({ rig, plan, stop }: { rig: Rig; plan: Plan;
     </g>
   );
 });
-
-/** A straight leg is bowed a little to starboard, so that the way there and the way back are two lines. */
-function bend(points: readonly (readonly [number, number])[]): readonly (readonly [number, number])[] {
-  if (points.length !== 2) return points;
-  const [[x0, y0], [x1, y1]] = points as [readonly [number, number], readonly [number, number]];
-  const length = Math.hypot(x1 - x0, y1 - y0) || 1;
-  const off = Math.min(0.28, length * 0.1);
-  return [
-    [x0, y0],
-    [(x0 + x1) / 2 + ((y1 - y0) / length) * off, (y0 + y1) / 2 - ((x1 - x0) / length) * off],
-    [x1, y1],
-  ];
-}
 
 function PartSign({ part }: { part: Part }) {
   const { xM, yM } = part.at;

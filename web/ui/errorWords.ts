@@ -40,6 +40,9 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "topic-needed": (facts) =>
     `"${String(facts.neededBy)}" comes after this topic. Change that one first, then remove this.`,
   "not-empty": (facts) => `There is already a ${String(facts.what)} "${String(facts.id)}". Choose another number.`,
+  "rig-changed": () =>
+    "Somebody else has saved this boat since you opened it. Your changes are kept here; load theirs, then make yours again.",
+  "template-shipped": () => "This template ships with Ravik and stays as it is. Save yours under another name.",
   unexpected: () => "The server made a mistake and has logged it. Try again; what you marked is kept.",
   "no-signal": () => "No answer from the yard. What you mark is kept on this tablet and sent when there is signal.",
 };

@@ -5,6 +5,9 @@ const statements = [
   `ALTER TABLE deliveries ADD COLUMN wishes TEXT NOT NULL DEFAULT '{}'`,
   // The rig template a boat was described from.
   `ALTER TABLE boats ADD COLUMN template TEXT`,
+  // Goes up with every save of the rig, so that two people do not overwrite each other.
+  `ALTER TABLE boats ADD COLUMN version INTEGER NOT NULL DEFAULT 1`,
+  `CREATE INDEX boats_hull ON boats(hull)`,
   `CREATE TABLE templates (id TEXT PRIMARY KEY, name TEXT NOT NULL, rig TEXT NOT NULL, at TEXT NOT NULL)`,
   // The store's own wording of a topic, and what the shipped one was when it was edited.
   `CREATE TABLE topicEdits (

@@ -1,0 +1,15 @@
+export {
+  createStockRig,
+  guessMapping,
+  type LengthUnit,
+  lengthUnits,
+  readLength,
+  readStock,
+  type StockAids,
+  type StockBoat,
+  type StockField,
+  type StockMapping,
+  type StockRow,
+  type StockTemplate,
+  stockFields,
+} from "./readStock.ts";

@@ -1,0 +1,137 @@
+import { describe, expect, it } from "vitest";
+import { rigTemplates } from "../../content/index.ts";
+import { isWithinHull } from "../drawing/index.ts";
+import { resizeRig, rigSchema } from "../rig/index.ts";
+import { createStockRig, guessMapping, readLength, readStock, type StockAids } from "./index.ts";
+
+const templates = Object.entries(rigTemplates).map(([id, { model, family, loaM, beamM }]) => ({
+  id,
+  model,
+  family,
+  loaM,
+  beamM,
+}));
+const headings = ["Hull ID number", "Boat name", "Builder", "Model", "Model year", "Type", "LOA", "Beam"];
+const aids: StockAids = {
+  mapping: guessMapping(headings),
+  unit: "m",
+  templates,
+  known: new Set(["SLW23118K526"]),
+  thisYear: 2026,
+};
+const good = ["SLW20301B626", "Ferrin demo", "Sallow Works", "Ferrin 20", "2026", "bowrider", "6.2", "2,5"];
+const read = (...rows: string[][]) => readStock(rows, aids);
+const changed = (at: number, value: string) => good.map((cell, i) => (i === at ? value : cell));
+
+describe("guessMapping", () => {
+  it("knows the usual headings, each column once", () => {
+    expect(aids.mapping).toEqual({ hull: 0, name: 1, maker: 2, model: 3, modelYear: 4, family: 5, length: 6, beam: 7 });
+    expect(guessMapping(["Year", "HIN", "Make", "Width"])).toMatchObject({
+      hull: 1,
+      modelYear: 0,
+      maker: 2,
+      beam: 3,
+      name: null,
+      model: null,
+    });
+    expect(guessMapping(["a", "b"])).toMatchObject({ hull: null, length: null });
+  });
+});
+
+describe("readStock", () => {
+  it("reads a good row", () => {
+    expect(read(good)).toEqual([
+      {
+        line: 2,
+        state: "new",
+        problems: [],
+        doubts: [],
+        boat: {
+          hull: "SLW20301B626",
+          name: "Ferrin demo",
+          template: "ferrin-20",
+          maker: "Sallow Works",
+          model: "Ferrin 20",
+          modelYear: 2026,
+          loaM: 6.2,
+          beamM: 2.5,
+        },
+      },
+    ]);
+  });
+
+  it.each([
+    [0, "", "hull", "no hull number"],
+    [6, "twenty", "length", "is no length"],
+    [6, "640", "length", "another unit"],
+    [4, "26", "modelYear", "no model year"],
+    [1, "<b>x</b>", "name", "markup"],
+  ])("says what is wrong in column %i (%s)", (at, value, field, text) => {
+    const [row] = read(changed(at, value));
+    expect(row).toMatchObject({ state: "wrong", boat: null, problems: [{ field }] });
+    expect(row!.problems[0]!.text).toContain(text);
+  });
+
+  it("falls back from an unknown model to its kind of boat, and says when there is neither", () => {
+    expect(read(changed(3, "Zephyr 9"))[0]!.boat).toMatchObject({ template: "ferrin-20", model: "Zephyr 9" });
+    const [row] = readStock([changed(3, "Zephyr 9").map((cell, i) => (i === 5 ? "dirigible" : cell))], aids);
+    expect(row).toMatchObject({ state: "wrong", problems: [{ field: "model" }] });
+  });
+
+  it("takes a doubtful hull number, and says why it doubts", () => {
+    const [row] = read(changed(0, "SLW20301Z926"));
+    expect(row!.state).toBe("new");
+    expect(row!.doubts.join()).toContain("no month");
+    expect(read(changed(4, "2025"))[0]!.doubts).toEqual(["The hull number says model year 2026, the list 2025"]);
+  });
+
+  it("knows what is in the store and what came before in the list, however it is written", () => {
+    const rows = read(changed(0, "slw-23118-K526"), good, changed(0, "slw 20301 b626"));
+    expect(rows.map(({ state }) => state)).toEqual(["known", "new", "known"]);
+    expect(rows[2]!.doubts).toContain("The same hull number stands on line 3");
+  });
+});
+
+describe("readLength", () => {
+  it.each([
+    ["6.4", "m", 6.4],
+    ["6,4", "m", 6.4],
+    ["21", "ft", 6.4008],
+    ["21' 6\"", "m", 6.5532],
+    ["21 ft 6 in", "m", 6.5532],
+    ["640 cm", "ft", 6.4],
+    ["250", "in", 6.35],
+    ["long", "m", null],
+    ["-3", "m", null],
+  ] as const)("reads %s in %s as %s m", (text, unit, metres) => {
+    const value = readLength(text, unit);
+    if (metres === null) expect(value).toBeNull();
+    else expect(value).toBeCloseTo(metres, 6);
+  });
+});
+
+describe("createStockRig", () => {
+  it.each(Object.entries(rigTemplates))("stretches %s to another size with everything still aboard", (_, template) => {
+    const inside = template.parts.filter(({ at }) => isWithinHull(template, at)).map(({ id }) => id);
+    for (const share of [0.8, 1.25]) {
+      const boat = {
+        hull: "X",
+        name: "X",
+        template: "x",
+        maker: null,
+        model: "Long one",
+        modelYear: null,
+        loaM: Math.round(template.loaM * share * 100) / 100,
+        beamM: Math.round(template.beamM * share * 100) / 100,
+      };
+      const rig = createStockRig(boat, template);
+      expect(rigSchema.safeParse(rig).error).toBeUndefined();
+      expect(rig).toMatchObject({ model: "Long one", maker: template.maker, loaM: boat.loaM });
+      // Places are kept to the centimetre, so what lies on the very edge may come to lie that much outside.
+      const grown = { ...rig, beamM: rig.beamM + 0.03 };
+      for (const { id, at } of rig.parts) if (inside.includes(id)) expect(isWithinHull(grown, at), id).toBe(true);
+      for (const { id, at, level } of rig.stations) expect(isWithinHull(rig, at), id).toBe(level === "aboard");
+    }
+    expect(resizeRig(template, template.loaM, template.beamM)).toBe(template);
+  });
+});

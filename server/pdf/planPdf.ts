@@ -1,0 +1,183 @@
+import type { Column, Content, TDocumentDefinitions } from "pdfmake/interfaces";
+import type { Delivery } from "../../api/index.ts";
+import type { Place } from "../../core/rig/index.ts";
+import type { Topic } from "../../core/topic/index.ts";
+import type { Settings } from "../repositories/settings.ts";
+import { ink, printDeck, soft } from "./ink.ts";
+import { printPdf, write } from "./printer.ts";
+
+interface Line {
+  readonly kind: "stop" | "topic";
+  readonly text: string;
+  readonly minutes: number;
+  readonly isMust: boolean;
+}
+
+interface Fit {
+  readonly fontSize: number;
+  readonly columns: readonly Line[][];
+}
+
+/** The deck plan gives way when the list is long. */
+const planWidthPt = { usual: 150, narrow: 112 } as const;
+const manyLines = 120;
+const columnGapPt = 14;
+const marginPt = 40;
+const headPt = 78;
+const lineShare = 1.28;
+const largestPt = 10.5;
+const smallestPt = 5;
+
+/** The plan on one page: deck plan and course line to the left, the stops with their topics to the right, a box for each. */
+export function writePlanPdf(
+  delivery: Delivery,
+  store: Settings,
+  { paper }: { readonly paper: "a4" | "letter" },
+): Promise<Buffer> {
+  const [widthPt, heightPt] = paper === "a4" ? [595, 842] : [612, 792];
+  const { rig, plan } = delivery;
+  const lines = listLines(delivery);
+  const deckPt = lines.length > manyLines ? planWidthPt.narrow : planWidthPt.usual;
+  const fit = fitLines(lines, widthPt - 2 * marginPt - deckPt - columnGapPt, (heightPt - 2 * marginPt - headPt) * 0.95);
+  const stops = plan.visits.map(({ station }, i) => ({
+    number: i + 1,
+    ...rig.stations.find(({ id }) => id === station)!.at,
+  }));
+  const document: TDocumentDefinitions = {
+    pageSize: paper === "a4" ? "A4" : "LETTER",
+    pageMargins: marginPt,
+    info: { title: `Plan of the walk, ${delivery.boatName}, ${delivery.date}`, author: store.store },
+    defaultStyle: { font: "Atkinson", color: ink },
+    content: [
+      printHead(delivery, store),
+      {
+        columns: [
+          {
+            width: deckPt,
+            svg: printDeck(rig, mergeStops(stops), plan.visits),
+            fit: [deckPt, heightPt - 2 * marginPt - headPt - 10],
+          },
+          ...fit.columns.map(
+            (column): Column => ({
+              width: "*",
+              stack: column.map((line) => printLine(line, fit.fontSize)),
+            }),
+          ),
+        ],
+        columnGap: columnGapPt,
+      },
+    ],
+  };
+  return printPdf(document);
+}
+
+function printHead(delivery: Delivery, store: Settings): Content {
+  const { plan, wishes } = delivery;
+  const buyers = delivery.buyers.map(({ name }) => name).join(", ");
+  const waits = plan.deferred.length === 0 ? "" : ` ${plan.deferred.length} topics wait.`;
+  const budget = wishes.budgetMin === null ? "" : ` of ${wishes.budgetMin}`;
+  const line = `${plan.visits.length} stops, ${plan.moves} moves, ${Math.round(plan.totalMin)}${budget} min.${waits} A bar marks what must be done.`;
+  return {
+    margin: [0, 0, 0, 10],
+    stack: [
+      { text: write(`${delivery.boatName} ${delivery.hull}`, { font: "Archivo", bold: true, fontSize: 16 }) },
+      { text: write(`${delivery.date}, ${delivery.time} · ${buyers}`.slice(0, 110), { fontSize: 9.5 }) },
+      { text: write(`${store.store}. ${line}`, { fontSize: 8.5, color: soft }) },
+      { canvas: [{ type: "line", x1: 0, y1: 5, x2: 532, y2: 5, lineWidth: 0.8, lineColor: ink }] },
+    ],
+  };
+}
+
+function listLines({ plan, topics, rig }: Delivery): Line[] {
+  const byId = new Map<string, Topic>(topics.map((topic) => [topic.id, topic]));
+  return plan.visits.flatMap((visit, i): Line[] => {
+    const told = visit.topics.flatMap((id) => byId.get(id) ?? []);
+    const minutes = told.reduce((sum, topic) => sum + topic.minutes, 0);
+    const label = rig.stations.find(({ id }) => id === visit.station)!.label;
+    return [
+      { kind: "stop", text: `${i + 1}  ${label}`, minutes, isMust: false },
+      ...told.map(
+        ({ title, minutes: each, must }): Line => ({ kind: "topic", text: title, minutes: each, isMust: must }),
+      ),
+    ];
+  });
+}
+
+/** The largest type at which the lines fit the height there is: in two columns, or more when they are many. */
+function fitLines(lines: readonly Line[], widthPt: number, heightPt: number): Fit {
+  for (let fontSize = largestPt; ; fontSize -= 0.25) {
+    for (const count of fontSize < 7.5 ? [2, 3, 4] : [2]) {
+      const lettersPerLine = ((widthPt - columnGapPt * (count - 1)) / count - 26) / (fontSize * 0.49);
+      const columns = breakColumns(lines, count, heightPt, (line) => {
+        const rows = Math.ceil(line.text.length / lettersPerLine);
+        return rows * fontSize * lineShare + (line.kind === "stop" ? fontSize * 0.9 : 1.2);
+      });
+      if (columns !== null) return { fontSize, columns };
+    }
+    if (fontSize <= smallestPt) return { fontSize, columns: [[...lines]] };
+  }
+}
+
+function breakColumns(
+  lines: readonly Line[],
+  count: number,
+  heightPt: number,
+  heightOf: (line: Line) => number,
+): Line[][] | null {
+  const columns: Line[][] = [[]];
+  let usedPt = 0;
+  for (const [i, line] of lines.entries()) {
+    // A stop's name is never left alone at the foot of a column.
+    const next = line.kind === "stop" ? lines[i + 1] : undefined;
+    const neededPt = heightOf(line) + (next === undefined ? 0 : heightOf(next));
+    if (usedPt + neededPt > heightPt) {
+      if (columns.length === count) return null;
+      columns.push([]);
+      usedPt = 0;
+    }
+    columns.at(-1)!.push(line);
+    usedPt += heightOf(line);
+  }
+  return columns;
+}
+
+function printLine({ kind, text, minutes, isMust }: Line, fontSize: number): Content {
+  if (kind === "stop")
+    return {
+      margin: [0, fontSize * 0.6, 0, fontSize * 0.2],
+      columns: [
+        { width: "*", text: write(text, { font: "Archivo", bold: true, fontSize: fontSize + 0.8 }) },
+        { width: 22, text: String(Math.round(minutes)), fontSize, color: soft, alignment: "right" },
+      ],
+    };
+  const boxPt = fontSize * 0.8;
+  return {
+    margin: [0, 0, 0, 1],
+    columnGap: 3,
+    columns: [
+      {
+        width: boxPt + 4,
+        canvas: [
+          ...(isMust ? [{ type: "rect" as const, x: 0, y: 0.4, w: 1.8, h: fontSize, color: ink }] : []),
+          { type: "rect" as const, x: 3.6, y: 1, w: boxPt, h: boxPt, lineWidth: 0.6, lineColor: isMust ? ink : soft },
+        ],
+      },
+      { width: "*", text: write(text, { fontSize, bold: isMust }), lineHeight: 1.08 },
+      { width: 12, text: String(minutes), fontSize: fontSize - 1, color: soft, alignment: "right" },
+    ],
+  };
+}
+
+/** Stops at one place share a ring; it carries all their numbers. */
+function mergeStops(stops: readonly (Place & { number: number })[]): (Place & { label: string })[] {
+  const isSame = (a: Place, b: Place) => a.xM === b.xM && a.yM === b.yM;
+  return stops
+    .filter((stop, i) => stops.findIndex((other) => isSame(other, stop)) === i)
+    .map((stop) => ({
+      ...stop,
+      label: stops
+        .filter((other) => isSame(other, stop))
+        .map(({ number }) => number)
+        .join("·"),
+    }));
+}
