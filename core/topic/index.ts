@@ -1,3 +1,4 @@
+export { explainTopic, type TopicReason } from "./explainTopic.ts";
 export { fillTopic, type SchoolChoices } from "./fillTopic.ts";
 export { findTopicStation } from "./findTopicStation.ts";
 export {
@@ -7,6 +8,7 @@ export {
   glossaryListSchema,
   type TextPiece,
 } from "./glossary.ts";
+export { createTopicSearch, type TopicFilter } from "./searchTopics.ts";
 export { type System, systemNames, systems } from "./systems.ts";
 export {
   levels,
@@ -18,3 +20,4 @@ export {
   topicIdSchema,
   topicSchema,
 } from "./topic.ts";
+export { type TopicFile, topicFileSchema } from "./topicFile.ts";

@@ -7,6 +7,7 @@ import { useMe } from "./useMe.ts";
 const tabs = [
   { to: "/", says: "Today" },
   { to: "/boats", says: "Boats" },
+  { to: "/library", says: "Library" },
 ];
 
 /** The thumb index down the left edge and the one line of masthead; on a phone the index lies on top. */

@@ -17,6 +17,17 @@ export const todayQuery = queryOptions({ queryKey: ["today"], queryFn: () => ask
 export const boatsQuery = queryOptions({ queryKey: ["boats"], queryFn: () => ask("boats") });
 export const boatQuery = (boat: string) =>
   queryOptions({ queryKey: ["boat", boat], queryFn: () => ask("boat", { params: { boat } }) });
+export const rigQuery = (boat: string) =>
+  queryOptions({ queryKey: ["rig", boat], queryFn: () => ask("rig", { params: { boat } }) });
+export const templatesQuery = queryOptions({ queryKey: ["templates"], queryFn: () => ask("templates") });
+export const templateQuery = (template: string) =>
+  queryOptions({ queryKey: ["template", template], queryFn: () => ask("template", { params: { template } }) });
+export const libraryQuery = queryOptions({ queryKey: ["library"], queryFn: () => ask("library") });
+export const glossaryQuery = queryOptions({
+  queryKey: ["glossary"],
+  queryFn: () => ask("glossary"),
+  staleTime: Number.POSITIVE_INFINITY,
+});
 export const deliveryQuery = (delivery: string) =>
   queryOptions({ queryKey: ["delivery", delivery], queryFn: () => ask("delivery", { params: { delivery } }) });
 export const plansQuery = (delivery: string) =>

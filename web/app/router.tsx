@@ -21,8 +21,44 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/boats/BoatsScreen.tsx")).BoatsScreen }),
           },
           {
+            path: "/boats/new",
+            lazy: async () => ({ Component: (await import("../screens/boats/NewBoatScreen.tsx")).NewBoatScreen }),
+          },
+          {
+            path: "/boats/stock",
+            lazy: async () => ({ Component: (await import("../screens/stock/StockScreen.tsx")).StockScreen }),
+          },
+          {
+            path: "/boats/:boat/rig",
+            lazy: async () => ({ Component: (await import("../screens/rig/RigScreen.tsx")).RigScreen }),
+          },
+          {
             path: "/boats/:boat",
             lazy: async () => ({ Component: (await import("../screens/boat/BoatScreen.tsx")).BoatScreen }),
+          },
+          {
+            path: "/library",
+            lazy: async () => ({ Component: (await import("../screens/library/LibraryScreen.tsx")).LibraryScreen }),
+          },
+          {
+            path: "/library/topic/:topic",
+            lazy: async () => ({ Component: (await import("../screens/library/LibraryScreen.tsx")).LibraryScreen }),
+          },
+          {
+            path: "/library/schools",
+            lazy: async () => ({ Component: (await import("../screens/library/SchoolsScreen.tsx")).SchoolsScreen }),
+          },
+          {
+            path: "/library/styles",
+            lazy: async () => ({ Component: (await import("../screens/library/StylesScreen.tsx")).StylesScreen }),
+          },
+          {
+            path: "/library/templates",
+            lazy: async () => ({ Component: (await import("../screens/library/TemplatesScreen.tsx")).TemplatesScreen }),
+          },
+          {
+            path: "/library/glossary",
+            lazy: async () => ({ Component: (await import("../screens/library/GlossaryScreen.tsx")).GlossaryScreen }),
           },
           {
             path: "/deliveries/:delivery",

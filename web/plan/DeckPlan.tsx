@@ -62,7 +62,8 @@ export function DeckPlan({ rig, plan, stop, signs, onPick, picked, parts, classN
   );
 }
 
-function paperOf(rig: Rig) {
+/** The paper the boat and everywhere people stand fit on. */
+export function paperOf(rig: Rig) {
   const { box } = drawDeck(rig, { trailer: rig.trailer !== null });
   const places = [...rig.stations.map(({ at }) => at), ...cornersOf(rig)];
   const xs = places.map(({ yM }) => yM);

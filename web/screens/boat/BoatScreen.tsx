@@ -11,6 +11,7 @@ import { OwedList } from "../../ui/OwedList.tsx";
 import { sayDayAndYear } from "../../ui/words.ts";
 import { BreakIn } from "./BreakIn.tsx";
 import { HoursForm } from "./HoursForm.tsx";
+import { NewHandover } from "./NewHandover.tsx";
 import { ServiceTable } from "./ServiceTable.tsx";
 
 /** One boat after delivery: break-in, the limits that hold now, what falls due, its hours. */
@@ -53,7 +54,10 @@ function BoatOf({ boat }: { boat: Boat }) {
         {boat.name} <span className="font-medium text-soft">{boat.hull}</span>
       </h1>
       <p>
-        {rig.maker} {rig.model}, {rig.modelYear}. {boat.buyers}
+        {rig.maker} {rig.model}, {rig.modelYear}. {boat.buyers}{" "}
+        <Link to={`/boats/${boat.id}/rig`} className="inline-flex min-h-11 items-center underline">
+          Rig sheet
+        </Link>
       </p>
       {place !== null && (
         <section aria-label="At this place" className="mt-3 border-l-4 border-helm bg-panel px-4 py-2">
@@ -107,6 +111,7 @@ function BoatOf({ boat }: { boat: Boat }) {
               </li>
             ))}
           </ul>
+          <NewHandover boat={boat} />
         </section>
       </div>
     </BoatPage>

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import type { AnswerOf, Endpoints } from "../../../api/index.ts";
 import { boatsQuery } from "../../app/queries.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
+import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { sayDayAndYear } from "../../ui/words.ts";
 
@@ -19,9 +20,17 @@ export function BoatsScreen() {
 function BoatTable({ rows }: { rows: AnswerOf<Endpoints["boats"]>["boats"] }) {
   return (
     <main className="px-4 pt-5 pb-10 md:px-8">
-      <h1 className="text-2xl font-bold">
-        Boats <span className="num text-base font-normal text-soft">{rows.length}</span>
-      </h1>
+      <div className="flex flex-wrap items-center gap-3">
+        <h1 className="mr-auto text-2xl font-bold">
+          Boats <span className="num text-base font-normal text-soft">{rows.length}</span>
+        </h1>
+        <Link to="/boats/stock" className={linkLook("plain")}>
+          Read a stock list
+        </Link>
+        <Link to="/boats/new" className={linkLook("primary")}>
+          New boat
+        </Link>
+      </div>
       {rows.length === 0 ? (
         <p className="mt-3 border-t border-ink py-4">No boats yet. Those that are sold or in stock will stand here.</p>
       ) : (

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
 import type { WalkWishes } from "../../../core/route/index.ts";
-import { ask } from "../../app/client.ts";
+import { addressOf, ask } from "../../app/client.ts";
 import { deliveryQuery, plansQuery, queryClient, todayQuery } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
 import { useWalkState } from "../../offline/useJournal.ts";
@@ -84,6 +84,14 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
             {sayLongDay(delivery.date)}, {delivery.time}. {delivery.note}
           </p>
         </div>
+        <a
+          href={addressOf("planPdf", { delivery: delivery.id })}
+          target="_blank"
+          rel="noreferrer"
+          className={linkLook("plain")}
+        >
+          Print the plan
+        </a>
         {seal === null ? (
           <Link to={walkAddress} className={linkLook("primary")}>
             {state.startedAt === null ? "Start the walk" : "Go on with the walk"}
@@ -138,7 +146,7 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
             onChoose={(style) => choose.mutate({ style, hand: null })}
             isBusy={choose.isPending}
           />
-          <WhatWaits delivery={delivery} />
+          <WhatWaits delivery={delivery} canPlan={canPlan} onWish={(change) => choose.mutate(change)} />
           <MakeReady delivery={delivery} state={state} />
         </div>
       </div>

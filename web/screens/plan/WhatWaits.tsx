@@ -1,4 +1,6 @@
+import { Link } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
+import type { WalkWishes } from "../../../core/route/index.ts";
 import { systemNames, systems } from "../../../core/topic/index.ts";
 import { sayMinutes } from "../../ui/words.ts";
 
@@ -9,8 +11,16 @@ const becauseWords = {
   reach: "needs the trailer",
 } as const;
 
+interface WhatWaitsProps {
+  readonly delivery: Delivery;
+  readonly canPlan: boolean;
+  readonly onWish: (change: Partial<WalkWishes>) => void;
+}
+
+const seconds = [null, 30, 45, 60, 90] as const;
+
 /** What this walk leaves for another day, and why: no time, or not where the boat is. Musts never wait. */
-export function WhatWaits({ delivery }: { delivery: Delivery }) {
+export function WhatWaits({ delivery, canPlan, onWish }: WhatWaitsProps) {
   const { plan, wishes, topics } = delivery;
   const waiting = topics.filter(({ id }) => plan.deferred.includes(id));
   const minutes = waiting.reduce((sum, topic) => sum + topic.minutes, 0);
@@ -32,9 +42,44 @@ export function WhatWaits({ delivery }: { delivery: Delivery }) {
             <p>
               <strong className="num">{waiting.length}</strong> topics,{" "}
               <strong className="num">{sayMinutes(minutes)}</strong>, do not fit into{" "}
-              {sayMinutes(wishes.budgetMin ?? 0)}. They stay open on the record, for a second meeting of about{" "}
-              {sayMinutes(minutes * 1.08)}, or by phone.
+              {sayMinutes(wishes.budgetMin ?? 0)}. They stay open on the record, for a second session or by phone.
             </p>
+            <div
+              className="flex flex-wrap items-center gap-1 border-b border-rule"
+              role="group"
+              aria-label="Second session"
+            >
+              <span className="mr-2 text-soft">Second session</span>
+              {seconds.map((each) => (
+                <button
+                  key={each ?? "none"}
+                  type="button"
+                  disabled={!canPlan}
+                  aria-pressed={wishes.secondMin === each}
+                  onClick={() => onWish({ secondMin: each })}
+                  className={`num min-h-11 min-w-11 rounded-md px-2 disabled:opacity-60 ${wishes.secondMin === each ? "bg-ink font-bold text-sheet" : "underline decoration-rule underline-offset-4"}`}
+                >
+                  {each ?? "None"}
+                </button>
+              ))}
+              <span className="text-soft">min</span>
+            </div>
+            {plan.second !== null && (
+              <p className="py-2">
+                It takes <strong className="num">{waiting.length - plan.second.deferred.length}</strong> of them at{" "}
+                <strong className="num">{plan.second.visits.length}</strong> stops in{" "}
+                <strong className="num">{sayMinutes(plan.second.totalMin)}</strong>
+                {plan.second.deferred.length > 0 && `; ${plan.second.deferred.length} wait even then`}.{" "}
+                {delivery.seal === null && (
+                  <Link
+                    className="inline-flex min-h-11 items-center underline"
+                    to={`/deliveries/${delivery.id}/walk?session=2`}
+                  >
+                    Walk the second session
+                  </Link>
+                )}
+              </p>
+            )}
             {systems.map((system) => {
               const mine = waiting.filter((topic) => topic.system === system);
               if (mine.length === 0) return null;

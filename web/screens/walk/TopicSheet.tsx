@@ -1,7 +1,7 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
+import { TopicWords } from "../../topic/TopicWords.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
-import { Caution } from "../../ui/Notice.tsx";
 import { ThingItself } from "./ThingItself.tsx";
 import type { Walk } from "./useWalk.ts";
 
@@ -58,21 +58,7 @@ export function TopicSheet({ walk }: { walk: Walk }) {
           ▲ {snag.note}
         </p>
       ))}
-      <div className="mt-3">
-        <Caution texts={topic.cautions} />
-      </div>
-      <dl className="mt-3 grid grid-cols-1 gap-x-4 gap-y-0.5 md:grid-cols-[88px_1fr] md:gap-y-2.5">
-        <Line name="Say" text={topic.say} />
-        <Line name="Show" text={topic.show} />
-        <Line name="They do" text={topic.does} />
-        <Line name="Wrong" text={topic.wrong} isSoft />
-        <Line name="Why" text={topic.why} isSoft />
-      </dl>
-      {topic.school !== undefined && (
-        <p className="mt-3 text-base text-soft">
-          Taught here: <strong className="text-ink">{topic.school.name}</strong>. {topic.school.tradeOff}
-        </p>
-      )}
+      <TopicWords topic={topic} />
       {buyers.length > 1 && (
         <div role="radiogroup" aria-label="Who the mark is for" className="mt-3 flex flex-wrap items-center gap-2">
           <span className="head w-[88px] text-base font-semibold text-soft max-md:w-full">Who</span>
@@ -111,15 +97,6 @@ function Turn({ label, isOff, onTurn, children }: TurnProps) {
     >
       {children}
     </button>
-  );
-}
-
-function Line({ name, text, isSoft = false }: { name: string; text: string; isSoft?: boolean }) {
-  return (
-    <>
-      <dt className="head pt-0.5 text-base font-semibold text-soft">{name}</dt>
-      <dd className={`leading-snug ${isSoft ? "text-[17px] text-soft" : ""}`}>{text}</dd>
-    </>
   );
 }
 

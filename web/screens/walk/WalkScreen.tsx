@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { ChevronLeft } from "lucide-react";
 import { useState } from "react";
-import { Link, Navigate, useNavigate, useParams } from "react-router";
+import { Link, Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
 import { PersonMenu } from "../../app/PersonMenu.tsx";
 import { deliveryQuery } from "../../app/queries.ts";
@@ -20,13 +20,25 @@ import { useWalk } from "./useWalk.ts";
 export function WalkScreen() {
   const { delivery: id } = useParams() as { delivery: string };
   const delivery = useQuery(deliveryQuery(id));
+  const [search] = useSearchParams();
+  const isSecond = search.get("session") === "2";
   return (
     <Fetched query={delivery} what="the walk">
       {(data) =>
-        data.seal === null ? <WalkOf delivery={data} /> : <Navigate to={`/deliveries/${id}/record`} replace />
+        data.seal === null ? (
+          <WalkOf key={String(isSecond)} delivery={isSecond ? toSecond(data) : data} />
+        ) : (
+          <Navigate to={`/deliveries/${id}/record`} replace />
+        )
       }
     </Fetched>
   );
+}
+
+/** The same handover with the second session's stops in place of the first's. */
+function toSecond(delivery: Delivery): Delivery {
+  const { second } = delivery.plan;
+  return second === null ? delivery : { ...delivery, plan: { ...delivery.plan, ...second, second: null } };
 }
 
 function WalkOf({ delivery }: { delivery: Delivery }) {

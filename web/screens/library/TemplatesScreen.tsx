@@ -1,0 +1,87 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import type { TemplateLine } from "../../../api/index.ts";
+import { ask } from "../../app/client.ts";
+import { queryClient, templateQuery, templatesQuery } from "../../app/queries.ts";
+import { HullSign } from "../../plan/HullSign.tsx";
+import { Button } from "../../ui/Button.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { saveFile } from "../../ui/saveFile.ts";
+import { LibraryFrame } from "./LibraryFrame.tsx";
+import { useCanWrite } from "./useLibrary.ts";
+
+/** The models boats start from: what ships, and what this store kept from its own boats. */
+export function TemplatesScreen() {
+  const templates = useQuery(templatesQuery);
+  return (
+    <LibraryFrame>
+      <Fetched query={templates} what="the templates">
+        {({ templates: lines }) => <Templates lines={lines} />}
+      </Fetched>
+    </LibraryFrame>
+  );
+}
+
+function Templates({ lines }: { lines: readonly TemplateLine[] }) {
+  const canWrite = useCanWrite();
+  const remove = useMutation({
+    mutationFn: (template: string) => ask("removeTemplate", { params: { template } }),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: templatesQuery.queryKey }),
+  });
+  const save = useMutation({
+    mutationFn: async ({ id, name }: TemplateLine) => {
+      const { rig } = await queryClient.fetchQuery(templateQuery(id));
+      saveFile(`${name}.rig.json`, "application/json", JSON.stringify(rig, null, 2));
+    },
+  });
+  return (
+    <>
+      <p className="mt-3 max-w-3xl">
+        A new boat starts as its template stands. Keep one from any boat's rig sheet, under Boat; boats described from
+        it stay as they are when it is removed.
+      </p>
+      {remove.error !== null && <ErrorNotice error={remove.error} />}
+      <table className="mt-2 w-full">
+        <thead>
+          <tr className="border-b border-ink">
+            <th className="w-48 py-1">From above</th>
+            <th>Template</th>
+            <th>Model</th>
+            <th className="text-right">Length</th>
+            <th className="pl-6">Whose</th>
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((line) => (
+            <tr key={line.id} className="border-b border-rule">
+              <td className="py-2">
+                <HullSign family={line.family} loaM={line.loaM} beamM={line.beamM} engines={1} />
+              </td>
+              <td className="head font-bold">{line.name}</td>
+              <td>
+                {line.maker} {line.model}, {line.family.replaceAll("-", " ")}
+              </td>
+              <td className="num text-right">
+                {line.loaM.toFixed(1)} <span className="text-soft">m</span>
+              </td>
+              <td className="py-1 pl-6">
+                <span className="flex items-center gap-3">
+                  <button type="button" className="min-h-11 underline" onClick={() => save.mutate(line)}>
+                    Save to a file
+                  </button>
+                  {line.isShipped ? (
+                    <span className="text-soft">ships with Ravik</span>
+                  ) : (
+                    <Button look="quiet" disabled={!canWrite} onClick={() => remove.mutate(line.id)}>
+                      Remove
+                    </Button>
+                  )}
+                </span>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}

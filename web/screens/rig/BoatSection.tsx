@@ -1,0 +1,160 @@
+import { type Rig, readHullNumber, resizeRig } from "../../../core/rig/index.ts";
+import { NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
+import type { SectionProps } from "./section.ts";
+
+const familyNames: Record<Rig["family"], string> = {
+  "centre-console": "Centre console",
+  pontoon: "Pontoon",
+  bowrider: "Bowrider",
+  "side-console": "Side console",
+  "tow-sport": "Tow-sport boat",
+  cuddy: "Cuddy cruiser",
+  runabout: "Runabout",
+};
+export const familyOptions = Object.entries(familyNames) as [Rig["family"], string][];
+
+const emptyWeights = { dryKg: 1000, enginesKg: 200, gearKg: 100, ballastL: 0, sternDraftM: 0.5 };
+const monthNames = ["January", "February", "March", "April", "May", "June"].concat([
+  "July",
+  "August",
+  "September",
+  "October",
+  "November",
+  "December",
+]);
+
+interface BoatSectionProps extends SectionProps {
+  readonly name: string;
+  readonly hull: string;
+  readonly onRename: (name: string) => void;
+  readonly onRenumber: (hull: string) => void;
+}
+
+/** What the boat is: its names and numbers, its size, what it weighs. */
+export function BoatSection({ rig, edit, name, hull, onRename, onRenumber }: BoatSectionProps) {
+  const set = (change: Partial<Rig>) => edit((now) => ({ ...now, ...change }));
+  const weights = rig.weights;
+  const setWeight = (change: Partial<NonNullable<Rig["weights"]>>) =>
+    edit((now) => ({ ...now, weights: { ...(now.weights ?? emptyWeights), ...change } }));
+  return (
+    <div className="grid gap-x-6 gap-y-4 sm:grid-cols-2">
+      <TextField label="Name" value={name} onChange={onRename} most={80} />
+      <div>
+        <TextField label="Hull identification number" value={hull} onChange={onRenumber} most={20} />
+        <HullSays hull={hull} />
+      </div>
+      <TextField label="Maker" value={rig.maker} onChange={(maker) => set({ maker })} />
+      <TextField label="Model" value={rig.model} onChange={(model) => set({ model })} />
+      <NumberField
+        label="Model year"
+        value={rig.modelYear}
+        onChange={(year) => year !== undefined && set({ modelYear: year })}
+        least={1950}
+        most={2100}
+        isWhole
+      />
+      <PickField
+        label="Kind of boat"
+        value={rig.family}
+        options={familyOptions}
+        onChange={(family) => set({ family })}
+        why="Gives the drawing its form."
+      />
+      <NumberField
+        label="Length overall"
+        unit="m"
+        value={rig.loaM}
+        onChange={(loaM) => loaM !== undefined && edit((now) => resizeRig(now, loaM, now.beamM))}
+        least={3}
+        most={20}
+        why="Everything aboard keeps its place in proportion."
+      />
+      <NumberField
+        label="Beam"
+        unit="m"
+        value={rig.beamM}
+        onChange={(beamM) => beamM !== undefined && edit((now) => resizeRig(now, now.loaM, beamM))}
+        least={1}
+        most={6}
+      />
+      {rig.family === "pontoon" && (
+        <PickField
+          label="Tubes"
+          value={String(rig.tubes ?? 2) as "2" | "3"}
+          options={[
+            ["2", "Two"],
+            ["3", "Three"],
+          ]}
+          onChange={(tubes) => set({ tubes: tubes === "3" ? 3 : 2 })}
+        />
+      )}
+      <TickField
+        label="Fuel or engine in a closed space"
+        value={rig.enclosedFuel}
+        onChange={(enclosedFuel) => set({ enclosedFuel })}
+        why="Vapour gathers there: the walk then teaches blower and sniffing first."
+      />
+      <h3 className="border-t border-ink pt-3 font-bold sm:col-span-2">Weights, from the maker's sheet</h3>
+      {weights === undefined ? (
+        <p className="text-soft sm:col-span-2">
+          Not entered yet. The tow card adds them up; the ramp card needs the draft.{" "}
+          <button type="button" className="min-h-11 underline" onClick={() => setWeight({})}>
+            Enter weights
+          </button>
+        </p>
+      ) : (
+        <>
+          <Weight label="Dry hull" unit="kg" value={weights.dryKg} onSet={(dryKg) => setWeight({ dryKg })} />
+          <Weight label="Engines" unit="kg" value={weights.enginesKg} onSet={(enginesKg) => setWeight({ enginesKg })} />
+          <Weight
+            label="Gear carried on the road"
+            unit="kg"
+            value={weights.gearKg}
+            onSet={(gearKg) => setWeight({ gearKg })}
+          />
+          <Weight
+            label="Ballast tanks"
+            unit="L"
+            value={weights.ballastL}
+            onSet={(ballastL) => setWeight({ ballastL })}
+          />
+          <NumberField
+            label="Draft at the stern, engine up"
+            unit="m"
+            value={weights.sternDraftM}
+            onChange={(draft) => draft !== undefined && setWeight({ sternDraftM: draft })}
+            least={0.05}
+            most={3}
+            why="Tells how deep the trailer goes before she floats."
+          />
+        </>
+      )}
+    </div>
+  );
+}
+
+function Weight(props: { label: string; unit: string; value: number; onSet: (value: number) => void }) {
+  const { label, unit, value, onSet } = props;
+  return (
+    <NumberField
+      label={label}
+      unit={unit}
+      value={value}
+      onChange={(next) => next !== undefined && onSet(next)}
+      least={label === "Dry hull" ? 1 : 0}
+      most={20_000}
+    />
+  );
+}
+
+/** What a hull number says, and what about it looks wrong. */
+export function HullSays({ hull }: { hull: string }) {
+  const { built, modelYear, doubts, form } = readHullNumber(hull, new Date().getFullYear());
+  if (doubts.length > 0) return <p className="text-sm text-amber">▲ {doubts.join(". ")}.</p>;
+  return (
+    <p className="text-sm text-soft">
+      {form === "iso-14" ? "14 characters. " : "12 characters. "}
+      Built {built === null ? "" : `${monthNames[built.month - 1]} ${built.year}`}, model year {modelYear}.
+    </p>
+  );
+}

@@ -1,0 +1,132 @@
+import type { RigSheet } from "../../../api/index.ts";
+import { addItem, changeItem, createItemId, type Rig, removeItem } from "../../../core/rig/index.ts";
+import { Button } from "../../ui/Button.tsx";
+import { NumberField, PickField, TextField } from "../../ui/fields.tsx";
+import { SheetList } from "./SheetList.tsx";
+import type { SectionProps } from "./section.ts";
+
+type Engine = Rig["engines"][number];
+
+const kinds = [
+  ["outboard", "outboard"],
+  ["kicker", "kicker, a small second outboard"],
+  ["sterndrive", "sterndrive"],
+  ["inboard", "inboard"],
+] as const;
+
+/** Engines with their rated band and the packs that say how they are broken in and when they come back. */
+export function EnginesSection(props: SectionProps & { packs: Pick<RigSheet, "breakInPacks" | "servicePacks"> }) {
+  const { rig, edit, open, onOpen, packs } = props;
+  return (
+    <div>
+      <SheetList
+        name="Engines"
+        items={rig.engines}
+        open={open}
+        onOpen={onOpen}
+        titleOf={({ label }) => label}
+        lineOf={({ kind, powerKw, ratedRpm }) => `${kind}, ${powerKw} kW, rated ${ratedRpm.from}–${ratedRpm.to} rpm`}
+        onRemove={rig.engines.length > 1 ? (id) => edit((now) => removeItem(now, "engines", id)) : undefined}
+        empty=""
+      >
+        {(engine) => (
+          <EngineFields
+            engine={engine}
+            packs={packs}
+            onChange={(change) => edit((now) => changeItem(now, "engines", engine.id, change))}
+          />
+        )}
+      </SheetList>
+      {rig.engines.length < 5 && (
+        <Button
+          className="mt-2"
+          onClick={() => {
+            const label = rig.engines.length === 1 ? "Second engine" : `Engine ${rig.engines.length + 1}`;
+            const id = createItemId(rig, "engines", label);
+            edit((now) => addItem(now, "engines", { ...now.engines[0]!, id, label }));
+            onOpen(id);
+          }}
+        >
+          Add an engine
+        </Button>
+      )}
+    </div>
+  );
+}
+
+interface EngineFieldsProps {
+  readonly engine: Engine;
+  readonly packs: Pick<RigSheet, "breakInPacks" | "servicePacks">;
+  readonly onChange: (change: Partial<Engine>) => void;
+}
+
+function EngineFields({ engine, packs, onChange }: EngineFieldsProps) {
+  const withNone = (list: readonly { id: string; title: string }[], now: string): [string, string][] => [
+    ...(list.some(({ id }) => id === now) ? [] : [[now, "none picked yet"] as [string, string]]),
+    ...list.map(({ id, title }): [string, string] => [id, title]),
+  ];
+  return (
+    <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+      <TextField label="Called" most={40} value={engine.label} onChange={(label) => onChange({ label })} />
+      <PickField label="Kind" value={engine.kind} options={kinds} onChange={(kind) => onChange({ kind })} />
+      <PickField
+        label="Fuel"
+        value={engine.fuel ?? "petrol"}
+        options={[
+          ["petrol", "petrol"],
+          ["diesel", "diesel"],
+        ]}
+        onChange={(fuel) => onChange({ fuel })}
+      />
+      <PickField
+        label="Started by"
+        value={engine.start ?? "electric"}
+        options={[
+          ["electric", "key or button"],
+          ["pull", "pulling a cord"],
+        ]}
+        onChange={(start) => onChange({ start })}
+      />
+      <NumberField
+        label="Power"
+        unit="kW"
+        value={engine.powerKw}
+        onChange={(powerKw) => powerKw !== undefined && onChange({ powerKw })}
+        least={0.5}
+        most={2000}
+      />
+      <div className="flex gap-3">
+        <NumberField
+          label="Rated from"
+          unit="rpm"
+          value={engine.ratedRpm.from}
+          onChange={(from) => from !== undefined && onChange({ ratedRpm: { ...engine.ratedRpm, from } })}
+          least={500}
+          most={10_000}
+          why="The full-throttle band in its manual; break-in limits are shares of it."
+        />
+        <NumberField
+          label="to"
+          unit="rpm"
+          value={engine.ratedRpm.to}
+          onChange={(to) => to !== undefined && onChange({ ratedRpm: { ...engine.ratedRpm, to } })}
+          least={500}
+          most={10_000}
+        />
+      </div>
+      <PickField
+        label="Break-in"
+        value={engine.breakInPack}
+        options={withNone(packs.breakInPacks, engine.breakInPack)}
+        onChange={(breakInPack) => onChange({ breakInPack })}
+        why="The maker's manual decides."
+      />
+      <PickField
+        label="Service"
+        value={engine.servicePack}
+        options={withNone(packs.servicePacks, engine.servicePack)}
+        onChange={(servicePack) => onChange({ servicePack })}
+      />
+    </div>
+  );
+}

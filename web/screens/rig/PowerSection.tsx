@@ -1,0 +1,291 @@
+import { createWiring, listNodes, listSwitches, type WiringLink } from "../../../core/power/index.ts";
+import {
+  changeItem,
+  type PowerChoice,
+  powerSchemes,
+  type Rig,
+  readPower,
+  removeItem,
+  setPower,
+} from "../../../core/rig/index.ts";
+import { Button } from "../../ui/Button.tsx";
+import { ManyField, NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
+import { SheetList } from "./SheetList.tsx";
+import { partOptions, type SectionProps } from "./section.ts";
+
+const schemeNames: Record<Rig["powerScheme"], string> = {
+  single: "One battery, on and off",
+  "one-two-both": "1, 2, both, off",
+  "engine-house-parallel": "Engine and house, with emergency parallel",
+  "twin-engine-house-parallel": "Two engines and house, with emergency parallel",
+};
+const uses = [
+  ["start", "starts the engine"],
+  ["house", "feeds the boat"],
+  ["bow-motor", "bow motor's own"],
+] as const;
+const chemistries = [
+  ["flooded", "flooded, can be topped up"],
+  ["agm", "AGM, sealed"],
+  ["lifepo4", "lithium (LiFePO4)"],
+] as const;
+
+/** Batteries, their switches, and the wiring that follows from the scheme. */
+export function PowerSection({ rig, edit, open, onOpen }: SectionProps) {
+  const power = readPower(rig);
+  const set = (change: Partial<PowerChoice>) => edit((now) => setPower(now, { ...readPower(now), ...change }));
+  return (
+    <div className="space-y-6">
+      <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+        <PickField
+          label="Selector scheme"
+          value={power.scheme}
+          options={powerSchemes.map((scheme) => [scheme, schemeNames[scheme]] as const)}
+          onChange={(scheme) => set({ scheme })}
+          why="Batteries and switches it needs are added; then put them where they are."
+        />
+        <PickField
+          label="Charging the banks"
+          value={power.join}
+          options={[
+            ["none", "each by its own, or one only"],
+            ["isolator", "through an isolator"],
+            ["combiner", "through a combiner relay"],
+          ]}
+          onChange={(join) => set({ join })}
+        />
+        <PickField
+          label="Bow motor batteries"
+          value={String(power.bowMotorBatteries) as "0" | "1" | "2" | "3"}
+          options={[
+            ["0", "none"],
+            ["1", "one (12 V)"],
+            ["2", "two in a row (24 V)"],
+            ["3", "three in a row (36 V)"],
+          ]}
+          onChange={(count) => set({ bowMotorBatteries: Number(count) as PowerChoice["bowMotorBatteries"] })}
+          why="The engine does not charge them."
+        />
+        <TickField
+          label="Shore charger aboard"
+          value={power.hasShoreCharger}
+          onChange={(hasShoreCharger) => set({ hasShoreCharger })}
+        />
+      </div>
+      {rig.powerSwitches.length === 0 && (
+        <Button onClick={() => set({})}>Add the battery and switch this scheme needs</Button>
+      )}
+      <section aria-label="Batteries">
+        <h3 className="font-bold">Batteries</h3>
+        <SheetList
+          name="Batteries"
+          items={rig.batteries}
+          open={open}
+          onOpen={onOpen}
+          titleOf={({ label }) => label}
+          lineOf={({ capacityAh, chemistry, use }) =>
+            [`${capacityAh} Ah`, chemistry, uses.find(([id]) => id === use)?.[1]].filter(Boolean).join(", ")
+          }
+          onRemove={(id) => edit((now) => removeItem(now, "batteries", id))}
+          empty="No battery is described yet."
+        >
+          {(battery) => (
+            <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+              <TextField
+                label="Called"
+                most={40}
+                value={battery.label}
+                onChange={(label) => edit((now) => changeItem(now, "batteries", battery.id, { label }))}
+              />
+              <PickField
+                label="Stands at"
+                value={battery.part}
+                options={partOptions(rig, ["battery"])}
+                onChange={(part) => edit((now) => changeItem(now, "batteries", battery.id, { part }))}
+              />
+              <NumberField
+                label="Capacity, 20-hour rating"
+                unit="Ah"
+                value={battery.capacityAh}
+                onChange={(capacityAh) =>
+                  capacityAh !== undefined && edit((now) => changeItem(now, "batteries", battery.id, { capacityAh }))
+                }
+                least={1}
+                most={2000}
+                why="From its label: how long lights may burn hangs on it."
+              />
+              <PickField
+                label="Kind"
+                value={battery.chemistry}
+                options={chemistries}
+                onChange={(chemistry) => edit((now) => changeItem(now, "batteries", battery.id, { chemistry }))}
+              />
+              <PickField
+                label="Use"
+                value={battery.use ?? "start"}
+                options={uses}
+                onChange={(use) => edit((now) => changeItem(now, "batteries", battery.id, { use }))}
+              />
+            </div>
+          )}
+        </SheetList>
+      </section>
+      <section aria-label="Battery switches">
+        <h3 className="font-bold">Battery switches</h3>
+        <SheetList
+          name="Battery switches"
+          items={rig.powerSwitches}
+          open={open}
+          onOpen={onOpen}
+          titleOf={({ label }) => label}
+          lineOf={({ positions }) => positions.map(({ label }) => label).join(" · ")}
+          onRemove={(id) => edit((now) => removeItem(now, "powerSwitches", id))}
+          empty="No battery switch is described yet."
+        >
+          {(item) => {
+            const set = (change: Partial<typeof item>) =>
+              edit((now) => changeItem(now, "powerSwitches", item.id, change));
+            return (
+              <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+                <TextField label="Called" most={40} value={item.label} onChange={(label) => set({ label })} />
+                <PickField
+                  label="Stands at"
+                  value={item.part}
+                  options={partOptions(rig, ["selector"])}
+                  onChange={(part) => set({ part })}
+                />
+                {item.positions.map((position, i) => (
+                  <TextField
+                    // biome-ignore lint/suspicious/noArrayIndexKey: a position is known by its place
+                    key={i}
+                    label={`“${position.label}” does`}
+                    most={160}
+                    value={position.does}
+                    onChange={(does) =>
+                      set({ positions: item.positions.map((each, j) => (j === i ? { ...each, does } : each)) })
+                    }
+                  />
+                ))}
+              </div>
+            );
+          }}
+        </SheetList>
+      </section>
+      <Wiring rig={rig} edit={edit} open={open} onOpen={onOpen} />
+    </div>
+  );
+}
+
+/** The wiring as a table: what the scheme gives, until somebody changes it. */
+function Wiring({ rig, edit, open, onOpen }: SectionProps) {
+  const links = rig.wiring ?? createWiring(rig);
+  const nodes = listNodes(rig).map((node) => [node, sayNode(rig, node)] as const);
+  const switches = listSwitches(rig);
+  const change = (id: string, facts: Partial<WiringLink>) =>
+    edit((now) => ({
+      ...now,
+      wiring: (now.wiring ?? createWiring(now)).map((link) => (link.id === id ? { ...link, ...facts } : link)),
+    }));
+  return (
+    <details className="border-t border-ink">
+      <summary className="head flex min-h-11 items-center justify-between font-bold">
+        Wiring, wire by wire
+        <span className="font-text font-normal text-soft">
+          {links.length} links, {rig.wiring === undefined ? "as the scheme has it" : "changed by hand"}
+        </span>
+      </summary>
+      {rig.wiring !== undefined && (
+        <Button
+          className="my-2"
+          onClick={() =>
+            edit((now) => {
+              const { wiring: _, ...rest } = now;
+              return rest;
+            })
+          }
+        >
+          Back to what the scheme gives
+        </Button>
+      )}
+      <SheetList
+        name="Wiring"
+        items={links}
+        open={open}
+        onOpen={onOpen}
+        titleOf={({ a, b }) => `${sayNode(rig, a)} – ${sayNode(rig, b)}`}
+        lineOf={({ kind, switch: of, closedIn }) =>
+          kind === "switch"
+            ? `${switches.find(({ id }) => id === of)?.label ?? "switch"}: ${(closedIn ?? []).join(", ")}`
+            : kind
+        }
+        onRemove={(id) =>
+          edit((now) => ({ ...now, wiring: (now.wiring ?? createWiring(now)).filter((link) => link.id !== id) }))
+        }
+        empty="Nothing is wired yet."
+      >
+        {(link) => (
+          <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+            <PickField label="From" value={link.a} options={nodes} onChange={(a) => change(link.id, { a })} />
+            <PickField label="To" value={link.b} options={nodes} onChange={(b) => change(link.id, { b })} />
+            <PickField
+              label="Through a"
+              value={link.kind}
+              options={(["wire", "fuse", "breaker", "switch"] as const).map((kind) => [kind, kind] as const)}
+              onChange={(kind) =>
+                change(
+                  link.id,
+                  kind === "switch"
+                    ? { kind, switch: switches[0]?.id ?? "", closedIn: [] }
+                    : ({ kind, switch: undefined, closedIn: undefined } as Partial<WiringLink>),
+                )
+              }
+            />
+            {link.kind === "switch" && (
+              <>
+                <PickField
+                  label="Switch"
+                  value={link.switch ?? ""}
+                  options={switches.map(({ id, label }) => [id, label] as const)}
+                  onChange={(of) => change(link.id, { switch: of, closedIn: [] })}
+                />
+                <ManyField
+                  label="Conducts in"
+                  value={link.closedIn ?? []}
+                  options={(switches.find(({ id }) => id === link.switch)?.positions ?? []).map(
+                    (position) => [position, position] as const,
+                  )}
+                  onChange={(closedIn) => change(link.id, { closedIn })}
+                />
+              </>
+            )}
+          </div>
+        )}
+      </SheetList>
+      <Button
+        className="my-2"
+        onClick={() => {
+          const id = `by-hand-${links.length + 1}`;
+          const a = nodes[0]![0];
+          edit((now) => ({
+            ...now,
+            wiring: [...(now.wiring ?? createWiring(now)), { id, kind: "wire", a, b: nodes[1]?.[0] ?? a }],
+          }));
+          onOpen(id);
+        }}
+      >
+        Add a link
+      </Button>
+    </details>
+  );
+}
+
+/** "load:horn" → "Horn". */
+function sayNode(rig: Rig, node: string): string {
+  const [kind, id = ""] = node.split(":");
+  const label = (list: readonly { id: string; label: string }[]) => list.find((item) => item.id === id)?.label;
+  if (kind === "battery") return label(rig.batteries) ?? node;
+  if (kind === "load") return label(rig.loads) ?? node;
+  if (kind === "bus") return `bus of ${(label(rig.batteries) ?? id).toLowerCase()}`;
+  const breaker = rig.breakers.find((each) => id === each.id || id.startsWith(`${each.id}-`));
+  return breaker === undefined ? node : `after ${breaker.label.toLowerCase()} breaker`;
+}

@@ -1,0 +1,267 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { Link, useParams } from "react-router";
+import type { RigSheet } from "../../../api/index.ts";
+import { isWithinHull } from "../../../core/drawing/index.ts";
+import { listUnreachable } from "../../../core/power/index.ts";
+import {
+  addItem,
+  changeItem,
+  checkRig,
+  compareRigs,
+  createPart,
+  type Finding,
+  type PartKind,
+  type Place,
+  rigLists,
+  type SheetSection,
+  sheetSections,
+} from "../../../core/rig/index.ts";
+import { ask, Refused } from "../../app/client.ts";
+import { boatQuery, boatsQuery, queryClient, rigQuery } from "../../app/queries.ts";
+import { useMe } from "../../app/useMe.ts";
+import { PlacePlan } from "../../plan/PlacePlan.tsx";
+import { Button } from "../../ui/Button.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
+import { KeyHelp } from "../../ui/KeyHelp.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { BoatSection } from "./BoatSection.tsx";
+import { BreakersSection } from "./BreakersSection.tsx";
+import { Differences } from "./Differences.tsx";
+import { EnginesSection } from "./EnginesSection.tsx";
+import { GearSection } from "./GearSection.tsx";
+import { LeftToDo } from "./LeftToDo.tsx";
+import { PanelSection } from "./PanelSection.tsx";
+import { PlacesSection } from "./PlacesSection.tsx";
+import { PowerSection } from "./PowerSection.tsx";
+import { RigFile } from "./RigFile.tsx";
+import { SaveTemplate } from "./SaveTemplate.tsx";
+import { sectionNames } from "./section.ts";
+import { TanksSection } from "./TanksSection.tsx";
+import { TrailerSection } from "./TrailerSection.tsx";
+import { useRigDraft } from "./useRigDraft.ts";
+
+type Tab = "left" | SheetSection | "differs";
+
+/** The rig sheet: a boat described by the person standing on it. */
+export function RigScreen() {
+  const { boat } = useParams() as { boat: string };
+  const sheet = useQuery(rigQuery(boat));
+  return (
+    <Fetched query={sheet} what="the rig">
+      {(data) => <RigOf key={data.boat} sheet={data} />}
+    </Fetched>
+  );
+}
+
+function RigOf({ sheet }: { sheet: RigSheet }) {
+  const draft = useRigDraft(sheet);
+  const { rig, edit } = draft;
+  const me = useMe();
+  const canSave = ["owner", "sales", "delivery", "technician"].includes(me.role);
+  const aids = useMemo(
+    () => ({
+      breakInPacks: new Set(sheet.breakInPacks.map(({ id }) => id)),
+      servicePacks: new Set(sheet.servicePacks.map(({ id }) => id)),
+      isWithinHull,
+      unreachable: listUnreachable,
+    }),
+    [sheet],
+  );
+  const findings = useMemo(() => checkRig(rig, aids), [rig, aids]);
+  const [tab, setTab] = useState<Tab>(findings.length > 0 ? "left" : "places");
+  const [open, setOpen] = useState<string | null>(null);
+  const [armed, setArmed] = useState<PartKind | null>(null);
+  const save = useMutation({
+    mutationFn: () => {
+      const { name, hull } = draft;
+      const kept = { name, hull, rig };
+      return ask("setRig", { params: { boat: sheet.boat }, body: { version: draft.version, ...kept } }).then(
+        ({ version }) => ({ version, kept }),
+      );
+    },
+    onSuccess: ({ version, kept }) => {
+      draft.markSaved(version, kept);
+      queryClient.setQueryData(rigQuery(sheet.boat).queryKey, { ...sheet, ...kept, version });
+      for (const { queryKey } of [boatQuery(sheet.boat), boatsQuery]) void queryClient.invalidateQueries({ queryKey });
+      void queryClient.invalidateQueries({ queryKey: ["delivery"] });
+      void queryClient.invalidateQueries({ queryKey: ["plans"] });
+      void queryClient.invalidateQueries({ queryKey: ["today"] });
+    },
+  });
+  const go = (next: Tab, item: string | null = null) => {
+    setTab(next);
+    setOpen(item);
+    setArmed(null);
+  };
+  const put = (at: Place) => {
+    if (armed === null) return;
+    const part = createPart(rig, armed, at);
+    edit((now) => addItem(now, "parts", part));
+    setArmed(null);
+    setTab("places");
+    setOpen(part.id);
+  };
+  const mend = (finding: Finding) => {
+    if (finding.place !== undefined && finding.item === null) {
+      go("places");
+      setArmed(finding.place);
+      return;
+    }
+    // The fields of a thing on the plan stand under Places, whatever section found it.
+    const isPart = rig.parts.some(({ id }) => id === finding.item);
+    const elsewhere = rigLists.some((list) => list !== "parts" && rig[list].some(({ id }) => id === finding.item));
+    go(isPart && !elsewhere ? "places" : finding.section, finding.item);
+  };
+  const section = { rig, edit, open, onOpen: setOpen };
+  const isOutdated = save.error instanceof Refused && save.error.code === "rig-changed";
+  return (
+    <div className="md:grid md:grid-cols-[330px_1fr]">
+      <KeyHelp
+        actions={[
+          { key: "z", says: "Undo", act: draft.undo },
+          { key: "s", says: "Save the boat", act: () => draft.isChanged && canSave && save.mutate() },
+          ...sheetSections.map((each, i) => ({ key: String(i + 1), says: sectionNames[each], act: () => go(each) })),
+          { key: "0", says: "Left to do", act: () => go("left") },
+        ]}
+      />
+      <aside
+        aria-label="Deck plan"
+        className="bg-buff p-3 max-md:h-96 md:sticky md:top-0 md:h-[calc(100dvh-57px)] md:border-r md:border-rule"
+      >
+        <PlacePlan
+          rig={rig}
+          picked={open}
+          armed={armed}
+          onPick={(part) => {
+            setOpen(part);
+            if (part !== null) setTab("places");
+          }}
+          onPut={put}
+          onMove={(id, at) => edit((now) => changeItem(now, "parts", id, { at }))}
+          className="size-full"
+        />
+      </aside>
+      <main className="min-w-0 px-4 pt-4 pb-16 md:px-8">
+        <div className="sticky top-0 z-10 -mx-2 bg-sheet px-2 pb-2">
+          <div className="flex flex-wrap items-center gap-3">
+            <h1 className="mr-auto min-w-0 text-2xl font-bold">
+              {draft.name} <span className="font-medium text-soft">{draft.hull}</span>
+            </h1>
+            <Link to={`/boats/${sheet.boat}`} className="inline-flex min-h-11 items-center underline">
+              Boat's page
+            </Link>
+            <Button disabled={!draft.canUndo} onClick={draft.undo}>
+              Undo
+            </Button>
+            <Button
+              look="primary"
+              disabled={!draft.isChanged || save.isPending || !canSave}
+              onClick={() => save.mutate()}
+            >
+              {draft.isChanged ? "Save the boat" : "Saved"}
+            </Button>
+          </div>
+          <div role="tablist" aria-label="Sections of the sheet" className="mt-2 flex flex-wrap border-b border-ink">
+            <TabButton isOn={tab === "left"} onPick={() => go("left")} count={findings.length}>
+              To do
+            </TabButton>
+            {sheetSections.map((each) => (
+              <TabButton
+                key={each}
+                isOn={tab === each}
+                onPick={() => go(each)}
+                count={findings.filter((finding) => finding.section === each).length}
+              >
+                {sectionNames[each]}
+              </TabButton>
+            ))}
+            <TabButton isOn={tab === "differs"} onPick={() => go("differs")} count={0}>
+              Own options
+            </TabButton>
+          </div>
+        </div>
+        {!canSave && (
+          <p className="py-2 text-soft">Your role may read this sheet; what is changed here is not saved.</p>
+        )}
+        {save.error !== null && (
+          <ErrorNotice error={save.error}>
+            {isOutdated && (
+              <Button
+                className="mt-2"
+                onClick={() => {
+                  save.reset();
+                  void queryClient.fetchQuery({ ...rigQuery(sheet.boat), staleTime: 0 }).then(draft.load);
+                }}
+              >
+                Load what they saved
+              </Button>
+            )}
+          </ErrorNotice>
+        )}
+        <div className="pt-3" role="tabpanel">
+          {tab === "left" && <LeftToDo findings={findings} onMend={mend} />}
+          {tab === "boat" && (
+            <>
+              <BoatSection
+                {...section}
+                name={draft.name}
+                hull={draft.hull}
+                onRename={draft.rename}
+                onRenumber={draft.renumber}
+              />
+              <SaveTemplate rig={rig} />
+              <RigFile rig={rig} name={draft.name} onRead={(read) => edit(() => read)} />
+            </>
+          )}
+          {tab === "places" && <PlacesSection {...section} armed={armed} onArm={setArmed} onPut={put} />}
+          {tab === "power" && <PowerSection {...section} />}
+          {tab === "panel" && <PanelSection {...section} />}
+          {tab === "breakers" && <BreakersSection {...section} />}
+          {tab === "engines" && <EnginesSection {...section} packs={sheet} />}
+          {tab === "tanks" && <TanksSection {...section} />}
+          {tab === "trailer" && <TrailerSection {...section} />}
+          {tab === "gear" && <GearSection {...section} />}
+          {tab === "differs" &&
+            (sheet.template === null ? (
+              <p className="border-t border-ink py-3">
+                This boat was described from nothing, so there is no template to set it against.
+              </p>
+            ) : (
+              <Differences
+                template={sheet.template.name}
+                differences={compareRigs(sheet.template.rig, rig)}
+                onGo={(next) => go(next)}
+              />
+            ))}
+        </div>
+      </main>
+    </div>
+  );
+}
+
+interface TabButtonProps {
+  readonly isOn: boolean;
+  readonly count: number;
+  readonly onPick: () => void;
+  readonly children: string;
+}
+
+function TabButton({ isOn, count, onPick, children }: TabButtonProps) {
+  return (
+    <button
+      type="button"
+      role="tab"
+      aria-selected={isOn}
+      onClick={onPick}
+      className={`flex min-h-11 items-center gap-1.5 rounded-t-md px-2 ${isOn ? "bg-ink font-bold text-sheet" : ""}`}
+    >
+      {children}
+      {count > 0 && (
+        <span className={`num text-sm font-bold ${isOn ? "" : "text-amber"}`} title={`${count} left to do`}>
+          {count}
+        </span>
+      )}
+    </button>
+  );
+}

@@ -1,0 +1,191 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { type Remote, wrap } from "comlink";
+import { useEffect, useRef, useState } from "react";
+import { Link } from "react-router";
+import type { AnswerOf, Endpoints, TemplateLine } from "../../../api/index.ts";
+import { readHullNumber } from "../../../core/rig/index.ts";
+import type { LengthUnit, StockBoat, StockField, StockMapping, StockRow } from "../../../core/stock/index.ts";
+import { lengthUnits, stockFields } from "../../../core/stock/index.ts";
+import { ask } from "../../app/client.ts";
+import { boatsQuery, queryClient, templatesQuery } from "../../app/queries.ts";
+import { Button } from "../../ui/Button.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
+import { PickField } from "../../ui/fields.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import type { StockFile, StockWorker } from "../../workers/stock.ts";
+import { StockRows } from "./StockRows.tsx";
+
+const fieldNames: Record<StockField, string> = {
+  hull: "Hull number",
+  name: "Name",
+  maker: "Maker",
+  model: "Model",
+  modelYear: "Model year",
+  family: "Kind of boat",
+  length: "Length",
+  beam: "Beam",
+};
+const unitNames: Record<LengthUnit, string> = { m: "metres", ft: "feet", cm: "centimetres", in: "inches" };
+const batchSize = 250;
+
+/** A stock list in, as CSV: columns, preview, what is wrong row by row. Nothing is stored before it is confirmed. */
+export function StockScreen() {
+  const templates = useQuery(templatesQuery);
+  const boats = useQuery(boatsQuery);
+  return (
+    <Fetched query={templates} what="the templates">
+      {(known) => (
+        <Fetched query={boats} what="the boats">
+          {({ boats: rows }) => <Stock templates={known.templates} boats={rows} />}
+        </Fetched>
+      )}
+    </Fetched>
+  );
+}
+
+interface StockProps {
+  readonly templates: readonly TemplateLine[];
+  readonly boats: AnswerOf<Endpoints["boats"]>["boats"];
+}
+
+function Stock({ templates, boats }: StockProps) {
+  const worker = useStockWorker();
+  const [file, setFile] = useState<StockFile | null>(null);
+  const [mapping, setMapping] = useState<StockMapping | null>(null);
+  const [unit, setUnit] = useState<LengthUnit>("m");
+  const [done, setDone] = useState<number | null>(null);
+  const thisYear = new Date().getFullYear();
+  const known = new Set(boats.map(({ hull }) => readHullNumber(hull, thisYear).number));
+  const rows = useQuery({
+    queryKey: ["stock-rows", file?.headings, file?.count, mapping, unit, boats.length, templates.length],
+    enabled: file !== null && mapping !== null,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+    queryFn: (): Promise<StockRow[]> =>
+      worker().read({ mapping: mapping!, unit, templates: [...templates], known, thisYear }),
+  });
+  const fresh = (rows.data ?? []).flatMap(({ state, boat }) => (state === "new" && boat !== null ? [boat] : []));
+  const add = useMutation({
+    mutationFn: async (wanted: readonly StockBoat[]) => {
+      let added = 0;
+      for (let i = 0; i < wanted.length; i += batchSize) {
+        setDone(i);
+        added += (await ask("importBoats", { body: { boats: wanted.slice(i, i + batchSize) } })).added;
+      }
+      return added;
+    },
+    onSettled: () => {
+      setDone(null);
+      return queryClient.invalidateQueries({ queryKey: boatsQuery.queryKey });
+    },
+  });
+  const open = async (chosen: File) => {
+    add.reset();
+    const read = await worker().open(chosen);
+    setFile(read);
+    setMapping(read.mapping);
+  };
+  return (
+    <main className="px-4 pt-5 pb-12 md:px-8">
+      <h1 className="text-2xl font-bold">Stock list</h1>
+      <p className="max-w-3xl">
+        A CSV file, one boat a row, the first row its headings. Each boat starts from the template of its model, or of
+        its kind. Nothing is stored until you say so; the same list a second time adds nothing.
+      </p>
+      <div className="mt-3 flex flex-wrap items-center gap-3">
+        <label className="head inline-flex min-h-11 cursor-pointer items-center rounded-md border border-ink bg-panel px-4 font-semibold focus-within:outline-3">
+          {file === null ? "Choose the file" : "Choose another file"}
+          <input
+            type="file"
+            accept=".csv,text/csv,text/plain"
+            className="sr-only"
+            onChange={(event) => {
+              const [chosen] = event.target.files ?? [];
+              if (chosen !== undefined) void open(chosen);
+              event.target.value = "";
+            }}
+          />
+        </label>
+        <Link to="/boats" className="inline-flex min-h-11 items-center underline">
+          Back to the boats
+        </Link>
+      </div>
+      {add.isSuccess && (
+        <p role="status" className="mt-4 border-l-4 border-helm bg-panel px-4 py-3">
+          <strong className="num">{add.data}</strong> boats added. Their sheets say what is left to do on each.
+        </p>
+      )}
+      {add.error !== null && (
+        <div className="mt-4">
+          <ErrorNotice error={add.error}>What was added before stays; adding again goes on from there.</ErrorNotice>
+        </div>
+      )}
+      {file !== null && mapping !== null && (
+        <>
+          {file.faults.length > 0 && (
+            <p role="alert" className="mt-4 border-l-4 border-magenta pl-3 text-magenta">
+              ▲ The file has faults: {file.faults.join("; ")}.
+            </p>
+          )}
+          <section aria-labelledby="columns" className="mt-5">
+            <h2 id="columns" className="text-lg font-bold">
+              Columns
+            </h2>
+            <div className="grid grid-cols-2 gap-x-6 gap-y-2 border-t border-ink pt-2 md:grid-cols-3 xl:grid-cols-5">
+              {stockFields.map((field) => (
+                <PickField
+                  key={field}
+                  label={fieldNames[field]}
+                  value={String(mapping[field] ?? "")}
+                  options={[
+                    ["", "not in the list"],
+                    ...file.headings.map((heading, i) => [String(i), heading || `column ${i + 1}`] as const),
+                  ]}
+                  onChange={(at) => setMapping({ ...mapping, [field]: at === "" ? null : Number(at) })}
+                />
+              ))}
+              <PickField
+                label="Lengths are in"
+                value={unit}
+                options={lengthUnits.map((each) => [each, unitNames[each]] as const)}
+                onChange={setUnit}
+              />
+            </div>
+          </section>
+          {rows.data === undefined ? (
+            <p role="status" className="mt-5 text-soft">
+              Reading {file.count} rows …
+            </p>
+          ) : (
+            <>
+              <StockRows rows={rows.data} templates={templates} />
+              <div className="sticky bottom-0 mt-3 flex items-center gap-4 border-t border-ink bg-sheet py-3">
+                <Button look="primary" disabled={fresh.length === 0 || add.isPending} onClick={() => add.mutate(fresh)}>
+                  {`Add ${fresh.length} boat${fresh.length === 1 ? "" : "s"}`}
+                </Button>
+                {done !== null && (
+                  <span role="status" className="num text-soft">
+                    {done} of {fresh.length} added …
+                  </span>
+                )}
+              </div>
+            </>
+          )}
+        </>
+      )}
+    </main>
+  );
+}
+
+/** The worker that holds the file; made at its first use, ended with the screen. */
+function useStockWorker(): () => Remote<StockWorker> {
+  const held = useRef<{ worker: Worker; remote: Remote<StockWorker> } | null>(null);
+  useEffect(() => () => held.current?.worker.terminate(), []);
+  return () => {
+    if (held.current === null) {
+      const worker = new Worker(new URL("../../workers/stock.ts", import.meta.url), { type: "module" });
+      held.current = { worker, remote: wrap<StockWorker>(worker) };
+    }
+    return held.current.remote;
+  };
+}
