@@ -51,7 +51,8 @@ interface TextFieldProps extends Asked {
 export function TextField({ label, why, value, onChange, most = 60, isOptional, isLong, placeholder }: TextFieldProps) {
   const id = useId();
   const [typed, setTyped] = useTyped(value);
-  const error = !isOptional && typed.trim() === "" ? "Must not be empty." : null;
+  const [isTouched, setTouched] = useState(false);
+  const error = isTouched && !isOptional && typed.trim() === "" ? "Must not be empty." : null;
   const props = {
     id,
     value: typed,
@@ -63,6 +64,7 @@ export function TextField({ label, why, value, onChange, most = 60, isOptional, 
     onChange: (event: { target: { value: string } }) => {
       // Markup does not get in, however it is typed.
       const text = event.target.value.replace(/[<>]/g, "");
+      setTouched(true);
       setTyped(text);
       if (isOptional || text.trim() !== "") onChange(text.trim());
     },
@@ -226,6 +228,7 @@ export function ManyField({ label, why, value, options, onChange, onCreate }: Ma
           </ComboboxButton>
         </div>
         <ComboboxOptions
+          modal={false}
           anchor="bottom start"
           className="z-20 mt-1 max-h-72 w-(--input-width) overflow-auto rounded-md border border-ink bg-panel shadow-lg empty:invisible"
         >

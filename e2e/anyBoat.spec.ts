@@ -1,0 +1,250 @@
+import type { Page } from "@playwright/test";
+import { expect, expectAccessible, signIn, test } from "./store.ts";
+
+const tab = (page: Page, name: string) => page.getByRole("tab", { name: new RegExp(`^${name}`) });
+
+async function fill(page: Page, numbers: Record<string, string>) {
+  for (const [label, value] of Object.entries(numbers)) await page.getByLabel(label, { exact: true }).fill(value);
+}
+
+test("a boat is described from nothing until nothing is left to do, and can then be walked", async ({
+  page,
+  store,
+}) => {
+  await signIn(page, store, "Odile Pellow");
+  await page.getByRole("link", { name: "Boats" }).click();
+  await page.getByRole("link", { name: "New boat" }).click();
+  await page.getByRole("button", { name: /^Nothing/ }).click();
+  await page.getByLabel("Kind of boat").selectOption("runabout");
+  await fill(page, { Maker: "Undermoor Aluminium", Model: "Tern 14", "Length overall": "4,4", Beam: "1.8" });
+  await page.getByLabel("Name", { exact: true }).fill("Tern 14");
+  await page.getByLabel("Hull identification number").fill("UMA14007C6");
+  await expect(page.getByText(/has 10 characters/)).toBeVisible();
+  await page.getByLabel("Hull identification number").fill("UMA14007C626");
+  await expect(page.getByText("Built March 2026, model year 2026")).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "Open its rig sheet" }).click();
+
+  await expect(page.getByText("Where is the extinguisher?")).toBeVisible();
+  await expectAccessible(page);
+  // Everything that is only missing a place: put down one after the other, the first by touching the plan.
+  const missing = page.getByRole("button", { name: /Put it on the plan/ });
+  await missing.first().click();
+  const plan = page.getByRole("complementary", { name: "Deck plan" }).getByRole("group");
+  const box = (await plan.boundingBox())!;
+  await plan.click({ position: { x: box.width / 2, y: box.height * 0.72 } });
+  await expect(page.getByLabel("Called").first()).toHaveValue("Plug");
+  await page.getByLabel("How to reach it").fill("Transom, low, port of the engine");
+  const plug = page.getByRole("button", { name: "Plug", exact: true }).first();
+  await plug.focus();
+  const forward = page.getByLabel("Forward of transom").first();
+  const before = await forward.inputValue();
+  await page.keyboard.press("Shift+ArrowDown");
+  await expect(forward).not.toHaveValue(before);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(forward).toHaveValue(before);
+  for (;;) {
+    await tab(page, "To do").click();
+    if ((await missing.count()) === 0) break;
+    await missing.first().click();
+    await page.getByRole("button", { name: "Put it in the middle" }).click();
+    await expect(page.getByLabel("How to reach it")).toBeVisible();
+  }
+
+  await tab(page, "Power").click();
+  await page.getByRole("button", { name: "Add the battery and switch this scheme needs" }).click();
+  await expect(page.getByRole("list", { name: "Batteries" })).toContainText("100 Ah");
+  await tab(page, "Panel").click();
+  await page.getByRole("button", { name: "Add a switch" }).click();
+  await page.getByLabel("Printed label").fill("HORN");
+  await page.getByLabel("Kind").selectOption("momentary");
+  await page.getByRole("combobox", { name: "“Pressed” powers" }).fill("Horn");
+  await page.getByRole("option", { name: "Add “Horn”" }).click();
+  await expect(page.getByRole("list", { name: "Switches" })).toContainText("Pressed: Horn");
+  await tab(page, "Breakers").click();
+  await page.getByRole("button", { name: "Add a breaker or fuse" }).click();
+  await page.getByRole("combobox", { name: "Feeds" }).click();
+  await page.getByRole("option", { name: "Horn" }).click();
+  await tab(page, "Boat").click();
+  await page.getByRole("button", { name: "Enter weights" }).click();
+  await page.getByLabel("Dry hull").fill("320");
+  await tab(page, "Trailer").click();
+  await fill(page, {
+    "Trailer alone": "180",
+    "Axles, limit in all": "900",
+    Tyres: "2",
+    "Limit of one tyre": "450",
+    "Coupler, limit": "1500",
+    "Tongue, limit": "75",
+    "Tongue weight as it stands": "55",
+    "Bunks above the ground": "0.45",
+    "Fender ahead of transom": "1.6",
+    "Top of fender above the ground": "0.7",
+  });
+  await tab(page, "Water").click();
+  await page.getByRole("button", { name: "Add a tank" }).click();
+  await expectAccessible(page);
+  for (;;) {
+    await tab(page, "To do").click();
+    const place = page.getByRole("button", { name: /Put it on the plan|where is it filled/ });
+    if ((await place.count()) === 0) break;
+    const text = (await place.first().textContent())!;
+    await place.first().click();
+    if (/Put it on the plan/.test(text)) {
+      await page.getByRole("button", { name: "Put it in the middle" }).click();
+      continue;
+    }
+    // A tank wants a fill, which is put on the plan first and then named at the tank.
+    await tab(page, "Places").click();
+    await page.getByRole("button", { name: /^Fill/ }).first().click();
+    await page.getByRole("button", { name: "Put it in the middle" }).click();
+    await tab(page, "Water").click();
+    await page.getByRole("button", { name: /^Fuel/ }).click();
+    await page.getByLabel("Filled or emptied at").selectOption({ label: "Fill (Helm)" });
+  }
+  await expect(page.getByText("Nothing is left to do.")).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole("button", { name: "Save the boat" })).toBeEnabled();
+  await page.getByRole("button", { name: "Save the boat" }).click();
+  await expect(page.getByRole("button", { name: "Saved" })).toBeVisible();
+  await page.reload();
+  await expect(tab(page, "To do")).toBeVisible();
+  await tab(page, "To do").click();
+  await expect(page.getByText("Nothing is left to do.")).toBeVisible();
+
+  await page.getByRole("link", { name: "Boat's page" }).click();
+  await page.getByText("Plan a handover").click();
+  await page.getByLabel("Who comes").fill("Solveig Aas, Per Aas");
+  await page.getByRole("button", { name: "Plan it" }).click();
+  await expect(page.getByText("Solveig Aas and Per Aas")).toBeVisible();
+  await expect(page.getByRole("region", { name: "The order" })).toContainText("Drain plug");
+});
+
+test("a stock list with three bad rows: what is good goes in once, what is bad is said", async ({ page, store }) => {
+  const list = [
+    "HIN,Modell,Model year,Type,Length",
+    "SLW20311B626,Ferrin 20,2026,bowrider,20 ft",
+    "SLW20312Z626,Ferrin 20,2026,bowrider,20 ft",
+    ",Ferrin 20,2026,bowrider,20 ft",
+    "SLW20313B626,Zephyr,2026,airship,20 ft",
+    "SLW20314B626,Ferrin 20,twenty,bowrider,20 ft",
+    "SLW23118K526,Wending 23,2026,centre console,23 ft",
+  ].join("\n");
+  const file = { name: "stock.csv", mimeType: "text/csv", buffer: Buffer.from(list) };
+  await signIn(page, store, "Odile Pellow");
+  await page.goto(`${store.address}/boats/stock`);
+  await page.getByLabel("Choose the file").setInputFiles(file);
+  await expect(page.getByText("2 new, 1 known already, 3 to be mended")).toBeVisible();
+  const rows = page.getByRole("region", { name: "Rows" });
+  for (const words of [
+    "There is no hull number",
+    'No template fits "airship"',
+    '"twenty" is no model year',
+    '"Z" stands for no month',
+  ])
+    await expect(rows).toContainText(words);
+  await expectAccessible(page);
+  // The heading it did not know is named, and the preview follows.
+  await page.getByLabel("Model", { exact: true }).selectOption({ label: "Modell" });
+  await expect(rows).toContainText('No template fits "Zephyr"');
+  await expect(rows.getByRole("row", { name: /SLW20311B626/ })).toContainText("Ferrin 20");
+  await page.goto(`${store.address}/boats`);
+  await expect(page.getByRole("row")).toHaveCount(11);
+  await page.goto(`${store.address}/boats/stock`);
+  await page.getByLabel("Choose the file").setInputFiles(file);
+  await page.getByRole("button", { name: "Add 2 boats" }).click();
+  await expect(page.getByText("2 boats added")).toBeVisible();
+  await page.getByLabel("Choose another file").setInputFiles(file);
+  await expect(page.getByText("0 new, 3 known already, 3 to be mended")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Add 0 boats" })).toBeDisabled();
+  await page.goto(`${store.address}/boats`);
+  await expect(page.getByRole("row")).toHaveCount(13);
+});
+
+test("a topic is edited, seen in the plan, compared with the shipped one and taken back", async ({ page, store }) => {
+  await signIn(page, store, "Nessa Quill");
+  await page.getByRole("link", { name: "Library" }).click();
+  await page.getByLabel("Find a topic").fill("drain plug");
+  await page
+    .getByRole("region", { name: "Found topics" })
+    .getByRole("button", { name: /^Drain plug/ })
+    .click();
+  await expect(page.getByText(/^Told on the/)).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "transom" }).first().click();
+  await expect(page.getByText("The flat wall at the very back of the hull")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Edit this topic" }).click();
+  await page.getByLabel("Title").fill("Plug first, always");
+  const reading = page.getByRole("region", { name: "The topic as it is told" });
+  await expect(reading.getByRole("heading", { level: 2 }).last()).toHaveText("Plug first, always");
+  await page.getByLabel("Applies when").fill('{"has":"wings"}');
+  await expect(page.getByRole("alert")).toContainText("No such question");
+  await expect(page.getByRole("button", { name: "Keep our wording" })).toBeDisabled();
+  await page.getByLabel("Applies when").fill('{"has":"plug"}');
+  await page.getByRole("button", { name: "Keep our wording" }).click();
+  await expect(page.getByText("Our wording, by Nessa Quill")).toBeVisible();
+
+  await page.goto(`${store.address}/deliveries/d-w118`);
+  await expect(page.getByRole("region", { name: "The order" })).toContainText("Plug first, always");
+
+  await page.goto(`${store.address}/library/topic/drain-plug`);
+  await page.getByRole("button", { name: "Compare with shipped" }).click();
+  await expect(page.getByRole("row", { name: /^title/ })).toContainText("Plug first, always");
+  await page.getByRole("button", { name: "Back to shipped" }).click();
+  await expect(page.getByRole("button", { name: "Compare with shipped" })).toHaveCount(0);
+  await page.goto(`${store.address}/deliveries/d-w118`);
+  await expect(page.getByRole("region", { name: "The order" })).not.toContainText("Plug first, always");
+});
+
+test("forty-five minutes for first-timers on a pontoon: what waits is said, and a second session takes it", async ({
+  page,
+  store,
+}) => {
+  await signIn(page, store, "Nessa Quill");
+  await page.goto(`${store.address}/deliveries/d-m204`);
+  const wishes = page.getByRole("region", { name: "Who, where, how long" });
+  await wishes.getByRole("button", { name: "45" }).click();
+  await wishes.getByRole("button", { name: "First boat" }).click();
+  await expect(wishes.getByRole("button", { name: "45" })).toHaveAttribute("aria-pressed", "true");
+  // With several people, each of whom does the musts by hand, those alone are too long, and it says by how much.
+  await expect(page.getByText(/must-do topics alone need/)).toBeVisible();
+  while (await wishes.getByRole("button", { name: "One fewer" }).isEnabled()) {
+    const people = Number(await wishes.getByRole("status").textContent());
+    await wishes.getByRole("button", { name: "One fewer" }).click();
+    await expect(wishes.getByRole("status")).toHaveText(String(people - 1));
+  }
+  await expect(page.getByText(/must-do topics alone need/)).toHaveCount(0);
+  const waits = page.getByRole("region", { name: "What waits" });
+  await expect(waits).toContainText(/\d+ topics, .* do not fit into 45 min/);
+  const total = /: (\d+) min in all/.exec((await page.getByText(/moving about:/).textContent())!);
+  expect(Number(total![1])).toBeLessThanOrEqual(45);
+  await waits.getByRole("button", { name: "30" }).click();
+  await expect(waits).toContainText(/It takes \d+ of them/);
+  await waits.getByRole("link", { name: "Walk the second session" }).click();
+  await expect(page.locator("#topic")).toBeVisible();
+  const { plan } = await (await page.request.get(`${store.address}/api/deliveries/d-m204`)).json();
+  await expect(
+    page.getByText(`0 of ${plan.second.visits.flatMap(({ topics }: { topics: string[] }) => topics).length} topics`),
+  ).toBeVisible();
+});
+
+test("a style of the store's own is made, chosen and followed, and a school is picked", async ({ page, store }) => {
+  await signIn(page, store, "Nessa Quill");
+  await page.goto(`${store.address}/library/styles`);
+  await page.getByRole("button", { name: "Make a style of our own" }).click();
+  await page.getByLabel("Name", { exact: true }).fill("Helm, then home");
+  await page.getByLabel("Begins at").selectOption("helm");
+  await page.getByLabel("Ends at").selectOption("coupler");
+  await page.getByRole("button", { name: "Keep the style" }).click();
+  await expect(page.getByRole("row", { name: /Helm, then home/ })).toContainText("starts at the helm");
+  await page.goto(`${store.address}/library/schools`);
+  await expectAccessible(page);
+  await page.getByRole("radio", { name: /Muffs, engine running/ }).click();
+  await expect(page.getByRole("radio", { name: /Muffs, engine running/ })).toBeChecked();
+  await page.goto(`${store.address}/deliveries/d-w118`);
+  await page.getByRole("radio", { name: /Helm, then home/ }).click();
+  const order = page.getByRole("region", { name: "The order" });
+  await expect(order.getByRole("heading", { level: 3 }).first()).toContainText("Helm");
+  await expect(order.getByRole("heading", { level: 3 }).last()).toContainText("Coupler");
+});
