@@ -19,7 +19,7 @@ const cases = readFileSync(new URL("../core/service/cases.ndjson", import.meta.u
 
 describe("the compute door in the terminal", () => {
   it("lists what is built, one a line", () => {
-    expect(ask(["list"])).toEqual({ status: 0, lines: ["due", "route"] });
+    expect(ask(["list"])).toEqual({ status: 0, lines: ["due", "live", "route"] });
   });
 
   it("prints the JSON Schema of an input", () => {

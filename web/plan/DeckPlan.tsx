@@ -156,6 +156,7 @@ function StationRing({ label, x, y, sign, isPicked, onPick }: RingProps) {
           })}
     >
       <circle cx={x} cy={y} r="0.34" fill="transparent" />
+      <circle cx={x} cy={y} r="0.4" className="focus-ring" />
       {isCurrent && <circle cx={x} cy={y} r="0.33" fill="none" stroke="var(--magenta)" strokeWidth="0.07" />}
       {isPicked && !isCurrent && <circle cx={x} cy={y} r="0.32" fill="none" stroke="var(--helm)" strokeWidth="0.05" />}
       <circle

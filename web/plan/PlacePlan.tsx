@@ -139,6 +139,7 @@ function PartHandle({ part, isPicked, onFocus, onArrow, onDown, onDrag, onUp }: 
     >
       <title>{part.label}</title>
       <circle cx={yM} cy={-xM} r="0.26" fill="transparent" />
+      <circle cx={yM} cy={-xM} r="0.3" className="focus-ring" />
       <circle
         cx={yM}
         cy={-xM}
