@@ -65,8 +65,9 @@ export function TextField({ label, why, value, onChange, most = 60, isOptional, 
       // Markup does not get in, however it is typed.
       const text = event.target.value.replace(/[<>]/g, "");
       setTouched(true);
-      setTyped(text);
-      if (isOptional || text.trim() !== "") onChange(text.trim());
+      const isGiven = isOptional || text.trim() !== "";
+      setTyped(text, isGiven ? text.trim() : value);
+      if (isGiven) onChange(text.trim());
     },
   };
   return (
@@ -90,7 +91,8 @@ interface NumberFieldProps extends Asked {
 export function NumberField(props: NumberFieldProps) {
   const { label, why, value, onChange, unit, least, most, isWhole = false, isOptional = false } = props;
   const id = useId();
-  const [typed, setTyped] = useTyped(value === undefined ? "" : String(value));
+  const given = toText(value);
+  const [typed, setTyped] = useTyped(given);
   const read = (text: string): number | undefined | string => {
     const tidy = text.trim().replace(",", ".");
     if (tidy === "") return isOptional ? undefined : "A number is needed.";
@@ -112,8 +114,8 @@ export function NumberField(props: NumberFieldProps) {
           aria-describedby={why === undefined ? undefined : `${id}-why`}
           className={`${fieldLook} num max-w-32 text-right`}
           onChange={(event) => {
-            setTyped(event.target.value);
             const next = read(event.target.value);
+            setTyped(event.target.value, typeof next === "string" ? given : toText(next));
             if (typeof next !== "string") onChange(next);
           }}
         />
@@ -123,12 +125,12 @@ export function NumberField(props: NumberFieldProps) {
   );
 }
 
-/** What is typed, until the value changes from elsewhere (undo, another item). */
-function useTyped(value: string): [string, (text: string) => void] {
-  const [state, setState] = useState({ typed: value, for: value });
-  const isStale = state.for !== value && state.typed.trim().replace(",", ".") !== value;
-  const typed = isStale ? value : state.typed;
-  return [typed, (text) => setState({ typed: text, for: value === state.for ? value : text.trim() })];
+const toText = (value: number | undefined) => (value === undefined ? "" : String(value));
+
+/** What is typed, until the value becomes another than what was typed last: by undo, or another item. */
+function useTyped(value: string): [string, (text: string, gives: string) => void] {
+  const [state, setState] = useState({ typed: value, gives: value });
+  return [state.gives === value ? state.typed : value, (typed, gives) => setState({ typed, gives })];
 }
 
 interface PickFieldProps<T extends string> extends Asked {

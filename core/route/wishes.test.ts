@@ -1,0 +1,261 @@
+import { describe, expect, it } from "vitest";
+import { topics as library, rigTemplates } from "../../content/index.ts";
+import { createRandom } from "../random.ts";
+import type { Rig } from "../rig/index.ts";
+import { fillTopic, findTopicStation, type Topic } from "../topic/index.ts";
+import {
+  adaptTopics,
+  addSecondSession,
+  createStyle,
+  findStyle,
+  learnMinutes,
+  listBroken,
+  listTopicsFor,
+  type OwnStyle,
+  type Plan,
+  plainWishes,
+  planWalk,
+  routeStyles,
+  simulateWalk,
+  type WalkWishes,
+} from "./index.ts";
+
+const boats = Object.entries(rigTemplates);
+const orderOf = ({ visits }: Pick<Plan, "visits">) => visits.flatMap(({ topics }) => topics);
+
+function prepare(rig: Rig, wishes: Partial<WalkWishes> = {}): Topic[] {
+  const here = listTopicsFor(rig, library).map((topic) => fillTopic(topic, rig));
+  return adaptTopics(here, { ...plainWishes, ...wishes }).topics;
+}
+function plan(rig: Rig, topics: readonly Topic[], style: string, budgetMin: number | null): Plan {
+  const planned = planWalk(rig, topics, findStyle(style), { budgetMin });
+  if (!planned.ok) throw new Error(planned.error.message);
+  return planned.value;
+}
+
+describe("adaptTopics", () => {
+  const topic = (change: Partial<Topic>): Topic => ({ ...library[0]!, minutes: 2, where: ["helm"], ...change });
+  const adapt = (change: Partial<Topic>, wishes: Partial<WalkWishes>) =>
+    adaptTopics([topic(change)], { ...plainWishes, ...wishes });
+
+  it.each<[Partial<Topic>, Partial<WalkWishes>, number, Topic["level"]]>([
+    [{ level: "done", must: true }, {}, 2, "done"],
+    [{ level: "done", must: true }, { people: 3 }, 3, "done"],
+    [{ level: "told", must: false }, { people: 3 }, 2, "told"],
+    [{ level: "done", must: false }, { experience: "experienced" }, 1, "shown"],
+    [{ level: "shown", must: false }, { experience: "experienced" }, 1, "told"],
+    [{ level: "done", must: true }, { experience: "experienced" }, 1.5, "done"],
+  ])("%j for %j takes %d min and is %s", (change, wishes, minutes, level) => {
+    expect(adapt(change, wishes).topics).toEqual([{ ...topic(change), minutes, level }]);
+  });
+
+  it.each<[Partial<Topic>, Partial<WalkWishes>, string | null]>([
+    [{ asks: "cooling" }, { hose: false }, "cooling"],
+    [{ asks: "cooling" }, { hose: false, place: "afloat" }, null],
+    [{ asks: "afloat" }, { place: "hard" }, "afloat"],
+    [{ asks: "ashore" }, { place: "afloat" }, "ashore"],
+    [{ where: ["coupler", "winch"] }, { place: "hard" }, "reach"],
+    [{ where: ["coupler", "helm"] }, { place: "hard" }, null],
+    [{ asks: "afloat", where: ["wheels"] }, { place: "remote" }, null],
+  ])("%j where %j is left for elsewhere because of %s", (change, wishes, because) => {
+    const { elsewhere, topics } = adapt(change, wishes);
+    expect(elsewhere.map((each) => each.because)).toEqual(because === null ? [] : [because]);
+    expect(topics).toHaveLength(because === null ? 1 : 0);
+  });
+
+  it("plans nothing that needs water or a hose where there is none", () => {
+    for (const [, rig] of boats) {
+      const dry = prepare(rig, { hose: false, place: "hard" });
+      for (const { id, asks } of dry) expect(["any", "ashore", undefined], id).toContain(asks);
+      expect(dry.length).toBeLessThan(prepare(rig).length);
+    }
+  });
+});
+
+describe("a budget", () => {
+  it.each(boats)("of %s is never exceeded and never costs a must, whatever the style, people and place", (_, rig) => {
+    const random = createRandom(rig.model.length);
+    const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+    for (let seed = 0; seed < 6; seed++) {
+      const wishes = {
+        people: pick([1, 2, 4]),
+        experience: pick(["first-time", "experienced"] as const),
+        place: pick(["trailer", "hard", "afloat"] as const),
+        hose: random() < 0.5,
+      };
+      const topics = prepare(rig, wishes);
+      const budgetMin = pick([30, 45, 60, 90, 120]);
+      const made = plan(rig, topics, pick(routeStyles).id, budgetMin);
+      const says = `seed ${seed} ${JSON.stringify(wishes)} ${budgetMin}`;
+      const told = new Set(orderOf(made));
+      for (const { id, must, after } of topics) {
+        if (must) expect(told.has(id), `${says}: ${id}`).toBe(true);
+        if (told.has(id))
+          for (const before of after)
+            if (topics.some((each) => each.id === before)) expect(told.has(before), `${says}: ${before}`).toBe(true);
+      }
+      expect([...told, ...made.deferred].sort()).toEqual(topics.map(({ id }) => id).sort());
+      if (made.overBudgetMin === undefined) expect(made.totalMin, says).toBeLessThanOrEqual(budgetMin + 1e-9);
+      else {
+        expect(made.totalMin - budgetMin).toBeCloseTo(made.overBudgetMin, 6);
+        const byId = new Map(topics.map((topic) => [topic.id, topic]));
+        const needed = new Set<string>();
+        const need = (id: string) => {
+          if (needed.has(id) || !byId.has(id)) return;
+          needed.add(id);
+          for (const before of byId.get(id)!.after) need(before);
+        };
+        for (const { id, must } of topics) if (must) need(id);
+        expect([...told].sort(), says).toEqual([...needed].sort());
+      }
+    }
+  });
+
+  it("more time never tells less", () => {
+    const rig = rigTemplates["millrace-24"];
+    const topics = prepare(rig);
+    const value = (made: Plan) => {
+      const worth = new Map(topics.map((topic) => [topic.id, topic.value]));
+      return orderOf(made).reduce((sum, id) => sum + worth.get(id)!, 0);
+    };
+    const values = [45, 60, 90, 120].map((budgetMin) => value(plan(rig, topics, "power-first", budgetMin)));
+    for (let i = 1; i < values.length; i++) expect(values[i]!).toBeGreaterThanOrEqual(values[i - 1]!);
+  });
+
+  it.each(boats)("a second session on %s takes what waits, in its own time", (_, rig) => {
+    const topics = prepare(rig);
+    const first = plan(rig, topics, "sweep", 60);
+    const both = addSecondSession(rig, topics, findStyle("sweep"), first, 30);
+    if (!both.ok) throw new Error(both.error.message);
+    const { second } = both.value;
+    expect(second!.totalMin).toBeLessThanOrEqual(30);
+    expect([...orderOf(second!), ...second!.deferred].sort()).toEqual([...first.deferred].sort());
+    const whole = plan(rig, topics, "sweep", null);
+    expect(addSecondSession(rig, topics, findStyle("sweep"), whole, 30)).toEqual({ ok: true, value: whole });
+  });
+});
+
+describe("an order by hand", () => {
+  const rig = rigTemplates["pipit-15"];
+  const topics = prepare(rig);
+
+  it("is kept as it is, what it breaks is said, and what is new comes last", () => {
+    const best = orderOf(plan(rig, topics, "sweep", null));
+    const hand = [...best].reverse().filter((id) => id !== best[0]);
+    const made = planWalk(rig, topics, findStyle("sweep"), { hand: [...hand, "gone-since"] });
+    if (!made.ok) throw new Error(made.error.message);
+    expect(orderOf(made.value)).toEqual([...hand, best[0]]);
+    expect(made.value).toMatchObject({ isByHand: true, deferred: [] });
+    const place = new Map(orderOf(made.value).map((id, i) => [id, i]));
+    const slow = topics.flatMap(({ id, after }) =>
+      after
+        .filter((before) => place.has(before) && place.get(before)! > place.get(id)!)
+        .map((before) => `${id} ${before}`),
+    );
+    expect(made.value.broken.map(({ topic, before }) => `${topic} ${before}`).sort()).toEqual(slow.sort());
+    expect(slow.length).toBeGreaterThan(5);
+  });
+
+  it("of the best order breaks nothing", () => {
+    const best = orderOf(plan(rig, topics, "day-in-the-life", null));
+    const byId = new Map(topics.map((topic) => [topic.id, topic]));
+    expect(
+      listBroken(
+        best.map((id) => byId.get(id)!),
+        topics,
+      ),
+    ).toEqual([]);
+  });
+});
+
+describe("createStyle", () => {
+  const own: OwnStyle = {
+    id: "ours",
+    name: "Ours",
+    start: "helm",
+    end: "coupler",
+    sweep: "none",
+    trailer: "last",
+    systems: ["safety", "helm"],
+  };
+
+  it.each(boats)("is followed on %s: its start, its end, its systems first, the trailer last", (_, rig) => {
+    const topics = prepare(rig);
+    const planned = planWalk(rig, topics, createStyle(own));
+    if (!planned.ok) throw new Error(planned.error.message);
+    const { visits } = planned.value;
+    const kind = (id: string) => rig.stations.find((station) => station.id === id)!.kind;
+    expect(kind(visits.at(-1)!.station)).toBe("coupler");
+    const order = orderOf(planned.value);
+    const system = new Map(topics.map((topic) => [topic.id, topic.system]));
+    const lastTrailer = order.findLastIndex((id) => system.get(id) === "trailer");
+    expect(lastTrailer).toBe(order.length - 1);
+    const free = topics.filter((topic) => topic.after.length === 0 && topic.system === "safety");
+    const others = topics.filter((topic) => topic.system === "deck");
+    const last = Math.max(...free.map(({ id }) => order.indexOf(id)));
+    const first = Math.min(...others.map(({ id }) => order.indexOf(id)));
+    expect(last).toBeLessThan(first);
+  });
+
+  it("says in a line what it does, and makes a way against its sweep four times as long", () => {
+    const style = createStyle({ ...own, sweep: "stern-to-bow" });
+    expect(style.line).toBe(
+      "Made by this store: starts at the helm; ends at the coupler; stern to bow; trailer last; safety, then helm.",
+    );
+    const [bow, stern] = [5, 0].map((xM) => ({ ...rigTemplates["pipit-15"].stations[0]!, at: { xM, yM: 0 } }));
+    expect([style.shape(bow!, stern!, boats[0]![1]), style.shape(stern!, bow!, boats[0]![1])]).toEqual([4, 1]);
+    expect(createStyle({ ...own, start: null, end: null, trailer: "with-the-rest", systems: [] }).line).toContain(
+      "the shortest way",
+    );
+    expect(findStyle("gone").id).toBe(routeStyles[0]!.id);
+  });
+});
+
+describe("every template in every style", () => {
+  it.each(boats)("%s has an order that keeps what each topic needs", (_, rig) => {
+    const topics = prepare(rig);
+    for (const { id: style } of routeStyles) {
+      const made = plan(rig, topics, style, null);
+      const order = orderOf(made);
+      expect(new Set(order).size, style).toBe(topics.length);
+      const byId = new Map(topics.map((topic) => [topic.id, topic]));
+      expect(
+        listBroken(
+          order.map((id) => byId.get(id)!),
+          topics,
+        ),
+      ).toEqual([]);
+      for (const { station, topics: told } of made.visits)
+        for (const id of told) expect(findTopicStation(rig, byId.get(id)!)!.id).toBe(station);
+      expect(made.firstMust!.atMin).toBeLessThan(made.totalMin);
+    }
+  });
+});
+
+describe("learnMinutes", () => {
+  it.each([
+    [2, [], 2],
+    [2, [240, 240, 240, 240, 240], 3],
+    [2, [36_000], (2 * 5 + 6) / 6],
+    [2, [0], (2 * 5 + 0.5) / 6],
+  ])("shipped %d min, recorded %j s → %d", (shipped, recorded, minutes) =>
+    expect(learnMinutes(shipped, recorded)).toBeCloseTo(minutes, 9),
+  );
+
+  it("comes to what is recorded when there is much of it", () => {
+    expect(learnMinutes(2, Array(1000).fill(180))).toBeCloseTo(3, 1);
+  });
+});
+
+describe("simulateWalk", () => {
+  it("has its middle near the plan and its four-in-five above it, the same for the same seed", () => {
+    const minutes = Array.from({ length: 60 }, (_, i) => 0.5 + (i % 5) * 0.5);
+    const plannedMin = minutes.reduce((sum, each) => sum + each, 0) + 12;
+    const times = simulateWalk(minutes, 12, 20_000, createRandom(5));
+    expect(times).toEqual(simulateWalk(minutes, 12, 20_000, createRandom(5)));
+    expect(times.p50Min / plannedMin).toBeGreaterThan(0.95);
+    expect(times.p50Min / plannedMin).toBeLessThan(1.02);
+    expect(times.p80Min / times.p50Min).toBeGreaterThan(1.08);
+    expect(times.p80Min / times.p50Min).toBeLessThan(1.25);
+  });
+});

@@ -1,0 +1,163 @@
+import { describe, expect, it } from "vitest";
+import { glossary, rigTemplates, topics } from "../../content/index.ts";
+import {
+  createGlossaryMarker,
+  createTopicSearch,
+  explainTopic,
+  fillTopic,
+  findTopicStation,
+  glossaryListSchema,
+  type Topic,
+  topicFileSchema,
+} from "./index.ts";
+
+const rig = rigTemplates["wending-23"];
+const cuddy = rigTemplates["haldern-25"];
+const topicOf = (id: string): Topic => topics.find((topic) => topic.id === id)!;
+const plain: Topic = { ...topicOf("horn"), schools: undefined } as unknown as Topic;
+const saying = (say: string): Topic => ({ ...plain, say });
+
+describe("fillTopic", () => {
+  it("says where the boat has a thing, all of a kind, and a figure of the sheet", () => {
+    expect(fillTopic(saying("It is {at:extinguisher}."), rig).say).toBe(
+      "It is bracket under the helm seat, starboard side.",
+    );
+    const all = fillTopic(saying("{each:battery}"), rig).say;
+    for (const { label } of rig.parts.filter(({ kind }) => kind === "battery"))
+      expect(all.toLowerCase()).toContain(label.toLowerCase());
+    expect(fillTopic(saying("{rig:trailer.ballMm} mm"), rig).say).toBe(`${rig.trailer!.ballMm} mm`);
+  });
+
+  it("sends people to look where the sheet does not say, and makes nothing up", () => {
+    expect(fillTopic(saying("{at:galley}"), rig).say).toBe("where we will show you");
+    expect(fillTopic(saying("{rig:trailer.kg} kg"), { ...rig, trailer: null }).say).toBe("as its plate says kg");
+    const bare = { ...rig, parts: rig.parts.map(({ reach: _, ...part }) => part) };
+    expect(fillTopic(saying("{at:horn}"), bare).say).toMatch(/^at the /);
+  });
+
+  it("puts the chosen school's words in place, the first where none was chosen", () => {
+    const topic = topics.find(({ schools }) => schools !== undefined)!;
+    const [first, second] = topic.schools!;
+    expect(fillTopic(topic, cuddy).school).toEqual({ id: first!.id, name: first!.name, tradeOff: first!.tradeOff });
+    expect(fillTopic(topic, cuddy, { [topic.id]: second!.id })).toMatchObject({
+      school: { id: second!.id },
+    });
+    expect(fillTopic(topic, cuddy, { [topic.id]: "gone" }).school!.id).toBe(first!.id);
+  });
+
+  it.each(Object.entries(rigTemplates))("leaves no brace unfilled on %s", (_, template) => {
+    for (const topic of topics) {
+      const { say, show, does, why, wrong, cautions } = fillTopic(topic, template);
+      for (const text of [say, show, does, why, wrong, ...cautions])
+        expect(text, topic.id).not.toMatch(/[{}]|undefined/);
+    }
+  });
+});
+
+describe("findTopicStation", () => {
+  it("tells a topic at the thing it is about, else at the first wanted place the boat has", () => {
+    const anchor = findTopicStation(rig, { of: "extinguisher", where: ["anchor"] });
+    expect(anchor!.id).toBe(rig.parts.find(({ kind }) => kind === "extinguisher")!.station);
+    expect(findTopicStation(rig, { of: "galley", where: ["wheels", "helm"] })!.kind).toBe("wheels");
+    expect(findTopicStation({ ...rig, stations: [] }, { where: ["helm"] })).toBeNull();
+  });
+});
+
+describe("explainTopic", () => {
+  it("says what decides it, and where it is told", () => {
+    expect(explainTopic(topicOf("windlass"), rig)).toEqual({
+      isHere: true,
+      because: ["there is a windlass (Windlass)", expect.stringMatching(/^it is told at: /)],
+    });
+    expect(explainTopic(topicOf("galley"), rig)).toEqual({ isHere: false, because: ["there is no galley"] });
+    const bare = { ...rig, parts: [], stations: rig.stations.filter(({ kind }) => kind === "coupler") };
+    expect(explainTopic({ ...plain, when: { all: [] } }, bare).because.join()).toContain("to stand at on this boat");
+  });
+
+  it("agrees with itself for every topic on every template", () => {
+    for (const template of Object.values(rigTemplates))
+      for (const topic of topics) {
+        const { isHere, because } = explainTopic(topic, template);
+        expect(because.length, topic.id).toBeGreaterThan(0);
+        if (isHere) expect(findTopicStation(template, topic)).not.toBeNull();
+      }
+  });
+});
+
+describe("createTopicSearch", () => {
+  const search = createTopicSearch(topics);
+  const find = (words: string, more = {}) => search({ words, system: null, only: null, ...more }).map(({ id }) => id);
+
+  it("finds by the beginnings of words, those in the title first", () => {
+    expect(find("bat sw")[0]).toBe("battery-switches");
+    expect(find("DRAIN  plug,")[0]).toBe("drain-plug");
+    expect(find("xyzzy")).toEqual([]);
+    expect(find("")).toEqual(topics.map(({ id }) => id));
+  });
+
+  it("keeps to a system and to what a boat has", () => {
+    expect(find("", { system: "helm" })).toEqual(topics.filter(({ system }) => system === "helm").map(({ id }) => id));
+    expect(find("plug", { only: new Set(["drain-plug"]) })).toEqual(["drain-plug"]);
+  });
+
+  it("finds what a slow look through every word finds", () => {
+    const wordsOf = (topic: Topic) =>
+      [topic.title, topic.say, topic.show, topic.does, topic.why, topic.wrong, ...topic.cautions, topic.id]
+        .join(" ")
+        .toLowerCase()
+        .split(/[^a-z0-9]+/);
+    for (const words of ["water", "fuel tank", "tilt en", "ten per", "s", "off before"]) {
+      const wanted = words.split(" ");
+      const slow = topics.filter((topic) =>
+        wanted.every((word) => wordsOf(topic).some((each) => each.startsWith(word))),
+      );
+      expect(find(words).sort(), words).toEqual(slow.map(({ id }) => id).sort());
+    }
+  });
+});
+
+describe("the glossary", () => {
+  const mark = createGlossaryMarker(glossary);
+
+  it("cuts a text without losing a letter, each word marked once, the longest first", () => {
+    for (const topic of topics) {
+      for (const text of [topic.say, topic.show, topic.wrong]) {
+        const pieces = mark(text);
+        expect(pieces.map((piece) => piece.text).join("")).toBe(text);
+        const met = pieces.flatMap(({ entry }) => (entry === null ? [] : [entry.term]));
+        expect(new Set(met).size).toBe(met.length);
+      }
+    }
+    const [, pump] = mark("The bilge pump runs.");
+    expect(pump).toMatchObject({ text: "bilge pump", entry: { term: "bilge pump" } });
+  });
+
+  it("takes whole words and plurals, not parts of words", () => {
+    const small = createGlossaryMarker([{ term: "cleat", also: [], means: "A horned fitting." }]);
+    expect(small("Two cleats, cleated, Cleat").map(({ text, entry }) => [text, entry !== null])).toEqual([
+      ["Two ", false],
+      ["cleats", true],
+      [", cleated, Cleat", false],
+    ]);
+    expect(createGlossaryMarker([])("as it is")).toEqual([{ text: "as it is", entry: null }]);
+  });
+
+  it("explains each of the trade's words once, and is used by most topics", () => {
+    for (const word of [
+      ...["port", "starboard", "bow", "stern", "transom", "gunwale", "helm", "bilge", "through-hull", "seacock"],
+      ...["coupler", "tongue weight", "bunk", "winch post", "rode", "scope", "tell-tale", "skeg", "lower unit", "cowl"],
+      ...["primer bulb", "kill lanyard", "make-ready", "sea trial", "break-in", "haul-out", "lay-up", "draft"],
+    ])
+      expect(glossary.map(({ term }) => term)).toContain(word);
+    const twice = [...glossary, { term: "Bilge", also: [], means: "Again." }];
+    expect(glossaryListSchema.safeParse(twice).success).toBe(false);
+    const marked = topics.filter(({ say }) => mark(say).some(({ entry }) => entry !== null));
+    expect(marked.length).toBeGreaterThan(topics.length / 3);
+  });
+});
+
+it("topics travel in a file of their own", () => {
+  const file = { format: "ravik.topics/1", topics: topics.slice(0, 3) };
+  expect(topicFileSchema.parse(JSON.parse(JSON.stringify(file)))).toEqual(file);
+  expect(topicFileSchema.safeParse({ ...file, topics: [] }).success).toBe(false);
+});
