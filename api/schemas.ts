@@ -204,7 +204,7 @@ export const rigSheetSchema = z.strictObject({
   hull: z.string(),
   version: z.int(),
   rig: rigSchema,
-  template: z.strictObject({ id: recordIdSchema, name: z.string(), rig: rigSchema }).nullable(),
+  template: z.strictObject({ id: recordIdSchema, name: z.string() }).nullable(),
   breakInPacks: z.array(packNameSchema),
   servicePacks: z.array(packNameSchema),
 });

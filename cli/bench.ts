@@ -1,5 +1,6 @@
 import { cpus, totalmem } from "node:os";
 import { benchApi } from "./bench/benchApi.ts";
+import { benchLibrary } from "./bench/benchLibrary.ts";
 import { benchRoute } from "./bench/benchRoute.ts";
 import { benchStart } from "./bench/benchStart.ts";
 import { benchWeb } from "./bench/benchWeb.ts";
@@ -8,7 +9,7 @@ import { benchWeb } from "./bench/benchWeb.ts";
 const machine = `${cpus()[0]?.model}, ${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB, Node ${process.version}`;
 console.log(`Machine: ${machine}\n`);
 console.log("| what | measured | goal | met |\n| --- | --- | --- | --- |");
-for (const part of [benchRoute, benchWeb, benchStart, benchApi]) {
+for (const part of [benchRoute, benchLibrary, benchWeb, benchStart, benchApi]) {
   for (const { what, value, goal, isMet } of await part()) {
     console.log(`| ${what} | ${value} | ${goal} | ${isMet ? "yes" : "no"} |`);
   }

@@ -29,7 +29,7 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
   for (let i = 0; i < count; i++) {
     const daysAgo = Math.floor(random() * 900) - 20;
     const date = addDays(today, -daysAgo);
-    const id = `m${i}`;
+    const id = `many-${i}`;
     const isSigned = daysAgo > 0;
     const delivery = { ...example, id: `d-${id}`, entries: [] };
     const marks: NonNullable<WalkTale["marks"]> =

@@ -1,6 +1,5 @@
-import { rigTemplates, topics } from "../../content/index.ts";
 import { createRandom } from "../../core/random.ts";
-import { planWalk, type RouteInput, route, routeStyles } from "../../core/route/index.ts";
+import { type RouteInput, route } from "../../core/route/index.ts";
 import { type Figure, figureMs } from "./figures.ts";
 
 const stations = 12;
@@ -48,7 +47,6 @@ function createKnot(seed: number): RouteInput {
 }
 
 export function benchRoute(): Figure[] {
-  const rig = rigTemplates["wending-23"];
   const time = (work: () => unknown) => {
     const startMs = performance.now();
     work();
@@ -68,9 +66,6 @@ export function benchRoute(): Figure[] {
     return { ms, returns, isProven };
   });
   const usual = timed.filter(({ returns }) => returns <= mostReturns);
-  const plansMs = Array.from({ length: 10 }, () =>
-    routeStyles.map((style) => time(() => planWalk(rig, topics, style))),
-  ).flat();
   const usualMs = usual.map(({ ms }) => ms);
   const knotFigure = figureMs("route, 12 stations, 120 topics, 35 precedences, at most 5 returns", usualMs, 50);
   const note = `; ${usual.filter(({ isProven }) => isProven).length} of ${usual.length} proven`;
@@ -78,6 +73,5 @@ export function benchRoute(): Figure[] {
   return [
     { ...knotFigure, value: knotFigure.value + note },
     figureMs("the same with a budget of 150 min, best found", budgetMs, 200),
-    figureMs("plan of the boat that ships, any style", plansMs, 50),
   ];
 }

@@ -87,7 +87,7 @@ export function createSheetDesk({ database, boats, templates, rigDesk, clock }: 
         hull: boat.hull,
         version: boat.version,
         rig: rigDesk.read(boat.rigText),
-        template: template === null ? null : { id: template.id, name: template.name, rig: template.rig },
+        template: template === null ? null : { id: template.id, name: template.name },
         breakInPacks: packNames(breakInPacks),
         servicePacks: packNames(servicePacks),
       };

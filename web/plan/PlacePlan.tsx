@@ -23,8 +23,9 @@ const icons: Record<string, LucideIcon> = {
   Deck: Armchair,
   "Anchor and gear": Anchor,
 };
-const iconOf = new Map<PartKind, LucideIcon>(
-  partGroups.flatMap(({ name, kinds }) => kinds.map((kind) => [kind, icons[name]!] as const)),
+const symbolOf = (group: string) => `place-${group.toLowerCase().replaceAll(" ", "-")}`;
+const symbols = new Map<PartKind, string>(
+  partGroups.flatMap(({ name, kinds }) => kinds.map((kind) => [kind, symbolOf(name)] as const)),
 );
 
 const stepM = 0.05;
@@ -63,6 +64,13 @@ export function PlacePlan({ rig, picked, armed, onPick, onPut, onMove, className
         else if (event.target === svg.current) onPick(null);
       }}
     >
+      <defs>
+        {Object.entries(icons).map(([name, Icon]) => (
+          <symbol key={name} id={symbolOf(name)} viewBox="0 0 24 24">
+            <Icon aria-hidden />
+          </symbol>
+        ))}
+      </defs>
       <DeckShapes rig={rig} />
       {rig.stations.map(({ id, label, at }) => (
         <g key={id}>
@@ -117,7 +125,6 @@ interface HandleProps {
 
 function PartHandle({ part, isPicked, onFocus, onArrow, onDown, onDrag, onUp }: HandleProps) {
   const { xM, yM } = part.at;
-  const Icon = iconOf.get(part.kind) ?? Armchair;
   const sizeM = isPicked ? 0.34 : 0.24;
   return (
     <g
@@ -148,13 +155,13 @@ function PartHandle({ part, isPicked, onFocus, onArrow, onDown, onDrag, onUp }: 
         stroke="var(--ink)"
         strokeWidth="0.02"
       />
-      <Icon
+      <use
+        href={`#${symbols.get(part.kind)}`}
         x={yM - sizeM / 2.6}
         y={-xM - sizeM / 2.6}
         width={sizeM / 1.3}
         height={sizeM / 1.3}
         color={isPicked ? "var(--onhelm)" : "var(--ink)"}
-        aria-hidden
       />
     </g>
   );

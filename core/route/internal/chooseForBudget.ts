@@ -149,7 +149,8 @@ function chooseLocally(
     for (;;) {
       const open = topics.map((_, i) => i).filter((i) => !draft.kept.has(i) && !refused.has(i));
       if (open.length === 0) return draft;
-      const best = open.reduce((a, b) => (worth(draft.kept, b) > worth(draft.kept, a) ? b : a));
+      const worths = open.map((i) => worth(draft.kept, i));
+      const best = open[worths.indexOf(Math.max(...worths))]!;
       const larger = add(draft, best, maySearch);
       if (larger === null) refused.add(best);
       else draft = larger;
@@ -162,10 +163,13 @@ function chooseLocally(
     if (gone.some((j) => musts.kept.has(j))) continue;
     const kept = new Set([...best.kept].filter((j) => !gone.includes(j)));
     const without: Draft = { ...best, kept, totalMin: best.totalMin - minutesOf(gone) };
+    const lost = gone.reduce((sum, j) => sum + topics[j]!.value, 0);
     for (let j = 0; j < topics.length; j++) {
       if (best.kept.has(j) || closureOf(j).has(i)) continue;
+      const gained = newsOf(kept, j).reduce((sum, k) => sum + topics[k]!.value, 0);
+      if (gained <= lost) continue;
       const swapped = add(without, j, false);
-      if (swapped === null || sumValue(topics, swapped.kept) <= sumValue(topics, best.kept)) continue;
+      if (swapped === null) continue;
       best = fill(swapped, false);
       break;
     }
@@ -179,20 +183,21 @@ function tellAtVisits(
   news: readonly number[],
   draft: Draft,
 ): Map<string, number> | null {
-  const visitOf = new Map(draft.visitOf);
+  const fresh = new Map<string, number>();
+  const visitOf = (id: string) => fresh.get(id) ?? draft.visitOf.get(id);
   const waiting = new Set(news);
   while (waiting.size > 0) {
     const before = waiting.size;
     for (const i of waiting) {
       const topic = topics[i]!;
-      if (topic.after.some((id) => !visitOf.has(id))) continue;
-      const earliest = Math.max(0, ...topic.after.map((id) => visitOf.get(id)!));
+      if (topic.after.some((id) => visitOf(id) === undefined)) continue;
+      const earliest = Math.max(0, ...topic.after.map((id) => visitOf(id)!));
       const visit = draft.stations.findIndex((station, v) => v >= earliest && station === topic.station);
       if (visit < 0) return null;
-      visitOf.set(topic.id, visit);
+      fresh.set(topic.id, visit);
       waiting.delete(i);
     }
     if (waiting.size === before) return null;
   }
-  return visitOf;
+  return new Map([...draft.visitOf, ...fresh]);
 }

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Boat } from "../../../api/index.ts";
-import { boatQuery, queryClient } from "../../app/queries.ts";
+import { boatQuery, queryClient, rigQuery } from "../../app/queries.ts";
 import { useJournalStatus } from "../../offline/useJournal.ts";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
@@ -37,6 +37,8 @@ const stateWords: Record<string, string> = { planned: "planned", walking: "under
 function BoatOf({ boat }: { boat: Boat }) {
   const [place, setPlace] = useState<string | null>(null);
   const { rig } = boat;
+  // The rig sheet is one touch away from here.
+  useEffect(() => void queryClient.prefetchQuery(rigQuery(boat.id)), [boat.id]);
   const here = rig.parts.filter(({ station }) => station === place);
   return (
     <BoatPage

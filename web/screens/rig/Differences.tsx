@@ -14,7 +14,11 @@ const mostFacts = 4;
 /** How this boat is not as its template: the buyer's own options, which the walk must get right. */
 export function Differences({ template, differences, onGo }: DifferencesProps) {
   if (differences.length === 0)
-    return <p className="border-t border-ink py-3">Just as the template {template}: no option of its own yet.</p>;
+    return (
+      <p className="border-t border-ink py-3">
+        Just as the template {template}. What this buyer ordered beyond it is put on under Places and Panel.
+      </p>
+    );
   return (
     <table className="w-full">
       <thead>

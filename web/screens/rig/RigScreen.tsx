@@ -8,12 +8,10 @@ import {
   addItem,
   changeItem,
   checkRig,
-  compareRigs,
   createPart,
   type Finding,
   type PartKind,
   type Place,
-  rigLists,
   type SheetSection,
   sheetSections,
 } from "../../../core/rig/index.ts";
@@ -27,10 +25,10 @@ import { KeyHelp } from "../../ui/KeyHelp.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { BoatSection } from "./BoatSection.tsx";
 import { BreakersSection } from "./BreakersSection.tsx";
-import { Differences } from "./Differences.tsx";
 import { EnginesSection } from "./EnginesSection.tsx";
 import { GearSection } from "./GearSection.tsx";
 import { LeftToDo } from "./LeftToDo.tsx";
+import { OwnOptions } from "./OwnOptions.tsx";
 import { PanelSection } from "./PanelSection.tsx";
 import { PlacesSection } from "./PlacesSection.tsx";
 import { PowerSection } from "./PowerSection.tsx";
@@ -41,7 +39,7 @@ import { TanksSection } from "./TanksSection.tsx";
 import { TrailerSection } from "./TrailerSection.tsx";
 import { useRigDraft } from "./useRigDraft.ts";
 
-type Tab = "left" | SheetSection | "differs";
+type Tab = "left" | SheetSection;
 
 /** The rig sheet: a boat described by the person standing on it. */
 export function RigScreen() {
@@ -69,7 +67,7 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
     [sheet],
   );
   const findings = useMemo(() => checkRig(rig, aids), [rig, aids]);
-  const [tab, setTab] = useState<Tab>(findings.length > 0 ? "left" : "places");
+  const [tab, setTab] = useState<Tab>("left");
   const [open, setOpen] = useState<string | null>(null);
   const [armed, setArmed] = useState<PartKind | null>(null);
   const save = useMutation({
@@ -108,10 +106,7 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
       setArmed(finding.place);
       return;
     }
-    // The fields of a thing on the plan stand under Places, whatever section found it.
-    const isPart = rig.parts.some(({ id }) => id === finding.item);
-    const elsewhere = rigLists.some((list) => list !== "parts" && rig[list].some(({ id }) => id === finding.item));
-    go(isPart && !elsewhere ? "places" : finding.section, finding.item);
+    go(finding.section, finding.item);
   };
   const section = { rig, edit, open, onOpen: setOpen };
   const isOutdated = save.error instanceof Refused && save.error.code === "rig-changed";
@@ -176,9 +171,6 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
                 {sectionNames[each]}
               </TabButton>
             ))}
-            <TabButton isOn={tab === "differs"} onPick={() => go("differs")} count={0}>
-              Own options
-            </TabButton>
           </div>
         </div>
         {!canSave && (
@@ -200,7 +192,13 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
           </ErrorNotice>
         )}
         <div className="pt-3" role="tabpanel">
-          {tab === "left" && <LeftToDo findings={findings} onMend={mend} />}
+          {tab === "left" && (
+            <>
+              <LeftToDo findings={findings} onMend={mend} />
+              <h2 className="mt-7 text-lg font-bold">Its own options</h2>
+              <OwnOptions sheet={sheet} rig={rig} onGo={(next) => go(next)} />
+            </>
+          )}
           {tab === "boat" && (
             <>
               <BoatSection
@@ -222,18 +220,6 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
           {tab === "tanks" && <TanksSection {...section} />}
           {tab === "trailer" && <TrailerSection {...section} />}
           {tab === "gear" && <GearSection {...section} />}
-          {tab === "differs" &&
-            (sheet.template === null ? (
-              <p className="border-t border-ink py-3">
-                This boat was described from nothing, so there is no template to set it against.
-              </p>
-            ) : (
-              <Differences
-                template={sheet.template.name}
-                differences={compareRigs(sheet.template.rig, rig)}
-                onGo={(next) => go(next)}
-              />
-            ))}
         </div>
       </main>
     </div>
