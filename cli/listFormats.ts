@@ -1,0 +1,19 @@
+import { z } from "zod";
+import { handoverSchema } from "../core/record/index.ts";
+import { conditionSchema, rigSchema } from "../core/rig/index.ts";
+import { topicFileSchema } from "../core/topic/index.ts";
+
+const formats = [
+  { file: "ravik.rig.schema.json", title: "ravik.rig/1: a boat as it stands", schema: rigSchema },
+  { file: "ravik.topics.schema.json", title: "ravik.topics/1: topics for the walk", schema: topicFileSchema },
+  { file: "ravik.handover.schema.json", title: "ravik.handover/1: a sealed handover", schema: handoverSchema },
+  { file: "condition.schema.json", title: "When a topic applies: a question over a rig", schema: conditionSchema },
+] as const;
+
+/** The open formats as JSON Schema (2020-12), one file each, as they are to stand in docs/formats. */
+export function listFormats(): { file: string; text: string }[] {
+  return formats.map(({ file, title, schema }) => {
+    const body = z.toJSONSchema(schema, { io: "input", unrepresentable: "any" });
+    return { file, text: `${JSON.stringify({ title, ...body }, null, 2)}\n` };
+  });
+}
