@@ -37,6 +37,8 @@ export const addresses = {
   planPdf: { method: "GET", path: "/api/deliveries/:delivery/plan.pdf" },
   seal: { method: "POST", path: "/api/deliveries/:delivery/seal" },
   recordPdf: { method: "GET", path: "/api/deliveries/:delivery/record.pdf" },
+  addPhoto: { method: "POST", path: "/api/photos" },
+  photo: { method: "GET", path: "/api/photos/:photo" },
   computeList: { method: "GET", path: "/api/compute" },
   computeSchema: { method: "GET", path: "/api/compute/:name/schema" },
   compute: { method: "POST", path: "/api/compute/:name" },

@@ -15,6 +15,10 @@ export interface Endpoint {
   readonly params: z.ZodType<Record<string, string>>;
   readonly query: z.ZodType<Record<string, unknown>>;
   readonly body: z.ZodType | null;
+  /** The body is a file of these media types, not JSON; `body` is null then. */
+  readonly upload?: readonly string[];
+  /** Of an answer that is a file: its media type. */
+  readonly file?: string;
   /** Null when the answer is not JSON but a file. */
   readonly answer: z.ZodType | null;
 }

@@ -5,6 +5,7 @@ export const errorStatus = {
   "invalid-input": 422,
   "malformed-json": 400,
   "too-large": 413,
+  "not-a-photo": 415,
   "not-json": 415,
   "not-found": 404,
   "sign-in-needed": 401,

@@ -21,7 +21,7 @@ function describeEndpoint(name: string, each: Endpoint): Record<string, unknown>
   const parameters = [...describeParameters(each.params, "path"), ...describeParameters(each.query, "query")];
   const content =
     each.answer === null
-      ? { "application/pdf": { schema: { type: "string", format: "binary" } } }
+      ? { [each.file ?? "application/pdf"]: { schema: { type: "string", format: "binary" } } }
       : { "application/json": { schema: toSchema(each.answer, "output") } };
   return {
     operationId: name,
@@ -29,12 +29,16 @@ function describeEndpoint(name: string, each: Endpoint): Record<string, unknown>
     security: each.admits === "public" ? [] : [{ session: [] }],
     ...(each.admits === "public" ? {} : { "x-admits": each.admits }),
     ...(parameters.length === 0 ? {} : { parameters }),
+    ...(each.upload === undefined ? {} : { requestBody: { required: true, content: describeUpload(each.upload) } }),
     ...(each.body === null
       ? {}
       : { requestBody: { required: true, content: { "application/json": { schema: toSchema(each.body, "input") } } } }),
     responses: { 200: { description: each.summary, content }, default: { description: "{error:{code,…}}" } },
   };
 }
+
+const describeUpload = (types: readonly string[]) =>
+  Object.fromEntries(types.map((type) => [type, { schema: { type: "string", format: "binary" } }]));
 
 function describeParameters(schema: z.ZodType, place: "path" | "query"): Record<string, unknown>[] {
   const json = toSchema(schema, "input") as { properties?: Record<string, unknown>; required?: string[] };

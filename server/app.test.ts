@@ -21,7 +21,8 @@ const examplePath = (path: string) =>
     .replace(":boat", "w118")
     .replace(":name", "route")
     .replace(":template", "wending-23")
-    .replace(":topic", "horn");
+    .replace(":topic", "horn")
+    .replace(":photo", "none");
 
 describe("the door", () => {
   it.each(all.filter(([, { admits }]) => admits !== "public"))(

@@ -14,6 +14,7 @@ import { routeBoats } from "./routes/boats.ts";
 import { routeCompute } from "./routes/compute.ts";
 import { routeDeliveries } from "./routes/deliveries.ts";
 import { routeLibrary } from "./routes/library.ts";
+import { routePhotos } from "./routes/photos.ts";
 import { routeSheets } from "./routes/sheets.ts";
 import { routeSign } from "./routes/sign.ts";
 import type { Services } from "./services.ts";
@@ -82,6 +83,7 @@ export function createApp(services: Services, options: AppOptions): Koa {
   routeBoats(router, services);
   routeSheets(router, services);
   routeLibrary(router, services);
+  routePhotos(router, services);
   routeDeliveries(router, services);
   routeCompute(router, services);
   app.use(router.routes());

@@ -1,6 +1,6 @@
 import type { Context, Middleware, Next } from "koa";
 import type { z } from "zod";
-import type { AnswerOf, BodyOf, Endpoint, ParamsOf, QueryOf } from "../api/index.ts";
+import { type AnswerOf, type BodyOf, type Endpoint, endpoints, type ParamsOf, type QueryOf } from "../api/index.ts";
 import { formatIssues } from "../core/compute.ts";
 import { Failure } from "./failure.ts";
 import type { People, Person } from "./repositories/people.ts";
@@ -77,6 +77,26 @@ function toFailure(error: unknown): Failure {
   return new Failure("unexpected");
 }
 
+const uploads = Object.values(endpoints).flatMap((each: Endpoint) =>
+  each.upload === undefined ? [] : [{ method: each.method, path: each.path, types: [...each.upload] }],
+);
+const takesFile = (ctx: Context) =>
+  uploads.some(({ method, path, types }) => method === ctx.method && path === ctx.path && ctx.is(...types) !== false);
+
+/** The body of an upload as it came, at most `mostBytes` of it. */
+export async function readUpload(ctx: Context, mostBytes: number): Promise<Buffer> {
+  const tooLarge = () => new Failure("too-large", { limit: `${mostBytes / 1_000_000} MB` });
+  if ((ctx.request.length ?? 0) > mostBytes) throw tooLarge();
+  const chunks: Buffer[] = [];
+  let size = 0;
+  for await (const chunk of ctx.req) {
+    size += chunk.length;
+    if (size > mostBytes) throw tooLarge();
+    chunks.push(chunk);
+  }
+  return Buffer.concat(chunks);
+}
+
 /**
  * Every write must come from this very address (Origin), so that no other site can send one with our cookie. A write
  * without an Origin is refused too: browsers always send it, and a program can.
@@ -87,7 +107,7 @@ export function checkOrigin(): Middleware {
       const origin = ctx.get("Origin");
       if (origin === "" || !URL.canParse(origin) || new URL(origin).host !== ctx.host)
         throw new Failure("wrong-origin", { got: origin, expected: ctx.host });
-      if (!ctx.is("application/json")) throw new Failure("not-json");
+      if (!ctx.is("application/json") && !takesFile(ctx)) throw new Failure("not-json");
     }
     await next();
   };

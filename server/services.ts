@@ -8,6 +8,7 @@ import { createSheetDesk } from "./desk/sheetDesk.ts";
 import { createBoats } from "./repositories/boats.ts";
 import { createDeliveries } from "./repositories/deliveries.ts";
 import { createPeople } from "./repositories/people.ts";
+import { createPhotos } from "./repositories/photos.ts";
 import { createSettings } from "./repositories/settings.ts";
 import { createTemplates } from "./repositories/templates.ts";
 import { createTopicEdits } from "./repositories/topicEdits.ts";
@@ -28,8 +29,9 @@ export function createServices(database: Database, clock: Clock, demoAccounts: D
   const rigDesk = createRigDesk();
   const topicEdits = createTopicEdits(database);
   const templates = createTemplates(database);
+  const photos = createPhotos(database);
   const libraryDesk = createLibraryDesk({ topicEdits, deliveries, settings, clock });
-  const parts = { database, topicEdits, boats, deliveries, people, settings, rigDesk, libraryDesk, clock };
+  const parts = { database, photos, topicEdits, boats, deliveries, people, settings, rigDesk, libraryDesk, clock };
   return {
     ...parts,
     demoAccounts,

@@ -129,6 +129,8 @@ export const partSchema = z.strictObject({
   reach: plainText(160).optional(),
   opens: z.enum(["hinge", "slide", "lift-out", "screw", "latch"]).optional(),
   holds: z.array(plainText(80)).max(30).optional(),
+  /** A photo of it, kept by the store under this id. */
+  photo: idSchema.optional(),
 });
 
 export const switchKinds = [

@@ -36,6 +36,15 @@ export interface TopicEditRow {
   by: string;
   at: string;
 }
+export interface PhotoRow {
+  id: string;
+  at: string;
+  by: string;
+  width: number;
+  height: number;
+  large: Buffer;
+  small: Buffer;
+}
 export interface DeliveryRow {
   id: string;
   boatId: string;
@@ -90,6 +99,7 @@ export interface Models {
   readonly boats: Table<BoatRow>;
   readonly templates: Table<TemplateRow>;
   readonly topicEdits: Table<TopicEditRow>;
+  readonly photos: Table<PhotoRow>;
   readonly deliveries: Table<DeliveryRow>;
   readonly entries: Table<EntryRow>;
   readonly seals: Table<SealRow>;
@@ -135,6 +145,15 @@ export function defineModels(sequelize: Sequelize): Models {
       basis: maybeText(),
       by: text(),
       at: text(),
+    }),
+    photos: table<PhotoRow>("photos", {
+      id: key(),
+      at: text(),
+      by: text(),
+      width: { type: DataTypes.INTEGER, allowNull: false },
+      height: { type: DataTypes.INTEGER, allowNull: false },
+      large: { type: DataTypes.BLOB, allowNull: false },
+      small: { type: DataTypes.BLOB, allowNull: false },
     }),
     deliveries: table<DeliveryRow>("deliveries", {
       id: key(),

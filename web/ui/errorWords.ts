@@ -14,6 +14,7 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "invalid-input": (facts) => `This cannot be stored as it is.${firstIssue(facts)}`,
   "malformed-json": () => "What was sent arrived broken. Try again.",
   "too-large": (facts) => `Too large to send: the limit is ${String(facts.limit)}. Send less at a time.`,
+  "not-a-photo": () => "This is no photo that can be read. Take a JPEG, PNG or WebP picture.",
   "not-json": () => "What was sent is not in the form the server reads. Reload the page.",
   "not-found": (facts) =>
     `There is no ${String(facts.what)} "${String(facts.id)}". It may have been removed; go back to Today.`,

@@ -9,6 +9,9 @@ const statements = [
   `ALTER TABLE boats ADD COLUMN version INTEGER NOT NULL DEFAULT 1`,
   `CREATE INDEX boats_hull ON boats(hull)`,
   `CREATE TABLE templates (id TEXT PRIMARY KEY, name TEXT NOT NULL, rig TEXT NOT NULL, at TEXT NOT NULL)`,
+  `CREATE TABLE photos (
+    id TEXT PRIMARY KEY, at TEXT NOT NULL, by TEXT NOT NULL, width INTEGER NOT NULL, height INTEGER NOT NULL,
+    large BLOB NOT NULL, small BLOB NOT NULL)`,
   // The store's own wording of a topic, and what the shipped one was when it was edited.
   `CREATE TABLE topicEdits (
     id TEXT PRIMARY KEY, body TEXT NOT NULL, basis TEXT, by TEXT NOT NULL, at TEXT NOT NULL)`,

@@ -8,6 +8,7 @@ import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { OwedList } from "../../ui/OwedList.tsx";
+import { PhotoLink } from "../../ui/PhotoField.tsx";
 import { sayDayAndYear } from "../../ui/words.ts";
 import { BreakIn } from "./BreakIn.tsx";
 import { HoursForm } from "./HoursForm.tsx";
@@ -66,8 +67,9 @@ function BoatOf({ boat }: { boat: Boat }) {
           <h2 className="font-bold">{rig.stations.find(({ id }) => id === place)?.label}</h2>
           {here.length === 0 && <p className="text-soft">Nothing is placed here.</p>}
           <ul>
-            {here.map(({ id, label, reach, holds }) => (
+            {here.map(({ id, label, reach, holds, photo }) => (
               <li key={id}>
+                {photo !== undefined && <PhotoLink photo={photo} says={label} />}
                 <strong>{label}</strong>
                 <span className="text-soft">
                   {reach === undefined ? "" : `: ${reach}`}

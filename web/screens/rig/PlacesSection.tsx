@@ -14,6 +14,7 @@ import {
 } from "../../../core/rig/index.ts";
 import { Button } from "../../ui/Button.tsx";
 import { NumberField, PickField, TextField } from "../../ui/fields.tsx";
+import { PhotoField } from "../../ui/PhotoField.tsx";
 import { SheetList } from "./SheetList.tsx";
 import type { PlacesProps } from "./section.ts";
 
@@ -171,6 +172,7 @@ function PartForm({ rig, part, onChange, onRemove, onClose }: PartFormProps) {
           placeholder="four jackets, first aid box"
           why="Things with commas between."
         />
+        <PhotoField label="Photo of it" value={part.photo} onChange={(photo) => onChange({ photo } as Partial<Part>)} />
         <div className="flex gap-3">
           <NumberField
             label="Forward of transom"

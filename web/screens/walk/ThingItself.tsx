@@ -1,6 +1,7 @@
 import { hasBehind, type PanelSwitch, type Part, type Rig } from "../../../core/rig/index.ts";
 import type { Topic } from "../../../core/topic/index.ts";
 import { DeckShapes } from "../../plan/DeckPlan.tsx";
+import { PhotoLink } from "../../ui/PhotoField.tsx";
 import type { Walk } from "./useWalk.ts";
 
 /** The picture at the foot of a topic: the panel in its own order, or the place seen close, with the things to point at. */
@@ -59,7 +60,7 @@ function CloseUp({ rig, parts }: { rig: Rig; parts: readonly Part[] }) {
       </svg>
       <figcaption className="min-w-0 flex-1 basis-56 text-[17px]">
         <ol>
-          {parts.map(({ id, label, reach, holds }, i) => (
+          {parts.map(({ id, label, reach, holds, photo }, i) => (
             <li key={id} className="grid grid-cols-[22px_1fr]">
               <span className="num font-bold text-magenta">{i + 1}</span>
               <span>
@@ -68,6 +69,7 @@ function CloseUp({ rig, parts }: { rig: Rig; parts: readonly Part[] }) {
                   {reach === undefined ? "" : `: ${reach}`}
                   {holds === undefined ? "" : ` (${holds.join(", ")})`}
                 </span>
+                {photo !== undefined && <PhotoLink photo={photo} says={label} />}
               </span>
             </li>
           ))}

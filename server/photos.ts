@@ -1,0 +1,44 @@
+import sharp from "sharp";
+import { Failure } from "./failure.ts";
+
+export interface Photo {
+  readonly width: number;
+  readonly height: number;
+  /** At most 2,000 px a side, JPEG, upright, without any metadata. */
+  readonly large: Buffer;
+  /** At most 360 px a side, for lists. */
+  readonly small: Buffer;
+}
+
+export const photoLimits = { mostBytes: 20_000_000, mostPx: 12_000 } as const;
+const largePx = 2000;
+const smallPx = 360;
+const quality = 80;
+const kinds = ["jpeg", "png", "webp"] as const;
+
+/**
+ * A photo made fit to keep: told by its content, not its name; turned upright as the camera noted; metadata with place and
+ * time left out; smaller versions made. Failures: `not-a-photo`, `too-large` by pixels.
+ */
+export async function readPhoto(bytes: Buffer): Promise<Photo> {
+  const { mostPx } = photoLimits;
+  const image = () => sharp(bytes, { limitInputPixels: mostPx * mostPx, failOn: "error" });
+  const found = await image()
+    .metadata()
+    .catch(() => null);
+  if (found === null || !kinds.some((kind) => kind === found.format)) throw new Failure("not-a-photo");
+  if (Math.max(found.width, found.height) > mostPx) throw new Failure("too-large", { limit: "12,000 pixels a side" });
+  const shrink = (px: number) =>
+    image()
+      .autoOrient()
+      .resize({ width: px, height: px, fit: "inside", withoutEnlargement: true })
+      .flatten({ background: "#ffffff" })
+      .jpeg({ quality, mozjpeg: true })
+      .toBuffer({ resolveWithObject: true });
+  try {
+    const [large, small] = [await shrink(largePx), await shrink(smallPx)];
+    return { width: large.info.width, height: large.info.height, large: large.data, small: small.data };
+  } catch {
+    throw new Failure("not-a-photo");
+  }
+}
