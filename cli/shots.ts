@@ -46,6 +46,59 @@ const shots: Shot[] = [
     before: (page) => walkTo(page, "The switch panel"),
   },
   { name: "close", path: "/deliveries/d-w118/close", size: tablet },
+  {
+    name: "plan-short",
+    path: "/deliveries/d-m204",
+    size: tablet,
+    before: async (page) => {
+      await page
+        .getByRole("group", { name: /^Who comes/ })
+        .getByRole("button", { name: "45" })
+        .click();
+      await page.getByText(/must-do topics alone need/).scrollIntoViewIfNeeded();
+    },
+  },
+  {
+    name: "rig-places",
+    path: "/boats/h402/rig",
+    size: tablet,
+    before: async (page) => {
+      await page.getByRole("tab", { name: /^Places/ }).click();
+      await page.getByRole("button", { name: "House battery", exact: true }).first().focus();
+    },
+  },
+  {
+    name: "rig-panel",
+    path: "/boats/h402/rig",
+    size: tablet,
+    before: async (page) => {
+      await page.getByRole("tab", { name: /^Panel/ }).click();
+      await page.getByRole("button", { name: /^3 Bilge/ }).click();
+    },
+  },
+  { name: "new-boat", path: "/boats/new", size: tablet },
+  {
+    name: "library",
+    path: "/library",
+    size: tablet,
+    before: (page) => page.getByLabel("Find a topic").fill("drain plug"),
+  },
+  {
+    name: "stock",
+    path: "/boats/stock",
+    size: tablet,
+    before: async (page) => {
+      const rows = [
+        "BRW20311B626,Ferrin 20,2026,20 ft",
+        "BRW20312Z626,Ferrin 20,2026,20 ft 6 in",
+        ",Pipit 15,2026,15 ft",
+      ];
+      const more = ["QFP24313C626,Millrace 24,2026,24 ft", "UMA18314D626,Sedge 18,twenty,18 ft"];
+      const buffer = Buffer.from(["HIN,Model,Model year,Length", ...rows, ...more].join("\n"));
+      await page.getByLabel("Choose the file").setInputFiles({ name: "stock.csv", mimeType: "text/csv", buffer });
+      await page.getByRole("button", { name: /^Add \d/ }).waitFor();
+    },
+  },
 ];
 
 const demo = await startDemoProcess();
@@ -59,14 +112,17 @@ await page.getByRole("heading", { name: "Demo accounts" }).waitFor();
 if (only.length === 0 || only.includes("sign-in")) await page.screenshot({ path: join(folder, "sign-in.png") });
 await page.getByRole("button", { name: /Nessa Quill/ }).click();
 await page.getByRole("list", { name: "Handovers today" }).waitFor();
-for (const { name, path, size, before } of shots) {
-  if (only.length > 0 && !only.includes(name)) continue;
-  await page.setViewportSize(size);
-  await page.goto(demo.address + path);
-  await page.getByRole("heading", { level: 1 }).first().waitFor();
-  await page.waitForLoadState("networkidle");
-  await before?.(page);
-  await page.screenshot({ path: join(folder, `${name}.png`) });
+try {
+  for (const { name, path, size, before } of shots) {
+    if (only.length > 0 && !only.includes(name)) continue;
+    await page.setViewportSize(size);
+    await page.goto(demo.address + path);
+    await page.getByRole("heading", { level: 1 }).first().waitFor();
+    await page.waitForLoadState("networkidle");
+    await before?.(page);
+    await page.screenshot({ path: join(folder, `${name}.png`) });
+  }
+} finally {
+  await browser.close();
+  await demo.stop();
 }
-await browser.close();
-await demo.stop();
