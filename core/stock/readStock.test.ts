@@ -44,6 +44,7 @@ describe("readStock", () => {
       {
         line: 2,
         state: "new",
+        hull: "SLW20301B626",
         problems: [],
         doubts: [],
         boat: {

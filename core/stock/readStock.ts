@@ -35,6 +35,8 @@ export interface StockRow {
   /** Line in the file, the headings being line 1. */
   readonly line: number;
   readonly state: "new" | "known" | "wrong";
+  /** As the list has it, for finding the row again. */
+  readonly hull: string;
   /** What stands in the way, with its column; empty unless the row is wrong. */
   readonly problems: readonly { readonly field: StockField; readonly text: string }[];
   /** What looks odd and is taken all the same. */
@@ -151,7 +153,8 @@ function readRow(row: readonly string[], line: number, aids: RowAids): StockRow 
   const before = aids.firstLine.get(read.number);
   if (read.number !== "" && before === undefined) aids.firstLine.set(read.number, line);
   if (before !== undefined) doubts.push(`The same hull number stands on line ${before}`);
-  if (problems.length > 0 || template === null) return { line, state: "wrong", problems, doubts, boat: null };
+  if (problems.length > 0 || template === null)
+    return { line, state: "wrong", hull: read.number, problems, doubts, boat: null };
   const boat: StockBoat = {
     hull: read.number,
     name: cell("name") || cell("model") || template.model,
@@ -163,7 +166,7 @@ function readRow(row: readonly string[], line: number, aids: RowAids): StockRow 
     beamM,
   };
   const isKnown = aids.known.has(read.number) || before !== undefined;
-  return { line, state: isKnown ? "known" : "new", problems, doubts, boat };
+  return { line, state: isKnown ? "known" : "new", hull: read.number, problems, doubts, boat };
 }
 
 function findTemplate(model: string, family: string, { byModel, byFamily }: RowAids): StockTemplate | null {

@@ -49,7 +49,7 @@ export function WhatWaits({ delivery, canPlan, onWish }: WhatWaitsProps) {
               role="group"
               aria-label="Second session"
             >
-              <span className="mr-2 text-soft">Second session</span>
+              <span className="mr-2 text-soft">Second session, min</span>
               {seconds.map((each) => (
                 <button
                   key={each ?? "none"}
@@ -57,12 +57,11 @@ export function WhatWaits({ delivery, canPlan, onWish }: WhatWaitsProps) {
                   disabled={!canPlan}
                   aria-pressed={wishes.secondMin === each}
                   onClick={() => onWish({ secondMin: each })}
-                  className={`num min-h-11 min-w-11 rounded-md px-2 disabled:opacity-60 ${wishes.secondMin === each ? "bg-ink font-bold text-sheet" : "underline decoration-rule underline-offset-4"}`}
+                  className={`num min-h-11 min-w-10 rounded-md px-1.5 disabled:opacity-60 ${wishes.secondMin === each ? "bg-ink font-bold text-sheet" : "underline decoration-rule underline-offset-4"}`}
                 >
                   {each ?? "None"}
                 </button>
               ))}
-              <span className="text-soft">min</span>
             </div>
             {plan.second !== null && (
               <p className="py-2">

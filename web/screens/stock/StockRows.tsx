@@ -40,7 +40,7 @@ export function StockRows({ rows, templates }: StockRowsProps) {
             </tr>
           </thead>
           <tbody>
-            {sorted.slice(0, shown).map(({ line, state, boat, problems, doubts }) => (
+            {sorted.slice(0, shown).map(({ line, state, hull, boat, problems, doubts }) => (
               <tr key={line} className="border-b border-rule align-top">
                 <td className="num py-2 text-right">{line}</td>
                 <td className={`py-2 pl-4 ${state === "wrong" ? "text-magenta" : ""}`}>
@@ -49,7 +49,7 @@ export function StockRows({ rows, templates }: StockRowsProps) {
                 </td>
                 <td className="py-2 pr-3">
                   {boat === null ? (
-                    "–"
+                    <span className="text-soft">{hull || "–"}</span>
                   ) : (
                     <>
                       {boat.name} <span className="text-soft">{boat.hull}</span>
@@ -58,7 +58,7 @@ export function StockRows({ rows, templates }: StockRowsProps) {
                 </td>
                 <td className="py-2 pr-3">{boat === null ? "–" : nameOf.get(boat.template)}</td>
                 <td className="num py-2 text-right whitespace-nowrap">
-                  {boat?.loaM == null ? "as template" : `${boat.loaM.toFixed(2)} m`}
+                  {boat === null ? "–" : boat.loaM === null ? "as template" : `${boat.loaM.toFixed(2)} m`}
                 </td>
                 <td className="py-2 pl-4">
                   {problems.map(({ field, text }) => (
