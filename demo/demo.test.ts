@@ -86,7 +86,7 @@ describe("addManyDeliveries", () => {
     await addManyDeliveries(store.database, store.services.clock.today(), 25);
     const { boats } = await store.services.boatDesk.list();
     expect(boats).toHaveLength(35);
-    const signed = boats.find(({ id, inService }) => /^m\d+$/.test(id) && id !== "m204" && inService !== null)!;
+    const signed = boats.find(({ id, inService }) => /^many-\d+$/.test(id) && id !== "m204" && inService !== null)!;
     const { entries } = await store.services.handoverDesk.describe(`d-${signed.id}`);
     for (const entry of entries) expect(entrySchema.safeParse(entry).success).toBe(true);
     const described = await store.services.boatDesk.describe(signed.id);

@@ -333,7 +333,8 @@ function rankTopics(rig: Rig, topics: readonly Topic[], style: RouteStyle): Rout
     });
 }
 
+/** What a topic is worth to `route` is its importance for each minute it takes: a long one is not less wanted for that. */
 function toRouteTopic(rig: Rig, topic: Topic, after: string[]): RouteTopic {
   const { id, minutes, must, value } = topic;
-  return { id, station: findTopicStation(rig, topic)!.id, minutes, after, must, value };
+  return { id, station: findTopicStation(rig, topic)!.id, minutes, after, must, value: value * minutes };
 }

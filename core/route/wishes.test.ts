@@ -115,7 +115,7 @@ describe("a budget", () => {
     const rig = rigTemplates["millrace-24"];
     const topics = prepare(rig);
     const value = (made: Plan) => {
-      const worth = new Map(topics.map((topic) => [topic.id, topic.value]));
+      const worth = new Map(topics.map((topic) => [topic.id, topic.value * topic.minutes]));
       return orderOf(made).reduce((sum, id) => sum + worth.get(id)!, 0);
     };
     const values = [45, 60, 90, 120].map((budgetMin) => value(plan(rig, topics, "power-first", budgetMin)));

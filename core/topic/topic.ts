@@ -62,7 +62,7 @@ export const topicSchema = z.strictObject({
   moment: z.enum(moments),
   /** Part of the tour of hatches, seats and lockers. */
   storage: z.boolean(),
-  /** 1 nice to have … 9 life, engine or boat depends on it. */
+  /** How much each minute of it matters: 1 nice to have … 9 life, engine or boat depends on it. */
   value: z.int().min(1).max(9),
   why: plainText(300),
   say: plainText(400),

@@ -1,5 +1,5 @@
 import { Anchor, Armchair, BatteryMedium, Cog, Droplets, LifeBuoy, type LucideIcon, ShipWheel } from "lucide-react";
-import { type PointerEvent, useRef, useState } from "react";
+import { type PointerEvent, useMemo, useRef, useState } from "react";
 import { type Part, type PartKind, type Place, partGroups, type Rig } from "../../core/rig/index.ts";
 import { DeckShapes, paperOf } from "./DeckPlan.tsx";
 
@@ -43,7 +43,7 @@ export function PlacePlan({ rig, picked, armed, onPick, onPut, onMove, className
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<{ part: string; at: Place } | null>(null);
   const start = useRef<{ part: string; x: number; y: number } | null>(null);
-  const box = paperOf(rig);
+  const box = useMemo(() => paperOf(rig), [rig]);
   const toPlace = (event: PointerEvent | React.MouseEvent): Place => {
     const matrix = svg.current!.getScreenCTM()!.inverse();
     const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);

@@ -5,8 +5,11 @@ import { queryClient, templateQuery, templatesQuery } from "../../app/queries.ts
 import { HullSign } from "../../plan/HullSign.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
+import { FileButton } from "../../ui/FileButton.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { saveFile } from "../../ui/saveFile.ts";
+import { readRigFile } from "../rig/readRigFile.ts";
+import { toTemplateId } from "../rig/toTemplateId.ts";
 import { LibraryFrame } from "./LibraryFrame.tsx";
 import { useCanWrite } from "./useLibrary.ts";
 
@@ -28,6 +31,16 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
     mutationFn: (template: string) => ask("removeTemplate", { params: { template } }),
     onSuccess: () => queryClient.invalidateQueries({ queryKey: templatesQuery.queryKey }),
   });
+  const takeIn = useMutation({
+    mutationFn: async (file: File): Promise<string[]> => {
+      const read = await readRigFile(file);
+      if (!read.ok) return read.problems;
+      const name = `${read.rig.model}, from a file`;
+      await ask("setTemplate", { params: { template: toTemplateId(name) }, body: { name, rig: read.rig } });
+      await queryClient.invalidateQueries({ queryKey: templatesQuery.queryKey });
+      return [];
+    },
+  });
   const save = useMutation({
     mutationFn: async ({ id, name }: TemplateLine) => {
       const { rig } = await queryClient.fetchQuery(templateQuery(id));
@@ -40,6 +53,26 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
         A new boat starts as its template stands. Keep one from any boat's rig sheet, under Boat; boats described from
         it stay as they are when it is removed.
       </p>
+      {canWrite && (
+        <div className="mt-2">
+          <FileButton
+            says="Read a template from a file"
+            accept="application/json,.json"
+            onFile={(file) => takeIn.mutate(file)}
+          />
+        </div>
+      )}
+      {takeIn.data !== undefined && takeIn.data.length > 0 && (
+        <div role="alert" className="mt-3 border-l-4 border-magenta pl-3">
+          <p className="text-magenta">▲ The file was not taken.</p>
+          <ul>
+            {takeIn.data.map((problem) => (
+              <li key={problem}>{problem}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {takeIn.error !== null && <ErrorNotice error={takeIn.error} />}
       {remove.error !== null && <ErrorNotice error={remove.error} />}
       <table className="mt-2 w-full">
         <thead>

@@ -6,12 +6,13 @@ import { queryClient, templatesQuery } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
 import { TextField } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { toTemplateId } from "./toTemplateId.ts";
 
 /** Keeps this rig as the template of its model, so that the next one starts from it. */
 export function SaveTemplate({ rig }: { rig: Rig }) {
   const [name, setName] = useState(`${rig.model}, ours`);
   const save = useMutation({
-    mutationFn: () => ask("setTemplate", { params: { template: toId(name) }, body: { name, rig } }),
+    mutationFn: () => ask("setTemplate", { params: { template: toTemplateId(name) }, body: { name, rig } }),
     onSuccess: () => queryClient.invalidateQueries({ queryKey: templatesQuery.queryKey }),
   });
   return (
@@ -39,10 +40,3 @@ export function SaveTemplate({ rig }: { rig: Rig }) {
     </section>
   );
 }
-
-const toId = (name: string) =>
-  name
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^-|-$/g, "")
-    .slice(0, 60) || "template";

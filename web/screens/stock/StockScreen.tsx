@@ -10,6 +10,7 @@ import { ask } from "../../app/client.ts";
 import { boatsQuery, queryClient, templatesQuery } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
+import { FileButton } from "../../ui/FileButton.tsx";
 import { PickField } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import type { StockFile, StockWorker } from "../../workers/stock.ts";
@@ -93,19 +94,11 @@ function Stock({ templates, boats }: StockProps) {
         its kind. Nothing is stored until you say so; the same list a second time adds nothing.
       </p>
       <div className="mt-3 flex flex-wrap items-center gap-3">
-        <label className="head inline-flex min-h-11 cursor-pointer items-center rounded-md border border-ink bg-panel px-4 font-semibold focus-within:outline-3">
-          {file === null ? "Choose the file" : "Choose another file"}
-          <input
-            type="file"
-            accept=".csv,text/csv,text/plain"
-            className="sr-only"
-            onChange={(event) => {
-              const [chosen] = event.target.files ?? [];
-              if (chosen !== undefined) void open(chosen);
-              event.target.value = "";
-            }}
-          />
-        </label>
+        <FileButton
+          says={file === null ? "Choose the file" : "Choose another file"}
+          accept=".csv,text/csv,text/plain"
+          onFile={(chosen) => void open(chosen)}
+        />
         <Link to="/boats" className="inline-flex min-h-11 items-center underline">
           Back to the boats
         </Link>
