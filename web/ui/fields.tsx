@@ -45,15 +45,18 @@ interface TextFieldProps extends Asked {
   readonly isOptional?: boolean;
   readonly isLong?: boolean;
   readonly placeholder?: string;
+  /** What becomes of a text where it is kept in another form (a list); what is typed then stays as it is typed. */
+  readonly becomes?: (text: string) => string;
 }
 
 /** A line or a paragraph of text. What cannot be kept is said below, and the last good text stays in place. */
-export function TextField({ label, why, value, onChange, most = 60, isOptional, isLong, placeholder }: TextFieldProps) {
+export function TextField(props: TextFieldProps) {
+  const { label, why, value, onChange, most = 60, isOptional, isLong, placeholder, becomes } = props;
   const id = useId();
   const [typed, setTyped] = useTyped(value);
   const [isTouched, setTouched] = useState(false);
   const error = isTouched && !isOptional && typed.trim() === "" ? "Must not be empty." : null;
-  const props = {
+  const input = {
     id,
     value: typed,
     maxLength: most,
@@ -66,13 +69,13 @@ export function TextField({ label, why, value, onChange, most = 60, isOptional, 
       const text = event.target.value.replace(/[<>]/g, "");
       setTouched(true);
       const isGiven = isOptional || text.trim() !== "";
-      setTyped(text, isGiven ? text.trim() : value);
+      setTyped(text, isGiven ? (becomes?.(text) ?? text.trim()) : value);
       if (isGiven) onChange(text.trim());
     },
   };
   return (
     <Frame id={id} label={label} {...(why === undefined ? {} : { why })} error={error}>
-      {isLong ? <textarea rows={3} {...props} /> : <input {...props} />}
+      {isLong ? <textarea rows={3} {...input} /> : <input {...input} />}
     </Frame>
   );
 }

@@ -53,6 +53,7 @@ export function TopicEditor(props: TopicEditorProps) {
         isLong
         value={topic.cautions.join("\n")}
         onChange={(text) => set({ cautions: splitLines(text) })}
+        becomes={(text) => splitLines(text).join("\n")}
         why="One a line, shown before the step."
       />
       {topic.schools === undefined ? (

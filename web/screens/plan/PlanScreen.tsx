@@ -35,15 +35,23 @@ export function PlanScreen() {
   );
 }
 
+const latestWishes = ({ id, wishes }: Delivery): WalkWishes =>
+  queryClient.getQueryData(deliveryQuery(id).queryKey)?.wishes ?? wishes;
+
 function PlanOf({ delivery }: { delivery: Delivery }) {
   const state = useWalkState(delivery);
   const me = useMe();
   const navigate = useNavigate();
   const [picked, setPicked] = useState<string | null>(null);
   const choose = useMutation({
-    mutationFn: (change: Partial<WalkWishes>) =>
-      ask("setPlan", { params: { delivery: delivery.id }, body: { ...delivery.wishes, ...change } }),
-    onSuccess: () =>
+    mutationFn: (_: Partial<WalkWishes>) =>
+      ask("setPlan", { params: { delivery: delivery.id }, body: latestWishes(delivery) }),
+    // Shown and built upon at once, so that two quick touches do not undo each other.
+    onMutate: (change) =>
+      queryClient.setQueryData(deliveryQuery(delivery.id).queryKey, (now) =>
+        now === undefined ? now : { ...now, wishes: { ...now.wishes, ...change } },
+      ),
+    onSettled: () =>
       Promise.all([
         queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey }),
         queryClient.invalidateQueries({ queryKey: plansQuery(delivery.id).queryKey }),

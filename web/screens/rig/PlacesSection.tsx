@@ -167,6 +167,7 @@ function PartForm({ rig, part, onChange, onRemove, onClose }: PartFormProps) {
           label="What is in it"
           value={(part.holds ?? []).join(", ")}
           onChange={(text) => onChange({ holds: splitList(text) } as Partial<Part>)}
+          becomes={(text) => (splitList(text) ?? []).join(", ")}
           most={400}
           isOptional
           placeholder="four jackets, first aid box"

@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
 import { act, cleanup, fireEvent, render, renderHook, screen } from "@testing-library/react";
+import "../../testing/fileText.ts";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { RigSheet } from "../../../api/index.ts";
@@ -26,14 +27,6 @@ const sheet: RigSheet = {
   servicePacks: [],
 };
 beforeEach(() => localStorage.clear());
-// jsdom's files have no text() of their own.
-Blob.prototype.text ??= function text(this: Blob) {
-  return new Promise((resolve) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(String(reader.result));
-    reader.readAsText(this);
-  });
-};
 afterEach(cleanup);
 
 describe("useRigDraft", () => {

@@ -1,0 +1,199 @@
+// @vitest-environment jsdom
+import { cleanup, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { MemoryRouter } from "react-router";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import type { Delivery } from "../../../api/index.ts";
+import { rigTemplates, topics } from "../../../content/index.ts";
+import {
+  adaptTopics,
+  addSecondSession,
+  findStyle,
+  listTopicsFor,
+  plainWishes,
+  planWalk,
+  type WalkWishes,
+} from "../../../core/route/index.ts";
+import { Broken } from "./Broken.tsx";
+import { OrderByHand } from "./OrderByHand.tsx";
+import { WalkTimeLine } from "./WalkTimeLine.tsx";
+import { WhatWaits } from "./WhatWaits.tsx";
+import { WhoAndWhen } from "./WhoAndWhen.tsx";
+
+afterEach(cleanup);
+const user = userEvent.setup();
+const rig = rigTemplates["millrace-24"];
+
+function createDelivery(change: Partial<WalkWishes> = {}): Delivery {
+  const wishes: WalkWishes = { ...plainWishes, style: "sweep", ...change };
+  const { topics: told, elsewhere } = adaptTopics(listTopicsFor(rig, topics), wishes);
+  const { budgetMin, hand } = wishes;
+  const first = planWalk(rig, told, findStyle("sweep"), { budgetMin, hand });
+  if (!first.ok) throw new Error(first.error.message);
+  const both =
+    wishes.secondMin === null ? first : addSecondSession(rig, told, findStyle("sweep"), first.value, wishes.secondMin);
+  if (!both.ok) throw new Error(both.error.message);
+  const plan = { ...both.value, elsewhere };
+  return { id: "d-1", wishes, rig, plan, topics: told, seal: null, buyers: [], entries: [] } as unknown as Delivery;
+}
+const wait = (delivery: Delivery, onWish = vi.fn(), canPlan = true) => {
+  render(
+    <MemoryRouter>
+      <WhatWaits delivery={delivery} canPlan={canPlan} onWish={onWish} />
+    </MemoryRouter>,
+  );
+  return onWish;
+};
+
+describe("who, where, how long", () => {
+  const ask = (change: Partial<WalkWishes> = {}, canChoose = true) => {
+    const onWish = vi.fn();
+    render(<WhoAndWhen wishes={{ ...plainWishes, style: "sweep", ...change }} canChoose={canChoose} onWish={onWish} />);
+    return onWish;
+  };
+
+  it("asks each thing by itself", async () => {
+    const onWish = ask({ people: 2 });
+    await user.click(screen.getByRole("button", { name: "45" }));
+    await user.click(screen.getByRole("button", { name: "All of it" }));
+    await user.click(screen.getByRole("button", { name: "One more" }));
+    await user.click(screen.getByRole("button", { name: "One fewer" }));
+    await user.click(screen.getByRole("button", { name: "Experienced" }));
+    await user.selectOptions(screen.getByLabelText("Where the boat is"), "afloat");
+    await user.click(screen.getByRole("checkbox", { name: "hose for the engine" }));
+    expect(onWish.mock.calls.map(([wish]) => wish)).toEqual([
+      { budgetMin: 45 },
+      { budgetMin: null },
+      { people: 3 },
+      { people: 1 },
+      { experience: "experienced" },
+      { place: "afloat" },
+      { hose: false },
+    ]);
+  });
+
+  it("asks for a hose only where one could be, and keeps people within one and eight", () => {
+    ask({ place: "afloat", people: 8 });
+    expect(screen.queryByRole("checkbox")).toBeNull();
+    expect(screen.getByRole<HTMLButtonElement>("button", { name: "One more" }).disabled).toBe(true);
+    expect(screen.getByRole("status", { name: "8 people" })).toBeDefined();
+  });
+
+  it("can only be read by those who may not plan", async () => {
+    const onWish = ask({}, false);
+    await user.click(screen.getByRole("button", { name: "45" }));
+    expect(onWish).not.toHaveBeenCalled();
+  });
+});
+
+describe("what waits", () => {
+  it("takes no room when nothing does", () => {
+    wait(createDelivery({ place: "remote" }));
+    expect(screen.queryByRole("region")).toBeNull();
+  });
+
+  it("counts what does not fit, by system, with its minutes", () => {
+    const delivery = createDelivery({ budgetMin: 60 });
+    wait(delivery);
+    const section = screen.getByRole("region", { name: "What waits" });
+    expect(section.textContent).toContain(`${delivery.plan.deferred.length} topics`);
+    const counts = [...section.querySelectorAll("summary .num")].map(({ textContent }) => Number(textContent));
+    expect(counts.reduce((sum, count) => sum + count, 0)).toBe(delivery.plan.deferred.length);
+    expect(within(section).queryByRole("link")).toBeNull();
+  });
+
+  it("says plainly by how much the musts alone are too long", () => {
+    const delivery = createDelivery({ budgetMin: 30, people: 4 });
+    wait(delivery);
+    expect(screen.getByText(/must-do topics alone need/).textContent).toContain(
+      `${Math.round(delivery.plan.overBudgetMin!)} min more than there is`,
+    );
+  });
+
+  it("says what cannot be taught where the boat is, and why", () => {
+    wait(createDelivery({ place: "hard", hose: false }));
+    const items = screen.getAllByRole("listitem").map(({ textContent }) => textContent);
+    expect(items.some((text) => text!.includes("needs cooling water"))).toBe(true);
+    expect(items.some((text) => text!.includes("needs the trailer"))).toBe(true);
+  });
+
+  it("asks for a second session, says what it takes, and leads to its walk", async () => {
+    const onWish = wait(createDelivery({ budgetMin: 60 }));
+    await user.click(screen.getByRole("button", { name: "45" }));
+    expect(onWish).toHaveBeenCalledWith({ secondMin: 45 });
+    cleanup();
+    const delivery = createDelivery({ budgetMin: 60, secondMin: 45 });
+    wait(delivery);
+    const { second } = delivery.plan;
+    expect(screen.getByText(/It takes/).textContent).toContain(`at ${second!.visits.length} stops`);
+    expect(screen.getByRole("link", { name: "Walk the second session" }).getAttribute("href")).toBe(
+      "/deliveries/d-1/walk?session=2",
+    );
+    cleanup();
+    wait({ ...delivery, seal: { sha256: "", sealedAt: "" } }, vi.fn(), false);
+    expect(screen.queryByRole("link")).toBeNull();
+    expect(screen.getByRole<HTMLButtonElement>("button", { name: "None" }).disabled).toBe(true);
+  });
+});
+
+describe("the order by hand", () => {
+  const arrange = () => {
+    const delivery = createDelivery({ budgetMin: 60 });
+    const [onKeep, onLeave] = [vi.fn(), vi.fn()];
+    render(<OrderByHand delivery={delivery} isBusy={false} onKeep={onKeep} onLeave={onLeave} />);
+    const order = delivery.plan.visits.flatMap(({ topics: told }) => told);
+    const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)!.title;
+    return { delivery, order, titleOf, onKeep, onLeave };
+  };
+
+  it("moves a topic by button, and keeps the order as it was made", async () => {
+    const { order, titleOf, onKeep } = arrange();
+    await user.click(screen.getByRole("button", { name: `Down: ${titleOf(order[0]!)}` }));
+    await user.click(screen.getByRole("button", { name: `Up: ${titleOf(order[0]!)}` }));
+    await user.click(screen.getByRole("button", { name: `Up: ${titleOf(order[0]!)}` }));
+    await user.click(screen.getByRole("button", { name: `Down: ${titleOf(order[0]!)}` }));
+    await user.click(screen.getByRole("button", { name: "Keep this order" }));
+    expect(onKeep).toHaveBeenCalledWith([order[1], order[0], ...order.slice(2)]);
+  });
+
+  it("says at once what a move breaks and why, and lets it be kept", async () => {
+    const { delivery, order, titleOf } = arrange();
+    const late = delivery.topics.find(
+      ({ id, after }) => order.includes(id) && after.some((before) => order.includes(before)),
+    )!;
+    const before = late.after.find((id) => order.includes(id))!;
+    expect(screen.queryByText(/rests on/)).toBeNull();
+    for (let i = order.indexOf(late.id); i > order.indexOf(before); i--)
+      await user.click(screen.getByRole("button", { name: `Up: ${late.title}` }));
+    const said = screen
+      .getAllByText(/rests on/)
+      .map(({ textContent }) => textContent)
+      .join("\n");
+    expect(said).toContain(`“${late.title}” rests on “${titleOf(before)}”`);
+    expect(said).toContain(delivery.topics.find(({ id }) => id === before)!.why);
+    expect(screen.getByRole<HTMLButtonElement>("button", { name: "Keep this order" }).disabled).toBe(false);
+  });
+
+  it("can be left", async () => {
+    const { onLeave, onKeep } = arrange();
+    await user.click(screen.getByRole("button", { name: "Leave it as it was" }));
+    expect([onLeave.mock.calls.length, onKeep.mock.calls.length]).toEqual([1, 0]);
+  });
+});
+
+it("nothing broken takes no room", () => {
+  const { container } = render(<Broken delivery={createDelivery()} broken={[]} />);
+  expect(container.textContent).toBe("");
+});
+
+describe("the time line", () => {
+  it("says half and four in five, and warns only when the longer one is over", () => {
+    const { rerender } = render(<WalkTimeLine times={{ p50Min: 50, p80Min: 58 }} budgetMin={60} />);
+    expect(screen.getByText(/Half of such walks/).textContent).toContain("four in five in 58 min");
+    expect(screen.queryByText(/more often than/)).toBeNull();
+    rerender(<WalkTimeLine times={{ p50Min: 58, p80Min: 70 }} budgetMin={60} />);
+    expect(screen.getByText(/Longer than 1 h 0 min more often than one time in five/)).toBeDefined();
+    rerender(<WalkTimeLine times={{ p50Min: 58, p80Min: 70 }} budgetMin={null} />);
+    expect(screen.queryByText(/more often than/)).toBeNull();
+  });
+});

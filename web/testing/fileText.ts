@@ -1,0 +1,8 @@
+/** jsdom's files have no text() of their own; import this for tests that read one. */
+Blob.prototype.text ??= function text(this: Blob): Promise<string> {
+  return new Promise((resolve) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(String(reader.result));
+    reader.readAsText(this);
+  });
+};
