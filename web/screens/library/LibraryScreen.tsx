@@ -138,8 +138,14 @@ function TopicList({ topics, now, edited, here, onOpen }: TopicListProps) {
     overscan: 6,
   });
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolled region must be reachable by keyboard
-    <div ref={frame} className="min-h-64 flex-1 overflow-auto" tabIndex={0} role="region" aria-label="Found topics">
+    <div
+      ref={frame}
+      className="min-h-64 flex-1 overflow-auto max-md:max-h-80"
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolled region must be reachable by keyboard
+      tabIndex={0}
+      role="region"
+      aria-label="Found topics"
+    >
       <div className="relative" style={{ height: rows.getTotalSize() }}>
         {rows.getVirtualItems().map(({ index, start }) => {
           const topic = topics[index]!;

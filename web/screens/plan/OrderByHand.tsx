@@ -33,8 +33,20 @@ export function OrderByHand({ delivery, isBusy, onKeep, onLeave }: OrderByHandPr
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
+  const stops = groupByStop(told, rig);
+  /** Puts a whole stop before or after its neighbour. */
+  const moveStop = (at: number, to: number) => {
+    if (to < 0 || to >= stops.length) return;
+    setOrder(arrayMove([...stops], at, to).flatMap(({ topics }) => topics));
+  };
+  const stopAt = new Map(stops.map((stop, i) => [stop.topics[0]!, i]));
   const move = (from: number, to: number) => {
     if (to >= 0 && to < order.length) setOrder(arrayMove(order, from, to));
+  };
+  const describeStop = (first: string): StopMoves | null => {
+    const at = stopAt.get(first);
+    if (at === undefined) return null;
+    return { label: stops[at]!.label, onUp: () => moveStop(at, at - 1), onDown: () => moveStop(at, at + 1) };
   };
   return (
     <section aria-labelledby="by-hand">
@@ -64,8 +76,7 @@ export function OrderByHand({ delivery, isBusy, onKeep, onLeave }: OrderByHandPr
               <Line
                 key={topic.id}
                 topic={topic}
-                station={findTopicStation(rig, topic)?.label ?? ""}
-                isNewStop={i === 0 || findTopicStation(rig, told[i - 1]!)?.id !== findTopicStation(rig, topic)?.id}
+                stop={describeStop(topic.id)}
                 isBroken={broken.some((each) => each.topic === topic.id)}
                 onUp={() => move(i, i - 1)}
                 onDown={() => move(i, i + 1)}
@@ -78,23 +89,58 @@ export function OrderByHand({ delivery, isBusy, onKeep, onLeave }: OrderByHandPr
   );
 }
 
+interface StopMoves {
+  readonly label: string;
+  readonly onUp: () => void;
+  readonly onDown: () => void;
+}
+
+interface Stop {
+  readonly station: string;
+  readonly label: string;
+  readonly topics: string[];
+}
+
+/** Neighbouring topics told at one place, as stops. */
+function groupByStop(told: readonly Topic[], rig: Delivery["rig"]): Stop[] {
+  const stops: Stop[] = [];
+  for (const topic of told) {
+    const station = findTopicStation(rig, topic);
+    const id = station?.id ?? "";
+    if (stops.at(-1)?.station !== id) stops.push({ station: id, label: station?.label ?? "", topics: [] });
+    stops.at(-1)!.topics.push(topic.id);
+  }
+  return stops;
+}
+
 interface LineProps {
   readonly topic: Topic;
-  readonly station: string;
-  readonly isNewStop: boolean;
+  /** Where a stop begins with this topic: its place, and the moves of the whole stop. */
+  readonly stop: StopMoves | null;
   readonly isBroken: boolean;
   readonly onUp: () => void;
   readonly onDown: () => void;
 }
 
-function Line({ topic, station, isNewStop, isBroken, onUp, onDown }: LineProps) {
+function Line({ topic, stop, isBroken, onUp, onDown }: LineProps) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: topic.id });
   return (
     <li
       ref={setNodeRef}
       style={{ transform: CSS.Translate.toString(transform), transition }}
-      className={`flex items-center gap-1 border-b border-rule bg-sheet ${isDragging ? "relative z-10 shadow-lg" : ""}`}
+      className={`flex flex-wrap items-center gap-1 border-b border-rule bg-sheet ${isDragging ? "relative z-10 shadow-lg" : ""}`}
     >
+      {stop !== null && (
+        <p className="flex w-full items-center gap-1 border-t border-ink pt-1 head font-bold">
+          <span className="mr-auto">{stop.label}</span>
+          <Button look="quiet" className="w-11 px-0" aria-label={`Stop up: ${stop.label}`} onClick={stop.onUp}>
+            <ArrowUp aria-hidden size={16} />
+          </Button>
+          <Button look="quiet" className="w-11 px-0" aria-label={`Stop down: ${stop.label}`} onClick={stop.onDown}>
+            <ArrowDown aria-hidden size={16} />
+          </Button>
+        </p>
+      )}
       <button
         type="button"
         {...attributes}
@@ -109,7 +155,6 @@ function Line({ topic, station, isNewStop, isBroken, onUp, onDown }: LineProps) 
       >
         {isBroken && <span className="text-amber">▲ </span>}
         {topic.title}
-        <span className="block text-sm font-normal text-soft">{isNewStop ? station : ""}</span>
       </span>
       <Button className="w-11 px-0" aria-label={`Up: ${topic.title}`} onClick={onUp}>
         <ArrowUp aria-hidden size={16} />

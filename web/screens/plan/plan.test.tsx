@@ -174,6 +174,21 @@ describe("the order by hand", () => {
     expect(screen.getByRole<HTMLButtonElement>("button", { name: "Keep this order" }).disabled).toBe(false);
   });
 
+  it("moves a whole stop past its neighbour, and merges stops at one place that come to meet", async () => {
+    const { delivery, order, onKeep } = arrange();
+    const [first, second, third] = delivery.plan.visits;
+    const label = (id: string) => rig.stations.find((station) => station.id === id)!.label;
+    await user.click(screen.getAllByRole("button", { name: `Stop down: ${label(first!.station)}` })[0]!);
+    await user.click(screen.getByRole("button", { name: "Keep this order" }));
+    const rest = order.slice(first!.topics.length + second!.topics.length);
+    expect(onKeep).toHaveBeenCalledWith([...second!.topics, ...first!.topics, ...rest]);
+    expect(third).toBeDefined();
+    await user.click(screen.getAllByRole("button", { name: `Stop up: ${label(first!.station)}` })[0]!);
+    await user.click(screen.getAllByRole("button", { name: `Stop up: ${label(first!.station)}` })[0]!);
+    await user.click(screen.getByRole("button", { name: "Keep this order" }));
+    expect(onKeep).toHaveBeenLastCalledWith(order);
+  });
+
   it("can be left", async () => {
     const { onLeave, onKeep } = arrange();
     await user.click(screen.getByRole("button", { name: "Leave it as it was" }));
