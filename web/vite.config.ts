@@ -1,10 +1,56 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { VitePWA } from "vite-plugin-pwa";
 
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [react(), tailwindcss()],
+  plugins: [
+    react(),
+    tailwindcss(),
+    VitePWA({
+      registerType: "prompt",
+      injectRegister: null,
+      includeAssets: ["ravik.svg"],
+      manifest: {
+        name: "Ravik",
+        short_name: "Ravik",
+        description: "Boat handovers: the walk, the record, break-in and first service.",
+        theme_color: "#FBFAF6",
+        background_color: "#FBFAF6",
+        display: "standalone",
+        icons: [{ src: "/ravik.svg", sizes: "any", type: "image/svg+xml" }],
+      },
+      workbox: {
+        globPatterns: ["**/*.{js,css,html,svg,woff2}"],
+        navigateFallback: "/index.html",
+        navigateFallbackDenylist: [/^\/api\//],
+        clientsClaim: true,
+        runtimeCaching: [
+          {
+            // What a walk needs: from the server while it answers, else as it was last read. The name is aboard.ts's too.
+            urlPattern: /\/api\/(me|today|boats|glossary|deliveries\/[^/]+)$/,
+            handler: "NetworkFirst",
+            options: {
+              cacheName: "aboard",
+              networkTimeoutSeconds: 4,
+              cacheableResponse: { statuses: [200] },
+              expiration: { maxEntries: 200 },
+            },
+          },
+          {
+            urlPattern: /\/api\/photos\/[^/]+/,
+            handler: "CacheFirst",
+            options: {
+              cacheName: "aboard-photos",
+              cacheableResponse: { statuses: [200] },
+              expiration: { maxEntries: 300 },
+            },
+          },
+        ],
+      },
+    }),
+  ],
   build: { outDir: "../dist/web", emptyOutDir: true, target: "es2022", assetsInlineLimit: 0 },
   server: { proxy: { "/api": "http://127.0.0.1:4600" } },
 });

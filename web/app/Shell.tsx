@@ -1,4 +1,5 @@
 import { NavLink, Outlet } from "react-router";
+import { useNewVersion } from "../offline/newVersion.ts";
 import { FindBox } from "./FindBox.tsx";
 import { PersonMenu } from "./PersonMenu.tsx";
 import { Signal } from "./Signal.tsx";
@@ -13,6 +14,7 @@ const tabs = [
 /** The thumb index down the left edge and the one line of masthead; on a phone the index lies on top. */
 export function Shell() {
   const { store } = useMe();
+  const useNewer = useNewVersion();
   return (
     <div className="min-h-dvh md:grid md:grid-cols-[92px_1fr]">
       <nav
@@ -41,6 +43,11 @@ export function Shell() {
           <span className="max-md:mr-auto">
             <FindBox />
           </span>
+          {useNewer !== null && (
+            <button type="button" className="min-h-11 underline" onClick={useNewer}>
+              Newer version: take it
+            </button>
+          )}
           <Signal />
           <PersonMenu />
         </header>

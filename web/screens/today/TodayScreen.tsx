@@ -1,7 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { Today } from "../../../api/index.ts";
 import { todayQuery } from "../../app/queries.ts";
+import { takeAboard } from "../../offline/aboard.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
 import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
@@ -44,6 +46,7 @@ const numbers = ["no", "one", "two", "three", "four", "five", "six"];
 const sayCount = (count: number) => `${numbers[count] ?? count} handover${count === 1 ? "" : "s"}`;
 
 function Handovers({ handovers }: { handovers: Today["handovers"] }) {
+  const aboard = useTakenAboard(handovers.filter(({ state }) => state !== "signed").map(({ delivery }) => delivery));
   if (handovers.length === 0)
     return (
       <p className="mt-6 border-t border-ink py-6">
@@ -59,7 +62,12 @@ function Handovers({ handovers }: { handovers: Today["handovers"] }) {
   return (
     <ul className="mt-3 border-t border-ink" aria-label="Handovers today">
       {handovers.map((handover) => (
-        <HandoverLine key={handover.delivery} handover={handover} isFirst={handover === first} />
+        <HandoverLine
+          key={handover.delivery}
+          handover={handover}
+          isFirst={handover === first}
+          isAboard={aboard.has(handover.delivery)}
+        />
       ))}
     </ul>
   );
@@ -67,7 +75,31 @@ function Handovers({ handovers }: { handovers: Today["handovers"] }) {
 
 type Handover = Today["handovers"][number];
 
-function HandoverLine({ handover, isFirst }: { handover: Handover; isFirst: boolean }) {
+const none: ReadonlySet<string> = new Set();
+
+/** Today's walks are taken aboard by themselves; which of them are. */
+function useTakenAboard(deliveries: readonly string[]): ReadonlySet<string> {
+  const [aboard, setAboard] = useState(none);
+  const key = deliveries.join(" ");
+  useEffect(() => {
+    let isOver = false;
+    void takeAboard(key === "" ? [] : key.split(" ")).then((found) => {
+      if (!isOver) setAboard(found);
+    });
+    return () => {
+      isOver = true;
+    };
+  }, [key]);
+  return aboard;
+}
+
+interface HandoverLineProps {
+  readonly handover: Handover;
+  readonly isFirst: boolean;
+  readonly isAboard: boolean;
+}
+
+function HandoverLine({ handover, isFirst, isAboard }: HandoverLineProps) {
   const { delivery, time, boatName, serial, buyers, state } = handover;
   return (
     <li className="grid grid-cols-[64px_1fr_auto] items-center gap-x-4 gap-y-2 border-b border-rule py-3 md:grid-cols-[72px_150px_minmax(0,1.5fr)_minmax(0,1.2fr)_minmax(0,0.9fr)_72px_152px]">
@@ -80,6 +112,7 @@ function HandoverLine({ handover, isFirst }: { handover: Handover; isFirst: bool
           {boatName} <span className="font-medium text-soft">#{serial}</span>
         </h2>
         <p className="text-soft break-words">{buyers}</p>
+        {isAboard && <p className="text-sm text-soft">aboard this device</p>}
       </div>
       <div className="col-span-3 min-w-0 md:col-span-1">
         <Readiness handover={handover} />

@@ -1,0 +1,51 @@
+import { addressOf } from "../app/client.ts";
+import { boatsQuery, deliveryQuery, glossaryQuery, meQuery, queryClient, todayQuery } from "../app/queries.ts";
+
+/** Caches of the service worker (web/vite.config.ts) that hold what people may see; emptied when they sign out. */
+const cacheNames = ["aboard", "aboard-photos"] as const;
+const isAble = () => "serviceWorker" in navigator && "caches" in globalThis;
+
+/** Fetches what these walks need, so that they can be walked without signal; answers which are aboard now. */
+export async function takeAboard(deliveries: readonly string[]): Promise<ReadonlySet<string>> {
+  if (!isAble()) return new Set();
+  await isInCharge();
+  await Promise.all([
+    // Fetched before the service worker was in charge, they would not be there without signal.
+    ...[meQuery.queryKey, todayQuery.queryKey, boatsQuery.queryKey].map((queryKey) =>
+      queryClient.refetchQueries({ queryKey }),
+    ),
+    queryClient.fetchQuery({ ...glossaryQuery, staleTime: 0 }).catch(() => undefined),
+    ...deliveries.map((id) => queryClient.prefetchQuery({ ...deliveryQuery(id), staleTime: 0 })),
+  ]);
+  // The service worker puts an answer away after it has handed it on.
+  for (let tries = 1; ; tries++) {
+    const aboard = await listAboard(deliveries);
+    if (aboard.size === deliveries.length || tries === mostLooks) return aboard;
+    await new Promise((resolve) => setTimeout(resolve, betweenLooksMs));
+  }
+}
+
+const mostLooks = 10;
+const betweenLooksMs = 300;
+
+/** Once the service worker answers this page's questions; the first time it takes a moment after the page is there. */
+async function isInCharge(): Promise<void> {
+  const { serviceWorker } = navigator;
+  if (serviceWorker.controller !== null) return;
+  await new Promise((resolve) => serviceWorker.addEventListener("controllerchange", resolve, { once: true }));
+}
+
+/** Which of these walks could be opened now without signal. */
+export async function listAboard(deliveries: readonly string[]): Promise<ReadonlySet<string>> {
+  if (!isAble()) return new Set();
+  const cache = await caches.open(cacheNames[0]);
+  const found = await Promise.all(
+    deliveries.map(async (delivery) => ((await cache.match(addressOf("delivery", { delivery }))) ? delivery : null)),
+  );
+  return new Set(found.filter((delivery) => delivery !== null));
+}
+
+/** Nothing read by one person stays for the next. */
+export async function leaveNothingAboard(): Promise<void> {
+  if (isAble()) await Promise.all(cacheNames.map((name) => caches.delete(name)));
+}
