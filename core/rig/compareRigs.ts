@@ -1,4 +1,4 @@
-import type { SheetSection } from "./checkRig.ts";
+import { type SheetSection, sheetSections } from "./checkRig.ts";
 import type { Rig } from "./rig.ts";
 
 /** One way in which a boat is not as its template. */
@@ -54,22 +54,10 @@ export function compareRigs(template: Rig, boat: Rig): Difference[] {
   found.push(...compareTrailer(template.trailer, boat.trailer));
   const wired = compareFact("wiring", template.wiring ?? null, boat.wiring ?? null);
   if (wired.length > 0) found.push({ section: "power", what: "changed", name: "The wiring", facts: [] });
-  const order = found.length === 0 ? [] : found;
-  return [...order].sort((a, b) => rank(a.section) - rank(b.section));
+  return found.sort((a, b) => rank(a.section) - rank(b.section));
 }
 
-const sectionOrder: readonly SheetSection[] = [
-  "boat",
-  "places",
-  "power",
-  "panel",
-  "breakers",
-  "engines",
-  "tanks",
-  "trailer",
-  "gear",
-];
-const rank = (section: SheetSection) => sectionOrder.indexOf(section);
+const rank = (section: SheetSection) => sheetSections.indexOf(section);
 
 function compareList(section: SheetSection, before: readonly Item[], after: readonly Item[]): Difference[] {
   const was = new Map(before.map((item) => [item.id, item]));
