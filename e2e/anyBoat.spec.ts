@@ -66,10 +66,24 @@ test("a boat is described from nothing until nothing is left to do, and can then
   await page.getByRole("combobox", { name: "Feeds" }).click();
   await page.getByRole("option", { name: "Horn" }).click();
   await tab(page, "Boat").click();
-  await page.getByRole("button", { name: "Enter weights" }).click();
-  await page.getByLabel("Dry hull").fill("320");
+  await fill(page, {
+    "Dry hull": "320",
+    Engines: "52",
+    "Gear carried on the road": "40",
+    "Ballast tanks": "0",
+    "Draft at the stern, engine up": "0.25",
+  });
+  await tab(page, "Engines").click();
+  await page
+    .getByRole("list", { name: "Engines" })
+    .getByRole("button", { name: /^Engine/ })
+    .click();
+  await page.getByLabel("to", { exact: true }).fill("6000");
   await tab(page, "Trailer").click();
   await fill(page, {
+    Ball: "50",
+    "Tyre pressure, cold": "350",
+    "Gross limit": "900",
     "Trailer alone": "180",
     "Axles, limit in all": "900",
     Tyres: "2",

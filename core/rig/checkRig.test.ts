@@ -82,7 +82,7 @@ const broken: Record<FindingKind, Rig> = {
   "surge-brakes-cannot-reverse": { ...big, trailer: { ...big.trailer!, brakes: "surge", lockOut: "none" } },
   "tow-numbers-missing": { ...big, trailer: { ...big.trailer!, tongueKg: undefined } as Rig["trailer"] },
   "ramp-numbers-missing": { ...big, trailer: { ...big.trailer!, bunkHeightM: undefined } as Rig["trailer"] },
-  "weights-missing": weightless as Rig,
+  "weights-missing": { ...weightless, weights: { dryKg: 900 } } as Rig,
   "part-off-boat": withPart(big, { kind: "seat", at: { xM: 3, yM: 4 } }),
   "part-far-from-place": withPart(big, {
     kind: "seat",

@@ -106,9 +106,12 @@ const has = (rig: Rig, ...kinds: readonly PartKind[]) => rig.parts.some(({ kind 
 const isEnclosed = (rig: Rig) => rig.engines.some(({ kind }) => kind === "inboard" || kind === "sterndrive");
 const sayKind = (kind: PartKind) => kind.replaceAll("-", " ");
 
+const weightNames = ["dryKg", "enginesKg", "gearKg", "ballastL", "sternDraftM"] as const;
+
 function checkBoat(rig: Rig): Find[] {
-  if (rig.weights !== undefined) return [];
-  const text = "Weights and draft are not entered; the tow and ramp cards stay empty without them";
+  const missing = weightNames.filter((name) => rig.weights?.[name] === undefined).length;
+  if (missing === 0) return [];
+  const text = `${missing} of weights and draft are not entered; the tow and ramp cards stay empty without them`;
   return [{ kind: "weights-missing", text, item: null }];
 }
 
@@ -364,7 +367,7 @@ function checkEngines(rig: Rig, { breakInPacks, servicePacks }: CheckAids): Find
     if (ratedRpm.from >= ratedRpm.to)
       finds.push({
         kind: "rated-band-upside-down",
-        text: `${label}: the rated band goes from the lower rpm to the higher`,
+        text: `${label}: read its rated band, from the lower rpm to the higher, in its manual`,
         item: id,
       });
   }
@@ -409,6 +412,9 @@ function checkTanks(rig: Rig): Find[] {
 const kindOfTank = (rig: Rig, id: string) => rig.tanks.find((tank) => tank.id === id)!.kind;
 
 const towNumbers = [
+  "ballMm",
+  "grossLimitKg",
+  "tyreKpa",
   "kg",
   "axleLimitKg",
   "tyres",

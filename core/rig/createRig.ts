@@ -53,8 +53,8 @@ export function createRig({ hasTrailer, ...facts }: BoatFacts): Rig {
         kind,
         fuel: "petrol",
         start: "electric",
-        powerKw: 60,
-        ratedRpm: { from: 5000, to: 6000 },
+        // Equal ends: not read from the manual yet. The sheet asks for it (checkRig, rated-band-upside-down).
+        ratedRpm: { from: 5000, to: 5000 },
         breakInPack: care[0]!,
         servicePack: care[1]!,
       },
@@ -76,11 +76,8 @@ export function createTrailer(loaM: number): NonNullable<Rig["trailer"]> {
     axles: 1,
     brakes: "none",
     lockOut: "none",
-    ballMm: 50,
     pins: 4,
     hitchToTransomM: round(loaM + hitchAheadM),
-    grossLimitKg: 1500,
-    tyreKpa: 350,
   };
 }
 

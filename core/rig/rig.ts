@@ -195,7 +195,7 @@ export const engineSchema = z.strictObject({
   fuel: z.enum(["petrol", "diesel"]).optional(),
   /** How it is started: by key or button, or by pulling a cord. */
   start: z.enum(["electric", "pull"]).optional(),
-  powerKw: z.number().positive().max(2000),
+  powerKw: z.number().positive().max(2000).optional(),
   ratedRpm: z.strictObject({ from: z.number().min(500).max(10_000), to: z.number().min(500).max(10_000) }),
   breakInPack: idSchema,
   servicePack: idSchema,
@@ -205,11 +205,11 @@ export const trailerSchema = z.strictObject({
   axles: z.int().min(1).max(3),
   brakes: z.enum(["none", "surge", "electric"]),
   lockOut: z.enum(["none", "pin", "reverse-wire"]),
-  ballMm: z.number().positive(),
+  ballMm: z.number().positive().optional(),
   pins: z.int().min(4).max(7),
   hitchToTransomM: z.number().positive(),
-  grossLimitKg: z.number().positive(),
-  tyreKpa: z.number().positive(),
+  grossLimitKg: z.number().positive().optional(),
+  tyreKpa: z.number().positive().optional(),
   swingTongue: z.boolean().optional(),
   /** What stands on its plate, and what was measured on it; asked for by the tow and ramp cards. */
   kg: z.number().positive().optional(),
@@ -240,11 +240,11 @@ export const rigSchema = z
     /** What the boat weighs and draws, for the tow and ramp cards; from the maker's sheet. */
     weights: z
       .strictObject({
-        dryKg: z.number().positive(),
-        enginesKg: z.number().min(0),
-        gearKg: z.number().min(0),
-        ballastL: z.number().min(0),
-        sternDraftM: z.number().positive(),
+        dryKg: z.number().positive().optional(),
+        enginesKg: z.number().min(0).optional(),
+        gearKg: z.number().min(0).optional(),
+        ballastL: z.number().min(0).optional(),
+        sternDraftM: z.number().positive().optional(),
       })
       .optional(),
     boarding: placeSchema,

@@ -73,6 +73,7 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
         </div>
       )}
       {takeIn.error !== null && <ErrorNotice error={takeIn.error} />}
+      {save.error !== null && <ErrorNotice error={save.error} />}
       {remove.error !== null && <ErrorNotice error={remove.error} />}
       <table className="mt-2 w-full">
         <thead>

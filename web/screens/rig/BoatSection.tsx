@@ -13,7 +13,6 @@ const familyNames: Record<Rig["family"], string> = {
 };
 export const familyOptions = Object.entries(familyNames) as [Rig["family"], string][];
 
-const emptyWeights = { dryKg: 1000, enginesKg: 200, gearKg: 100, ballastL: 0, sternDraftM: 0.5 };
 const monthNames = ["January", "February", "March", "April", "May", "June"].concat([
   "July",
   "August",
@@ -34,8 +33,8 @@ interface BoatSectionProps extends SectionProps {
 export function BoatSection({ rig, edit, name, hull, onRename, onRenumber }: BoatSectionProps) {
   const set = (change: Partial<Rig>) => edit((now) => ({ ...now, ...change }));
   const weights = rig.weights;
-  const setWeight = (change: Partial<NonNullable<Rig["weights"]>>) =>
-    edit((now) => ({ ...now, weights: { ...(now.weights ?? emptyWeights), ...change } }));
+  const setWeight = (change: { [Name in keyof Weights]: Weights[Name] | undefined }) =>
+    edit((now) => ({ ...now, weights: dropUnknown({ ...now.weights, ...change }) }));
   return (
     <div className="grid gap-x-6 gap-y-4 sm:grid-cols-2">
       <TextField label="Name" value={name} onChange={onRename} most={80} />
@@ -95,52 +94,48 @@ export function BoatSection({ rig, edit, name, hull, onRename, onRenumber }: Boa
         why="Vapour gathers there: the walk then teaches blower and sniffing first."
       />
       <h3 className="border-t border-ink pt-3 font-bold sm:col-span-2">Weights, from the maker's sheet</h3>
-      {weights === undefined ? (
-        <p className="text-soft sm:col-span-2">
-          Not entered yet. The tow card adds them up; the ramp card needs the draft.{" "}
-          <button type="button" className="min-h-11 underline" onClick={() => setWeight({})}>
-            Enter weights
-          </button>
-        </p>
-      ) : (
-        <>
-          <Weight label="Dry hull" unit="kg" value={weights.dryKg} onSet={(dryKg) => setWeight({ dryKg })} />
-          <Weight label="Engines" unit="kg" value={weights.enginesKg} onSet={(enginesKg) => setWeight({ enginesKg })} />
-          <Weight
-            label="Gear carried on the road"
-            unit="kg"
-            value={weights.gearKg}
-            onSet={(gearKg) => setWeight({ gearKg })}
-          />
-          <Weight
-            label="Ballast tanks"
-            unit="L"
-            value={weights.ballastL}
-            onSet={(ballastL) => setWeight({ ballastL })}
-          />
-          <NumberField
-            label="Draft at the stern, engine up"
-            unit="m"
-            value={weights.sternDraftM}
-            onChange={(draft) => draft !== undefined && setWeight({ sternDraftM: draft })}
-            least={0.05}
-            most={3}
-            why="Tells how deep the trailer goes before she floats."
-          />
-        </>
-      )}
+      <Weight label="Dry hull" unit="kg" value={weights?.dryKg} onSet={(dryKg) => setWeight({ dryKg })} />
+      <Weight label="Engines" unit="kg" value={weights?.enginesKg} onSet={(enginesKg) => setWeight({ enginesKg })} />
+      <Weight
+        label="Gear carried on the road"
+        unit="kg"
+        value={weights?.gearKg}
+        onSet={(gearKg) => setWeight({ gearKg })}
+      />
+      <Weight label="Ballast tanks" unit="L" value={weights?.ballastL} onSet={(ballastL) => setWeight({ ballastL })} />
+      <NumberField
+        label="Draft at the stern, engine up"
+        unit="m"
+        value={weights?.sternDraftM}
+        onChange={(sternDraftM) => setWeight({ sternDraftM })}
+        isOptional
+        least={0.05}
+        most={3}
+        why="Tells how deep the trailer goes before she floats."
+      />
     </div>
   );
 }
 
-function Weight(props: { label: string; unit: string; value: number; onSet: (value: number) => void }) {
+type Weights = NonNullable<Rig["weights"]>;
+
+const dropUnknown = (weights: { [Name in keyof Weights]: Weights[Name] | undefined }): Weights =>
+  Object.fromEntries(Object.entries(weights).filter(([, value]) => value !== undefined));
+
+function Weight(props: {
+  label: string;
+  unit: string;
+  value: number | undefined;
+  onSet: (value: number | undefined) => void;
+}) {
   const { label, unit, value, onSet } = props;
   return (
     <NumberField
       label={label}
       unit={unit}
       value={value}
-      onChange={(next) => next !== undefined && onSet(next)}
+      onChange={onSet}
+      isOptional
       least={label === "Dry hull" ? 1 : 0}
       most={20_000}
     />

@@ -25,7 +25,9 @@ export function EnginesSection(props: SectionProps & { packs: Pick<RigSheet, "br
         open={open}
         onOpen={onOpen}
         titleOf={({ label }) => label}
-        lineOf={({ kind, powerKw, ratedRpm }) => `${kind}, ${powerKw} kW, rated ${ratedRpm.from}–${ratedRpm.to} rpm`}
+        lineOf={({ kind, powerKw, ratedRpm }) =>
+          `${kind}${powerKw === undefined ? "" : `, ${powerKw} kW`}, rated ${ratedRpm.from}–${ratedRpm.to} rpm`
+        }
         onRemove={rig.engines.length > 1 ? (id) => edit((now) => removeItem(now, "engines", id)) : undefined}
         empty=""
       >
@@ -91,7 +93,8 @@ function EngineFields({ engine, packs, onChange }: EngineFieldsProps) {
         label="Power"
         unit="kW"
         value={engine.powerKw}
-        onChange={(powerKw) => powerKw !== undefined && onChange({ powerKw })}
+        onChange={(powerKw) => onChange({ powerKw } as Partial<Engine>)}
+        isOptional
         least={0.5}
         most={2000}
       />

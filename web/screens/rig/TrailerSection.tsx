@@ -105,7 +105,8 @@ export function TrailerSection({ rig, edit }: Pick<SectionProps, "rig" | "edit">
           label="Ball"
           unit="mm"
           value={trailer.ballMm}
-          onChange={(ballMm) => ballMm !== undefined && set({ ballMm })}
+          onChange={(ballMm) => set({ ballMm } as Partial<Trailer>)}
+          isOptional
           least={20}
           most={100}
           why="Stamped on the coupler; must match the vehicle's."
@@ -122,7 +123,8 @@ export function TrailerSection({ rig, edit }: Pick<SectionProps, "rig" | "edit">
           label="Tyre pressure, cold"
           unit="kPa"
           value={trailer.tyreKpa}
-          onChange={(tyreKpa) => tyreKpa !== undefined && set({ tyreKpa })}
+          onChange={(tyreKpa) => set({ tyreKpa } as Partial<Trailer>)}
+          isOptional
           least={50}
           most={1000}
           why="From the trailer's plate."
@@ -139,7 +141,8 @@ export function TrailerSection({ rig, edit }: Pick<SectionProps, "rig" | "edit">
           label="Gross limit"
           unit="kg"
           value={trailer.grossLimitKg}
-          onChange={(grossLimitKg) => grossLimitKg !== undefined && set({ grossLimitKg })}
+          onChange={(grossLimitKg) => set({ grossLimitKg } as Partial<Trailer>)}
+          isOptional
           least={100}
           most={20_000}
           why="Boat and trailer together, from the plate."

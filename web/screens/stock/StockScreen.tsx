@@ -145,6 +145,7 @@ function Stock({ templates, boats }: StockProps) {
               />
             </div>
           </section>
+          {rows.error !== null && <ErrorNotice error={rows.error} />}
           {rows.data === undefined ? (
             <p role="status" className="mt-5 text-soft">
               Reading {file.count} rows …
