@@ -15,6 +15,8 @@ export interface Endpoint {
   readonly params: z.ZodType<Record<string, string>>;
   readonly query: z.ZodType<Record<string, unknown>>;
   readonly body: z.ZodType | null;
+  /** The largest JSON body taken, where it is more than usual. */
+  readonly bodyLimit?: "20mb";
   /** The body is a file of these media types, not JSON; `body` is null then. */
   readonly upload?: readonly string[];
   /** Of an answer that is a file: its media type. */

@@ -14,8 +14,6 @@ export const errorStatus = {
   "not-allowed": 403,
   "wrong-origin": 403,
   sealed: 409,
-  "already-sealed": 409,
-  "not-ready-to-seal": 409,
   "hours-fall": 409,
   "date-ahead": 409,
   "not-delivered": 409,
@@ -29,6 +27,10 @@ export const errorStatus = {
   "not-empty": 409,
   "rig-changed": 409,
   "template-shipped": 409,
+  "link-ended": 410,
+  "not-sealed": 409,
+  "not-a-bundle": 422,
+  "already-here": 409,
   unexpected: 500,
 } as const;
 

@@ -14,12 +14,17 @@ export { type ErrorBody, type ErrorCode, errorBodySchema, errorStatus } from "./
 export { createOpenApi } from "./openapi.ts";
 export type {
   Boat,
+  BundlePreview,
   Delivery,
   EngineCare,
   LibrarySheet,
   Me,
+  OwedDesk,
+  OwedLine,
+  OwnerPage,
   PlanComparison,
   RigSheet,
   TemplateLine,
   Today,
+  VerifiedSheet,
 } from "./schemas.ts";

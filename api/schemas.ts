@@ -1,12 +1,14 @@
 import { z } from "zod";
-import { breakInStandingSchema } from "../core/breakin/index.ts";
+import { breakInPackSchema, breakInStandingSchema } from "../core/breakin/index.ts";
+import { cardTextSchema } from "../core/card/index.ts";
 import { isoDateSchema } from "../core/dates/index.ts";
-import { personSchema } from "../core/record/index.ts";
+import { readyCheckSchema } from "../core/ready/index.ts";
+import { personSchema, sha256Schema } from "../core/record/index.ts";
 import { families, plainText, rigSchema } from "../core/rig/index.ts";
 import { ownStyleSchema, planSchema, styleIdSchema, walkWishesSchema } from "../core/route/index.ts";
-import { dueOutputSchema } from "../core/service/index.ts";
+import { dueOutputSchema, servicePackSchema } from "../core/service/index.ts";
 import { glossaryEntrySchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
-import { entrySchema, recordIdSchema, ulidSchema } from "../core/walk/index.ts";
+import { entrySchema, owedKinds, recordIdSchema, severities, ulidSchema } from "../core/walk/index.ts";
 import { roles } from "./endpoint.ts";
 
 export const timeSchema = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, "must be a time written HH:MM");
@@ -19,9 +21,8 @@ export const meSchema = z.strictObject({
 });
 export type Me = z.infer<typeof meSchema>;
 
-export const makeReadyCheckSchema = z.strictObject({ id: recordIdSchema, title: plainText(80), why: plainText(160) });
-
-export const sealSchema = z.strictObject({ sha256: z.string().regex(/^[0-9a-f]{64}$/), sealedAt: z.iso.datetime() });
+/** The seal of a handover; `number` is its place in the store's seal chain. */
+export const sealSchema = z.strictObject({ sha256: sha256Schema, sealedAt: z.iso.datetime(), number: z.int() });
 
 export const deliverySchema = z.strictObject({
   id: recordIdSchema,
@@ -37,9 +38,17 @@ export const deliverySchema = z.strictObject({
   rig: rigSchema,
   plan: planSchema,
   topics: z.array(topicSchema),
-  makeReady: z.array(makeReadyCheckSchema),
+  makeReady: z.array(readyCheckSchema),
+  /** What is looked at when the boat is trucked to its buyer. */
+  arrival: z.array(z.strictObject({ id: recordIdSchema, title: plainText(80), why: plainText(160) })),
+  /** How likely each topic is to be left out here. */
+  forgotten: z.record(topicIdSchema, z.number()),
   entries: z.array(entrySchema),
   seal: sealSchema.nullable(),
+  /** Of a sealed handover: the entries that were added to it since, or came late. */
+  added: z.array(ulidSchema),
+  /** The owner's private page, where there is one; with `isRemote` the walk itself is on it. */
+  link: z.strictObject({ madeAt: z.iso.datetime(), isRemote: z.boolean() }).nullable(),
 });
 export type Delivery = z.infer<typeof deliverySchema>;
 
@@ -65,11 +74,25 @@ export const owedLineSchema = z.strictObject({
   ...boatLineSchema,
   delivery: recordIdSchema,
   ref: ulidSchema,
-  what: z.enum(["later", "snag", "gear", "must"]),
+  what: z.enum(owedKinds),
   text: z.string(),
   since: isoDateSchema,
+  severity: z.enum(severities).nullable(),
+  owner: z.string().nullable(),
+  due: isoDateSchema.nullable(),
+  toldAt: z.string().nullable(),
   buyers: z.string(),
 });
+export type OwedLine = z.infer<typeof owedLineSchema>;
+
+/** Everything owed over all boats, what wants doing first at the top. */
+export const owedSchema = z.strictObject({
+  date: isoDateSchema,
+  lines: z.array(owedLineSchema),
+  /** Who may take care of something. */
+  staff: z.array(personSchema),
+});
+export type OwedDesk = z.infer<typeof owedSchema>;
 
 export const dueLineSchema = z.strictObject({
   ...boatLineSchema,
@@ -193,6 +216,60 @@ export const boatRowSchema = z.strictObject({
   nextDelivery: isoDateSchema.nullable(),
   dueDate: isoDateSchema.nullable(),
   owed: z.int(),
+});
+
+/** What an owner's private page shows: their boat, their record, what is theirs to enter. */
+export const ownerPageSchema = z.strictObject({
+  store: z.string(),
+  phone: z.string(),
+  today: isoDateSchema,
+  delivery: deliverySchema,
+  care: z.array(engineCareSchema),
+  /** The words of the cards and the packs they speak of, for the page to make this boat's cards from. */
+  cards: z.array(cardTextSchema),
+  breakInPacks: z.array(breakInPackSchema),
+  servicePacks: z.array(servicePackSchema),
+});
+export type OwnerPage = z.infer<typeof ownerPageSchema>;
+
+const differenceSchema = z.looseObject({ code: z.string() });
+export const verifiedSchema = z.strictObject({
+  isIntact: z.boolean(),
+  /** Each in words. */
+  differences: z.array(differenceSchema.extend({ says: z.string() })),
+  sha256: sha256Schema.nullable(),
+  entries: z.int(),
+  amendments: z.int(),
+  /** Whether this store sealed or took in a record of that seal, and as which link of its chain. */
+  known: z.strictObject({ number: z.int(), delivery: recordIdSchema, sealedAt: z.string() }).nullable(),
+});
+export type VerifiedSheet = z.infer<typeof verifiedSchema>;
+
+/** What a bundle holds, before it is taken in. */
+export const bundlePreviewSchema = z.strictObject({
+  store: z.string(),
+  boatName: z.string(),
+  hull: z.string(),
+  date: isoDateSchema,
+  buyers: z.array(z.string()),
+  topics: z.int(),
+  entries: z.int(),
+  photos: z.int(),
+  amendments: z.int(),
+  verified: verifiedSchema,
+  /** The boat is one of this store's already. */
+  isBoatKnown: z.boolean(),
+  /** This very handover is here already. */
+  isKnown: z.boolean(),
+});
+export type BundlePreview = z.infer<typeof bundlePreviewSchema>;
+
+export const messageSchema = z.strictObject({
+  id: z.string(),
+  recipient: z.string(),
+  text: z.string(),
+  at: z.string(),
+  state: z.string(),
 });
 
 const packNameSchema = z.strictObject({ id: z.string(), title: z.string() });

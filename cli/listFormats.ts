@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { handoverSchema } from "../core/record/index.ts";
+import { amendmentSchema, bundleSchema, handoverSchema } from "../core/record/index.ts";
 import { conditionSchema, rigSchema } from "../core/rig/index.ts";
 import { topicFileSchema } from "../core/topic/index.ts";
 
@@ -7,6 +7,16 @@ const formats = [
   { file: "ravik.rig.schema.json", title: "ravik.rig/1: a boat as it stands", schema: rigSchema },
   { file: "ravik.topics.schema.json", title: "ravik.topics/1: topics for the walk", schema: topicFileSchema },
   { file: "ravik.handover.schema.json", title: "ravik.handover/1: a sealed handover", schema: handoverSchema },
+  {
+    file: "ravik.amendment.schema.json",
+    title: "ravik.amendment/1: what was added after a seal",
+    schema: amendmentSchema,
+  },
+  {
+    file: "ravik.bundle.schema.json",
+    title: "ravik.bundle/1: a sealed handover with its additions",
+    schema: bundleSchema,
+  },
   { file: "condition.schema.json", title: "When a topic applies: a question over a rig", schema: conditionSchema },
 ] as const;
 

@@ -1,8 +1,13 @@
 import { z } from "zod";
 import { breakInPackSchema } from "../core/breakin/index.ts";
+import { cardTextSchema } from "../core/card/index.ts";
+import { readyTopicSchema } from "../core/ready/index.ts";
 import { plainText, rigSchema } from "../core/rig/index.ts";
 import { servicePackSchema } from "../core/service/index.ts";
-import { glossaryListSchema, librarySchema } from "../core/topic/index.ts";
+import { glossaryListSchema, librarySchema, topicIdSchema } from "../core/topic/index.ts";
+import arrivalJson from "./arrival.json" with { type: "json" };
+import cardsJson from "./cards.json" with { type: "json" };
+import forgottenJson from "./forgotten.json" with { type: "json" };
 import glossaryJson from "./glossary.json" with { type: "json" };
 import makeReadyJson from "./make-ready.json" with { type: "json" };
 import breakInJson from "./packs/break-in.json" with { type: "json" };
@@ -52,6 +57,15 @@ export const breakInPacks = z.array(breakInPackSchema).parse(breakInJson);
 export const servicePacks = z.array(servicePackSchema).parse(serviceJson);
 
 /** What the workshop checks before the buyer comes. */
-export const makeReady = z
-  .array(z.strictObject({ id: z.string(), title: plainText(80), why: plainText(160) }))
-  .parse(makeReadyJson);
+export const makeReady = z.array(readyTopicSchema).parse(makeReadyJson);
+
+/** What is looked at when a boat was trucked to its buyer. */
+export const arrivalChecks = z
+  .array(z.strictObject({ id: topicIdSchema, title: plainText(80), why: plainText(160) }))
+  .parse(arrivalJson);
+
+/** What is most often left out of a walk, the likeliest first, until a store has figures of its own. */
+export const usuallyForgotten = z.array(topicIdSchema).parse(forgottenJson);
+
+/** The cards of the owner pack, for every boat. */
+export const cards = z.array(cardTextSchema).parse(cardsJson);

@@ -60,7 +60,9 @@ describe("tellWalk", () => {
     const delivery = await store.services.handoverDesk.describe("d-w118");
     const entries = tellWalk(delivery, tale);
     for (const entry of entries) expect(entrySchema.safeParse(entry).success, entry.kind).toBe(true);
-    expect(listObstacles(delivery.topics, delivery.rig, foldWalk(entries))).toEqual([]);
+    expect(
+      listObstacles(delivery.topics, delivery.rig, foldWalk([...delivery.entries, ...entries]), delivery.makeReady),
+    ).toEqual([]);
     expect(entries.map(({ at }) => at)).toEqual(entries.map(({ at }) => at).sort());
   });
 
@@ -76,8 +78,10 @@ describe("tellWalk", () => {
 
   it("leaves out of make-ready what was not done", async () => {
     const delivery = await store.services.handoverDesk.describe("d-w118");
-    const entries = tellMakeReady(delivery, "tobin", 0, ["fuel", "keys"]);
+    const done = delivery.makeReady.filter(({ id }) => ["fuel", "keys"].includes(id));
+    const entries = tellMakeReady(delivery, "tobin", 0, done);
     expect([...foldWalk(entries).ready.keys()]).toEqual(["fuel", "keys"]);
+    for (const entry of entries) expect(entrySchema.safeParse(entry).success).toBe(true);
   });
 });
 

@@ -1,12 +1,12 @@
 import { ulid } from "ulid";
-import { makeReady, rigTemplates } from "../content/index.ts";
+import { rigTemplates } from "../content/index.ts";
 import { addDays, type IsoDate } from "../core/dates/index.ts";
 import { plainWishes, type StyleId, type WalkWishes } from "../core/route/index.ts";
 import type { Database } from "../server/database/open.ts";
 import { summarize } from "../server/desk/handoverDesk.ts";
 import { createServices } from "../server/services.ts";
 import { demoAccounts } from "./accounts.ts";
-import { tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
+import { type TaleOf, tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
 
 interface Story {
   readonly id: string;
@@ -20,17 +20,16 @@ interface Story {
   readonly buyers: readonly string[];
   readonly style: StyleId;
   readonly wishes?: Partial<WalkWishes>;
-  readonly ready: readonly string[];
+  /** What the workshop has not done yet. */
+  readonly openChecks: readonly string[] | "all";
   readonly tale: Omit<WalkTale, "startMs" | "by"> | null;
-  readonly snags?: readonly { topic: string | null; note: string; stops: boolean }[];
+  readonly snags?: readonly TaleOf<"snag">[];
   /** Readings after delivery: days ago, hours by engine. */
   readonly readings?: readonly (readonly [daysAgo: number, hours: Readonly<Record<string, number>>])[];
 }
 
-const allReady = makeReady.map(({ id }) => id);
-
 /** The made-up yard's boats, at every stage from make-ready to overdue. Days count back from today. */
-const stories: readonly Story[] = [
+const listStories = (today: IsoDate): readonly Story[] => [
   {
     id: "w118",
     boatName: "Wending 23",
@@ -41,7 +40,7 @@ const stories: readonly Story[] = [
     buyers: ["Rafe Okonjo-Bell", "Lindy Okonjo-Bell"],
     style: "power-first",
     wishes: { people: 2, budgetMin: 90 },
-    ready: allReady,
+    openChecks: [],
     tale: null,
   },
   {
@@ -54,7 +53,7 @@ const stories: readonly Story[] = [
     buyers: ["Marguerite-Philippa Van der Oosterhuizen-Castellanos"],
     style: "trailer-first",
     wishes: { budgetMin: 60, experience: "experienced" },
-    ready: allReady.slice(0, 5),
+    openChecks: ["safety", "keys", "coupler", "trailer-lights", "trailer-wheels", "tie-downs"],
     tale: null,
     snags: [{ topic: "tell-tale", note: "Starboard tell-tale weak on the water test", stops: true }],
   },
@@ -68,7 +67,7 @@ const stories: readonly Story[] = [
     buyers: ["Dov Anselm"],
     style: "day-in-the-life",
     wishes: { budgetMin: 120 },
-    ready: allReady,
+    openChecks: [],
     tale: {
       seed: 7,
       hours: { port: 0.9, starboard: 0.9 },
@@ -86,12 +85,25 @@ const stories: readonly Story[] = [
     buyers: ["Tamsin Hollick", "Bram Hollick"],
     style: "power-first",
     wishes: { budgetMin: 120 },
-    ready: allReady,
+    openChecks: [],
     tale: {
       seed: 11,
       hours: { port: 1.1, starboard: 1.0 },
       short: { keys: 1 },
-      snags: [{ topic: "gauges", note: "Port trim gauge reads low", stops: false }],
+      snags: [
+        {
+          topic: "gauges",
+          note: "Port trim gauge reads low",
+          stops: false,
+          how: "by-date",
+          owner: "Tobin Ashgrove",
+          due: addDays(today, -12),
+        },
+        { topic: null, note: "Scuff on the stern seat, starboard corner", stops: false, how: "cosmetic" },
+      ],
+      promises: [
+        { note: "Table leg for the bow, on order", isExtra: true, owner: "Corwin Vale", due: addDays(today, -3) },
+      ],
       isSigned: true,
     },
     readings: [
@@ -110,8 +122,20 @@ const stories: readonly Story[] = [
     buyers: ["Ilse Varnholt"],
     style: "sweep",
     wishes: { budgetMin: 120 },
-    ready: allReady,
-    tale: { seed: 13, hours: { port: 0.7, starboard: 0.7 }, isSigned: true },
+    openChecks: [],
+    tale: {
+      seed: 13,
+      hours: { port: 0.7, starboard: 0.7 },
+      promises: [
+        {
+          note: "Stereo speakers left in their box: to be fitted at the first service",
+          isExtra: true,
+          owner: "Ines Marr",
+          due: addDays(today, 16),
+        },
+      ],
+      isSigned: true,
+    },
     readings: [
       [120, { port: 9.3, starboard: 9.2 }],
       [75, { port: 21.5, starboard: 21.4 }],
@@ -128,7 +152,7 @@ const stories: readonly Story[] = [
     buyers: ["Benedikta Aldous", "Caspar Aldous"],
     style: "power-first",
     wishes: { people: 4, budgetMin: 60 },
-    ready: allReady.slice(0, 7),
+    openChecks: ["keys"],
     tale: null,
   },
   {
@@ -142,7 +166,18 @@ const stories: readonly Story[] = [
     buyers: ["Jory Penhallick"],
     style: "sweep",
     wishes: { budgetMin: 90 },
-    ready: allReady.slice(0, 3),
+    openChecks: [
+      "water-test",
+      "meter",
+      "fuel",
+      "bow-motor",
+      "safety",
+      "keys",
+      "coupler",
+      "trailer-lights",
+      "trailer-wheels",
+      "tie-downs",
+    ],
     tale: null,
   },
   {
@@ -156,7 +191,7 @@ const stories: readonly Story[] = [
     buyers: ["Odalys Wrenfield-Achterberg"],
     style: "trailer-first",
     wishes: { budgetMin: 90 },
-    ready: [],
+    openChecks: "all",
     tale: null,
   },
   {
@@ -170,7 +205,7 @@ const stories: readonly Story[] = [
     buyers: ["Matthis Corrigal", "Una Corrigal"],
     style: "storage-tour",
     wishes: { people: 2, budgetMin: 120, place: "afloat" },
-    ready: [],
+    openChecks: "all",
     tale: null,
   },
   {
@@ -184,8 +219,22 @@ const stories: readonly Story[] = [
     buyers: ["Severin Halloway"],
     style: "power-first",
     wishes: { budgetMin: 120 },
-    ready: allReady,
-    tale: { seed: 17, hours: { main: 1.2 }, isSigned: true },
+    openChecks: [],
+    tale: {
+      seed: 17,
+      hours: { main: 1.2 },
+      snags: [
+        {
+          topic: null,
+          note: "Light strip at the bow is out of step with the others",
+          stops: false,
+          how: "by-date",
+          due: addDays(today, 5),
+        },
+      ],
+      promises: [{ note: "Second lesson at the dock, by appointment", isExtra: false, owner: "Nessa Quill" }],
+      isSigned: true,
+    },
     readings: [
       [16, { main: 7.5 }],
       [6, { main: 13.1 }],
@@ -207,7 +256,7 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
   const nessa = (await services.people.findByLogin("nessa"))!;
   const tobin = (await services.people.findByLogin("tobin"))!;
   const noonMs = (date: IsoDate, time: string) => Date.parse(`${date}T${time}:00Z`);
-  for (const story of stories) {
+  for (const story of listStories(today)) {
     const date = addDays(today, -story.daysAgo);
     const template = story.rig ?? "wending-23";
     const rig = rigTemplates[template];
@@ -226,9 +275,11 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
     });
     const delivery = await services.handoverDesk.describe(`d-${story.id}`);
     const readyMs = noonMs(addDays(date, -1), "14:00");
-    const makeReadyEntries = tellMakeReady(delivery, tobin.id, readyMs, story.ready);
+    const { openChecks } = story;
+    const checked = openChecks === "all" ? [] : delivery.makeReady.filter(({ id }) => !openChecks.includes(id));
+    const makeReadyEntries = tellMakeReady(delivery, tobin.id, readyMs, checked);
     const snags = (story.snags ?? []).map((snag, i) => {
-      const ms = readyMs + 3_000_000 + i;
+      const ms = readyMs + 7_200_000 + i;
       return {
         id: ulid(ms),
         delivery: delivery.id,
@@ -249,7 +300,6 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
       tellWalk(delivery, { ...story.tale, by: nessa.id, startMs }),
     );
     if (!story.tale.isSigned) continue;
-    await services.handoverDesk.seal(delivery.id, nessa);
     for (const [daysAgo, hoursOf] of story.readings ?? []) {
       const on = addDays(today, -daysAgo);
       for (const [engine, hours] of Object.entries(hoursOf))

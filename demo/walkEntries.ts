@@ -1,7 +1,11 @@
 import { ulid } from "ulid";
 import type { Delivery } from "../api/index.ts";
+import { listMeasures, type Measure } from "../core/measure/index.ts";
 import { createRandom } from "../core/random.ts";
-import type { Entry, Mark } from "../core/walk/index.ts";
+import type { Entry, EntryOf, Mark } from "../core/walk/index.ts";
+
+/** What an entry of a kind says, without what every entry has. */
+export type TaleOf<K extends Entry["kind"]> = Omit<EntryOf<K>, "id" | "delivery" | "at" | "by" | "device" | "kind">;
 
 export interface WalkTale {
   readonly by: string;
@@ -9,7 +13,8 @@ export interface WalkTale {
   readonly seed: number;
   /** Marks other than the wanted level, by topic. */
   readonly marks?: Readonly<Record<string, { mark: Mark; note?: string }>>;
-  readonly snags?: readonly { topic: string | null; note: string; stops: boolean }[];
+  readonly snags?: readonly TaleOf<"snag">[];
+  readonly promises?: readonly TaleOf<"promise">[];
   readonly short?: Readonly<Record<string, number>>;
   readonly hours: Readonly<Record<string, number>>;
   readonly isSigned: boolean;
@@ -55,6 +60,7 @@ export function tellWalk(delivery: Delivery, tale: WalkTale): Entry[] {
     });
   }
   for (const snag of tale.snags ?? []) entries.push({ ...base(), kind: "snag", ...snag });
+  for (const promise of tale.promises ?? []) entries.push({ ...base(), kind: "promise", ...promise });
   for (const item of delivery.rig.gear)
     entries.push({ ...base(), kind: "gear", item: item.id, count: tale.short?.[item.id] ?? item.count });
   for (const [engine, hours] of Object.entries(tale.hours)) entries.push({ ...base(), kind: "hours", engine, hours });
@@ -68,6 +74,7 @@ export function tellWalk(delivery: Delivery, tale: WalkTale): Entry[] {
       ...drawSignature(tale.seed),
     });
     entries.push({ ...base(), kind: "sign", role: "staff", name: "Nessa Quill", ...drawSignature(tale.seed + 1) });
+    entries.push({ ...base(), kind: "close" });
   }
   return entries;
 }
@@ -85,11 +92,38 @@ function drawSignature(seed: number): { width: number; height: number; strokes: 
   return { width: 400, height: 150, strokes: [stroke, [60, 118, 360, 108]] };
 }
 
-/** Make-ready as the workshop left it: the named checks done, the rest open. */
-export function tellMakeReady(delivery: Delivery, by: string, startMs: number, done: readonly string[]): Entry[] {
-  return done.map((check, i) => {
-    const ms = startMs + i * 240_000;
-    const at = new Date(ms).toISOString();
-    return { id: ulid(ms), delivery: delivery.id, at, by, device: "demo", kind: "ready", check, ok: true };
-  });
+const testRunMin = 35;
+const checkMs = 90_000;
+
+/** Make-ready as the workshop left it: these checks done, the rest open; and what was read off the boat meanwhile. */
+export function tellMakeReady(delivery: Delivery, by: string, startMs: number, done: Delivery["makeReady"]): Entry[] {
+  const random = createRandom(delivery.id.length + done.length);
+  let ms = startMs;
+  const base = () => {
+    ms += checkMs;
+    return { id: ulid(ms), delivery: delivery.id, at: new Date(ms).toISOString(), by, device: "demo" };
+  };
+  const checks = done.map(
+    ({ id, asksMinutes }): Entry => ({
+      ...base(),
+      kind: "ready",
+      check: id,
+      ok: true,
+      ...(asksMinutes ? { minutes: testRunMin } : {}),
+    }),
+  );
+  if (done.length === 0) return checks;
+  const readings = listMeasures(delivery.rig).map(
+    (measure): Entry => ({ ...base(), kind: "measure", item: measure.id, value: readOff(measure, random) }),
+  );
+  return [...checks, ...readings];
+}
+
+/** A reading as it would be on a boat that was looked after. */
+function readOff({ kind, wanted }: Measure, random: () => number): number {
+  const spread = random() - 0.5;
+  if (kind === "tyre") return Math.round(((wanted ?? 400) * (1 + spread * 0.06)) / 5) * 5;
+  if (kind === "battery") return Math.round((12.72 + spread * 0.16) * 100) / 100;
+  if (kind === "fuel") return 98;
+  return kind === "oil" ? 1 : 0;
 }

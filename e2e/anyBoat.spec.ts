@@ -235,6 +235,11 @@ test("forty-five minutes for first-timers on a pontoon: what waits is said, and 
   expect(Number(total![1])).toBeLessThanOrEqual(45);
   await waits.getByRole("button", { name: "30" }).click();
   await expect(waits).toContainText(/It takes \d+ of them/);
+  // The keys were not counted yet: a walk waits for its make-ready.
+  await page.getByRole("link", { name: "Go on with make-ready" }).first().click();
+  await page.getByRole("button", { name: "In order: Keys, papers and lanyards counted", exact: true }).click();
+  await expect(page.getByText(/^All \d+ checks are done/)).toBeVisible();
+  await page.getByRole("link", { name: "The plan" }).click();
   await waits.getByRole("link", { name: "Walk the second session" }).click();
   await expect(page.locator("#topic")).toBeVisible();
   const { plan } = await (await page.request.get(`${store.address}/api/deliveries/d-m204`)).json();

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, signIn, test } from "./store.ts";
+import { expect, expectAccessible, signIn, test, tinyPng } from "./store.ts";
 
 test("marks made without signal are kept, shown as kept, and sent once when it returns", async ({
   page,
@@ -36,7 +36,7 @@ test("a mark for one of two people stays on the topic and says who did it", asyn
   await page.getByRole("button", { name: "They did it" }).click();
   await expect(page.locator("#topic")).toHaveText(title!);
   await expect(page.getByTestId("topic-mark")).toContainText("did it");
-  await expect(page.getByRole("radio", { name: "All present" })).toBeChecked();
+  await expect(page.getByRole("radio", { name: "All here" })).toBeChecked();
 });
 
 test("the walk works at 390 wide, by thumb, and the deck plan opens over it", async ({ page, store }) => {
@@ -56,24 +56,76 @@ test("the walk works at 390 wide, by thumb, and the deck plan opens over it", as
   await expectAccessible(page);
 });
 
-test("make-ready is ticked by the technician and seen on Today; a long name fits", async ({ page, store }) => {
+test("make-ready by the rig's own panel; a walk waits for it and for a stopping snag; the owner may answer for it", async ({
+  page,
+  browser,
+  store,
+}) => {
   await signIn(page, store, "Tobin Ashgrove");
-  await expect(page.getByText("Marguerite-Philippa Van der Oosterhuizen-Castellanos")).toBeVisible();
   await page.getByRole("link", { name: "Open Wending 23 at 14:00" }).click();
-  const box = page.getByRole("checkbox", { name: /Trailer lights/ });
-  await expect(box).not.toBeChecked();
-  await box.click();
-  await expect(box).toBeChecked();
-  await expect(page.getByText("6 of 8")).toBeVisible();
-  await expect(page.getByRole("radio", { name: /Sweep/ })).toBeDisabled();
-  await page.getByRole("link", { name: "boat's page" }).click();
-  await page.getByRole("button", { name: /Settle: Starboard tell-tale weak/ }).click();
-  await page.getByLabel("How it was settled").fill("Outlet cleared, ran it again");
-  await page.getByRole("button", { name: "Keep", exact: true }).click();
-  await expect(page.getByText("Nothing is owed.")).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Not ready to be walked" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Start the walk" })).toHaveCount(0);
+  await page.getByRole("link", { name: "Go on with make-ready" }).first().click();
+  const left = async () => Number(/(\d+) of/.exec((await page.getByText(/of 39 checks/).textContent())!)![1]);
+  expect(await left()).toBe(33);
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "In order: Nav / anchor at Anchor: Anchor light", exact: true }).click();
+  await expect(page.getByText("32 of 39 checks")).toBeVisible();
+  await page.getByRole("button", { name: "Not in order: Nav / anchor at Anchor: Anchor light" }).click();
+  await page.getByRole("button", { name: "Add a snag or a promise" }).click();
+  await page.getByLabel("What is wrong").fill("Anchor light dark");
+  await page.getByRole("radio", { name: "fix before leaving" }).click();
+  await page.getByRole("button", { name: "Keep the snag" }).click();
+  await expect(page.getByText("fix before leaving · nobody yet")).toBeVisible();
+  await page.getByRole("button", { name: "In order: Nav / anchor at Anchor: Anchor light", exact: true }).click();
+  for (const name of [/^In order: Keys, papers/, /^In order: Trailer lights/])
+    await page.getByRole("button", { name }).click();
+  await expect(page.getByText("35 of 39 checks")).toBeVisible();
+  await page.getByRole("textbox", { name: /^Tyre, port front/ }).fill("300");
+  await page.getByRole("textbox", { name: /^Tyre, port front/ }).press("Enter");
+  await expect(page.getByText("150 kPa under the plate's 450.")).toBeVisible();
   await page.getByRole("link", { name: "Today" }).click();
-  await expect(page.getByText("6 of 8 make-ready")).toBeVisible();
-  await expect(page.getByText("stops the handover")).toHaveCount(0);
+  await expect(page.getByText("Starboard tell-tale weak").first()).toBeVisible();
+
+  const office = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await signIn(office, store, "Odile Pellow");
+  await office.goto(`${store.address}/deliveries/d-w121/walk`);
+  await expect(office.getByText(/Make-ready has 4 of 39 open/)).toBeVisible();
+  await office.getByLabel("Why it may start all the same").fill("They came far and know boats");
+  await office.getByRole("button", { name: "Allow the start" }).click();
+  await expect(office.locator("#topic")).toBeVisible();
+});
+
+test("the desk of everything owed: whose it is, when, the buyer told, settled with evidence", async ({
+  page,
+  store,
+}) => {
+  await signIn(page, store, "Ines Marr");
+  await page.getByRole("link", { name: "Aftercare" }).click();
+  const late = page.getByRole("region", { name: "Overdue" });
+  await expect(late.getByRole("listitem")).toHaveCount(2);
+  await expect(late.getByRole("listitem").first()).toContainText("Port trim gauge reads low");
+  await expectAccessible(page);
+  const rest = page.getByRole("region", { name: /The rest/ });
+  const light = rest.getByRole("listitem").filter({ hasText: "Light strip at the bow" });
+  await light.getByRole("button", { name: /^Whose, when/ }).click();
+  await light.getByRole("combobox", { name: "Whose" }).selectOption("Tobin Ashgrove");
+  await expect(light.getByText(/fix by a date · Tobin Ashgrove/)).toBeVisible();
+  await light.getByLabel("Message to Severin Halloway").fill("The part is here. Come by on Friday.");
+  await light.getByRole("button", { name: "Tell the buyer", exact: true }).click();
+  await expect(light.getByText(/buyer told/)).toBeVisible();
+  const { messages } = await (await page.request.get(`${store.address}/api/deliveries/d-p615/messages`)).json();
+  expect(messages).toMatchObject([{ recipient: "Severin Halloway", text: "The part is here. Come by on Friday." }]);
+  await light.getByRole("button", { name: /^Settle: Light strip/ }).click();
+  await light.getByLabel("How it was settled").fill("Wired in phase, shown to him");
+  await light
+    .locator('input[type="file"]')
+    .setInputFiles({ name: "strip.png", mimeType: "image/png", buffer: tinyPng });
+  await expect(light.getByText("1 taken")).toBeVisible();
+  await light.getByRole("button", { name: "Keep" }).click();
+  await expect(page.getByText("Light strip at the bow")).toHaveCount(0);
+  await page.goto(`${store.address}/deliveries/d-p615/record`);
+  await expect(page.getByText(/Settled: Snag: Light strip/)).toBeVisible();
 });
 
 test("boats can be listed and found, a service recorded, and night is remembered", async ({ page, store }) => {

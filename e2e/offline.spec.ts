@@ -1,33 +1,128 @@
-import { expect, signIn, test } from "./store.ts";
+import type { BrowserContext, Page } from "@playwright/test";
+import type { DemoProcess } from "../cli/demoProcess.ts";
+import { drawSignature, expect, readPdf, signIn, test, tinyPng } from "./store.ts";
 
-test("a walk that was aboard is opened, walked and closed on without signal, through a reload and a closed tab", async ({
-  page,
-  context,
-  store,
-}) => {
+const walkAddress = (store: DemoProcess) => `${store.address}/deliveries/d-w118/walk`;
+const tally = (page: Page) => page.getByText(/^\d+ of \d+ topics/);
+
+/** Today's walks are aboard once the app is; from then on there is no signal. */
+async function goOut(page: Page, context: BrowserContext, store: DemoProcess) {
   await signIn(page, store, "Nessa Quill");
   await expect(page.getByText("aboard this device").first()).toBeVisible({ timeout: 20_000 });
   await context.setOffline(true);
-  await page.goto(`${store.address}/deliveries/d-w118/walk`);
-  await expect(page.locator("#topic")).toBeVisible();
-  await page.getByRole("button", { name: "They did it" }).click();
-  await page.getByRole("button", { name: "Told" }).click();
-  await expect(page.getByText(/^2 of \d+ topics/)).toBeVisible();
-  await page.reload();
-  await expect(page.getByText(/^2 of \d+ topics/)).toBeVisible();
-  await expect(page.getByText(/3 kept on this tablet/)).toBeVisible();
-  await page.close();
+}
+
+/** Enters the same marks from the walk's keyboard until all are made. */
+async function walkOn(page: Page, until: number) {
+  const title = page.locator("#topic");
+  await expect(title).toBeVisible();
+  for (let made = Number((await tally(page).textContent())!.split(" ")[0]); made < until; made++) {
+    const before = (await title.textContent())!;
+    await page.keyboard.press("3");
+    if (made < until - 1) await expect(title).not.toHaveText(before);
+  }
+}
+
+test("a whole handover without signal, the tab killed in the middle, two signatures; sealed once when it arrives", async ({
+  page,
+  context,
+  store,
+}, info) => {
+  test.setTimeout(120_000);
+  await goOut(page, context, store);
+  await page.goto(walkAddress(store));
+  const topics = Number(/of (\d+) topics/.exec((await tally(page).textContent())!)![1]);
+  await walkOn(page, 9);
+  await page.locator('main input[type="file"]').first().setInputFiles({
+    name: "helm.png",
+    mimeType: "image/png",
+    buffer: tinyPng,
+  });
+  await expect(page.getByRole("list", { name: /^Photos/ })).toBeVisible();
+  await page.keyboard.press("s");
+  await page.getByLabel("What is wrong").fill("Cap chain is missing");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("▲ Cap chain is missing").first()).toBeVisible();
+  // The tablet falls flat in the middle: the page is gone without a goodbye.
+  await page.close({ runBeforeUnload: false });
 
   const again = await context.newPage();
-  await again.goto(`${store.address}/deliveries/d-w118/walk`);
-  await expect(again.getByText(/^2 of \d+ topics/)).toBeVisible();
-  await again.getByRole("button", { name: "Shown" }).click();
-  await again.getByRole("link", { name: /^Close/ }).click();
+  await again.goto(walkAddress(store));
+  await expect(tally(again)).toHaveText(new RegExp(`^9 of ${topics}`));
+  await expect(again.getByText(/no signal · \d+ kept on this tablet/)).toBeVisible();
+  await walkOn(again, topics);
+  await expect(tally(again)).toHaveText(new RegExp(`^${topics} of ${topics}`));
+  await again.keyboard.press("c");
   await expect(again.getByRole("heading", { name: "Close the handover" })).toBeVisible();
+  await again.getByRole("button", { name: /are all there/ }).click();
+  for (const engine of ["Port engine", "Starboard engine"]) {
+    await again.getByLabel(engine, { exact: true }).fill("0.8");
+    await again.getByLabel(engine, { exact: true }).press("Enter");
+  }
+  await drawSignature(again, /Buyer 1 signature/);
+  await again.getByRole("button", { name: "Keep the buyer 1 signature" }).click();
+  await drawSignature(again, /Staff signature/);
+  await again.getByRole("button", { name: "Keep the staff signature" }).click();
+  await again.getByRole("button", { name: "Close and seal" }).click();
+  await expect(again.getByText(/It is sealed when it arrives/)).toBeVisible();
+  await again.reload();
+  await expect(again.getByText(/It is sealed when it arrives/)).toBeVisible();
+
   await context.setOffline(false);
-  await expect(again.getByText(/all sent/)).toBeVisible({ timeout: 30_000 });
-  const { entries } = await (await again.request.get(`${store.address}/api/deliveries/d-w118`)).json();
-  const marks = entries.filter((entry: { kind: string }) => entry.kind === "mark");
-  expect(marks).toHaveLength(3);
+  await expect(again.getByRole("heading", { name: "Record of handover" })).toBeVisible({ timeout: 30_000 });
+  await expect(again.getByTestId("seal")).toHaveText(/^[0-9a-f]{64}$/);
+  await expect(again.getByText(/all sent/)).toBeVisible();
+  const { entries, seal } = await (await again.request.get(`${store.address}/api/deliveries/d-w118`)).json();
+  const count = (kind: string) => entries.filter((entry: { kind: string }) => entry.kind === kind).length;
   expect(new Set(entries.map(({ id }: { id: string }) => id)).size).toBe(entries.length);
+  expect([count("mark"), count("snag"), count("photo"), count("sign"), count("close")]).toEqual([topics, 1, 1, 2, 1]);
+  const bundle = await (await again.request.get(`${store.address}/api/deliveries/d-w118/bundle.json`)).json();
+  expect(bundle.sha256).toBe(seal.sha256);
+  expect(bundle.handover.photos).toHaveLength(1);
+  const pdf = await again.request.get(`${store.address}/api/deliveries/d-w118/record.pdf?paper=a4`);
+  const text = readPdf(await pdf.body(), info.outputPath("record.pdf"));
+  for (const words of ["Cap chain is missing", "Photos", "Rafe Okonjo-Bell", "Nessa Quill", seal.sha256])
+    expect(text).toContain(words);
+});
+
+test("two devices on one walk see each other's marks at once; what both mark stands twice, the later counts", async ({
+  page,
+  browser,
+  store,
+}) => {
+  await signIn(page, store, "Nessa Quill");
+  await page.goto(walkAddress(store));
+  await expect(tally(page)).toBeVisible();
+  const other = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const engine = await other.newPage();
+  await signIn(engine, store, "Tobin Ashgrove");
+  await engine.goto(walkAddress(store));
+  await expect(tally(engine)).toHaveText(/^0 of/);
+
+  await page.getByRole("button", { name: "They did it" }).click();
+  await expect(tally(engine)).toHaveText(/^1 of/, { timeout: 3000 });
+  await engine.getByRole("button", { name: /^Engines, stop/ }).click();
+  await engine.getByRole("button", { name: "Shown", exact: true }).click();
+  await expect(tally(page)).toHaveText(/^2 of/, { timeout: 3000 });
+  // Out of order at the engines: what is left is ordered anew from there.
+  await expect(engine.getByText("Order made anew from where you stood.")).toBeVisible();
+
+  // Without signal both mark the same topic; both marks stand when they meet.
+  const title = (await page.locator("#topic").textContent())!;
+  await other.setOffline(true);
+  await page.context().setOffline(true);
+  await page.getByRole("button", { name: "They did it" }).click();
+  await engine.keyboard.press("/");
+  await engine.getByLabel("Find a topic, a switch or a thing aboard").fill(title);
+  await engine.getByRole("button", { name: title }).first().click();
+  await engine.getByRole("button", { name: "Told", exact: true }).click();
+  await page.context().setOffline(false);
+  await other.setOffline(false);
+  await expect(tally(page)).toHaveText(/^3 of/);
+  await page.keyboard.press("/");
+  await page.getByLabel("Find a topic, a switch or a thing aboard").fill(title);
+  await page.getByRole("button", { name: title }).first().click();
+  await expect(page.getByText(/as well, by/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByTestId("topic-mark")).toContainText("marked told");
+  await other.close();
 });

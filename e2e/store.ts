@@ -1,3 +1,5 @@
+import { execFileSync } from "node:child_process";
+import { writeFileSync } from "node:fs";
 import { AxeBuilder } from "@axe-core/playwright";
 import { test as base, expect, type Page } from "@playwright/test";
 import { type DemoProcess, startDemoProcess } from "../cli/demoProcess.ts";
@@ -39,4 +41,16 @@ export async function drawSignature(page: Page, label: RegExp): Promise<void> {
     await page.mouse.move(box.x + 20 + i * 9, box.y + 60 + Math.sin(i) * 25);
   }
   await page.mouse.up();
+}
+
+/** The smallest PNG there is: one pixel. */
+export const tinyPng = Buffer.from(
+  "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==",
+  "base64",
+);
+
+/** The words of a PDF, by Debian's pdftotext. */
+export function readPdf(bytes: Buffer, file: string): string {
+  writeFileSync(file, bytes);
+  return execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" });
 }

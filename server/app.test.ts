@@ -6,11 +6,13 @@ import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 let store: TestStore;
 let nessa: Caller;
 let tobin: Caller;
+let token: string;
 
 beforeAll(async () => {
   store = await openTestStore();
   nessa = await store.signIn("nessa");
   tobin = await store.signIn("tobin");
+  token = (await nessa.send("POST", "/api/deliveries/d-w097/link", { isRemote: false })).body.token;
 });
 afterAll(() => store.stop());
 
@@ -18,6 +20,7 @@ const all = Object.entries(endpoints) as [string, Endpoint][];
 const examplePath = (path: string) =>
   path
     .replace(":delivery", "d-w118")
+    .replace(":token", token)
     .replace(":boat", "w118")
     .replace(":name", "route")
     .replace(":template", "wending-23")
@@ -99,7 +102,7 @@ describe("the door", () => {
     expect((await store.stranger.get("/api/health")).body).toEqual({
       ready: true,
       version: "test",
-      database: { open: true, migrations: 2 },
+      database: { open: true, migrations: 3 },
     });
   });
 

@@ -8,12 +8,14 @@ import compress from "koa-compress";
 import helmet from "koa-helmet";
 import serveStatic from "koa-static";
 import type { Logger } from "pino";
-import { createOpenApi, endpoints } from "../api/index.ts";
+import { createOpenApi, type Endpoint, endpoints } from "../api/index.ts";
 import { answerErrors, checkOrigin, serve } from "./http.ts";
 import { routeBoats } from "./routes/boats.ts";
+import { routeCarry } from "./routes/carry.ts";
 import { routeCompute } from "./routes/compute.ts";
 import { routeDeliveries } from "./routes/deliveries.ts";
 import { routeLibrary } from "./routes/library.ts";
+import { routeOwner } from "./routes/owner.ts";
 import { routePhotos } from "./routes/photos.ts";
 import { routeSheets } from "./routes/sheets.ts";
 import { routeSign } from "./routes/sign.ts";
@@ -26,6 +28,11 @@ export interface AppOptions {
   readonly log: Logger;
 }
 
+const largeBody = "20mb";
+const largePaths = new Set<string>(
+  Object.values(endpoints).flatMap((each: Endpoint) => (each.bodyLimit === undefined ? [] : [each.path])),
+);
+const takesLargeBody = (path: string) => largePaths.has(path);
 const yearMs = 365 * 24 * 60 * 60 * 1000;
 
 /** Wires the server: errors outermost, then headers, origin, body, routes, and the web app for every other address. */
@@ -64,7 +71,9 @@ export function createApp(services: Services, options: AppOptions): Koa {
   );
   app.use(compress());
   app.use(checkOrigin());
-  app.use(bodyParser({ enableTypes: ["json"], jsonLimit: "1mb", jsonStrict: false }));
+  const readJson = (jsonLimit: string) => bodyParser({ enableTypes: ["json"], jsonLimit, jsonStrict: false });
+  const [usual, large] = [readJson("1mb"), readJson(largeBody)];
+  app.use((ctx, next) => (takesLargeBody(ctx.path) ? large(ctx, next) : usual(ctx, next)));
 
   const router = new Router();
   router.get(
@@ -73,6 +82,13 @@ export function createApp(services: Services, options: AppOptions): Koa {
       const open = await services.database.isOpen();
       if (!open) ctx.status = 503;
       return { ready: open, version: options.version, database: { open, migrations: services.database.migrationsRun } };
+    }),
+  );
+  router.get(
+    endpoints.clock.path,
+    serve(endpoints.clock, services.door, ({ ctx }) => {
+      ctx.set("Cache-Control", "no-store");
+      return { nowMs: services.clock.nowMs() };
     }),
   );
   router.get(
@@ -85,6 +101,8 @@ export function createApp(services: Services, options: AppOptions): Koa {
   routeLibrary(router, services);
   routePhotos(router, services);
   routeDeliveries(router, services);
+  routeOwner(router, services);
+  routeCarry(router, services);
   routeCompute(router, services);
   app.use(router.routes());
   if (options.webFolder !== null) serveWeb(app, options.webFolder);

@@ -1,4 +1,5 @@
 import { createHash } from "node:crypto";
+import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { plainWishes } from "../core/route/index.ts";
@@ -95,26 +96,34 @@ describe("entries", () => {
       (await nessa.get("/api/today")).body.handovers.find(
         ({ delivery }: { delivery: string }) => delivery === "d-w121",
       );
-    expect((await line()).readyDone).toBe(5);
-    await post(tobin, [ready("trailer"), ready("keys")], "d-w121");
-    expect((await line()).readyDone).toBe(7);
+    const before = await line();
+    await post(tobin, [ready("trailer-lights"), ready("keys")], "d-w121");
+    expect((await line()).readyDone).toBe(before.readyDone + 2);
+    expect((await line()).readyOf).toBe(before.readyOf);
   });
 });
 
 describe("sealing", () => {
-  it("waits for every must, count, reading and signature, and says what is missing", async () => {
-    const answer = await nessa.send("POST", "/api/deliveries/d-w118/seal", {});
-    expect([answer.status, answer.body.error.code]).toEqual([409, "not-ready-to-seal"]);
-    expect((answer.body.error.obstacles as { code: string }[]).map(({ code }) => code)).toEqual([
-      "must-open",
-      "gear-uncounted",
-      "hours-unread",
-      "unsigned",
-    ]);
+  const base = (by = "nessa") => ({ id: ulid(), delivery: "d-w118", at: new Date().toISOString(), by, device: "t" });
+  const findSeal = () => store.services.chain.findSeal("d-w118");
+
+  it("waits for every must, count, reading and signature, however early the close is wished", async () => {
+    expect((await post(nessa, [{ ...base(), kind: "close" }])).status).toBe(200);
+    expect(await findSeal()).toBeNull();
+    const { body } = await nessa.get("/api/deliveries/d-w118");
+    expect(body.seal).toBeNull();
   });
 
-  it("happens once, from however many devices, and freezes what was marked", async () => {
+  it("is not a technician's to wish, nor a start that is not made ready anybody's to allow but the owner's", async () => {
+    const closed = await post(tobin, [{ ...base("tobin"), kind: "close" }]);
+    expect([closed.status, closed.body.error.code]).toEqual([403, "not-allowed"]);
+    const allowed = await post(nessa, [{ ...base(), kind: "allow", reason: "late" }]);
+    expect(allowed.body.error.code).toBe("not-allowed");
+  });
+
+  it("waits for photos that are on their way, then happens by itself, once, from however many devices", async () => {
     const delivery = await store.services.handoverDesk.describe("d-w118");
+    const photo = ulid().toLowerCase();
     const tale = tellWalk(delivery, {
       by: "nessa",
       startMs: Date.now() - 3_600_000,
@@ -122,34 +131,69 @@ describe("sealing", () => {
       hours: { port: 0.9, starboard: 0.8 },
       isSigned: true,
     });
-    expect((await post(nessa, tale)).status).toBe(200);
-    const answers = await Promise.all([1, 2, 3].map(() => nessa.send("POST", "/api/deliveries/d-w118/seal", {})));
-    expect(answers.map(({ status }) => status).sort()).toEqual([200, 409, 409]);
-    const won = answers.find(({ status }) => status === 200)!;
-    const lost = answers.find(({ status }) => status === 409)!;
-    expect(lost.body.error).toMatchObject({ code: "already-sealed", sha256: won.body.sha256 });
-    const seal = (await store.services.deliveries.findSeal("d-w118"))!;
-    expect(createHash("sha256").update(seal.canonical).digest("hex")).toBe(won.body.sha256);
-    expect(JSON.parse(seal.canonical)).toMatchObject({ format: "ravik.handover/1", sealedBy: "nessa" });
-    const keys = Object.keys(JSON.parse(seal.canonical));
-    expect(keys).toEqual([...keys].sort());
+    const taken = { ...base(), at: tale[3]!.at, kind: "photo", photo, topic: "lanyard", ref: null };
+    const answers = await Promise.all([post(nessa, [taken, ...tale]), post(nessa, [taken, ...tale])]);
+    expect(answers.map(({ status }) => status)).toEqual([200, 200]);
+    expect(await findSeal()).toBeNull();
+    const jpeg = await sharp({ create: { width: 40, height: 30, channels: 3, background: "#369" } })
+      .jpeg()
+      .toBuffer();
+    await Promise.all([
+      store.sendFile(nessa, `/api/photos/${photo}`, jpeg),
+      store.sendFile(nessa, `/api/photos/${photo}`, jpeg),
+    ]);
+    const seal = (await findSeal())!;
+    expect(createHash("sha256").update(seal.canonical).digest("hex")).toBe(seal.sha256);
+    const sealed = JSON.parse(seal.canonical);
+    expect(sealed).toMatchObject({ format: "ravik.handover/1", sealedBy: "nessa", photos: [{ id: photo }] });
+    expect(Object.keys(sealed)).toEqual([...Object.keys(sealed)].sort());
+    const all = await store.services.chain.listAll();
+    expect(all.filter(({ deliveryId }) => deliveryId === "d-w118")).toHaveLength(1);
   });
 
-  it("lets notes and settlements be added, and nothing else", async () => {
-    const marked = await post(nessa, [entry({ mark: "told" })]);
-    expect([marked.status, marked.body.error.code]).toEqual([409, "sealed"]);
+  it("chains what is added later, keeps what comes late, and takes nothing else", async () => {
+    const seal = (await findSeal())!;
+    const ms = Date.now() + 60_000;
+    const after = { ...base(), at: new Date(ms).toISOString() };
+    const undone = await post(nessa, [{ ...after, kind: "gear", item: "keys", count: 1 }]);
+    expect([undone.status, undone.body.error.code]).toEqual([409, "sealed"]);
     const style = await nessa.send("PUT", "/api/deliveries/d-w118/plan", { ...plainWishes, style: "sweep" });
     expect(style.body.error.code).toBe("sealed");
-    const note = { id: ulid(), delivery: "d-w118", at: new Date().toISOString(), by: "nessa", device: "t" };
-    expect((await post(nessa, [{ ...note, kind: "amend", note: "Rang: all well." }])).status).toBe(200);
-    const seal = (await store.services.deliveries.findSeal("d-w118"))!;
-    expect(seal.canonical).not.toContain("Rang: all well.");
+    const note = { ...after, id: ulid(), kind: "amend", note: "Rang: all well." };
+    expect((await post(nessa, [note])).status).toBe(200);
+    const late = { ...base("tobin"), at: new Date(Date.parse(seal.at) - 5000).toISOString(), kind: "gear" };
+    expect((await post(tobin, [{ ...late, item: "keys", count: 2 }])).status).toBe(200);
+    const marked = entry({ id: ulid(), at: after.at, topic: "plotter", mark: "shown" });
+    expect((await post(nessa, [marked])).status).toBe(200);
+    const amendments = (await store.services.chain.listAmendments("d-w118")).map(({ sha256, canonical }) => ({
+      sha256,
+      ...JSON.parse(canonical),
+    }));
+    expect(amendments.map(({ previous }) => previous)).toEqual([
+      seal.sha256,
+      amendments[0]!.sha256,
+      amendments[1]!.sha256,
+    ]);
+    expect((await findSeal())!.canonical).toBe(seal.canonical);
   });
 
   it("acknowledges again what was stored before the seal", async () => {
     const { body } = await nessa.get("/api/deliveries/d-w118");
     const old = body.entries.find(({ kind }: { kind: string }) => kind === "mark");
     expect((await post(nessa, [old])).body).toEqual({ stored: [], known: [old.id] });
+  });
+
+  it("stands in a chain that nothing is taken out of", async () => {
+    const rows = await store.services.chain.listAll();
+    rows.forEach((row, i) => {
+      expect(row.previous).toBe(rows[i - 1]?.link ?? "0".repeat(64));
+      expect(row.link).toBe(createHash("sha256").update(`${row.previous}${row.sha256}`).digest("hex"));
+    });
+    const { sequelize } = store.database.models.chain;
+    for (const sql of ["UPDATE chain SET sha256 = '0' WHERE number = 1", "DELETE FROM chain WHERE number = 1"])
+      await expect(sequelize!.query(sql)).rejects.toMatchObject({
+        parent: { message: expect.stringContaining("only added to") },
+      });
   });
 });
 

@@ -78,10 +78,18 @@ function toFailure(error: unknown): Failure {
 }
 
 const uploads = Object.values(endpoints).flatMap((each: Endpoint) =>
-  each.upload === undefined ? [] : [{ method: each.method, path: each.path, types: [...each.upload] }],
+  each.upload === undefined
+    ? []
+    : [
+        {
+          method: each.method,
+          path: new RegExp(`^${each.path.replace(/:\w+/g, "[^/]+")}$`),
+          types: [...each.upload],
+        },
+      ],
 );
 const takesFile = (ctx: Context) =>
-  uploads.some(({ method, path, types }) => method === ctx.method && path === ctx.path && ctx.is(...types) !== false);
+  uploads.some(({ method, path, types }) => method === ctx.method && path.test(ctx.path) && ctx.is(...types) !== false);
 
 /** The body of an upload as it came, at most `mostBytes` of it. */
 export async function readUpload(ctx: Context, mostBytes: number): Promise<Buffer> {

@@ -13,6 +13,7 @@ const log = pino({ level: config.logLevel });
 
 const database = await openDatabase(config.dataFolder);
 const services = createServices(database, createClock(config.timeZone), config.isDemo ? demoAccounts : null);
+await services.handoverDesk.mendSummaries();
 const app = createApp(services, {
   version: packageJson.version,
   webFolder: config.webFolder,

@@ -1,4 +1,5 @@
 import sharp from "sharp";
+import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { openTestStore, type TestStore } from "./openTestStore.ts";
 import { photoLimits, readPhoto } from "./photos.ts";
@@ -18,9 +19,9 @@ afterAll(() => store.stop());
 
 const plain = (width: number, height: number) =>
   sharp({ create: { width, height, channels: 3, background: "#336699" } });
-const send = async (body: Uint8Array, type = "image/jpeg", headers: Record<string, string> = {}) => {
-  const response = await fetch(`${store.address}/api/photos`, {
-    method: "POST",
+const send = async (body: Uint8Array, type = "image/jpeg", headers: Record<string, string> = {}, id = ulid()) => {
+  const response = await fetch(`${store.address}/api/photos/${id.toLowerCase()}`, {
+    method: "PUT",
     headers: { cookie, origin: store.address, "content-type": type, ...headers },
     body: body as BodyInit,
   });

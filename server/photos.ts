@@ -1,9 +1,12 @@
+import { createHash } from "node:crypto";
 import sharp from "sharp";
 import { Failure } from "./failure.ts";
 
 export interface Photo {
   readonly width: number;
   readonly height: number;
+  /** Of the large version's bytes. */
+  readonly sha256: string;
   /** At most 2,000 px a side, JPEG, upright, without any metadata. */
   readonly large: Buffer;
   /** At most 360 px a side, for lists. */
@@ -37,7 +40,13 @@ export async function readPhoto(bytes: Buffer): Promise<Photo> {
       .toBuffer({ resolveWithObject: true });
   try {
     const [large, small] = [await shrink(largePx), await shrink(smallPx)];
-    return { width: large.info.width, height: large.info.height, large: large.data, small: small.data };
+    return {
+      width: large.info.width,
+      height: large.info.height,
+      sha256: createHash("sha256").update(large.data).digest("hex"),
+      large: large.data,
+      small: small.data,
+    };
   } catch {
     throw new Failure("not-a-photo");
   }

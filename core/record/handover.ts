@@ -1,16 +1,30 @@
 import canonicalize from "canonicalize";
 import { z } from "zod";
+import { breakInPackSchema } from "../breakin/index.ts";
 import { isoDateSchema } from "../dates/index.ts";
+import { readyCheckSchema } from "../ready/index.ts";
 import { plainText, rigSchema } from "../rig/index.ts";
 import { planSchema } from "../route/index.ts";
+import { servicePackSchema } from "../service/index.ts";
 import { topicSchema } from "../topic/index.ts";
-import { entrySchema, recordIdSchema } from "../walk/index.ts";
+import { entrySchema, recordIdSchema, ulidSchema } from "../walk/index.ts";
 
 export const personSchema = z.strictObject({ id: recordIdSchema, name: plainText(80) });
+export const sha256Schema = z.string().regex(/^[0-9a-f]{64}$/, "must be a SHA-256 in 64 small hex digits");
+
+/** A photo as it was kept when the record was sealed: its bytes are beside the record, held by their hash. */
+export const photoFactSchema = z.strictObject({
+  id: recordIdSchema,
+  sha256: sha256Schema,
+  width: z.int(),
+  height: z.int(),
+});
+export type PhotoFact = z.infer<typeof photoFactSchema>;
 
 /**
  * The record of one handover as it was sealed (`ravik.handover/1`): the boat, the people, the plan and wording used, and
- * every entry made until then. What is added later stands beside it, never in it.
+ * every entry made until then. What is added later stands beside it, never in it. The parts that may be missing were not
+ * kept by the first version.
  */
 export const handoverSchema = z.strictObject({
   format: z.literal("ravik.handover/1"),
@@ -18,21 +32,49 @@ export const handoverSchema = z.strictObject({
   store: plainText(80),
   date: isoDateSchema,
   hull: z.string(),
+  boatName: plainText(80).optional(),
   rig: rigSchema,
   buyers: z.array(personSchema),
   staff: z.array(personSchema),
   plan: planSchema,
   topics: z.array(topicSchema),
+  makeReady: z.array(readyCheckSchema).optional(),
+  /** The break-in and service packs of its engines, as they were. */
+  packs: z.strictObject({ breakIn: z.array(breakInPackSchema), service: z.array(servicePackSchema) }).optional(),
+  photos: z.array(photoFactSchema).optional(),
   entries: z.array(entrySchema),
+  /** SHA-256 of each entry's canonical text, so that a changed record says which entry was changed. */
+  digests: z.record(ulidSchema, sha256Schema).optional(),
   sealedBy: recordIdSchema,
   sealedAt: z.iso.datetime(),
 });
 export type Handover = z.infer<typeof handoverSchema>;
 
-/** The text whose SHA-256 is the seal: JSON in the one form of RFC 8785. Entries are put in order of id first. */
-export function writeCanonical(handover: Handover): string {
-  const entries = [...handover.entries].sort((a, b) => (a.id < b.id ? -1 : 1));
-  const text = canonicalize({ ...handover, entries });
-  if (text === undefined) throw new Error("writeCanonical: expected a JSON value, got undefined");
+/** What came after the seal (`ravik.amendment/1`), chained to the seal before it. */
+export const amendmentSchema = z.strictObject({
+  format: z.literal("ravik.amendment/1"),
+  delivery: recordIdSchema,
+  /** SHA-256 of the handover or amendment it follows. */
+  previous: sha256Schema,
+  at: z.iso.datetime(),
+  entries: z.array(entrySchema).min(1),
+});
+export type Amendment = z.infer<typeof amendmentSchema>;
+
+/** A value in the one form of RFC 8785. */
+export function writeJson(value: unknown): string {
+  const text = canonicalize(value);
+  if (text === undefined) throw new Error(`writeJson: expected a JSON value, got ${typeof value}`);
   return text;
 }
+
+const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : 1);
+
+/** The text whose SHA-256 is the seal: JSON in the one form of RFC 8785. Entries are put in order of id first. */
+export function writeCanonical(record: Handover | Amendment): string {
+  return writeJson({ ...record, entries: [...record.entries].sort(byId) });
+}
+
+/** The link of a store's seal chain: each holds all that came before it. `previous` is 64 zeros for the first. */
+export const writeLink = (previous: string, sha256: string): string => `${previous}${sha256}`;
+export const firstLink = "0".repeat(64);

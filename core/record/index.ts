@@ -1,1 +1,16 @@
-export { type Handover, handoverSchema, personSchema, writeCanonical } from "./handover.ts";
+export { type Bundle, bundleFile, bundleSchema, photoFile } from "./bundle.ts";
+export {
+  type Amendment,
+  amendmentSchema,
+  firstLink,
+  type Handover,
+  handoverSchema,
+  type PhotoFact,
+  personSchema,
+  photoFactSchema,
+  sha256Schema,
+  writeCanonical,
+  writeJson,
+  writeLink,
+} from "./handover.ts";
+export { type Difference, type Hash, sayDifference, type Verified, verifyBundle } from "./verify.ts";

@@ -18,6 +18,7 @@ export {
   planSchema,
   planWalk,
 } from "./planWalk.ts";
+export { rerouteWalk } from "./rerouteWalk.ts";
 export { type RouteError, route } from "./route.ts";
 export { simulateWalk, type WalkTimes, walkSpread } from "./simulateWalk.ts";
 export {

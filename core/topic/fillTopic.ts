@@ -25,7 +25,7 @@ export function fillTopic(topic: Topic, rig: Rig, choices: SchoolChoices = {}): 
           does: chosen.does ?? topic.does,
           school: { id: chosen.id, name: chosen.name, tradeOff: chosen.tradeOff },
         };
-  const fill = (text: string) => text.replace(placeholder, (_, verb: string, name: string) => sayOf(rig, verb, name));
+  const fill = (text: string) => fillText(text, rig);
   return {
     ...words,
     why: fill(words.why),
@@ -35,6 +35,11 @@ export function fillTopic(topic: Topic, rig: Rig, choices: SchoolChoices = {}): 
     wrong: fill(words.wrong),
     cautions: words.cautions.map(fill),
   };
+}
+
+/** A text with what stands in braces replaced by what the rig says. "{at:plug}" → "outside, lowest point of the transom". */
+export function fillText(text: string, rig: Rig): string {
+  return text.replace(placeholder, (_, verb: string, name: string) => sayOf(rig, verb, name));
 }
 
 function sayOf(rig: Rig, verb: string, name: string): string {

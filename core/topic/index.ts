@@ -1,5 +1,5 @@
 export { explainTopic, type TopicReason } from "./explainTopic.ts";
-export { fillTopic, type SchoolChoices } from "./fillTopic.ts";
+export { fillText, fillTopic, type SchoolChoices } from "./fillTopic.ts";
 export { findTopicStation } from "./findTopicStation.ts";
 export {
   createGlossaryMarker,

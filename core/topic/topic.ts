@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { measureKinds } from "../measure/index.ts";
 import { conditionSchema } from "../rig/condition.ts";
 import { partKinds, plainText, stationKinds } from "../rig/rig.ts";
 import { systems } from "./systems.ts";
@@ -70,6 +71,8 @@ export const topicSchema = z.strictObject({
   does: plainText(400),
   cautions: z.array(plainText(300)).max(4),
   wrong: plainText(400),
+  /** What is read off the boat while it is told. */
+  measures: z.array(z.enum(measureKinds)).max(3).optional(),
   /** The first is the default. */
   schools: z.array(schoolSchema).min(2).max(4).optional(),
   /** The school whose words stand in the topic, once one was chosen. */

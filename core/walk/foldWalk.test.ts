@@ -1,20 +1,31 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { topics as library, rigTemplates } from "../../content/index.ts";
+import { topics as library, makeReady, rigTemplates } from "../../content/index.ts";
+import { listReadyChecks } from "../ready/index.ts";
 import { listTopicsFor } from "../route/index.ts";
 import {
+  compareOwed,
   type Entry,
   entrySchema,
   foldWalk,
   isCovered,
+  listBeforeParting,
+  listDisputed,
+  listHands,
   listObstacles,
   listOpenTopics,
   listOwed,
+  listStartObstacles,
+  listWaits,
   marks,
+  mayFollowSeal,
+  sayEntry,
+  scoreForgotten,
 } from "./index.ts";
 
 const rig = rigTemplates["wending-23"];
 const topics = listTopicsFor(rig, library);
+const checks = listReadyChecks(rig, makeReady);
 const letters = "0123456789ABCDEFGHJKMNPQRSTVWXYZ";
 const idOf = (n: number) => `01${"0".repeat(20)}${[15, 10, 5, 0].map((bit) => letters[(n >> bit) & 31]).join("")}`;
 const base = (n: number) => ({
@@ -125,11 +136,12 @@ describe("what stands open", () => {
   });
 
   it("names every obstacle of an untouched handover, and none of a finished one", () => {
-    expect(listObstacles(topics, rig, foldWalk([])).map(({ code }) => code)).toEqual([
+    expect(listObstacles(topics, rig, foldWalk([]), checks).map(({ code }) => code)).toEqual([
       "must-open",
       "gear-uncounted",
       "hours-unread",
       "unsigned",
+      "not-allowed-to-start",
     ]);
     let n = 0;
     const sign = (role: "buyer" | "staff"): Entry => ({
@@ -143,14 +155,15 @@ describe("what stands open", () => {
     });
     const done: Entry[] = [
       ...topics.map(({ id }) => mark(n++, id, "did")),
+      ...checks.map(({ id }): Entry => ({ ...base(n++), kind: "ready", check: id, ok: true })),
       ...rig.gear.map(({ id, count }): Entry => ({ ...base(n++), kind: "gear", item: id, count })),
       ...rig.engines.map(({ id }): Entry => ({ ...base(n++), kind: "hours", engine: id, hours: 1 })),
       sign("buyer"),
       sign("staff"),
     ];
-    expect(listObstacles(topics, rig, foldWalk(done))).toEqual([]);
+    expect(listObstacles(topics, rig, foldWalk(done), checks)).toEqual([]);
     const stopping: Entry = { ...base(n++), kind: "snag", topic: null, note: "leak", stops: true };
-    expect(listObstacles(topics, rig, foldWalk([...done, stopping])).map(({ code }) => code)).toEqual([
+    expect(listObstacles(topics, rig, foldWalk([...done, stopping]), checks).map(({ code }) => code)).toEqual([
       "stopping-snag",
     ]);
   });
@@ -169,5 +182,200 @@ describe("entrySchema", () => {
   ])("refuses %s", (_, change) => {
     expect(refused(change)).toBe(true);
     expect(refused({})).toBe(false);
+  });
+});
+
+describe("who did it", () => {
+  const lanyard = topics.find(({ id }) => id === "lanyard")!;
+  const two = [{ id: "b1" }, { id: "b2" }];
+  const hands = (...entries: Entry[]) => Object.fromEntries(listHands(lanyard, two, foldWalk(entries)));
+
+  it("says of each how far they got; a mark for all stands until one of their own is made", () => {
+    expect(hands()).toEqual({ b1: null, b2: null });
+    expect(hands(mark(1, "lanyard", "told"))).toEqual({ b1: "told", b2: "told" });
+    expect(hands(mark(1, "lanyard", "told"), mark(2, "lanyard", "did", "b1"))).toEqual({ b1: "did", b2: "told" });
+    expect(hands(mark(1, "lanyard", "did", "b1"))).toEqual({ b1: "did", b2: null });
+  });
+
+  it("keeps both marks where two of the store disagree; the later counts", () => {
+    const tobins = { ...mark(5, "lanyard", "told"), by: "tobin" } as Entry;
+    const state = foldWalk([mark(2, "lanyard", "did"), tobins]);
+    const told = state.topics.get("lanyard")!;
+    expect(told.mark).toBe("told");
+    expect(listDisputed(told).map(({ by, mark: as }) => [by, as])).toEqual([["nessa", "did"]]);
+    expect(
+      listDisputed(foldWalk([mark(2, "lanyard", "told"), mark(3, "lanyard", "did")]).topics.get("lanyard")!),
+    ).toEqual([]);
+  });
+
+  it("counts what an owner did on their own page, but not what they only read, for a topic to be done", () => {
+    const remote = (as: "understood" | "did"): Entry => ({
+      ...base(1),
+      by: "owner",
+      kind: "remote",
+      topic: "lanyard",
+      as,
+    });
+    expect(isCovered(lanyard, foldWalk([remote("understood")]))).toBe(false);
+    expect(isCovered(lanyard, foldWalk([remote("did")]))).toBe(true);
+  });
+
+  it("says what a topic waits for until it is marked", () => {
+    const waiting = topics.find(({ after }) => after.some((id) => topics.some((topic) => topic.id === id)))!;
+    const waits = listWaits(waiting, topics, foldWalk([])).map(({ id }) => id);
+    expect(waits.length).toBeGreaterThan(0);
+    expect(listWaits(waiting, topics, foldWalk(waits.map((id, i) => mark(i, id, "told"))))).toEqual([]);
+  });
+});
+
+describe("what is owed first", () => {
+  const snag = (n: number, more: object): Entry =>
+    ({ ...base(n), kind: "snag", topic: null, note: `snag ${n}`, stops: false, ...more }) as Entry;
+  const order = (...entries: Entry[]) =>
+    listOwed(topics, rig.gear, foldWalk(entries))
+      .sort((a, b) => compareOwed(a, b, "2026-06-10"))
+      .map(({ text }) => text);
+
+  it("is what is overdue, then what stops, then how bad, then the promised day, then the oldest", () => {
+    expect(
+      order(
+        snag(1, { how: "cosmetic" }),
+        snag(2, { how: "by-date", due: "2026-06-20" }),
+        snag(3, { how: "by-date", due: "2026-06-12" }),
+        snag(4, {}),
+        snag(5, { stops: true }),
+        snag(6, { how: "cosmetic", due: "2026-06-01" }),
+        snag(7, { how: "note" }),
+        { ...base(8), kind: "promise", note: "promise 8", isExtra: true },
+      ),
+    ).toEqual(["snag 6", "snag 5", "snag 4", "snag 3", "snag 2", "promise 8", "snag 1"]);
+  });
+
+  it("is a total order whatever is owed", () => {
+    const due = fc.option(fc.constantFrom("2026-06-01", "2026-06-10", "2026-06-30"), { nil: undefined });
+    const how = fc.constantFrom("before-leaving", "by-date", "cosmetic");
+    const any = fc.uniqueArray(fc.tuple(fc.nat(2000), how, due), { selector: ([n]) => n, maxLength: 12 });
+    fc.assert(
+      fc.property(any, (list) => {
+        const entries = list.map(([n, as, day]) => snag(n, { how: as, ...(day === undefined ? {} : { due: day }) }));
+        const owed = listOwed(topics, rig.gear, foldWalk(entries));
+        const compare = (a: (typeof owed)[number], b: (typeof owed)[number]) => compareOwed(a, b, "2026-06-10");
+        const sorted = [...owed].sort(compare);
+        expect([...owed].reverse().sort(compare)).toEqual(sorted);
+        const late = sorted.map((each) => each.due !== null && each.due < "2026-06-10");
+        expect(late).toEqual([...late].sort((a, b) => Number(b) - Number(a)));
+      }),
+      { seed: 21, numRuns: 100 },
+    );
+  });
+
+  it("takes owner and day from the last to assign it, and says when the buyer was told", () => {
+    const state = foldWalk([
+      snag(1, {}),
+      { ...base(2), kind: "assign", ref: idOf(1), owner: "Tobin Ashgrove", due: "2026-06-20" },
+      { ...base(3), kind: "tell", ref: idOf(1), text: "The part is here." },
+    ]);
+    expect(listOwed(topics, rig.gear, state)[0]).toMatchObject({
+      owner: "Tobin Ashgrove",
+      due: "2026-06-20",
+      toldAt: base(3).at,
+    });
+  });
+});
+
+describe("the start of a walk", () => {
+  it("waits for make-ready and stopping snags, unless the owner answers for it", () => {
+    const ready = checks.map(({ id }, n): Entry => ({ ...base(n), kind: "ready", check: id, ok: true }));
+    expect(listStartObstacles(checks, foldWalk(ready)).isFree).toBe(true);
+    const open = listStartObstacles(checks, foldWalk(ready.slice(1)));
+    expect([open.isFree, open.open.map(({ id }) => id)]).toEqual([false, [checks[0]!.id]]);
+    const stopping: Entry = { ...base(900), kind: "snag", topic: null, note: "leak", stops: true };
+    expect(listStartObstacles(checks, foldWalk([...ready, stopping])).stopping).toHaveLength(1);
+    const allow: Entry = { ...base(901), kind: "allow", reason: "The buyer has come far" };
+    expect(listStartObstacles(checks, foldWalk([stopping, allow])).isFree).toBe(true);
+  });
+});
+
+describe("a buyer who will not sign", () => {
+  it("is heard with a reason and a second person of the store; then nothing more is missing from them", () => {
+    const refuse: Entry = { ...base(1), kind: "refuse", name: "Dov Anselm", reason: "Wants the gauge mended first" };
+    const unsigned = (...entries: Entry[]) =>
+      listObstacles(topics, rig, foldWalk(entries), checks).find(({ code }) => code === "unsigned")?.ids;
+    expect(unsigned()).toEqual(["buyer", "staff"]);
+    expect(unsigned(refuse)).toEqual(["staff", "countersign"]);
+  });
+});
+
+describe("before parting", () => {
+  it("lists open musts, then what this store forgets most, then the rest; marked ones are gone", () => {
+    const scores = { plotter: 0.4, "fuel-fill": 0.9, lanyard: 1 };
+    const sheet = listBeforeParting(topics, foldWalk([mark(1, "horn", "did")]), scores);
+    expect(sheet.musts.every(({ topic }) => topic.must)).toBe(true);
+    expect(sheet.forgotten.map(({ topic }) => topic.id)).toEqual(["fuel-fill", "plotter"]);
+    const all = [...sheet.musts, ...sheet.forgotten, ...sheet.others];
+    expect(new Set(all.map(({ topic }) => topic.id)).size).toBe(topics.length - 1);
+    expect(all.some(({ topic }) => topic.id === "horn")).toBe(false);
+  });
+
+  it("trusts what is usual at first and the store's own figures in the end", () => {
+    const usual = ["a", "b", "c", "d"];
+    expect(scoreForgotten("a", usual, undefined, 0)).toBe(1);
+    expect(scoreForgotten("x", usual, undefined, 0)).toBe(0);
+    const own = { late: 30, calls: 5 };
+    expect(scoreForgotten("x", usual, own, 100)).toBeGreaterThan(scoreForgotten("a", usual, undefined, 100));
+    expect(scoreForgotten("x", usual, { late: 0, calls: 1 }, 10)).toBeGreaterThan(
+      scoreForgotten("x", usual, { late: 1, calls: 0 }, 10),
+    );
+  });
+});
+
+describe("after the seal", () => {
+  const sealedAt = "2026-06-01T12:00:00.000Z";
+  it.each([
+    ["mark", "2026-06-02T00:00:00.000Z", true],
+    ["settle", "2026-06-02T00:00:00.000Z", true],
+    ["sign", "2026-06-02T00:00:00.000Z", false],
+    ["gear", "2026-06-02T00:00:00.000Z", false],
+    ["undo", "2026-06-02T00:00:00.000Z", false],
+    ["sign", "2026-06-01T11:59:59.000Z", true],
+    ["undo", "2026-06-01T11:00:00.000Z", true],
+  ] as const)("a %s of %s: %s", (kind, at, may) => {
+    expect(mayFollowSeal({ kind, at }, sealedAt)).toBe(may);
+  });
+});
+
+describe("sayEntry", () => {
+  it("has a line for every kind there is", () => {
+    const samples: Record<Entry["kind"], object> = {
+      start: {},
+      allow: { reason: "far" },
+      ready: { check: "fuel", ok: true },
+      present: { person: "b1", name: "Dov", here: true },
+      mark: { topic: "lanyard", mark: "later", person: null, spentS: 1, how: "by-phone", note: "Tuesday" },
+      snag: { topic: null, note: "leak", stops: false },
+      promise: { note: "table leg", isExtra: true },
+      assign: { ref: idOf(1), owner: null, due: null },
+      undo: { ref: idOf(1) },
+      gear: { item: "keys", count: 1 },
+      hours: { engine: "port", hours: 1.2 },
+      measure: { item: "bilge", value: 0 },
+      photo: { photo: "p1", topic: null, ref: null },
+      reason: { topic: "flush", reason: "no hose" },
+      sign: { role: "buyer", name: "Dov", width: 300, height: 100, strokes: [[1, 1, 2, 2]] },
+      refuse: { name: "Dov", reason: "no" },
+      close: {},
+      settle: { ref: idOf(1), note: "done" },
+      tell: { ref: idOf(1), text: "here" },
+      call: { topic: "lanyard", note: "beeps" },
+      amend: { note: "well" },
+      remote: { topic: "lanyard", as: "did" },
+      ask: { topic: null, note: "which?" },
+      inspect: { check: "gear", ok: false, note: "box missing" },
+    };
+    const entries = Object.entries(samples).map(([kind, more], n) => entrySchema.parse({ ...base(n), kind, ...more }));
+    const lines = entries.map((entry) => sayEntry(entry, { rig, entries }, (id) => id));
+    expect(lines.every((line) => line.length > 3 && !line.includes("undefined"))).toBe(true);
+    expect(lines).toContain("lanyard: put off, by phone: Tuesday");
+    expect(lines).toContain("Ignition keys with float: 1 counted");
   });
 });

@@ -1,25 +1,43 @@
-import type { Entry, EntryOf, Mark } from "./entry.ts";
+import { type Entry, type EntryOf, type Mark, ownerId, type SignRole } from "./entry.ts";
 
 export interface TopicState {
   readonly mark: Mark;
   readonly entry: EntryOf<"mark">;
   /** The furthest each person got, for marks made for one person. */
   readonly people: ReadonlyMap<string, Mark>;
+  /** Every mark that stands, the first first: where two people disagree, both are here and the later counts. */
+  readonly marks: readonly EntryOf<"mark">[];
   readonly spentS: number;
 }
 
 /** A handover as its entries tell it. */
 export interface WalkState {
   readonly startedAt: string | null;
+  /** When the walk was last worked on, before any close. */
   readonly lastAt: string | null;
+  readonly closedAt: string | null;
+  readonly allowed: EntryOf<"allow"> | null;
+  /** Who is here, by id: those of the delivery unless said otherwise, and who came along. */
+  readonly present: ReadonlyMap<string, EntryOf<"present">>;
   readonly topics: ReadonlyMap<string, TopicState>;
   readonly reasons: ReadonlyMap<string, EntryOf<"reason">>;
   readonly ready: ReadonlyMap<string, EntryOf<"ready">>;
   readonly snags: readonly EntryOf<"snag">[];
+  readonly promises: readonly EntryOf<"promise">[];
+  readonly assigned: ReadonlyMap<string, EntryOf<"assign">>;
   readonly settled: ReadonlyMap<string, EntryOf<"settle">>;
+  readonly tells: readonly EntryOf<"tell">[];
   readonly gear: ReadonlyMap<string, EntryOf<"gear">>;
   readonly hours: ReadonlyMap<string, EntryOf<"hours">>;
-  readonly signatures: ReadonlyMap<"buyer" | "staff", EntryOf<"sign">>;
+  readonly measures: ReadonlyMap<string, EntryOf<"measure">>;
+  readonly photos: readonly EntryOf<"photo">[];
+  /** The signatures that stand: of each role and name the last. */
+  readonly signatures: readonly EntryOf<"sign">[];
+  readonly refusals: readonly EntryOf<"refuse">[];
+  readonly remote: ReadonlyMap<string, EntryOf<"remote">>;
+  readonly questions: readonly EntryOf<"ask">[];
+  readonly inspected: ReadonlyMap<string, EntryOf<"inspect">>;
+  readonly calls: readonly EntryOf<"call">[];
   readonly amendments: readonly EntryOf<"amend">[];
   /** The entries that count, in order: what an undo may take back. */
   readonly standing: readonly Entry[];
@@ -35,23 +53,44 @@ export function foldWalk(entries: readonly Entry[]): WalkState {
   const standing = [...byId.values()]
     .filter((entry) => entry.kind !== "undo" && !undone.has(entry.id))
     .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : 1));
-  const topics = new Map<string, TopicState>();
+  const present = new Map<string, EntryOf<"present">>();
+  const topics = new Map<string, Gathered>();
   const reasons = new Map<string, EntryOf<"reason">>();
   const ready = new Map<string, EntryOf<"ready">>();
   const snags: EntryOf<"snag">[] = [];
+  const promises: EntryOf<"promise">[] = [];
+  const assigned = new Map<string, EntryOf<"assign">>();
   const settled = new Map<string, EntryOf<"settle">>();
+  const tells: EntryOf<"tell">[] = [];
   const gear = new Map<string, EntryOf<"gear">>();
   const hours = new Map<string, EntryOf<"hours">>();
-  const signatures = new Map<"buyer" | "staff", EntryOf<"sign">>();
+  const measures = new Map<string, EntryOf<"measure">>();
+  const photos: EntryOf<"photo">[] = [];
+  const signatures = new Map<string, EntryOf<"sign">>();
+  const refusals = new Map<string, EntryOf<"refuse">>();
+  const remote = new Map<string, EntryOf<"remote">>();
+  const questions: EntryOf<"ask">[] = [];
+  const inspected = new Map<string, EntryOf<"inspect">>();
+  const calls: EntryOf<"call">[] = [];
   const amendments: EntryOf<"amend">[] = [];
   let startedAt: string | null = null;
+  let closedAt: string | null = null;
+  let lastAt: string | null = null;
+  let allowed: EntryOf<"allow"> | null = null;
   for (const entry of standing) {
+    if (closedAt === null && entry.by !== ownerId) lastAt = entry.at;
     switch (entry.kind) {
       case "start":
         startedAt ??= entry.at;
         break;
+      case "allow":
+        allowed = entry;
+        break;
+      case "present":
+        present.set(entry.person, entry);
+        break;
       case "mark":
-        topics.set(entry.topic, addMark(topics.get(entry.topic), entry));
+        addMark(topics, entry);
         break;
       case "reason":
         reasons.set(entry.topic, entry);
@@ -62,8 +101,17 @@ export function foldWalk(entries: readonly Entry[]): WalkState {
       case "snag":
         snags.push(entry);
         break;
+      case "promise":
+        promises.push(entry);
+        break;
+      case "assign":
+        assigned.set(entry.ref, entry);
+        break;
       case "settle":
         settled.set(entry.ref, entry);
+        break;
+      case "tell":
+        tells.push(entry);
         break;
       case "gear":
         gear.set(entry.item, entry);
@@ -71,8 +119,32 @@ export function foldWalk(entries: readonly Entry[]): WalkState {
       case "hours":
         hours.set(entry.engine, entry);
         break;
+      case "measure":
+        measures.set(entry.item, entry);
+        break;
+      case "photo":
+        photos.push(entry);
+        break;
       case "sign":
-        signatures.set(entry.role, entry);
+        signatures.set(`${entry.role} ${entry.name}`, entry);
+        break;
+      case "refuse":
+        refusals.set(entry.name, entry);
+        break;
+      case "close":
+        closedAt ??= entry.at;
+        break;
+      case "remote":
+        remote.set(entry.topic, entry);
+        break;
+      case "ask":
+        questions.push(entry);
+        break;
+      case "inspect":
+        inspected.set(entry.check, entry);
+        break;
+      case "call":
+        calls.push(entry);
         break;
       case "amend":
         amendments.push(entry);
@@ -83,12 +155,67 @@ export function foldWalk(entries: readonly Entry[]): WalkState {
         throw new Error(`foldWalk: expected a known kind of entry, got ${JSON.stringify(entry satisfies never)}`);
     }
   }
-  const lastAt = standing.at(-1)?.at ?? null;
-  return { startedAt, lastAt, topics, reasons, ready, snags, settled, gear, hours, signatures, amendments, standing };
+  return {
+    startedAt,
+    lastAt,
+    closedAt,
+    allowed,
+    present,
+    topics,
+    reasons,
+    ready,
+    snags,
+    promises,
+    assigned,
+    settled,
+    tells,
+    gear,
+    hours,
+    measures,
+    photos,
+    signatures: [...signatures.values()],
+    refusals: [...refusals.values()],
+    remote,
+    questions,
+    inspected,
+    calls,
+    amendments,
+    standing,
+  };
 }
 
-function addMark(before: TopicState | undefined, entry: EntryOf<"mark">): TopicState {
-  const people = new Map(entry.person === null ? [] : before?.people);
-  if (entry.person !== null) people.set(entry.person, entry.mark);
-  return { mark: entry.mark, entry, people, spentS: (before?.spentS ?? 0) + entry.spentS };
+interface Gathered extends TopicState {
+  mark: Mark;
+  entry: EntryOf<"mark">;
+  spentS: number;
+  readonly people: Map<string, Mark>;
+  readonly marks: EntryOf<"mark">[];
+}
+
+/** A mark for all present starts everybody anew; one for a person is theirs alone. */
+function addMark(topics: Map<string, Gathered>, entry: EntryOf<"mark">) {
+  let topic = topics.get(entry.topic);
+  if (topic === undefined) {
+    topic = { mark: entry.mark, entry, people: new Map(), marks: [], spentS: 0 };
+    topics.set(entry.topic, topic);
+  }
+  topic.mark = entry.mark;
+  topic.entry = entry;
+  topic.spentS += entry.spentS;
+  topic.marks.push(entry);
+  if (entry.person === null) topic.people.clear();
+  else topic.people.set(entry.person, entry.mark);
+}
+
+/** The last signature of a role; null when nobody signed for it. */
+export function findSignature(state: WalkState, role: SignRole): EntryOf<"sign"> | null {
+  return state.signatures.findLast((sign) => sign.role === role) ?? null;
+}
+
+/** The marks of a topic that another person of the store contradicted for the same people; both stand, the later counts. */
+export function listDisputed(topic: TopicState): readonly EntryOf<"mark">[] {
+  const { entry } = topic;
+  return topic.marks.filter(
+    (other) => other.by !== entry.by && other.person === entry.person && other.mark !== entry.mark,
+  );
 }

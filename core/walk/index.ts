@@ -3,19 +3,38 @@ export {
   type EntryKind,
   type EntryOf,
   entrySchema,
-  isAfterSeal,
+  isOwnersToMake,
+  type LaterHow,
+  laterHows,
   type Mark,
   marks,
+  mayFollowSeal,
+  ownerId,
   recordIdSchema,
+  type Severity,
+  type SignRole,
+  severities,
+  signRoles,
   ulidSchema,
 } from "./entry.ts";
-export { foldWalk, type TopicState, type WalkState } from "./foldWalk.ts";
+export { findSignature, foldWalk, listDisputed, type TopicState, type WalkState } from "./foldWalk.ts";
+export { type BeforeParting, type Forgotten, listBeforeParting, scoreForgotten } from "./listBeforeParting.ts";
+export { laterWords, sayEntry } from "./sayEntry.ts";
 export {
+  compareOwed,
+  findSeverity,
   isCovered,
+  listHands,
   listObstacles,
   listOpenTopics,
   listOwed,
+  listStartObstacles,
+  listWaits,
   type Obstacle,
   type OpenTopic,
   type Owed,
+  type OwedKind,
+  obstacleCodes,
+  owedKinds,
+  type StartObstacles,
 } from "./standing.ts";

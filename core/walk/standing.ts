@@ -1,15 +1,39 @@
+import type { IsoDate } from "../dates/index.ts";
+import type { ReadyCheck } from "../ready/index.ts";
 import type { Rig } from "../rig/index.ts";
 import type { Topic } from "../topic/index.ts";
-import type { Mark } from "./entry.ts";
-import type { WalkState } from "./foldWalk.ts";
+import type { EntryOf, Mark, Severity } from "./entry.ts";
+import { findSignature, type WalkState } from "./foldWalk.ts";
 
 const reach: Record<Mark, number> = { told: 1, shown: 2, did: 3, later: 0, "not-aboard": 3 };
 const wanted = { told: 1, shown: 2, done: 3 } as const;
 
-/** Whether a topic has been taken as far as it wants: told, shown, or done by the buyer's own hands. Not aboard counts. */
+/**
+ * Whether a topic has been taken as far as it wants: told, shown, or done by the buyer's own hands. Not aboard counts; so
+ * does what the owner said on their own page that they understood or did.
+ */
 export function isCovered(topic: Pick<Topic, "id" | "level">, state: WalkState): boolean {
   const mark = state.topics.get(topic.id)?.mark;
-  return mark !== undefined && reach[mark] >= wanted[topic.level];
+  if (mark !== undefined && reach[mark] >= wanted[topic.level]) return true;
+  const remote = state.remote.get(topic.id);
+  return remote !== undefined && (remote.as === "did" || topic.level !== "done");
+}
+
+/** Of a topic that is to be done by their own hands: how far each of these people got; null where nothing was marked. */
+export function listHands(
+  topic: Pick<Topic, "id">,
+  people: readonly { readonly id: string }[],
+  state: WalkState,
+): Map<string, Mark | null> {
+  const told = state.topics.get(topic.id);
+  // A mark for all stands for each, until one of their own is made.
+  const forAll = told?.marks.findLast(({ person }) => person === null)?.mark ?? null;
+  return new Map(people.map(({ id }) => [id, told?.people.get(id) ?? forAll]));
+}
+
+/** The topics this one comes after that have not been marked yet: what it waits for. */
+export function listWaits(topic: Pick<Topic, "after">, topics: readonly Topic[], state: WalkState): Topic[] {
+  return topics.filter(({ id }) => topic.after.includes(id) && !state.topics.has(id));
 }
 
 export interface OpenTopic {
@@ -31,69 +55,169 @@ export function listOpenTopics(topics: readonly Topic[], state: WalkState): Open
   return [...open.filter(({ topic }) => topic.must), ...open.filter(({ topic }) => !topic.must)];
 }
 
+/** How bad a snag is. One that says only that it does not stop is to be mended before the boat leaves. */
+export function findSeverity(snag: Pick<EntryOf<"snag">, "stops" | "how">): Severity {
+  return snag.stops ? "stop" : (snag.how ?? "before-leaving");
+}
+
+export const owedKinds = ["later", "snag", "gear", "must", "promise", "extra", "question"] as const;
+export type OwedKind = (typeof owedKinds)[number];
+
 export interface Owed {
   /** The entry that made it owed; settling names it. */
   readonly ref: string;
-  readonly what: "later" | "snag" | "gear" | "must";
+  readonly what: OwedKind;
   readonly text: string;
   readonly since: string;
   readonly stops: boolean;
+  /** Of a snag. */
+  readonly severity: Severity | null;
+  /** Who takes care of it; null when nobody does yet. */
+  readonly owner: string | null;
+  /** The promised day. */
+  readonly due: IsoDate | null;
+  /** When the buyer was last told about it. */
+  readonly toldAt: string | null;
 }
 
-/** What the buyer is owed: topics put off or left out for a reason, snags, gear short. Settled ones are gone. */
+/**
+ * What the buyer is owed: topics put off or left out for a reason, snags that are more than a note, promises, extras not
+ * fitted, gear short, questions from the owner page. Settled ones are gone.
+ */
 export function listOwed(topics: readonly Topic[], gear: Rig["gear"], state: WalkState): Owed[] {
   const owed: Owed[] = [];
-  for (const snag of state.snags)
-    owed.push({ ref: snag.id, what: "snag", text: snag.note, since: snag.at, stops: snag.stops });
+  const add = (entry: { id: string; at: string }, what: OwedKind, text: string, more: Partial<Owed> = {}) =>
+    owed.push({
+      ref: entry.id,
+      what,
+      text,
+      since: entry.at,
+      stops: false,
+      severity: null,
+      owner: null,
+      due: null,
+      toldAt: null,
+      ...more,
+    });
+  for (const snag of state.snags) {
+    const severity = findSeverity(snag);
+    if (severity === "note") continue;
+    add(snag, "snag", snag.note, {
+      stops: snag.stops,
+      severity,
+      owner: snag.owner ?? null,
+      due: snag.due ?? null,
+    });
+  }
+  for (const promise of state.promises)
+    add(promise, promise.isExtra ? "extra" : "promise", promise.note, {
+      owner: promise.owner ?? null,
+      due: promise.due ?? null,
+    });
   for (const { topic, why } of listOpenTopics(topics, state)) {
     const reason = state.reasons.get(topic.id);
     const mark = state.topics.get(topic.id);
     if (why === "later" && mark !== undefined) {
-      const text = mark.entry.note === undefined ? topic.title : `${topic.title}: ${mark.entry.note}`;
-      owed.push({ ref: mark.entry.id, what: "later", text, since: mark.entry.at, stops: false });
+      const { note, when } = mark.entry;
+      add(mark.entry, "later", note === undefined ? topic.title : `${topic.title}: ${note}`, { due: when ?? null });
     } else if (topic.must && reason !== undefined) {
-      owed.push({
-        ref: reason.id,
-        what: "must",
-        text: `${topic.title}: ${reason.reason}`,
-        since: reason.at,
-        stops: false,
-      });
+      add(reason, "must", `${topic.title}: ${reason.reason}`);
     }
   }
   for (const item of gear) {
     const counted = state.gear.get(item.id);
-    if (counted !== undefined && counted.count < item.count) {
-      const short = item.count - counted.count;
-      owed.push({
-        ref: counted.id,
-        what: "gear",
-        text: `${item.label}: ${short} short`,
-        since: counted.at,
-        stops: false,
-      });
-    }
+    if (counted !== undefined && counted.count < item.count)
+      add(counted, "gear", `${item.label}: ${item.count - counted.count} short`);
   }
-  return owed.filter(({ ref }) => !state.settled.has(ref));
+  const titleOf = new Map(topics.map(({ id, title }) => [id, title]));
+  for (const question of state.questions) {
+    const title = question.topic === null ? undefined : titleOf.get(question.topic);
+    add(question, "question", title === undefined ? question.note : `${title}: ${question.note}`);
+  }
+  return owed
+    .filter(({ ref }) => !state.settled.has(ref))
+    .map((each) => {
+      const assigned = state.assigned.get(each.ref);
+      const toldAt = state.tells.findLast(({ ref }) => ref === each.ref)?.at ?? null;
+      return { ...each, toldAt, ...(assigned === undefined ? {} : { owner: assigned.owner, due: assigned.due }) };
+    });
 }
 
+const severityRank: Record<Severity, number> = { stop: 0, "before-leaving": 1, "by-date": 2, cosmetic: 4, note: 5 };
+const otherRank = 3;
+
+/**
+ * The order in which what is owed wants doing: overdue first, the longest overdue of them first; then what stops a
+ * handover; then by how bad it is; then the day it is promised for; then the oldest.
+ */
+export function compareOwed(a: Owed, b: Owed, today: IsoDate): number {
+  const late = (owed: Owed) => (owed.due !== null && owed.due < today ? owed.due : "9");
+  const rank = ({ severity }: Owed) => (severity === null ? otherRank : severityRank[severity]);
+  return (
+    compare(late(a), late(b)) ||
+    rank(a) - rank(b) ||
+    compare(a.due ?? "9", b.due ?? "9") ||
+    compare(a.since, b.since) ||
+    compare(a.ref, b.ref)
+  );
+}
+
+const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
+
+export const obstacleCodes = [
+  "must-open",
+  "gear-uncounted",
+  "hours-unread",
+  "unsigned",
+  "stopping-snag",
+  "not-allowed-to-start",
+] as const;
+
 export interface Obstacle {
-  readonly code: "must-open" | "gear-uncounted" | "hours-unread" | "unsigned" | "stopping-snag";
+  readonly code: (typeof obstacleCodes)[number];
   readonly ids: string[];
 }
 
-/** What still stands between the walk and its close; empty when it may be sealed. */
-export function listObstacles(topics: readonly Topic[], rig: Rig, state: WalkState): Obstacle[] {
+/** What still stands between the walk and its close; empty when it may be sealed. A buyer may refuse to sign. */
+export function listObstacles(
+  topics: readonly Topic[],
+  rig: Rig,
+  state: WalkState,
+  checks: readonly ReadyCheck[],
+): Obstacle[] {
   const musts = listOpenTopics(topics, state).filter(({ topic, reason }) => topic.must && reason === null);
+  const isBuyerHeard = findSignature(state, "buyer") !== null || state.refusals.length > 0;
+  const unsigned = [
+    ...(isBuyerHeard ? [] : ["buyer"]),
+    ...(findSignature(state, "staff") === null ? ["staff"] : []),
+    // A refusal is witnessed by a second person of the store.
+    ...(state.refusals.length > 0 && findSignature(state, "countersign") === null ? ["countersign"] : []),
+  ];
+  const start = listStartObstacles(checks, state);
   const found: Obstacle[] = [
     { code: "must-open", ids: musts.map(({ topic }) => topic.id) },
     { code: "gear-uncounted", ids: rig.gear.filter(({ id }) => !state.gear.has(id)).map(({ id }) => id) },
     { code: "hours-unread", ids: rig.engines.filter(({ id }) => !state.hours.has(id)).map(({ id }) => id) },
-    { code: "unsigned", ids: (["buyer", "staff"] as const).filter((role) => !state.signatures.has(role)) },
+    { code: "unsigned", ids: unsigned },
     {
       code: "stopping-snag",
       ids: state.snags.filter(({ id, stops }) => stops && !state.settled.has(id)).map(({ id }) => id),
     },
+    { code: "not-allowed-to-start", ids: start.isFree ? [] : start.open.map(({ id }) => id) },
   ];
   return found.filter(({ ids }) => ids.length > 0);
+}
+
+export interface StartObstacles {
+  /** Nothing is in the way, or the owner of the store has answered for it. */
+  readonly isFree: boolean;
+  readonly open: readonly ReadyCheck[];
+  readonly stopping: readonly EntryOf<"snag">[];
+}
+
+/** What stands between a boat and its walk: make-ready not finished, or a snag that stops the handover. */
+export function listStartObstacles(checks: readonly ReadyCheck[], state: WalkState): StartObstacles {
+  const open = checks.filter(({ id }) => state.ready.get(id)?.ok !== true);
+  const stopping = state.snags.filter(({ id, stops }) => stops && !state.settled.has(id));
+  return { open, stopping, isFree: state.allowed !== null || (open.length === 0 && stopping.length === 0) };
 }

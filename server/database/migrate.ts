@@ -2,10 +2,12 @@ import type { Sequelize } from "sequelize";
 import { SequelizeStorage, Umzug } from "umzug";
 import * as first from "./migrations/0001-store.ts";
 import * as second from "./migrations/0002-any-boat.ts";
+import * as third from "./migrations/0003-dock.ts";
 
 const migrations = [
   { name: "0001-store", ...first },
   { name: "0002-any-boat", ...second },
+  { name: "0003-dock", ...third },
 ];
 
 /** Brings the database up to date; answers how many migrations it has had in all. Names are numbered without gaps. */

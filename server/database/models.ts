@@ -42,6 +42,7 @@ export interface PhotoRow {
   by: string;
   width: number;
   height: number;
+  sha256: string;
   large: Buffer;
   small: Buffer;
 }
@@ -62,11 +63,33 @@ export interface EntryRow {
   deliveryId: string;
   body: string;
 }
-export interface SealRow {
+/** A link of the store's seal chain: a handover sealed here or taken in, or what was added to one. */
+export interface ChainRow {
+  number: number;
   deliveryId: string;
+  kind: "handover" | "import" | "amendment";
   sha256: string;
-  sealedAt: string;
+  previous: string;
+  link: string;
   canonical: string;
+  at: string;
+}
+export interface OwnerLinkRow {
+  tokenHash: string;
+  deliveryId: string;
+  madeAt: string;
+  by: string;
+  /** The walk itself is on the page: 1, else 0. */
+  isRemote: number;
+  endedAt: string | null;
+}
+export interface OutboxRow {
+  id: string;
+  deliveryId: string;
+  recipient: string;
+  text: string;
+  at: string;
+  state: string;
 }
 export interface ReadingRow {
   id: string;
@@ -102,7 +125,9 @@ export interface Models {
   readonly photos: Table<PhotoRow>;
   readonly deliveries: Table<DeliveryRow>;
   readonly entries: Table<EntryRow>;
-  readonly seals: Table<SealRow>;
+  readonly chain: Table<ChainRow>;
+  readonly ownerLinks: Table<OwnerLinkRow>;
+  readonly outbox: Table<OutboxRow>;
   readonly readings: Table<ReadingRow>;
   readonly services: Table<ServiceRow>;
   readonly settings: Table<SettingRow>;
@@ -152,6 +177,7 @@ export function defineModels(sequelize: Sequelize): Models {
       by: text(),
       width: { type: DataTypes.INTEGER, allowNull: false },
       height: { type: DataTypes.INTEGER, allowNull: false },
+      sha256: text(),
       large: { type: DataTypes.BLOB, allowNull: false },
       small: { type: DataTypes.BLOB, allowNull: false },
     }),
@@ -168,7 +194,32 @@ export function defineModels(sequelize: Sequelize): Models {
       owed: whole(),
     }),
     entries: table<EntryRow>("entries", { id: key(), deliveryId: text(), body: text() }),
-    seals: table<SealRow>("seals", { deliveryId: key(), sha256: text(), sealedAt: text(), canonical: text() }),
+    chain: table<ChainRow>("chain", {
+      number: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
+      deliveryId: text(),
+      kind: text(),
+      sha256: text(),
+      previous: text(),
+      link: text(),
+      canonical: text(),
+      at: text(),
+    }),
+    ownerLinks: table<OwnerLinkRow>("ownerLinks", {
+      tokenHash: key(),
+      deliveryId: text(),
+      madeAt: text(),
+      by: text(),
+      isRemote: whole(),
+      endedAt: maybeText(),
+    }),
+    outbox: table<OutboxRow>("outbox", {
+      id: key(),
+      deliveryId: text(),
+      recipient: text(),
+      text: text(),
+      at: text(),
+      state: text(),
+    }),
     readings: table<ReadingRow>("readings", {
       id: key(),
       boatId: text(),

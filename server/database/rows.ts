@@ -23,6 +23,10 @@ export async function readOne<R extends object>(
 }
 
 /** The rows of a question in SQL, on the database of `table`, for what Sequelize cannot ask: JSON inside a column. */
-export async function readQuery<R extends object>(table: ModelStatic<Model>, sql: string): Promise<R[]> {
-  return table.sequelize!.query<R>(sql, { type: QueryTypes.SELECT });
+export async function readQuery<R extends object>(
+  table: ModelStatic<Model>,
+  sql: string,
+  replacements: unknown[] = [],
+): Promise<R[]> {
+  return table.sequelize!.query<R>(sql, { type: QueryTypes.SELECT, replacements });
 }

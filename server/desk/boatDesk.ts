@@ -1,14 +1,16 @@
-import type { AnswerOf, Boat, BodyOf, endpoints, Today } from "../../api/index.ts";
+import type { AnswerOf, Boat, BodyOf, endpoints, OwedDesk, Today } from "../../api/index.ts";
 import { makeReady } from "../../content/index.ts";
 import { addDays, type IsoDate } from "../../core/dates/index.ts";
+import { listReadyChecks } from "../../core/ready/index.ts";
 import { findStyle } from "../../core/route/index.ts";
+import { compareOwed } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { ReadingRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
-import type { Person } from "../repositories/people.ts";
+import type { People, Person } from "../repositories/people.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { describeCare, findNextDue } from "./careDesk.ts";
 import type { Library, LibraryDesk } from "./libraryDesk.ts";
@@ -18,6 +20,7 @@ interface Parts {
   readonly database: Database;
   readonly boats: Boats;
   readonly deliveries: Deliveries;
+  readonly people: People;
   readonly settings: { read(): Promise<Settings> };
   readonly rigDesk: RigDesk;
   readonly libraryDesk: LibraryDesk;
@@ -26,10 +29,12 @@ interface Parts {
 
 const soonDays = 30;
 const mostRows = 12;
+/** Deliveries that Today looks through for what is owed first; the desk of everything owed looks through all. */
+const mostOwing = 60;
 
 /** Boats as a whole: today's list, one boat's page, and the hours and services that are entered there. */
 export function createBoatDesk(parts: Parts) {
-  const { database, boats, deliveries, settings, rigDesk, libraryDesk, clock } = parts;
+  const { database, boats, deliveries, people, settings, rigDesk, libraryDesk, clock } = parts;
 
   const careOf = async (boat: BoatRecord, today: IsoDate, store: Settings, transaction?: Transaction) =>
     describeCare({
@@ -93,7 +98,7 @@ export function createBoatDesk(parts: Parts) {
       const date = clock.today();
       const [now, owing, owedInAll, due] = await Promise.all([
         deliveries.listOn(date),
-        deliveries.listOwing(mostRows),
+        deliveries.listOwing(mostOwing),
         deliveries.sumOwed(),
         fallsDue(date),
       ]);
@@ -105,10 +110,19 @@ export function createBoatDesk(parts: Parts) {
           const boat = byId.get(delivery.boatId)!;
           return describeHandover(delivery, boat, rigDesk.prepare(boat.rigText, library, delivery.wishes), library);
         }),
-        owed: owing.flatMap((delivery) => describeOwed(delivery, byId.get(delivery.boatId)!)).slice(0, mostRows),
+        owed: rankOwed(owing, byId, date).slice(0, mostRows),
         owedInAll,
         ...due,
       };
+    },
+
+    /** Everything owed over all boats, what wants doing first at the top. */
+    async owed(): Promise<OwedDesk> {
+      const date = clock.today();
+      const owing = await deliveries.listOwing();
+      const byId = await boats.findMany(owing.map(({ boatId }) => boatId));
+      const staff = (await people.list()).map(({ id, name }) => ({ id, name }));
+      return { date, lines: rankOwed(owing, byId, date), staff };
     },
 
     async list(): Promise<AnswerOf<typeof endpoints.boats>> {
@@ -220,8 +234,19 @@ function buyersOf(boatId: string, sold: readonly DeliveryRecord[]): string {
   return last === undefined ? "" : last.buyers.map(({ name }) => name).join(" and ");
 }
 
+/** What is owed of these deliveries, what wants doing first at the top. */
+function rankOwed(owing: readonly DeliveryRecord[], boats: ReadonlyMap<string, BoatRecord>, today: IsoDate) {
+  return owing
+    .flatMap((delivery) => {
+      const lines = describeOwed(delivery, boats.get(delivery.boatId)!);
+      return delivery.summary.owed.map((owed, i) => ({ owed, line: lines[i]! }));
+    })
+    .sort((a, b) => compareOwed(a.owed, b.owed, today))
+    .map(({ line }) => line);
+}
+
 function describeOwed(delivery: DeliveryRecord, boat: BoatRecord): Today["owed"] {
-  return delivery.summary.owed.map(({ ref, what, text, since }) => ({
+  return delivery.summary.owed.map(({ ref, what, text, since, severity, owner, due, toldAt }) => ({
     boat: boat.id,
     boatName: boat.name,
     serial: serial(boat),
@@ -230,6 +255,10 @@ function describeOwed(delivery: DeliveryRecord, boat: BoatRecord): Today["owed"]
     what,
     text,
     since: since.slice(0, 10),
+    severity,
+    owner,
+    due,
+    toldAt,
     buyers: delivery.buyers.map(({ name }) => name).join(" and "),
   }));
 }
@@ -242,7 +271,8 @@ function describeHandover(
 ): Today["handovers"][number] {
   const { visits, moves, totalMin } = plan;
   const { summary } = delivery;
-  const open = makeReady.filter(({ id }) => !summary.ready.includes(id));
+  const checks = listReadyChecks(rig, makeReady);
+  const open = checks.filter(({ id }) => !summary.ready.includes(id));
   return {
     boat: boat.id,
     boatName: boat.name,
@@ -255,8 +285,8 @@ function describeHandover(
     loaM: rig.loaM,
     beamM: rig.beamM,
     engines: rig.engines.length,
-    readyDone: makeReady.length - open.length,
-    readyOf: makeReady.length,
+    readyDone: checks.length - open.length,
+    readyOf: checks.length,
     readyOpen: open.map(({ title }) => title),
     mustsOpen: summary.mustsOpen,
     mustsOf: summary.mustsOf,

@@ -1,19 +1,34 @@
-import { createHash } from "node:crypto";
 import { isDeepStrictEqual } from "node:util";
 import { ulid } from "ulid";
 import type { BodyOf, Delivery, endpoints, PlanComparison } from "../../api/index.ts";
-import { makeReady } from "../../content/index.ts";
-import { handoverSchema, writeCanonical } from "../../core/record/index.ts";
+import { arrivalChecks, breakInPacks, makeReady, servicePacks, usuallyForgotten } from "../../content/index.ts";
+import { listReadyChecks } from "../../core/ready/index.ts";
+import { amendmentSchema, type Handover, handoverSchema, writeCanonical, writeJson } from "../../core/record/index.ts";
 import { createStyle, plainWishes, routeStyles, type WalkWishes } from "../../core/route/index.ts";
-import { type Entry, foldWalk, isAfterSeal, isCovered, listObstacles, listOwed } from "../../core/walk/index.ts";
+import {
+  type Entry,
+  foldWalk,
+  isCovered,
+  listObstacles,
+  listOwed,
+  mayFollowSeal,
+  ownerId,
+  scoreForgotten,
+} from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
+import type { NewsDesk } from "../news.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
+import { type Chain, hashText } from "../repositories/chain.ts";
 import type { Deliveries, DeliveryRecord, Summary } from "../repositories/deliveries.ts";
+import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { People, Person } from "../repositories/people.ts";
+import type { Photos } from "../repositories/photos.ts";
 import type { Settings } from "../repositories/settings.ts";
+import type { Messages } from "../standins/messages.ts";
 import { describeCare, findNextDue } from "./careDesk.ts";
+import { checkEntry } from "./checkEntry.ts";
 import type { LibraryDesk } from "./libraryDesk.ts";
 import type { Prepared, RigDesk } from "./rigDesk.ts";
 
@@ -21,6 +36,11 @@ interface Parts {
   readonly database: Database;
   readonly boats: Boats;
   readonly deliveries: Deliveries;
+  readonly chain: Chain;
+  readonly photos: Photos;
+  readonly ownerLinks: OwnerLinks;
+  readonly messages: Messages;
+  readonly news: NewsDesk;
   readonly people: People;
   readonly settings: { read(): Promise<Settings> };
   readonly rigDesk: RigDesk;
@@ -28,23 +48,38 @@ interface Parts {
   readonly clock: Clock;
 }
 
-interface OnDesk {
-  readonly delivery: DeliveryRecord;
-  readonly boat: BoatRecord;
-  readonly atHand: Prepared;
+/** What a walk is given: the boat, the topics and their order, what is checked before; sealed ones also their people. */
+export interface AtHand extends Prepared {
+  readonly makeReady: Delivery["makeReady"];
+  readonly sealed: Handover | null;
 }
 
-/** A handover from plan to seal: what a walk is given, what it may add, and when it may be closed. */
+export interface OnDesk {
+  readonly delivery: DeliveryRecord;
+  readonly boat: BoatRecord;
+  readonly atHand: AtHand;
+}
+
+/** Who an entry of the owner page is from. */
+export const ownerPerson = { id: ownerId, name: "Owner", role: "owner-page" } as const;
+export type Author = Pick<Person, "id" | "name"> & { readonly role: Person["role"] | "owner-page" };
+
+/** A handover from plan to seal and after: what a walk is given, what it may add, and when it is sealed. */
 export function createHandoverDesk(parts: Parts) {
-  const { database, boats, deliveries, people, settings, rigDesk, libraryDesk, clock } = parts;
+  const { database, boats, deliveries, chain, photos, ownerLinks, messages, news, people } = parts;
+  const { settings, rigDesk, libraryDesk, clock } = parts;
 
   /** What the walk is given; of a sealed handover what was sealed, however library and rig have changed since. */
-  const prepare = async (delivery: DeliveryRecord, boat: BoatRecord, transaction?: Transaction): Promise<Prepared> => {
+  const prepare = async (delivery: DeliveryRecord, boat: BoatRecord, transaction?: Transaction): Promise<AtHand> => {
     if (delivery.summary.state === "signed") {
-      const seal = await deliveries.findSeal(delivery.id, transaction);
-      if (seal !== null) return handoverSchema.parse(JSON.parse(seal.canonical));
+      const seal = await chain.findSeal(delivery.id, transaction);
+      if (seal !== null) {
+        const sealed = handoverSchema.parse(JSON.parse(seal.canonical));
+        return { ...sealed, makeReady: sealed.makeReady ?? [], sealed };
+      }
     }
-    return rigDesk.prepare(boat.rigText, await libraryDesk.read(), delivery.wishes);
+    const prepared = rigDesk.prepare(boat.rigText, await libraryDesk.read(), delivery.wishes);
+    return { ...prepared, makeReady: listReadyChecks(prepared.rig, makeReady), sealed: null };
   };
   const take = async (id: string, transaction?: Transaction): Promise<OnDesk> => {
     const delivery = await deliveries.find(id, transaction);
@@ -52,9 +87,98 @@ export function createHandoverDesk(parts: Parts) {
     const boat = (await boats.find(delivery.boatId, transaction))!;
     return { delivery, boat, atHand: await prepare(delivery, boat, transaction) };
   };
-  const staffOf = async (entries: readonly Entry[], also: readonly string[] = []) => {
+  const staffOf = async (entries: readonly Entry[], sealed: Handover | null, also: readonly string[] = []) => {
     const ids = new Set([...entries.map((entry) => entry.by), ...also]);
-    return (await people.list()).filter(({ id }) => ids.has(id)).map(({ id, name }) => ({ id, name }));
+    const ours = (await people.list()).filter(({ id }) => ids.has(id)).map(({ id, name }) => ({ id, name }));
+    // Of a record that was taken in, the people are those of the store that sealed it.
+    const theirs = (sealed?.staff ?? []).filter(({ id }) => !ours.some((person) => person.id === id));
+    return [...ours, ...theirs];
+  };
+
+  /** Freezes the handover when its close was wished and nothing stands in the way any more. */
+  const sealWhenReady = async ({ delivery, boat, atHand }: OnDesk, entries: readonly Entry[], t: Transaction) => {
+    const id = delivery.id;
+    const state = foldWalk(entries);
+    const close = state.standing.find(({ kind }) => kind === "close");
+    if (close === undefined || listObstacles(atHand.topics, atHand.rig, state, atHand.makeReady).length > 0)
+      return null;
+    const wanted = new Set(state.photos.map(({ photo }) => photo));
+    const facts = await photos.listFacts([...wanted], t);
+    if (facts.length < wanted.size) return null;
+    const store = await settings.read();
+    const sealedAt = new Date(clock.nowMs()).toISOString();
+    const { rig, plan, topics } = atHand;
+    const packsOf = <P extends { id: string }>(packs: readonly P[], used: readonly string[]) =>
+      packs.filter((pack) => used.includes(pack.id));
+    const record = handoverSchema.parse({
+      format: "ravik.handover/1",
+      delivery: id,
+      store: store.store,
+      date: delivery.date,
+      hull: boat.hull,
+      boatName: boat.name,
+      rig,
+      buyers: delivery.buyers,
+      staff: await staffOf(entries, null),
+      plan,
+      topics,
+      makeReady: atHand.makeReady,
+      packs: {
+        breakIn: packsOf(
+          breakInPacks,
+          rig.engines.map(({ breakInPack }) => breakInPack),
+        ),
+        service: packsOf(
+          servicePacks,
+          rig.engines.map(({ servicePack }) => servicePack),
+        ),
+      },
+      photos: facts,
+      entries,
+      digests: Object.fromEntries(entries.map((entry) => [entry.id, hashText(writeJson(entry))])),
+      sealedBy: close.by,
+      sealedAt,
+    });
+    await chain.add({ deliveryId: id, kind: "handover", canonical: writeCanonical(record), at: sealedAt }, t);
+    await deliveries.setSummary(id, summarize(atHand, entries, true), t);
+    for (const entry of state.hours.values())
+      await boats.addReading(
+        {
+          id: entry.id,
+          boatId: boat.id,
+          engine: entry.engine,
+          date: delivery.date,
+          hours: entry.hours,
+          reason: null,
+          by: entry.by,
+        },
+        t,
+      );
+    const care = describeCare({
+      rig,
+      inService: delivery.date,
+      today: delivery.date,
+      monthlyHours: store.monthlyHours,
+      readings: await boats.listReadings([boat.id], t),
+      services: [],
+    });
+    await boats.setCare(boat.id, { inService: delivery.date, dueDate: findNextDue(care) }, t);
+    return sealedAt;
+  };
+
+  /** Chains what came after the seal to what stood before it. */
+  const amend = async (id: string, entries: readonly Entry[], transaction: Transaction) => {
+    const seal = (await chain.findSeal(id, transaction))!;
+    const last = (await chain.listAmendments(id, transaction)).at(-1) ?? seal;
+    const at = new Date(clock.nowMs()).toISOString();
+    const amendment = amendmentSchema.parse({
+      format: "ravik.amendment/1",
+      delivery: id,
+      previous: last.sha256,
+      at,
+      entries,
+    });
+    await chain.add({ deliveryId: id, kind: "amendment", canonical: writeCanonical(amendment), at }, transaction);
   };
 
   return {
@@ -63,24 +187,40 @@ export function createHandoverDesk(parts: Parts) {
     async describe(id: string): Promise<Delivery> {
       const { delivery, boat, atHand } = await take(id);
       const entries = await deliveries.listEntries(id);
-      const seal = await deliveries.findSeal(id);
+      const seal = await chain.findSeal(id);
+      const link = await ownerLinks.findOf(id);
+      const forgotten = await libraryDesk.readForgotten();
       return {
         id,
         boat: boat.id,
-        boatName: boat.name,
-        hull: boat.hull,
+        boatName: atHand.sealed?.boatName ?? boat.name,
+        hull: atHand.sealed?.hull ?? boat.hull,
         date: delivery.date,
         time: delivery.time,
         note: delivery.note,
         buyers: delivery.buyers,
-        staff: await staffOf(entries),
+        staff: await staffOf(entries, atHand.sealed),
         wishes: delivery.wishes,
         rig: atHand.rig,
         plan: atHand.plan,
         topics: [...atHand.topics],
-        makeReady,
+        makeReady: atHand.makeReady,
+        arrival: arrivalChecks,
+        forgotten: Object.fromEntries(
+          atHand.topics.flatMap((topic) => {
+            const score = scoreForgotten(
+              topic.id,
+              usuallyForgotten,
+              forgotten.byTopic.get(topic.id),
+              forgotten.handovers,
+            );
+            return score > 0 ? [[topic.id, score]] : [];
+          }),
+        ),
         entries,
-        seal: seal === null ? null : { sha256: seal.sha256, sealedAt: seal.sealedAt },
+        seal: seal === null ? null : { sha256: seal.sha256, sealedAt: seal.at, number: seal.number },
+        added: listAdded(entries, atHand.sealed),
+        link: link === null ? null : { madeAt: link.madeAt, isRemote: link.isRemote === 1 },
       };
     },
 
@@ -104,9 +244,13 @@ export function createHandoverDesk(parts: Parts) {
       return id;
     },
 
-    /** Stores what is new, once; all or none. What was stored before and is the same is only acknowledged. */
-    async addEntries(id: string, user: Person, sent: readonly Entry[]) {
-      return database.inTransaction(async (transaction) => {
+    /**
+     * Stores what is new, once; all or none. What was stored before and is the same is only acknowledged. A wish to close
+     * seals the handover as soon as nothing is in the way; what comes after the seal is chained to it.
+     */
+    async addEntries(id: string, author: Author, sent: readonly Entry[]) {
+      const library = await libraryDesk.read();
+      const done = await database.inTransaction(async (transaction) => {
         const desk = await take(id, transaction);
         const earlier = await deliveries.listEntries(id, transaction);
         const stands = new Map(earlier.map((entry) => [entry.id, entry]));
@@ -120,18 +264,49 @@ export function createHandoverDesk(parts: Parts) {
           else known.push(entry.id);
         }
         const stored = [...fresh.values()];
+        const all = [...earlier, ...stored];
+        const question = { desk, library, author, refs: new Set(all.map((entry) => entry.id)), all };
         sent.forEach((entry, i) => {
-          if (fresh.has(entry.id)) checkEntry(entry, `entries[${i}]`, desk, user, [...earlier, ...stored]);
+          if (fresh.has(entry.id)) checkEntry(entry, `entries[${i}]`, question);
         });
-        const isSigned = desk.delivery.summary.state === "signed";
-        if (isSigned && stored.some((entry) => !isAfterSeal(entry.kind))) throw new Failure("sealed", { delivery: id });
+        const seal = await chain.findSeal(id, transaction);
+        let isSealed = false;
         if (stored.length > 0) {
+          if (seal !== null && stored.some((entry) => !mayFollowSeal(entry, seal.at)))
+            throw new Failure("sealed", { delivery: id });
           await deliveries.addEntries(id, stored, transaction);
-          const summary = summarize(desk.atHand, [...earlier, ...stored], isSigned);
-          await deliveries.setSummary(id, summary, transaction);
+          for (const entry of stored)
+            if (entry.kind === "tell")
+              await messages.send(
+                {
+                  id: entry.id,
+                  deliveryId: id,
+                  recipient: desk.delivery.buyers.map(({ name }) => name).join(" and "),
+                  text: entry.text,
+                  at: entry.at,
+                },
+                transaction,
+              );
+          if (seal === null) isSealed = (await sealWhenReady(desk, all, transaction)) !== null;
+          else await amend(id, stored, transaction);
+          if (!isSealed) await deliveries.setSummary(id, summarize(desk.atHand, all, seal !== null), transaction);
         }
-        return { stored: stored.map((entry) => entry.id), known };
+        return { stored, known, isSealed };
       });
+      if (done.stored.length > 0) news.tell(id, { entries: done.stored, isSealed: done.isSealed });
+      return { stored: done.stored.map((entry) => entry.id), known: done.known };
+    },
+
+    /** A photo has arrived: handovers whose close waited for it may be sealed now. */
+    async noteArrived(photo: string) {
+      for (const id of await deliveries.listOfPhoto(photo)) {
+        const isSealed = await database.inTransaction(async (transaction) => {
+          const desk = await take(id, transaction);
+          if ((await chain.findSeal(id, transaction)) !== null) return false;
+          return (await sealWhenReady(desk, await deliveries.listEntries(id, transaction), transaction)) !== null;
+        });
+        if (isSealed) news.tell(id, { entries: [], isSealed });
+      }
     },
 
     /** Each style with the same people, place and minutes, for this boat. */
@@ -168,130 +343,29 @@ export function createHandoverDesk(parts: Parts) {
       });
     },
 
-    /** Freezes the handover: canonical text, its SHA-256, and the meter readings taken over into aftercare. */
-    async seal(id: string, user: Person) {
-      const store = await settings.read();
-      return database.inTransaction(async (transaction) => {
-        const before = await deliveries.findSeal(id, transaction);
-        if (before !== null) throw new Failure("already-sealed", { sha256: before.sha256, sealedAt: before.sealedAt });
-        const { delivery, boat, atHand } = await take(id, transaction);
-        const entries = await deliveries.listEntries(id, transaction);
-        const state = foldWalk(entries);
-        const obstacles = listObstacles(atHand.topics, atHand.rig, state);
-        if (obstacles.length > 0) throw new Failure("not-ready-to-seal", { obstacles });
-        const sealedAt = new Date(clock.nowMs()).toISOString();
-        const canonical = writeCanonical(
-          handoverSchema.parse({
-            format: "ravik.handover/1",
-            delivery: id,
-            store: store.store,
-            date: delivery.date,
-            hull: boat.hull,
-            rig: atHand.rig,
-            buyers: delivery.buyers,
-            staff: await staffOf(entries, [user.id]),
-            plan: atHand.plan,
-            topics: atHand.topics,
-            entries,
-            sealedBy: user.id,
-            sealedAt,
-          }),
-        );
-        const sha256 = createHash("sha256").update(canonical, "utf8").digest("hex");
-        await deliveries.addSeal({ deliveryId: id, sha256, sealedAt, canonical }, transaction);
-        await deliveries.setSummary(id, summarize(atHand, entries, true), transaction);
-        for (const entry of state.hours.values()) {
-          await boats.addReading(
-            {
-              id: entry.id,
-              boatId: boat.id,
-              engine: entry.engine,
-              date: delivery.date,
-              hours: entry.hours,
-              reason: null,
-              by: entry.by,
-            },
-            transaction,
-          );
-        }
-        const care = describeCare({
-          rig: atHand.rig,
-          inService: delivery.date,
-          today: delivery.date,
-          monthlyHours: store.monthlyHours,
-          readings: await boats.listReadings([boat.id], transaction),
-          services: [],
+    /** Works out anew what Today reads of handovers that an older version of Ravik kept in another form. */
+    async mendSummaries() {
+      for (const { id } of await deliveries.listUnsummarized())
+        await database.inTransaction(async (transaction) => {
+          const isSigned = (await chain.findSeal(id, transaction)) !== null;
+          const delivery = (await deliveries.find(id, transaction))!;
+          const boat = (await boats.find(delivery.boatId, transaction))!;
+          const summary: Summary = { ...delivery.summary, state: isSigned ? "signed" : "planned" };
+          const atHand = await prepare({ ...delivery, summary }, boat, transaction);
+          const entries = await deliveries.listEntries(id, transaction);
+          await deliveries.setSummary(id, summarize(atHand, entries, isSigned), transaction);
         });
-        await boats.setCare(boat.id, { inService: delivery.date, dueDate: findNextDue(care) }, transaction);
-        return { sha256, sealedAt };
-      });
     },
   };
 }
 
 export type HandoverDesk = ReturnType<typeof createHandoverDesk>;
 
-/** Refuses an entry that names what this delivery does not have, or that is not this person's to make. */
-function checkEntry(entry: Entry, path: string, desk: OnDesk, user: Person, all: readonly Entry[]) {
-  const { delivery, atHand } = desk;
-  const must = (known: boolean, field: string, value: string) => {
-    if (!known)
-      throw new Failure("invalid-input", {
-        issues: [{ path: `${path}.${field}`, message: `no ${field} "${value}" here` }],
-      });
-  };
-  if (entry.delivery !== delivery.id)
-    throw new Failure("wrong-delivery", { path: `${path}.delivery`, got: entry.delivery, expected: delivery.id });
-  if (entry.by !== user.id) throw new Failure("not-your-entry", { path: `${path}.by`, got: entry.by });
-  const hasTopic = (id: string) => atHand.topics.some((topic) => topic.id === id);
-  const hasRef = (ref: string) => all.some((other) => other.id === ref);
-  switch (entry.kind) {
-    case "mark":
-      if (!hasTopic(entry.topic)) throw new Failure("unknown-topic", { path: `${path}.topic`, got: entry.topic });
-      if (entry.person !== null)
-        must(
-          delivery.buyers.some(({ id }) => id === entry.person),
-          "person",
-          entry.person,
-        );
-      return;
-    case "reason":
-    case "snag":
-      if (entry.topic !== null && !hasTopic(entry.topic))
-        throw new Failure("unknown-topic", { path: `${path}.topic`, got: entry.topic });
-      return;
-    case "undo":
-    case "settle":
-      if (!hasRef(entry.ref)) throw new Failure("unknown-ref", { path: `${path}.ref`, got: entry.ref });
-      return;
-    case "ready":
-      must(
-        makeReady.some(({ id }) => id === entry.check),
-        "check",
-        entry.check,
-      );
-      return;
-    case "gear":
-      must(
-        atHand.rig.gear.some(({ id }) => id === entry.item),
-        "item",
-        entry.item,
-      );
-      return;
-    case "hours":
-      must(
-        atHand.rig.engines.some(({ id }) => id === entry.engine),
-        "engine",
-        entry.engine,
-      );
-      return;
-    case "start":
-    case "sign":
-    case "amend":
-      return;
-    default:
-      throw new Error(`checkEntry: expected a known kind, got ${JSON.stringify(entry satisfies never)}`);
-  }
+/** The entries that are not in the sealed record. */
+function listAdded(entries: readonly Entry[], sealed: Handover | null): string[] {
+  if (sealed === null) return [];
+  const inside = new Set(sealed.entries.map(({ id }) => id));
+  return entries.filter(({ id }) => !inside.has(id)).map(({ id }) => id);
 }
 
 /** What Today shows of a handover. */

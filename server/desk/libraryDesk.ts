@@ -3,6 +3,7 @@ import type { LibrarySheet } from "../../api/index.ts";
 import { topics as shipped } from "../../content/index.ts";
 import { learnMinutes, type OwnStyle, orderTopics } from "../../core/route/index.ts";
 import { librarySchema, type SchoolChoices, type Topic } from "../../core/topic/index.ts";
+import type { Forgotten } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
@@ -18,6 +19,12 @@ export interface Library {
   readonly ownStyles: readonly OwnStyle[];
   /** Minutes as this store takes them, by topic. */
   readonly minutesOf: Readonly<Record<string, number>>;
+}
+
+interface Forgetting {
+  readonly day: string;
+  readonly handovers: number;
+  readonly byTopic: ReadonlyMap<string, Forgotten>;
 }
 
 interface Parts {
@@ -54,8 +61,17 @@ export function createLibraryDesk({ topicEdits, deliveries, settings, clock }: P
     known = { version, topics, schools, ownStyles, minutesOf };
     return known;
   };
+  let forgotten: Forgetting | null = null;
   return {
     read,
+    /** What this store most often leaves out, learned once a day from its own late marks and its calls. */
+    async readForgotten(): Promise<Forgetting> {
+      const day = clock.today();
+      if (forgotten?.day === day) return forgotten;
+      const { rows, handovers } = await deliveries.countForgotten();
+      forgotten = { day, handovers, byTopic: new Map(rows.map(({ topic, ...counts }) => [topic, counts])) };
+      return forgotten;
+    },
     async describe(): Promise<LibrarySheet> {
       const { topics, schools, ownStyles, minutesOf } = await read();
       const edits = await topicEdits.list();

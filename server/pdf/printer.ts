@@ -1,4 +1,6 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
+import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
 
@@ -9,13 +11,22 @@ const pdfmake = require("pdfmake") as {
   setUrlAccessPolicy(isAllowed: (url: string) => boolean): void;
   createPdf(document: TDocumentDefinitions): { getBuffer(): Promise<Buffer> };
 };
+const { toSfnt } = require("woff2sfnt-sfnt2woff") as { toSfnt(woff: Buffer): Buffer };
 
 const folderOf = (name: string) => join(dirname(require.resolve(`${name}/package.json`)), "files");
 const archivo = folderOf("@fontsource/archivo");
 const atkinson = folderOf("@fontsource/atkinson-hyperlegible-next");
+/** Where the faces lie unpacked while this server runs: the printer would unpack a packed one again for every letter. */
+const unpacked = mkdtempSync(join(tmpdir(), "ravik-faces-"));
+process.once("exit", () => rmSync(unpacked, { recursive: true, force: true }));
+const unpack = (folder: string, name: string) => {
+  const file = join(unpacked, `${name}.ttf`);
+  writeFileSync(file, toSfnt(readFileSync(join(folder, `${name}.woff`))));
+  return file;
+};
 const faces = (folder: string, name: string, subset: string) => ({
-  normal: join(folder, `${name}-${subset}-400-normal.woff`),
-  bold: join(folder, `${name}-${subset}-700-normal.woff`),
+  normal: unpack(folder, `${name}-${subset}-400-normal`),
+  bold: unpack(folder, `${name}-${subset}-700-normal`),
 });
 
 pdfmake.setFonts({
@@ -24,7 +35,7 @@ pdfmake.setFonts({
   Atkinson: faces(atkinson, "atkinson-hyperlegible-next", "latin"),
   AtkinsonExt: faces(atkinson, "atkinson-hyperlegible-next", "latin-ext"),
 });
-pdfmake.setLocalAccessPolicy((path) => path.startsWith(archivo) || path.startsWith(atkinson));
+pdfmake.setLocalAccessPolicy((path) => path.startsWith(unpacked));
 pdfmake.setUrlAccessPolicy(() => false);
 
 /** What the basic Latin font file holds; the rest of the Latin letters are in its extended file. */

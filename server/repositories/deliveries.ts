@@ -1,9 +1,10 @@
 import { Op, UniqueConstraintError, type WhereOptions } from "sequelize";
 import { z } from "zod";
+import { isoDateSchema } from "../../core/dates/index.ts";
 import { personSchema } from "../../core/record/index.ts";
 import { plainWishes, type WalkWishes, walkWishesSchema } from "../../core/route/index.ts";
-import { type Entry, recordIdSchema } from "../../core/walk/index.ts";
-import type { DeliveryRow, SealRow } from "../database/models.ts";
+import { type Entry, owedKinds, recordIdSchema, severities } from "../../core/walk/index.ts";
+import type { DeliveryRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne, readQuery } from "../database/rows.ts";
 import { Failure } from "../failure.ts";
@@ -18,14 +19,21 @@ export const summarySchema = z.strictObject({
   owed: z.array(
     z.strictObject({
       ref: z.string(),
-      what: z.enum(["later", "snag", "gear", "must"]),
+      what: z.enum(owedKinds),
       text: z.string(),
       since: z.string(),
       stops: z.boolean(),
+      severity: z.enum(severities).nullable(),
+      owner: z.string().nullable(),
+      due: isoDateSchema.nullable(),
+      toldAt: z.string().nullable(),
     }),
   ),
 });
 export type Summary = z.infer<typeof summarySchema>;
+
+/** Of a delivery whose summary is yet to be worked out. */
+const noSummary: Summary = { state: "planned", ready: [], mustsOpen: 0, mustsOf: 0, stopping: [], owed: [] };
 
 /** The latest marks that minutes are learned from. */
 const mostSpent = 20_000;
@@ -45,7 +53,7 @@ const toDelivery = ({ buyers, summary, style, wishes, owed: _, ...rest }: Delive
   ...rest,
   buyers: JSON.parse(buyers),
   wishes: walkWishesSchema.parse({ ...plainWishes, ...JSON.parse(wishes), style }),
-  summary: JSON.parse(summary),
+  summary: summary === "" ? noSummary : JSON.parse(summary),
 });
 
 /** Handovers with their entries and seals. Entries and seals are only ever added. */
@@ -82,7 +90,7 @@ export function createDeliveries({ models }: Database) {
     listOn: (date: string) => listWhere({ date }),
     listOfBoats: (boatIds: readonly string[]) => listWhere({ boatId: { [Op.in]: [...boatIds] } }),
     listAll: () => listWhere({}),
-    listOwing: (most: number) => listWhere({ owed: { [Op.gt]: 0 } }, most),
+    listOwing: (most?: number) => listWhere({ owed: { [Op.gt]: 0 } }, most),
     sumOwed: async () => (await models.deliveries.sum("owed")) ?? 0,
     async setPlan(id: string, { style, ...wishes }: WalkWishes, summary: Summary, transaction: Transaction) {
       await models.deliveries.update(
@@ -127,11 +135,41 @@ export function createDeliveries({ models }: Database) {
         throw error;
       }
     },
-    async findSeal(deliveryId: string, transaction?: Transaction): Promise<SealRow | null> {
-      return readOne(models.seals, deliveryId, transaction);
+    /** The deliveries whose entries name a photo. */
+    async listOfPhoto(photo: string): Promise<string[]> {
+      const rows = await readQuery<{ deliveryId: string }>(
+        models.entries,
+        `SELECT DISTINCT deliveryId FROM entries
+         WHERE json_extract(body, '$.kind') = 'photo' AND json_extract(body, '$.photo') = ?`,
+        [photo],
+      );
+      return rows.map(({ deliveryId }) => deliveryId);
     },
-    async addSeal(seal: SealRow, transaction: Transaction) {
-      await models.seals.create(seal, { transaction });
+    /** Deliveries whose summary an older version kept in another form. */
+    async listUnsummarized(): Promise<DeliveryRecord[]> {
+      return listWhere({ summary: "" });
+    },
+    /** Marks made late and calls, by topic, over all walks, and how many walks were signed. */
+    async countForgotten(): Promise<{ rows: { topic: string; late: number; calls: number }[]; handovers: number }> {
+      // Late: made after the first thing that is only done when closing (gear counted, hours read, a signature).
+      const rows = await readQuery<{ topic: string; late: number; calls: number }>(
+        models.entries,
+        `WITH closing AS (
+           SELECT deliveryId, MIN(json_extract(body, '$.at')) AS at FROM entries
+           WHERE json_extract(body, '$.kind') IN ('gear', 'hours', 'sign') GROUP BY deliveryId)
+         SELECT json_extract(e.body, '$.topic') AS topic,
+           SUM(json_extract(e.body, '$.kind') = 'mark' AND json_extract(e.body, '$.at') > closing.at
+             AND json_extract(e.body, '$.mark') IN ('told', 'shown', 'did')) AS late,
+           SUM(json_extract(e.body, '$.kind') = 'call') AS calls
+         FROM entries e LEFT JOIN closing ON closing.deliveryId = e.deliveryId
+         WHERE json_extract(e.body, '$.kind') IN ('mark', 'call') AND json_extract(e.body, '$.topic') IS NOT NULL
+         GROUP BY 1 HAVING late > 0 OR calls > 0`,
+      );
+      const [count] = await readQuery<{ n: number }>(
+        models.entries,
+        "SELECT COUNT(*) AS n FROM chain WHERE kind = 'handover'",
+      );
+      return { rows, handovers: count?.n ?? 0 };
     },
   };
 }

@@ -11,6 +11,10 @@ export function routeBoats(router: Router, { door, boatDesk }: Services) {
     serve(endpoints.today, door, () => boatDesk.today()),
   );
   router.get(
+    endpoints.owed.path,
+    serve(endpoints.owed, door, () => boatDesk.owed()),
+  );
+  router.get(
     endpoints.boats.path,
     serve(endpoints.boats, door, () => boatDesk.list()),
   );

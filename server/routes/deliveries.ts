@@ -2,8 +2,11 @@ import type Router from "@koa/router";
 import { endpoints } from "../../api/index.ts";
 import { serve } from "../http.ts";
 import type { Services } from "../services.ts";
+import { streamNews } from "../streamNews.ts";
 
-export function routeDeliveries(router: Router, { door, handoverDesk, settings, clock }: Services) {
+/** What has a delivery for its subject: plan, entries, news, record, owner link. */
+export function routeDeliveries(router: Router, services: Services) {
+  const { door, handoverDesk, ownerDesk, messages, news, photos, settings, clock } = services;
   router.get(
     endpoints.delivery.path,
     serve(endpoints.delivery, door, ({ params }) => handoverDesk.describe(params.delivery)),
@@ -29,9 +32,33 @@ export function routeDeliveries(router: Router, { door, handoverDesk, settings, 
       handoverDesk.addEntries(params.delivery, user, body.entries),
     ),
   );
+  router.get(
+    endpoints.news.path,
+    serve(endpoints.news, door, async ({ params, ctx }) => {
+      await handoverDesk.take(params.delivery);
+      streamNews(ctx, (listener) => news.listen(params.delivery, listener));
+      return undefined;
+    }),
+  );
+  router.get(
+    endpoints.messages.path,
+    serve(endpoints.messages, door, async ({ params }) => {
+      const sent = await messages.listOf(params.delivery);
+      return { messages: sent.map(({ deliveryId: _, ...message }) => message) };
+    }),
+  );
   router.post(
-    endpoints.seal.path,
-    serve(endpoints.seal, door, ({ params, user }) => handoverDesk.seal(params.delivery, user)),
+    endpoints.setOwnerLink.path,
+    serve(endpoints.setOwnerLink, door, async ({ params, user, body }) => ({
+      token: await ownerDesk.makeLink(params.delivery, user, body.isRemote),
+    })),
+  );
+  router.delete(
+    endpoints.endOwnerLink.path,
+    serve(endpoints.endOwnerLink, door, async ({ params }) => {
+      await ownerDesk.endLink(params.delivery);
+      return { done: true as const };
+    }),
   );
   router.get(
     endpoints.recordPdf.path,
@@ -44,6 +71,7 @@ export function routeDeliveries(router: Router, { door, handoverDesk, settings, 
       ctx.body = await writeRecordPdf(delivery, await settings.read(), {
         paper: query.paper,
         timeZone: clock.timeZone,
+        readPhoto: (id) => photos.find(id, "small"),
       });
       return undefined;
     }),

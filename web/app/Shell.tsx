@@ -8,6 +8,7 @@ import { useMe } from "./useMe.ts";
 const tabs = [
   { to: "/", says: "Today" },
   { to: "/boats", says: "Boats" },
+  { to: "/aftercare", says: "Aftercare" },
   { to: "/library", says: "Library" },
 ];
 
@@ -16,7 +17,7 @@ export function Shell() {
   const { store } = useMe();
   const useNewer = useNewVersion();
   return (
-    <div className="min-h-dvh md:grid md:grid-cols-[92px_1fr]">
+    <div className="min-h-dvh md:grid md:grid-cols-[108px_1fr]">
       <nav
         aria-label="Sections"
         className="flex items-stretch border-b border-ink bg-panel md:block md:border-r md:border-b-0"

@@ -12,10 +12,13 @@ export function Signal() {
         ▲ {kept}: not taken
       </span>
     );
+  const last = lastSentAtMs === null ? null : `last sent ${sayClock(lastSentAtMs)}`;
   const sent = lastSentAtMs === null ? "nothing unsent" : `all sent ${sayClock(lastSentAtMs)}`;
   return (
     <span role="status" className="whitespace-nowrap text-soft">
-      {hasSignal ? (kept ?? sent) : ["no signal", kept].filter(Boolean).join(" · ")}
+      {hasSignal && kept === null
+        ? sent
+        : [hasSignal ? "sending" : "no signal", kept, last].filter(Boolean).join(" · ")}
     </span>
   );
 }

@@ -51,15 +51,21 @@ export async function ask<N extends EndpointName>(
   return readAnswer(response);
 }
 
-/** Sends a photo as it is; the server makes it fit to keep. Throws Refused. */
-export async function sendPhoto(file: File): Promise<AnswerOf<Endpoints["addPhoto"]>> {
-  const { method } = addresses.addPhoto;
+type UploadName = "setPhoto" | "setOwnerPhoto" | "previewBundle" | "importBundle";
+
+/** Sends a file as it is, to one of the endpoints that take one. Throws Refused. */
+export async function sendFile<N extends UploadName>(
+  name: N,
+  params: ParamsOf<Endpoints[N]>,
+  file: Blob,
+  usualType: string,
+): Promise<AnswerOf<Endpoints[N]>> {
   let response: Response;
   try {
-    response = await fetch(addressOf("addPhoto"), {
-      method,
+    response = await fetch(addressOf(name, params), {
+      method: addresses[name].method,
       credentials: "same-origin",
-      headers: { "Content-Type": file.type === "" ? "image/jpeg" : file.type },
+      headers: { "Content-Type": file.type === "" ? usualType : file.type },
       body: file,
     });
   } catch {
@@ -67,6 +73,9 @@ export async function sendPhoto(file: File): Promise<AnswerOf<Endpoints["addPhot
   }
   return readAnswer(response);
 }
+
+/** Sends a photo under the id it has here; the server makes it fit to keep. Throws Refused. */
+export const sendPhoto = (photo: string, file: Blob) => sendFile("setPhoto", { photo }, file, "image/jpeg");
 
 async function readAnswer<T>(response: Response): Promise<T> {
   let value: unknown;

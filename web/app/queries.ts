@@ -14,6 +14,9 @@ export const queryClient = new QueryClient({
 
 export const meQuery = queryOptions({ queryKey: ["me"], queryFn: () => ask("me"), staleTime: 300_000, retry: false });
 export const todayQuery = queryOptions({ queryKey: ["today"], queryFn: () => ask("today") });
+export const owedQuery = queryOptions({ queryKey: ["owed"], queryFn: () => ask("owed") });
+export const ownerPageQuery = (token: string) =>
+  queryOptions({ queryKey: ["owner", token], queryFn: () => ask("ownerPage", { params: { token } }) });
 export const boatsQuery = queryOptions({ queryKey: ["boats"], queryFn: () => ask("boats") });
 export const boatQuery = (boat: string) =>
   queryOptions({ queryKey: ["boat", boat], queryFn: () => ask("boat", { params: { boat } }) });

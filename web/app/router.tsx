@@ -9,6 +9,10 @@ import { Shell } from "./Shell.tsx";
 export const router = createBrowserRouter([
   { path: "/sign-in", element: <SignInScreen /> },
   {
+    path: "/o/:token",
+    lazy: async () => ({ Component: (await import("../screens/owner/OwnerScreen.tsx")).OwnerScreen }),
+  },
+  {
     element: <Gate />,
     errorElement: <LostScreen />,
     children: [
@@ -63,6 +67,22 @@ export const router = createBrowserRouter([
           {
             path: "/deliveries/:delivery",
             lazy: async () => ({ Component: (await import("../screens/plan/PlanScreen.tsx")).PlanScreen }),
+          },
+          {
+            path: "/deliveries/:delivery/ready",
+            lazy: async () => ({ Component: (await import("../screens/ready/ReadyScreen.tsx")).ReadyScreen }),
+          },
+          {
+            path: "/aftercare",
+            lazy: async () => ({ Component: (await import("../screens/aftercare/OwedScreen.tsx")).OwedScreen }),
+          },
+          {
+            path: "/verify",
+            lazy: async () => ({ Component: (await import("../screens/verify/VerifyScreen.tsx")).VerifyScreen }),
+          },
+          {
+            path: "/bundles",
+            lazy: async () => ({ Component: (await import("../screens/bundle/BundleScreen.tsx")).BundleScreen }),
           },
           {
             path: "/deliveries/:delivery/close",

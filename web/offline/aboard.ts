@@ -17,12 +17,27 @@ export async function takeAboard(deliveries: readonly string[]): Promise<Readonl
     queryClient.fetchQuery({ ...glossaryQuery, staleTime: 0 }).catch(() => undefined),
     ...deliveries.map((id) => queryClient.prefetchQuery({ ...deliveryQuery(id), staleTime: 0 })),
   ]);
+  await Promise.all(deliveries.flatMap((id) => listPictures(id).map((address) => fetch(address).catch(() => null))));
   // The service worker puts an answer away after it has handed it on.
   for (let tries = 1; ; tries++) {
     const aboard = await listAboard(deliveries);
     if (aboard.size === deliveries.length || tries === mostLooks) return aboard;
     await new Promise((resolve) => setTimeout(resolve, betweenLooksMs));
   }
+}
+
+/** The pictures of a walk that is known here: of its things, its topics and its snags, small and large. */
+function listPictures(delivery: string): string[] {
+  const known = queryClient.getQueryData(deliveryQuery(delivery).queryKey);
+  if (known === undefined) return [];
+  const photos = [
+    ...known.rig.parts.flatMap(({ photo }) => photo ?? []),
+    ...known.entries.flatMap((entry) => (entry.kind === "photo" ? [entry.photo] : [])),
+  ];
+  return [...new Set(photos)].flatMap((photo) => {
+    const address = addressOf("photo", { photo });
+    return [address, `${address}?size=small`];
+  });
 }
 
 const mostLooks = 10;

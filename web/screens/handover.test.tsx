@@ -6,18 +6,27 @@ import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Delivery } from "../../api/index.ts";
-import { rigTemplates, topics } from "../../content/index.ts";
+import { makeReady, rigTemplates, topics } from "../../content/index.ts";
+import { listReadyChecks } from "../../core/ready/index.ts";
 import { findStyle, listTopicsFor, plainWishes, planWalk } from "../../core/route/index.ts";
-import { listObstacles, listOpenTopics } from "../../core/walk/index.ts";
+import { listObstacles, listOwed } from "../../core/walk/index.ts";
 import { meQuery, queryClient } from "../app/queries.ts";
+import { HoursRead } from "../handover/HoursRead.tsx";
+import { StartGate } from "../handover/StartGate.tsx";
+import { MeasureList } from "../measure/MeasureList.tsx";
 import { journal, useWalkState } from "../offline/useJournal.ts";
+import { OwedList } from "../owed/OwedList.tsx";
+import { OwedPad } from "../owed/OwedPad.tsx";
+import { BeforeParting } from "./close/BeforeParting.tsx";
 import { GearCount } from "./close/GearCount.tsx";
-import { HoursRead } from "./close/HoursRead.tsx";
-import { OpenTopics } from "./close/OpenTopics.tsx";
+import { SignPads } from "./close/SignPads.tsx";
 import { Ahead } from "./walk/Ahead.tsx";
+import { LaterPad } from "./walk/LaterPad.tsx";
 import { MarkBar } from "./walk/MarkBar.tsx";
-import { NotePad } from "./walk/NotePad.tsx";
+import { People } from "./walk/People.tsx";
+import { SwitchSheet } from "./walk/SwitchSheet.tsx";
 import { useWalk } from "./walk/useWalk.ts";
+import { WalkFind } from "./walk/WalkFind.tsx";
 
 const rig = rigTemplates["wending-23"];
 let number = 0;
@@ -45,14 +54,20 @@ function createDelivery(): Delivery {
     plan,
     topics: listTopicsFor(rig, topics),
     makeReady: [],
+    arrival: [],
+    forgotten: { plotter: 0.9 },
     entries: [],
     seal: null,
-  } as Delivery;
+    added: [],
+    link: null,
+  };
 }
 
 function Stage({ delivery, show }: { delivery: Delivery; show: (state: ReturnType<typeof useWalkState>) => unknown }) {
   return <>{show(useWalkState(delivery))}</>;
 }
+
+const onSwitch = vi.fn();
 
 function Walk({ delivery }: { delivery: Delivery }) {
   const walk = useWalk(delivery);
@@ -60,13 +75,14 @@ function Walk({ delivery }: { delivery: Delivery }) {
     <>
       <h1>{walk.step.topic.title}</h1>
       <output>{walk.state.topics.size} marked</output>
-      {delivery.buyers.map(({ id, name }) => (
-        <button key={id} type="button" onClick={() => walk.setPerson(id)}>
-          {name}
-        </button>
-      ))}
-      <MarkBar walk={walk} onLater={() => walk.mark("later")} onSnag={() => walk.snag("scratched", false)} />
-      <Ahead walk={walk} closeAddress="/close" />
+      <MarkBar
+        walk={walk}
+        onLater={() => walk.mark("later")}
+        onSnag={() => void walk.add({ kind: "snag", topic: null, note: "scratched", stops: false })}
+      />
+      <People walk={walk} />
+      <WalkFind walk={walk} onSwitch={onSwitch} onDone={() => undefined} />
+      <Ahead walk={walk} closeAddress="/close" onGo={() => undefined} />
     </>
   );
 }
@@ -81,7 +97,11 @@ const on = (delivery: Delivery, show: (state: ReturnType<typeof useWalkState>) =
   );
 const kindsOf = (delivery: Delivery) => journal.listOf(delivery.id).map(({ kind }) => kind);
 
+/** A canvas that takes every stroke and draws none of them: jsdom has none. */
+const noDrawing = new Proxy({}, { get: () => () => undefined, set: () => true });
+
 beforeAll(() => {
+  vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue(noDrawing as never);
   vi.stubGlobal("fetch", () => Promise.reject(new TypeError("no signal")));
   queryClient.setQueryData(meQuery.queryKey, { id: "nessa", name: "Nessa", role: "delivery", store: "A yard" });
 });
@@ -125,7 +145,7 @@ describe("the walk", () => {
 
   it("stays at the topic when only one of the people did it", async () => {
     const { delivery, titles, user } = start();
-    await user.click(press("Piet Marram"));
+    await user.click(screen.getByRole("radio", { name: "Piet" }));
     await user.click(press("They did it"));
     expect(title()).toBe(titles[0]);
     const mark = journal.listOf(delivery.id).find(({ kind }) => kind === "mark");
@@ -151,44 +171,176 @@ describe("the walk", () => {
   });
 });
 
-describe("the note pad", () => {
-  const start = (kind: "later" | "snag") => {
-    const said: unknown[] = [];
-    const done = vi.fn();
-    const walk = {
-      mark: (...all: unknown[]) => said.push(all),
-      snag: (...all: unknown[]) => said.push(all),
-    };
-    render(<NotePad kind={kind} walk={walk as never} onDone={done} />);
-    return { said, done, user: userEvent.setup() };
+describe("the walk out of order", () => {
+  const start = () => {
+    const delivery = createDelivery();
+    on(delivery, () => <Walk delivery={delivery} />);
+    return { delivery, user: userEvent.setup() };
   };
+  const find = () => screen.getByLabelText("Find a topic, a switch or a thing aboard");
 
-  it("takes a reason for later with one touch, or none at all", async () => {
-    const { said, done, user } = start("later");
-    await user.click(screen.getByRole("button", { name: "on the water" }));
-    await user.click(screen.getByRole("button", { name: "Mark later" }));
-    expect(said).toEqual([
-      ["later", "on the water"],
-      ["later", undefined],
-    ]);
-    expect(done).toHaveBeenCalledTimes(2);
+  it("opens the topic, the switch or the thing that the buyer asks about", async () => {
+    const { user } = start();
+    await user.type(find(), "extingu");
+    const group = within(screen.getByRole("region", { name: "Find in this boat" }));
+    await user.click(group.getByRole("button", { name: /^Extinguisher: where, date, how/ }));
+    expect(screen.getByRole("heading", { level: 1 }).textContent).toContain("Extinguisher");
+    await user.clear(find());
+    await user.type(find(), "wash");
+    await user.click(group.getByRole("button", { name: /^10 ?Wash/ }));
+    expect(onSwitch).toHaveBeenLastCalledWith(rig.panel[9]!.id);
+    await user.clear(find());
+    await user.type(find(), "zzz");
+    expect(group.getByText(/Nothing aboard is called that/)).toBeDefined();
   });
 
-  it("keeps no snag without words, and no markup in them", async () => {
-    const { said, done, user } = start("snag");
+  it("knows who is here: one can be missing, another can come along and be marked for", async () => {
+    const { delivery, user } = start();
+    await user.click(screen.getByRole("button", { name: "Who is here" }));
+    await user.click(screen.getByLabelText("Piet Marram"));
+    expect(screen.queryByRole("radio", { name: "Piet" })).toBeNull();
+    await user.type(screen.getByLabelText("Somebody who came along"), "Oda <b>Marram{Enter}");
+    await user.click(screen.getByRole("radio", { name: "Oda" }));
+    await user.click(screen.getByRole("button", { name: "Shown" }));
+    const present = journal.listOf(delivery.id).filter(({ kind }) => kind === "present");
+    expect(present).toMatchObject([
+      { person: "b2", here: false },
+      { name: "Oda bMarram", here: true },
+    ]);
+    const mark = journal.listOf(delivery.id).find(({ kind }) => kind === "mark");
+    expect(mark).toMatchObject({ person: (present[1] as { person: string }).person });
+  });
+
+  it("says what a switch does, what feeds it, and where it is told", async () => {
+    const delivery = createDelivery();
+    const back = vi.fn();
+    const walk = { delivery, state: { topics: new Map() }, goToTopic: vi.fn() };
+    render(<SwitchSheet walk={walk as never} switchId="sw-horn" onBack={back} />);
+    expect(screen.getByText("Horn, 10 A: Dash breakers")).toBeDefined();
+    await userEvent.setup().click(screen.getByRole("button", { name: topics.find(({ id }) => id === "horn")!.title }));
+    expect(walk.goToTopic).toHaveBeenCalledWith("horn");
+    expect(back).toHaveBeenCalledOnce();
+  });
+});
+
+describe("the pads", () => {
+  const later = () => {
+    const said: unknown[] = [];
+    const done = vi.fn();
+    const walk = { mark: (...all: unknown[]) => said.push(all) };
+    render(<LaterPad walk={walk as never} onDone={done} />);
+    return { said, done, user: userEvent.setup() };
+  };
+  const owed = () => {
+    const kept = vi.fn();
+    const done = vi.fn();
+    const place = { xM: 1, yM: 0 };
+    render(<OwedPad rig={rig} topic="horn" place={place} staff={["Tobin"]} onKeep={kept} onDone={done} />);
+    return { kept, done, user: userEvent.setup() };
+  };
+
+  it("takes a reason for later with one touch, its usual way of making up for it, or another and a day", async () => {
+    const { said, done, user } = later();
+    await user.click(screen.getByRole("button", { name: "out of time" }));
+    expect(said).toEqual([["later", { note: "out of time", how: "next-visit" }]]);
+    expect(done).toHaveBeenCalled();
+    await user.click(screen.getByRole("button", { name: "by phone" }));
+    await user.type(screen.getByLabelText("by"), "2026-07-01");
+    await user.click(screen.getByRole("button", { name: "Mark later" }));
+    expect(said.at(-1)).toEqual(["later", { how: "by-phone", when: "2026-07-01" }]);
+  });
+
+  it("keeps no snag without words, and no markup in them; a stopping one stops", async () => {
+    const { kept, done, user } = owed();
     await user.click(screen.getByRole("button", { name: "Keep the snag" }));
     expect(done).not.toHaveBeenCalled();
     await user.type(screen.getByLabelText("What is wrong"), " crack <b>port side ");
-    await user.click(screen.getByLabelText("stops the handover"));
-    await user.keyboard("{Enter}");
-    expect(said).toEqual([["crack bport side", true]]);
+    await user.click(screen.getByRole("radio", { name: "stops the handover" }));
+    await user.type(screen.getByLabelText("Whose"), "Tobin");
+    await user.click(screen.getByRole("button", { name: "Keep the snag" }));
+    const place = { xM: 1, yM: 0 };
+    const snag = { kind: "snag", topic: "horn", note: "crack bport side", stops: true, place, owner: "Tobin" };
+    expect(kept).toHaveBeenCalledWith(snag, []);
+  });
+
+  it("keeps a promise with its day, at the place the arrow keys moved to", async () => {
+    const { kept, user } = owed();
+    await user.click(screen.getByRole("radio", { name: "◇ Sold, not fitted" }));
+    await user.type(screen.getByLabelText("What is owed"), "Table leg");
+    await user.type(screen.getByLabelText("by"), "2026-07-09");
+    screen.getByRole("button", { name: /^Where it is/ }).focus();
+    await user.keyboard("{ArrowUp}{ArrowRight}");
+    await user.click(screen.getByRole("button", { name: "Keep the promise" }));
+    const entry = { kind: "promise", note: "Table leg", isExtra: true, place: { xM: 1.2, yM: 0.2 }, due: "2026-07-09" };
+    expect(kept).toHaveBeenCalledWith(entry, []);
   });
 
   it("is left with Escape, keeping nothing", async () => {
-    const { said, done, user } = start("snag");
+    const { kept, done, user } = owed();
     await user.keyboard("half a thought{Escape}");
-    expect(said).toEqual([]);
+    expect(kept).not.toHaveBeenCalled();
     expect(done).toHaveBeenCalledOnce();
+  });
+});
+
+describe("readings", () => {
+  it("are judged as they are entered; a slip of the finger is not taken", async () => {
+    const delivery = createDelivery();
+    on(delivery, (state) => (
+      <MeasureList
+        rig={rig}
+        state={state}
+        kinds={["tyre", "battery", "oil"]}
+        onAdd={(entry) => void journal.add(delivery.id, entry)}
+      />
+    ));
+    const user = userEvent.setup();
+    const tyre = screen.getByLabelText(/^Tyre, port front/);
+    await user.type(tyre, "4500");
+    expect(screen.getByRole("alert").textContent).toContain("From 20 to 1000 kPa");
+    await user.clear(tyre);
+    await user.type(tyre, "300{Enter}");
+    expect(screen.getByText(/150 kPa under the plate's 450/)).toBeDefined();
+    await user.click(screen.getAllByLabelText(/just off charge/)[0]!);
+    await user.type(screen.getByLabelText("Port engine battery"), "13,4{Enter}");
+    expect(screen.getByText(/Just off charge it reads high/)).toBeDefined();
+    const oil = within(screen.getByRole("group", { name: "Oil, port engine" }));
+    await user.click(oil.getByRole("button", { name: "below the band" }));
+    expect(screen.getByText(/top up with what the engine's manual names/)).toBeDefined();
+    expect(journal.listOf(delivery.id)).toMatchObject([
+      { item: "tyre-port-1", value: 300 },
+      { item: "battery-port", value: 13.4, isJustCharged: true },
+      { item: "oil-port", value: 0 },
+    ]);
+  });
+});
+
+describe("the gate before the walk", () => {
+  const start = (role: "owner" | "delivery") => {
+    queryClient.setQueryData(meQuery.queryKey, { id: "nessa", name: "Nessa", role, store: "A yard" });
+    const delivery = { ...createDelivery(), makeReady: listReadyChecks(rig, makeReady) };
+    on(delivery, (state) => <StartGate delivery={delivery} state={state} />);
+    return { delivery, user: userEvent.setup() };
+  };
+  afterEach(() => {
+    queryClient.setQueryData(meQuery.queryKey, { id: "nessa", name: "Nessa", role: "delivery", store: "A yard" });
+  });
+
+  it("says what is open, and that only the owner may let it pass", () => {
+    const { delivery } = start("delivery");
+    expect(
+      screen.getByText(new RegExp(`${delivery.makeReady.length} of ${delivery.makeReady.length} open`)),
+    ).toBeDefined();
+    expect(screen.queryByRole("button", { name: "Allow the start" })).toBeNull();
+  });
+
+  it("opens when the owner says why, and the reason is kept", async () => {
+    const { delivery, user } = start("owner");
+    await user.click(screen.getByRole("button", { name: "Allow the start" }));
+    expect(screen.getByRole("heading", { name: "Not ready to be walked" })).toBeDefined();
+    await user.type(screen.getByLabelText("Why it may start all the same"), "They came 300 km{Enter}");
+    expect(screen.queryByRole("heading", { name: "Not ready to be walked" })).toBeNull();
+    expect(journal.listOf(delivery.id)).toMatchObject([{ kind: "allow", reason: "They came 300 km" }]);
   });
 });
 
@@ -207,25 +359,65 @@ describe("closing", () => {
     expect(screen.queryByText("▲ 1 short")).toBeNull();
   });
 
-  it("asks a reason for each must still open, and takes another later", async () => {
+  it("asks a reason for each must still open, or marks it there; what is often forgotten stands apart", async () => {
     const delivery = createDelivery();
-    on(delivery, (state) => <OpenTopics delivery={delivery} open={listOpenTopics(delivery.topics, state)} />);
+    on(delivery, (state) => <BeforeParting delivery={delivery} state={state} />);
     const user = userEvent.setup();
-    const must = delivery.topics.find((topic) => topic.must)!;
-    await user.click(screen.getByRole("button", { name: `Say why: ${must.title}` }));
+    const [must, other] = delivery.topics.filter((topic) => topic.must);
+    await user.click(screen.getByRole("button", { name: `Say why: ${must!.title}` }));
     await user.click(screen.getByRole("button", { name: "Buyer declined" }));
     expect(screen.getByText("not reached: Buyer declined")).toBeDefined();
-    await user.click(screen.getByRole("button", { name: `Say otherwise: ${must.title}` }));
-    await user.type(screen.getByLabelText(`Another reason why "${must.title}" is not done`), "Engine not run today");
+    await user.click(screen.getByRole("button", { name: `Say otherwise: ${must!.title}` }));
+    await user.type(screen.getByLabelText(`Another reason why "${must!.title}" is not done`), "Engine not run today");
     await user.click(screen.getByRole("button", { name: "Keep the reason" }));
     expect(screen.getByText("not reached: Engine not run today")).toBeDefined();
+    await user.click(screen.getByRole("button", { name: `did it: ${other!.title}` }));
+    expect(screen.queryByRole("heading", { name: other!.title })).toBeNull();
+    const forgotten = within(screen.getByRole("list", { name: "Most often forgotten here" }));
+    expect(forgotten.getAllByRole("listitem").map((line) => line.textContent)).toEqual([
+      expect.stringContaining("Plotter and sounder"),
+    ]);
+  });
+
+  it("hears a buyer who will not sign, and then wants a witness", async () => {
+    const delivery = createDelivery();
+    on(delivery, (state) => (
+      <SignPads delivery={delivery} state={state} owed={listOwed(delivery.topics, rig.gear, state)} />
+    ));
+    const user = userEvent.setup();
+    expect(screen.getAllByText("Nothing is owed to me.")).toHaveLength(2);
+    expect(screen.queryByLabelText("Name of the witness")).toBeNull();
+    await user.click(screen.getAllByRole("button", { name: "Does not sign" })[1]!);
+    await user.type(screen.getByLabelText("Why Piet Marram does not sign"), "Wants the gauge mended{Enter}");
+    expect(screen.getByText("▲ Wants the gauge mended")).toBeDefined();
+    expect(screen.getByLabelText("Name of the witness")).toBeDefined();
+    await user.click(screen.getByRole("button", { name: "Signs after all" }));
+    expect(screen.queryByLabelText("Name of the witness")).toBeNull();
+  });
+
+  it("adds what is owed and settles it with a line on how", async () => {
+    const delivery = createDelivery();
+    on(delivery, (state) => (
+      <OwedList delivery={delivery} state={state} owed={listOwed(delivery.topics, rig.gear, state)} />
+    ));
+    const user = userEvent.setup();
+    await user.click(screen.getByRole("button", { name: "Add a snag or a promise" }));
+    await user.type(screen.getByLabelText("What is wrong"), "Lamp dark");
+    await user.click(screen.getByRole("radio", { name: "cosmetic" }));
+    await user.click(screen.getByRole("button", { name: "Keep the snag" }));
+    expect(await screen.findByText("Lamp dark")).toBeDefined();
+    expect(screen.getByText("cosmetic · nobody yet")).toBeDefined();
+    await user.click(screen.getByRole("button", { name: "Settle: Lamp dark" }));
+    await user.type(screen.getByLabelText("How it was settled"), "New lamp{Enter}");
+    expect(screen.queryByText("Lamp dark")).toBeNull();
+    expect(screen.getByText("Nothing is owed.")).toBeDefined();
   });
 
   it("reads hours with comma or point, and refuses what is no number", async () => {
     const delivery = createDelivery();
     let unread: string[] = [];
     on(delivery, (state) => {
-      unread = listObstacles(delivery.topics, rig, state).find(({ code }) => code === "hours-unread")?.ids ?? [];
+      unread = listObstacles(delivery.topics, rig, state, []).find(({ code }) => code === "hours-unread")?.ids ?? [];
       return <HoursRead delivery={delivery} state={state} />;
     });
     const user = userEvent.setup();

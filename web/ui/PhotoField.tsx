@@ -1,6 +1,8 @@
 import { useMutation } from "@tanstack/react-query";
 import { Camera } from "lucide-react";
+import { ulid } from "ulid";
 import { addressOf, sendPhoto } from "../app/client.ts";
+import { journal } from "../offline/useJournal.ts";
 import { ErrorNotice } from "./Notice.tsx";
 
 interface PhotoFieldProps {
@@ -12,7 +14,10 @@ interface PhotoFieldProps {
 
 /** One photo, from the camera or a file; shown small, opened large. */
 export function PhotoField({ label, value, onChange }: PhotoFieldProps) {
-  const send = useMutation({ mutationFn: sendPhoto, onSuccess: ({ photo }) => onChange(photo) });
+  const send = useMutation({
+    mutationFn: (file: File) => sendPhoto(ulid().toLowerCase(), file),
+    onSuccess: ({ photo }) => onChange(photo),
+  });
   return (
     <div>
       <span className="flex flex-wrap items-center gap-4">
@@ -44,12 +49,18 @@ export function PhotoField({ label, value, onChange }: PhotoFieldProps) {
   );
 }
 
-/** A photo small, which opens large beside. */
+/** A photo small, which opens large beside. One that has not been sent yet is seen as it lies on this device. */
 export function PhotoLink({ photo, says }: { photo: string; says: string }) {
-  const address = addressOf("photo", { photo });
+  const here = journal.findPhoto(photo);
+  const address = here ?? addressOf("photo", { photo });
   return (
     <a href={address} target="_blank" rel="noreferrer">
-      <img src={`${address}?size=small`} alt={says} className="h-24 rounded-sm border border-rule" loading="lazy" />
+      <img
+        src={here ?? `${address}?size=small`}
+        alt={says}
+        className="h-24 rounded-sm border border-rule"
+        loading="lazy"
+      />
     </a>
   );
 }

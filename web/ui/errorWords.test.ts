@@ -19,6 +19,7 @@ it.each(Object.keys(errorStatus))("%s is said in words of its own, with a way ou
     role: "sales",
     today: "2026-06-02",
     neededBy: "Windlass",
+    reason: "there is no record in it",
   };
   const said = describeError(new Refused(facts));
   expect(said).not.toContain("undefined");

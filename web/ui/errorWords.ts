@@ -26,8 +26,6 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
     `Your role (${String(facts.role)}) may not do this. Ask one of: ${(facts.admits as string[] | undefined)?.join(", ")}.`,
   "wrong-origin": () => "This page was opened from another address. Open Ravik at its own address.",
   sealed: () => "This handover is signed and frozen. Add a note to the record instead.",
-  "already-sealed": () => "Somebody has just signed this handover off. Open the record to see it.",
-  "not-ready-to-seal": () => "It cannot be closed yet: see what is still missing above.",
   "hours-fall": (facts) =>
     `${String(facts.got)} h does not fit: ${String(facts.before)} h was read on ${String(facts.on)}. Correct it, or say why.`,
   "date-ahead": (facts) => `${String(facts.got)} is after today (${String(facts.today)}). Choose today or earlier.`,
@@ -44,6 +42,10 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "rig-changed": () =>
     "Somebody else has saved this boat since you opened it. Your changes are kept here; load theirs, then make yours again.",
   "template-shipped": () => "This template ships with Ravik and stays as it is. Save yours under another name.",
+  "link-ended": () => "This address has ended. Ask the yard for a new one; your record is safe with them.",
+  "not-sealed": () => "This handover is not signed yet. It can be taken elsewhere once it is sealed.",
+  "not-a-bundle": (facts) => `This is not a handover that can be taken in: ${String(facts.reason)}.`,
+  "already-here": () => "This handover is in the store already. Find its boat by the hull number.",
   unexpected: () => "The server made a mistake and has logged it. Try again; what you marked is kept.",
   "no-signal": () => "No answer from the yard. What you mark is kept on this tablet and sent when there is signal.",
 };

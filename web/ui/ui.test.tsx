@@ -1,45 +1,13 @@
 // @vitest-environment jsdom
-import "fake-indexeddb/auto";
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { journal } from "../offline/useJournal.ts";
 import { Caution, ErrorNotice } from "./Notice.tsx";
-import { OwedList } from "./OwedList.tsx";
 import { parseHours } from "./parseHours.ts";
 import { type KeyAction, useKeys } from "./useKeys.ts";
 import { sayDistance, sayMinutes } from "./words.ts";
 
 afterEach(cleanup);
-
-describe("OwedList", () => {
-  const owed = [
-    { ref: "01A", what: "snag", text: "Port docking light out of step" },
-    { ref: "01B", what: "gear", text: "Life jackets: 2 short", delivery: "d-other" },
-  ] as const;
-
-  it("settles one with a line on how, for the delivery it belongs to", async () => {
-    const add = vi.spyOn(journal, "add").mockResolvedValue({} as never);
-    render(<OwedList delivery="d-here" owed={owed} />);
-    const user = userEvent.setup();
-    await user.click(screen.getByRole("button", { name: "Settle: Life jackets: 2 short" }));
-    await user.keyboard("{Enter}");
-    expect(add).not.toHaveBeenCalled();
-    await user.keyboard("two more handed over <today>{Enter}");
-    expect(add).toHaveBeenCalledWith("d-other", {
-      kind: "settle",
-      ref: "01B",
-      note: "two more handed over today",
-    });
-    expect(screen.queryByLabelText("How it was settled")).toBeNull();
-    add.mockRestore();
-  });
-
-  it("says so when nothing is owed", () => {
-    render(<OwedList delivery="d-here" owed={[]} />);
-    expect(screen.getByText("Nothing is owed.")).toBeDefined();
-  });
-});
 
 function Keys({ actions }: { actions: readonly KeyAction[] }) {
   useKeys(actions);

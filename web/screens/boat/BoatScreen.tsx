@@ -4,10 +4,10 @@ import { Link, useParams } from "react-router";
 import type { Boat } from "../../../api/index.ts";
 import { boatQuery, queryClient, rigQuery } from "../../app/queries.ts";
 import { useJournalStatus } from "../../offline/useJournal.ts";
+import { OwedRow } from "../../owed/OwedRow.tsx";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
-import { OwedList } from "../../ui/OwedList.tsx";
 import { PhotoLink } from "../../ui/PhotoField.tsx";
 import { sayDayAndYear } from "../../ui/words.ts";
 import { BreakIn } from "./BreakIn.tsx";
@@ -96,7 +96,12 @@ function BoatOf({ boat }: { boat: Boat }) {
           <h2 id="owed" className="text-lg font-bold">
             Owed to the buyer
           </h2>
-          <OwedList delivery={boat.deliveries[0]?.id ?? ""} owed={boat.owed} />
+          <ul className="border-t border-ink">
+            {boat.owed.length === 0 && <li className="py-2 text-soft">Nothing is owed.</li>}
+            {boat.owed.map((line) => (
+              <OwedRow key={line.ref} delivery={line.delivery} owed={line} />
+            ))}
+          </ul>
         </section>
         <section aria-labelledby="handovers">
           <h2 id="handovers" className="text-lg font-bold">

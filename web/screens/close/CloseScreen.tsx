@@ -1,18 +1,24 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { Link, Navigate, useNavigate, useParams } from "react-router";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { Link, Navigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import { listObstacles, listOpenTopics, listOwed } from "../../../core/walk/index.ts";
-import { ask, Refused } from "../../app/client.ts";
+import { listObstacles, listOwed, type Obstacle, type WalkState } from "../../../core/walk/index.ts";
 import { deliveryQuery, queryClient } from "../../app/queries.ts";
-import { journal, useWalkState } from "../../offline/useJournal.ts";
+import { useMe } from "../../app/useMe.ts";
+import { HoursRead } from "../../handover/HoursRead.tsx";
+import { MeasureList } from "../../measure/MeasureList.tsx";
+import type { NewEntry } from "../../offline/journal.ts";
+import { journal, useJournalStatus, useWalkState } from "../../offline/useJournal.ts";
+import { useNews } from "../../offline/useNews.ts";
+import { OwedList } from "../../owed/OwedList.tsx";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeliveryPlan } from "../../plan/DeliveryPlan.tsx";
 import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { sayClock } from "../../ui/words.ts";
+import { BeforeParting } from "./BeforeParting.tsx";
 import { GearCount } from "./GearCount.tsx";
-import { HoursRead } from "./HoursRead.tsx";
-import { OpenTopics } from "./OpenTopics.tsx";
 import { SignPads } from "./SignPads.tsx";
 
 /** Closing: what is still open, gear, hours, signatures. Sealed when nothing stands in the way. */
@@ -28,38 +34,28 @@ export function CloseScreen() {
   );
 }
 
-const obstacleWords = {
-  "must-open": (count: number) => `${count} must-do ${count === 1 ? "topic needs" : "topics need"} doing or a reason`,
-  "gear-uncounted": (count: number) => `${count} ${count === 1 ? "thing is" : "things are"} not counted yet`,
-  "hours-unread": (count: number) => `hours of ${count} ${count === 1 ? "engine" : "engines"} not read yet`,
-  unsigned: (count: number) => (count === 2 ? "nobody has signed yet" : "one signature is missing"),
-  "stopping-snag": (count: number) => `${count} ${count === 1 ? "snag stops" : "snags stop"} the handover`,
-} as const;
+const obstacleWords: Record<Obstacle["code"], (count: number) => string> = {
+  "must-open": (count) => `${count} must-do ${count === 1 ? "topic needs" : "topics need"} doing or a reason`,
+  "gear-uncounted": (count) => `${count} ${count === 1 ? "thing is" : "things are"} not counted yet`,
+  "hours-unread": (count) => `hours of ${count} ${count === 1 ? "engine" : "engines"} not read yet`,
+  unsigned: (count) => (count === 1 ? "one signature is missing" : `${count} signatures are missing`),
+  "stopping-snag": (count) => `${count} ${count === 1 ? "snag stops" : "snags stop"} the handover`,
+  "not-allowed-to-start": (count) => `make-ready was left open (${count}) and nobody of the owners has allowed it`,
+};
 
 function CloseOf({ delivery }: { delivery: Delivery }) {
   const state = useWalkState(delivery);
-  const navigate = useNavigate();
-  const open = listOpenTopics(delivery.topics, state);
+  useNews(delivery.id);
+  useFetchWhenSent(delivery.id);
   const owed = listOwed(delivery.topics, delivery.rig.gear, state);
-  const obstacles = listObstacles(delivery.topics, delivery.rig, state);
-  const openRecord = async () => {
-    await queryClient.invalidateQueries();
-    await navigate(`/deliveries/${delivery.id}/record`);
-  };
-  const seal = useMutation({
-    mutationFn: async () => {
-      await journal.sendAll();
-      return ask("seal", { params: { delivery: delivery.id } });
-    },
-    onSuccess: openRecord,
-  });
-  const isSealedByOther = seal.error instanceof Refused && seal.error.code === "already-sealed";
+  const obstacles = listObstacles(delivery.topics, delivery.rig, state, delivery.makeReady);
+  const add = (entry: NewEntry) => void journal.add(delivery.id, entry);
   return (
     <BoatPage plan={<DeliveryPlan delivery={delivery} state={state} />}>
       <div className="flex flex-wrap items-start justify-between gap-3">
-        <div>
+        <div className="min-w-0">
           <h1 className="text-2xl font-bold">Close the handover</h1>
-          <p className="text-soft">
+          <p className="break-words text-soft">
             {delivery.boatName} {delivery.hull}, {delivery.buyers.map(({ name }) => name).join(" and ")}
           </p>
         </div>
@@ -68,62 +64,103 @@ function CloseOf({ delivery }: { delivery: Delivery }) {
         </Link>
       </div>
       <div className="mt-5 max-w-3xl space-y-8">
-        <OpenTopics delivery={delivery} open={open} />
+        <BeforeParting delivery={delivery} state={state} />
         <GearCount delivery={delivery} state={state} />
         <HoursRead delivery={delivery} state={state} />
+        <details>
+          <summary className="head flex min-h-11 items-center text-lg font-bold">
+            Readings <span className="num ml-2 font-normal text-soft">{state.measures.size} taken</span>
+          </summary>
+          <MeasureList rig={delivery.rig} state={state} kinds={null} onAdd={add} />
+        </details>
         <section aria-labelledby="owed">
           <h2 id="owed" className="text-lg font-bold">
             What is owed
           </h2>
-          <ul className="border-t border-ink">
-            {owed.length === 0 && <li className="py-2 text-soft">Nothing so far.</li>}
-            {owed.map(({ ref, what, text }) => (
-              <li key={ref} className="flex gap-2 border-b border-rule py-2">
-                <span aria-hidden className={what === "snag" ? "text-magenta" : ""}>
-                  {what === "later" ? "▷" : "▲"}
-                </span>
-                {text}
+          <OwedList delivery={delivery} state={state} owed={owed} />
+        </section>
+        <SignPads delivery={delivery} state={state} owed={owed} />
+        <Seal delivery={delivery} state={state} obstacles={obstacles} />
+      </div>
+    </BoatPage>
+  );
+}
+
+/** Once what was done here has arrived, the server may have sealed it. */
+function useFetchWhenSent(delivery: string) {
+  useEffect(
+    () =>
+      journal.onSent((sent) => {
+        if (sent === delivery) void queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery).queryKey });
+      }),
+    [delivery],
+  );
+}
+
+interface SealProps {
+  readonly delivery: Delivery;
+  readonly state: WalkState;
+  readonly obstacles: readonly Obstacle[];
+}
+
+const closers = ["owner", "sales", "delivery"];
+
+/** Closing: with signal it is sealed at once, without it as soon as what is here arrives. */
+function Seal({ delivery, state, obstacles }: SealProps) {
+  const me = useMe();
+  const { hasSignal, unsent, refusal } = useJournalStatus();
+  const mayClose = closers.includes(me.role);
+  const isClosed = state.closedAt !== null;
+  const isAllThere = isClosed && hasSignal && unsent === 0;
+  useEffect(() => {
+    // The last photo has arrived: the seal may be there now.
+    if (isAllThere) void queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey });
+  }, [isAllThere, delivery.id]);
+  return (
+    <section aria-label="Seal" className="border-t border-ink pt-4">
+      {obstacles.length > 0 && (
+        <div className="mb-4" id="obstacles">
+          <p className="head font-semibold">Before it can be sealed:</p>
+          <ul>
+            {obstacles.map(({ code, ids }) => (
+              <li key={code} className="text-amber">
+                ◷ {obstacleWords[code](ids.length)}
               </li>
             ))}
           </ul>
-        </section>
-        <SignPads delivery={delivery} state={state} />
-        <section aria-label="Seal" className="border-t border-ink pt-4">
-          {obstacles.length > 0 && (
-            <div className="mb-4" id="obstacles">
-              <p className="head font-semibold">Before it can be sealed:</p>
-              <ul>
-                {obstacles.map(({ code, ids }) => (
-                  <li key={code} className="text-amber">
-                    ◷ {obstacleWords[code](ids.length)}
-                  </li>
-                ))}
-              </ul>
-            </div>
-          )}
+        </div>
+      )}
+      {isClosed ? (
+        <div role="status" className="border-l-4 border-helm pl-4">
+          <p className="text-lg font-bold">Closed at {sayClock(state.closedAt ?? "")}.</p>
+          <p>
+            {obstacles.length > 0
+              ? "It is sealed as soon as what stands above is done."
+              : hasSignal && unsent === 0
+                ? "Sealing …"
+                : `Signed here and kept on this tablet (${unsent} unsent). It is sealed when it arrives; nothing more is to be done.`}
+          </p>
+          {refusal !== null && <ErrorNotice error={refusal} />}
+        </div>
+      ) : (
+        <>
           <Button
             look="primary"
             className="min-h-14 px-8 text-lg"
-            disabled={obstacles.length > 0 || seal.isPending}
+            disabled={obstacles.length > 0 || !mayClose}
             aria-describedby={obstacles.length > 0 ? "obstacles" : undefined}
-            onClick={() => seal.mutate()}
+            onClick={() => void journal.add(delivery.id, { kind: "close" })}
           >
-            {seal.isPending ? "Sealing …" : "Close and seal"}
+            Close and seal
           </Button>
-          <p className="mt-2 text-soft">Sealed is frozen: later changes are only added beside it.</p>
-          {seal.error !== null && (
-            <div className="mt-4">
-              <ErrorNotice error={seal.error}>
-                {isSealedByOther && (
-                  <Button className="mt-2" onClick={() => void openRecord()}>
-                    Open the record
-                  </Button>
-                )}
-              </ErrorNotice>
-            </div>
-          )}
-        </section>
-      </div>
-    </BoatPage>
+          <p className="mt-2 text-soft">
+            {mayClose
+              ? "Sealed is frozen: later changes are only added beside it."
+              : "Closing is for sales, delivery and the owner."}
+            {mayClose && !hasSignal && " Without signal it is sealed when it arrives."}
+          </p>
+        </>
+      )}
+    </section>
   );
 }

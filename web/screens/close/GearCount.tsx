@@ -13,10 +13,21 @@ const groupNames = {
   trailer: "Trailer",
 } as const;
 
+/** What has a day printed on it: flares, extinguishers, anything that says it is dated. */
+const goesOutOfDate = ({ label }: { label: string }) => /dated|flare|extinguisher/i.test(label);
+
 /** Things handed over, counted against what was sold with the boat. Short counts become owed. */
 export function GearCount({ delivery, state }: { delivery: Delivery; state: WalkState }) {
   const { gear } = delivery.rig;
-  const count = (item: string, value: number) => void journal.add(delivery.id, { kind: "gear", item, count: value });
+  const count = (item: string, value: number) => {
+    const dated = state.gear.get(item)?.dated;
+    void journal.add(delivery.id, {
+      kind: "gear",
+      item,
+      count: value,
+      ...(dated === undefined ? {} : { dated }),
+    });
+  };
   const uncounted = gear.filter(({ id }) => !state.gear.has(id));
   const groups = [...new Set(gear.map(({ group }) => group))];
   return (
@@ -51,8 +62,24 @@ export function GearCount({ delivery, state }: { delivery: Delivery; state: Walk
                 const counted = state.gear.get(item.id)?.count;
                 const short = counted !== undefined && counted < item.count;
                 return (
-                  <li key={item.id} className="flex min-h-12 items-center gap-3 border-b border-rule">
-                    <span className={`min-w-0 flex-1 ${item.must ? "font-semibold" : ""}`}>{item.label}</span>
+                  <li key={item.id} className="flex min-h-12 flex-wrap items-center gap-x-3 border-b border-rule">
+                    <span className={`min-w-40 flex-1 ${item.must ? "font-semibold" : ""}`}>{item.label}</span>
+                    {goesOutOfDate(item) && counted !== undefined && (
+                      <label className="flex items-center gap-2 text-soft">
+                        dated
+                        <input
+                          type="date"
+                          aria-label={`Date on: ${item.label}`}
+                          value={state.gear.get(item.id)?.dated ?? ""}
+                          onChange={(event) => {
+                            const dated = event.target.value;
+                            const entry = { kind: "gear" as const, item: item.id, count: counted };
+                            void journal.add(delivery.id, dated === "" ? entry : { ...entry, dated });
+                          }}
+                          className="num min-h-11 rounded-md border border-soft bg-panel px-2 text-ink"
+                        />
+                      </label>
+                    )}
                     {short && <span className="text-magenta">▲ {item.count - counted} short</span>}
                     <Button
                       aria-label={`One less: ${item.label}`}

@@ -3,9 +3,12 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
 import type { WalkWishes } from "../../../core/route/index.ts";
+import { listStartObstacles } from "../../../core/walk/index.ts";
 import { addressOf, ask } from "../../app/client.ts";
 import { deliveryQuery, plansQuery, queryClient, todayQuery } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
+import { OwnerLink } from "../../handover/OwnerLink.tsx";
+import { StartGate } from "../../handover/StartGate.tsx";
 import { useWalkState } from "../../offline/useJournal.ts";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
@@ -15,6 +18,7 @@ import { Fetched } from "../../ui/Fetched.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { sayLongDay, sayMinutes } from "../../ui/words.ts";
+import { Aboard } from "./Aboard.tsx";
 import { MakeReady } from "./MakeReady.tsx";
 import { Order } from "./Order.tsx";
 import { OrderByHand } from "./OrderByHand.tsx";
@@ -65,7 +69,7 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
   const canPlan = isMine && seal === null;
   const [isByHand, setByHand] = useState(false);
   const times = useWalkTimes(delivery);
-  const stopping = state.snags.filter(({ id, stops }) => stops && !state.settled.has(id));
+  const isFree = state.startedAt !== null || listStartObstacles(delivery.makeReady, state).isFree;
   return (
     <BoatPage
       plan={
@@ -80,7 +84,9 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
       }
     >
       <KeyHelp
-        actions={[{ key: "w", says: "Go to the walk", act: () => void (seal === null && navigate(walkAddress)) }]}
+        actions={[
+          { key: "w", says: "Go to the walk", act: () => void (seal === null && isFree && navigate(walkAddress)) },
+        ]}
       />
       <div className="flex flex-wrap items-start justify-between gap-4">
         <div className="min-w-0 md:flex-1">
@@ -100,25 +106,24 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
         >
           Print the plan
         </a>
-        {seal === null ? (
+        {seal === null && !isFree && (
+          <Link to={`/deliveries/${delivery.id}/ready`} className={linkLook("primary")}>
+            Go on with make-ready
+          </Link>
+        )}
+        {seal === null && isFree && (
           <Link to={walkAddress} className={linkLook("primary")}>
             {state.startedAt === null ? "Start the walk" : "Go on with the walk"}
           </Link>
-        ) : (
+        )}
+        {seal !== null && (
           <Link to={`/deliveries/${delivery.id}/record`} className={linkLook("primary")}>
             Open the record
           </Link>
         )}
       </div>
-      {stopping.map((snag) => (
-        <p key={snag.id} className="mt-4 border-l-4 border-magenta pl-3 text-magenta">
-          ▲ {snag.note}. This stops the handover until it is settled on the{" "}
-          <Link className="underline" to={`/boats/${delivery.boat}`}>
-            boat's page
-          </Link>
-          .
-        </p>
-      ))}
+      {seal === null && state.startedAt === null && <StartGate delivery={delivery} state={state} />}
+      <Aboard delivery={delivery} />
       <p className="mt-4">
         <strong className="num">{plan.visits.length}</strong> stops, <strong className="num">{plan.moves}</strong>{" "}
         moves. <strong className="num">{sayMinutes(plan.topicMin)}</strong> of topics and{" "}
@@ -156,6 +161,7 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
           />
           <WhatWaits delivery={delivery} canPlan={canPlan} onWish={(change) => choose.mutate(change)} />
           <MakeReady delivery={delivery} state={state} />
+          <OwnerLink delivery={delivery} state={state} />
         </div>
       </div>
     </BoatPage>

@@ -2,17 +2,21 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
+import { judgeMeasure, listMeasures, sayMeasure } from "../../../core/measure/index.ts";
 import { systemNames, systems } from "../../../core/topic/index.ts";
-import { isCovered, listOwed } from "../../../core/walk/index.ts";
+import { isCovered, listDisputed, listHands, listOwed, ownerId, sayEntry } from "../../../core/walk/index.ts";
 import { addressOf } from "../../app/client.ts";
 import { deliveryQuery } from "../../app/queries.ts";
+import { OwnerLink } from "../../handover/OwnerLink.tsx";
 import { journal, useWalkState } from "../../offline/useJournal.ts";
+import { useNews } from "../../offline/useNews.ts";
+import { OwedList } from "../../owed/OwedList.tsx";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeliveryPlan } from "../../plan/DeliveryPlan.tsx";
 import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
-import { OwedList } from "../../ui/OwedList.tsx";
+import { PhotoRow } from "../../ui/Photos.tsx";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
 import { sayClock, sayDayAndYear } from "../../ui/words.ts";
 
@@ -29,7 +33,9 @@ export function RecordScreen() {
 
 function RecordOf({ delivery }: { delivery: Delivery }) {
   const state = useWalkState(delivery);
-  const nameOf = (id: string) => delivery.staff.find((person) => person.id === id)?.name ?? id;
+  useNews(delivery.id);
+  const nameOf = (id: string) =>
+    id === ownerId ? "the owner" : (delivery.staff.find((person) => person.id === id)?.name ?? id);
   const owed = listOwed(delivery.topics, delivery.rig.gear, state);
   const covered = delivery.topics.filter((topic) => isCovered(topic, state)).length;
   const pdf = addressOf("recordPdf", { delivery: delivery.id });
@@ -37,7 +43,10 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
     const mark = state.topics.get(topic.id)?.mark;
     return topic.cautions.length > 0 && mark !== undefined && mark !== "later" && mark !== "not-aboard";
   });
-  const added = [...state.amendments, ...state.settled.values()].sort((a, b) => (a.at < b.at ? -1 : 1));
+  const sealed = new Set(delivery.entries.map(({ id }) => id).filter((id) => !delivery.added.includes(id)));
+  const added =
+    delivery.seal === null ? [] : state.standing.filter(({ id, kind }) => !sealed.has(id) && kind !== "close");
+  const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)?.title ?? id;
   return (
     <BoatPage plan={<DeliveryPlan delivery={delivery} state={state} />}>
       <div className="flex flex-wrap items-start justify-between gap-3">
@@ -112,6 +121,32 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                           {reason !== undefined && (
                             <p className="font-normal text-magenta">Not done: {reason.reason}</p>
                           )}
+                          {told !== undefined && told.people.size > 0 && (
+                            <p className="text-sm font-normal text-soft">
+                              {[...listHands(topic, delivery.buyers, state)]
+                                .map(
+                                  ([id, mark]) =>
+                                    `${personName(delivery, id)}: ${mark === null ? "not marked" : markWords[mark]}`,
+                                )
+                                .join(", ")}
+                            </p>
+                          )}
+                          {told !== undefined &&
+                            listDisputed(told).map((other) => (
+                              <p key={other.id} className="text-sm font-normal text-soft">
+                                also marked {markWords[other.mark]} by {nameOf(other.by)}, {sayClock(other.at)}
+                              </p>
+                            ))}
+                          {state.remote.has(topic.id) && (
+                            <p className="text-sm font-normal text-soft">
+                              remote: {state.remote.get(topic.id)!.as === "did" ? "did it" : "understood"}, on the
+                              owner's page
+                            </p>
+                          )}
+                          <PhotoRow
+                            photos={state.photos.filter((photo) => photo.topic === topic.id)}
+                            says={topic.title}
+                          />
                         </td>
                         <td className="py-1.5">
                           <span className={`flex items-center gap-1.5 ${told === undefined ? "text-soft" : ""}`}>
@@ -138,7 +173,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
             <h2 id="owed" className="text-lg font-bold">
               Owed to the buyer
             </h2>
-            <OwedList delivery={delivery.id} owed={owed} />
+            <OwedList delivery={delivery} state={state} owed={owed} />
           </section>
           <section aria-labelledby="read">
             <h2 id="read" className="text-lg font-bold">
@@ -169,34 +204,69 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
               })}
             </ul>
           </section>
+          {state.measures.size > 0 && (
+            <section aria-labelledby="measured">
+              <h2 id="measured" className="text-lg font-bold">
+                Measured
+              </h2>
+              <ul className="border-t border-ink">
+                {listMeasures(delivery.rig).map((measure) => {
+                  const taken = state.measures.get(measure.id);
+                  if (taken === undefined) return null;
+                  const { verdict, says } = judgeMeasure(measure, taken.value, taken.isJustCharged);
+                  return (
+                    <li key={measure.id} className="border-b border-rule py-1">
+                      <span className="flex justify-between gap-3">
+                        {measure.label}
+                        <span className="num font-semibold whitespace-nowrap">{sayMeasure(measure, taken.value)}</span>
+                      </span>
+                      {verdict !== "fits" && <span className="text-sm text-amber">◷ {says}</span>}
+                    </li>
+                  );
+                })}
+              </ul>
+            </section>
+          )}
           <section aria-labelledby="signed">
             <h2 id="signed" className="text-lg font-bold">
               Signed
             </h2>
             <div className="border-t border-ink pt-2">
-              {(["buyer", "staff"] as const).map((role) => {
-                const sign = state.signatures.get(role);
-                if (sign === undefined)
-                  return (
-                    <p key={role} className="py-2 text-soft">
-                      {role}: not signed
+              {state.signatures.length === 0 && <p className="py-2 text-soft">Nobody has signed yet.</p>}
+              {state.refusals.map(({ id, name, reason }) => (
+                <p key={id} className="mb-2 text-magenta">
+                  ▲ {name} did not sign: {reason}
+                </p>
+              ))}
+              {state.signatures.map((sign) => (
+                <div key={sign.id} className="mb-3">
+                  <SignatureImage sign={sign} className="h-20 w-full border-b border-ink" />
+                  <p className="break-words">
+                    <strong>{sign.name}</strong>{" "}
+                    <span className="text-soft">
+                      {roleWords[sign.role]}, {sayClock(sign.at)}
+                    </span>
+                  </p>
+                  {(sign.signsFor ?? []).map((line) => (
+                    <p key={line} className="text-sm text-soft">
+                      {line}
                     </p>
-                  );
-                return (
-                  <div key={role} className="mb-3">
-                    <SignatureImage sign={sign} className="h-20 w-full border-b border-ink" />
-                    <p>
-                      <strong>{sign.name}</strong>{" "}
-                      <span className="text-soft">
-                        {role}, {sayClock(sign.at)}
-                      </span>
-                    </p>
-                  </div>
-                );
-              })}
+                  ))}
+                </div>
+              ))}
             </div>
           </section>
-          <Added delivery={delivery} added={added.map(({ id, at, by, note }) => ({ id, at, by: nameOf(by), note }))} />
+          <Added
+            delivery={delivery}
+            added={added.map((entry) => ({
+              id: entry.id,
+              at: entry.at,
+              by: nameOf(entry.by),
+              note: sayEntry(entry, delivery, titleOf),
+            }))}
+          />
+          <OwnerLink delivery={delivery} state={state} />
+          <CarryAway delivery={delivery} />
           {cautions.length > 0 && (
             <details>
               <summary className="head min-h-11 font-semibold">
@@ -217,14 +287,59 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
   );
 }
 
+const roleWords = { buyer: "buyer", staff: "walked it", countersign: "witness" } as const;
+
+const personName = ({ buyers }: Delivery, id: string) => buyers.find((buyer) => buyer.id === id)?.name ?? id;
+
+/** The record as files: to be shown to anyone, and to be verified. */
+function CarryAway({ delivery }: { delivery: Delivery }) {
+  const address = (name: "bundle" | "bundleZip" | "marksCsv" | "packPdf") => addressOf(name, { delivery: delivery.id });
+  const files: [string, string][] = [
+    ...(delivery.seal === null
+      ? []
+      : ([
+          [address("bundle"), "Bundle, JSON"],
+          [address("bundleZip"), "Bundle with photos, zip"],
+        ] as [string, string][])),
+    [address("marksCsv"), "Marks, CSV"],
+    [`${address("packPdf")}?paper=letter`, "Owner pack, PDF"],
+    [`${address("packPdf")}?paper=letter&layout=two-up`, "Owner pack, two a sheet"],
+  ];
+  return (
+    <section aria-labelledby="files">
+      <h2 id="files" className="text-lg font-bold">
+        To take away
+      </h2>
+      <ul className="border-t border-ink">
+        {files.map(([to, says]) => (
+          <li key={to} className="border-b border-rule">
+            <a href={to} target="_blank" rel="noreferrer" className="inline-flex min-h-11 items-center underline">
+              {says}
+            </a>
+          </li>
+        ))}
+      </ul>
+      {delivery.seal !== null && (
+        <Link to="/verify" className="inline-flex min-h-11 items-center underline">
+          Verify a file
+        </Link>
+      )}
+    </section>
+  );
+}
+
 interface AddedProps {
   readonly delivery: Delivery;
   readonly added: readonly { id: string; at: string; by: string; note: string }[];
 }
 
+const aNote = "a note";
+const anything = "a call";
+
 /** What was said after signing, and a line to say more. */
 function Added({ delivery, added }: AddedProps) {
   const [note, setNote] = useState("");
+  const [about, setAbout] = useState(aNote);
   if (delivery.seal === null) return null;
   return (
     <section aria-labelledby="added">
@@ -242,14 +357,35 @@ function Added({ delivery, added }: AddedProps) {
         ))}
       </ul>
       <form
-        className="mt-2 flex gap-2"
+        className="mt-2 flex flex-wrap gap-2"
         onSubmit={(event) => {
           event.preventDefault();
-          if (note.trim() === "") return;
-          void journal.add(delivery.id, { kind: "amend", note: note.trim() });
+          const said = note.trim();
+          if (said === "") return;
+          const isCall = about !== aNote;
+          void journal.add(
+            delivery.id,
+            isCall
+              ? { kind: "call", topic: about === anything ? null : about, note: said }
+              : { kind: "amend", note: said },
+          );
           setNote("");
         }}
       >
+        <select
+          aria-label="What it is"
+          value={about}
+          onChange={(event) => setAbout(event.target.value)}
+          className="min-h-11 max-w-full rounded-md border border-soft bg-panel px-2"
+        >
+          <option value={aNote}>A note</option>
+          <option value={anything}>They rang</option>
+          {delivery.topics.map(({ id, title }) => (
+            <option key={id} value={id}>
+              They rang about: {title}
+            </option>
+          ))}
+        </select>
         <input
           aria-label="A note to add to the record"
           value={note}

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { Today } from "../../../api/index.ts";
 import { todayQuery } from "../../app/queries.ts";
 import { takeAboard } from "../../offline/aboard.ts";
+import { isPressing, owedSigns } from "../../owed/owedWords.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
 import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
@@ -178,8 +179,6 @@ function Readiness({ handover }: { handover: Handover }) {
   );
 }
 
-const owedSigns = { later: "▷", snag: "▲", gear: "–", must: "▲" } as const;
-
 function OwedTable({ today: { owed, owedInAll, date } }: { today: Today }) {
   return (
     <section aria-labelledby="owed">
@@ -187,7 +186,7 @@ function OwedTable({ today: { owed, owedInAll, date } }: { today: Today }) {
         Owed to buyers{" "}
         {owedInAll > owed.length && (
           <span className="font-text text-sm text-soft">
-            the oldest {owed.length} of {owedInAll}
+            the first {owed.length} of {owedInAll}
           </span>
         )}
       </h2>
@@ -201,14 +200,14 @@ function OwedTable({ today: { owed, owedInAll, date } }: { today: Today }) {
             <tr className="border-b border-ink">
               <th className="py-1">What</th>
               <th>Boat</th>
-              <th className="text-right">Since</th>
+              <th className="text-right">Promised</th>
             </tr>
           </thead>
           <tbody>
-            {owed.map(({ ref, what, text, boatName, serial, boat, since }) => (
+            {owed.map(({ ref, what, text, boatName, serial, boat, since, severity, due }) => (
               <tr key={ref} className="border-b border-rule align-top">
                 <td className="py-2.5 pr-3">
-                  <span aria-hidden className={what === "snag" || what === "must" ? "text-magenta" : ""}>
+                  <span aria-hidden className={isPressing(what, severity) ? "text-magenta" : ""}>
                     {owedSigns[what]}
                   </span>{" "}
                   {text}
@@ -218,12 +217,23 @@ function OwedTable({ today: { owed, owedInAll, date } }: { today: Today }) {
                     {boatName} <span className="text-soft">#{serial}</span>
                   </Link>
                 </td>
-                <td className="num py-2.5 text-right font-semibold md:whitespace-nowrap">{sayDistance(since, date)}</td>
+                <td className="num py-2.5 text-right font-semibold md:whitespace-nowrap">
+                  {due === null ? (
+                    <span className="font-normal text-soft">since {sayDistance(since, date)}</span>
+                  ) : due < date ? (
+                    <span className="text-magenta">▲ {sayDistance(due, date)}</span>
+                  ) : (
+                    sayDay(due)
+                  )}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
+      <Link to="/aftercare" className="head inline-flex min-h-11 items-center font-semibold underline">
+        The desk of everything owed
+      </Link>
     </section>
   );
 }

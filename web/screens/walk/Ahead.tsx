@@ -5,11 +5,15 @@ import { MarkSign } from "../../ui/MarkSign.tsx";
 import type { Walk } from "./useWalk.ts";
 
 /** What is still open here and what lies ahead; a touch goes there. */
-export function Ahead({ walk, closeAddress }: { walk: Walk; closeAddress: string }) {
+export function Ahead({ walk, closeAddress, onGo }: { walk: Walk; closeAddress: string; onGo: () => void }) {
   const { steps, step, state, delivery } = walk;
   const here = steps.map((each, i) => ({ ...each, i })).filter(({ stop }) => stop === step.stop);
   const stationOf = new Map(delivery.rig.stations.map((station) => [station.id, station.label]));
-  const stops = delivery.plan.visits
+  const go = (index: number) => {
+    onGo();
+    walk.go(index);
+  };
+  const stops = walk.visits
     .map((visit, i) => ({ ...visit, i, open: visit.topics.filter((id) => !state.topics.has(id)).length }))
     .filter(({ i, open }) => i !== step.stop && open > 0);
   const snags = state.snags.filter(({ id }) => !state.settled.has(id));
@@ -24,7 +28,7 @@ export function Ahead({ walk, closeAddress }: { walk: Walk; closeAddress: string
           <li key={topic.id} className="border-b border-rule">
             <button
               type="button"
-              onClick={() => walk.go(i)}
+              onClick={() => go(i)}
               aria-current={i === walk.at ? "step" : undefined}
               className={`flex min-h-11 w-full items-center gap-2 border-l-4 pl-2 text-left font-text ${topic.must ? "border-ink" : "border-transparent"} ${i === walk.at ? "font-bold" : ""}`}
             >
@@ -35,13 +39,21 @@ export function Ahead({ walk, closeAddress }: { walk: Walk; closeAddress: string
         ))}
       </ul>
       {stops.length > 0 && <h2 className="mt-4 font-semibold text-soft">Ahead</h2>}
+      {walk.isRerouted && (
+        <p className="text-sm text-soft">
+          Order made anew from where you stood.{" "}
+          <button type="button" className="min-h-11 font-text underline" onClick={walk.putOrderBack}>
+            As planned
+          </button>
+        </p>
+      )}
       <ul>
         {stops.map(({ i, station, topics, open }) => (
           <li key={i} className="border-b border-rule">
             <button
               type="button"
               className="flex min-h-11 w-full items-center gap-2 text-left font-text"
-              onClick={() => walk.go(steps.findIndex((each) => each.stop === i && !state.topics.has(each.topic.id)))}
+              onClick={() => go(steps.findIndex((each) => each.stop === i && !state.topics.has(each.topic.id)))}
             >
               <span className="num w-6 text-right font-bold">{i + 1}</span>
               <span className="min-w-0 flex-1 truncate">{stationOf.get(station)}</span>

@@ -5,11 +5,11 @@ import { PhotoLink } from "../../ui/PhotoField.tsx";
 import type { Walk } from "./useWalk.ts";
 
 /** The picture at the foot of a topic: the panel in its own order, or the place seen close, with the things to point at. */
-export function ThingItself({ walk }: { walk: Walk }) {
+export function ThingItself({ walk, onSwitch }: { walk: Walk; onSwitch: (id: string) => void }) {
   const { topic, station } = walk.step;
   const { rig } = walk.delivery;
   const parts = findParts(topic, rig);
-  if (parts.some(({ kind }) => kind === "panel")) return <PanelStrip rig={rig} />;
+  if (parts.some(({ kind }) => kind === "panel")) return <PanelStrip rig={rig} onSwitch={onSwitch} />;
   const here = parts.length > 0 ? parts : rig.parts.filter((part) => part.station === station);
   if (here.length === 0) return null;
   return <CloseUp rig={rig} parts={here.slice(0, 6)} />;
@@ -79,7 +79,7 @@ function CloseUp({ rig, parts }: { rig: Rig; parts: readonly Part[] }) {
   );
 }
 
-const kindWords: Record<PanelSwitch["kind"], string> = {
+export const kindWords: Record<PanelSwitch["kind"], string> = {
   "two-position": "on / off",
   "three-position": "middle is off",
   momentary: "while pressed",
@@ -88,24 +88,28 @@ const kindWords: Record<PanelSwitch["kind"], string> = {
   lamp: "lamp",
 };
 
-function PanelStrip({ rig }: { rig: Rig }) {
+/** The panel in its own order; a touch on a switch says what it is. */
+function PanelStrip({ rig, onSwitch }: { rig: Rig; onSwitch: (id: string) => void }) {
   return (
     <figure className="mt-4 border-t border-rule pt-3">
       <ol aria-label="The panel in its own order" className="grid grid-cols-4 gap-1.5 md:grid-cols-7">
-        {rig.panel.map((item) => {
+        {rig.panel.map((item, i) => {
           const isEmpty = !hasBehind(item);
           return (
-            <li
-              key={item.id}
-              title={item.note}
-              className={`flex min-h-20 flex-col justify-between rounded-sm border p-1.5 text-sm ${isEmpty ? "border-dashed border-soft text-soft" : "border-ink"}`}
-            >
-              <span className="head font-semibold">{item.label ?? "no label"}</span>
-              <span className="leading-tight">
-                {item.positions.map(({ label }) => label).join(" · ")}
-                <br />
-                <span className="text-soft">{isEmpty ? "nothing behind it" : kindWords[item.kind]}</span>
-              </span>
+            <li key={item.id}>
+              <button
+                type="button"
+                aria-label={`What is switch ${i + 1}, ${item.label ?? "no label"}`}
+                onClick={() => onSwitch(item.id)}
+                className={`flex min-h-20 w-full flex-col items-start justify-between rounded-sm border p-1.5 text-left text-sm ${isEmpty ? "border-dashed border-soft text-soft" : "border-ink"}`}
+              >
+                <span className="head font-semibold">{item.label ?? "no label"}</span>
+                <span className="font-text leading-tight">
+                  {item.positions.map(({ label }) => label).join(" · ")}
+                  <br />
+                  <span className="text-soft">{isEmpty ? "nothing behind it" : kindWords[item.kind]}</span>
+                </span>
+              </button>
             </li>
           );
         })}

@@ -1,22 +1,28 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
+import { laterWords, listDisputed, listWaits } from "../../../core/walk/index.ts";
+import { MeasureList } from "../../measure/MeasureList.tsx";
 import { TopicWords } from "../../topic/TopicWords.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
+import { PhotoRow } from "../../ui/Photos.tsx";
+import { sayClock, sayDay } from "../../ui/words.ts";
+import { People } from "./People.tsx";
 import { ThingItself } from "./ThingItself.tsx";
 import type { Walk } from "./useWalk.ts";
 
 const levelWords = { told: "to be told", shown: "to be shown", done: "to be done by their own hands" } as const;
 
 /** One topic, large: the caution before the step, then what to say, show and have them do. */
-export function TopicSheet({ walk }: { walk: Walk }) {
+export function TopicSheet({ walk, onSwitch }: { walk: Walk; onSwitch: (id: string) => void }) {
   const { topic, stop, station, indexAtStop, countAtStop } = walk.step;
-  const { rig, buyers } = walk.delivery;
+  const { rig, topics } = walk.delivery;
   const label = rig.stations.find(({ id }) => id === station)?.label;
   const told = walk.state.topics.get(topic.id);
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
     heading.current?.scrollIntoView({ block: "nearest" });
   }, []);
+  const waits = told === undefined ? listWaits(topic, topics, walk.state) : [];
   const snags = walk.state.snags.filter((snag) => snag.topic === topic.id);
   return (
     <article
@@ -47,37 +53,60 @@ export function TopicSheet({ walk }: { walk: Walk }) {
           <ChevronRight aria-hidden size={28} />
         </Turn>
       </div>
+      {waits.length > 0 && (
+        <p className="mt-1 flex flex-wrap items-center gap-x-3 text-base text-amber">
+          <span>◷ Comes easier after:</span>
+          {waits.map(({ id, title }) => (
+            <button key={id} type="button" className="min-h-11 font-text underline" onClick={() => walk.goToTopic(id)}>
+              {title.split(":")[0]}
+            </button>
+          ))}
+        </p>
+      )}
       {told !== undefined && (
         <p className="mt-1 flex items-center gap-2 text-base text-soft" data-testid="topic-mark">
           <MarkSign mark={told.mark} /> marked {markWords[told.mark]}
+          {told.entry.how !== undefined && `, ${laterWords[told.entry.how]}`}
+          {told.entry.when !== undefined && `, by ${sayDay(told.entry.when)}`}
           {told.entry.note !== undefined && `: ${told.entry.note}`}
         </p>
       )}
+      {told !== undefined &&
+        listDisputed(told).map((other) => (
+          <p key={other.id} className="text-base text-amber">
+            ◷ Marked {markWords[other.mark]} as well, by {nameOf(walk.delivery, other.by)} at {sayClock(other.at)}. The
+            later mark counts; the record keeps both.
+          </p>
+        ))}
       {snags.map((snag) => (
-        <p key={snag.id} className="mt-1 text-base text-magenta">
+        <div key={snag.id} className="mt-1 text-base text-magenta">
           ▲ {snag.note}
-        </p>
+          <PhotoRow photos={walk.state.photos.filter(({ ref }) => ref === snag.id)} says={snag.note} />
+        </div>
       ))}
       <TopicWords topic={topic} />
-      {buyers.length > 1 && (
-        <div role="radiogroup" aria-label="Who the mark is for" className="mt-3 flex flex-wrap items-center gap-2">
-          <span className="head w-[88px] text-base font-semibold text-soft max-md:w-full">Who</span>
-          <Who name="All present" mark={null} isPicked={walk.person === null} onPick={() => walk.setPerson(null)} />
-          {buyers.map(({ id, name }) => (
-            <Who
-              key={id}
-              name={name.split(" ")[0]!}
-              mark={told?.people.get(id) ?? (told !== undefined && told.people.size === 0 ? told.mark : null)}
-              isPicked={walk.person === id}
-              onPick={() => walk.setPerson(id)}
-            />
-          ))}
+      <People walk={walk} />
+      {topic.measures !== undefined && (
+        <div className="mt-4">
+          <MeasureList
+            rig={rig}
+            state={walk.state}
+            kinds={topic.measures}
+            onAdd={(entry) => void walk.add(entry.kind === "photo" ? { ...entry, topic: topic.id } : entry)}
+          />
         </div>
       )}
-      <ThingItself walk={walk} />
+      <PhotoRow
+        photos={walk.state.photos.filter((photo) => photo.topic === topic.id && photo.ref === null)}
+        says={topic.title}
+      />
+      <ThingItself walk={walk} onSwitch={onSwitch} />
     </article>
   );
 }
+
+const nameOf = ({ staff }: Walk["delivery"], id: string) =>
+  staff.find((person) => person.id === id)?.name.split(" ")[0] ?? id;
 
 interface TurnProps {
   readonly label: string;
@@ -96,28 +125,6 @@ function Turn({ label, isOff, onTurn, children }: TurnProps) {
       className="grid size-16 shrink-0 place-items-center rounded-lg border border-rule disabled:opacity-40 max-md:size-12"
     >
       {children}
-    </button>
-  );
-}
-
-interface WhoProps {
-  readonly name: string;
-  readonly mark: Parameters<typeof MarkSign>[0]["mark"];
-  readonly isPicked: boolean;
-  readonly onPick: () => void;
-}
-
-function Who({ name, mark, isPicked, onPick }: WhoProps) {
-  return (
-    <button
-      type="button"
-      role="radio"
-      aria-checked={isPicked}
-      onClick={onPick}
-      className={`flex min-h-12 items-center gap-2 rounded-full border border-ink px-5 font-text text-base ${isPicked ? "bg-ink text-sheet" : "bg-panel"}`}
-    >
-      {mark !== null && <MarkSign mark={mark} size={14} />}
-      {name}
     </button>
   );
 }

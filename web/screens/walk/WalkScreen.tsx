@@ -1,20 +1,27 @@
 import { useQuery } from "@tanstack/react-query";
-import { ChevronLeft } from "lucide-react";
-import { useState } from "react";
+import { ChevronLeft, Search } from "lucide-react";
+import { useMemo, useState } from "react";
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
+import { listStartObstacles } from "../../../core/walk/index.ts";
 import { PersonMenu } from "../../app/PersonMenu.tsx";
 import { deliveryQuery } from "../../app/queries.ts";
 import { Signal } from "../../app/Signal.tsx";
+import { StartGate } from "../../handover/StartGate.tsx";
+import type { NewEntry } from "../../offline/journal.ts";
+import { useNews } from "../../offline/useNews.ts";
+import { OwedPad } from "../../owed/OwedPad.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { signStations } from "../../plan/signs.ts";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
 import { Ahead } from "./Ahead.tsx";
+import { LaterPad } from "./LaterPad.tsx";
 import { MarkBar } from "./MarkBar.tsx";
-import { NotePad } from "./NotePad.tsx";
+import { SwitchSheet } from "./SwitchSheet.tsx";
 import { TopicSheet } from "./TopicSheet.tsx";
-import { useWalk } from "./useWalk.ts";
+import { useWalk, type Walk } from "./useWalk.ts";
+import { WalkFind } from "./WalkFind.tsx";
 
 /** The walk: where one stands on the plan, one topic large, marks under the thumb. */
 export function WalkScreen() {
@@ -35,6 +42,13 @@ export function WalkScreen() {
   );
 }
 
+/** What is owed, and the photos of it, which name its entry. */
+async function keepOwed(walk: Walk, entry: NewEntry, photos: readonly string[]) {
+  const { id } = await walk.add(entry);
+  const topic = entry.kind === "snag" ? entry.topic : null;
+  for (const photo of photos) await walk.add({ kind: "photo", photo, topic, ref: id });
+}
+
 /** The same handover with the second session's stops in place of the first's. */
 function toSecond(delivery: Delivery): Delivery {
   const { second } = delivery.plan;
@@ -43,11 +57,30 @@ function toSecond(delivery: Delivery): Delivery {
 
 function WalkOf({ delivery }: { delivery: Delivery }) {
   const walk = useWalk(delivery);
+  const { state } = walk;
+  if (state.startedAt === null && !listStartObstacles(delivery.makeReady, state).isFree)
+    return (
+      <main className="mx-auto max-w-3xl px-4 pt-6">
+        <Link to={`/deliveries/${delivery.id}`} className="head inline-flex min-h-11 items-center gap-1 font-bold">
+          <ChevronLeft aria-hidden size={18} /> Plan
+        </Link>
+        <h1 className="mt-2 text-2xl font-bold">{delivery.boatName}</h1>
+        <StartGate delivery={delivery} state={state} />
+      </main>
+    );
+  return <WalkUnderWay walk={walk} />;
+}
+
+function WalkUnderWay({ walk }: { walk: Walk }) {
+  const { delivery } = walk;
   const navigate = useNavigate();
+  const plan = useMemo(() => ({ ...delivery.plan, visits: [...walk.visits] }), [delivery.plan, walk.visits]);
   const [pad, setPad] = useState<"later" | "snag" | null>(null);
+  const [aside, setAside] = useState<"find" | { switch: string } | null>(null);
   const [isPlanOpen, setPlanOpen] = useState(false);
   const closeAddress = `/deliveries/${delivery.id}/close`;
-  const isBusy = pad !== null;
+  const isBusy = pad !== null || aside !== null;
+  useNews(delivery.id);
   const unlessBusy = (act: () => void) => () => {
     if (!isBusy) act();
   };
@@ -62,6 +95,7 @@ function WalkOf({ delivery }: { delivery: Delivery }) {
           { key: "5", says: "Not aboard", act: unlessBusy(() => walk.mark("not-aboard")) },
           { key: "s", says: "Snag", act: unlessBusy(() => setPad("snag")) },
           { key: "u", says: "Undo", act: unlessBusy(walk.undo) },
+          { key: "/", says: "Find a topic, a switch, a thing", act: unlessBusy(() => setAside("find")) },
           { key: "ArrowRight", says: "Next topic", act: unlessBusy(() => walk.go(walk.at + 1)) },
           { key: "ArrowLeft", says: "Topic before", act: unlessBusy(() => walk.go(walk.at - 1)) },
           { key: "c", says: "Close the handover", act: unlessBusy(() => void navigate(closeAddress)) },
@@ -81,6 +115,13 @@ function WalkOf({ delivery }: { delivery: Delivery }) {
         <span className="max-md:ml-auto">
           <Signal />
         </span>
+        <button
+          type="button"
+          className="inline-flex min-h-11 items-center gap-2 font-text underline"
+          onClick={() => setAside(aside === "find" ? null : "find")}
+        >
+          <Search size={18} aria-hidden /> Find
+        </button>
         <span className="num whitespace-nowrap max-md:hidden">
           <strong>{walk.state.topics.size}</strong>
           <span className="text-soft"> of {walk.steps.length} topics</span>
@@ -94,12 +135,13 @@ function WalkOf({ delivery }: { delivery: Delivery }) {
         >
           <DeckPlan
             rig={delivery.rig}
-            plan={delivery.plan}
+            plan={plan}
             stop={walk.step.stop}
-            signs={signStations(delivery.plan, delivery.topics, walk.state, walk.step.stop)}
+            signs={signStations(plan, delivery.topics, walk.state, walk.step.stop)}
             picked={walk.step.station}
             onPick={(station) => {
               walk.goToStation(station);
+              setAside(null);
               setPlanOpen(false);
             }}
             className="size-full"
@@ -122,14 +164,29 @@ function WalkOf({ delivery }: { delivery: Delivery }) {
               Close ({walk.steps.length - walk.state.topics.size} open)
             </Link>
           </div>
-          <TopicSheet key={walk.step.topic.id} walk={walk} />
+          {aside === "find" && (
+            <WalkFind walk={walk} onSwitch={(id) => setAside({ switch: id })} onDone={() => setAside(null)} />
+          )}
+          {aside !== null && aside !== "find" && (
+            <SwitchSheet walk={walk} switchId={aside.switch} onBack={() => setAside(null)} />
+          )}
+          {aside === null && (
+            <TopicSheet key={walk.step.topic.id} walk={walk} onSwitch={(id) => setAside({ switch: id })} />
+          )}
         </main>
-        <Ahead walk={walk} closeAddress={closeAddress} />
+        <Ahead walk={walk} closeAddress={closeAddress} onGo={() => setAside(null)} />
       </div>
-      {pad === null ? (
-        <MarkBar walk={walk} onLater={() => setPad("later")} onSnag={() => setPad("snag")} />
-      ) : (
-        <NotePad kind={pad} walk={walk} onDone={() => setPad(null)} />
+      {pad === null && <MarkBar walk={walk} onLater={() => setPad("later")} onSnag={() => setPad("snag")} />}
+      {pad === "later" && <LaterPad walk={walk} onDone={() => setPad(null)} />}
+      {pad === "snag" && (
+        <OwedPad
+          rig={delivery.rig}
+          topic={walk.step.topic.id}
+          place={delivery.rig.stations.find(({ id }) => id === walk.step.station)?.at ?? null}
+          staff={delivery.staff.map(({ name }) => name)}
+          onKeep={(entry, photos) => void keepOwed(walk, entry, photos)}
+          onDone={() => setPad(null)}
+        />
       )}
     </div>
   );

@@ -1,9 +1,13 @@
+import { wrap } from "comlink";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
+import type { RouteVisit } from "../../../core/route/index.ts";
 import type { Topic } from "../../../core/topic/index.ts";
-import type { Entry, Mark, WalkState } from "../../../core/walk/index.ts";
+import { type Entry, listStartObstacles, type Mark, type WalkState } from "../../../core/walk/index.ts";
 import { useMe } from "../../app/useMe.ts";
+import type { NewEntry } from "../../offline/journal.ts";
 import { journal, useWalkState } from "../../offline/useJournal.ts";
+import type { RerouteWorker } from "../../workers/reroute.ts";
 
 export interface Step {
   readonly topic: Topic;
@@ -14,103 +18,180 @@ export interface Step {
   readonly countAtStop: number;
 }
 
+export interface Person {
+  readonly id: string;
+  readonly name: string;
+  readonly isHere: boolean;
+}
+
 export interface Walk {
   readonly delivery: Delivery;
   readonly state: WalkState;
+  /** The stops in the order they are walked now: as planned, or made anew from where one went out of it. */
+  readonly visits: readonly RouteVisit[];
+  readonly isRerouted: boolean;
+  putOrderBack(): void;
   readonly steps: readonly Step[];
   readonly at: number;
   readonly step: Step;
   /** When this topic was opened, in performance.now() milliseconds. */
   readonly openedMs: number;
+  readonly people: readonly Person[];
   readonly person: string | null;
   setPerson(person: string | null): void;
   go(index: number): void;
+  goToTopic(topic: string): void;
   goToStation(station: string): void;
-  mark(mark: Mark, note?: string): void;
-  snag(note: string, stops: boolean): void;
+  mark(mark: Mark, more?: Pick<Extract<NewEntry, { kind: "mark" }>, "note" | "how" | "when">): void;
+  add(entry: NewEntry): Promise<Entry>;
   /** The last thing I did that can be taken back; null when there is none. */
   readonly undoable: Entry | null;
   undo(): void;
 }
 
-const undoKinds: readonly Entry["kind"][] = ["mark", "snag"];
+const undoKinds: readonly Entry["kind"][] = ["mark", "snag", "promise", "measure", "photo"];
 
 /** A walk under way: where one is, and the few things that can be done there. Every act is an entry in the journal. */
 export function useWalk(delivery: Delivery): Walk {
   const state = useWalkState(delivery);
   const me = useMe();
-  const steps = useMemo(() => listSteps(delivery), [delivery]);
-  const [at, setAt] = useState(() => findOpen(steps, state, 0) ?? 0);
+  const [anew, setAnew] = useState<readonly RouteVisit[] | null>(null);
+  const visits = useMemo(() => orderVisits(delivery, anew), [delivery, anew]);
+  const steps = useMemo(() => listSteps(delivery.topics, visits), [delivery.topics, visits]);
+  const [topicId, setTopicId] = useState(() => steps[findOpen(steps, state, 0) ?? 0]!.topic.id);
   const [person, setPerson] = useState<string | null>(null);
   const openedMs = useRef(performance.now());
-  const step = steps[Math.min(at, steps.length - 1)]!;
-
-  useEffect(() => {
-    if (delivery.seal === null && state.startedAt === null) void journal.add(delivery.id, { kind: "start" });
-  }, [delivery.id, delivery.seal, state.startedAt]);
-
-  const go = useCallback(
-    (index: number) => {
-      openedMs.current = performance.now();
-      setPerson(null);
-      setAt(Math.max(0, Math.min(steps.length - 1, index)));
-    },
-    [steps.length],
+  const at = Math.max(
+    0,
+    steps.findIndex(({ topic }) => topic.id === topicId),
   );
+  const step = steps[at]!;
+  const reroute = useReroute(delivery, state);
+  // The order made anew may come after the topic that asked for it was left: then it says where to go on.
+  const waitsForOrder = useRef(false);
+
+  const isFree = listStartObstacles(delivery.makeReady, state).isFree;
+  useEffect(() => {
+    if (delivery.seal === null && state.startedAt === null && isFree) void journal.add(delivery.id, { kind: "start" });
+  }, [delivery.id, delivery.seal, state.startedAt, isFree]);
+
+  const open = useCallback((topic: string) => {
+    openedMs.current = performance.now();
+    setPerson(null);
+    setTopicId(topic);
+  }, []);
+  const go = (index: number) => {
+    waitsForOrder.current = false;
+    open(steps[Math.max(0, Math.min(steps.length - 1, index))]!.topic.id);
+  };
 
   const undoable = state.standing.findLast((entry) => undoKinds.includes(entry.kind) && entry.by === me.id) ?? null;
+
+  const goOn = () => {
+    const expected = findOpen(steps, state, 0);
+    const isOutOfOrder = expected !== null && steps[expected]!.stop < step.stop && !state.topics.has(step.topic.id);
+    const next = findOpen(steps, state, at + 1, step.topic.id);
+    const isHere = next !== null && steps[next]!.station === step.station;
+    if (isOutOfOrder) {
+      waitsForOrder.current = !isHere;
+      void reroute(step.topic.id, step.station).then((order) => {
+        if (order === null) return;
+        setAnew(order);
+        const first = order[0]?.topics[0];
+        if (waitsForOrder.current && first !== undefined) open(first);
+        waitsForOrder.current = false;
+      });
+      if (!isHere) return;
+    }
+    open(steps[next ?? at]!.topic.id);
+  };
 
   return {
     delivery,
     state,
+    visits,
+    isRerouted: anew !== null,
+    putOrderBack: () => setAnew(null),
     steps,
     at,
     step,
     openedMs: openedMs.current,
+    people: listPeople(delivery, state),
     person,
     setPerson,
     go,
+    goToTopic(topic) {
+      const index = steps.findIndex((each) => each.topic.id === topic);
+      if (index >= 0) go(index);
+    },
     goToStation(station) {
       const here = steps.map((_, i) => i).filter((i) => steps[i]!.station === station);
       const open = here.find((i) => !state.topics.has(steps[i]!.topic.id));
       const target = open ?? here[0];
       if (target !== undefined) go(target);
     },
-    mark(mark, note) {
+    mark(mark, more = {}) {
       const spentS = Math.round((performance.now() - openedMs.current) / 100) / 10;
-      void journal.add(delivery.id, {
-        kind: "mark",
-        topic: step.topic.id,
-        mark,
-        person,
-        spentS,
-        ...(note === undefined ? {} : { note }),
-      });
+      void journal.add(delivery.id, { kind: "mark", topic: step.topic.id, mark, person, spentS, ...more });
       // Marked for one of several people: stay, the others are still to do it.
       if (person !== null) {
         openedMs.current = performance.now();
         setPerson(null);
         return;
       }
-      go(findOpen(steps, state, at + 1, step.topic.id) ?? at);
+      goOn();
     },
-    snag(note, stops) {
-      void journal.add(delivery.id, { kind: "snag", topic: step.topic.id, note, stops });
-    },
+    add: (entry) => journal.add(delivery.id, entry),
     undoable,
     undo() {
       if (undoable === null) return;
+      waitsForOrder.current = false;
       void journal.add(delivery.id, { kind: "undo", ref: undoable.id });
-      if (undoable.kind !== "mark") return;
-      const index = steps.findIndex(({ topic }) => topic.id === undoable.topic);
-      if (index >= 0) go(index);
+      if (undoable.kind === "mark" && steps.some(({ topic }) => topic.id === undoable.topic)) open(undoable.topic);
     },
   };
 }
 
-function listSteps(delivery: Delivery): Step[] {
-  const topicOf = new Map(delivery.topics.map((topic) => [topic.id, topic]));
-  return delivery.plan.visits.flatMap((visit, stop) =>
+/** Asks, beside the page, for the order of what is left once `told` is told, from a station on. */
+function useReroute({ rig, topics, plan }: Delivery, state: WalkState) {
+  const worker = useRef<Worker | null>(null);
+  useEffect(
+    () => () => {
+      worker.current?.terminate();
+      worker.current = null;
+    },
+    [],
+  );
+  return async (told: string, from: string): Promise<RouteVisit[] | null> => {
+    worker.current ??= new Worker(new URL("../../workers/reroute.ts", import.meta.url), { type: "module" });
+    const planned = new Set(plan.visits.flatMap((visit) => visit.topics));
+    const left = topics.filter(({ id }) => planned.has(id) && id !== told && !state.topics.has(id));
+    return wrap<RerouteWorker>(worker.current).reroute(rig, left, plan.style, from);
+  };
+}
+
+/** The stops as planned; with an order made anew, what was told stays where it was and the rest follows in that order. */
+function orderVisits(delivery: Delivery, anew: readonly RouteVisit[] | null): readonly RouteVisit[] {
+  const { visits } = delivery.plan;
+  if (anew === null) return visits;
+  const placed = new Set(anew.flatMap(({ topics }) => topics));
+  const told = visits
+    .map((visit) => ({ ...visit, topics: visit.topics.filter((id) => !placed.has(id)) }))
+    .filter(({ topics }) => topics.length > 0);
+  return [...told, ...anew];
+}
+
+function listPeople({ buyers }: Delivery, { present }: WalkState): Person[] {
+  const came = [...present.values()].filter(({ person }) => !buyers.some(({ id }) => id === person));
+  return [
+    ...buyers.map(({ id, name }) => ({ id, name, isHere: present.get(id)?.here ?? true })),
+    ...came.map(({ person, name, here }) => ({ id: person, name, isHere: here })),
+  ];
+}
+
+function listSteps(topics: readonly Topic[], visits: readonly RouteVisit[]): Step[] {
+  const topicOf = new Map(topics.map((topic) => [topic.id, topic]));
+  return visits.flatMap((visit, stop) =>
     visit.topics.flatMap((id, indexAtStop) => {
       const topic = topicOf.get(id);
       if (topic === undefined) return [];

@@ -1,9 +1,9 @@
 import { useState } from "react";
-import type { Delivery } from "../../../api/index.ts";
-import type { WalkState } from "../../../core/walk/index.ts";
-import { journal } from "../../offline/useJournal.ts";
-import { Button } from "../../ui/Button.tsx";
-import { parseHours } from "../../ui/parseHours.ts";
+import type { Delivery } from "../../api/index.ts";
+import type { WalkState } from "../../core/walk/index.ts";
+import { journal } from "../offline/useJournal.ts";
+import { Button } from "../ui/Button.tsx";
+import { parseHours } from "../ui/parseHours.ts";
 
 /** Engine hours off the meter. The hours run in the yard count: break-in and service begin from here. */
 export function HoursRead({ delivery, state }: { delivery: Delivery; state: WalkState }) {

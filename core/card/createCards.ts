@@ -1,0 +1,65 @@
+import type { BreakInPack } from "../breakin/index.ts";
+import { isMet, type Rig } from "../rig/index.ts";
+import type { ServicePack } from "../service/index.ts";
+import { fillText } from "../topic/index.ts";
+import type { WalkState } from "../walk/index.ts";
+import type { CardText } from "./cardText.ts";
+import { type CardBlock, createTable } from "./createTable.ts";
+
+/** A card for this very boat: what a person reads aboard, on paper or on a phone. */
+export interface Card {
+  readonly id: string;
+  readonly title: string;
+  readonly lead: string | null;
+  readonly blocks: readonly CardBlock[];
+}
+
+export interface CardBoat {
+  readonly rig: Rig;
+  readonly boatName: string;
+  readonly hull: string;
+  readonly store: string;
+  readonly phone: string;
+  readonly breakInPacks: readonly BreakInPack[];
+  readonly servicePacks: readonly ServicePack[];
+  /** Gear as it was counted, with the dates on it. */
+  readonly gear: WalkState["gear"];
+}
+
+/**
+ * The owner's cards for one boat: lines that do not apply are left out, words in braces are what the rig says, tables are
+ * made from it. A card with nothing on it but cautions is no card.
+ */
+export function createCards(texts: readonly CardText[], boat: CardBoat): Card[] {
+  const { rig } = boat;
+  return texts.flatMap((text): Card[] => {
+    if (text.when !== undefined && !isMet(text.when, rig)) return [];
+    const keep = <L extends { when?: Parameters<typeof isMet>[0] | undefined }>(items: readonly L[]) =>
+      items.filter(({ when }) => when === undefined || isMet(when, rig));
+    const blocks = text.sections.flatMap((section): CardBlock[] => {
+      const title = "title" in section && section.title !== undefined ? { title: section.title } : {};
+      switch (section.kind) {
+        case "cautions":
+        case "steps":
+        case "lines": {
+          const items = keep(section.items).map(({ say }) => capitalise(fillText(say, rig)));
+          return items.length === 0 ? [] : [{ kind: section.kind, ...title, items }];
+        }
+        case "pairs": {
+          const rows = keep(section.items).map((pair) => [pair.if, capitalise(fillText(pair.do, rig))] as const);
+          return rows.length === 0 ? [] : [{ kind: "pairs", ...title, rows }];
+        }
+        case "table": {
+          const table = createTable(section.table, boat);
+          return table === null ? [] : [{ ...table, ...title }];
+        }
+        default:
+          throw new Error(`createCards: expected a known section, got ${JSON.stringify(section satisfies never)}`);
+      }
+    });
+    if (blocks.every(({ kind }) => kind === "cautions")) return [];
+    return [{ id: text.id, title: text.title, lead: text.lead ?? null, blocks }];
+  });
+}
+
+const capitalise = (text: string) => text[0]!.toUpperCase() + text.slice(1);

@@ -1,0 +1,261 @@
+import { findBreakInStanding } from "../breakin/index.ts";
+import { hasBehind, type PartKind, type Rig } from "../rig/index.ts";
+import type { cardTables } from "./cardText.ts";
+import type { CardBoat } from "./createCards.ts";
+import { spreadMarks } from "./spreadMarks.ts";
+
+export interface PlanMark {
+  readonly number: number;
+  readonly label: string;
+  readonly where: string;
+  /** Where its number stands: at the thing, or beside it where numbers would lie on each other. Metres. */
+  readonly xM: number;
+  readonly yM: number;
+}
+
+/** A part of a card. */
+export type CardBlock =
+  | { readonly kind: "cautions"; readonly title?: string; readonly items: readonly string[] }
+  | { readonly kind: "steps"; readonly title?: string; readonly items: readonly string[] }
+  | { readonly kind: "lines"; readonly title?: string; readonly items: readonly string[] }
+  | { readonly kind: "pairs"; readonly title?: string; readonly rows: readonly (readonly [string, string])[] }
+  | {
+      readonly kind: "table";
+      readonly title?: string;
+      readonly head: readonly string[];
+      readonly rows: readonly (readonly string[])[];
+    }
+  /** The deck plan with numbers on it, and what each is. */
+  | { readonly kind: "places"; readonly title?: string; readonly marks: readonly PlanMark[] };
+
+type TableName = (typeof cardTables)[number];
+
+/** What an owner looks for in a hurry or at an inspection, in the order in which it matters. */
+const placeKinds: readonly PartKind[] = [
+  "extinguisher",
+  "jackets",
+  "first-aid",
+  "horn",
+  "anchor",
+  "plug",
+  "through-hull",
+  "selector",
+  "battery",
+  "breakers",
+  "fuse-block",
+  "light-pole",
+  "fill",
+  "pump-out",
+  "flush-port",
+  "primer-bulb",
+  "fuel-filter",
+  "charger-socket",
+  "capacity-plate",
+];
+
+/** A table made from the boat; null where it has nothing of the kind. */
+export function createTable(name: TableName, boat: CardBoat): CardBlock | null {
+  const { rig } = boat;
+  switch (name) {
+    case "switch-positions":
+      return table(
+        ["Battery switch", "Set it to", "Then"],
+        rig.powerSwitches.flatMap(({ label, positions }) => {
+          // The position to run with: the first that is not off; an emergency switch stays as it is.
+          const run = positions.find((position) => !/^off$/i.test(position.label))!;
+          return [[label, run.label, run.does]];
+        }),
+      );
+    case "stays-live":
+      return table(
+        ["Stays live", "Draws", "From"],
+        rig.loads
+          .filter(({ always }) => always)
+          .map(({ label, amps, from }) => [label, `${amps} A`, batteryOf(rig, from)]),
+      );
+    case "looks-off":
+      return table(
+        ["Can look off and be on", "Really off is"],
+        rig.panel
+          .filter(
+            (item) => hasBehind(item) && ["press-and-hold", "push-to-cycle", "three-position"].includes(item.kind),
+          )
+          .map(({ label, positions, kind }) => [
+            label ?? "no label",
+            kind === "press-and-hold"
+              ? "press and hold until it goes out"
+              : `at ${positions.find(({ powers }) => powers.length === 0)?.label ?? "none: use its breaker"}`,
+          ]),
+      );
+    case "breakers":
+      return table(
+        ["Breaker", "Feeds", "Reset", "Where"],
+        rig.breakers.map(({ label, ratingA, feeds, resets, part }) => [
+          `${label}, ${ratingA} A`,
+          feeds.map((id) => loadOf(rig, id)).join(", "),
+          resetWords[resets],
+          placeOf(rig, part),
+        ]),
+      );
+    case "panel":
+      return table(
+        ["Switch", "Position", "Does"],
+        rig.panel.flatMap((item, i) => {
+          const switchName = `${i + 1}  ${item.label ?? "no label"}`;
+          if (item.kind === "lamp") return [[switchName, "lamp", item.note ?? "lights by itself"]];
+          if (!hasBehind(item)) return [[switchName, "–", "nothing behind it"]];
+          return item.positions
+            .filter(({ powers }) => powers.length > 0)
+            .map(({ label, powers }, j) => [
+              j === 0 ? switchName : "",
+              label,
+              powers.map((id) => loadOf(rig, id)).join(", "),
+            ]);
+        }),
+      );
+    case "places": {
+      const marks = placeKinds
+        .flatMap((kind) => rig.parts.filter((part) => part.kind === kind))
+        .map(({ id, label, at }, i): PlanMark => ({ number: i + 1, label, where: placeOf(rig, id), ...at }));
+      return marks.length === 0 ? null : { kind: "places", marks: spreadMarks(marks) };
+    }
+    case "through-hulls":
+      return table(
+        ["Valve", "Where", "Serves"],
+        rig.throughHulls.map(({ label, part, serves }) => [label, placeOf(rig, part), serves]),
+      );
+    case "tanks":
+      return table(
+        ["Tank", "Holds", "Filled or emptied at"],
+        rig.tanks.map(({ label, litres, fill }) => [
+          label,
+          `${litres} L`,
+          fill === undefined ? "–" : placeOf(rig, fill),
+        ]),
+      );
+    case "trailer-plate":
+      return table(["On this trailer", ""], listTrailerFacts(rig));
+    case "break-in":
+      return breakInTable(boat);
+    case "service":
+      return serviceTable(boat);
+    case "gear":
+      return table(
+        ["Aboard", "Count", "Date on it"],
+        rig.gear.map(({ id, label, count }) => {
+          const counted = boat.gear.get(id);
+          return [label, counted === undefined ? String(count) : `${counted.count} of ${count}`, counted?.dated ?? ""];
+        }),
+      );
+    case "contacts":
+      return table(
+        ["For the phone", ""],
+        [
+          ["Your yard", boat.store],
+          ["Ring", boat.phone === "" ? "number with your papers" : boat.phone],
+          ["Boat", `${boat.boatName}, ${rig.maker} ${rig.model} ${rig.modelYear}`],
+          ["Hull number", boat.hull],
+          [
+            "Engines",
+            rig.engines
+              .map(({ label, powerKw }) => `${label}${powerKw === undefined ? "" : `, ${powerKw} kW`}`)
+              .join("; "),
+          ],
+          ["Hours", "as the meter says: read it before you ring"],
+        ],
+      );
+    default:
+      throw new Error(`createTable: expected a known table, got ${JSON.stringify(name satisfies never)}`);
+  }
+}
+
+const table = (head: readonly string[], rows: readonly (readonly string[])[]): CardBlock | null =>
+  rows.length === 0 ? null : { kind: "table", head, rows };
+
+const resetWords = {
+  "push-in": "push in",
+  flip: "flip off, then on",
+  lever: "lever back to the coloured tab",
+} as const;
+
+const loadOf = (rig: Rig, id: string) => rig.loads.find((load) => load.id === id)?.label ?? id;
+
+function batteryOf(rig: Rig, from: string | undefined): string {
+  const battery =
+    rig.batteries.find(({ id }) => id === from) ?? rig.batteries.find(({ use }) => use === "house") ?? rig.batteries[0];
+  return battery === undefined ? "–" : battery.label;
+}
+
+function placeOf(rig: Rig, partId: string): string {
+  const part = rig.parts.find(({ id }) => id === partId);
+  if (part === undefined) return "–";
+  return part.reach ?? rig.stations.find(({ id }) => id === part.station)!.label;
+}
+
+const asPlate = "as its plate says";
+const brakeWords = { none: "no brakes", surge: "surge brakes", electric: "electric brakes" } as const;
+
+function listTrailerFacts({ trailer }: Rig): string[][] {
+  if (trailer === null) return [];
+  const { ballMm, pins, brakes, lockOut, tyreKpa, grossLimitKg, tongueKg, fenderHeightM } = trailer;
+  const backing =
+    lockOut === "none"
+      ? "nothing to set"
+      : lockOut === "pin"
+        ? "lock-out pin in, and out again after"
+        : "the fifth pin of the plug holds them off while reverse lights are on";
+  return [
+    ["Ball", ballMm === undefined ? "read it on coupler and ball" : `${ballMm} mm, on ball and coupler alike`],
+    ["Plug", `${pins} pins`],
+    ["Brakes", brakeWords[brakes]],
+    ["Backing up", backing],
+    ["Tyres", tyreKpa === undefined ? asPlate : `${tyreKpa} kPa cold`],
+    ["All together at most", grossLimitKg === undefined ? asPlate : `${grossLimitKg} kg`],
+    ...(tongueKg === undefined ? [] : [["On the ball, as delivered", `${tongueKg} kg`]]),
+    ...(fenderHeightM === undefined ? [] : [["Back in until", "the water stands at the mark you were shown"]]),
+  ];
+}
+
+function breakInTable({ rig, breakInPacks }: CardBoat): CardBlock | null {
+  const rows = rig.engines.flatMap((engine) => {
+    const pack = breakInPacks.find(({ id }) => id === engine.breakInPack);
+    if (pack === undefined) return [];
+    return pack.phases.map(({ fromH, toH, say }, i) => {
+      const { phase } = findBreakInStanding(pack, fromH, engine.ratedRpm.to);
+      return [
+        i === 0 && rig.engines.length > 1 ? engine.label : "",
+        `${fromH} to ${toH} h`,
+        phase === null ? "–" : `${phase.maxRpm.toLocaleString("en-GB")} rpm`,
+        say,
+      ];
+    });
+  });
+  // Twins of one pack and one rating are said once.
+  const isSame = new Set(rig.engines.map(({ breakInPack, ratedRpm }) => `${breakInPack} ${ratedRpm.to}`)).size === 1;
+  const shown = isSame ? rows.slice(0, rows.length / rig.engines.length).map((row) => ["", ...row.slice(1)]) : rows;
+  const isNamed = shown.some(([name]) => name !== "");
+  return table(
+    [...(isNamed ? ["Engine"] : []), "Engine hours", "At most", "How"],
+    shown.map((row) => (isNamed ? row : row.slice(1))),
+  );
+}
+
+function serviceTable({ rig, servicePacks }: CardBoat): CardBlock | null {
+  const packs = [...new Set(rig.engines.map(({ servicePack }) => servicePack))];
+  const rows = packs.flatMap((id) => {
+    const pack = servicePacks.find((each) => each.id === id);
+    return (pack?.items ?? []).map(({ title, firstH, firstMonths, everyH, everyMonths, work }) => [
+      title,
+      [sayWhen(firstH, firstMonths, "first at"), sayWhen(everyH, everyMonths, "then every")].filter(Boolean).join(", "),
+      work.join(", "),
+    ]);
+  });
+  return table(["Service", "When, whichever comes first", "What is done"], rows);
+}
+
+function sayWhen(hours: number | undefined, months: number | undefined, before: string): string {
+  const said = [hours === undefined ? "" : `${hours} h`, months === undefined ? "" : `${months} months`].filter(
+    Boolean,
+  );
+  return said.length === 0 ? "" : `${before} ${said.join(" or ")}`;
+}

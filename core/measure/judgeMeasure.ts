@@ -1,0 +1,126 @@
+import type { Measure } from "./listMeasures.ts";
+
+export const verdicts = ["fits", "tight", "over", "unknown"] as const;
+/** Fits; worth putting right; must be put right; nothing to hold it against. */
+export type Verdict = (typeof verdicts)[number];
+
+export interface Judged {
+  readonly verdict: Verdict;
+  /** What it means, in one sentence. */
+  readonly says: string;
+}
+
+/** Share of the plate's pressure off which a tyre is tight, and over. Ours: a gauge is no better than the first. */
+const tyreShares = { tight: 0.05, over: 0.15 } as const;
+const fullFuel = { fits: 90, tight: 70 } as const;
+
+/**
+ * Resting volts of a 12 V battery and the share of charge they stand for, the fullest first. Usual textbook figures at
+ * 25 °C after hours of rest; a lithium bank holds its volts until it is nearly empty and is better told by its own monitor.
+ */
+const restingVolts: Record<NonNullable<Measure["chemistry"]>, readonly (readonly [volts: number, share: number])[]> = {
+  flooded: [
+    [12.65, 1],
+    [12.45, 0.75],
+    [12.24, 0.5],
+    [12.06, 0.25],
+    [11.89, 0],
+  ],
+  agm: [
+    [12.85, 1],
+    [12.65, 0.75],
+    [12.35, 0.5],
+    [12.0, 0.25],
+    [11.8, 0],
+  ],
+  lifepo4: [
+    [13.5, 1],
+    [13.3, 0.75],
+    [13.2, 0.5],
+    [13.0, 0.25],
+    [12.0, 0],
+  ],
+};
+const chargeShares = { fits: 0.8, tight: 0.5 } as const;
+const nominalV = 12;
+
+/**
+ * The share of charge a resting battery has, 0 to 1, from its volts; banks of 24, 36 and 48 V count as so many in a row.
+ * Between two figures of the table it is drawn straight. (12.45 V, flooded) → 0.75.
+ */
+export function findChargeShare(volts: number, chemistry: NonNullable<Measure["chemistry"]>): number {
+  const inRow = Math.max(1, Math.round(volts / (nominalV * 1.08)));
+  const table = restingVolts[chemistry];
+  const each = volts / inRow;
+  const below = table.findIndex(([at]) => at <= each);
+  if (below === 0) return 1;
+  if (below < 0) return 0;
+  const [v0, s0] = table[below]!;
+  const [v1, s1] = table[below - 1]!;
+  return s0 + ((each - v0) / (v1 - v0)) * (s1 - s0);
+}
+
+/**
+ * What a reading means: against the plate where there is one, by the chemistry for a battery at rest. One taken just off
+ * charge is not judged, for it reads high whatever the battery holds.
+ *
+ * @example a tyre at 300 kPa whose plate says 450 → over, "150 kPa under the plate's 450."
+ */
+export function judgeMeasure(measure: Measure, value: number, isJustCharged = false): Judged {
+  switch (measure.kind) {
+    case "tyre":
+      return judgeTyre(value, measure.wanted);
+    case "battery":
+      return judgeBattery(value, measure.chemistry!, isJustCharged);
+    case "fuel":
+      if (value >= fullFuel.fits) return { verdict: "fits", says: "Full, as promised." };
+      return value >= fullFuel.tight
+        ? { verdict: "tight", says: "Not full: say so before they see the gauge." }
+        : { verdict: "over", says: "Well short of full." };
+    case "oil":
+      if (value === 1) return { verdict: "fits", says: "In the band." };
+      return value < 1
+        ? { verdict: "over", says: "Below the band: top up with what the engine's manual names, then read again." }
+        : { verdict: "tight", says: "Above the band: ask the workshop before it is run." };
+    case "bilge":
+      if (value === 0) return { verdict: "fits", says: "Dry." };
+      return value === 1
+        ? { verdict: "fits", says: "Damp, which is usual after rain or a wash." }
+        : {
+            verdict: value === 2 ? "tight" : "over",
+            says: "Find where it comes from before she goes: plug, valve, hose or rain.",
+          };
+    default:
+      throw new Error(`judgeMeasure: expected a known kind, got ${JSON.stringify(measure.kind satisfies never)}`);
+  }
+}
+
+function judgeTyre(kpa: number, plateKpa: number | null): Judged {
+  if (plateKpa === null)
+    return {
+      verdict: "unknown",
+      says: "Read the trailer's plate and enter it on the rig sheet; it is not guessed here.",
+    };
+  const off = Math.abs(kpa - plateKpa) / plateKpa;
+  const way = kpa < plateKpa ? "under" : "over";
+  const says = `${Math.round(Math.abs(kpa - plateKpa))} kPa ${way} the plate's ${plateKpa}.`;
+  if (off <= tyreShares.tight) return { verdict: "fits", says: `Within the plate's ${plateKpa} kPa.` };
+  return { verdict: off <= tyreShares.over ? "tight" : "over", says };
+}
+
+function judgeBattery(volts: number, chemistry: NonNullable<Measure["chemistry"]>, isJustCharged: boolean): Judged {
+  if (isJustCharged)
+    return { verdict: "unknown", says: "Just off charge it reads high. Read it again after some hours of rest." };
+  const share = findChargeShare(volts, chemistry);
+  const about = `About ${Math.round((share * 100) / 5) * 5} % charged, if it has rested.`;
+  if (share >= chargeShares.fits) return { verdict: "fits", says: about };
+  return share >= chargeShares.tight
+    ? { verdict: "tight", says: `${about} Charge it before they go.` }
+    : { verdict: "over", says: `${about} It may not crank: charge and test it.` };
+}
+
+/** "12.62 V", "450 kPa", "in the band". */
+export function sayMeasure({ kind, unit, choices }: Measure, value: number): string {
+  if (choices !== null) return choices[value] ?? "–";
+  return `${kind === "battery" ? value.toFixed(2) : value} ${unit}`;
+}

@@ -1,0 +1,103 @@
+import type { Rig } from "../rig/index.ts";
+
+/** What is read off the boat in a walk or its make-ready. Engine hours are entries of their own. */
+export const measureKinds = ["tyre", "battery", "fuel", "oil", "bilge"] as const;
+export type MeasureKind = (typeof measureKinds)[number];
+
+/** One reading to be taken. */
+export interface Measure {
+  /** Unique on the boat; the `item` of a `measure` entry. */
+  readonly id: string;
+  readonly kind: MeasureKind;
+  readonly label: string;
+  /** Empty where the reading is one of `choices`. */
+  readonly unit: "kPa" | "V" | "%" | "";
+  /** What can be read at all; outside it is a slip of the finger. */
+  readonly least: number;
+  readonly most: number;
+  /** What the plate or the manual says, as far as the rig knows it. */
+  readonly wanted: number | null;
+  /** Readings by eye, the value of each being its index. */
+  readonly choices: readonly string[] | null;
+  readonly chemistry: Rig["batteries"][number]["chemistry"] | null;
+}
+
+const wheelNames = ["front", "rear", "third"] as const;
+const plain = { wanted: null, choices: null, chemistry: null } as const;
+
+/** What can be read on this boat: each tyre, each battery, each fuel tank, the oil of each engine with a stick, the bilge. */
+export function listMeasures(rig: Rig): Measure[] {
+  return [
+    ...listTyres(rig),
+    ...rig.batteries.map(
+      ({ id, label, chemistry }): Measure => ({
+        ...plain,
+        id: `battery-${id}`,
+        kind: "battery",
+        label: /batter/i.test(label) ? label : `${label} battery`,
+        unit: "V",
+        least: 4,
+        most: 60,
+        chemistry,
+      }),
+    ),
+    ...rig.tanks
+      .filter(({ kind }) => kind === "petrol" || kind === "diesel")
+      .map(
+        ({ id, label }): Measure => ({
+          ...plain,
+          id: `fuel-${id}`,
+          kind: "fuel",
+          label,
+          unit: "%",
+          least: 0,
+          most: 100,
+        }),
+      ),
+    ...rig.engines.map(
+      ({ id, label }): Measure => ({
+        ...plain,
+        id: `oil-${id}`,
+        kind: "oil",
+        label: `Oil, ${label.toLowerCase()}`,
+        unit: "",
+        least: 0,
+        most: oilChoices.length - 1,
+        choices: oilChoices,
+      }),
+    ),
+    {
+      ...plain,
+      id: "bilge",
+      kind: "bilge",
+      label: "Bilge",
+      unit: "",
+      least: 0,
+      most: bilgeChoices.length - 1,
+      choices: bilgeChoices,
+    },
+  ];
+}
+
+const oilChoices = ["below the band", "in the band", "above the band"] as const;
+const bilgeChoices = ["dry", "damp", "a hand of water", "more than that"] as const;
+
+function listTyres({ trailer }: Rig): Measure[] {
+  if (trailer === null) return [];
+  const axles = Array.from({ length: trailer.axles }, (_, i) => (trailer.axles === 1 ? "" : ` ${wheelNames[i]}`));
+  const wheels = axles.flatMap((axle, i) =>
+    (["port", "starboard"] as const).map((side) => ({ id: `tyre-${side}-${i + 1}`, label: `Tyre, ${side}${axle}` })),
+  );
+  return [...wheels, { id: "tyre-spare", label: "Spare tyre" }].map(
+    ({ id, label }): Measure => ({
+      ...plain,
+      id,
+      kind: "tyre",
+      label,
+      unit: "kPa",
+      least: 20,
+      most: 1000,
+      wanted: trailer.tyreKpa ?? null,
+    }),
+  );
+}

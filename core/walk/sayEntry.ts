@@ -1,0 +1,88 @@
+import type { Rig } from "../rig/index.ts";
+import type { Entry, LaterHow, Mark } from "./entry.ts";
+
+const markWords: Record<Mark, string> = {
+  told: "told",
+  shown: "shown",
+  did: "done by their own hands",
+  later: "put off",
+  "not-aboard": "not aboard",
+};
+
+export const laterWords: Record<LaterHow, string> = {
+  "next-visit": "at their next visit",
+  "on-the-water": "on the water",
+  "by-phone": "by phone",
+  "manual-together": "with the manual, together",
+  "by-link": "on their own page",
+};
+
+/** What an entry says, as one line for people, without who and when. */
+export function sayEntry(
+  entry: Entry,
+  { rig, entries }: { readonly rig: Rig; readonly entries: readonly Entry[] },
+  titleOf: (topic: string) => string,
+): string {
+  const of = (ref: string): string => {
+    const other = entries.find(({ id }) => id === ref);
+    if (other === undefined || other.kind === "settle" || other.kind === "tell") return "something owed";
+    return sayEntry(other, { rig, entries }, titleOf);
+  };
+  const more = (note: string | undefined) => (note === undefined ? "" : `: ${note}`);
+  switch (entry.kind) {
+    case "start":
+      return "The walk was begun";
+    case "close":
+      return "The handover was closed";
+    case "allow":
+      return `The walk was allowed to start: ${entry.reason}`;
+    case "ready":
+      return `Make-ready ${entry.check}: ${entry.ok ? "in order" : "not in order"}${more(entry.note)}`;
+    case "present":
+      return `${entry.name} ${entry.here ? "is here" : "is not here"}`;
+    case "mark": {
+      const how = entry.how === undefined ? "" : `, ${laterWords[entry.how]}`;
+      return `${titleOf(entry.topic)}: ${markWords[entry.mark]}${how}${more(entry.note)}`;
+    }
+    case "snag":
+      return `Snag: ${entry.note}`;
+    case "promise":
+      return `${entry.isExtra ? "Sold, not fitted" : "Promised"}: ${entry.note}`;
+    case "assign":
+      return `${of(entry.ref)}: ${entry.owner ?? "nobody yet"}, ${entry.due ?? "no day"}`;
+    case "undo":
+      return "Something was taken back";
+    case "gear": {
+      const item = rig.gear.find(({ id }) => id === entry.item);
+      return `${item?.label ?? entry.item}: ${entry.count} counted`;
+    }
+    case "hours":
+      return `${rig.engines.find(({ id }) => id === entry.engine)?.label ?? entry.engine}: ${entry.hours} h read`;
+    case "measure":
+      return `${entry.item}: ${entry.value} read`;
+    case "photo":
+      return "A photo";
+    case "reason":
+      return `${titleOf(entry.topic)}: left out, ${entry.reason}`;
+    case "sign":
+      return `${entry.name} signed`;
+    case "refuse":
+      return `${entry.name} did not sign: ${entry.reason}`;
+    case "settle":
+      return `Settled: ${of(entry.ref)} (${entry.note})`;
+    case "tell":
+      return `The buyer was told: ${entry.text}`;
+    case "call":
+      return `The buyer rang${entry.topic === null ? "" : ` about ${titleOf(entry.topic)}`}: ${entry.note}`;
+    case "amend":
+      return entry.note;
+    case "remote":
+      return `${titleOf(entry.topic)}: ${entry.as === "did" ? "did it" : "understood"}, on the owner page`;
+    case "ask":
+      return `Asked on the owner page: ${entry.note}`;
+    case "inspect":
+      return `Looked at on arrival, ${entry.check}: ${entry.ok ? "in order" : "damaged"}${more(entry.note)}`;
+    default:
+      throw new Error(`sayEntry: expected a known kind, got ${JSON.stringify(entry satisfies never)}`);
+  }
+}

@@ -1,0 +1,108 @@
+import type { OwnerPage } from "../../api/index.ts";
+import { breakInPacks, cards, servicePacks } from "../../content/index.ts";
+import { createCards } from "../../core/card/index.ts";
+import { type Entry, type EntryKind, foldWalk } from "../../core/walk/index.ts";
+import type { Clock } from "../clock.ts";
+import { Failure } from "../failure.ts";
+import type { PackQuestion } from "../pdf/packPdf.ts";
+import type { Boats } from "../repositories/boats.ts";
+import type { OwnerLinks } from "../repositories/ownerLinks.ts";
+import type { Person } from "../repositories/people.ts";
+import type { Settings } from "../repositories/settings.ts";
+import { describeCare } from "./careDesk.ts";
+import { type HandoverDesk, ownerPerson } from "./handoverDesk.ts";
+
+interface Parts {
+  readonly boats: Boats;
+  readonly ownerLinks: OwnerLinks;
+  readonly handoverDesk: HandoverDesk;
+  readonly settings: { read(): Promise<Settings> };
+  readonly clock: Clock;
+}
+
+/** What is the store's own business and not on the owner's page. */
+const ours: ReadonlySet<EntryKind> = new Set<EntryKind>(["allow", "assign", "call", "ready"]);
+
+/** The owner's private page: made, ended, read, and written to where it is theirs to write. */
+export function createOwnerDesk({ boats, ownerLinks, handoverDesk, settings, clock }: Parts) {
+  const open = async (token: string) => {
+    const link = await ownerLinks.find(token);
+    if (link === null) throw new Failure("link-ended");
+    return link;
+  };
+  const now = () => new Date(clock.nowMs()).toISOString();
+  return {
+    open,
+    async makeLink(delivery: string, user: Person, isRemote: boolean): Promise<string> {
+      await handoverDesk.take(delivery);
+      return ownerLinks.replace(delivery, user.id, now(), isRemote);
+    },
+    async endLink(delivery: string) {
+      await handoverDesk.take(delivery);
+      await ownerLinks.end(delivery, now());
+    },
+    async describe(token: string): Promise<OwnerPage> {
+      const { deliveryId } = await open(token);
+      const delivery = await handoverDesk.describe(deliveryId);
+      const boat = (await boats.find(delivery.boat))!;
+      const store = await settings.read();
+      const today = clock.today();
+      return {
+        store: store.store,
+        phone: store.phone,
+        today,
+        cards,
+        breakInPacks: breakInPacks.filter(({ id }) => delivery.rig.engines.some((engine) => engine.breakInPack === id)),
+        servicePacks: servicePacks.filter(({ id }) => delivery.rig.engines.some((engine) => engine.servicePack === id)),
+        delivery: { ...delivery, makeReady: [], entries: delivery.entries.filter(({ kind }) => !ours.has(kind)) },
+        care: describeCare({
+          rig: delivery.rig,
+          inService: boat.inService,
+          today,
+          monthlyHours: store.monthlyHours,
+          readings: await boats.listReadings([boat.id]),
+          services: await boats.listServices([boat.id]),
+        }),
+      };
+    },
+    /** What an owner pack is printed from; the address on its label only for a token that opens this very handover. */
+    async describePack(delivery: string, token: string | undefined): Promise<Omit<PackQuestion, "paper" | "layout">> {
+      const { rig, boatName, hull, entries } = await handoverDesk.describe(delivery);
+      const { store, phone } = await settings.read();
+      const link = token === undefined ? null : await open(token);
+      if (link !== null && link.deliveryId !== delivery) throw new Failure("link-ended");
+      return {
+        cards: createCards(cards, {
+          rig,
+          boatName,
+          hull,
+          store,
+          phone,
+          breakInPacks,
+          servicePacks,
+          gear: foldWalk(entries).gear,
+        }),
+        rig,
+        boatName,
+        hull,
+        store,
+        ownerAddress: token === undefined ? null : `/o/${token}`,
+      };
+    },
+    async addEntries(token: string, entries: readonly Entry[]) {
+      const { deliveryId } = await open(token);
+      return handoverDesk.addEntries(deliveryId, ownerPerson, entries);
+    },
+    /** Whether a photo is one of this owner's handover. */
+    async mayRead(token: string, photo: string): Promise<boolean> {
+      const { deliveryId } = await open(token);
+      const { entries, rig } = await handoverDesk.describe(deliveryId);
+      return (
+        entries.some((entry) => entry.kind === "photo" && entry.photo === photo) ||
+        rig.parts.some((part) => part.photo === photo)
+      );
+    },
+  };
+}
+
+export type OwnerDesk = ReturnType<typeof createOwnerDesk>;

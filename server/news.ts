@@ -1,0 +1,28 @@
+import type { Entry } from "../core/walk/index.ts";
+
+/** What has just been stored of a delivery. */
+export interface News {
+  readonly entries: readonly Entry[];
+  readonly isSealed: boolean;
+}
+
+/** Who listens to which delivery, on this server. Listening answers its own undo. */
+export function createNewsDesk() {
+  const listeners = new Map<string, Set<(news: News) => void>>();
+  return {
+    tell(delivery: string, news: News) {
+      for (const listener of listeners.get(delivery) ?? []) listener(news);
+    },
+    listen(delivery: string, listener: (news: News) => void): () => void {
+      const mine = listeners.get(delivery) ?? new Set();
+      mine.add(listener);
+      listeners.set(delivery, mine);
+      return () => {
+        mine.delete(listener);
+        if (mine.size === 0) listeners.delete(delivery);
+      };
+    },
+  };
+}
+
+export type NewsDesk = ReturnType<typeof createNewsDesk>;

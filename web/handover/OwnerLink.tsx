@@ -1,0 +1,84 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import type { Delivery } from "../../api/index.ts";
+import type { WalkState } from "../../core/walk/index.ts";
+import { ask } from "../app/client.ts";
+import { deliveryQuery, queryClient } from "../app/queries.ts";
+import { useMe } from "../app/useMe.ts";
+import { Button } from "../ui/Button.tsx";
+import { ErrorNotice } from "../ui/Notice.tsx";
+import { sayDay } from "../ui/words.ts";
+
+const makers = ["owner", "sales", "delivery", "service"];
+
+/** The owner's private page: made, sent with or without the walk on it, replaced, ended. The address is shown once. */
+export function OwnerLink({ delivery, state }: { delivery: Delivery; state: WalkState }) {
+  const me = useMe();
+  const [address, setAddress] = useState<string | null>(null);
+  const fetchAnew = () => queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey });
+  const params = { delivery: delivery.id };
+  const make = useMutation({
+    mutationFn: (isRemote: boolean) => ask("setOwnerLink", { params, body: { isRemote } }),
+    onSuccess: ({ token }) => {
+      setAddress(`${window.location.origin}/o/${token}`);
+      return fetchAnew();
+    },
+  });
+  const end = useMutation({
+    mutationFn: () => ask("endOwnerLink", { params }),
+    onSuccess: () => {
+      setAddress(null);
+      return fetchAnew();
+    },
+  });
+  if (!makers.includes(me.role)) return null;
+  const { link } = delivery;
+  const said = state.remote.size;
+  const error = make.error ?? end.error;
+  return (
+    <section aria-labelledby="owner-link">
+      <h2 id="owner-link" className="text-lg font-bold">
+        Owner's page
+      </h2>
+      <div className="border-t border-ink pt-2">
+        <p className="text-soft">
+          {link === null
+            ? "A private address for the buyer: their cards, their record, what is promised, a question to you. Made for absent buyers, it has the walk on it too."
+            : `Made ${sayDay(link.madeAt.slice(0, 10))}${link.isRemote ? ", with the walk on it" : ""}.`}
+          {said > 0 && ` ${said} topics gone through there.`}
+        </p>
+        {address !== null && (
+          <p className="mt-2 border-l-4 border-helm pl-3">
+            <span className="text-soft">Shown once, for only its hash is kept. Copy it to the buyer now:</span>
+            <br />
+            <a
+              href={address}
+              target="_blank"
+              rel="noreferrer"
+              className="break-all underline"
+              data-testid="owner-address"
+            >
+              {address}
+            </a>
+          </p>
+        )}
+        <div className="mt-2 flex flex-wrap gap-2">
+          <Button disabled={make.isPending} onClick={() => make.mutate(false)}>
+            {link === null ? "Make their page" : "A new address"}
+          </Button>
+          {delivery.seal === null && (
+            <Button disabled={make.isPending} onClick={() => make.mutate(true)}>
+              {link === null ? "Make it with the walk" : "A new one with the walk"}
+            </Button>
+          )}
+          {link !== null && (
+            <Button look="quiet" disabled={end.isPending} onClick={() => end.mutate()}>
+              End it
+            </Button>
+          )}
+        </div>
+        {error !== null && <ErrorNotice error={error} />}
+      </div>
+    </section>
+  );
+}

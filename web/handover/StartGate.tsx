@@ -1,0 +1,69 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Delivery } from "../../api/index.ts";
+import { listStartObstacles, type WalkState } from "../../core/walk/index.ts";
+import { useMe } from "../app/useMe.ts";
+import { journal } from "../offline/useJournal.ts";
+import { Button } from "../ui/Button.tsx";
+
+const mostShown = 6;
+
+/** Why a walk may not start yet: make-ready open, or a stopping snag. The owner of the store may answer for it. */
+export function StartGate({ delivery, state }: { delivery: Delivery; state: WalkState }) {
+  const me = useMe();
+  const [reason, setReason] = useState("");
+  const { open, stopping, isFree } = listStartObstacles(delivery.makeReady, state);
+  if (isFree) return null;
+  return (
+    <section aria-labelledby="gate" className="mt-4 border-l-4 border-magenta bg-panel px-4 py-3 text-base">
+      <h2 id="gate" className="text-lg font-bold">
+        Not ready to be walked
+      </h2>
+      {stopping.map((snag) => (
+        <p key={snag.id} className="text-magenta">
+          ▲ {snag.note}. This stops the handover until it is settled on the{" "}
+          <Link className="underline" to={`/boats/${delivery.boat}`}>
+            boat's page
+          </Link>
+          .
+        </p>
+      ))}
+      {open.length > 0 && (
+        <p>
+          Make-ready has {open.length} of {delivery.makeReady.length} open:{" "}
+          {open
+            .slice(0, mostShown)
+            .map(({ title }) => title)
+            .join("; ")}
+          {open.length > mostShown && ` and ${open.length - mostShown} more`}.{" "}
+          <Link className="inline-flex min-h-11 items-center underline" to={`/deliveries/${delivery.id}/ready`}>
+            Go on with make-ready
+          </Link>
+        </p>
+      )}
+      {me.role === "owner" ? (
+        <form
+          className="mt-2 flex flex-wrap gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (reason.trim() !== "") void journal.add(delivery.id, { kind: "allow", reason: reason.trim() });
+          }}
+        >
+          <input
+            aria-label="Why it may start all the same"
+            placeholder="Why it may start all the same"
+            value={reason}
+            maxLength={500}
+            onChange={(event) => setReason(event.target.value.replace(/[<>]/g, ""))}
+            className="min-h-12 min-w-0 flex-1 basis-60 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
+          />
+          <Button type="submit" look="person" className="min-h-12">
+            Allow the start
+          </Button>
+        </form>
+      ) : (
+        <p className="text-soft">The owner of the store may allow it and says why; that stands on the record.</p>
+      )}
+    </section>
+  );
+}

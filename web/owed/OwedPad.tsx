@@ -1,0 +1,220 @@
+import { type MouseEvent, useEffect, useRef, useState } from "react";
+import type { Place, Rig } from "../../core/rig/index.ts";
+import { type Severity, severities } from "../../core/walk/index.ts";
+import type { NewEntry } from "../offline/journal.ts";
+import { DeckShapes, paperOf } from "../plan/DeckPlan.tsx";
+import { Button } from "../ui/Button.tsx";
+import { PhotoRow, TakePhoto } from "../ui/Photos.tsx";
+import { severityWords } from "./owedWords.ts";
+
+type Sort = "snag" | "promise" | "extra";
+
+interface OwedPadProps {
+  readonly rig: Rig;
+  /** The topic it was found at; null for none. */
+  readonly topic: string | null;
+  /** Where one stands, until a place is touched. */
+  readonly place: Place | null;
+  readonly staff: readonly string[];
+  readonly onKeep: (entry: NewEntry, photos: readonly string[]) => void;
+  readonly onDone: () => void;
+}
+
+const sorts: readonly (readonly [Sort, string])[] = [
+  ["snag", "▲ Something is wrong"],
+  ["promise", "◇ Promised"],
+  ["extra", "◇ Sold, not fitted"],
+];
+
+/** What is wrong or owed: in one line, how bad, where, whose it is, by when, with a photo. Escape leaves it. */
+export function OwedPad({ rig, topic, place, staff, onKeep, onDone }: OwedPadProps) {
+  const [sort, setSort] = useState<Sort>("snag");
+  const [note, setNote] = useState("");
+  const [severity, setSeverity] = useState<Severity>("before-leaving");
+  const [owner, setOwner] = useState("");
+  const [due, setDue] = useState("");
+  const [at, setAt] = useState(place);
+  const [photos, setPhotos] = useState<readonly string[]>([]);
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => input.current?.focus(), []);
+  const keep = () => {
+    const said = note.trim();
+    if (said === "") return input.current?.focus();
+    const more = {
+      ...(at === null ? {} : { place: at }),
+      ...(owner.trim() === "" ? {} : { owner: owner.trim() }),
+      ...(due === "" ? {} : { due }),
+    };
+    const entry: NewEntry =
+      sort === "snag"
+        ? {
+            kind: "snag",
+            topic,
+            note: said,
+            stops: severity === "stop",
+            ...(severity === "stop" ? {} : { how: severity }),
+            ...more,
+          }
+        : { kind: "promise", note: said, isExtra: sort === "extra", ...more };
+    onKeep(entry, photos);
+    onDone();
+  };
+  return (
+    <form
+      className="border-t border-ink bg-sheet px-3 py-3 text-base md:grid md:grid-cols-[1fr_auto] md:gap-x-5 md:px-5"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+      onKeyDown={(event) => {
+        if (event.key === "Escape") onDone();
+      }}
+    >
+      <div className="min-w-0 space-y-2">
+        <div className="flex flex-wrap gap-2" role="radiogroup" aria-label="What it is">
+          {sorts.map(([each, says]) => (
+            <Chip key={each} isPicked={sort === each} onPick={() => setSort(each)}>
+              {says}
+            </Chip>
+          ))}
+        </div>
+        <input
+          ref={input}
+          aria-label={sort === "snag" ? "What is wrong" : "What is owed"}
+          value={note}
+          maxLength={1000}
+          onChange={(event) => setNote(event.target.value.replace(/[<>]/g, ""))}
+          placeholder={sort === "snag" ? "What is wrong, in one line" : "What they are to have, in one line"}
+          className="min-h-14 w-full rounded-lg border border-soft bg-panel px-4 text-[20px] placeholder:text-soft"
+        />
+        {sort === "snag" && (
+          <div className="flex flex-wrap gap-2" role="radiogroup" aria-label="How bad">
+            {severities.map((each) => (
+              <Chip key={each} isPicked={severity === each} isPerson={each === "stop"} onPick={() => setSeverity(each)}>
+                {severityWords[each]}
+              </Chip>
+            ))}
+          </div>
+        )}
+        <div className="flex flex-wrap items-center gap-2">
+          <label className="flex min-h-12 items-center gap-2">
+            <span className="text-soft">Whose</span>
+            <input
+              list="owed-owners"
+              value={owner}
+              maxLength={80}
+              placeholder="nobody yet"
+              onChange={(event) => setOwner(event.target.value.replace(/[<>]/g, ""))}
+              className="min-h-12 w-40 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
+            />
+          </label>
+          <datalist id="owed-owners">
+            {staff.map((name) => (
+              <option key={name}>{name}</option>
+            ))}
+          </datalist>
+          <label className="flex min-h-12 items-center gap-2">
+            <span className="text-soft">by</span>
+            <input
+              type="date"
+              value={due}
+              onChange={(event) => setDue(event.target.value)}
+              className="num min-h-12 rounded-md border border-soft bg-panel px-2"
+            />
+          </label>
+          <TakePhoto says="Photo" onTaken={(photo) => setPhotos([...photos, photo])} />
+          <span className="ml-auto flex gap-2">
+            <Button look="quiet" className="min-h-14" onClick={onDone}>
+              Leave
+            </Button>
+            <Button type="submit" look="primary" className="min-h-14 px-6 text-lg">
+              {sort === "snag" ? "Keep the snag" : "Keep the promise"}
+            </Button>
+          </span>
+        </div>
+        <PhotoRow photos={photos.map((photo) => ({ photo }))} says="Just taken" />
+      </div>
+      <PlacePicker rig={rig} at={at} onPick={setAt} />
+    </form>
+  );
+}
+
+interface ChipProps {
+  readonly isPicked: boolean;
+  readonly isPerson?: boolean;
+  readonly onPick: () => void;
+  readonly children: React.ReactNode;
+}
+
+function Chip({ isPicked, isPerson = false, onPick, children }: ChipProps) {
+  const look = isPicked
+    ? isPerson
+      ? "border-magenta bg-magenta text-sheet"
+      : "border-ink bg-ink text-sheet"
+    : `bg-panel ${isPerson ? "border-magenta text-magenta" : "border-ink"}`;
+  return (
+    <button
+      type="button"
+      role="radio"
+      aria-checked={isPicked}
+      onClick={onPick}
+      className={`min-h-12 rounded-full border px-4 font-text ${look}`}
+    >
+      {children}
+    </button>
+  );
+}
+
+const stepM = 0.2;
+/** Metres forward and to starboard. */
+const arrows: Record<string, readonly [forward: number, starboard: number]> = {
+  ArrowUp: [1, 0],
+  ArrowDown: [-1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
+const round = (metres: number) => Math.round(metres * 100) / 100;
+
+/** The boat small: a touch says where it is. */
+function PlacePicker({ rig, at, onPick }: { rig: Rig; at: Place | null; onPick: (at: Place) => void }) {
+  const box = paperOf(rig);
+  const pick = (event: MouseEvent<HTMLButtonElement>) => {
+    // A press of the key is no place.
+    if (event.detail === 0) return;
+    const { left, top, width, height } = event.currentTarget.getBoundingClientRect();
+    const scale = Math.max(box.width / width, box.height / height);
+    const x = box.x + box.width / 2 + (event.clientX - left - width / 2) * scale;
+    const y = box.y + box.height / 2 + (event.clientY - top - height / 2) * scale;
+    onPick({ xM: round(-y), yM: round(x) });
+  };
+  return (
+    <figure className="max-md:hidden">
+      <button
+        type="button"
+        className="block h-44 w-24 cursor-crosshair bg-buff"
+        aria-label="Where it is: touch, or move with the arrow keys"
+        onClick={pick}
+        onKeyDown={(event) => {
+          const step = arrows[event.key];
+          if (step === undefined) return;
+          event.preventDefault();
+          const { xM, yM } = at ?? { xM: 0, yM: 0 };
+          onPick({ xM: round(xM + step[0] * stepM), yM: round(yM + step[1] * stepM) });
+        }}
+      >
+        <svg viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`} className="size-full" aria-hidden>
+          <DeckShapes rig={rig} />
+          {at !== null && (
+            <path
+              d={`M${at.yM} ${-at.xM - 0.34}l0.34 0.6h-0.68z`}
+              fill="var(--magenta)"
+              stroke="var(--panel)"
+              strokeWidth="0.05"
+            />
+          )}
+        </svg>
+      </button>
+      <figcaption className="text-center text-sm text-soft">touch where</figcaption>
+    </figure>
+  );
+}

@@ -1,0 +1,83 @@
+import { type ReactNode, useState } from "react";
+import type { Owed } from "../../core/walk/index.ts";
+import { journal } from "../offline/useJournal.ts";
+import { Button } from "../ui/Button.tsx";
+import { TakePhoto } from "../ui/Photos.tsx";
+import { sayDay } from "../ui/words.ts";
+import { isPressing, owedSigns, owedWords, severityWords } from "./owedWords.ts";
+
+interface OwedRowProps {
+  readonly delivery: string;
+  readonly owed: Pick<Owed, "ref" | "what" | "text" | "severity" | "owner" | "due" | "toldAt">;
+  /** What stands below it: photos, its boat. */
+  readonly children?: ReactNode;
+}
+
+/** One thing owed: what, how bad, whose, by when; settled with a line on how, and a photo as evidence. */
+export function OwedRow({ delivery, owed, children }: OwedRowProps) {
+  const { ref, what, text, severity, owner, due, toldAt } = owed;
+  const [isOpen, setOpen] = useState(false);
+  const [note, setNote] = useState("");
+  const [photos, setPhotos] = useState<readonly string[]>([]);
+  const settle = async () => {
+    if (note.trim() === "") return;
+    setOpen(false);
+    const { id } = await journal.add(delivery, { kind: "settle", ref, note: note.trim() });
+    for (const photo of photos) await journal.add(delivery, { kind: "photo", photo, topic: null, ref: id });
+  };
+  const facts = [
+    severity === null ? owedWords[what] : severityWords[severity],
+    owner ?? (what === "snag" || what === "promise" || what === "extra" ? "nobody yet" : null),
+    due === null ? null : `by ${sayDay(due)}`,
+    toldAt === null ? null : `buyer told ${sayDay(toldAt.slice(0, 10))}`,
+  ].filter((fact) => fact !== null);
+  return (
+    <li className="border-b border-rule py-2">
+      <div className="flex items-start gap-2">
+        <span aria-hidden className={`w-4 shrink-0 ${isPressing(what, severity) ? "text-magenta" : ""}`}>
+          {owedSigns[what]}
+        </span>
+        <div className="min-w-0 flex-1">
+          <p className="break-words">{text}</p>
+          <p className="text-sm text-soft">{facts.join(" · ")}</p>
+          {children}
+        </div>
+        {!isOpen && (
+          <button
+            type="button"
+            className="min-h-11 shrink-0 font-semibold underline"
+            aria-label={`Settle: ${text}`}
+            onClick={() => setOpen(true)}
+          >
+            Settle
+          </button>
+        )}
+      </div>
+      {isOpen && (
+        <form
+          className="mt-1 flex flex-wrap gap-2 pl-6"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void settle();
+          }}
+        >
+          <input
+            // biome-ignore lint/a11y/noAutofocus: it was just asked for
+            autoFocus
+            aria-label="How it was settled"
+            placeholder="How it was settled"
+            value={note}
+            maxLength={1000}
+            onChange={(event) => setNote(event.target.value.replace(/[<>]/g, ""))}
+            className="min-h-11 min-w-0 flex-1 basis-40 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
+          />
+          <TakePhoto
+            says={photos.length === 0 ? "Photo" : `${photos.length} taken`}
+            onTaken={(photo) => setPhotos([...photos, photo])}
+          />
+          <Button type="submit">Keep</Button>
+        </form>
+      )}
+    </li>
+  );
+}

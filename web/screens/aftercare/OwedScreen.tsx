@@ -1,0 +1,179 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link } from "react-router";
+import type { OwedDesk, OwedLine } from "../../../api/index.ts";
+import { owedQuery, queryClient } from "../../app/queries.ts";
+import { journal } from "../../offline/useJournal.ts";
+import { OwedRow } from "../../owed/OwedRow.tsx";
+import { Button } from "../../ui/Button.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
+import { sayDay, sayDistance } from "../../ui/words.ts";
+
+/** The desk of everything owed to buyers, over all boats: overdue first, each with its age, owner and day. */
+export function OwedScreen() {
+  const owed = useQuery(owedQuery);
+  useEffect(() => journal.onSent(() => void queryClient.invalidateQueries({ queryKey: owedQuery.queryKey })), []);
+  return (
+    <Fetched query={owed} what="what is owed">
+      {(data) => <DeskOf desk={data} />}
+    </Fetched>
+  );
+}
+
+const everybody = "";
+const nobody = "nobody yet";
+
+function DeskOf({ desk }: { desk: OwedDesk }) {
+  const [owner, setOwner] = useState(everybody);
+  const { lines, date, staff } = desk;
+  const isLate = ({ due }: OwedLine) => due !== null && due < date;
+  const mine = lines.filter((line) => owner === everybody || (line.owner ?? nobody) === owner);
+  const late = mine.filter(isLate);
+  const rest = mine.filter((line) => !isLate(line));
+  const owners = [...new Set(lines.map((line) => line.owner ?? nobody))].sort();
+  return (
+    <main className="px-4 pt-5 pb-10 md:px-8">
+      <div className="flex flex-wrap items-end justify-between gap-4">
+        <h1 className="flex flex-wrap items-baseline gap-x-4 text-2xl font-bold">
+          Owed to buyers
+          <span className="font-text text-base font-normal text-soft">
+            {lines.length} things, {lines.filter(isLate).length} overdue,{" "}
+            {lines.filter((line) => line.owner === null).length} without anybody
+          </span>
+        </h1>
+        <label className="flex items-center gap-2 text-soft">
+          Whose
+          <select
+            value={owner}
+            onChange={(event) => setOwner(event.target.value)}
+            className="min-h-11 rounded-md border border-soft bg-panel px-2 text-ink"
+          >
+            <option value={everybody}>everybody's</option>
+            {owners.map((name) => (
+              <option key={name}>{name}</option>
+            ))}
+          </select>
+        </label>
+      </div>
+      {lines.length === 0 && (
+        <p className="mt-6 border-t border-ink py-4 text-soft">
+          Nothing is owed. Snags, promises, gear that was short and what was put off in a walk come to stand here.
+        </p>
+      )}
+      {late.length > 0 && <Group name="Overdue" lines={late} date={date} staff={staff} isLate />}
+      {rest.length > 0 && <Group name="The rest, most pressing first" lines={rest} date={date} staff={staff} />}
+    </main>
+  );
+}
+
+interface GroupProps {
+  readonly name: string;
+  readonly lines: readonly OwedLine[];
+  readonly date: string;
+  readonly staff: OwedDesk["staff"];
+  readonly isLate?: boolean;
+}
+
+function Group({ name, lines, date, staff, isLate = false }: GroupProps) {
+  return (
+    <section aria-label={name} className="mt-6">
+      <h2 className={`border-b border-ink text-lg font-bold ${isLate ? "text-magenta" : ""}`}>
+        {isLate ? `▲ ${name}` : name}
+      </h2>
+      <ul>
+        {lines.map((line) => (
+          <Line key={line.ref} line={line} date={date} staff={staff} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Line({ line, date, staff }: { line: OwedLine; date: string; staff: OwedDesk["staff"] }) {
+  const [isOpen, setOpen] = useState(false);
+  const { ref, delivery, boat, boatName, serial, buyers, since, owner, due } = line;
+  const assign = (change: { owner?: string | null; due?: string | null }) =>
+    void journal.add(delivery, { kind: "assign", ref, owner, due, ...change });
+  return (
+    <OwedRow delivery={delivery} owed={line}>
+      <p className="flex flex-wrap items-center gap-x-4 text-sm">
+        <Link className="inline-flex min-h-11 items-center underline" to={`/boats/${boat}`}>
+          {boatName} <span className="ml-1 text-soft">#{serial}</span>
+        </Link>
+        <span className="text-soft">{buyers}</span>
+        <span className="num text-soft" title={sayDay(since)}>
+          since {sayDistance(since, date)}
+        </span>
+        <button
+          type="button"
+          aria-expanded={isOpen}
+          aria-label={`Whose, when, tell the buyer: ${line.text}`}
+          className="min-h-11 font-text underline"
+          onClick={() => setOpen(!isOpen)}
+        >
+          Whose, when, tell the buyer
+        </button>
+      </p>
+      {isOpen && (
+        <div className="mb-2 flex flex-wrap items-center gap-x-5 gap-y-2 border-l-4 border-helm pl-4">
+          <label className="flex items-center gap-2">
+            <span className="text-soft">Whose</span>
+            <select
+              value={owner ?? ""}
+              onChange={(event) => assign({ owner: event.target.value === "" ? null : event.target.value })}
+              className="min-h-11 rounded-md border border-soft bg-panel px-2"
+            >
+              <option value="">nobody yet</option>
+              {owner !== null && !staff.some(({ name }) => name === owner) && <option>{owner}</option>}
+              {staff.map(({ id, name }) => (
+                <option key={id}>{name}</option>
+              ))}
+            </select>
+          </label>
+          <label className="flex items-center gap-2">
+            <span className="text-soft">promised for</span>
+            <input
+              type="date"
+              value={due ?? ""}
+              onChange={(event) => assign({ due: event.target.value === "" ? null : event.target.value })}
+              className="num min-h-11 rounded-md border border-soft bg-panel px-2"
+            />
+          </label>
+          <Tell line={line} date={date} onDone={() => setOpen(false)} />
+        </div>
+      )}
+    </OwedRow>
+  );
+}
+
+/** A message to the buyer about it, in words that stand ready and can be changed. */
+function Tell({ line, date, onDone }: { line: OwedLine; date: string; onDone: () => void }) {
+  const due =
+    line.due === null
+      ? "We will tell you the day as soon as we know it."
+      : line.due < date
+        ? `It was promised for ${sayDay(line.due)} and is late. We will tell you the new day.`
+        : `It is to be done by ${sayDay(line.due)}.`;
+  const [text, setText] = useState(`About your ${line.boatName}: ${line.text}. ${due}`.slice(0, 1000));
+  return (
+    <form
+      className="flex basis-full flex-wrap gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (text.trim() === "") return;
+        void journal.add(line.delivery, { kind: "tell", ref: line.ref, text: text.trim() });
+        onDone();
+      }}
+    >
+      <textarea
+        aria-label={`Message to ${line.buyers}`}
+        rows={2}
+        value={text}
+        maxLength={1000}
+        onChange={(event) => setText(event.target.value.replace(/[<>]/g, ""))}
+        className="min-w-0 flex-1 basis-80 rounded-md border border-soft bg-panel px-3 py-2"
+      />
+      <Button type="submit">Tell the buyer</Button>
+    </form>
+  );
+}

@@ -1,0 +1,94 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import type { BundlePreview } from "../../../api/index.ts";
+import { sendFile } from "../../app/client.ts";
+import { queryClient } from "../../app/queries.ts";
+import { Button } from "../../ui/Button.tsx";
+import { FileButton } from "../../ui/FileButton.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { sayDayAndYear } from "../../ui/words.ts";
+
+const zipType = "application/zip";
+
+/** Taking in a handover that another store sealed: what is in it first, then all of it or nothing. */
+export function BundleScreen() {
+  const [file, setFile] = useState<File | null>(null);
+  const navigate = useNavigate();
+  const preview = useMutation({ mutationFn: (chosen: File) => sendFile("previewBundle", {}, chosen, zipType) });
+  const take = useMutation({
+    mutationFn: (chosen: File) => sendFile("importBundle", {}, chosen, zipType),
+    onSuccess: async ({ delivery }) => {
+      await queryClient.invalidateQueries();
+      await navigate(`/deliveries/${delivery}/record`);
+    },
+  });
+  return (
+    <main className="max-w-4xl px-4 pt-5 pb-10 md:px-8">
+      <h1 className="text-2xl font-bold">Take in a handover</h1>
+      <p className="mt-1">
+        A boat that another store handed over comes with its bundle: a zip of the sealed record and its photos. You see
+        what is in it before anything is kept.
+      </p>
+      <div className="mt-4 flex items-center gap-4">
+        <FileButton
+          says="Choose the bundle"
+          accept=".zip,application/zip"
+          onFile={(chosen) => {
+            setFile(chosen);
+            take.reset();
+            preview.mutate(chosen);
+          }}
+        />
+        <span className="text-soft">{file?.name}</span>
+      </div>
+      {preview.isPending && <p role="status">Reading it …</p>}
+      {preview.error !== null && <ErrorNotice error={preview.error} />}
+      {preview.data !== undefined && file !== null && (
+        <Preview data={preview.data} isBusy={take.isPending} onTake={() => take.mutate(file)} />
+      )}
+      {take.error !== null && <ErrorNotice error={take.error} />}
+    </main>
+  );
+}
+
+interface PreviewProps {
+  readonly data: BundlePreview;
+  readonly isBusy: boolean;
+  readonly onTake: () => void;
+}
+
+function Preview({ data, isBusy, onTake }: PreviewProps) {
+  const { verified, isKnown, isBoatKnown } = data;
+  const facts: [string, string][] = [
+    ["Boat", `${data.boatName}, ${data.hull}`],
+    ["Handed over", `${sayDayAndYear(data.date)} by ${data.store}`],
+    ["To", data.buyers.join(" and ")],
+    ["Holds", `${data.topics} topics, ${data.entries} entries, ${data.photos} photos, ${data.amendments} additions`],
+    ["Becomes", isBoatKnown ? "a handover of a boat this store has" : "a new boat with its handover"],
+  ];
+  return (
+    <section aria-label="What is in it" className="mt-6">
+      <dl className="grid grid-cols-[8rem_1fr] border-t border-ink">
+        {facts.map(([name, value]) => (
+          <div key={name} className="contents">
+            <dt className="border-b border-rule py-1.5 text-soft">{name}</dt>
+            <dd className="border-b border-rule py-1.5 break-words">{value}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-3">{verified.isIntact ? "Intact: it is what was sealed." : "It is not what was sealed:"}</p>
+      <ul>
+        {verified.differences.map(({ says }) => (
+          <li key={says} className="text-magenta">
+            ▲ {says}
+          </li>
+        ))}
+      </ul>
+      {isKnown && <p className="mt-2 text-amber">◷ This very handover is in the store already.</p>}
+      <Button look="primary" className="mt-4" disabled={isBusy || isKnown || !verified.isIntact} onClick={onTake}>
+        {isBusy ? "Taking it in …" : "Take it in"}
+      </Button>
+    </section>
+  );
+}

@@ -1,0 +1,145 @@
+import { useState } from "react";
+import type { Delivery } from "../../../api/index.ts";
+import { listBeforeParting, type Mark, type OpenTopic, type WalkState } from "../../../core/walk/index.ts";
+import { journal } from "../../offline/useJournal.ts";
+import { Button } from "../../ui/Button.tsx";
+import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
+
+const whyWords = { untouched: "not reached", later: "put off", short: "not taken far enough" } as const;
+const reasons = ["Buyer declined", "Buyer knows it, says so", "Out of time, date agreed", "Cannot be done today"];
+const quickMarks: readonly Mark[] = ["told", "shown", "did"];
+
+/** Did I leave anything out? What is still open: musts, then what this store most often forgets, then the rest. */
+export function BeforeParting({ delivery, state }: { delivery: Delivery; state: WalkState }) {
+  const { musts, forgotten, others, covered } = listBeforeParting(delivery.topics, state, delivery.forgotten);
+  return (
+    <section aria-labelledby="parting">
+      <h2 id="parting" className="text-lg font-bold">
+        Before you part{" "}
+        <span className="num font-normal text-soft">
+          {covered} of {delivery.topics.length} told as they should be
+        </span>
+      </h2>
+      {musts.length === 0 ? (
+        <p className="border-t border-ink py-2">Every must-do topic was taken as far as it should be.</p>
+      ) : (
+        <ul className="border-t border-ink" aria-label="Must-do, still open">
+          {musts.map((each) => (
+            <MustLine key={each.topic.id} delivery={delivery} open={each} />
+          ))}
+        </ul>
+      )}
+      {forgotten.length > 0 && (
+        <>
+          <h3 className="head pt-4 font-semibold text-soft">Most often forgotten here</h3>
+          <ul className="border-t border-rule" aria-label="Most often forgotten here">
+            {forgotten.map(({ topic, why }) => (
+              <li key={topic.id} className="flex flex-wrap items-center gap-x-4 border-b border-rule py-1 pl-4">
+                <span className="min-w-48 flex-1">
+                  {topic.title} <span className="text-soft">{whyWords[why]}</span>
+                </span>
+                <QuickMarks delivery={delivery} topic={topic.id} title={topic.title} />
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {others.length > 0 && (
+        <details className="border-b border-rule">
+          <summary className="head flex min-h-11 items-center font-semibold">
+            {others.length} others, not must-do: they may stay open
+          </summary>
+          <ul className="pb-2">
+            {others.map(({ topic, why }) => (
+              <li key={topic.id} className="flex flex-wrap items-center gap-x-4 py-0.5 pl-4">
+                <span className="min-w-48 flex-1">
+                  {topic.title} <span className="text-soft">{whyWords[why]}</span>
+                </span>
+                <QuickMarks delivery={delivery} topic={topic.id} title={topic.title} />
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </section>
+  );
+}
+
+interface QuickMarksProps {
+  readonly delivery: Delivery;
+  readonly topic: string;
+  readonly title: string;
+}
+
+/** Told after all: marked from the sheet, without going back into the walk. */
+function QuickMarks({ delivery, topic, title }: QuickMarksProps) {
+  return (
+    <span className="flex gap-1">
+      {quickMarks.map((mark) => (
+        <button
+          key={mark}
+          type="button"
+          aria-label={`${markWords[mark]}: ${title}`}
+          title={markWords[mark]}
+          onClick={() => void journal.add(delivery.id, { kind: "mark", topic, mark, person: null, spentS: 0 })}
+          className="grid size-11 place-items-center rounded-md border border-soft"
+        >
+          <MarkSign mark={mark} size={18} />
+        </button>
+      ))}
+    </span>
+  );
+}
+
+function MustLine({ delivery, open: { topic, why, reason } }: { delivery: Delivery; open: OpenTopic }) {
+  const [text, setText] = useState("");
+  const [isOpen, setOpen] = useState(false);
+  const keep = (said: string) => {
+    if (said.trim() === "") return;
+    void journal.add(delivery.id, { kind: "reason", topic: topic.id, reason: said.trim() });
+    setOpen(false);
+  };
+  return (
+    <li className="border-b border-rule py-1.5">
+      <div className="flex flex-wrap items-center gap-x-4 border-l-4 border-ink pl-3">
+        <h3 className="min-w-48 flex-1 font-bold">{topic.title}</h3>
+        <span className={reason === null ? "text-magenta" : "text-soft"}>
+          {reason === null ? `▲ ${whyWords[why]}` : `${whyWords[why]}: ${reason}`}
+        </span>
+        <QuickMarks delivery={delivery} topic={topic.id} title={topic.title} />
+        {!isOpen && (
+          <Button
+            aria-label={`${reason === null ? "Say why" : "Say otherwise"}: ${topic.title}`}
+            onClick={() => setOpen(true)}
+          >
+            {reason === null ? "Say why" : "Say otherwise"}
+          </Button>
+        )}
+      </div>
+      {isOpen && (
+        <form
+          className="mt-2 flex flex-wrap gap-2 pl-4"
+          onSubmit={(event) => {
+            event.preventDefault();
+            keep(text);
+          }}
+        >
+          {reasons.map((said) => (
+            <Button key={said} className="text-sm" onClick={() => keep(said)}>
+              {said}
+            </Button>
+          ))}
+          <input
+            aria-label={`Another reason why "${topic.title}" is not done`}
+            value={text}
+            maxLength={500}
+            onChange={(event) => setText(event.target.value.replace(/[<>]/g, ""))}
+            placeholder="Another reason"
+            className="min-h-11 min-w-40 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
+          />
+          <Button type="submit">Keep the reason</Button>
+        </form>
+      )}
+    </li>
+  );
+}

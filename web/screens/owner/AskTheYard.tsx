@@ -1,0 +1,61 @@
+import { useState } from "react";
+import type { OwnerPage } from "../../../api/index.ts";
+import type { WalkState } from "../../../core/walk/index.ts";
+import { Button } from "../../ui/Button.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { sayDay } from "../../ui/words.ts";
+import { useOwner } from "./useOwner.ts";
+
+interface AskProps {
+  readonly token: string;
+  readonly page: OwnerPage;
+  readonly state: WalkState;
+  readonly topic: string | null;
+}
+
+/** A question to the yard, with those asked before and what was answered. */
+export function AskTheYard({ token, page, state, topic }: AskProps) {
+  const [note, setNote] = useState("");
+  const { add } = useOwner(token, page);
+  const asked = state.questions.filter((question) => question.topic === topic);
+  return (
+    <section aria-label="Ask the yard" className="mt-7">
+      <h2 className="text-lg font-bold">Ask the yard</h2>
+      <ul className="border-t border-ink">
+        {asked.map(({ id, note: said, at }) => {
+          const answer = state.settled.get(id);
+          return (
+            <li key={id} className="border-b border-rule py-2">
+              {said} <span className="text-sm text-soft">{sayDay(at.slice(0, 10))}</span>
+              <p className={answer === undefined ? "text-soft" : "font-semibold"}>
+                {answer === undefined ? "They will answer." : answer.note}
+              </p>
+            </li>
+          );
+        })}
+      </ul>
+      <form
+        className="mt-2 flex flex-wrap gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (note.trim() === "") return;
+          add.mutate([{ kind: "ask", topic, note: note.trim() }], { onSuccess: () => setNote("") });
+        }}
+      >
+        <textarea
+          aria-label="Your question"
+          rows={2}
+          value={note}
+          maxLength={1000}
+          placeholder="What do you want to know?"
+          onChange={(event) => setNote(event.target.value.replace(/[<>]/g, ""))}
+          className="min-w-0 flex-1 basis-60 rounded-md border border-soft bg-panel px-3 py-2 placeholder:text-soft"
+        />
+        <Button type="submit" className="min-h-14" disabled={add.isPending}>
+          {add.isPending ? "Sending …" : "Ask"}
+        </Button>
+      </form>
+      {add.error !== null && <ErrorNotice error={add.error} />}
+    </section>
+  );
+}

@@ -1,0 +1,185 @@
+import { useQuery } from "@tanstack/react-query";
+import { ChevronLeft } from "lucide-react";
+import { useEffect, useMemo } from "react";
+import { Link, useParams, useSearchParams } from "react-router";
+import type { OwnerPage } from "../../../api/index.ts";
+import { createCards } from "../../../core/card/index.ts";
+import { foldWalk, listOwed, type WalkState } from "../../../core/walk/index.ts";
+import { addressOf } from "../../app/client.ts";
+import { ownerPageQuery } from "../../app/queries.ts";
+import { CardSheet } from "../../card/CardSheet.tsx";
+import { owedSigns, owedWords } from "../../owed/owedWords.ts";
+import { linkLook } from "../../ui/Button.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
+import { sayDay, sayDayAndYear } from "../../ui/words.ts";
+import { AskTheYard } from "./AskTheYard.tsx";
+import { OwnerArrival } from "./OwnerArrival.tsx";
+import { OwnerWalk } from "./OwnerWalk.tsx";
+
+/** An owner's private page, for the phone: their cards, their record, what is promised, a question to the yard. */
+export function OwnerScreen() {
+  const { token } = useParams() as { token: string };
+  const page = useQuery(ownerPageQuery(token));
+  useEffect(() => {
+    // The address is the key: it is not told to where its links lead.
+    const meta = document.createElement("meta");
+    meta.name = "referrer";
+    meta.content = "no-referrer";
+    document.head.append(meta);
+    return () => meta.remove();
+  }, []);
+  return (
+    <Fetched query={page} what="your boat">
+      {(data) => <PageOf token={token} page={data} />}
+    </Fetched>
+  );
+}
+
+function PageOf({ token, page }: { token: string; page: OwnerPage }) {
+  const [search] = useSearchParams();
+  const { delivery, store, phone } = page;
+  const state = useMemo(() => foldWalk(delivery.entries), [delivery.entries]);
+  const cards = useMemo(
+    () =>
+      createCards(page.cards, {
+        rig: delivery.rig,
+        boatName: delivery.boatName,
+        hull: delivery.hull,
+        store,
+        phone,
+        breakInPacks: page.breakInPacks,
+        servicePacks: page.servicePacks,
+        gear: state.gear,
+      }),
+    [page, delivery, store, phone, state.gear],
+  );
+  const view = search.get("view");
+  const card = cards.find(({ id }) => id === view);
+  return (
+    <div className="mx-auto max-w-2xl px-4 pt-4 pb-16 text-[17px]">
+      <header className="border-b border-ink pb-2">
+        <p className="head text-base font-semibold text-soft">{store}</p>
+        <h1 className="text-3xl font-extrabold">{delivery.boatName}</h1>
+        <p className="break-words text-soft">
+          {delivery.hull}, {delivery.buyers.map(({ name }) => name).join(" and ")}
+        </p>
+      </header>
+      <main className="pt-4">
+        {view !== null && (
+          <Link to="?" className="head mb-3 inline-flex min-h-12 items-center gap-1 font-semibold">
+            <ChevronLeft size={18} aria-hidden /> All cards
+          </Link>
+        )}
+        {card !== undefined && <CardSheet card={card} rig={delivery.rig} />}
+        {view === "walk" && <OwnerWalk token={token} page={page} state={state} />}
+        {view === "arrival" && <OwnerArrival token={token} page={page} state={state} />}
+        {card === undefined && view !== "walk" && view !== "arrival" && (
+          <Front token={token} page={page} state={state} cards={cards.map(({ id, title }) => ({ id, title }))} />
+        )}
+      </main>
+    </div>
+  );
+}
+
+interface FrontProps {
+  readonly token: string;
+  readonly page: OwnerPage;
+  readonly state: WalkState;
+  readonly cards: readonly { id: string; title: string }[];
+}
+
+function Front({ token, page, state, cards }: FrontProps) {
+  const { delivery, phone } = page;
+  const owed = listOwed(delivery.topics, delivery.rig.gear, state).filter(({ what }) => what !== "question");
+  const planned = delivery.plan.visits.reduce((sum, { topics }) => sum + topics.length, 0);
+  const isRemote = delivery.link?.isRemote === true && delivery.seal === null;
+  return (
+    <>
+      {isRemote && (
+        <section aria-label="The walk" className="mb-5 border-l-4 border-helm bg-panel px-4 py-3">
+          <p>
+            Your yard goes through the boat with you from afar: {planned} topics, each with what to do and what to mind.{" "}
+            <strong>{state.remote.size}</strong> are done.
+          </p>
+          <p className="mt-2 flex flex-wrap gap-2">
+            <Link to="?view=walk" className={linkLook("primary")}>
+              {state.remote.size === 0 ? "Begin the walk" : "Go on with the walk"}
+            </Link>
+            <Link to="?view=arrival" className={linkLook("plain")}>
+              The boat has arrived
+            </Link>
+          </p>
+        </section>
+      )}
+      <nav aria-label="Cards">
+        <ul className="grid grid-cols-2 gap-2">
+          {cards.map(({ id, title }, i) => (
+            <li key={id}>
+              <Link
+                to={`?view=${id}`}
+                className="head flex min-h-16 items-center gap-3 rounded-md border border-ink bg-panel px-3 font-bold no-underline"
+              >
+                <span className="num w-5 text-right text-soft">{i + 1}</span>
+                {title}
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </nav>
+      {phone !== "" && <p className="mt-4 font-semibold">{phone}</p>}
+      <section aria-labelledby="promised" className="mt-7">
+        <h2 id="promised" className="text-lg font-bold">
+          What we owe you
+        </h2>
+        <ul className="border-t border-ink">
+          {owed.length === 0 && <li className="py-2 text-soft">Nothing is open.</li>}
+          {owed.map(({ ref, what, text, due }) => (
+            <li key={ref} className="flex gap-2 border-b border-rule py-2">
+              <span aria-hidden className="w-4">
+                {owedSigns[what]}
+              </span>
+              <span className="min-w-0 flex-1 break-words">
+                {text}
+                <span className="block text-sm text-soft">
+                  {owedWords[what]}
+                  {due === null ? "" : `, by ${sayDay(due)}`}
+                </span>
+              </span>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section aria-labelledby="papers" className="mt-7">
+        <h2 id="papers" className="text-lg font-bold">
+          Your record
+        </h2>
+        <p className="border-t border-ink pt-2">
+          {delivery.seal === null
+            ? "It is signed and sealed when the handover is closed."
+            : `Handed over ${sayDayAndYear(delivery.date)}, signed and sealed.`}
+        </p>
+        <p className="mt-2 flex flex-wrap gap-2">
+          {delivery.seal !== null && (
+            <a
+              className={linkLook("plain")}
+              href={`${addressOf("ownerRecordPdf", { token })}?paper=letter`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              Record as PDF
+            </a>
+          )}
+          <a
+            className={linkLook("plain")}
+            href={`${addressOf("ownerPackPdf", { token })}?paper=letter`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            These cards, to print
+          </a>
+        </p>
+      </section>
+      <AskTheYard token={token} page={page} state={state} topic={null} />
+    </>
+  );
+}
