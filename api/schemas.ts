@@ -81,6 +81,7 @@ export const owedLineSchema = z.strictObject({
   owner: z.string().nullable(),
   due: isoDateSchema.nullable(),
   toldAt: z.string().nullable(),
+  topic: topicIdSchema.nullable(),
   buyers: z.string(),
 });
 export type OwedLine = z.infer<typeof owedLineSchema>;

@@ -72,7 +72,8 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
   await page.getByRole("button", { name: "In order: Nav / anchor at Anchor: Anchor light", exact: true }).click();
   await expect(page.getByText("32 of 39 checks")).toBeVisible();
   await page.getByRole("button", { name: "Not in order: Nav / anchor at Anchor: Anchor light" }).click();
-  await page.getByRole("button", { name: "Add a snag or a promise" }).click();
+  // What is not in order is a snag: the pad opens with the check's own words.
+  await expect(page.getByLabel("What is wrong")).toHaveValue("Nav / anchor at Anchor: Anchor light: ");
   await page.getByLabel("What is wrong").fill("Anchor light dark");
   await page.getByRole("radio", { name: "fix before leaving" }).click();
   await page.getByRole("button", { name: "Keep the snag" }).click();

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import sharp from "sharp";
+import sharp, { type Sharp } from "sharp";
 import { Failure } from "./failure.ts";
 
 export interface Photo {
@@ -31,15 +31,16 @@ export async function readPhoto(bytes: Buffer): Promise<Photo> {
     .catch(() => null);
   if (found === null || !kinds.some((kind) => kind === found.format)) throw new Failure("not-a-photo");
   if (Math.max(found.width, found.height) > mostPx) throw new Failure("too-large", { limit: "12,000 pixels a side" });
-  const shrink = (px: number) =>
-    image()
-      .autoOrient()
+  const shrink = (picture: Sharp, px: number) =>
+    picture
       .resize({ width: px, height: px, fit: "inside", withoutEnlargement: true })
       .flatten({ background: "#ffffff" })
-      .jpeg({ quality, mozjpeg: true })
+      .jpeg({ quality })
       .toBuffer({ resolveWithObject: true });
   try {
-    const [large, small] = [await shrink(largePx), await shrink(smallPx)];
+    const large = await shrink(image().autoOrient(), largePx);
+    // From the large one: a photo of twenty megapixels is read once.
+    const small = await shrink(sharp(large.data), smallPx);
     return {
       width: large.info.width,
       height: large.info.height,

@@ -8,7 +8,7 @@ import { type Figure, figureMs } from "./figures.ts";
 const root = new URL("../..", import.meta.url).pathname;
 
 /** In the page: press the key of a mark; in the frame after the title has changed, what follows that frame is after paint. */
-const markOnce = `new Promise((resolve) => {
+export const markOnce = `new Promise((resolve) => {
   const title = () => document.querySelector("#topic").textContent;
   const before = title();
   const startMs = performance.now();

@@ -72,7 +72,10 @@ export const topicSchema = z.strictObject({
   cautions: z.array(plainText(300)).max(4),
   wrong: plainText(400),
   /** What is read off the boat while it is told. */
-  measures: z.array(z.enum(measureKinds)).max(3).optional(),
+  measures: z
+    .array(z.enum([...measureKinds, "hours"]))
+    .max(3)
+    .optional(),
   /** The first is the default. */
   schools: z.array(schoolSchema).min(2).max(4).optional(),
   /** The school whose words stand in the topic, once one was chosen. */

@@ -22,6 +22,7 @@ import {
   sayEntry,
   scoreForgotten,
 } from "./index.ts";
+import { orderEntries } from "./orderEntries.ts";
 
 const rig = rigTemplates["wending-23"];
 const topics = listTopicsFor(rig, library);
@@ -377,5 +378,26 @@ describe("sayEntry", () => {
     expect(lines.every((line) => line.length > 3 && !line.includes("undefined"))).toBe(true);
     expect(lines).toContain("lanyard: put off, by phone: Tuesday");
     expect(lines).toContain("Ignition keys with float: 1 counted");
+  });
+});
+
+describe("orderEntries", () => {
+  it("orders as a slow sort by time and id does, clocks decades off and same instants included", () => {
+    const at = fc.constantFrom(
+      "1970-01-01T00:00:00.000Z",
+      "2026-06-01T10:00:00.000Z",
+      "2026-06-01T10:00:00.001Z",
+      "2026-06-01T10:00:00Z",
+      "9999-12-31T23:59:59.999Z",
+    );
+    const any = fc.uniqueArray(fc.tuple(fc.nat(4000), at), { selector: ([n]) => n, maxLength: 60 });
+    fc.assert(
+      fc.property(any, (list) => {
+        const entries = list.map(([n, when]): Entry => ({ ...base(n), at: when, kind: "amend", note: "x" }));
+        const slow = [...entries].sort((a, b) => Date.parse(a.at) - Date.parse(b.at) || (a.id < b.id ? -1 : 1));
+        expect(orderEntries([...entries, ...entries.slice(0, 5)])).toEqual(slow);
+      }),
+      { seed: 31, numRuns: 300 },
+    );
   });
 });

@@ -1,4 +1,5 @@
 import { type Entry, type EntryOf, type Mark, ownerId, type SignRole } from "./entry.ts";
+import { orderEntries } from "./orderEntries.ts";
 
 export interface TopicState {
   readonly mark: Mark;
@@ -48,11 +49,7 @@ export interface WalkState {
  * time, then of id, and an entry seen twice counts once. An undone entry counts as never made.
  */
 export function foldWalk(entries: readonly Entry[]): WalkState {
-  const byId = new Map(entries.map((entry) => [entry.id, entry]));
-  const undone = new Set([...byId.values()].flatMap((entry) => (entry.kind === "undo" ? [entry.ref] : [])));
-  const standing = [...byId.values()]
-    .filter((entry) => entry.kind !== "undo" && !undone.has(entry.id))
-    .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : 1));
+  const standing = orderEntries(entries);
   const present = new Map<string, EntryOf<"present">>();
   const topics = new Map<string, Gathered>();
   const reasons = new Map<string, EntryOf<"reason">>();

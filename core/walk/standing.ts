@@ -4,6 +4,7 @@ import type { Rig } from "../rig/index.ts";
 import type { Topic } from "../topic/index.ts";
 import type { EntryOf, Mark, Severity } from "./entry.ts";
 import { findSignature, type WalkState } from "./foldWalk.ts";
+import { laterWords } from "./sayEntry.ts";
 
 const reach: Record<Mark, number> = { told: 1, shown: 2, did: 3, later: 0, "not-aboard": 3 };
 const wanted = { told: 1, shown: 2, done: 3 } as const;
@@ -78,6 +79,8 @@ export interface Owed {
   readonly due: IsoDate | null;
   /** When the buyer was last told about it. */
   readonly toldAt: string | null;
+  /** The topic that is put off or was left out; it can be made up for by marking it. */
+  readonly topic: string | null;
 }
 
 /**
@@ -97,6 +100,7 @@ export function listOwed(topics: readonly Topic[], gear: Rig["gear"], state: Wal
       owner: null,
       due: null,
       toldAt: null,
+      topic: null,
       ...more,
     });
   for (const snag of state.snags) {
@@ -118,10 +122,12 @@ export function listOwed(topics: readonly Topic[], gear: Rig["gear"], state: Wal
     const reason = state.reasons.get(topic.id);
     const mark = state.topics.get(topic.id);
     if (why === "later" && mark !== undefined) {
-      const { note, when } = mark.entry;
-      add(mark.entry, "later", note === undefined ? topic.title : `${topic.title}: ${note}`, { due: when ?? null });
+      const { note, when, how } = mark.entry;
+      const title = how === undefined ? topic.title : `${topic.title}, ${laterWords[how]}`;
+      const text = note === undefined ? title : `${title}: ${note}`;
+      add(mark.entry, "later", text, { due: when ?? null, topic: topic.id });
     } else if (topic.must && reason !== undefined) {
-      add(reason, "must", `${topic.title}: ${reason.reason}`);
+      add(reason, "must", `${topic.title}: ${reason.reason}`, { topic: topic.id });
     }
   }
   for (const item of gear) {

@@ -246,7 +246,7 @@ function rankOwed(owing: readonly DeliveryRecord[], boats: ReadonlyMap<string, B
 }
 
 function describeOwed(delivery: DeliveryRecord, boat: BoatRecord): Today["owed"] {
-  return delivery.summary.owed.map(({ ref, what, text, since, severity, owner, due, toldAt }) => ({
+  return delivery.summary.owed.map(({ ref, what, text, since, severity, owner, due, toldAt, topic }) => ({
     boat: boat.id,
     boatName: boat.name,
     serial: serial(boat),
@@ -259,6 +259,7 @@ function describeOwed(delivery: DeliveryRecord, boat: BoatRecord): Today["owed"]
     owner,
     due,
     toldAt,
+    topic,
     buyers: delivery.buyers.map(({ name }) => name).join(" and "),
   }));
 }

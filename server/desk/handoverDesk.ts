@@ -110,7 +110,8 @@ export function createHandoverDesk(parts: Parts) {
     const { rig, plan, topics } = atHand;
     const packsOf = <P extends { id: string }>(packs: readonly P[], used: readonly string[]) =>
       packs.filter((pack) => used.includes(pack.id));
-    const record = handoverSchema.parse({
+    // All of it was parsed where it came in; what the store keeps is not parsed again while a transaction waits.
+    const record: Handover = {
       format: "ravik.handover/1",
       delivery: id,
       store: store.store,
@@ -121,7 +122,7 @@ export function createHandoverDesk(parts: Parts) {
       buyers: delivery.buyers,
       staff: await staffOf(entries, null),
       plan,
-      topics,
+      topics: [...topics],
       makeReady: atHand.makeReady,
       packs: {
         breakIn: packsOf(
@@ -134,11 +135,11 @@ export function createHandoverDesk(parts: Parts) {
         ),
       },
       photos: facts,
-      entries,
+      entries: [...entries],
       digests: Object.fromEntries(entries.map((entry) => [entry.id, hashText(writeJson(entry))])),
       sealedBy: close.by,
       sealedAt,
-    });
+    };
     await chain.add({ deliveryId: id, kind: "handover", canonical: writeCanonical(record), at: sealedAt }, t);
     await deliveries.setSummary(id, summarize(atHand, entries, true), t);
     for (const entry of state.hours.values())

@@ -27,6 +27,7 @@ export const summarySchema = z.strictObject({
       owner: z.string().nullable(),
       due: isoDateSchema.nullable(),
       toldAt: z.string().nullable(),
+      topic: z.string().nullable(),
     }),
   ),
 });

@@ -1,5 +1,6 @@
-import { NavLink, Outlet } from "react-router";
+import { NavLink, Outlet, useLocation } from "react-router";
 import { useNewVersion } from "../offline/newVersion.ts";
+import { useJournalStatus } from "../offline/useJournal.ts";
 import { FindBox } from "./FindBox.tsx";
 import { PersonMenu } from "./PersonMenu.tsx";
 import { Signal } from "./Signal.tsx";
@@ -16,6 +17,9 @@ const tabs = [
 export function Shell() {
   const { store } = useMe();
   const useNewer = useNewVersion();
+  const { unsent } = useJournalStatus();
+  // A newer Ravik waits until the handover is left and everything of it is sent.
+  const isBusy = useLocation().pathname.startsWith("/deliveries/") || unsent > 0;
   return (
     <div className="min-h-dvh md:grid md:grid-cols-[108px_1fr]">
       <nav
@@ -44,7 +48,7 @@ export function Shell() {
           <span className="max-md:mr-auto">
             <FindBox />
           </span>
-          {useNewer !== null && (
+          {useNewer !== null && !isBusy && (
             <button type="button" className="min-h-11 underline" onClick={useNewer}>
               Newer version: take it
             </button>

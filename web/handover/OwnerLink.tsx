@@ -2,7 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Delivery } from "../../api/index.ts";
 import type { WalkState } from "../../core/walk/index.ts";
-import { ask } from "../app/client.ts";
+import { addressOf, ask } from "../app/client.ts";
 import { deliveryQuery, queryClient } from "../app/queries.ts";
 import { useMe } from "../app/useMe.ts";
 import { Button } from "../ui/Button.tsx";
@@ -59,6 +59,15 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
               data-testid="owner-address"
             >
               {address}
+            </a>
+            <br />
+            <a
+              href={`${addressOf("packPdf", params)}?paper=letter&token=${address.split("/").at(-1)}`}
+              target="_blank"
+              rel="noreferrer"
+              className="inline-flex min-h-11 items-center underline"
+            >
+              Owner pack with the code for the helm
             </a>
           </p>
         )}

@@ -238,7 +238,12 @@ describe("the journal", () => {
     const journal = await openJournal();
     const mine = await journal.add("d-1", told("horn"));
     await journal.sendAll();
-    const theirs = { ...mine, id: `${mine.id.slice(0, 25)}0`, by: "tobin", device: "tablet-2" };
+    const theirs = {
+      ...mine,
+      id: `${mine.id.slice(0, 25)}${mine.id.endsWith("0") ? "1" : "0"}`,
+      by: "tobin",
+      device: "tablet-2",
+    };
     const heard = vi.fn();
     journal.subscribe(heard);
     await journal.receive([theirs, mine]);

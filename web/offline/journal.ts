@@ -147,11 +147,13 @@ export function createJournal(deviceId: string) {
         const transaction = db.transaction("entries", "readwrite");
         for (const entry of batch) void transaction.store.put({ entry, sent: 0, tried: 1 }, entry.id);
         await transaction.done;
+        const corrected = batch.filter((entry) => unsent.get(entry.id) !== entry);
         for (const entry of batch) {
           tried.add(entry.id);
           unsent.set(entry.id, entry);
         }
-        keep(batch);
+        // Only what has changed: every list that is kept anew is folded and shown anew.
+        if (corrected.length > 0) keep(corrected);
         try {
           await sendBatch(delivery, batch, db);
         } catch (error) {
@@ -176,22 +178,33 @@ export function createJournal(deviceId: string) {
     }
     return refusal;
   };
+  /** Photos go two at a time: while one is on its way the server makes the other fit to keep. */
   const sendPhotos = async (db: IDBPDatabase<JournalSchema>): Promise<Refused | null> => {
+    const waiting = [...unsentPhotos].filter(([, { by }]) => by === user).sort(([a], [b]) => (a < b ? -1 : 1));
     let refusal: Refused | null = null;
-    for (const [id, { by, file }] of [...unsentPhotos].sort(([a], [b]) => (a < b ? -1 : 1))) {
-      if (by !== user) continue;
-      try {
-        await sendPhoto(id, file);
-      } catch (error) {
-        if (!(error instanceof Refused) || passing.has(error.code)) throw error;
-        refusal = error;
-        continue;
+    const sendNext = async (): Promise<void> => {
+      for (let next = waiting.shift(); next !== undefined; next = waiting.shift()) {
+        const [id, { file }] = next;
+        try {
+          await sendPhoto(id, file);
+        } catch (error) {
+          if (!(error instanceof Refused) || passing.has(error.code)) throw error;
+          refusal = error;
+          // It will never be taken: what names it is taken back, so that nothing waits for it.
+          await takeBack(id);
+        }
+        await db.delete("photos", id);
+        unsentPhotos.delete(id);
+        setStatus({ lastSentAtMs: Date.now(), hasSignal: true });
       }
-      await db.delete("photos", id);
-      unsentPhotos.delete(id);
-      setStatus({ lastSentAtMs: Date.now(), hasSignal: true });
-    }
+    };
+    await Promise.all([sendNext(), sendNext()]);
     return refusal;
+  };
+  const takeBack = async (photo: string) => {
+    for (const [delivery, mine] of entries)
+      for (const entry of mine.values())
+        if (entry.kind === "photo" && entry.photo === photo) await add(delivery, { kind: "undo", ref: entry.id });
   };
   const sendOnce = async () => {
     await ready;
@@ -235,6 +248,28 @@ export function createJournal(deviceId: string) {
     return user;
   };
 
+  /** Writes an entry down. It counts at once; the promise resolves when it is in the device's store. */
+  async function add(delivery: string, entry: NewEntry): Promise<Entry> {
+    const by = mustBeSomebody();
+    const nowMs = Date.now();
+    const whole = correct({
+      ...entry,
+      id: ulid(nowMs),
+      delivery,
+      at: new Date(nowMs).toISOString(),
+      by,
+      device: deviceId,
+    } as Entry);
+    keep([whole]);
+    unsent.set(whole.id, whole);
+    setStatus({});
+    const db = await database;
+    // Sent meanwhile, it must not be put down as unsent again.
+    if (!tried.has(whole.id)) await db.put("entries", { entry: whole, sent: 0 }, whole.id);
+    void send();
+    return whole;
+  }
+
   return {
     ready,
     getStatus: () => status,
@@ -258,27 +293,7 @@ export function createJournal(deviceId: string) {
       user = id;
       if (id !== null) void send();
     },
-    /** Writes an entry down. It counts at once; the promise resolves when it is in the device's store. */
-    async add(delivery: string, entry: NewEntry): Promise<Entry> {
-      const by = mustBeSomebody();
-      const nowMs = Date.now();
-      const whole = correct({
-        ...entry,
-        id: ulid(nowMs),
-        delivery,
-        at: new Date(nowMs).toISOString(),
-        by,
-        device: deviceId,
-      } as Entry);
-      keep([whole]);
-      unsent.set(whole.id, whole);
-      setStatus({});
-      const db = await database;
-      // Sent meanwhile, it must not be put down as unsent again.
-      if (!tried.has(whole.id)) await db.put("entries", { entry: whole, sent: 0 }, whole.id);
-      void send();
-      return whole;
-    },
+    add,
     /** Keeps a photo here under an id of its own, to be sent like everything else. Resolves when it is in the store. */
     async addPhoto(file: Blob): Promise<string> {
       const by = mustBeSomebody();

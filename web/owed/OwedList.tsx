@@ -1,9 +1,9 @@
 import { useState } from "react";
 import type { Delivery } from "../../api/index.ts";
 import { compareOwed, type Owed, type WalkState } from "../../core/walk/index.ts";
-import { journal } from "../offline/useJournal.ts";
 import { Button } from "../ui/Button.tsx";
 import { PhotoRow } from "../ui/Photos.tsx";
+import { keepOwed } from "./keepOwed.ts";
 import { OwedPad } from "./OwedPad.tsx";
 import { OwedRow } from "./OwedRow.tsx";
 
@@ -35,10 +35,7 @@ export function OwedList({ delivery, state, owed }: OwedListProps) {
           topic={null}
           place={null}
           staff={delivery.staff.map(({ name }) => name)}
-          onKeep={async (entry, photos) => {
-            const { id } = await journal.add(delivery.id, entry);
-            for (const photo of photos) await journal.add(delivery.id, { kind: "photo", photo, topic: null, ref: id });
-          }}
+          onKeep={(entry, photos) => void keepOwed(delivery.id, entry, photos)}
           onDone={() => setAdding(false)}
         />
       ) : (

@@ -13,6 +13,8 @@ interface OwedPadProps {
   readonly rig: Rig;
   /** The topic it was found at; null for none. */
   readonly topic: string | null;
+  /** What it says to begin with. */
+  readonly note?: string;
   /** Where one stands, until a place is touched. */
   readonly place: Place | null;
   readonly staff: readonly string[];
@@ -27,9 +29,9 @@ const sorts: readonly (readonly [Sort, string])[] = [
 ];
 
 /** What is wrong or owed: in one line, how bad, where, whose it is, by when, with a photo. Escape leaves it. */
-export function OwedPad({ rig, topic, place, staff, onKeep, onDone }: OwedPadProps) {
+export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, onDone }: OwedPadProps) {
   const [sort, setSort] = useState<Sort>("snag");
-  const [note, setNote] = useState("");
+  const [note, setNote] = useState(first);
   const [severity, setSeverity] = useState<Severity>("before-leaving");
   const [owner, setOwner] = useState("");
   const [due, setDue] = useState("");

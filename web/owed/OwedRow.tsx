@@ -1,5 +1,6 @@
 import { type ReactNode, useState } from "react";
 import type { Owed } from "../../core/walk/index.ts";
+import { QuickMarks } from "../handover/QuickMarks.tsx";
 import { journal } from "../offline/useJournal.ts";
 import { Button } from "../ui/Button.tsx";
 import { TakePhoto } from "../ui/Photos.tsx";
@@ -8,14 +9,14 @@ import { isPressing, owedSigns, owedWords, severityWords } from "./owedWords.ts"
 
 interface OwedRowProps {
   readonly delivery: string;
-  readonly owed: Pick<Owed, "ref" | "what" | "text" | "severity" | "owner" | "due" | "toldAt">;
+  readonly owed: Pick<Owed, "ref" | "what" | "text" | "severity" | "owner" | "due" | "toldAt" | "topic">;
   /** What stands below it: photos, its boat. */
   readonly children?: ReactNode;
 }
 
 /** One thing owed: what, how bad, whose, by when; settled with a line on how, and a photo as evidence. */
 export function OwedRow({ delivery, owed, children }: OwedRowProps) {
-  const { ref, what, text, severity, owner, due, toldAt } = owed;
+  const { ref, what, text, severity, owner, due, toldAt, topic } = owed;
   const [isOpen, setOpen] = useState(false);
   const [note, setNote] = useState("");
   const [photos, setPhotos] = useState<readonly string[]>([]);
@@ -42,6 +43,7 @@ export function OwedRow({ delivery, owed, children }: OwedRowProps) {
           <p className="text-sm text-soft">{facts.join(" · ")}</p>
           {children}
         </div>
+        {topic !== null && <QuickMarks delivery={delivery} topic={topic} title={text} />}
         {!isOpen && (
           <button
             type="button"

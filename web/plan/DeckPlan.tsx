@@ -1,6 +1,6 @@
 import { memo, useMemo } from "react";
 import { drawCourse, drawDeck } from "../../core/drawing/index.ts";
-import { cornersOf, type Part, type Rig } from "../../core/rig/index.ts";
+import { cornersOf, type Part, type Place, type Rig } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 
 export interface StationSign {
@@ -20,6 +20,8 @@ interface DeckPlanProps {
   readonly signs?: ReadonlyMap<string, StationSign>;
   readonly onPick?: (stationId: string) => void;
   readonly picked?: string | null;
+  /** Where something is wrong. */
+  readonly wrong?: readonly { readonly id: string; readonly note: string; readonly place: Place }[];
   /** Things to point at. */
   readonly parts?: readonly Part[];
   readonly className?: string;
@@ -28,7 +30,8 @@ interface DeckPlanProps {
 const margin = 0.38;
 
 /** The boat from above, bow up: the spine of every screen about a boat. Places can be touched and reached by Tab. */
-export function DeckPlan({ rig, plan, stop, signs, onPick, picked, parts, className = "" }: DeckPlanProps) {
+export function DeckPlan(props: DeckPlanProps) {
+  const { rig, plan, stop, signs, onPick, picked, parts, wrong, className = "" } = props;
   const box = useMemo(() => paperOf(rig), [rig]);
   return (
     <svg
@@ -42,6 +45,17 @@ export function DeckPlan({ rig, plan, stop, signs, onPick, picked, parts, classN
       {plan !== undefined && <Course rig={rig} plan={plan} {...(stop === undefined ? {} : { stop })} />}
       {parts?.map((part) => (
         <PartSign key={part.id} part={part} />
+      ))}
+      {wrong?.map(({ id, note, place }) => (
+        <g key={id}>
+          <title>{note}</title>
+          <path
+            d={`M${place.yM} ${-place.xM - 0.2}l0.2 0.34h-0.4z`}
+            fill="var(--magenta)"
+            stroke="var(--panel)"
+            strokeWidth="0.03"
+          />
+        </g>
       ))}
       {rig.stations.map((station) => {
         const sign = signs?.get(station.id);

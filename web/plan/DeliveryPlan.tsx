@@ -1,6 +1,7 @@
 import type { Delivery } from "../../api/index.ts";
 import type { WalkState } from "../../core/walk/index.ts";
 import { DeckPlan } from "./DeckPlan.tsx";
+import { listWrong } from "./listWrong.ts";
 import { signStations } from "./signs.ts";
 
 /** The deck plan of a handover as a picture: its course and how far it has been walked. */
@@ -10,6 +11,7 @@ export function DeliveryPlan({ delivery, state }: { delivery: Delivery; state: W
       rig={delivery.rig}
       plan={delivery.plan}
       signs={signStations(delivery.plan, delivery.topics, state, null)}
+      wrong={listWrong(state)}
       className="size-full"
     />
   );

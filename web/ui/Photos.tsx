@@ -5,7 +5,9 @@ import { journal } from "../offline/useJournal.ts";
 import { ErrorNotice } from "./Notice.tsx";
 import { PhotoLink } from "./PhotoField.tsx";
 
+/** The server's limits (server/photos.ts), said where the photo is taken. */
 const mostBytes = 20_000_000;
+const mostPx = 12_000;
 const kinds = ["image/jpeg", "image/png", "image/webp"];
 
 interface TakePhotoProps {
@@ -21,6 +23,9 @@ export function TakePhoto({ says, onTaken, isLarge = false }: TakePhotoProps) {
   const take = async (file: File) => {
     if (file.size > mostBytes) return setRefusal(new Refused({ code: "too-large", limit: "20 MB" }));
     if (file.type !== "" && !kinds.includes(file.type)) return setRefusal(new Refused({ code: "not-a-photo" }));
+    const found = await measurePicture(file);
+    if (found === null) return setRefusal(new Refused({ code: "not-a-photo" }));
+    if (found > mostPx) return setRefusal(new Refused({ code: "too-large", limit: "12,000 pixels a side" }));
     setRefusal(null);
     onTaken(await journal.addPhoto(file));
   };
@@ -46,6 +51,19 @@ export function TakePhoto({ says, onTaken, isLarge = false }: TakePhotoProps) {
       {refusal !== null && <ErrorNotice error={refusal} />}
     </span>
   );
+}
+
+/** The longer side of a picture in pixels; null when it is none. Refused here and now, not an hour later by the server. */
+async function measurePicture(file: File): Promise<number | null> {
+  if (!("createImageBitmap" in globalThis)) return 0;
+  try {
+    const picture = await createImageBitmap(file);
+    const longer = Math.max(picture.width, picture.height);
+    picture.close();
+    return longer;
+  } catch {
+    return null;
+  }
 }
 
 /** Photos small, in a row; each opens large. */

@@ -24,6 +24,9 @@ function BoatTable({ rows }: { rows: AnswerOf<Endpoints["boats"]>["boats"] }) {
         <h1 className="mr-auto text-2xl font-bold">
           Boats <span className="num text-base font-normal text-soft">{rows.length}</span>
         </h1>
+        <Link to="/bundles" className={linkLook("plain")}>
+          Take in a handover
+        </Link>
         <Link to="/boats/stock" className={linkLook("plain")}>
           Read a stock list
         </Link>

@@ -1,13 +1,12 @@
 import { useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
-import { listBeforeParting, type Mark, type OpenTopic, type WalkState } from "../../../core/walk/index.ts";
+import { listBeforeParting, type OpenTopic, type WalkState } from "../../../core/walk/index.ts";
+import { QuickMarks } from "../../handover/QuickMarks.tsx";
 import { journal } from "../../offline/useJournal.ts";
 import { Button } from "../../ui/Button.tsx";
-import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
 
 const whyWords = { untouched: "not reached", later: "put off", short: "not taken far enough" } as const;
 const reasons = ["Buyer declined", "Buyer knows it, says so", "Out of time, date agreed", "Cannot be done today"];
-const quickMarks: readonly Mark[] = ["told", "shown", "did"];
 
 /** Did I leave anything out? What is still open: musts, then what this store most often forgets, then the rest. */
 export function BeforeParting({ delivery, state }: { delivery: Delivery; state: WalkState }) {
@@ -38,7 +37,7 @@ export function BeforeParting({ delivery, state }: { delivery: Delivery; state: 
                 <span className="min-w-48 flex-1">
                   {topic.title} <span className="text-soft">{whyWords[why]}</span>
                 </span>
-                <QuickMarks delivery={delivery} topic={topic.id} title={topic.title} />
+                <QuickMarks delivery={delivery.id} topic={topic.id} title={topic.title} />
               </li>
             ))}
           </ul>
@@ -55,39 +54,13 @@ export function BeforeParting({ delivery, state }: { delivery: Delivery; state: 
                 <span className="min-w-48 flex-1">
                   {topic.title} <span className="text-soft">{whyWords[why]}</span>
                 </span>
-                <QuickMarks delivery={delivery} topic={topic.id} title={topic.title} />
+                <QuickMarks delivery={delivery.id} topic={topic.id} title={topic.title} />
               </li>
             ))}
           </ul>
         </details>
       )}
     </section>
-  );
-}
-
-interface QuickMarksProps {
-  readonly delivery: Delivery;
-  readonly topic: string;
-  readonly title: string;
-}
-
-/** Told after all: marked from the sheet, without going back into the walk. */
-function QuickMarks({ delivery, topic, title }: QuickMarksProps) {
-  return (
-    <span className="flex gap-1">
-      {quickMarks.map((mark) => (
-        <button
-          key={mark}
-          type="button"
-          aria-label={`${markWords[mark]}: ${title}`}
-          title={markWords[mark]}
-          onClick={() => void journal.add(delivery.id, { kind: "mark", topic, mark, person: null, spentS: 0 })}
-          className="grid size-11 place-items-center rounded-md border border-soft"
-        >
-          <MarkSign mark={mark} size={18} />
-        </button>
-      ))}
-    </span>
   );
 }
 
@@ -106,7 +79,7 @@ function MustLine({ delivery, open: { topic, why, reason } }: { delivery: Delive
         <span className={reason === null ? "text-magenta" : "text-soft"}>
           {reason === null ? `▲ ${whyWords[why]}` : `${whyWords[why]}: ${reason}`}
         </span>
-        <QuickMarks delivery={delivery} topic={topic.id} title={topic.title} />
+        <QuickMarks delivery={delivery.id} topic={topic.id} title={topic.title} />
         {!isOpen && (
           <Button
             aria-label={`${reason === null ? "Say why" : "Say otherwise"}: ${topic.title}`}

@@ -12,6 +12,7 @@ import { StartGate } from "../../handover/StartGate.tsx";
 import { useWalkState } from "../../offline/useJournal.ts";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
+import { listWrong } from "../../plan/listWrong.ts";
 import { signStations } from "../../plan/signs.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
@@ -78,6 +79,7 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
           plan={plan}
           signs={signStations(plan, delivery.topics, state, null)}
           onPick={(station) => setPicked(picked === station ? null : station)}
+          wrong={listWrong(state)}
           picked={picked}
           className="size-full"
         />

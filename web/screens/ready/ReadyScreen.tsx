@@ -12,9 +12,12 @@ import { HoursRead } from "../../handover/HoursRead.tsx";
 import { MeasureList } from "../../measure/MeasureList.tsx";
 import { journal, useWalkState } from "../../offline/useJournal.ts";
 import { useNews } from "../../offline/useNews.ts";
+import { keepOwed } from "../../owed/keepOwed.ts";
 import { OwedList } from "../../owed/OwedList.tsx";
+import { OwedPad } from "../../owed/OwedPad.tsx";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan, type StationSign } from "../../plan/DeckPlan.tsx";
+import { listWrong } from "../../plan/listWrong.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { sayClock, sayLongDay } from "../../ui/words.ts";
@@ -58,6 +61,7 @@ function ReadyOf({ delivery }: { delivery: Delivery }) {
           rig={rig}
           plan={{ ...delivery.plan, visits }}
           signs={signs}
+          wrong={listWrong(state)}
           picked={picked}
           onPick={(station) => {
             setPicked(station);
@@ -129,13 +133,21 @@ interface StopProps {
 
 /** The checks of one place; the panel's as one line a switch, its positions side by side. */
 function Stop({ delivery, state, checks }: StopProps) {
+  const [fault, setFault] = useState<ReadyCheck | null>(null);
+  const station = delivery.rig.stations.find(({ id }) => id === fault?.station);
   const general = checks.filter((check) => check.switch === null);
   const switches = delivery.rig.panel.filter(({ id }) => checks.some((check) => check.switch === id));
   return (
     <>
       <ul>
         {general.map((check) => (
-          <CheckLine key={check.id} delivery={delivery} check={check} entry={state.ready.get(check.id)} />
+          <CheckLine
+            key={check.id}
+            delivery={delivery}
+            check={check}
+            entry={state.ready.get(check.id)}
+            onFault={() => setFault(check)}
+          />
         ))}
       </ul>
       {switches.length > 0 && (
@@ -147,9 +159,22 @@ function Stop({ delivery, state, checks }: StopProps) {
               state={state}
               item={item}
               checks={checks.filter((check) => check.switch === item.id)}
+              onFault={setFault}
             />
           ))}
         </ul>
+      )}
+      {fault !== null && (
+        <OwedPad
+          key={fault.id}
+          rig={delivery.rig}
+          topic={null}
+          note={`${fault.title}: `}
+          place={station?.at ?? null}
+          staff={delivery.staff.map(({ name }) => name)}
+          onKeep={(entry, photos) => void keepOwed(delivery.id, entry, photos)}
+          onDone={() => setFault(null)}
+        />
       )}
     </>
   );
@@ -159,11 +184,13 @@ interface CheckLineProps {
   readonly delivery: Delivery;
   readonly check: ReadyCheck;
   readonly entry: EntryOf<"ready"> | undefined;
+  /** It is not in order: a snag is to be written. */
+  readonly onFault: () => void;
 }
 
 const mostMinutes = 600;
 
-function CheckLine({ delivery, check, entry }: CheckLineProps) {
+function CheckLine({ delivery, check, entry, onFault }: CheckLineProps) {
   const [minutes, setMinutes] = useState("");
   const run = Number(minutes.replace(",", "."));
   const needsRun = check.asksMinutes && !(run > 0 && run <= mostMinutes);
@@ -202,7 +229,16 @@ function CheckLine({ delivery, check, entry }: CheckLineProps) {
             <span className="text-soft">min run</span>
           </label>
         )}
-        <Verdict title={check.title} isOk={entry?.ok ?? null} isOff={needsRun} onKeep={keep} />
+        <Verdict
+          title={check.title}
+          isOk={entry?.ok ?? null}
+          isOff={needsRun}
+          onKeep={keep}
+          onFault={() => {
+            keep(false);
+            onFault();
+          }}
+        />
       </div>
     </li>
   );
@@ -213,9 +249,10 @@ interface VerdictProps {
   readonly isOk: boolean | null;
   readonly isOff: boolean;
   readonly onKeep: (ok: boolean) => void;
+  readonly onFault: () => void;
 }
 
-function Verdict({ title, isOk, isOff, onKeep }: VerdictProps) {
+function Verdict({ title, isOk, isOff, onKeep, onFault }: VerdictProps) {
   return (
     <span className="flex gap-2">
       <button
@@ -232,7 +269,7 @@ function Verdict({ title, isOk, isOff, onKeep }: VerdictProps) {
         type="button"
         aria-pressed={isOk === false}
         aria-label={`Not in order: ${title}`}
-        onClick={() => onKeep(false)}
+        onClick={onFault}
         className={`min-h-12 rounded-md border border-magenta px-3 font-semibold ${isOk === false ? "bg-magenta text-sheet" : "bg-panel text-magenta"}`}
       >
         ▲ Not
@@ -246,16 +283,18 @@ interface SwitchLineProps {
   readonly state: WalkState;
   readonly item: PanelSwitch;
   readonly checks: readonly ReadyCheck[];
+  readonly onFault: (check: ReadyCheck) => void;
 }
 
-function SwitchLine({ delivery, state, item, checks }: SwitchLineProps) {
+function SwitchLine({ delivery, state, item, checks, onFault }: SwitchLineProps) {
   const number = delivery.rig.panel.indexOf(item) + 1;
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule py-1.5">
       <span className="num w-6 text-right font-bold text-soft">{number}</span>
       <span className="min-w-28 flex-1 font-semibold">{item.label ?? "no label"}</span>
       <span className="flex flex-wrap gap-2">
-        {checks.map(({ id, title }) => {
+        {checks.map((check) => {
+          const { id, title } = check;
           const ok = state.ready.get(id)?.ok ?? null;
           const [, does = title] = title.split(/ at |: /, 2);
           return (
@@ -274,7 +313,10 @@ function SwitchLine({ delivery, state, item, checks }: SwitchLineProps) {
                 type="button"
                 aria-pressed={ok === false}
                 aria-label={`Not in order: ${title}`}
-                onClick={() => void journal.add(delivery.id, { kind: "ready", check: id, ok: false })}
+                onClick={() => {
+                  void journal.add(delivery.id, { kind: "ready", check: id, ok: false });
+                  onFault(check);
+                }}
                 className={`min-h-11 rounded-r-[5px] border-l border-ink px-2.5 ${ok === false ? "bg-magenta text-sheet" : "text-magenta"}`}
               >
                 ▲

@@ -227,6 +227,38 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
               </ul>
             </section>
           )}
+          {state.photos.length > 0 && (
+            <section aria-labelledby="photos">
+              <h2 id="photos" className="text-lg font-bold">
+                Photos <span className="num font-normal text-soft">{state.photos.length}</span>
+              </h2>
+              <div className="border-t border-ink">
+                <PhotoRow photos={state.photos} says="Of this handover" />
+              </div>
+            </section>
+          )}
+          {state.inspected.size > 0 && (
+            <section aria-labelledby="arrived">
+              <h2 id="arrived" className="text-lg font-bold">
+                Looked at on arrival
+              </h2>
+              <ul className="border-t border-ink">
+                {delivery.arrival.map(({ id, title }) => {
+                  const entry = state.inspected.get(id);
+                  return (
+                    <li key={id} className={`border-b border-rule py-1 ${entry?.ok === false ? "text-magenta" : ""}`}>
+                      {title}:{" "}
+                      {entry === undefined
+                        ? "not looked at"
+                        : entry.ok
+                          ? "in order"
+                          : `▲ damaged${entry.note === undefined ? "" : `, ${entry.note}`}`}
+                    </li>
+                  );
+                })}
+              </ul>
+            </section>
+          )}
           <section aria-labelledby="signed">
             <h2 id="signed" className="text-lg font-bold">
               Signed

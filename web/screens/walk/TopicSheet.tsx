@@ -1,6 +1,7 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type ReactNode, type RefObject, useEffect, useRef, useState } from "react";
 import { laterWords, listDisputed, listWaits } from "../../../core/walk/index.ts";
+import { HoursRead } from "../../handover/HoursRead.tsx";
 import { MeasureList } from "../../measure/MeasureList.tsx";
 import { TopicWords } from "../../topic/TopicWords.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
@@ -12,16 +13,26 @@ import type { Walk } from "./useWalk.ts";
 
 const levelWords = { told: "to be told", shown: "to be shown", done: "to be done by their own hands" } as const;
 
+interface TopicSheetProps {
+  readonly walk: Walk;
+  /** Whether the topic before was scrolled. */
+  readonly hasScrolled: RefObject<boolean>;
+  readonly onSwitch: (id: string) => void;
+}
+
 /** One topic, large: the caution before the step, then what to say, show and have them do. */
-export function TopicSheet({ walk, onSwitch }: { walk: Walk; onSwitch: (id: string) => void }) {
+export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
   const { topic, stop, station, indexAtStop, countAtStop } = walk.step;
   const { rig, topics } = walk.delivery;
   const label = rig.stations.find(({ id }) => id === station)?.label;
   const told = walk.state.topics.get(topic.id);
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
+    // Looking where one is costs a layout of its own: only when something was scrolled at all.
+    if (!hasScrolled.current) return;
     heading.current?.scrollIntoView({ block: "nearest" });
-  }, []);
+    hasScrolled.current = false;
+  }, [hasScrolled]);
   const waits = told === undefined ? listWaits(topic, topics, walk.state) : [];
   const snags = walk.state.snags.filter((snag) => snag.topic === topic.id);
   return (
@@ -88,10 +99,11 @@ export function TopicSheet({ walk, onSwitch }: { walk: Walk; onSwitch: (id: stri
       <People walk={walk} />
       {topic.measures !== undefined && (
         <div className="mt-4">
+          {topic.measures.includes("hours") && <HoursRead delivery={walk.delivery} state={walk.state} />}
           <MeasureList
             rig={rig}
             state={walk.state}
-            kinds={topic.measures}
+            kinds={topic.measures.filter((kind) => kind !== "hours")}
             onAdd={(entry) => void walk.add(entry.kind === "photo" ? { ...entry, topic: topic.id } : entry)}
           />
         </div>

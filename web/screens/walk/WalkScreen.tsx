@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { ChevronLeft, Search } from "lucide-react";
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
 import { listStartObstacles } from "../../../core/walk/index.ts";
@@ -8,10 +8,11 @@ import { PersonMenu } from "../../app/PersonMenu.tsx";
 import { deliveryQuery } from "../../app/queries.ts";
 import { Signal } from "../../app/Signal.tsx";
 import { StartGate } from "../../handover/StartGate.tsx";
-import type { NewEntry } from "../../offline/journal.ts";
 import { useNews } from "../../offline/useNews.ts";
+import { keepOwed } from "../../owed/keepOwed.ts";
 import { OwedPad } from "../../owed/OwedPad.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
+import { listWrong } from "../../plan/listWrong.ts";
 import { signStations } from "../../plan/signs.ts";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
@@ -40,13 +41,6 @@ export function WalkScreen() {
       }
     </Fetched>
   );
-}
-
-/** What is owed, and the photos of it, which name its entry. */
-async function keepOwed(walk: Walk, entry: NewEntry, photos: readonly string[]) {
-  const { id } = await walk.add(entry);
-  const topic = entry.kind === "snag" ? entry.topic : null;
-  for (const photo of photos) await walk.add({ kind: "photo", photo, topic, ref: id });
 }
 
 /** The same handover with the second session's stops in place of the first's. */
@@ -78,6 +72,7 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
   const [pad, setPad] = useState<"later" | "snag" | null>(null);
   const [aside, setAside] = useState<"find" | { switch: string } | null>(null);
   const [isPlanOpen, setPlanOpen] = useState(false);
+  const hasScrolled = useRef(false);
   const closeAddress = `/deliveries/${delivery.id}/close`;
   const isBusy = pad !== null || aside !== null;
   useNews(delivery.id);
@@ -85,7 +80,12 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
     if (!isBusy) act();
   };
   return (
-    <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto] text-[20px]">
+    <div
+      className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto] text-[20px]"
+      onScrollCapture={() => {
+        hasScrolled.current = true;
+      }}
+    >
       <KeyHelp
         actions={[
           { key: "1", says: "Told", act: unlessBusy(() => walk.mark("told")) },
@@ -138,6 +138,7 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
             plan={plan}
             stop={walk.step.stop}
             signs={signStations(plan, delivery.topics, walk.state, walk.step.stop)}
+            wrong={listWrong(walk.state)}
             picked={walk.step.station}
             onPick={(station) => {
               walk.goToStation(station);
@@ -171,7 +172,12 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
             <SwitchSheet walk={walk} switchId={aside.switch} onBack={() => setAside(null)} />
           )}
           {aside === null && (
-            <TopicSheet key={walk.step.topic.id} walk={walk} onSwitch={(id) => setAside({ switch: id })} />
+            <TopicSheet
+              key={walk.step.topic.id}
+              walk={walk}
+              hasScrolled={hasScrolled}
+              onSwitch={(id) => setAside({ switch: id })}
+            />
           )}
         </main>
         <Ahead walk={walk} closeAddress={closeAddress} onGo={() => setAside(null)} />
@@ -184,7 +190,7 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
           topic={walk.step.topic.id}
           place={delivery.rig.stations.find(({ id }) => id === walk.step.station)?.at ?? null}
           staff={delivery.staff.map(({ name }) => name)}
-          onKeep={(entry, photos) => void keepOwed(walk, entry, photos)}
+          onKeep={(entry, photos) => void keepOwed(delivery.id, entry, photos)}
           onDone={() => setPad(null)}
         />
       )}

@@ -1,0 +1,52 @@
+import { createHash } from "node:crypto";
+import { readFile } from "node:fs/promises";
+import { bundleFile, photoFile, sayDifference, verifyBundle } from "../core/record/index.ts";
+import { readZip } from "../server/zip.ts";
+
+/**
+ * `ravik verify file`: whether a handover file (the bundle as JSON, or as a zip with its photos) is what was sealed, or
+ * exactly what differs. Needs no store. Exit 0 intact, 1 changed, 2 not to be read.
+ */
+const [path] = process.argv.slice(2);
+
+const hash = (content: string | Buffer) => createHash("sha256").update(content).digest("hex");
+
+async function open(bytes: Buffer): Promise<{ value: unknown; photos?: Map<string, string> }> {
+  if (bytes.subarray(0, 2).toString("latin1") !== "PK") return { value: JSON.parse(bytes.toString("utf8")) };
+  const files = await readZip(bytes, () => true);
+  const text = files.get(bundleFile);
+  if (text === undefined) throw new Error(`there is no ${bundleFile} in it`);
+  const value = JSON.parse(text.toString("utf8")) as { handover?: { photos?: { id: string }[] } };
+  const photos = new Map<string, string>();
+  for (const { id } of value.handover?.photos ?? []) {
+    const content = files.get(photoFile(id));
+    if (content !== undefined) photos.set(id, hash(content));
+  }
+  return { value, photos };
+}
+
+async function main(): Promise<number> {
+  if (path === undefined) {
+    console.error("ravik verify: expected a file, got nothing");
+    return 2;
+  }
+  let opened: Awaited<ReturnType<typeof open>>;
+  try {
+    opened = await open(await readFile(path));
+  } catch (error) {
+    console.error(`${path}: not to be read: ${(error as Error).message}`);
+    return 2;
+  }
+  const { isIntact, differences, sha256, entries, amendments } = await verifyBundle(opened.value, hash, {
+    ...(opened.photos === undefined ? {} : { photos: opened.photos }),
+  });
+  if (isIntact) {
+    console.log(`${path}: intact. ${entries} entries, ${amendments} additions, SHA-256 ${sha256}`);
+    return 0;
+  }
+  console.log(`${path}: not what was sealed.`);
+  for (const difference of differences) console.log(`  ${sayDifference(difference)}`);
+  return 1;
+}
+
+process.exitCode = await main();

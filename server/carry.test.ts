@@ -1,0 +1,237 @@
+import { execFile, execFileSync } from "node:child_process";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import Papa from "papaparse";
+import sharp from "sharp";
+import { ulid } from "ulid";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import yazl from "yazl";
+import { bundleFile, photoFile } from "../core/record/index.ts";
+import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
+import { readZip, writeZip, zipLimits } from "./zip.ts";
+
+const folder = mkdtempSync(join(tmpdir(), "ravik-carry-"));
+let home: TestStore;
+let away: TestStore;
+let nessa: Caller;
+let theirs: Caller;
+let zip: Buffer;
+const photo = ulid().toLowerCase();
+
+beforeAll(async () => {
+  home = await openTestStore();
+  away = await openTestStore();
+  nessa = await home.signIn("nessa");
+  theirs = await away.signIn("nessa");
+  // The other store has none of the demo's handovers.
+  const sequelize = away.database.models.chain.sequelize!;
+  await sequelize.query("DROP TRIGGER chain_whole");
+  for (const name of ["entries", "chain", "ownerLinks", "deliveries", "readings", "services", "boats"])
+    await sequelize.query(`DELETE FROM ${name}`);
+  const jpeg = await sharp({ create: { width: 300, height: 200, channels: 3, background: "#a3125f" } })
+    .jpeg()
+    .toBuffer();
+  const entry = { id: ulid(), delivery: "d-w097", at: new Date().toISOString(), by: "nessa", device: "t" };
+  await home.sendFile(nessa, `/api/photos/${photo}`, jpeg);
+  await nessa.send("POST", "/api/deliveries/d-w097/entries", {
+    entries: [{ ...entry, kind: "photo", photo, topic: null, ref: null }],
+  });
+  const answer = await fetch(`${home.address}/api/deliveries/d-w097/bundle.zip`, { headers: { cookie: nessa.cookie } });
+  zip = Buffer.from(await answer.arrayBuffer());
+});
+afterAll(async () => {
+  await home.stop();
+  await away.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const zipType = "application/zip";
+const preview = (bytes: Buffer) => away.sendFile(theirs, "/api/bundles/preview", bytes, zipType, "POST");
+const take = (bytes: Buffer) => away.sendFile(theirs, "/api/bundles", bytes, zipType, "POST");
+const zipOf = (files: Record<string, string | Buffer>) =>
+  writeZip(new Map(Object.entries(files).map(([name, content]) => [name, Buffer.from(content)])), new Date(0));
+
+describe("a bundle", () => {
+  it("is not to be had of what is not sealed", async () => {
+    const answer = await nessa.get("/api/deliveries/d-w118/bundle.json");
+    expect([answer.status, answer.body.error.code]).toEqual([409, "not-sealed"]);
+  });
+
+  it("is intact for the store that sealed it, which knows its place in the chain", async () => {
+    const { body } = await nessa.get("/api/deliveries/d-w097/bundle.json");
+    const answer = await nessa.send("POST", "/api/verify", body);
+    expect(answer.body).toMatchObject({ isIntact: true, differences: [], known: { delivery: "d-w097" } });
+    expect(body.chain.number).toBe(answer.body.known.number);
+  });
+
+  it("with one entry changed is caught at that entry, even where its hashes were changed with it", async () => {
+    const { body } = await nessa.get("/api/deliveries/d-w097/bundle.json");
+    const snag = body.handover.entries.find(({ kind }: { kind: string }) => kind === "snag");
+    snag.note = "Everything was perfect";
+    const answer = await nessa.send("POST", "/api/verify", body);
+    expect(answer.body.isIntact).toBe(false);
+    expect(answer.body.differences).toMatchObject([
+      { code: "entry-changed", entry: snag.id, says: expect.stringContaining(snag.id) },
+    ]);
+    delete body.handover.digests;
+    expect((await nessa.send("POST", "/api/verify", body)).body.differences[0]).toMatchObject({ entry: snag.id });
+  });
+
+  it("is verified in the terminal without any store: 0 intact, 1 changed, 2 not to be read", async () => {
+    const run = (name: string, content: string | Buffer) => {
+      const file = join(folder, name);
+      writeFileSync(file, content);
+      return new Promise<{ status: number; said: string }>((resolve) =>
+        execFile("node", ["cli/ravik.mjs", "verify", file], (error, stdout, stderr) =>
+          resolve({ status: error === null ? 0 : Number(error.code), said: stdout + stderr }),
+        ),
+      );
+    };
+    const { body } = await nessa.get("/api/deliveries/d-w097/bundle.json");
+    expect(await run("whole.json", JSON.stringify(body))).toMatchObject({
+      status: 0,
+      said: expect.stringContaining("intact"),
+    });
+    expect((await run("whole.zip", zip)).status).toBe(0);
+    body.handover.entries[3].at = "2026-01-01T00:00:00.000Z";
+    const changed = await run("changed.json", JSON.stringify(body));
+    expect(changed).toMatchObject({ status: 1, said: expect.stringContaining(body.handover.entries[3].id) });
+    expect((await run("junk.json", "{")).status).toBe(2);
+  });
+
+  it("is seen before it is taken, then taken whole: boat, entries, photo, seal, and it verifies there", async () => {
+    const seen = (await preview(zip)).body;
+    expect(seen).toMatchObject({
+      store: "Pellow & Marr Boatyard, Lake Ondrel",
+      boatName: "Wending 23",
+      photos: 1,
+      isBoatKnown: false,
+      isKnown: false,
+      verified: { isIntact: true },
+    });
+    const taken = await take(zip);
+    expect(taken.status).toBe(200);
+    const delivery = (await theirs.get(`/api/deliveries/${taken.body.delivery}`)).body;
+    const ours = (await nessa.get("/api/deliveries/d-w097")).body;
+    expect(delivery.entries).toEqual(ours.entries);
+    expect(delivery.seal.sha256).toBe(ours.seal.sha256);
+    expect(delivery.added).toEqual(ours.added);
+    const picture = await theirs.get(`/api/photos/${photo}`);
+    expect(picture.headers.get("content-type")).toBe("image/jpeg");
+    const { body } = await theirs.get(`/api/deliveries/${taken.body.delivery}/bundle.json`);
+    expect((await theirs.send("POST", "/api/verify", body)).body.isIntact).toBe(true);
+    const boat = (await theirs.get(`/api/boats/${taken.body.boat}`)).body;
+    expect(boat.readings.length).toBe(2);
+    const again = await take(zip);
+    expect([again.status, again.body.error.code]).toEqual([409, "already-here"]);
+    expect((await preview(zip)).body.isKnown).toBe(true);
+  });
+
+  it("that was changed on the way is not taken, nor its photo exchanged, and nothing of it is kept", async () => {
+    const files = await readZip(zip, () => true);
+    const bundle = JSON.parse(files.get(bundleFile)!.toString());
+    const count = async () => [await away.database.models.entries.count(), await away.database.models.boats.count()];
+    const before = await count();
+    bundle.handover.hull = "SLW23999K526";
+    const changed = await take(await zipOf({ [bundleFile]: JSON.stringify(bundle) }));
+    expect([changed.status, changed.body.error.code]).toEqual([422, "not-a-bundle"]);
+    expect(changed.body.error.reason).toContain("the sealed record");
+    expect(await count()).toEqual(before);
+  });
+});
+
+describe("what is no bundle", () => {
+  const bomb = async () => {
+    const zeros = Buffer.alloc(zipLimits.mostFileBytes + 1);
+    return zipOf({ [bundleFile]: zeros });
+  };
+  const lying = async () => {
+    const bytes = await zipOf({ [bundleFile]: Buffer.alloc(200_000) });
+    // The central directory says ten bytes; what comes out is more.
+    const at = bytes.indexOf(Buffer.from([0x50, 0x4b, 0x01, 0x02]));
+    bytes.writeUInt32LE(10, at + 24);
+    return bytes;
+  };
+  const climbing = async () => {
+    const writer = new yazl.ZipFile();
+    writer.addBuffer(Buffer.from("{}"), "aa/handover.json");
+    writer.end();
+    const chunks: Buffer[] = [];
+    for await (const chunk of writer.outputStream) chunks.push(chunk as Buffer);
+    const bytes = Buffer.concat(chunks);
+    for (let at = bytes.indexOf("aa/"); at >= 0; at = bytes.indexOf("aa/", at + 1)) bytes.write("../", at);
+    return bytes;
+  };
+  it.each([
+    ["a zip bomb", bomb, "too large"],
+    ["a zip that lies about its sizes", lying, ""],
+    ["a path that climbs out", climbing, ""],
+    ["a file that does not belong", () => zipOf({ "run.sh": "rm" }), "does not belong"],
+    ["no record inside", () => zipOf({ [photoFile("p1")]: "x" }), "there is no"],
+    ["another schema", () => zipOf({ [bundleFile]: '{"format":"ravik.rig/1"}' }), "format"],
+    ["broken JSON", () => zipOf({ [bundleFile]: "{" }), "not JSON"],
+    ["text that is no UTF-8", () => zipOf({ [bundleFile]: Buffer.from([0xff, 0xfe, 0x00]) }), "not JSON"],
+    ["no zip at all", async () => Buffer.from("hello"), "cannot be opened"],
+  ])("is refused with a reason: %s", async (_, make, reason) => {
+    const answer = await preview(await make());
+    expect([answer.status, answer.body.error.code]).toEqual([422, "not-a-bundle"]);
+    expect(answer.body.error.reason).toContain(reason);
+  });
+});
+
+describe("marks as CSV", () => {
+  it("have a row for each mark that stands, in order, and start no formula", async () => {
+    const note = { id: ulid(), delivery: "d-w118", at: new Date().toISOString(), by: "nessa", device: "t" };
+    const mark = {
+      ...note,
+      kind: "mark",
+      topic: "horn",
+      mark: "later",
+      person: "b2",
+      spentS: 4.2,
+      note: "=1+1, later",
+    };
+    await nessa.send("POST", "/api/deliveries/d-w118/entries", { entries: [mark] });
+    const { body, headers } = await nessa.get("/api/deliveries/d-w118/marks.csv");
+    expect(headers.get("content-type")).toContain("text/csv");
+    const { data } = Papa.parse<Record<string, string>>(body.text, { header: true });
+    expect(data.at(-1)).toMatchObject({
+      topic: "horn",
+      mark: "later",
+      for: "Lindy Okonjo-Bell",
+      by: "Nessa Quill",
+      seconds: "4.2",
+      note: "'=1+1, later",
+    });
+  });
+});
+
+describe("the owner pack", () => {
+  it.each([
+    ["single", "a4", "d-w097"],
+    ["two-up", "letter", "d-m204"],
+  ])("prints %s on %s with a card a page, the label only for a token that opens it", async (layout, paper, id) => {
+    const { token } = (await nessa.send("POST", `/api/deliveries/${id}/link`, { isRemote: false })).body;
+    const print = async (query: string) => {
+      const address = `${home.address}/api/deliveries/${id}/pack.pdf?paper=${paper}&layout=${layout}${query}`;
+      const answer = await fetch(address, { headers: { cookie: nessa.cookie } });
+      const file = join(folder, `${id}${query.length}.pdf`);
+      writeFileSync(file, Buffer.from(await answer.arrayBuffer()));
+      const info = execFileSync("pdfinfo", [file], { encoding: "utf8" });
+      return {
+        pages: Number(/Pages:\s+(\d+)/.exec(info)![1]),
+        text: execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" }),
+      };
+    };
+    const plain = await print("");
+    expect(plain.pages).toBe(layout === "single" ? 12 : 6);
+    for (const words of ["It will not start", "What stays on", "Who to ring", "555 0142"])
+      expect(plain.text).toContain(words);
+    const labelled = await print(`&token=${token}`);
+    expect(labelled.text).toContain("Cut out and stick where the helm is");
+    expect(plain.text).not.toContain("Cut out and stick");
+    const wrong = await nessa.get(`/api/deliveries/d-w118/pack.pdf?token=${token}`);
+    expect(wrong.body.error.code).toBe("link-ended");
+  });
+});

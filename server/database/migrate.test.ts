@@ -1,0 +1,54 @@
+import { createHash } from "node:crypto";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { QueryTypes, Sequelize } from "sequelize";
+import sqlite3 from "sqlite3";
+import { afterAll, expect, it } from "vitest";
+import { up as first } from "./migrations/0001-store.ts";
+import { up as second } from "./migrations/0002-any-boat.ts";
+import { up as third } from "./migrations/0003-dock.ts";
+
+const folder = mkdtempSync(join(tmpdir(), "ravik-migrate-"));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const hash = (content: string | Buffer) => createHash("sha256").update(content).digest("hex");
+
+it("0003 brings the seals of version 2 into the chain in their order, and knows old photos by hash", async () => {
+  const sequelize = new Sequelize({
+    dialect: "sqlite",
+    dialectModule: sqlite3,
+    storage: join(folder, "old.sqlite"),
+    logging: false,
+  });
+  await first(sequelize);
+  await second(sequelize);
+  await sequelize.query("INSERT INTO boats (id, name, hull, rig) VALUES ('b', 'Boat', 'H', '{}')");
+  for (const [id, sealedAt] of [
+    ["d-late", "2026-05-02T10:00:00.000Z"],
+    ["d-early", "2026-05-01T10:00:00.000Z"],
+  ]) {
+    await sequelize.query(
+      "INSERT INTO deliveries (id, boatId, date, time, note, buyers, style, summary, owed) VALUES (?, 'b', '2026-05-01', '10:00', '', '[]', 'sweep', '{}', 0)",
+      { replacements: [id] },
+    );
+    await sequelize.query("INSERT INTO seals (deliveryId, sha256, sealedAt, canonical) VALUES (?, ?, ?, ?)", {
+      replacements: [id, hash(id!), sealedAt, id],
+    });
+  }
+  const large = Buffer.from([1, 2, 3]);
+  await sequelize.query(
+    "INSERT INTO photos (id, at, by, width, height, large, small) VALUES ('p', '', '', 1, 1, ?, ?)",
+    { replacements: [large, large] },
+  );
+  await third(sequelize);
+  const read = (sql: string) => sequelize.query<Record<string, string>>(sql, { type: QueryTypes.SELECT });
+  const chain = await read("SELECT * FROM chain ORDER BY number");
+  expect(chain.map(({ deliveryId, sha256 }) => [deliveryId, sha256])).toEqual([
+    ["d-early", hash("d-early")],
+    ["d-late", hash("d-late")],
+  ]);
+  expect(chain[0]!.link).toBe(hash(`${"0".repeat(64)}${hash("d-early")}`));
+  expect(chain[1]).toMatchObject({ previous: chain[0]!.link, link: hash(`${chain[0]!.link}${hash("d-late")}`) });
+  expect(await read("SELECT sha256 FROM photos")).toEqual([{ sha256: hash(large) }]);
+  await sequelize.close();
+});
