@@ -352,6 +352,8 @@ export const librarySheetSchema = z.strictObject({
   ownStyles: z.array(ownStyleSchema),
   /** Minutes as this store takes them, where they differ from the topic's. */
   minutesOf: z.record(topicIdSchema, z.number()),
+  /** How often each topic was marked only when closing or later, and how often buyers rang about it. */
+  forgotten: z.record(topicIdSchema, z.strictObject({ late: z.int(), calls: z.int() })),
 });
 export type LibrarySheet = z.infer<typeof librarySheetSchema>;
 

@@ -26,7 +26,6 @@ const walkTo = async (page: Page, title: string) => {
 
 const shots: Shot[] = [
   { name: "today", path: "/", size: tablet },
-  { name: "today-phone", path: "/", size: phone },
   { name: "boats", path: "/boats", size: tablet },
   { name: "plan", path: "/deliveries/d-w118", size: tablet },
   { name: "boat", path: "/boats/w097", size: tablet },
@@ -34,16 +33,31 @@ const shots: Shot[] = [
   { name: "walk", path: "/deliveries/d-w118/walk", size: tablet, before: (page) => walkTo(page, "Kill lanyard") },
   { name: "walk-phone", path: "/deliveries/d-w118/walk", size: phone },
   {
-    name: "walk-night",
+    name: "walk-readings",
     path: "/deliveries/d-w118/walk",
     size: tablet,
-    before: (page) => page.evaluate(() => document.documentElement.classList.add("night")),
+    before: async (page) => {
+      await page.keyboard.press("/");
+      await page.getByLabel("Find a topic, a switch or a thing aboard").fill("tyres");
+      await page.getByRole("button", { name: /^Tyres, lugs/ }).click();
+      await page.getByRole("textbox", { name: /^Tyre, port front/ }).fill("390");
+      await page.keyboard.press("Enter");
+      await page.getByRole("list", { name: "Readings" }).scrollIntoViewIfNeeded();
+    },
   },
+  { name: "ready", path: "/deliveries/d-w121/ready", size: tablet },
+  { name: "owed", path: "/aftercare", size: tablet },
   {
-    name: "walk-panel",
-    path: "/deliveries/d-w121/walk",
+    name: "owner-phone",
+    path: "/deliveries/d-p615/record",
     size: tablet,
-    before: (page) => walkTo(page, "The switch panel"),
+    before: async (page) => {
+      await page.getByRole("button", { name: "Make their page" }).click();
+      const address = await page.getByTestId("owner-address").getAttribute("href");
+      await page.setViewportSize(phone);
+      await page.goto(address!);
+      await page.getByRole("heading", { level: 1 }).waitFor();
+    },
   },
   { name: "close", path: "/deliveries/d-w118/close", size: tablet },
   {

@@ -126,3 +126,30 @@ test("two devices on one walk see each other's marks at once; what both mark sta
   await expect(page.getByTestId("topic-mark")).toContainText("marked told");
   await other.close();
 });
+
+test("another day's walk is taken aboard, and opens, goes on and is made ready without signal", async ({
+  page,
+  context,
+  store,
+}) => {
+  await signIn(page, store, "Nessa Quill");
+  await expect(page.getByText("aboard this device").first()).toBeVisible({ timeout: 20_000 });
+  const { rig } = await (await page.request.get(`${store.address}/api/boats/s310`)).json();
+  await page.goto(`${store.address}/boats/s310`);
+  await expect(page.getByRole("heading", { level: 1 })).toContainText(rig.model);
+  await page.goto(`${store.address}/deliveries/d-s310`);
+  await page.getByRole("button", { name: "Take aboard" }).or(page.getByText("Aboard this device")).first().waitFor();
+  const take = page.getByRole("button", { name: "Take aboard" });
+  if (await take.isVisible()) await take.click();
+  await expect(page.getByText("Aboard this device: it can be walked without signal.")).toBeVisible({ timeout: 20_000 });
+  await context.setOffline(true);
+  await page.goto(`${store.address}/deliveries/d-s310/ready`);
+  await page.getByRole("button", { name: "In order: Keys, papers and lanyards counted", exact: true }).click();
+  await expect(page.getByText(/no signal · 1 kept on this tablet/)).toBeVisible();
+  await page.reload();
+  await expect(
+    page.getByRole("button", { name: "In order: Keys, papers and lanyards counted", exact: true }),
+  ).toHaveAttribute("aria-pressed", "true");
+  await context.setOffline(false);
+  await expect(page.getByText(/^all sent/)).toBeVisible({ timeout: 30_000 });
+});

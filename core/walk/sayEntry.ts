@@ -61,7 +61,8 @@ export function sayEntry(
     case "measure":
       return `${entry.item}: ${entry.value} read`;
     case "photo":
-      return "A photo";
+      if (entry.topic !== null) return `A photo: ${titleOf(entry.topic)}`;
+      return entry.ref === null ? "A photo" : `A photo: ${of(entry.ref)}`;
     case "reason":
       return `${titleOf(entry.topic)}: left out, ${entry.reason}`;
     case "sign":

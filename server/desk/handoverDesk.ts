@@ -218,7 +218,7 @@ export function createHandoverDesk(parts: Parts) {
             return score > 0 ? [[topic.id, score]] : [];
           }),
         ),
-        entries,
+        entries: [...entries],
         seal: seal === null ? null : { sha256: seal.sha256, sealedAt: seal.at, number: seal.number },
         added: listAdded(entries, atHand.sealed),
         link: link === null ? null : { madeAt: link.madeAt, isRemote: link.isRemote === 1 },

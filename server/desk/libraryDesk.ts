@@ -62,16 +62,17 @@ export function createLibraryDesk({ topicEdits, deliveries, settings, clock }: P
     return known;
   };
   let forgotten: Forgetting | null = null;
+  /** What this store most often leaves out, learned once a day from its own late marks and its calls. */
+  const readForgotten = async (): Promise<Forgetting> => {
+    const day = clock.today();
+    if (forgotten?.day === day) return forgotten;
+    const { rows, handovers } = await deliveries.countForgotten();
+    forgotten = { day, handovers, byTopic: new Map(rows.map(({ topic, ...counts }) => [topic, counts])) };
+    return forgotten;
+  };
   return {
     read,
-    /** What this store most often leaves out, learned once a day from its own late marks and its calls. */
-    async readForgotten(): Promise<Forgetting> {
-      const day = clock.today();
-      if (forgotten?.day === day) return forgotten;
-      const { rows, handovers } = await deliveries.countForgotten();
-      forgotten = { day, handovers, byTopic: new Map(rows.map(({ topic, ...counts }) => [topic, counts])) };
-      return forgotten;
-    },
+    readForgotten,
     async describe(): Promise<LibrarySheet> {
       const { topics, schools, ownStyles, minutesOf } = await read();
       const edits = await topicEdits.list();
@@ -83,6 +84,7 @@ export function createLibraryDesk({ topicEdits, deliveries, settings, clock }: P
         }),
         schools,
         ownStyles: [...ownStyles],
+        forgotten: Object.fromEntries((await readForgotten()).byTopic),
         minutesOf: Object.fromEntries(topics.flatMap(({ id, minutes }) => differs(id, minutes, minutesOf[id]))),
       };
     },

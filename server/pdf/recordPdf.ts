@@ -305,12 +305,25 @@ function topicPart({ delivery, state, nameOf, clockOf, dayOf }: Sheet): Content[
   const parts = systems.flatMap((system): Content[] => {
     const topics = delivery.topics.filter((topic) => topic.system === system);
     if (topics.length === 0) return [];
+    // What nobody touched and nobody must is named in one paragraph: the rows are for what was done.
+    const isUntouched = ({ id, must }: Topic) =>
+      !must && !state.topics.has(id) && !state.remote.has(id) && !state.reasons.has(id);
+    const untouched = topics.filter(isUntouched);
     return [
       lined(
         [12, "*", 62, 92, 34],
-        [["", label(systemNames[system]), label("Mark"), label("By"), label("At", true)], ...topics.map(row)],
+        [
+          ["", label(systemNames[system]), label("Mark"), label("By"), label("At", true)],
+          ...topics.filter((topic) => !isUntouched(topic)).map(row),
+        ],
       ),
-      { text: "", margin: [0, 0, 0, 8] },
+      {
+        text: write(untouched.length === 0 ? "" : `Not reached: ${untouched.map(({ title }) => title).join("; ")}.`, {
+          fontSize: 8,
+          color: soft,
+        }),
+        margin: [12, 3, 0, 10],
+      },
     ];
   });
   return [heading("What was explained"), ...parts];

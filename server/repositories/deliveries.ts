@@ -57,8 +57,13 @@ const toDelivery = ({ buyers, summary, style, wishes, owed: _, ...rest }: Delive
   summary: summary === "" ? noSummary : JSON.parse(summary),
 });
 
+const mostRemembered = 100;
+const byId = (a: Entry, b: Entry) => (a.id < b.id ? -1 : 1);
+
 /** Handovers with their entries and seals. Entries and seals are only ever added. */
 export function createDeliveries({ models }: Database) {
+  let committed = 0;
+  const remembered = new Map<string, readonly Entry[]>();
   const inTx = (transaction?: Transaction) => (transaction === undefined ? {} : { transaction });
   const listWhere = async (where: WhereOptions<DeliveryRow>, limit?: number) =>
     (
@@ -120,9 +125,18 @@ export function createDeliveries({ models }: Database) {
         { where: { id }, transaction },
       );
     },
-    async listEntries(deliveryId: string, transaction?: Transaction): Promise<Entry[]> {
+    /** All entries of a delivery, by id. Those of the walks under way are remembered: every entry posted asks for them. */
+    async listEntries(deliveryId: string, transaction?: Transaction): Promise<readonly Entry[]> {
+      const before = remembered.get(deliveryId);
+      if (before !== undefined) return before;
+      const asked = committed;
       const rows = await readAll(models.entries, { where: { deliveryId }, order: ["id"] }, transaction);
-      return rows.map(({ body }) => JSON.parse(body) as Entry);
+      const entries = rows.map(({ body }) => JSON.parse(body) as Entry);
+      // Something was stored while this was read: it may not be in it.
+      if (asked !== committed) return entries;
+      if (remembered.size >= mostRemembered) remembered.delete(remembered.keys().next().value!);
+      remembered.set(deliveryId, entries);
+      return entries;
     },
     /** Adds entries that are new; one whose id another delivery has is refused. */
     async addEntries(deliveryId: string, entries: readonly Entry[], transaction: Transaction) {
@@ -135,6 +149,12 @@ export function createDeliveries({ models }: Database) {
         if (error instanceof UniqueConstraintError) throw new Failure("entry-differs", { path: "entries" });
         throw error;
       }
+      // Only when it is on disk; until then, and if it never comes there, what is remembered is what stands.
+      transaction.afterCommit(() => {
+        committed++;
+        const before = remembered.get(deliveryId);
+        if (before !== undefined) remembered.set(deliveryId, [...before, ...entries].sort(byId));
+      });
     },
     /** The deliveries whose entries name a photo. */
     async listOfPhoto(photo: string): Promise<string[]> {

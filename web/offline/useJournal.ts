@@ -1,6 +1,6 @@
 import { useMemo, useSyncExternalStore } from "react";
 import type { Delivery } from "../../api/index.ts";
-import { type Entry, foldWalk, type WalkState } from "../../core/walk/index.ts";
+import { foldWalk, type WalkState } from "../../core/walk/index.ts";
 import { createJournal, type JournalStatus } from "./journal.ts";
 
 const deviceKey = "ravik-device";
@@ -23,9 +23,6 @@ export function useJournalStatus(): JournalStatus {
 /** A handover as the server and this device together know it. */
 export function useWalkState(delivery: Delivery): WalkState {
   const local = useSyncExternalStore(journal.subscribe, () => journal.listOf(delivery.id));
-  return useMemo(() => foldWalk(mergeEntries(delivery.entries, local)), [delivery.entries, local]);
-}
-
-function mergeEntries(server: readonly Entry[], local: readonly Entry[]): Entry[] {
-  return [...new Map([...server, ...local].map((entry) => [entry.id, entry])).values()];
+  // An entry that both have counts once, whichever comes first: they are the same.
+  return useMemo(() => foldWalk([...delivery.entries, ...local]), [delivery.entries, local]);
 }

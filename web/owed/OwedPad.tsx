@@ -2,7 +2,7 @@ import { type MouseEvent, useEffect, useRef, useState } from "react";
 import type { Place, Rig } from "../../core/rig/index.ts";
 import { type Severity, severities } from "../../core/walk/index.ts";
 import type { NewEntry } from "../offline/journal.ts";
-import { DeckShapes, paperOf } from "../plan/DeckPlan.tsx";
+import { DeckShapes, paperOf, WrongSign } from "../plan/DeckPlan.tsx";
 import { Button } from "../ui/Button.tsx";
 import { PhotoRow, TakePhoto } from "../ui/Photos.tsx";
 import { severityWords } from "./owedWords.ts";
@@ -206,14 +206,7 @@ function PlacePicker({ rig, at, onPick }: { rig: Rig; at: Place | null; onPick: 
       >
         <svg viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`} className="size-full" aria-hidden>
           <DeckShapes rig={rig} />
-          {at !== null && (
-            <path
-              d={`M${at.yM} ${-at.xM - 0.34}l0.34 0.6h-0.68z`}
-              fill="var(--magenta)"
-              stroke="var(--panel)"
-              strokeWidth="0.05"
-            />
-          )}
+          {at !== null && <WrongSign place={at} sizeM={0.6} />}
         </svg>
       </button>
       <figcaption className="text-center text-sm text-soft">touch where</figcaption>

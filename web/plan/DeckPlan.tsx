@@ -33,46 +33,46 @@ const margin = 0.38;
 export function DeckPlan(props: DeckPlanProps) {
   const { rig, plan, stop, signs, onPick, picked, parts, wrong, className = "" } = props;
   const box = useMemo(() => paperOf(rig), [rig]);
+  const viewBox = `${box.x} ${box.y} ${box.width} ${box.height}`;
   return (
-    <svg
-      viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`}
-      className={className}
-      role={onPick === undefined ? "img" : "group"}
-      aria-label={`Deck plan of the ${rig.model}, bow up`}
-      preserveAspectRatio="xMidYMid meet"
-    >
-      <DeckShapes rig={rig} />
-      {plan !== undefined && <Course rig={rig} plan={plan} {...(stop === undefined ? {} : { stop })} />}
-      {parts?.map((part) => (
-        <PartSign key={part.id} part={part} />
-      ))}
-      {wrong?.map(({ id, note, place }) => (
-        <g key={id}>
-          <title>{note}</title>
-          <path
-            d={`M${place.yM} ${-place.xM - 0.2}l0.2 0.34h-0.4z`}
-            fill="var(--magenta)"
-            stroke="var(--panel)"
-            strokeWidth="0.03"
-          />
-        </g>
-      ))}
-      {rig.stations.map((station) => {
-        const sign = signs?.get(station.id);
-        if (sign === undefined && onPick === undefined) return null;
-        return (
-          <StationRing
-            key={station.id}
-            label={station.label}
-            x={station.at.yM}
-            y={-station.at.xM}
-            sign={sign ?? { number: null, look: "quiet" }}
-            isPicked={picked === station.id}
-            {...(onPick === undefined ? {} : { onPick: () => onPick(station.id) })}
-          />
-        );
-      })}
-    </svg>
+    <div className={`grid grid-cols-1 grid-rows-1 ${className}`}>
+      {/* The boat in a layer of its own: a mark paints the rings anew, not the boat. */}
+      <svg viewBox={viewBox} className="col-start-1 row-start-1 size-full min-h-0 will-change-transform" aria-hidden>
+        <DeckShapes rig={rig} />
+      </svg>
+      <svg
+        viewBox={viewBox}
+        className="col-start-1 row-start-1 size-full min-h-0 will-change-transform"
+        role={onPick === undefined ? "img" : "group"}
+        aria-label={`Deck plan of the ${rig.model}, bow up`}
+      >
+        {plan !== undefined && <Course rig={rig} plan={plan} {...(stop === undefined ? {} : { stop })} />}
+        {parts?.map((part) => (
+          <PartSign key={part.id} part={part} />
+        ))}
+        {wrong?.map(({ id, note, place }) => (
+          <g key={id}>
+            <title>{note}</title>
+            <WrongSign place={place} sizeM={0.34} />
+          </g>
+        ))}
+        {rig.stations.map((station) => {
+          const sign = signs?.get(station.id);
+          if (sign === undefined && onPick === undefined) return null;
+          return (
+            <StationRing
+              key={station.id}
+              label={station.label}
+              x={station.at.yM}
+              y={-station.at.xM}
+              sign={sign ?? { number: null, look: "quiet" }}
+              isPicked={picked === station.id}
+              {...(onPick === undefined ? {} : { onPick: () => onPick(station.id) })}
+            />
+          );
+        })}
+      </svg>
+    </div>
   );
 }
 
@@ -121,6 +121,13 @@ const Course = memo(function Course({ rig, plan, stop }: { rig: Rig; plan: Plan;
     </g>
   );
 });
+
+/** Something is wrong here. */
+export function WrongSign({ place: { xM, yM }, sizeM }: { place: Place; sizeM: number }) {
+  const half = sizeM * 0.58;
+  const d = `M${yM} ${-xM - half}l${half} ${sizeM}h${-2 * half}z`;
+  return <path d={d} fill="var(--magenta)" stroke="var(--panel)" strokeWidth={sizeM * 0.09} />;
+}
 
 function PartSign({ part }: { part: Part }) {
   const { xM, yM } = part.at;

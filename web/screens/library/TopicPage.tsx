@@ -93,6 +93,7 @@ function Reading({ topic, rig, library, heading }: ReadingProps) {
   const reason = rig === null ? null : explainTopic(topic, rig);
   const told = rig === null ? topic : fillTopic(topic, rig, library.schools);
   const ours = library.minutesOf[topic.id];
+  const forgotten = library.forgotten[topic.id];
   return (
     <section aria-label="The topic as it is told" className="min-w-0">
       {heading !== null && <h2 className="text-lg font-bold">{heading}</h2>}
@@ -112,6 +113,12 @@ function Reading({ topic, rig, library, heading }: ReadingProps) {
         <h2 className="text-3xl leading-tight font-extrabold tracking-tight">{topic.title}</h2>
         <TopicWords topic={told} />
       </article>
+      {forgotten !== undefined && (
+        <p className="mt-4 border-t border-rule pt-2">
+          Often left out here: marked only when closing or later <strong className="num">{forgotten.late}</strong>{" "}
+          times, rang about <strong className="num">{forgotten.calls}</strong> times.
+        </p>
+      )}
       {reason !== null && (
         <p className="mt-4 border-t border-rule pt-2" role="status">
           <strong>{reason.isHere ? `Told on the ${rig!.model}` : `Not told on the ${rig!.model}`}</strong>:{" "}

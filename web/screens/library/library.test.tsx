@@ -23,7 +23,14 @@ const lines: TemplateLine[] = Object.entries(rigTemplates).map(([id, { maker, mo
   beamM,
   isShipped: id !== "sedge-18",
 }));
-const plain: LibrarySheet = { topics: [...topics], edits: [], schools: {}, ownStyles: [], minutesOf: { horn: 1.26 } };
+const plain: LibrarySheet = {
+  topics: [...topics],
+  edits: [],
+  schools: {},
+  ownStyles: [],
+  minutesOf: { horn: 1.26 },
+  forgotten: { horn: { late: 3, calls: 2 } },
+};
 const horn = topics.find(({ id }) => id === "horn")!;
 const ours = { ...horn, say: "Ours: one press, and look who turns round." };
 const edited: LibrarySheet = {
@@ -96,6 +103,7 @@ describe("reading a topic", () => {
     serve();
     show("/library/topic/horn");
     expect(await screen.findByText(/1.3 min as we take it/)).toBeDefined();
+    expect(screen.getByText(/Often left out here/).textContent).toContain("3 times, rang about 2 times");
   });
 });
 

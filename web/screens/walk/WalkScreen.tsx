@@ -182,7 +182,10 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
         </main>
         <Ahead walk={walk} closeAddress={closeAddress} onGo={() => setAside(null)} />
       </div>
-      {pad === null && <MarkBar walk={walk} onLater={() => setPad("later")} onSnag={() => setPad("snag")} />}
+      {/* A mark is for the topic one sees: none while something else stands in its place. */}
+      {pad === null && aside === null && (
+        <MarkBar walk={walk} onLater={() => setPad("later")} onSnag={() => setPad("snag")} />
+      )}
       {pad === "later" && <LaterPad walk={walk} onDone={() => setPad(null)} />}
       {pad === "snag" && (
         <OwedPad

@@ -2,7 +2,7 @@ import { wrap } from "comlink";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
 import type { RouteVisit } from "../../../core/route/index.ts";
-import type { Topic } from "../../../core/topic/index.ts";
+import { findTopicStation, type Topic } from "../../../core/topic/index.ts";
 import { type Entry, listStartObstacles, type Mark, type WalkState } from "../../../core/walk/index.ts";
 import { useMe } from "../../app/useMe.ts";
 import type { NewEntry } from "../../offline/journal.ts";
@@ -56,7 +56,9 @@ export function useWalk(delivery: Delivery): Walk {
   const state = useWalkState(delivery);
   const me = useMe();
   const [anew, setAnew] = useState<readonly RouteVisit[] | null>(null);
-  const visits = useMemo(() => orderVisits(delivery, anew), [delivery, anew]);
+  // Topics that were asked for though this walk has no time for them.
+  const [asked, setAsked] = useState<readonly string[]>([]);
+  const visits = useMemo(() => orderVisits(delivery, anew, asked), [delivery, anew, asked]);
   const steps = useMemo(() => listSteps(delivery.topics, visits), [delivery.topics, visits]);
   const [topicId, setTopicId] = useState(() => steps[findOpen(steps, state, 0) ?? 0]!.topic.id);
   const [person, setPerson] = useState<string | null>(null);
@@ -122,7 +124,10 @@ export function useWalk(delivery: Delivery): Walk {
     go,
     goToTopic(topic) {
       const index = steps.findIndex((each) => each.topic.id === topic);
-      if (index >= 0) go(index);
+      if (index >= 0) return go(index);
+      setAsked([...asked, topic]);
+      waitsForOrder.current = false;
+      open(topic);
     },
     goToStation(station) {
       const here = steps.map((_, i) => i).filter((i) => steps[i]!.station === station);
@@ -170,15 +175,26 @@ function useReroute({ rig, topics, plan }: Delivery, state: WalkState) {
   };
 }
 
-/** The stops as planned; with an order made anew, what was told stays where it was and the rest follows in that order. */
-function orderVisits(delivery: Delivery, anew: readonly RouteVisit[] | null): readonly RouteVisit[] {
-  const { visits } = delivery.plan;
-  if (anew === null) return visits;
+/**
+ * The stops as planned; with an order made anew, what was told stays where it was and the rest follows in that order. What
+ * was asked for beyond the plan has stops of its own at the end.
+ */
+function orderVisits(
+  { plan: { visits }, topics, rig }: Delivery,
+  anew: readonly RouteVisit[] | null,
+  asked: readonly string[],
+): readonly RouteVisit[] {
+  const more = asked.flatMap((id): RouteVisit[] => {
+    const topic = topics.find((each) => each.id === id);
+    const station = topic === undefined ? null : findTopicStation(rig, topic);
+    return station === null ? [] : [{ station: station.id, topics: [id] }];
+  });
+  if (anew === null) return [...visits, ...more];
   const placed = new Set(anew.flatMap(({ topics }) => topics));
   const told = visits
     .map((visit) => ({ ...visit, topics: visit.topics.filter((id) => !placed.has(id)) }))
     .filter(({ topics }) => topics.length > 0);
-  return [...told, ...anew];
+  return [...told, ...anew, ...more];
 }
 
 function listPeople({ buyers }: Delivery, { present }: WalkState): Person[] {
