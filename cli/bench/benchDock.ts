@@ -55,7 +55,7 @@ async function benchSeal(): Promise<Figure> {
   const { handoverDesk, people } = createServices(database, clock, null);
   const [nessa, tobin] = [(await people.findByLogin("nessa"))!, (await people.findByLogin("tobin"))!];
   const runsMs: number[] = [];
-  for (let i = 0; i < 24; i++) {
+  for (let i = 0; i < 64; i++) {
     const id = await handoverDesk.add({
       boat: "w118",
       date: clock.today(),

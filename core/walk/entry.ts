@@ -2,30 +2,13 @@ import { z } from "zod";
 import { isoDateSchema } from "../dates/index.ts";
 import { placeSchema, plainText } from "../rig/index.ts";
 import { topicIdSchema } from "../topic/index.ts";
+import { laterHows, marks, signRoles } from "./kinds.ts";
 
 export const ulidSchema = z.string().regex(/^[0-7][0-9A-HJKMNP-TV-Z]{25}$/, "must be a ULID");
 export const recordIdSchema = z
   .string()
   .regex(/^[a-z0-9][a-z0-9-]{0,59}$/, "must be small letters, digits and hyphens");
 const instantSchema = z.iso.datetime({ error: "must be an instant such as 2026-01-31T09:30:00.000Z" });
-
-export const marks = ["told", "shown", "did", "later", "not-aboard"] as const;
-export type Mark = (typeof marks)[number];
-
-/** How a topic put off is to be made up for. */
-export const laterHows = ["next-visit", "on-the-water", "by-phone", "manual-together", "by-link"] as const;
-export type LaterHow = (typeof laterHows)[number];
-
-/** How bad a snag is, the worst first. */
-export const severities = ["stop", "before-leaving", "by-date", "cosmetic", "note"] as const;
-export type Severity = (typeof severities)[number];
-
-/** Who may sign: the buyer, the one who walked, and somebody of the store beside them. */
-export const signRoles = ["buyer", "staff", "countersign"] as const;
-export type SignRole = (typeof signRoles)[number];
-
-/** Whose entries those of the owner page are. */
-export const ownerId = "owner";
 
 const base = {
   id: ulidSchema,

@@ -1,4 +1,5 @@
-import { type Entry, type EntryOf, type Mark, ownerId, type SignRole } from "./entry.ts";
+import type { Entry, EntryOf } from "./entry.ts";
+import { type Mark, ownerId, type SignRole } from "./kinds.ts";
 import { orderEntries } from "./orderEntries.ts";
 
 export interface TopicState {

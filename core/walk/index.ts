@@ -4,20 +4,22 @@ export {
   type EntryOf,
   entrySchema,
   isOwnersToMake,
+  mayFollowSeal,
+  recordIdSchema,
+  ulidSchema,
+} from "./entry.ts";
+export { findSignature, foldWalk, listDisputed, type TopicState, type WalkState } from "./foldWalk.ts";
+export {
   type LaterHow,
   laterHows,
   type Mark,
   marks,
-  mayFollowSeal,
   ownerId,
-  recordIdSchema,
   type Severity,
   type SignRole,
   severities,
   signRoles,
-  ulidSchema,
-} from "./entry.ts";
-export { findSignature, foldWalk, listDisputed, type TopicState, type WalkState } from "./foldWalk.ts";
+} from "./kinds.ts";
 export { type BeforeParting, type Forgotten, listBeforeParting, scoreForgotten } from "./listBeforeParting.ts";
 export { laterWords, sayEntry } from "./sayEntry.ts";
 export {

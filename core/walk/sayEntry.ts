@@ -1,5 +1,6 @@
 import type { Rig } from "../rig/index.ts";
-import type { Entry, LaterHow, Mark } from "./entry.ts";
+import type { Entry } from "./entry.ts";
+import type { LaterHow, Mark } from "./kinds.ts";
 
 const markWords: Record<Mark, string> = {
   told: "told",

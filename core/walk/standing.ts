@@ -2,8 +2,9 @@ import type { IsoDate } from "../dates/index.ts";
 import type { ReadyCheck } from "../ready/index.ts";
 import type { Rig } from "../rig/index.ts";
 import type { Topic } from "../topic/index.ts";
-import type { EntryOf, Mark, Severity } from "./entry.ts";
+import type { EntryOf } from "./entry.ts";
 import { findSignature, type WalkState } from "./foldWalk.ts";
+import type { Mark, Severity } from "./kinds.ts";
 import { laterWords } from "./sayEntry.ts";
 
 const reach: Record<Mark, number> = { told: 1, shown: 2, did: 3, later: 0, "not-aboard": 3 };
