@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { describe, expect, it } from "vitest";
 import { topics as library, rigTemplates } from "../../content/index.ts";
 import { findStyle, listTopicsFor, planWalk } from "../route/index.ts";
-import { type Handover, handoverSchema, writeCanonical } from "./index.ts";
+import { type Handover, handoverSchema, writeCanonical, writeJson } from "./index.ts";
 
 const rig = rigTemplates["wending-23"];
 const planned = planWalk(rig, library, findStyle("sweep"));
@@ -38,6 +38,15 @@ describe("writeCanonical", () => {
   it("is the same whatever order keys and entries came in", () => {
     const shuffled = Object.fromEntries(Object.entries(handover).reverse()) as Handover;
     expect(writeCanonical({ ...shuffled, entries: [...handover.entries].reverse() })).toBe(writeCanonical(handover));
+  });
+
+  it("is what RFC 8785 makes of the whole, with parts written ahead or not", () => {
+    const sorted = { ...handover, entries: [...handover.entries].sort((a, b) => (a.id < b.id ? -1 : 1)) };
+    const whole = writeJson(sorted);
+    expect(writeCanonical(handover)).toBe(whole);
+    const ahead = { rig: writeJson(handover.rig), topics: writeJson(handover.topics) };
+    expect(writeCanonical(handover, ahead)).toBe(whole);
+    expect(writeCanonical({ ...handover, boatName: undefined } as never)).toBe(whole);
   });
 
   it("reads back as what was sealed", () => {

@@ -70,9 +70,22 @@ export function writeJson(value: unknown): string {
 
 const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : 1);
 
-/** The text whose SHA-256 is the seal: JSON in the one form of RFC 8785. Entries are put in order of id first. */
-export function writeCanonical(record: Handover | Amendment): string {
-  return writeJson({ ...record, entries: [...record.entries].sort(byId) });
+/** Canonical texts of parts of a record, written ahead of its sealing. */
+export type WrittenAhead = Partial<Record<keyof Handover, string>>;
+
+/**
+ * The text whose SHA-256 is the seal: JSON in the one form of RFC 8785. Entries are put in order of id first. What was
+ * written ahead is taken as it is; it must be the text of that very part.
+ */
+export function writeCanonical(record: Handover | Amendment, ahead: WrittenAhead = {}): string {
+  const whole: Record<string, unknown> = { ...record, entries: [...record.entries].sort(byId) };
+  const texts: Record<string, string | undefined> = ahead;
+  // Names of parts are plain letters, so that their order as UTF-16, which RFC 8785 asks for, is that of `sort`.
+  const parts = Object.keys(whole)
+    .filter((name) => whole[name] !== undefined)
+    .sort()
+    .map((name) => `${writeJson(name)}:${texts[name] ?? writeJson(whole[name])}`);
+  return `{${parts.join(",")}}`;
 }
 
 /** The link of a store's seal chain: each holds all that came before it. `previous` is 64 zeros for the first. */

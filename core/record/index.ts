@@ -9,6 +9,7 @@ export {
   personSchema,
   photoFactSchema,
   sha256Schema,
+  type WrittenAhead,
   writeCanonical,
   writeJson,
   writeLink,

@@ -3,7 +3,14 @@ import { ulid } from "ulid";
 import type { BodyOf, Delivery, endpoints, PlanComparison } from "../../api/index.ts";
 import { arrivalChecks, breakInPacks, makeReady, servicePacks, usuallyForgotten } from "../../content/index.ts";
 import { listReadyChecks } from "../../core/ready/index.ts";
-import { amendmentSchema, type Handover, handoverSchema, writeCanonical, writeJson } from "../../core/record/index.ts";
+import {
+  amendmentSchema,
+  type Handover,
+  handoverSchema,
+  type WrittenAhead,
+  writeCanonical,
+  writeJson,
+} from "../../core/record/index.ts";
 import { createStyle, plainWishes, routeStyles, type WalkWishes } from "../../core/route/index.ts";
 import {
   type Entry,
@@ -95,6 +102,16 @@ export function createHandoverDesk(parts: Parts) {
     return [...ours, ...theirs];
   };
 
+  /** The parts of a record that stand long before it is sealed, in writing: by far the most of it. */
+  const written = new WeakMap<object, WrittenAhead>();
+  const writeAhead = ({ rig, plan, topics }: AtHand): WrittenAhead => {
+    const known = written.get(topics);
+    if (known !== undefined) return known;
+    const fresh = { rig: writeJson(rig), plan: writeJson(plan), topics: writeJson(topics) };
+    written.set(topics, fresh);
+    return fresh;
+  };
+
   /** Freezes the handover when its close was wished and nothing stands in the way any more. */
   const sealWhenReady = async ({ delivery, boat, atHand }: OnDesk, entries: readonly Entry[], t: Transaction) => {
     const id = delivery.id;
@@ -140,7 +157,10 @@ export function createHandoverDesk(parts: Parts) {
       sealedBy: close.by,
       sealedAt,
     };
-    await chain.add({ deliveryId: id, kind: "handover", canonical: writeCanonical(record), at: sealedAt }, t);
+    await chain.add(
+      { deliveryId: id, kind: "handover", canonical: writeCanonical(record, writeAhead(atHand)), at: sealedAt },
+      t,
+    );
     await deliveries.setSummary(id, summarize(atHand, entries, true), t);
     for (const entry of state.hours.values())
       await boats.addReading(
@@ -191,6 +211,8 @@ export function createHandoverDesk(parts: Parts) {
       const seal = await chain.findSeal(id);
       const link = await ownerLinks.findOf(id);
       const forgotten = await libraryDesk.readForgotten();
+      // Whoever opens a walk will close it: then it must not wait for what can be written now.
+      if (atHand.sealed === null) writeAhead(atHand);
       return {
         id,
         boat: boat.id,
