@@ -82,6 +82,16 @@ describe("verifyBundle", () => {
     expect(bundleSchema.safeParse(back).success).toBe(true);
   });
 
+  it("finds a record intact that was sealed before some parts had names, as defaults fill them in now", async () => {
+    const old = structuredClone(handover) as Record<string, unknown>;
+    const { broken: _, firstMust: __, ...plan } = handover.plan;
+    old.plan = plan;
+    const seal = hash(writeCanonical(old as never));
+    const value = { format: "ravik.bundle/1", sha256: seal, handover: old, amendments: [] };
+    expect(bundleSchema.safeParse(value).success).toBe(true);
+    expect((await verifyBundle(value, hash)).differences).toEqual([]);
+  });
+
   it("names exactly the entry that was changed, whichever it is", async () => {
     await fc.assert(
       fc.asyncProperty(fc.nat(11), fc.constantFrom("note", "at", "by"), async (n, field) => {

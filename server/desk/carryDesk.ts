@@ -7,7 +7,6 @@ import {
   bundleFile,
   bundleSchema,
   type Handover,
-  handoverSchema,
   photoFile,
   sayDifference,
   verifyBundle,
@@ -90,7 +89,9 @@ export function createCarryDesk({ database, boats, deliveries, photos, chain, ha
       }),
     );
     const hashes = new Map([...pictures].map(([id, content]) => [id, hashBytes(content)]));
-    return { bundle: parsed.data, pictures, verified: await verify(value, hashes) };
+    // As it came, without what parsing fills in: its seal is over just that.
+    const sealed = (value as Bundle).handover;
+    return { bundle: parsed.data, sealed, pictures, verified: await verify(value, hashes) };
   };
 
   return {
@@ -154,7 +155,7 @@ export function createCarryDesk({ database, boats, deliveries, photos, chain, ha
 
     /** Takes in a handover another store sealed: its boat unless it is here already, its entries, photos and seal. */
     async take(bytes: Buffer): Promise<{ delivery: string; boat: string }> {
-      const { bundle, pictures, verified } = await open(bytes);
+      const { bundle, sealed, pictures, verified } = await open(bytes);
       if (!verified.isIntact)
         throw new Failure("not-a-bundle", { reason: verified.differences.map(({ says }) => says).join("; ") });
       if ((await chain.findBySha(bundle.sha256)) !== null) throw new Failure("already-here", { sha256: bundle.sha256 });
@@ -202,7 +203,7 @@ export function createCarryDesk({ database, boats, deliveries, photos, chain, ha
           {
             deliveryId: delivery,
             kind: "import",
-            canonical: writeCanonical(handoverSchema.parse(handover)),
+            canonical: writeCanonical(sealed),
             sha256: bundle.sha256,
             at: handover.sealedAt,
           },
