@@ -415,7 +415,11 @@ export const endpoints = {
     admits: walkers,
     params: oneDelivery,
     query: none,
-    body: z.strictObject({ isRemote: z.boolean() }),
+    body: z.strictObject({
+      isRemote: z.boolean(),
+      /** Send the address to the buyer as a message; what is kept of it leaves the token out. */
+      send: z.boolean().default(false),
+    }),
     answer: z.strictObject({ token: tokenSchema }),
   }),
   endOwnerLink: endpoint({

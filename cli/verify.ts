@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { readFile } from "node:fs/promises";
-import { bundleFile, photoFile, sayDifference, verifyBundle } from "../core/record/index.ts";
+import { bundleFile, findPhotoId, sayDifference, verifyBundle } from "../core/record/index.ts";
 import { readZip } from "../server/zip.ts";
 
 /**
@@ -16,13 +16,13 @@ async function open(bytes: Buffer): Promise<{ value: unknown; photos?: Map<strin
   const files = await readZip(bytes, () => true);
   const text = files.get(bundleFile);
   if (text === undefined) throw new Error(`there is no ${bundleFile} in it`);
-  const value = JSON.parse(text.toString("utf8")) as { handover?: { photos?: { id: string }[] } };
-  const photos = new Map<string, string>();
-  for (const { id } of value.handover?.photos ?? []) {
-    const content = files.get(photoFile(id));
-    if (content !== undefined) photos.set(id, hash(content));
-  }
-  return { value, photos };
+  const photos = new Map(
+    [...files].flatMap(([name, content]) => {
+      const id = findPhotoId(name);
+      return id === null ? [] : [[id, hash(content)] as const];
+    }),
+  );
+  return { value: JSON.parse(text.toString("utf8")), photos };
 }
 
 async function main(): Promise<number> {

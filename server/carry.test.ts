@@ -58,6 +58,33 @@ describe("a bundle", () => {
     expect([answer.status, answer.body.error.code]).toEqual([409, "not-sealed"]);
   });
 
+  it("holds photos added after the seal by their hash, those that arrive after their entry too", async () => {
+    const late = ulid().toLowerCase();
+    const entry = { id: ulid(), delivery: "d-w081", at: new Date().toISOString(), by: "nessa", device: "t" };
+    await nessa.send("POST", "/api/deliveries/d-w081/entries", {
+      entries: [{ ...entry, kind: "photo", photo: late, topic: null, ref: null }],
+    });
+    const read = async () =>
+      (await nessa.get("/api/deliveries/d-w081/bundle.json")).body.amendments.map(
+        ({ amendment }: { amendment: { entries: object[]; photos?: { id: string }[] } }) => [
+          amendment.entries.length,
+          amendment.photos?.map(({ id }) => id) ?? [],
+        ],
+      );
+    expect((await read()).at(-1)).toEqual([1, []]);
+    const jpeg = await sharp({ create: { width: 30, height: 20, channels: 3, background: "#0f3d4c" } })
+      .jpeg()
+      .toBuffer();
+    await home.sendFile(nessa, `/api/photos/${late}`, jpeg);
+    await home.sendFile(nessa, `/api/photos/${late}`, jpeg);
+    expect((await read()).slice(-2)).toEqual([
+      [1, []],
+      [0, [late]],
+    ]);
+    const { body } = await nessa.get("/api/deliveries/d-w081/bundle.json");
+    expect((await nessa.send("POST", "/api/verify", body)).body.isIntact).toBe(true);
+  });
+
   it("is intact for the store that sealed it, which knows its place in the chain", async () => {
     const { body } = await nessa.get("/api/deliveries/d-w097/bundle.json");
     const answer = await nessa.send("POST", "/api/verify", body);

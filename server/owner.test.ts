@@ -49,6 +49,15 @@ describe("an owner's page", () => {
     expect(JSON.stringify(rows)).not.toContain(token);
   });
 
+  it("is sent to the buyer on wish, and what is kept of the message opens nothing", async () => {
+    const link = { isRemote: false, send: true };
+    const { body } = await nessa.send("POST", "/api/deliveries/d-w112/link", link);
+    const { messages } = (await nessa.get("/api/deliveries/d-w112/messages")).body;
+    expect(messages).toMatchObject([{ state: "sent", text: expect.stringContaining("/o/…") }]);
+    expect(JSON.stringify(messages)).not.toContain(body.token);
+    expect((await store.stranger.get(`/api/owner/${body.token}`)).status).toBe(200);
+  });
+
   it("takes what is the owner's to enter, once, and shows it to the yard", async () => {
     const did = entry({ kind: "remote", topic: "horn", as: "did" });
     const asked = entry({ kind: "ask", topic: null, note: "Which fuel?" });

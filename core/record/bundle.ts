@@ -15,3 +15,6 @@ export type Bundle = z.infer<typeof bundleSchema>;
 /** The name of the bundle inside a zip, and where its photos lie. */
 export const bundleFile = "handover.json";
 export const photoFile = (id: string) => `photos/${id}.jpg`;
+const photoName = /^photos\/([a-z0-9][a-z0-9-]{0,59})\.jpg$/;
+/** The id of the photo that lies under this name; null for any other file. */
+export const findPhotoId = (name: string): string | null => photoName.exec(name)?.[1] ?? null;

@@ -51,14 +51,21 @@ export const handoverSchema = z.strictObject({
 export type Handover = z.infer<typeof handoverSchema>;
 
 /** What came after the seal (`ravik.amendment/1`), chained to the seal before it. */
-export const amendmentSchema = z.strictObject({
-  format: z.literal("ravik.amendment/1"),
-  delivery: recordIdSchema,
-  /** SHA-256 of the handover or amendment it follows. */
-  previous: sha256Schema,
-  at: z.iso.datetime(),
-  entries: z.array(entrySchema).min(1),
-});
+export const amendmentSchema = z
+  .strictObject({
+    format: z.literal("ravik.amendment/1"),
+    delivery: recordIdSchema,
+    /** SHA-256 of the handover or amendment it follows. */
+    previous: sha256Schema,
+    at: z.iso.datetime(),
+    entries: z.array(entrySchema),
+    /** Photos that arrived: with their entries, or later than these, by themselves. */
+    photos: z.array(photoFactSchema).min(1).optional(),
+  })
+  .refine(({ entries, photos }) => entries.length > 0 || photos !== undefined, {
+    path: ["entries"],
+    message: "must hold an entry, where no photo is added",
+  });
 export type Amendment = z.infer<typeof amendmentSchema>;
 
 /** A value in the one form of RFC 8785. */

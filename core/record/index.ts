@@ -1,4 +1,4 @@
-export { type Bundle, bundleFile, bundleSchema, photoFile } from "./bundle.ts";
+export { type Bundle, bundleFile, bundleSchema, findPhotoId, photoFile } from "./bundle.ts";
 export {
   type Amendment,
   amendmentSchema,

@@ -134,6 +134,28 @@ describe("verifyBundle", () => {
     expect(await codes(bad, { original: handover })).toEqual(["entry-changed", "part-changed"]);
   });
 
+  it("holds a photo that was added later to its hash", async () => {
+    const later = {
+      format: "ravik.amendment/1" as const,
+      delivery: "d-1",
+      previous: bundle.amendments[1]!.sha256,
+      at: "2026-06-03T09:00:00.000Z",
+      entries: [],
+      photos: [{ id: "p-2", sha256: hash("later"), width: 10, height: 8 }],
+    };
+    const grown = changed((copy) => copy.amendments.push({ amendment: later, sha256: hash(writeCanonical(later)) }));
+    expect(bundleSchema.safeParse(grown).success).toBe(true);
+    const hashes = (second: string) => ({
+      photos: new Map([
+        ["p-1", hash("picture")],
+        ["p-2", hash(second)],
+      ]),
+    });
+    expect(await codes(grown, hashes("later"))).toEqual([]);
+    expect(await codes(grown, hashes("another"))).toEqual(["photo-changed"]);
+    expect(await codes(grown, { photos: new Map([["p-1", hash("picture")]]) })).toEqual(["photo-missing"]);
+  });
+
   it("sees an addition that was changed, left out or put in another's place", async () => {
     const note = changed(({ amendments }) => Object.assign(amendments[1]!.amendment.entries[0]!, { note: "other" }));
     expect(await codes(note)).toEqual(["entry-changed"]);

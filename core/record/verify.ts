@@ -79,8 +79,9 @@ export async function verifyBundle(value: unknown, hash: Hash, known: Known = {}
     if (expected !== bundle.chain.link)
       differences.push({ code: "chain-broken", in: "the store's seal chain", expected, got: bundle.chain.link });
   }
+  const added = (bundle.amendments ?? []).flatMap(({ amendment }) => amendment.photos ?? []);
   if (known.photos !== undefined)
-    for (const photo of handover.photos ?? []) {
+    for (const photo of [...(handover.photos ?? []), ...added]) {
       const got = known.photos.get(photo.id);
       if (got === undefined) differences.push({ code: "photo-missing", photo: photo.id });
       else if (got !== photo.sha256) differences.push({ code: "photo-changed", photo: photo.id });

@@ -18,22 +18,54 @@ export interface Database {
 
 const pragmas = "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON; PRAGMA busy_timeout=5000;";
 
-/** Sequelize opens a connection a transaction; each must have the same settings, so they are set where one is opened. */
-class DurableDatabase extends sqlite3.Database {
-  constructor(file: string, mode: number, opened: (error: Error | null) => void) {
-    super(file, mode, (error) => {
-      if (error) opened(error);
-      else this.exec(pragmas, opened);
-    });
+type Opened = (error: Error | null) => void;
+
+/**
+ * Sequelize opens a connection for each transaction and closes it after, which costs more than the write itself. Here a
+ * closed one waits, open, for the next transaction; `closeSpares` closes those that wait. Each has the same settings.
+ */
+function createConnections() {
+  const spares: sqlite3.Database[] = [];
+  let isEnding = false;
+  class Connection extends sqlite3.Database {
+    constructor(file: string, mode: number, opened: Opened) {
+      super(file, mode, (error) => {
+        if (error) opened(error);
+        else this.exec(pragmas, opened);
+      });
+    }
+    override close(closed?: Opened): void {
+      if (isEnding) super.close(closed);
+      else {
+        spares.push(this);
+        closed?.(null);
+      }
+    }
   }
+  /** Called with `new`, as a class would be: a constructor that gives a waiting one where there is one. */
+  function Database(file: string, mode: number, opened: Opened) {
+    const spare = spares.pop();
+    if (spare === undefined) return new Connection(file, mode, opened);
+    setImmediate(opened, null);
+    return spare;
+  }
+  return {
+    Database,
+    closeSpares() {
+      isEnding = true;
+      const close = (spare: sqlite3.Database) => new Promise<void>((resolve) => spare.close(() => resolve()));
+      return Promise.all(spares.map(close));
+    },
+  };
 }
 
 /** Opens (and makes or migrates) the store's database in `folder`. */
 export async function openDatabase(folder: string): Promise<Database> {
   mkdirSync(folder, { recursive: true });
+  const { Database, closeSpares } = createConnections();
   const sequelize = new Sequelize({
     dialect: "sqlite",
-    dialectModule: { ...sqlite3, Database: DurableDatabase },
+    dialectModule: { ...sqlite3, Database },
     storage: join(folder, "ravik.sqlite"),
     logging: false,
     retry: { max: 0 },
@@ -59,6 +91,7 @@ export async function openDatabase(folder: string): Promise<Database> {
     },
     async close() {
       await queue;
+      await closeSpares();
       await sequelize.close();
     },
   };

@@ -6,6 +6,7 @@ import {
   type Bundle,
   bundleFile,
   bundleSchema,
+  findPhotoId,
   type Handover,
   photoFile,
   sayDifference,
@@ -13,7 +14,7 @@ import {
   writeCanonical,
 } from "../../core/record/index.ts";
 import { plainWishes } from "../../core/route/index.ts";
-import { type Entry, foldWalk } from "../../core/walk/index.ts";
+import { foldWalk } from "../../core/walk/index.ts";
 import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import { readPhoto } from "../photos.ts";
@@ -22,7 +23,7 @@ import { type Chain, hashText } from "../repositories/chain.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { Photos } from "../repositories/photos.ts";
 import { readZip, writeZip } from "../zip.ts";
-import { type HandoverDesk, summarize } from "./handoverDesk.ts";
+import { type HandoverDesk, listPhotos, summarize } from "./handoverDesk.ts";
 
 interface Parts {
   readonly database: Database;
@@ -34,7 +35,6 @@ interface Parts {
 }
 
 const hashBytes = (bytes: Buffer) => createHash("sha256").update(bytes).digest("hex");
-const photoName = /^photos\/([a-z0-9][a-z0-9-]{0,59})\.jpg$/;
 
 /** Sealed handovers on their way out of the store and into it, and the question whether one is still what was sealed. */
 export function createCarryDesk({ database, boats, deliveries, photos, chain, handoverDesk }: Parts) {
@@ -68,7 +68,7 @@ export function createCarryDesk({ database, boats, deliveries, photos, chain, ha
     };
   };
   const open = async (bytes: Buffer) => {
-    const files = await readZip(bytes, (name) => name === bundleFile || photoName.test(name));
+    const files = await readZip(bytes, (name) => name === bundleFile || findPhotoId(name) !== null);
     const text = files.get(bundleFile);
     if (text === undefined) throw new Failure("not-a-bundle", { reason: `there is no ${bundleFile} in it` });
     let value: unknown;
@@ -84,8 +84,8 @@ export function createCarryDesk({ database, boats, deliveries, photos, chain, ha
     }
     const pictures = new Map(
       [...files].flatMap(([name, content]) => {
-        const id = photoName.exec(name)?.[1];
-        return id === undefined ? [] : [[id, content] as const];
+        const id = findPhotoId(name);
+        return id === null ? [] : [[id, content] as const];
       }),
     );
     const hashes = new Map([...pictures].map(([id, content]) => [id, hashBytes(content)]));
@@ -236,6 +236,3 @@ export function createCarryDesk({ database, boats, deliveries, photos, chain, ha
 }
 
 export type CarryDesk = ReturnType<typeof createCarryDesk>;
-
-const listPhotos = (entries: readonly Entry[]) =>
-  entries.flatMap((entry) => (entry.kind === "photo" ? [entry.photo] : []));

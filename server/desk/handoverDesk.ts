@@ -7,6 +7,7 @@ import {
   amendmentSchema,
   type Handover,
   handoverSchema,
+  type PhotoFact,
   type WrittenAhead,
   writeCanonical,
   writeJson,
@@ -187,17 +188,34 @@ export function createHandoverDesk(parts: Parts) {
     return sealedAt;
   };
 
-  /** Chains what came after the seal to what stood before it. */
-  const amend = async (id: string, entries: readonly Entry[], transaction: Transaction) => {
+  /** Chains what came after the seal, entries and photos that are here, to what stood before it. */
+  const amend = async (
+    id: string,
+    entries: readonly Entry[],
+    photoIds: readonly string[],
+    transaction: Transaction,
+  ) => {
     const seal = (await chain.findSeal(id, transaction))!;
-    const last = (await chain.listAmendments(id, transaction)).at(-1) ?? seal;
+    const earlier = await chain.listAmendments(id, transaction);
+    const last = earlier.at(-1) ?? seal;
     const at = new Date(clock.nowMs()).toISOString();
+    const held = new Set(
+      [seal, ...earlier].flatMap(({ canonical }) =>
+        ((JSON.parse(canonical) as { photos?: PhotoFact[] }).photos ?? []).map((photo) => photo.id),
+      ),
+    );
+    const facts = await photos.listFacts(
+      photoIds.filter((photo) => !held.has(photo)),
+      transaction,
+    );
+    if (entries.length === 0 && facts.length === 0) return;
     const amendment = amendmentSchema.parse({
       format: "ravik.amendment/1",
       delivery: id,
       previous: last.sha256,
       at,
       entries,
+      ...(facts.length === 0 ? {} : { photos: facts }),
     });
     await chain.add({ deliveryId: id, kind: "amendment", canonical: writeCanonical(amendment), at }, transaction);
   };
@@ -311,7 +329,7 @@ export function createHandoverDesk(parts: Parts) {
                 transaction,
               );
           if (seal === null) isSealed = (await sealWhenReady(desk, all, transaction)) !== null;
-          else await amend(id, stored, transaction);
+          else await amend(id, stored, listPhotos(stored), transaction);
           if (!isSealed) await deliveries.setSummary(id, summarize(desk.atHand, all, seal !== null), transaction);
         }
         return { stored, known, isSealed };
@@ -320,12 +338,15 @@ export function createHandoverDesk(parts: Parts) {
       return { stored: done.stored.map((entry) => entry.id), known: done.known };
     },
 
-    /** A photo has arrived: handovers whose close waited for it may be sealed now. */
+    /** A photo has arrived: handovers whose close waited for it may be sealed now; to sealed ones it is added. */
     async noteArrived(photo: string) {
       for (const id of await deliveries.listOfPhoto(photo)) {
         const isSealed = await database.inTransaction(async (transaction) => {
           const desk = await take(id, transaction);
-          if ((await chain.findSeal(id, transaction)) !== null) return false;
+          if ((await chain.findSeal(id, transaction)) !== null) {
+            await amend(id, [], [photo], transaction);
+            return false;
+          }
           return (await sealWhenReady(desk, await deliveries.listEntries(id, transaction), transaction)) !== null;
         });
         if (isSealed) news.tell(id, { entries: [], isSealed });
@@ -390,6 +411,10 @@ function listAdded(entries: readonly Entry[], sealed: Handover | null): string[]
   const inside = new Set(sealed.entries.map(({ id }) => id));
   return entries.filter(({ id }) => !inside.has(id)).map(({ id }) => id);
 }
+
+/** The photos these entries name. */
+export const listPhotos = (entries: readonly Entry[]) =>
+  entries.flatMap((entry) => (entry.kind === "photo" ? [entry.photo] : []));
 
 /** What Today shows of a handover. */
 export function summarize(

@@ -1,18 +1,23 @@
+import { ulid } from "ulid";
 import type { OwnerPage } from "../../api/index.ts";
 import { breakInPacks, cards, servicePacks } from "../../content/index.ts";
 import { createCards } from "../../core/card/index.ts";
 import { type Entry, type EntryKind, foldWalk } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
+import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { PackQuestion } from "../pdf/packPdf.ts";
 import type { Boats } from "../repositories/boats.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { Person } from "../repositories/people.ts";
 import type { Settings } from "../repositories/settings.ts";
+import type { Messages } from "../standins/messages.ts";
 import { describeCare } from "./careDesk.ts";
 import { type HandoverDesk, ownerPerson } from "./handoverDesk.ts";
 
 interface Parts {
+  readonly database: Database;
+  readonly messages: Messages;
   readonly boats: Boats;
   readonly ownerLinks: OwnerLinks;
   readonly handoverDesk: HandoverDesk;
@@ -24,7 +29,8 @@ interface Parts {
 const ours: ReadonlySet<EntryKind> = new Set<EntryKind>(["allow", "assign", "call", "ready"]);
 
 /** The owner's private page: made, ended, read, and written to where it is theirs to write. */
-export function createOwnerDesk({ boats, ownerLinks, handoverDesk, settings, clock }: Parts) {
+export function createOwnerDesk(parts: Parts) {
+  const { database, messages, boats, ownerLinks, handoverDesk, settings, clock } = parts;
   const open = async (token: string) => {
     const link = await ownerLinks.find(token);
     if (link === null) throw new Failure("link-ended");
@@ -33,9 +39,20 @@ export function createOwnerDesk({ boats, ownerLinks, handoverDesk, settings, clo
   const now = () => new Date(clock.nowMs()).toISOString();
   return {
     open,
-    async makeLink(delivery: string, user: Person, isRemote: boolean): Promise<string> {
-      await handoverDesk.take(delivery);
-      return ownerLinks.replace(delivery, user.id, now(), isRemote);
+    /** Makes the page's address and, where it is wished, sends it to the buyer; `origin` is where this server is reached. */
+    async makeLink(id: string, user: Person, { isRemote, send }: { isRemote: boolean; send: boolean }, origin: string) {
+      const { delivery, boat } = await handoverDesk.take(id);
+      const token = await ownerLinks.replace(id, user.id, now(), isRemote);
+      if (send) {
+        const { store } = await settings.read();
+        const what = isRemote ? "the walk round your boat, your cards and your record" : "your cards and your record";
+        const text = `${store}: your page for ${boat.name}, with ${what}: ${origin}/o/${token} It is private; keep it to yourselves.`;
+        const recipient = delivery.buyers.map(({ name }) => name).join(" and ");
+        await database.inTransaction((transaction) =>
+          messages.send({ id: ulid(), deliveryId: id, recipient, text, secret: token, at: now() }, transaction),
+        );
+      }
+      return token;
     },
     async endLink(delivery: string) {
       await handoverDesk.take(delivery);

@@ -49,8 +49,8 @@ export function routeDeliveries(router: Router, services: Services) {
   );
   router.post(
     endpoints.setOwnerLink.path,
-    serve(endpoints.setOwnerLink, door, async ({ params, user, body }) => ({
-      token: await ownerDesk.makeLink(params.delivery, user, body.isRemote),
+    serve(endpoints.setOwnerLink, door, async ({ params, user, body, ctx }) => ({
+      token: await ownerDesk.makeLink(params.delivery, user, body, ctx.origin),
     })),
   );
   router.delete(

@@ -8,6 +8,8 @@ export interface Message {
   readonly deliveryId: string;
   readonly recipient: string;
   readonly text: string;
+  /** What of the text is told to the buyer alone and never kept, such as the token of a private link. */
+  readonly secret?: string;
   readonly at: string;
 }
 
@@ -20,8 +22,9 @@ export interface Messages {
 /** The stand-in: it keeps what it was given in the store's outbox, where people can read it, and says that it was sent. */
 export function createMessagesStandIn({ models }: Database): Messages {
   return {
-    async send(message, transaction) {
-      await models.outbox.upsert({ ...message, state: "sent" }, { transaction });
+    async send({ secret, ...message }, transaction) {
+      const text = secret === undefined ? message.text : message.text.replaceAll(secret, "…");
+      await models.outbox.upsert({ ...message, text, state: "sent" }, { transaction });
     },
     listOf: (deliveryId) => readAll(models.outbox, { where: { deliveryId }, order: ["at"] }),
   };

@@ -15,12 +15,16 @@ const makers = ["owner", "sales", "delivery", "service"];
 export function OwnerLink({ delivery, state }: { delivery: Delivery; state: WalkState }) {
   const me = useMe();
   const [address, setAddress] = useState<string | null>(null);
+  const [isSent, setSent] = useState(true);
+  const [wasSent, setWasSent] = useState(false);
+  const buyers = delivery.buyers.map(({ name }) => name).join(" and ");
   const fetchAnew = () => queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey });
   const params = { delivery: delivery.id };
   const make = useMutation({
-    mutationFn: (isRemote: boolean) => ask("setOwnerLink", { params, body: { isRemote } }),
+    mutationFn: (isRemote: boolean) => ask("setOwnerLink", { params, body: { isRemote, send: isSent } }),
     onSuccess: ({ token }) => {
       setAddress(`${window.location.origin}/o/${token}`);
+      setWasSent(isSent);
       return fetchAnew();
     },
   });
@@ -49,7 +53,8 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
         </p>
         {address !== null && (
           <p className="mt-2 border-l-4 border-helm pl-3">
-            <span className="text-soft">Shown once, for only its hash is kept. Copy it to the buyer now:</span>
+            {wasSent && <strong className="block">Sent to {buyers}.</strong>}
+            <span className="text-soft">Shown once, for only its hash is kept:</span>
             <br />
             <a
               href={address}
@@ -71,7 +76,16 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
             </a>
           </p>
         )}
-        <div className="mt-2 flex flex-wrap gap-2">
+        <label className="flex min-h-11 items-center gap-3">
+          <input
+            type="checkbox"
+            className="size-6 accent-helm"
+            checked={isSent}
+            onChange={(event) => setSent(event.target.checked)}
+          />
+          Send the address to {buyers}
+        </label>
+        <div className="flex flex-wrap gap-2">
           <Button disabled={make.isPending} onClick={() => make.mutate(false)}>
             {link === null ? "Make their page" : "A new address"}
           </Button>
