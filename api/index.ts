@@ -9,7 +9,7 @@ export {
   type Role,
   roles,
 } from "./endpoint.ts";
-export { type EndpointName, type Endpoints, endpoints } from "./endpoints.ts";
+export { type EndpointName, type Endpoints, endpoints } from "./endpoints/index.ts";
 export { type ErrorBody, type ErrorCode, errorBodySchema, errorStatus } from "./errors.ts";
 export { createOpenApi } from "./openapi.ts";
 export type {

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import type { Endpoint } from "./endpoint.ts";
-import { endpoints } from "./endpoints.ts";
+import { endpoints } from "./endpoints/index.ts";
 
 /** The endpoints as an OpenAPI 3.1 document, made from the very schemas that check them. */
 export function createOpenApi(version: string): Record<string, unknown> {

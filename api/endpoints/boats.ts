@@ -1,0 +1,133 @@
+import { z } from "zod";
+import { plainText, rigSchema } from "../../core/rig/index.ts";
+import { recordIdSchema } from "../../core/walk/index.ts";
+import { addresses } from "../addresses.ts";
+import { endpoint, everyone } from "../endpoint.ts";
+import {
+  boatRowSchema,
+  boatSchema,
+  newBoatSchema,
+  newReadingSchema,
+  newServiceSchema,
+  rigSheetSchema,
+  savedRigSchema,
+  stockBoatSchema,
+  templateLineSchema,
+} from "../schemas.ts";
+import { done, none } from "./shared.ts";
+
+const oneBoat = z.strictObject({ boat: recordIdSchema });
+const oneTemplate = z.strictObject({ template: recordIdSchema });
+const describers = ["owner", "sales", "delivery", "technician"] as const;
+
+/** Boats, their rigs, hours and services. */
+export const boatsEndpoints = {
+  boats: endpoint({
+    ...addresses.boats,
+    summary: "All boats, the next handover first",
+    admits: everyone,
+    params: none,
+    query: none,
+    body: null,
+    answer: z.strictObject({ boats: z.array(boatRowSchema) }),
+  }),
+  addBoat: endpoint({
+    ...addresses.addBoat,
+    summary: "Describe a new boat, from a template, from another boat, or from a rig",
+    admits: describers,
+    params: none,
+    query: none,
+    body: newBoatSchema,
+    answer: z.strictObject({ boat: recordIdSchema }),
+  }),
+  importBoats: endpoint({
+    ...addresses.importBoats,
+    summary: "Add boats of a stock list; those the store has already are left as they are",
+    admits: ["owner", "sales"],
+    params: none,
+    query: none,
+    body: z.strictObject({ boats: z.array(stockBoatSchema).min(1).max(500) }),
+    answer: z.strictObject({ added: z.int(), known: z.int() }),
+  }),
+  boat: endpoint({
+    ...addresses.boat,
+    summary: "One boat: rig, break-in, service, hours, what is owed",
+    admits: everyone,
+    params: oneBoat,
+    query: none,
+    body: null,
+    answer: boatSchema,
+  }),
+  rig: endpoint({
+    ...addresses.rig,
+    summary: "A boat's rig, and the template it was described from",
+    admits: everyone,
+    params: oneBoat,
+    query: none,
+    body: null,
+    answer: rigSheetSchema,
+  }),
+  setRig: endpoint({
+    ...addresses.setRig,
+    summary: "Save a rig; refused when somebody has saved it since",
+    admits: describers,
+    params: oneBoat,
+    query: none,
+    body: savedRigSchema,
+    answer: z.strictObject({ version: z.int() }),
+  }),
+  addReading: endpoint({
+    ...addresses.addReading,
+    summary: "Add an engine-hour reading",
+    admits: everyone,
+    params: oneBoat,
+    query: none,
+    body: newReadingSchema,
+    answer: done,
+  }),
+  addService: endpoint({
+    ...addresses.addService,
+    summary: "Record a service item as done",
+    admits: ["owner", "technician", "service"],
+    params: oneBoat,
+    query: none,
+    body: newServiceSchema,
+    answer: done,
+  }),
+  templates: endpoint({
+    ...addresses.templates,
+    summary: "The models boats are described from",
+    admits: everyone,
+    params: none,
+    query: none,
+    body: null,
+    answer: z.strictObject({ templates: z.array(templateLineSchema) }),
+  }),
+  template: endpoint({
+    ...addresses.template,
+    summary: "One template with its rig",
+    admits: everyone,
+    params: oneTemplate,
+    query: none,
+    body: null,
+    answer: templateLineSchema.extend({ rig: rigSchema }),
+  }),
+  setTemplate: endpoint({
+    ...addresses.setTemplate,
+    summary: "Save a rig as the template of its model",
+    admits: describers,
+    params: oneTemplate,
+    query: none,
+    body: z.strictObject({ name: plainText(60), rig: rigSchema }),
+    answer: done,
+  }),
+  removeTemplate: endpoint({
+    ...addresses.removeTemplate,
+    summary: "Remove a template of the store's own",
+    admits: describers,
+    params: oneTemplate,
+    query: none,
+    body: null,
+    answer: done,
+  }),
+} as const;

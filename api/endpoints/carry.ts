@@ -1,0 +1,72 @@
+import { z } from "zod";
+import { recordIdSchema } from "../../core/walk/index.ts";
+import { addresses } from "../addresses.ts";
+import { endpoint, everyone } from "../endpoint.ts";
+import { bundlePreviewSchema, verifiedSchema } from "../schemas.ts";
+import { none, oneDelivery, walkers } from "./shared.ts";
+
+const bundleTypes = ["application/zip", "application/x-zip-compressed", "application/octet-stream"] as const;
+
+/** Sealed handovers on their way in and out. */
+export const carryEndpoints = {
+  bundle: endpoint({
+    ...addresses.bundle,
+    summary: "The sealed handover with its additions (ravik.bundle/1), without photos",
+    admits: everyone,
+    params: oneDelivery,
+    query: none,
+    body: null,
+    answer: null,
+    file: "application/json",
+  }),
+  bundleZip: endpoint({
+    ...addresses.bundleZip,
+    summary: "The bundle with its photos",
+    admits: everyone,
+    params: oneDelivery,
+    query: none,
+    body: null,
+    answer: null,
+    file: "application/zip",
+  }),
+  marksCsv: endpoint({
+    ...addresses.marksCsv,
+    summary: "The marks of a handover as CSV",
+    admits: everyone,
+    params: oneDelivery,
+    query: none,
+    body: null,
+    answer: null,
+    file: "text/csv",
+  }),
+  verify: endpoint({
+    ...addresses.verify,
+    summary: "Whether a handover file is what was sealed, or exactly what differs",
+    admits: everyone,
+    params: none,
+    query: none,
+    body: z.unknown(),
+    bodyLimit: "20mb",
+    answer: verifiedSchema,
+  }),
+  previewBundle: endpoint({
+    ...addresses.previewBundle,
+    summary: "What a bundle holds, before it is taken in",
+    admits: walkers,
+    params: none,
+    query: none,
+    body: null,
+    upload: bundleTypes,
+    answer: bundlePreviewSchema,
+  }),
+  importBundle: endpoint({
+    ...addresses.importBundle,
+    summary: "Take in a sealed handover of another store; all of it or nothing",
+    admits: walkers,
+    params: none,
+    query: none,
+    body: null,
+    upload: bundleTypes,
+    answer: z.strictObject({ delivery: recordIdSchema, boat: recordIdSchema }),
+  }),
+} as const;

@@ -1,0 +1,21 @@
+import { boatsEndpoints } from "./boats.ts";
+import { carryEndpoints } from "./carry.ts";
+import { computeEndpoints } from "./compute.ts";
+import { handoverEndpoints } from "./handover.ts";
+import { libraryEndpoints } from "./library.ts";
+import { ownerEndpoints } from "./owner.ts";
+import { storeEndpoints } from "./store.ts";
+
+/** Everything the server answers, once. */
+export const endpoints = {
+  ...storeEndpoints,
+  ...boatsEndpoints,
+  ...libraryEndpoints,
+  ...handoverEndpoints,
+  ...carryEndpoints,
+  ...ownerEndpoints,
+  ...computeEndpoints,
+} as const;
+
+export type Endpoints = typeof endpoints;
+export type EndpointName = keyof Endpoints;

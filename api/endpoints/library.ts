@@ -1,0 +1,77 @@
+import { z } from "zod";
+import { ownStyleSchema } from "../../core/route/index.ts";
+import { topicIdSchema, topicSchema } from "../../core/topic/index.ts";
+import { addresses } from "../addresses.ts";
+import { endpoint, everyone } from "../endpoint.ts";
+import { glossarySchema, librarySheetSchema } from "../schemas.ts";
+import { done, none } from "./shared.ts";
+
+const oneTopic = z.strictObject({ topic: topicIdSchema });
+const authors = ["owner", "delivery", "service"] as const;
+
+/** What is taught. */
+export const libraryEndpoints = {
+  library: endpoint({
+    ...addresses.library,
+    summary: "Topics, edits, schools and styles of this store",
+    admits: everyone,
+    params: none,
+    query: none,
+    body: null,
+    answer: librarySheetSchema,
+  }),
+  glossary: endpoint({
+    ...addresses.glossary,
+    summary: "The trade words and what they mean",
+    admits: everyone,
+    params: none,
+    query: none,
+    body: null,
+    answer: glossarySchema,
+  }),
+  setTopic: endpoint({
+    ...addresses.setTopic,
+    summary: "Keep the store's own wording of a topic",
+    admits: authors,
+    params: oneTopic,
+    query: none,
+    body: topicSchema,
+    answer: done,
+  }),
+  revertTopic: endpoint({
+    ...addresses.revertTopic,
+    summary: "Back to the shipped wording",
+    admits: authors,
+    params: oneTopic,
+    query: none,
+    body: null,
+    answer: done,
+  }),
+  importTopics: endpoint({
+    ...addresses.importTopics,
+    summary: "Take in topics from a file; all or none",
+    admits: authors,
+    params: none,
+    query: none,
+    body: z.strictObject({ topics: z.array(topicSchema).min(1).max(600) }),
+    answer: z.strictObject({ changed: z.int(), same: z.int() }),
+  }),
+  setSchools: endpoint({
+    ...addresses.setSchools,
+    summary: "Choose which school this store teaches",
+    admits: authors,
+    params: none,
+    query: none,
+    body: z.strictObject({ schools: z.record(topicIdSchema, topicIdSchema) }),
+    answer: done,
+  }),
+  setStyles: endpoint({
+    ...addresses.setStyles,
+    summary: "Keep the store's own route styles",
+    admits: authors,
+    params: none,
+    query: none,
+    body: z.strictObject({ styles: z.array(ownStyleSchema).max(20) }),
+    answer: done,
+  }),
+} as const;

@@ -1,0 +1,68 @@
+import { z } from "zod";
+import { entrySchema, recordIdSchema, ulidSchema } from "../../core/walk/index.ts";
+import { addresses } from "../addresses.ts";
+import { endpoint } from "../endpoint.ts";
+import { ownerPageSchema } from "../schemas.ts";
+import { none, packQuery, photoAnswer, photoTypes, tokenSchema } from "./shared.ts";
+
+const oneToken = z.strictObject({ token: tokenSchema });
+
+/** The owner's private page. */
+export const ownerEndpoints = {
+  ownerPage: endpoint({
+    ...addresses.ownerPage,
+    summary: "An owner's private page",
+    admits: "public",
+    params: oneToken,
+    query: none,
+    body: null,
+    answer: ownerPageSchema,
+  }),
+  addOwnerEntries: endpoint({
+    ...addresses.addOwnerEntries,
+    summary: "What an owner enters on their page: understood, did it, a question, an arrival inspection",
+    admits: "public",
+    params: oneToken,
+    query: none,
+    body: z.strictObject({ entries: z.array(entrySchema).min(1).max(200) }),
+    answer: z.strictObject({ stored: z.array(ulidSchema), known: z.array(ulidSchema) }),
+  }),
+  setOwnerPhoto: endpoint({
+    ...addresses.setOwnerPhoto,
+    summary: "Keep a photo an owner took",
+    admits: "public",
+    params: z.strictObject({ token: tokenSchema, photo: recordIdSchema }),
+    query: none,
+    body: null,
+    upload: photoTypes,
+    answer: photoAnswer,
+  }),
+  ownerPhoto: endpoint({
+    ...addresses.ownerPhoto,
+    summary: "A photo of this handover as JPEG",
+    admits: "public",
+    params: z.strictObject({ token: tokenSchema, photo: recordIdSchema }),
+    query: z.strictObject({ size: z.enum(["small", "large"]).default("large") }),
+    body: null,
+    answer: null,
+    file: "image/jpeg",
+  }),
+  ownerRecordPdf: endpoint({
+    ...addresses.ownerRecordPdf,
+    summary: "The owner's record as a PDF",
+    admits: "public",
+    params: oneToken,
+    query: z.strictObject({ paper: z.enum(["a4", "letter"]).default("letter") }),
+    body: null,
+    answer: null,
+  }),
+  ownerPackPdf: endpoint({
+    ...addresses.ownerPackPdf,
+    summary: "The owner's pack as a PDF",
+    admits: "public",
+    params: oneToken,
+    query: packQuery,
+    body: null,
+    answer: null,
+  }),
+} as const;

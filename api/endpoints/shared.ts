@@ -1,0 +1,17 @@
+import { z } from "zod";
+import { recordIdSchema } from "../../core/walk/index.ts";
+
+export const none = z.strictObject({});
+export const oneDelivery = z.strictObject({ delivery: recordIdSchema });
+export const tokenSchema = z.string().regex(/^[A-Za-z0-9_-]{22}$/, "must be an owner's token");
+export const walkers = ["owner", "sales", "delivery", "service"] as const;
+export const photoTypes = ["image/jpeg", "image/png", "image/webp"] as const;
+export const photoAnswer = z.strictObject({ photo: recordIdSchema, width: z.int(), height: z.int() });
+export const packQuery = z.strictObject({
+  paper: z.enum(["a4", "letter"]).default("letter"),
+  /** One card a page of half the paper, or two side by side on a whole one. */
+  layout: z.enum(["single", "two-up"]).default("single"),
+  /** The owner's token, for the label at the helm; kept nowhere. */
+  token: tokenSchema.optional(),
+});
+export const done = z.strictObject({ done: z.literal(true) });

@@ -1,0 +1,187 @@
+import type { Content, TableCell } from "pdfmake/interfaces";
+import { judgeMeasure, listMeasures, sayMeasure } from "../../../core/measure/index.ts";
+import { type EntryOf, findSignature, type SignRole, sayEntry, type WalkState } from "../../../core/walk/index.ts";
+import { ink, magenta, printSignature, soft } from "../ink.ts";
+import { write } from "../printer.ts";
+import { heading, label, lined, type Sheet } from "./sheet.ts";
+
+const photoColumns = 4;
+const photoWidthPt = 118;
+
+export function photoPart({ delivery, now, pictures, dayOf }: Sheet): Content[] {
+  if (pictures.size === 0) return [];
+  const titleOf = new Map(delivery.topics.map(({ id, title }) => [id, title]));
+  const cells = now.photos.flatMap((entry): TableCell[] => {
+    const bytes = pictures.get(entry.photo);
+    if (bytes === undefined) return [];
+    return [
+      {
+        stack: [
+          {
+            image: `data:image/jpeg;base64,${bytes.toString("base64")}`,
+            fit: [photoWidthPt, photoWidthPt * 0.75],
+          },
+          { text: write(sayPhoto(entry, now, titleOf), { fontSize: 7.5 }) },
+          { text: dayOf(entry.at), fontSize: 7, color: soft },
+        ],
+      },
+    ];
+  });
+  const rows: TableCell[][] = [];
+  for (let i = 0; i < cells.length; i += photoColumns) {
+    const row = cells.slice(i, i + photoColumns);
+    while (row.length < photoColumns) row.push("");
+    rows.push(row);
+  }
+  const missing = now.photos.length - pictures.size;
+  return [
+    heading("Photos", missing > 0 ? `${missing} more are not printed here` : ""),
+    {
+      table: { widths: Array.from({ length: photoColumns }, () => "*"), body: rows, dontBreakRows: true },
+      layout: { defaultBorder: false, paddingLeft: () => 0, paddingRight: () => 6, paddingBottom: () => 6 },
+    },
+  ];
+}
+
+/** What a photo shows: its snag, its topic, or what else it was taken with. */
+function sayPhoto(photo: EntryOf<"photo">, state: WalkState, titleOf: ReadonlyMap<string, string>): string {
+  const of = photo.ref === null ? undefined : state.standing.find(({ id }) => id === photo.ref);
+  if (of !== undefined && "note" in of && of.note !== undefined) return of.note;
+  return photo.topic === null ? "" : (titleOf.get(photo.topic) ?? photo.topic);
+}
+
+export function measurePart({ delivery, state, nameOf, clockOf }: Sheet): Content[] {
+  const taken = listMeasures(delivery.rig).flatMap((measure): TableCell[][] => {
+    const entry = state.measures.get(measure.id);
+    if (entry === undefined) return [];
+    const { verdict, says } = judgeMeasure(measure, entry.value, entry.isJustCharged);
+    const isOff = verdict === "over" || verdict === "tight";
+    return [
+      [
+        { text: write(measure.label) },
+        { text: sayMeasure(measure, entry.value), alignment: "right" },
+        { text: write(says), color: isOff ? magenta : soft },
+        { text: write(nameOf(entry.by)) },
+        { text: clockOf(entry.at), alignment: "right" },
+      ],
+    ];
+  });
+  if (taken.length === 0) return [];
+  return [
+    heading("Measured", "held against the plate or the resting volts of the chemistry; the makers' figures come first"),
+    lined(
+      [118, 62, "*", 84, 34],
+      [[label("What"), label("Reading", true), label("Means"), label("By"), label("At", true)], ...taken],
+    ),
+  ];
+}
+
+/** Make-ready in a paragraph: what was checked, by whom, what was left open and who answered for it. */
+export function readyPart({ delivery, state, nameOf, dayOf }: Sheet): Content[] {
+  const { makeReady } = delivery;
+  const done = makeReady.filter(({ id }) => state.ready.get(id)?.ok === true);
+  if (makeReady.length === 0 || done.length === 0) return [];
+  const by = [...new Set(done.map(({ id }) => nameOf(state.ready.get(id)!.by)))].join(", ");
+  const last = done
+    .map(({ id }) => state.ready.get(id)!.at)
+    .sort()
+    .at(-1)!;
+  const run = done.flatMap(({ id }) => state.ready.get(id)!.minutes ?? []).reduce((sum, minutes) => sum + minutes, 0);
+  const open = makeReady.filter((check) => !done.includes(check));
+  const panel = done.filter((check) => check.switch !== null).length;
+  return [
+    heading("Made ready before", `${done.length} of ${makeReady.length} checks`),
+    {
+      text: [
+        ...write(`By ${by}, last on ${dayOf(last)}. ${panel} panel positions tried. `),
+        ...write(run > 0 ? `Engines run for ${run} min. ` : ""),
+        ...write(open.length === 0 ? "" : `Left open: ${open.map(({ title }) => title).join("; ")}. `, {
+          color: magenta,
+        }),
+        ...write(
+          state.allowed === null
+            ? ""
+            : `${nameOf(state.allowed.by)} allowed the walk to start all the same: ${state.allowed.reason}`,
+          { color: magenta },
+        ),
+      ],
+    },
+  ];
+}
+
+/** What came after the seal, each line in words. */
+export function amendmentPart({ delivery, added, nameOf, dayOf }: Sheet): Content[] {
+  if (added.length === 0) return [];
+  const titleOf = new Map(delivery.topics.map(({ id, title }) => [id, title]));
+  return [
+    heading("Added after signing", "each addition is chained to the seal before it"),
+    lined(
+      [92, "*", 92],
+      [
+        [label("When"), label("What"), label("By")],
+        ...added.map((entry): TableCell[] => [
+          dayOf(entry.at),
+          { text: write(sayEntry(entry, delivery, (id) => titleOf.get(id) ?? id)) },
+          { text: write(nameOf(entry.by)) },
+        ]),
+      ],
+    ),
+  ];
+}
+
+const signWords: Record<SignRole, string> = {
+  buyer: "The marks above are right, the gear was received, and I know what is owed.",
+  staff: "I explained this boat as marked above.",
+  countersign: "I was there and saw it.",
+};
+
+export function signPart({ delivery, state, dayOf }: Sheet): Content {
+  const pad = (signed: EntryOf<"sign"> | null, role: SignRole): Content => {
+    const says = signed?.signsFor ?? [signWords[role]];
+    return {
+      stack: [
+        signed === null
+          ? { text: `${role}: not signed`, color: soft, margin: [0, 30, 0, 10] }
+          : { svg: printSignature(signed), fit: [220, 62] },
+        { canvas: [{ type: "line", x1: 0, y1: 2, x2: 232, y2: 2, lineWidth: 0.8, lineColor: ink }] },
+        { text: write(signed?.name ?? "", { bold: true }), margin: [0, 4, 0, 0] },
+        ...says.map((line): Content => ({ text: write(line, { fontSize: 8, color: soft }) })),
+        { text: signed === null ? "" : dayOf(signed.at), fontSize: 8, color: soft },
+      ],
+      margin: [0, 0, 0, 10],
+    };
+  };
+  const isRefused = state.refusals.length > 0;
+  const buyers = state.signatures.filter(({ role }) => role === "buyer");
+  const pads = [
+    ...(buyers.length === 0 && !isRefused ? [pad(null, "buyer")] : buyers.map((sign) => pad(sign, "buyer"))),
+    pad(findSignature(state, "staff"), "staff"),
+    ...state.signatures.filter(({ role }) => role === "countersign").map((sign) => pad(sign, "countersign")),
+  ];
+  const rows = [];
+  for (let i = 0; i < pads.length; i += 2) rows.push({ columnGap: 24, columns: [pads[i]!, pads[i + 1] ?? ""] });
+  return {
+    unbreakable: true,
+    stack: [
+      heading("Signed"),
+      ...state.refusals.map(
+        ({ name, reason, at }): Content => ({
+          text: write(`${name} did not sign (${dayOf(at)}): ${reason}`, { color: magenta }),
+          margin: [0, 0, 0, 8],
+        }),
+      ),
+      ...rows,
+      ...(delivery.seal === null
+        ? []
+        : [
+            {
+              text: `SHA-256 of the sealed record, number ${delivery.seal.number} in this store's seal chain`,
+              fontSize: 8,
+              color: soft,
+              margin: [0, 8, 0, 0] as [number, number, number, number],
+            },
+            { text: delivery.seal.sha256, font: "Archivo", fontSize: 8.5 },
+          ]),
+    ],
+  };
+}

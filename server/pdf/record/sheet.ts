@@ -1,0 +1,94 @@
+import type { Content, ContentTable, TableCell } from "pdfmake/interfaces";
+import type { Delivery } from "../../../api/index.ts";
+import type { Entry, OwedKind, WalkState } from "../../../core/walk/index.ts";
+import { ink, rule, soft } from "../ink.ts";
+import { write } from "../printer.ts";
+
+export const markWords = {
+  told: "told",
+  shown: "shown",
+  did: "did it",
+  later: "later",
+  "not-aboard": "not aboard",
+} as const;
+export const owedWords: Record<OwedKind, string> = {
+  later: "Later",
+  snag: "Snag",
+  gear: "Gear short",
+  must: "Must, not done",
+  promise: "Promised",
+  extra: "Sold, not fitted",
+  question: "Question",
+};
+export const severityWords = {
+  stop: "stops the handover",
+  "before-leaving": "before leaving",
+  "by-date": "by a date",
+  cosmetic: "cosmetic",
+  note: "note",
+} as const;
+
+export interface Sheet {
+  readonly delivery: Delivery;
+  /** As it stood when it was sealed; of a draft as it stands now. */
+  readonly state: WalkState;
+  /** With everything added since. */
+  readonly now: WalkState;
+  /** What came after the seal, the first first. */
+  readonly added: readonly Entry[];
+  readonly pictures: ReadonlyMap<string, Buffer>;
+  readonly nameOf: (id: string) => string;
+  /** Hours and minutes of an instant in the store's zone. */
+  readonly clockOf: (instant: string | null) => string;
+  /** Day, hours and minutes of an instant in the store's zone. */
+  readonly dayOf: (instant: string) => string;
+}
+
+export function createTimes(timeZone: string): Pick<Sheet, "clockOf" | "dayOf"> {
+  const clock = new Intl.DateTimeFormat("en-GB", { timeZone, hour: "2-digit", minute: "2-digit" });
+  const day = new Intl.DateTimeFormat("en-GB", {
+    timeZone,
+    day: "numeric",
+    month: "short",
+    year: "numeric",
+    hour: "2-digit",
+    minute: "2-digit",
+  });
+  return {
+    clockOf: (instant) => (instant === null ? "–" : clock.format(new Date(instant))),
+    dayOf: (instant) => day.format(new Date(instant)),
+  };
+}
+
+/** A calendar day in words. It has no time zone: noon UTC is that day everywhere it is printed. */
+export const longDate = new Intl.DateTimeFormat("en-GB", {
+  timeZone: "UTC",
+  day: "numeric",
+  month: "long",
+  year: "numeric",
+});
+
+export const heading = (text: string, note = ""): Content => ({
+  margin: [0, 14, 0, 4],
+  text: [
+    ...write(text, { font: "Archivo", bold: true, fontSize: 12.5 }),
+    ...write(note === "" ? "" : `   ${note}`, { fontSize: 9, color: soft }),
+  ],
+});
+
+export const lined = (widths: (string | number)[], body: TableCell[][], headerRows = 1): ContentTable => ({
+  table: { widths, body, headerRows, dontBreakRows: true, keepWithHeaderRows: headerRows },
+  layout: {
+    hLineWidth: (i) => (i === 0 ? 0 : i === headerRows ? 0.8 : 0.4),
+    hLineColor: (i) => (i === headerRows ? ink : rule),
+    vLineWidth: () => 0,
+    paddingLeft: () => 0,
+    paddingRight: () => 8,
+    paddingTop: () => 2.6,
+    paddingBottom: () => 2.2,
+  },
+});
+export const label = (text: string, right = false): TableCell => ({
+  text: write(text, { font: "Archivo", bold: true, fontSize: 7.8, color: soft }),
+  alignment: right ? "right" : "left",
+});
