@@ -5,6 +5,7 @@ import { listStartObstacles, type WalkState } from "../../core/walk/index.ts";
 import { useMe } from "../app/useMe.ts";
 import { journal } from "../offline/useJournal.ts";
 import { Button } from "../ui/Button.tsx";
+import { readPlain } from "../ui/readPlain.ts";
 
 const mostShown = 6;
 
@@ -54,7 +55,7 @@ export function StartGate({ delivery, state }: { delivery: Delivery; state: Walk
             placeholder="Why it may start all the same"
             value={reason}
             maxLength={500}
-            onChange={(event) => setReason(event.target.value.replace(/[<>]/g, ""))}
+            onChange={(event) => setReason(readPlain(event))}
             className="min-h-12 min-w-0 flex-1 basis-60 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
           />
           <Button type="submit" look="person" className="min-h-12">

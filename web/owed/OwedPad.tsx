@@ -4,7 +4,9 @@ import { type Severity, severities } from "../../core/walk/index.ts";
 import type { NewEntry } from "../offline/journal.ts";
 import { DeckShapes, paperOf, WrongSign } from "../plan/DeckPlan.tsx";
 import { Button } from "../ui/Button.tsx";
+import { Chip } from "../ui/Chip.tsx";
 import { PhotoRow, TakePhoto } from "../ui/Photos.tsx";
+import { readPlain } from "../ui/readPlain.ts";
 import { severityWords } from "./owedWords.ts";
 
 type Sort = "snag" | "promise" | "extra";
@@ -85,14 +87,14 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
           aria-label={sort === "snag" ? "What is wrong" : "What is owed"}
           value={note}
           maxLength={1000}
-          onChange={(event) => setNote(event.target.value.replace(/[<>]/g, ""))}
+          onChange={(event) => setNote(readPlain(event))}
           placeholder={sort === "snag" ? "What is wrong, in one line" : "What they are to have, in one line"}
           className="min-h-14 w-full rounded-lg border border-soft bg-panel px-4 text-[20px] placeholder:text-soft"
         />
         {sort === "snag" && (
           <div className="flex flex-wrap gap-2" role="radiogroup" aria-label="How bad">
             {severities.map((each) => (
-              <Chip key={each} isPicked={severity === each} isPerson={each === "stop"} onPick={() => setSeverity(each)}>
+              <Chip key={each} isPicked={severity === each} isUrgent={each === "stop"} onPick={() => setSeverity(each)}>
                 {severityWords[each]}
               </Chip>
             ))}
@@ -106,7 +108,7 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
               value={owner}
               maxLength={80}
               placeholder="nobody yet"
-              onChange={(event) => setOwner(event.target.value.replace(/[<>]/g, ""))}
+              onChange={(event) => setOwner(readPlain(event))}
               className="min-h-12 w-40 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
             />
           </label>
@@ -138,32 +140,6 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
       </div>
       <PlacePicker rig={rig} at={at} onPick={setAt} />
     </form>
-  );
-}
-
-interface ChipProps {
-  readonly isPicked: boolean;
-  readonly isPerson?: boolean;
-  readonly onPick: () => void;
-  readonly children: React.ReactNode;
-}
-
-function Chip({ isPicked, isPerson = false, onPick, children }: ChipProps) {
-  const look = isPicked
-    ? isPerson
-      ? "border-magenta bg-magenta text-sheet"
-      : "border-ink bg-ink text-sheet"
-    : `bg-panel ${isPerson ? "border-magenta text-magenta" : "border-ink"}`;
-  return (
-    <button
-      type="button"
-      role="radio"
-      aria-checked={isPicked}
-      onClick={onPick}
-      className={`min-h-12 rounded-full border px-4 font-text ${look}`}
-    >
-      {children}
-    </button>
   );
 }
 

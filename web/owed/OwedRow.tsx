@@ -4,6 +4,7 @@ import { QuickMarks } from "../handover/QuickMarks.tsx";
 import { journal } from "../offline/useJournal.ts";
 import { Button } from "../ui/Button.tsx";
 import { TakePhoto } from "../ui/Photos.tsx";
+import { readPlain } from "../ui/readPlain.ts";
 import { sayDay } from "../ui/words.ts";
 import { isPressing, owedSigns, owedWords, severityWords } from "./owedWords.ts";
 
@@ -70,7 +71,7 @@ export function OwedRow({ delivery, owed, children }: OwedRowProps) {
             placeholder="How it was settled"
             value={note}
             maxLength={1000}
-            onChange={(event) => setNote(event.target.value.replace(/[<>]/g, ""))}
+            onChange={(event) => setNote(readPlain(event))}
             className="min-h-11 min-w-0 flex-1 basis-40 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
           />
           <TakePhoto

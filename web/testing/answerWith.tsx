@@ -17,11 +17,11 @@ export interface Asked {
 /** For tests of screens: answers each endpoint named, refuses all others, and keeps what was asked. */
 export function answerWith(answers: Answers): Asked[] {
   const log: Asked[] = [];
-  vi.stubGlobal("fetch", async (url: string, init: { method: string; body?: string }) => {
+  vi.stubGlobal("fetch", async (url: string, init: { method: string; body?: string | Blob }) => {
     for (const name of Object.keys(answers) as EndpointName[]) {
       const params = matchPath(addresses[name].path, url);
       if (params === null || addresses[name].method !== init.method) continue;
-      const asked = { name, params, body: init.body === undefined ? null : JSON.parse(init.body) };
+      const asked = { name, params, body: typeof init.body === "string" ? JSON.parse(init.body) : null };
       log.push(asked);
       const answer = answers[name]!(asked as Asked);
       return answer instanceof Response ? answer : new Response(JSON.stringify(answer));

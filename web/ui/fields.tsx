@@ -1,6 +1,7 @@
 import { Combobox, ComboboxButton, ComboboxInput, ComboboxOption, ComboboxOptions } from "@headlessui/react";
 import { Check, ChevronsUpDown } from "lucide-react";
 import { type ReactNode, useId, useState } from "react";
+import { readPlain } from "./readPlain.ts";
 
 export const fieldLook =
   "min-h-11 w-full rounded-md border border-soft bg-panel px-3 text-ink aria-invalid:border-magenta";
@@ -66,7 +67,7 @@ export function TextField(props: TextFieldProps) {
     className: `${fieldLook} ${isLong ? "py-2" : ""} placeholder:text-soft`,
     onChange: (event: { target: { value: string } }) => {
       // Markup does not get in, however it is typed.
-      const text = event.target.value.replace(/[<>]/g, "");
+      const text = readPlain(event);
       setTouched(true);
       const isGiven = isOptional || text.trim() !== "";
       setTyped(text, isGiven ? (becomes?.(text) ?? text.trim()) : value);
@@ -225,7 +226,7 @@ export function ManyField({ label, why, value, options, onChange, onCreate }: Ma
             className={`${fieldLook} placeholder:text-ink`}
             placeholder={value.length === 0 ? "nothing" : value.map((each) => saysOf.get(each) ?? each).join(", ")}
             displayValue={() => typed}
-            onChange={(event) => setTyped(event.target.value.replace(/[<>]/g, ""))}
+            onChange={(event) => setTyped(readPlain(event))}
             onBlur={() => setTyped("")}
           />
           <ComboboxButton className="-ml-10 grid w-10 place-items-center" aria-label={`Show all: ${label}`}>

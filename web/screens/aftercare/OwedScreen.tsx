@@ -7,6 +7,7 @@ import { journal } from "../../offline/useJournal.ts";
 import { OwedRow } from "../../owed/OwedRow.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
 import { sayDay, sayDistance } from "../../ui/words.ts";
 
 /** The desk of everything owed to buyers, over all boats: overdue first, each with its age, owner and day. */
@@ -170,7 +171,7 @@ function Tell({ line, date, onDone }: { line: OwedLine; date: string; onDone: ()
         rows={2}
         value={text}
         maxLength={1000}
-        onChange={(event) => setText(event.target.value.replace(/[<>]/g, ""))}
+        onChange={(event) => setText(readPlain(event))}
         className="min-w-0 flex-1 basis-80 rounded-md border border-soft bg-panel px-3 py-2"
       />
       <Button type="submit">Tell the buyer</Button>

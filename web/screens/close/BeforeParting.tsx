@@ -4,6 +4,7 @@ import { listBeforeParting, type OpenTopic, type WalkState } from "../../../core
 import { QuickMarks } from "../../handover/QuickMarks.tsx";
 import { journal } from "../../offline/useJournal.ts";
 import { Button } from "../../ui/Button.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
 
 const whyWords = { untouched: "not reached", later: "put off", short: "not taken far enough" } as const;
 const reasons = ["Buyer declined", "Buyer knows it, says so", "Out of time, date agreed", "Cannot be done today"];
@@ -106,7 +107,7 @@ function MustLine({ delivery, open: { topic, why, reason } }: { delivery: Delive
             aria-label={`Another reason why "${topic.title}" is not done`}
             value={text}
             maxLength={500}
-            onChange={(event) => setText(event.target.value.replace(/[<>]/g, ""))}
+            onChange={(event) => setText(readPlain(event))}
             placeholder="Another reason"
             className="min-h-11 min-w-40 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
           />

@@ -5,6 +5,7 @@ import type { EntryOf, Owed, SignRole, WalkState } from "../../../core/walk/inde
 import { useMe } from "../../app/useMe.ts";
 import { journal } from "../../offline/useJournal.ts";
 import { Button } from "../../ui/Button.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
 
 interface SignPadsProps {
@@ -180,7 +181,7 @@ function SignBox({ delivery, side, label, name, says, signed }: SignBoxProps) {
           placeholder="Name of the witness"
           value={typedName}
           maxLength={80}
-          onChange={(event) => setTypedName(event.target.value.replace(/[<>]/g, ""))}
+          onChange={(event) => setTypedName(readPlain(event))}
           className="mt-1 min-h-11 w-full rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
         />
       ) : (
@@ -230,7 +231,7 @@ function SignBox({ delivery, side, label, name, says, signed }: SignBoxProps) {
             placeholder="Why, in their words"
             value={reason}
             maxLength={500}
-            onChange={(event) => setReason(event.target.value.replace(/[<>]/g, ""))}
+            onChange={(event) => setReason(readPlain(event))}
             className="min-h-11 min-w-0 flex-1 basis-48 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
           />
           <Button type="submit" look="person">

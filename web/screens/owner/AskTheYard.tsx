@@ -3,6 +3,7 @@ import type { OwnerPage } from "../../../api/index.ts";
 import type { WalkState } from "../../../core/walk/index.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
 import { sayDay } from "../../ui/words.ts";
 import { useOwner } from "./useOwner.ts";
 
@@ -48,7 +49,7 @@ export function AskTheYard({ token, page, state, topic }: AskProps) {
           value={note}
           maxLength={1000}
           placeholder="What do you want to know?"
-          onChange={(event) => setNote(event.target.value.replace(/[<>]/g, ""))}
+          onChange={(event) => setNote(readPlain(event))}
           className="min-w-0 flex-1 basis-60 rounded-md border border-soft bg-panel px-3 py-2 placeholder:text-soft"
         />
         <Button type="submit" className="min-h-14" disabled={add.isPending}>

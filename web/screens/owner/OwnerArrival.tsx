@@ -5,6 +5,7 @@ import { addressOf } from "../../app/client.ts";
 import { Button } from "../../ui/Button.tsx";
 import { FileButton } from "../../ui/FileButton.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
 import { type Owner, useOwner } from "./useOwner.ts";
 
 interface OwnerArrivalProps {
@@ -103,7 +104,7 @@ function Check({ number, check, token, state, owner }: CheckProps) {
             placeholder="What, and where"
             value={note}
             maxLength={1000}
-            onChange={(event) => setNote(event.target.value.replace(/[<>]/g, ""))}
+            onChange={(event) => setNote(readPlain(event))}
             className="min-h-12 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
           />
           <Button type="submit">Keep</Button>

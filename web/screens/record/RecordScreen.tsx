@@ -17,6 +17,7 @@ import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
 import { PhotoRow } from "../../ui/Photos.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
 import { sayClock, sayDayAndYear } from "../../ui/words.ts";
 
@@ -115,7 +116,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                     return (
                       <tr key={topic.id} className="border-b border-rule align-top">
                         <td
-                          className={`border-l-4 py-1.5 pl-2 ${topic.must ? "border-ink font-semibold" : "border-transparent"}`}
+                          className={`border-l-4 py-1.5 pr-3 pl-2 ${topic.must ? "border-ink font-semibold" : "border-transparent"}`}
                         >
                           {topic.title}
                           {reason !== undefined && (
@@ -422,7 +423,7 @@ function Added({ delivery, added }: AddedProps) {
           aria-label="A note to add to the record"
           value={note}
           maxLength={1000}
-          onChange={(event) => setNote(event.target.value.replace(/[<>]/g, ""))}
+          onChange={(event) => setNote(readPlain(event))}
           placeholder="A note, added beside the seal"
           className="min-h-11 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
         />

@@ -1,6 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import { type LaterHow, laterHows, laterWords } from "../../../core/walk/index.ts";
 import { Button } from "../../ui/Button.tsx";
+import { Chip } from "../../ui/Chip.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
 import type { Walk } from "./useWalk.ts";
 
 /** Why it is put off, and how that is usually made up for. */
@@ -43,15 +45,9 @@ export function LaterPad({ walk, onDone }: { walk: Walk; onDone: () => void }) {
       <div className="flex flex-wrap items-center gap-2 text-base" role="group" aria-label="How it is made up for">
         <span className="head w-20 font-semibold text-soft">How</span>
         {laterHows.map((each) => (
-          <button
-            key={each}
-            type="button"
-            aria-pressed={how === each}
-            onClick={() => setHow(how === each ? null : each)}
-            className={`min-h-12 rounded-full border border-ink px-4 font-text ${how === each ? "bg-ink text-sheet" : "bg-panel"}`}
-          >
+          <Chip key={each} kind="on-off" isPicked={how === each} onPick={() => setHow(how === each ? null : each)}>
             {laterWords[each]}
-          </button>
+          </Chip>
         ))}
         <label className="flex min-h-12 items-center gap-2">
           <span className="text-soft">by</span>
@@ -75,7 +71,7 @@ export function LaterPad({ walk, onDone }: { walk: Walk; onDone: () => void }) {
           aria-label="Why later, in other words"
           value={note}
           maxLength={1000}
-          onChange={(event) => setNote(event.target.value.replace(/[<>]/g, ""))}
+          onChange={(event) => setNote(readPlain(event))}
           placeholder="or in other words"
           className="min-h-12 min-w-0 flex-1 basis-40 rounded-lg border border-soft bg-panel px-4 placeholder:text-soft"
         />

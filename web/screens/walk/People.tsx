@@ -2,8 +2,10 @@ import { UserPlus } from "lucide-react";
 import { useState } from "react";
 import { listHands } from "../../../core/walk/index.ts";
 import { Button } from "../../ui/Button.tsx";
+import { Chip } from "../../ui/Chip.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
 import { TakePhoto } from "../../ui/Photos.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
 import type { Walk } from "./useWalk.ts";
 
 /** Who the next mark is for, as chips; of a must to be done by their own hands, who has done it and who has not. */
@@ -79,16 +81,10 @@ interface WhoProps {
 
 function Who({ name, mark = null, isPicked, onPick }: WhoProps) {
   return (
-    <button
-      type="button"
-      role="radio"
-      aria-checked={isPicked}
-      onClick={onPick}
-      className={`flex min-h-12 items-center gap-2 rounded-full border border-ink px-5 font-text text-base ${isPicked ? "bg-ink text-sheet" : "bg-panel"}`}
-    >
+    <Chip isPicked={isPicked} onPick={onPick}>
       {mark !== null && <MarkSign mark={mark} size={14} />}
       {name}
-    </button>
+    </Chip>
   );
 }
 
@@ -128,7 +124,7 @@ function WhoIsHere({ walk, onDone }: { walk: Walk; onDone: () => void }) {
           placeholder="Somebody who came along"
           value={name}
           maxLength={80}
-          onChange={(event) => setName(event.target.value.replace(/[<>]/g, ""))}
+          onChange={(event) => setName(readPlain(event))}
           className="min-h-12 min-w-0 flex-1 basis-48 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
         />
         <Button type="submit" className="min-h-12">
