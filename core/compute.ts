@@ -1,9 +1,24 @@
 import type { z } from "zod";
+import {
+  breakInPlan,
+  breakInPlanInputSchema,
+  breakInPlanOutputSchema,
+  breakInTrace,
+  traceInputSchema,
+  traceOutputSchema,
+} from "./breakin/index.ts";
 import { live, liveInputSchema, liveOutputSchema } from "./power/index.ts";
 import type { Result } from "./result.ts";
 import { succeed } from "./result.ts";
 import { route, routeInputSchema, routeOutputSchema } from "./route/index.ts";
-import { due, dueInputSchema, dueOutputSchema } from "./service/index.ts";
+import {
+  due,
+  dueInputSchema,
+  dueOutputSchema,
+  visits,
+  visitsInputSchema,
+  visitsOutputSchema,
+} from "./service/index.ts";
 
 export interface Issue {
   path: string;
@@ -36,9 +51,12 @@ function createContract<I extends z.ZodType, O extends z.ZodType>(
 
 /** The register of contracts: every calculation that has been built, by name. What is not built is absent. */
 export const contracts = {
+  "breakin-plan": createContract(breakInPlanInputSchema, breakInPlanOutputSchema, breakInPlan),
+  "breakin-trace": createContract(traceInputSchema, traceOutputSchema, (input) => succeed(breakInTrace(input))),
   due: createContract(dueInputSchema, dueOutputSchema, (input) => succeed(due(input))),
   live: createContract(liveInputSchema, liveOutputSchema, (input) => succeed(live(input))),
   route: createContract(routeInputSchema, routeOutputSchema, route),
+  visits: createContract(visitsInputSchema, visitsOutputSchema, (input) => succeed(visits(input))),
 } satisfies Record<string, Contract>;
 
 export type ContractName = keyof typeof contracts;

@@ -5,3 +5,25 @@ export {
   breakInStandingSchema,
   findBreakInStanding,
 } from "./breakIn.ts";
+export { breakInPlan, type NoPlan, sampleLegs } from "./breakInPlan.ts";
+export { bandRpm, breakInTrace } from "./breakInTrace.ts";
+export {
+  type BreakInPlan,
+  type BreakInPlanInput,
+  breakInPlanInputSchema,
+  breakInPlanOutputSchema,
+  type Leg,
+  legSchema,
+} from "./planContract.ts";
+export {
+  type Breach,
+  breachSchema,
+  type LimitPhase,
+  limitPhaseSchema,
+  limitPhasesSchema,
+  rpmSchema,
+  type TraceInput,
+  type TraceOutput,
+  traceInputSchema,
+  traceOutputSchema,
+} from "./traceContract.ts";

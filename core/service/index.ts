@@ -9,3 +9,4 @@ export {
   dueStateSchema,
 } from "./dueContract.ts";
 export { estimateHours, type ServicePack, servicePackSchema } from "./pack.ts";
+export { type VisitsInput, type VisitsOutput, visits, visitsInputSchema, visitsOutputSchema } from "./visits.ts";
