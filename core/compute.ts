@@ -7,6 +7,7 @@ import {
   traceInputSchema,
   traceOutputSchema,
 } from "./breakin/index.ts";
+import { forecastHours, forecastInputSchema, forecastOutputSchema } from "./hours/index.ts";
 import { live, liveInputSchema, liveOutputSchema } from "./power/index.ts";
 import type { Result } from "./result.ts";
 import { succeed } from "./result.ts";
@@ -54,6 +55,7 @@ export const contracts = {
   "breakin-plan": createContract(breakInPlanInputSchema, breakInPlanOutputSchema, breakInPlan),
   "breakin-trace": createContract(traceInputSchema, traceOutputSchema, (input) => succeed(breakInTrace(input))),
   due: createContract(dueInputSchema, dueOutputSchema, (input) => succeed(due(input))),
+  "hours-forecast": createContract(forecastInputSchema, forecastOutputSchema, (input) => succeed(forecastHours(input))),
   live: createContract(liveInputSchema, liveOutputSchema, (input) => succeed(live(input))),
   route: createContract(routeInputSchema, routeOutputSchema, route),
   visits: createContract(visitsInputSchema, visitsOutputSchema, (input) => succeed(visits(input))),

@@ -1,0 +1,42 @@
+import { type IsoDate, toDayNumber } from "../dates/index.ts";
+import type { FleetYear } from "./forecastContract.ts";
+import { usualTripH } from "./forecastHours.ts";
+import { eachDay } from "./internal/season.ts";
+
+/** A year's hours of an owner drawn from the fleet: gamma, by Marsaglia and Tsang (2000), with the boost for shapes below 1. */
+export function drawYearH({ mean, cv }: FleetYear, random: () => number): number {
+  const shape = 1 / cv ** 2;
+  const scale = mean * cv ** 2;
+  const boost = shape < 1 ? random() ** (1 / shape) : 1;
+  const d = (shape < 1 ? shape + 1 : shape) - 1 / 3;
+  const c = 1 / Math.sqrt(9 * d);
+  for (;;) {
+    const normal = Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+    const v = (1 + c * normal) ** 3;
+    if (v > 0 && Math.log(1 - random()) < 0.5 * normal ** 2 + d - d * v + d * Math.log(v)) return boost * d * v * scale;
+  }
+}
+
+/** The hours an owner runs on each day after `from`, for `days` days: trips as a Poisson process that follows the season. */
+export function drawDays(
+  yearH: number,
+  from: IsoDate,
+  days: number,
+  seasonShare: readonly number[],
+  random: () => number,
+  tripMeanH = usualTripH,
+): Float64Array {
+  const hours = new Float64Array(days);
+  const first = toDayNumber(from) + 1;
+  eachDay(from, first + days - 1, seasonShare, (day, share) => {
+    const expected = (yearH * share) / tripMeanH;
+    // Poisson by its gaps: exponential times until more than the day's share of trips is used up.
+    let left = expected + Math.log(1 - random());
+    while (left > 0) {
+      hours[day - first]! -= Math.log(1 - random()) * tripMeanH;
+      left += Math.log(1 - random());
+    }
+    return false;
+  });
+  return hours;
+}
