@@ -10,6 +10,7 @@ import cardsJson from "./cards.json" with { type: "json" };
 import forgottenJson from "./forgotten.json" with { type: "json" };
 import glossaryJson from "./glossary.json" with { type: "json" };
 import makeReadyJson from "./make-ready.json" with { type: "json" };
+import boatCareJson from "./packs/boat-care.json" with { type: "json" };
 import breakInJson from "./packs/break-in.json" with { type: "json" };
 import serviceJson from "./packs/service.json" with { type: "json" };
 import ferrin20 from "./rigs/ferrin-20.json" with { type: "json" };
@@ -55,6 +56,9 @@ export const rigTemplates = {
 export const breakInPacks = z.array(breakInPackSchema).parse(breakInJson);
 
 export const servicePacks = z.array(servicePackSchema).parse(serviceJson);
+
+/** What ages on every boat by the calendar alone, its engines aside. */
+export const boatCarePack = servicePackSchema.parse(boatCareJson);
 
 /** What the workshop checks before the buyer comes. */
 export const makeReady = z.array(readyTopicSchema).parse(makeReadyJson);

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { plainText } from "../rig/index.ts";
 
-/** One stage of a break-in, from `fromH` to before `toH` engine hours; limits as shares of the engine's rated rpm. */
+/** One stage of a break-in, from `fromH` to before `toH` engine hours (or tanks, see `per`); limits as shares of the engine's rated rpm. */
 const phaseSchema = z.strictObject({
   fromH: z.number().min(0),
   toH: z.number().positive(),
@@ -9,6 +9,8 @@ const phaseSchema = z.strictObject({
   say: plainText(200),
   wotMaxS: z.number().min(0),
   steadyMaxMin: z.number().positive(),
+  /** Minutes it may idle at a time; ten where it is not said. */
+  idleMaxMin: z.number().positive().optional(),
 });
 
 /** A break-in as data. The engine maker's manual comes first where it differs. */
@@ -17,6 +19,8 @@ export const breakInPackSchema = z
     id: z.string(),
     title: plainText(80),
     basis: plainText(200),
+    /** What its stages are counted in: engine hours, or tanks of fuel, then turned into hours by tank and burn. */
+    per: z.enum(["hour", "tank"]).optional(),
     totalH: z.number().positive(),
     phases: z.array(phaseSchema).min(1),
   })

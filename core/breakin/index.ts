@@ -7,6 +7,7 @@ export {
 } from "./breakIn.ts";
 export { breakInPlan, type NoPlan, sampleLegs } from "./breakInPlan.ts";
 export { bandRpm, breakInTrace } from "./breakInTrace.ts";
+export { createLimits, type TankBurn, toHours, turnTanks, usualIdleRpm } from "./limits.ts";
 export {
   type BreakInPlan,
   type BreakInPlanInput,
@@ -15,6 +16,8 @@ export {
   type Leg,
   legSchema,
 } from "./planContract.ts";
+export { addBands, type Coverage, coverageSchema, describeCoverage, measureProgress } from "./progress.ts";
+export { adviseNext, createHoursAt, sayBreach, sayClockAt, saySeconds } from "./sayRun.ts";
 export {
   type Breach,
   breachSchema,

@@ -1,3 +1,4 @@
+export { chanceOfReaching, type Fan, fanHours, fanSchema, measureRun } from "./fan.ts";
 export {
   type FleetYear,
   type ForecastInput,
@@ -8,4 +9,19 @@ export {
   seasonShareSchema,
 } from "./forecastContract.ts";
 export { forecastHours, listIntervals, usualTripH } from "./forecastHours.ts";
+export { sumSeason } from "./internal/season.ts";
+export { type Fleet, learnFleet } from "./learnFleet.ts";
 export { believeOwner, describeOwner, type Owner } from "./owner.ts";
+export {
+  askReading,
+  findDrift,
+  type Reading,
+  type ReadingAnswer,
+  type ReadingQuestion,
+  type ReadingSource,
+  type Resolved,
+  readingAnswerSchema,
+  readingAnswers,
+  readingSources,
+  resolveReadings,
+} from "./readings.ts";

@@ -197,6 +197,8 @@ export const engineSchema = z.strictObject({
   start: z.enum(["electric", "pull"]).optional(),
   powerKw: z.number().positive().max(2000).optional(),
   ratedRpm: z.strictObject({ from: z.number().min(500).max(10_000), to: z.number().min(500).max(10_000) }),
+  /** When its hour meter counts: while it runs, whenever the key is on, or shown only after the first hour. */
+  meter: z.enum(["running", "key-on", "after-first-hour"]).optional(),
   breakInPack: idSchema,
   servicePack: idSchema,
 });

@@ -8,5 +8,13 @@ export {
   dueOutputSchema,
   dueStateSchema,
 } from "./dueContract.ts";
-export { estimateHours, type ServicePack, servicePackSchema } from "./pack.ts";
+export { estimateHours, type ServiceItem, type ServicePack, servicePackSchema } from "./pack.ts";
+export {
+  type PlannedItem,
+  type PlannedVisit,
+  plannedItemSchema,
+  plannedVisitSchema,
+  planYears,
+  type Scope,
+} from "./planYears.ts";
 export { type VisitsInput, type VisitsOutput, visits, visitsInputSchema, visitsOutputSchema } from "./visits.ts";

@@ -8,9 +8,25 @@ export const servicePackSchema = z.strictObject({
   id: z.string(),
   title: plainText(80),
   basis: plainText(200),
-  items: z.array(dueItemSchema.extend({ title: plainText(60), work: z.array(plainText(80)).min(1) })).min(1),
+  items: z
+    .array(
+      dueItemSchema.extend({
+        title: plainText(60),
+        work: z.array(plainText(80)).min(1),
+        parts: z.array(plainText(80)).optional(),
+        labourH: z.number().min(0).max(100).optional(),
+        /** How many days before it falls due it may be done along with something else. */
+        earlyDays: z.int().min(0).max(365).optional(),
+        /** Done once a year within these months, 1 to 12, whatever the hours; may go over the turn of the year. */
+        season: z.strictObject({ fromMonth: z.int().min(1).max(12), toMonth: z.int().min(1).max(12) }).optional(),
+        /** A boat has it only with one of these. */
+        needs: z.enum(["trailer", "flooded-battery"]).optional(),
+      }),
+    )
+    .min(1),
 });
 export type ServicePack = z.infer<typeof servicePackSchema>;
+export type ServiceItem = ServicePack["items"][number];
 
 /**
  * The hours an engine likely shows on `today`, from the last told hours and the hours expected in each month since.

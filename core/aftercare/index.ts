@@ -1,0 +1,1 @@
+export { type CareFacts, type CareReason, careReasonSchema, careReasons, rankCare } from "./rankCare.ts";

@@ -1,0 +1,102 @@
+import { z } from "zod";
+import { differenceDays, type IsoDate, isoDateSchema } from "../dates/index.ts";
+
+export const careReasons = ["first-contact", "break-in-ends", "service", "promise-late", "no-hours"] as const;
+export const careReasonSchema = z.strictObject({
+  reason: z.enum(careReasons),
+  /** One sentence of what it is about. */
+  says: z.string(),
+  /** The day that matters for it. */
+  date: isoDateSchema,
+  isOverdue: z.boolean(),
+});
+export type CareReason = z.infer<typeof careReasonSchema>;
+
+/** What is known of a boat that has been handed over. */
+export interface CareFacts {
+  readonly inService: IsoDate;
+  /** When its people were last written to or spoken with; null for not since the handover. */
+  readonly lastContact: IsoDate | null;
+  readonly engines: readonly {
+    readonly label: string;
+    readonly toldOn: IsoDate | null;
+    readonly breakInEnds: IsoDate | null;
+    readonly isBreakInDone: boolean;
+  }[];
+  /** The next thing that falls due, engines and boat together. */
+  readonly next: {
+    readonly title: string;
+    readonly date: IsoDate;
+    readonly isOverdue: boolean;
+    readonly isFirst: boolean;
+  } | null;
+  readonly isBooked: boolean;
+  readonly latePromises: readonly { readonly text: string; readonly due: IsoDate }[];
+}
+
+const contactFromDays = 2;
+const contactUntilDays = 21;
+const breakInSoonDays = 7;
+const breakInLateDays = 30;
+const serviceSoonDays = 30;
+const silentDays = 75;
+const silentInBreakInDays = 21;
+
+/**
+ * Why somebody should turn to this boat's people this week, the weightiest first, and how much it matters in all; nothing
+ * for a boat that can be left alone. Weights are ours: a missed first service and a broken promise cost most.
+ */
+export function rankCare(facts: CareFacts, today: IsoDate): { weight: number; reasons: CareReason[] } {
+  const found: { weight: number; reason: CareReason }[] = [];
+  const note = (weight: number, reason: CareReason["reason"], date: IsoDate, says: string, isOverdue = date < today) =>
+    found.push({ weight, reason: { reason, says, date, isOverdue } });
+  const since = differenceDays(today, facts.inService);
+  if (facts.lastContact === null && since >= contactFromDays && since <= contactUntilDays)
+    note(
+      70 + since,
+      "first-contact",
+      facts.inService,
+      `Handed over ${since} days ago, not asked yet how it goes`,
+      since > 4,
+    );
+  for (const { text, due } of facts.latePromises.slice(0, 3))
+    note(80 + Math.min(20, differenceDays(today, due)), "promise-late", due, `Promised for then and late: ${text}`);
+  const { next } = facts;
+  if (next !== null && !facts.isBooked) {
+    const days = differenceDays(next.date, today);
+    if (next.isOverdue || days <= serviceSoonDays)
+      note(
+        (next.isOverdue ? 75 + Math.min(20, -days / 7) : 60 - days) + (next.isFirst ? 10 : 0),
+        "service",
+        next.date,
+        next.isOverdue ? `${next.title} is past due` : `${next.title} falls due`,
+        next.isOverdue,
+      );
+  }
+  const ends = facts.engines
+    .flatMap(({ breakInEnds, isBreakInDone }) => (breakInEnds === null || isBreakInDone ? [] : [breakInEnds]))
+    .sort()[0];
+  if (ends !== undefined) {
+    const days = differenceDays(ends, today);
+    if (days <= breakInSoonDays && days >= -breakInLateDays)
+      note(
+        50 - Math.abs(days),
+        "break-in-ends",
+        ends,
+        days >= 0 ? "Break-in likely ends" : "Break-in has likely ended",
+      );
+  }
+  const isBreakingIn = facts.engines.some(({ isBreakInDone }) => !isBreakInDone);
+  const toldOn =
+    facts.engines.flatMap((engine) => (engine.toldOn === null ? [] : [engine.toldOn])).sort()[0] ?? facts.inService;
+  const silent = differenceDays(today, toldOn);
+  const most = isBreakingIn ? silentInBreakInDays : silentDays;
+  if (silent > most)
+    note(30 + Math.min(25, (silent - most) / 5), "no-hours", toldOn, `No hours told for ${silent} days`, false);
+  found.sort((a, b) => b.weight - a.weight);
+  return {
+    // What comes second adds a little: two reasons to ring are better than one.
+    weight: found.reduce((sum, { weight }, i) => sum + weight / 4 ** i, 0),
+    reasons: found.map(({ reason }) => reason),
+  };
+}

@@ -1,0 +1,107 @@
+import type { Breach, LimitPhase, TraceOutput } from "./traceContract.ts";
+
+const rpmWords = (rpm: number) =>
+  Math.round(rpm / 10)
+    .toString()
+    .concat("0")
+    .replace(/\B(?=(\d{3})+$)/g, ",");
+
+/** Seconds in words: (95) → `1 min 35 s`, (3600) → `60 min`. */
+export function saySeconds(s: number): string {
+  const whole = Math.round(s);
+  const min = Math.floor(whole / 60);
+  const rest = whole % 60;
+  if (min === 0) return `${rest} s`;
+  return rest === 0 || min >= 10 ? `${min} min` : `${min} min ${rest} s`;
+}
+
+/** The clock `s` seconds after `startMin` minutes of the day: (760, 90) → `12:41`. Past midnight it begins anew. */
+export function sayClockAt(startMin: number, s: number): string {
+  const at = (Math.floor(startMin + s / 60) + 1440) % 1440;
+  return `${String(Math.floor(at / 60)).padStart(2, "0")}:${String(at % 60).padStart(2, "0")}`;
+}
+
+/**
+ * A breach in words that a buyer can do something with, naming when, what and what the limit is; it blames nobody.
+ *
+ * @example "12:40–13:25 at 3,200 ± 80 rpm: longer than 10 min at one speed"
+ */
+export function sayBreach(
+  breach: Breach,
+  samples: readonly (readonly [number, number])[],
+  limits: readonly LimitPhase[],
+  hoursAtS: (s: number) => number,
+  startMin: number,
+): string {
+  const { rule, startS, endS, peakRpm } = breach;
+  const hours = hoursAtS(startS);
+  const phase = limits.find(({ fromH, toH }) => fromH <= hours && hours < toH);
+  const from = sayClockAt(startMin, startS);
+  const to = sayClockAt(startMin, endS);
+  const when = from === to ? from : `${from}–${to}`;
+  const lasted = saySeconds(endS - startS);
+  switch (rule) {
+    case "steady": {
+      const rpms = samples.filter(([s]) => s >= startS && s < endS).map(([, rpm]) => rpm);
+      const lowest = rpms.reduce((least, rpm) => Math.min(least, rpm), peakRpm);
+      const about = `${rpmWords((peakRpm + lowest) / 2)} ± ${Math.max(10, Math.round((peakRpm - lowest) / 20) * 10)} rpm`;
+      return `${when} at ${about}: longer than ${phase?.steady?.maxMin ?? "…"} min at one speed`;
+    }
+    case "over-rpm":
+      return `${when} up to ${rpmWords(peakRpm)} rpm: above the ${rpmWords(phase?.maxRpm ?? 0)} rpm of these hours`;
+    case "wot": {
+      const most = phase?.wot?.maxContinuousS ?? 0;
+      return most === 0
+        ? `${when} full throttle for ${lasted}: these hours ask for none yet`
+        : `${when} full throttle for ${lasted}: longer than ${saySeconds(most)} at a time`;
+    }
+    case "idle":
+      return `${when} below ${rpmWords(phase?.idle?.belowRpm ?? 0)} rpm for ${lasted}: longer than ${phase?.idle?.maxMin ?? "…"} min of idling`;
+    default:
+      throw new Error(`sayBreach: expected a known rule, got ${JSON.stringify(rule satisfies never)}`);
+  }
+}
+
+/** Engine hours at each second of a run, for steps that were counted: `runningRpm` and `gapS` as the judge has them. */
+export function createHoursAt(
+  samples: readonly (readonly [number, number])[],
+  hoursBefore: number,
+  runningRpm = 300,
+  gapS = 10,
+) {
+  const times: number[] = [];
+  const runs: number[] = [];
+  let runS = 0;
+  for (let i = 0; i < samples.length; i++) {
+    times.push(samples[i]![0]);
+    runs.push(runS);
+    const step = (samples[i + 1]?.[0] ?? samples[i]![0]) - samples[i]![0];
+    if (samples[i]![1] >= runningRpm && step <= gapS) runS += step;
+  }
+  return (s: number): number => {
+    let low = 0;
+    let high = times.length - 1;
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if (times[middle]! <= s) low = middle;
+      else high = middle - 1;
+    }
+    return hoursBefore + (runs[low] ?? 0) / 3600;
+  };
+}
+
+/** What to do on the next run, from what this one showed. One sentence for each that matters, the weightiest first. */
+export function adviseNext(trace: TraceOutput, openBands: readonly number[]): string[] {
+  const seen = new Set(trace.breaches.map(({ rule }) => rule));
+  const advice: string[] = [];
+  if (seen.has("over-rpm") || seen.has("wot"))
+    advice.push("Keep under the limit of these hours; there is time for the top later.");
+  if (seen.has("steady")) advice.push("Change speed every few minutes, up or down by 500 rpm or more.");
+  if (seen.has("idle")) advice.push("Idle less: once warm, put it in gear and go.");
+  if (openBands.length > 0) {
+    const list = openBands.slice(0, 4).map((band) => rpmWords(band));
+    advice.push(`Least turned so far: from ${list.join(", ")} rpm. The next-run plan goes there.`);
+  }
+  if (advice.length === 0) advice.push("Go on like this.");
+  return advice;
+}

@@ -1,0 +1,73 @@
+import { z } from "zod";
+import { differenceDays, type IsoDate } from "../dates/index.ts";
+
+/**
+ * What stands behind a reading that does not follow from those before it. `typing-slip`: an earlier one was typed wrong;
+ * `meter-changed`: another meter, which began anew; `key-left-on`: the meter counted and the engine did not run;
+ * `as-read`: it is right, much was run.
+ */
+export const readingAnswers = ["typing-slip", "meter-changed", "key-left-on", "as-read"] as const;
+export const readingAnswerSchema = z.enum(readingAnswers);
+export type ReadingAnswer = z.infer<typeof readingAnswerSchema>;
+
+/** Where a reading comes from. */
+export const readingSources = ["walk", "phone", "owner", "photo", "file", "workshop"] as const;
+export type ReadingSource = (typeof readingSources)[number];
+
+export interface Reading {
+  readonly date: IsoDate;
+  /** As the meter shows them. */
+  readonly hours: number;
+  readonly answer: ReadingAnswer | null;
+}
+
+/** A reading with the hours the engine has really run. */
+export interface Resolved {
+  readonly date: IsoDate;
+  readonly meterH: number;
+  readonly engineH: number;
+}
+
+export type ReadingQuestion =
+  | { readonly code: "falls"; readonly beforeH: number; readonly on: IsoDate }
+  | { readonly code: "leaps"; readonly beforeH: number; readonly on: IsoDate; readonly perDayH: number };
+
+/** More engine hours a day than anybody runs for pleasure: then a meter or a hand has slipped. Our own choice. */
+const mostPerDayH = 10;
+
+/**
+ * Engine hours behind meter hours, by day and in order of entry. A slip before strikes the earlier readings that show more;
+ * a changed meter, and hours counted with the key left on, move the count so that the engine goes on from where it was.
+ */
+export function resolveReadings(readings: readonly Reading[]): Resolved[] {
+  const stands: Resolved[] = [];
+  let offsetH = 0;
+  for (const { date, hours, answer } of readings) {
+    if (answer === "typing-slip") while (stands.length > 0 && stands.at(-1)!.meterH > hours) stands.pop();
+    const beforeH = stands.at(-1)?.engineH ?? hours;
+    if (answer === "meter-changed" || answer === "key-left-on") offsetH = beforeH - hours;
+    stands.push({ date, meterH: hours, engineH: Math.max(stands.at(-1)?.engineH ?? 0, hours + offsetH) });
+  }
+  return stands;
+}
+
+/** What has to be asked before a reading is kept; null when it follows from those before it. `readings` as entered so far. */
+export function askReading(readings: readonly Reading[], next: Omit<Reading, "answer">): ReadingQuestion | null {
+  const stands = resolveReadings(readings);
+  const before = stands.findLast(({ date }) => date <= next.date);
+  const after = stands.find(({ date }) => date > next.date);
+  if (before !== undefined && next.hours < before.meterH)
+    return { code: "falls", beforeH: before.meterH, on: before.date };
+  if (after !== undefined && next.hours > after.meterH) return { code: "falls", beforeH: after.meterH, on: after.date };
+  if (before === undefined) return null;
+  const perDayH = (next.hours - before.meterH) / Math.max(1, differenceDays(next.date, before.date));
+  return perDayH > mostPerDayH ? { code: "leaps", beforeH: before.meterH, on: before.date, perDayH } : null;
+}
+
+/** By how many hours the engines of a pair have drifted apart, when it is more than a tenth and two hours; else null. */
+export function findDrift(hours: readonly number[]): number | null {
+  if (hours.length < 2) return null;
+  const most = Math.max(...hours);
+  const apart = most - Math.min(...hours);
+  return apart > 2 && apart > most * 0.1 ? apart : null;
+}

@@ -1,0 +1,133 @@
+import { z } from "zod";
+import { addDays, addMonths, differenceDays, type IsoDate, isoDateSchema } from "../dates/index.ts";
+import { createHoursLine } from "./hoursLine.ts";
+import type { ServiceItem } from "./pack.ts";
+import { visits } from "./visits.ts";
+
+export const years = 5;
+const usualEarlyDays = 45;
+/** What is overdue is wanted within this time. */
+const overdueDays = 14;
+
+/** An engine with its pack, or the boat itself (`boat`) with what falls due by the calendar alone. */
+export interface Scope {
+  readonly id: string;
+  readonly label: string;
+  /** Hours likely now, and expected in each month from January; none for the boat itself. */
+  readonly hoursNow: number;
+  readonly monthlyHours: readonly number[];
+  readonly items: readonly ServiceItem[];
+  /** What was done or skipped, in engine hours. */
+  readonly done: readonly { readonly item: string; readonly date: IsoDate; readonly hours: number }[];
+}
+
+export const plannedItemSchema = z.strictObject({
+  scope: z.string(),
+  label: z.string(),
+  item: z.string(),
+  title: z.string(),
+  work: z.array(z.string()),
+  parts: z.array(z.string()),
+  labourH: z.number(),
+  dueDate: isoDateSchema,
+  by: z.enum(["hours", "calendar", "season"]),
+  isOverdue: z.boolean(),
+});
+export type PlannedItem = z.infer<typeof plannedItemSchema>;
+export const plannedVisitSchema = z.strictObject({
+  date: isoDateSchema,
+  labourH: z.number(),
+  items: z.array(plannedItemSchema),
+});
+export type PlannedVisit = z.infer<typeof plannedVisitSchema>;
+
+/**
+ * The next five years of a boat as visits to the workshop, as few as can be: each item from when it may be done early
+ * until it falls due. Hours are those expected; what falls due again after a visit is counted from that due date.
+ */
+export function planYears(inService: IsoDate, today: IsoDate, scopes: readonly Scope[]): PlannedVisit[] {
+  const until = addMonths(today, 12 * years);
+  const found: { id: string; earliest: IsoDate; latest: IsoDate; planned: PlannedItem }[] = [];
+  for (const scope of scopes)
+    for (const item of scope.items)
+      for (const { dueDate, by } of listOccurrences(scope, item, inService, today, until)) {
+        const isOverdue = dueDate < today;
+        const earliest = addDays(dueDate, -(item.earlyDays ?? usualEarlyDays));
+        found.push({
+          id: `${scope.id} ${item.id} ${found.length}`,
+          earliest: by === "season" ? seasonStart(item, dueDate) : earliest,
+          latest: isOverdue ? addDays(today, overdueDays) : dueDate,
+          planned: {
+            scope: scope.id,
+            label: scope.label,
+            item: item.id,
+            title: item.title,
+            work: item.work,
+            parts: item.parts ?? [],
+            labourH: item.labourH ?? 0,
+            dueDate,
+            by,
+            isOverdue,
+          },
+        });
+      }
+  const windows = found.map(({ id, earliest, latest }) => ({
+    id,
+    earliest: earliest < today ? today : earliest,
+    latest: latest < today ? today : latest,
+  }));
+  const byId = new Map(found.map(({ id, planned }) => [id, planned]));
+  return visits({ windows }).visits.map(({ date, items }) => {
+    const planned = items.map((id) => byId.get(id)!);
+    return { date, labourH: planned.reduce((sum, { labourH }) => sum + labourH, 0), items: planned };
+  });
+}
+
+interface Occurrence {
+  readonly dueDate: IsoDate;
+  readonly by: PlannedItem["by"];
+}
+
+function listOccurrences(
+  scope: Scope,
+  item: ServiceItem,
+  inService: IsoDate,
+  today: IsoDate,
+  until: IsoDate,
+): Occurrence[] {
+  const done = scope.done.filter((each) => each.item === item.id).sort((a, b) => (a.date < b.date ? -1 : 1));
+  let last = done.at(-1) ?? null;
+  if (item.season !== undefined) return listSeasons(item, last?.date ?? inService, until);
+  const line = createHoursLine(scope.hoursNow, today, scope.monthlyHours, differenceDays(until, today));
+  const found: Occurrence[] = [];
+  for (;;) {
+    const stepH = last === null ? (item.firstH ?? item.everyH) : item.everyH;
+    const stepMonths = last === null ? (item.firstMonths ?? item.everyMonths) : item.everyMonths;
+    const byHours = stepH === undefined ? null : line.dateOf((last?.hours ?? 0) + stepH);
+    const byCalendar = stepMonths === undefined ? null : addMonths(last?.date ?? inService, stepMonths);
+    const isCalendar = byCalendar !== null && (byHours === null || byCalendar <= byHours);
+    const dueDate = isCalendar ? byCalendar : byHours;
+    if (dueDate === null || dueDate > until) return found;
+    found.push({ dueDate, by: isCalendar ? "calendar" : "hours" });
+    // Served when due; what is overdue is served now.
+    const servedOn = dueDate < today ? today : dueDate;
+    last = { item: item.id, date: servedOn, hours: line.hoursOn(servedOn) };
+  }
+}
+
+/** The ends of the seasons in which it is still to be done, the one going on now included. */
+function listSeasons(item: ServiceItem, lastDone: IsoDate, until: IsoDate): Occurrence[] {
+  const found: Occurrence[] = [];
+  const fromYear = +lastDone.slice(0, 4);
+  for (let year = fromYear; year <= +until.slice(0, 4) + 1; year++) {
+    const dueDate = addDays(addMonths(`${year}-${String(item.season!.toMonth).padStart(2, "0")}-01`, 1), -1);
+    if (dueDate > until) break;
+    if (dueDate > lastDone && seasonStart(item, dueDate) > lastDone) found.push({ dueDate, by: "season" });
+  }
+  return found.slice(-years - 1);
+}
+
+function seasonStart(item: ServiceItem, end: IsoDate): IsoDate {
+  const { fromMonth, toMonth } = item.season!;
+  return `${addMonths(end, -((toMonth - fromMonth + 12) % 12)).slice(0, 7)}-01`;
+}

@@ -1,0 +1,100 @@
+import { createCollector, type ReadRun } from "./readRows.ts";
+
+/** Which column holds what, counted from 0. `rpm`: one column an engine. */
+export interface RunColumns {
+  readonly time: number;
+  readonly rpm: readonly number[];
+  readonly temperature: number | null;
+}
+
+const timeNames = /^(time|zeit|t|s|sec|seconds|utc|date.?time|timestamp|clock)\b/i;
+const rpmNames = /(rpm|r\/min|1\/min|speed.*eng|eng.*speed|rev)/i;
+const temperatureNames = /(temp|coolant|°c)/i;
+
+/** Guesses the columns from the headings; null where there is no time or no rpm among them. */
+export function guessRunColumns(headings: readonly string[]): RunColumns | null {
+  const names = headings.map((name) => name.trim());
+  const time = names.findIndex((name) => timeNames.test(name));
+  const rpm = names.flatMap((name, i) => (rpmNames.test(name) && i !== time ? [i] : []));
+  const temperature = names.findIndex((name) => temperatureNames.test(name));
+  return time < 0 || rpm.length === 0
+    ? null
+    : { time, rpm: rpm.slice(0, 5), temperature: temperature < 0 ? null : temperature };
+}
+
+/** A number as loggers write it, with a point or a comma: `3200`, `3.200,5`, `3,200.5`, `3200,5`. */
+export function readNumber(text: string): number | null {
+  const plain = text.trim().replace(/[\s'’]/g, "");
+  if (!/^[-+]?[\d.,]+(e[-+]?\d+)?$/i.test(plain)) return null;
+  const comma = plain.lastIndexOf(",");
+  const point = plain.lastIndexOf(".");
+  const isThousands = (at: number, other: number) => other < 0 && /^[-+]?\d{1,3}([.,]\d{3})+$/.test(plain) && at >= 0;
+  let number = plain;
+  if (comma > point)
+    number = isThousands(comma, point) ? plain.replaceAll(",", "") : plain.replaceAll(".", "").replace(",", ".");
+  else if (comma >= 0) number = plain.replaceAll(",", "");
+  const value = Number(number);
+  return Number.isFinite(value) ? value : null;
+}
+
+const clock = /^(?:(\d{4}-\d{2}-\d{2})[T ])?(\d{1,3}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?(?:\s*(?:Z|[+-]\d{2}:?\d{2}))?$/;
+
+/** Seconds from a cell: seconds, or hours, minutes and seconds, with or without a day. */
+export function readTime(text: string): { s: number; date: string | null; isClock: boolean } | null {
+  const found = clock.exec(text.trim());
+  if (found !== null) {
+    const [, date = null, hours, minutes, seconds = "0"] = found;
+    if (Number(minutes) > 59) return null;
+    const s = Number(hours) * 3600 + Number(minutes) * 60 + Number(seconds.replace(",", "."));
+    const dayS = date === null ? 0 : Date.UTC(+date.slice(0, 4), +date.slice(5, 7) - 1, +date.slice(8, 10)) / 1000;
+    return Number.isFinite(dayS) ? { s: s + dayS, date, isClock: true } : null;
+  }
+  const s = readNumber(text);
+  return s === null ? null : { s, date: null, isClock: false };
+}
+
+/** Reads a run from rows of cells, a row a call. `line`: of the file, its heading being line 1. */
+export function createCsvRun(headings: readonly string[], columns: RunColumns) {
+  const names = columns.rpm.map((i) => headings[i]?.trim() ?? `column ${i + 1}`);
+  const collector = createCollector(names);
+  let lines = 0;
+  let start: { s: number; date: string | null; isClock: boolean } | null = null;
+  let lastS = Number.NEGATIVE_INFINITY;
+  return {
+    collector,
+    push(cells: readonly string[], line: number) {
+      if (cells.every((cell) => cell.trim() === "")) return;
+      lines++;
+      if (cells.length <= Math.max(columns.time, ...columns.rpm))
+        return collector.blame(line, null, `has ${cells.length} columns, too few; the file may be cut off here`);
+      const time = readTime(cells[columns.time]!);
+      if (time === null)
+        return collector.blame(
+          line,
+          headings[columns.time] ?? null,
+          `"${cells[columns.time]!.slice(0, 20)}" is not a time`,
+        );
+      // A clock without a day that falls by half a day or more has passed midnight.
+      const s = time.isClock && time.date === null && time.s < lastS - 43_200 ? time.s + 86_400 : time.s;
+      lastS = s;
+      start ??= time;
+      columns.rpm.forEach((column, engine) => {
+        const cell = cells[column]!;
+        if (cell.trim() === "") return;
+        const rpm = readNumber(cell);
+        if (rpm === null)
+          collector.blame(line, headings[column] ?? null, `"${cell.slice(0, 20)}" is not an engine speed`);
+        else collector.add(engine, line, headings[column] ?? null, s, rpm);
+      });
+    },
+    finish(): ReadRun {
+      const isClock = start?.isClock === true;
+      return {
+        startMin: isClock ? Math.floor((start!.s % 86_400) / 60) : null,
+        date: start?.date ?? null,
+        engines: collector.finish(),
+        lines,
+      };
+    },
+  };
+}

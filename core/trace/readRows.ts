@@ -1,0 +1,56 @@
+/** One thing that is wrong with a file of a run, and where. Lines and columns count from 1. */
+export interface TraceFault {
+  readonly line: number;
+  readonly column: string | null;
+  readonly message: string;
+}
+
+/** What a reader of a run has after all lines: samples by engine, the first sample at 0 s. */
+export interface ReadRun {
+  /** Minutes of the day at which it began, and the day, where the file says. */
+  readonly startMin: number | null;
+  readonly date: string | null;
+  readonly engines: readonly { readonly label: string; readonly samples: readonly (readonly [number, number])[] }[];
+  readonly lines: number;
+}
+
+export const mostRpm = 20_000;
+const mostFaults = 20;
+
+/**
+ * Collects samples as they come, line by line, one a second at the most: an engine does not change its speed faster than
+ * a rule of break-in would see, and 40 hours at ten a second come down to 144,000.
+ */
+export function createCollector(labels: readonly string[]) {
+  const kept = labels.map(() => [] as [number, number][]);
+  const faults: TraceFault[] = [];
+  let firstS: number | null = null;
+  const last = labels.map(() => Number.NEGATIVE_INFINITY);
+  const blame = (line: number, column: string | null, message: string) => {
+    if (faults.length < mostFaults) faults.push({ line, column, message });
+  };
+  return {
+    faults,
+    blame,
+    get isFull() {
+      return faults.length >= mostFaults;
+    },
+    get firstS() {
+      return firstS;
+    },
+    add(engine: number, line: number, column: string | null, atS: number, rpm: number) {
+      if (rpm < 0) return blame(line, column, `rpm must not be negative, got ${rpm}`);
+      if (rpm > mostRpm) return blame(line, column, `${rpm} rpm is more than any engine turns`);
+      if (atS < last[engine]!) return blame(line, column, "time goes back; lines must be in order of time");
+      if (atS === last[engine]) return;
+      last[engine] = atS;
+      firstS ??= atS;
+      const samples = kept[engine]!;
+      const before = samples.at(-1);
+      const s = Math.round((atS - firstS) * 1000) / 1000;
+      if (before === undefined || Math.floor(s) > Math.floor(before[0])) samples.push([s, rpm]);
+    },
+    finish: (): ReadRun["engines"] => labels.map((label, i) => ({ label, samples: kept[i]! })),
+  };
+}
+export type Collector = ReturnType<typeof createCollector>;

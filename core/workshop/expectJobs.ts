@@ -1,0 +1,86 @@
+import { addDays, type IsoDate, toDayNumber } from "../dates/index.ts";
+import { chanceOfReaching, measureRun } from "../hours/index.ts";
+import type { ServiceItem } from "../service/index.ts";
+import type { ExpectedJob, JobKind } from "./load.ts";
+import { weekOf } from "./weeks.ts";
+
+/** One engine's hours as believed: where it stood when last read, and the owner's yearly rate. */
+export interface EngineBelief {
+  readonly lastH: number;
+  readonly meanH: number;
+  readonly varianceH2: number;
+  readonly tripMeanH: number;
+}
+
+/** What falls due next of an item: by hours, by calendar, or within a season; null for what does not hold. */
+export interface NextTarget {
+  readonly item: ServiceItem;
+  readonly targetH: number | null;
+  readonly calendarDate: IsoDate | null;
+  readonly likelyDate: IsoDate;
+}
+
+const usualEarlyDays = 45;
+
+/**
+ * The chance of each week that an item falls due in it: by hours as the owner is believed to run, by the calendar at the
+ * latest. `massBy[w]`: share of a year's hours that falls between the last reading and the end of week w. What is overdue
+ * comes this week.
+ */
+export function expectJob(
+  boat: string,
+  scope: string,
+  { item, targetH, calendarDate, likelyDate }: NextTarget,
+  belief: EngineBelief | null,
+  massBy: Float64Array,
+  firstMonday: IsoDate,
+): ExpectedJob | null {
+  const count = massBy.length;
+  const chances = new Float64Array(count);
+  const calendarWeek = calendarDate === null ? count : weekOf(calendarDate, firstMonday);
+  if (item.season !== undefined && calendarDate !== null) {
+    // Within its season people come when they like: evenly.
+    const from = weekOf(seasonStart(item.season, calendarDate), firstMonday);
+    const to = Math.min(count - 1, calendarWeek);
+    for (let week = from; week <= to; week++) chances[week] = 1 / (calendarWeek - from + 1);
+  } else {
+    let before = 0;
+    for (let week = 0; week < count && before < 1; week++) {
+      let by = week >= calendarWeek ? 1 : 0;
+      if (by === 0 && targetH !== null && belief !== null) {
+        const run = measureRun(belief.meanH, belief.varianceH2, massBy[week]!, belief.tripMeanH);
+        by = chanceOfReaching(run.meanH, run.varianceH2, targetH - belief.lastH);
+      }
+      chances[week] = Math.max(0, by - before);
+      before = Math.max(before, by);
+    }
+    if (before === 0) return null;
+  }
+  return {
+    boat,
+    scope,
+    item: item.id,
+    title: item.title,
+    kind: kindOf(item),
+    labourH: item.labourH ?? 1,
+    dueDate: likelyDate,
+    earliest: addDays(likelyDate, -(item.earlyDays ?? usualEarlyDays)),
+    chances,
+  };
+}
+
+/** The first day of the season that ends on `end`. */
+export function seasonStart(season: { readonly fromMonth: number; readonly toMonth: number }, end: IsoDate): IsoDate {
+  const months = (season.toMonth - season.fromMonth + 12) % 12;
+  const day = new Date(Date.UTC(+end.slice(0, 4), +end.slice(5, 7) - 1 - months, 1)).getTime() / 86_400_000;
+  return addDays(end, day - toDayNumber(end));
+}
+
+const kindOf = ({ id, season, everyMonths }: ServiceItem): JobKind =>
+  id === "first-service"
+    ? "first-service"
+    : season !== undefined
+      ? "season"
+      : everyMonths === undefined
+        ? "other"
+        : "yearly";

@@ -1,0 +1,85 @@
+import { z } from "zod";
+import { type IsoDate, isoDateSchema } from "../dates/index.ts";
+import { capacityOfWeek, listWeeks, type Workshop } from "./weeks.ts";
+
+export const jobKinds = ["first-service", "yearly", "season", "booked", "other"] as const;
+export type JobKind = (typeof jobKinds)[number];
+
+/** Work that is expected, with how likely it falls in each week. */
+export interface ExpectedJob {
+  readonly boat: string;
+  readonly scope: string;
+  readonly item: string;
+  readonly title: string;
+  readonly kind: JobKind;
+  readonly labourH: number;
+  /** The likely day, and the first on which it may be done. */
+  readonly dueDate: IsoDate;
+  readonly earliest: IsoDate;
+  /** Chance of each week, the current one first; their sum is at most 1. */
+  readonly chances: Float64Array;
+}
+
+export const loadWeekSchema = z.strictObject({
+  monday: isoDateSchema,
+  capacityH: z.number(),
+  /** Expected hours, and what they stay under with a chance of one and nine tenths. */
+  expectedH: z.number(),
+  p10H: z.number(),
+  p90H: z.number(),
+  jobs: z.number(),
+  byKind: z.strictObject({
+    "first-service": z.number(),
+    yearly: z.number(),
+    season: z.number(),
+    booked: z.number(),
+    other: z.number(),
+  }),
+});
+export type LoadWeek = z.infer<typeof loadWeekSchema>;
+
+export const loadWeeks = 52;
+/** Standard normal deviate of 0.9. */
+const deviate90 = 1.2816;
+
+/**
+ * Expected work of each week: the sum of the chances times the labour. Jobs fall independently, so that variances add;
+ * the band takes the sum as normal, which some dozen jobs make it, and never below what is booked.
+ */
+export function sumLoad(
+  jobs: readonly ExpectedJob[],
+  today: IsoDate,
+  workshop: Workshop,
+  count = loadWeeks,
+): LoadWeek[] {
+  const mean = new Float64Array(count);
+  const variance = new Float64Array(count);
+  const number = new Float64Array(count);
+  const byKind = Object.fromEntries(jobKinds.map((kind) => [kind, new Float64Array(count)])) as Record<
+    JobKind,
+    Float64Array
+  >;
+  for (const { chances, labourH, kind } of jobs) {
+    const kindH = byKind[kind];
+    for (let week = 0; week < count; week++) {
+      const chance = chances[week]!;
+      if (chance === 0) continue;
+      mean[week]! += chance * labourH;
+      variance[week]! += chance * (1 - chance) * labourH ** 2;
+      number[week]! += chance;
+      kindH[week]! += chance * labourH;
+    }
+  }
+  return listWeeks(today, count).map((monday, week) => {
+    const spreadH = deviate90 * Math.sqrt(Math.max(0, variance[week]!));
+    return {
+      monday,
+      capacityH: capacityOfWeek(workshop, monday),
+      expectedH: mean[week]!,
+      p10H: Math.max(byKind.booked[week]!, mean[week]! - spreadH),
+      p90H: mean[week]! + spreadH,
+      jobs: number[week]!,
+      byKind: Object.fromEntries(jobKinds.map((kind) => [kind, byKind[kind][week]!])) as LoadWeek["byKind"],
+    };
+  });
+}

@@ -1,0 +1,47 @@
+import { z } from "zod";
+import { addDays, fromDayNumber, type IsoDate, isoDateSchema, toDayNumber } from "../dates/index.ts";
+
+/** What the workshop can do. `hoursPerDay`: labour hours from Monday to Sunday; `closed`: days without any, both inclusive. */
+export const workshopSchema = z.strictObject({
+  hoursPerDay: z.array(z.number().min(0).max(500)).length(7),
+  closed: z
+    .array(
+      z
+        .strictObject({ from: isoDateSchema, to: isoDateSchema, why: z.string().max(80) })
+        .refine(({ from, to }) => from <= to, { path: ["to"], message: "must not be before the first day" }),
+    )
+    .max(100),
+});
+export type Workshop = z.infer<typeof workshopSchema>;
+
+const daysPerWeek = 7;
+
+/** The Monday of the week a day is in. `2026-06-03` → `2026-06-01`. */
+export function startOfWeek(date: IsoDate): IsoDate {
+  const day = toDayNumber(date);
+  // 1970-01-01 was a Thursday.
+  return fromDayNumber(day - ((day + 3) % daysPerWeek));
+}
+
+/** The Mondays of `count` weeks, that of `today` first. */
+export function listWeeks(today: IsoDate, count: number): IsoDate[] {
+  const first = startOfWeek(today);
+  return Array.from({ length: count }, (_, i) => addDays(first, i * daysPerWeek));
+}
+
+/** Which of the weeks a day is in, 0 for the first and all before it; the number of weeks for all after. */
+export function weekOf(date: IsoDate, firstMonday: IsoDate): number {
+  return Math.max(0, Math.floor((toDayNumber(date) - toDayNumber(firstMonday)) / daysPerWeek));
+}
+
+/** Labour hours of a day, and of the week that begins on a Monday; closed days have none. */
+export function capacityOfDay({ hoursPerDay, closed }: Workshop, date: IsoDate): number {
+  if (closed.some(({ from, to }) => from <= date && date <= to)) return 0;
+  return hoursPerDay[(toDayNumber(date) + 3) % daysPerWeek]!;
+}
+export function capacityOfWeek(workshop: Workshop, monday: IsoDate): number {
+  return Array.from({ length: daysPerWeek }, (_, i) => capacityOfDay(workshop, addDays(monday, i))).reduce(
+    (a, b) => a + b,
+    0,
+  );
+}
