@@ -1,4 +1,19 @@
 export { addresses } from "./addresses.ts";
+export type {
+  BoatCare,
+  Booking,
+  CareDeskSheet,
+  CareLine,
+  Contact,
+  EngineCare,
+  MessageLine,
+  NewRun,
+  PackSheet,
+  RunLine,
+  RunSheet,
+  RunVerdict,
+  WorkshopSheet,
+} from "./careSchemas.ts";
 export {
   type AnswerOf,
   type BodyOf,
@@ -16,7 +31,6 @@ export type {
   Boat,
   BundlePreview,
   Delivery,
-  EngineCare,
   LibrarySheet,
   Me,
   OwedDesk,

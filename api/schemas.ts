@@ -1,14 +1,15 @@
 import { z } from "zod";
-import { breakInPackSchema, breakInStandingSchema } from "../core/breakin/index.ts";
+import { breakInPackSchema } from "../core/breakin/index.ts";
 import { cardTextSchema } from "../core/card/index.ts";
 import { isoDateSchema } from "../core/dates/index.ts";
 import { readyCheckSchema } from "../core/ready/index.ts";
 import { personSchema, sha256Schema } from "../core/record/index.ts";
 import { families, plainText, rigSchema } from "../core/rig/index.ts";
 import { ownStyleSchema, planSchema, styleIdSchema, walkWishesSchema } from "../core/route/index.ts";
-import { dueOutputSchema, servicePackSchema } from "../core/service/index.ts";
+import { servicePackSchema } from "../core/service/index.ts";
 import { glossaryEntrySchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
 import { entrySchema, owedKinds, recordIdSchema, severities, ulidSchema } from "../core/walk/index.ts";
+import { boatCareSchema, contactSchema, readingSchema } from "./careSchemas.ts";
 import { roles } from "./endpoint.ts";
 
 export const timeSchema = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, "must be a time written HH:MM");
@@ -142,53 +143,6 @@ export const todaySchema = z.strictObject({
 });
 export type Today = z.infer<typeof todaySchema>;
 
-export const readingSchema = z.strictObject({
-  id: ulidSchema,
-  engine: recordIdSchema,
-  date: isoDateSchema,
-  hours: z.number().min(0).max(100_000),
-  reason: z.string().nullable(),
-  by: z.string(),
-});
-
-export const newReadingSchema = z.strictObject({
-  id: ulidSchema,
-  engine: recordIdSchema,
-  date: isoDateSchema,
-  hours: z.number().min(0).max(100_000),
-  /** Why the hours fall below an earlier reading; asked for only then. */
-  reason: plainText(300).optional(),
-});
-
-export const newServiceSchema = z.strictObject({
-  id: ulidSchema,
-  engine: recordIdSchema,
-  item: recordIdSchema,
-  date: isoDateSchema,
-  hours: z.number().min(0).max(100_000),
-});
-
-export const engineCareSchema = z.strictObject({
-  engine: recordIdSchema,
-  label: z.string(),
-  toldH: z.number().nullable(),
-  toldOn: isoDateSchema.nullable(),
-  likelyNowH: z.number().nullable(),
-  breakInTitle: z.string(),
-  breakInBasis: z.string(),
-  breakIn: breakInStandingSchema.nullable(),
-  serviceTitle: z.string(),
-  serviceBasis: z.string(),
-  items: z.array(
-    dueOutputSchema.shape.items.element.extend({
-      title: z.string(),
-      work: z.array(z.string()),
-      lastDone: isoDateSchema.nullable(),
-    }),
-  ),
-});
-export type EngineCare = z.infer<typeof engineCareSchema>;
-
 export const boatSchema = z.strictObject({
   id: recordIdSchema,
   name: plainText(80),
@@ -198,7 +152,8 @@ export const boatSchema = z.strictObject({
   buyers: z.string(),
   today: isoDateSchema,
   deliveries: z.array(z.strictObject({ id: recordIdSchema, date: isoDateSchema, time: timeSchema, state: z.string() })),
-  care: z.array(engineCareSchema),
+  ...boatCareSchema.shape,
+  contact: contactSchema,
   readings: z.array(readingSchema),
   owed: z.array(owedLineSchema),
 });
@@ -225,7 +180,8 @@ export const ownerPageSchema = z.strictObject({
   phone: z.string(),
   today: isoDateSchema,
   delivery: deliverySchema,
-  care: z.array(engineCareSchema),
+  inService: isoDateSchema.nullable(),
+  ...boatCareSchema.omit({ bookings: true }).shape,
   /** The words of the cards and the packs they speak of, for the page to make this boat's cards from. */
   cards: z.array(cardTextSchema),
   breakInPacks: z.array(breakInPackSchema),
@@ -264,14 +220,6 @@ export const bundlePreviewSchema = z.strictObject({
   isKnown: z.boolean(),
 });
 export type BundlePreview = z.infer<typeof bundlePreviewSchema>;
-
-export const messageSchema = z.strictObject({
-  id: z.string(),
-  recipient: z.string(),
-  text: z.string(),
-  at: z.string(),
-  state: z.string(),
-});
 
 const packNameSchema = z.strictObject({ id: z.string(), title: z.string() });
 

@@ -1,6 +1,7 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { demoAccounts } from "../demo/accounts.ts";
+import { makeFleet } from "../demo/makeFleet.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
 import { createClock } from "../server/clock.ts";
 import { readConfig } from "../server/config.ts";
@@ -13,7 +14,9 @@ const config = readConfig(process.env);
 
 if (!existsSync(join(config.dataFolder, "ravik.sqlite"))) {
   const database = await openDatabase(config.dataFolder);
-  await makeDemoStore(database, createClock(config.timeZone).today(), config.timeZone);
+  const today = createClock(config.timeZone).today();
+  await makeDemoStore(database, today, config.timeZone);
+  await makeFleet(database, today);
   await database.close();
 }
 await import("../server/main.ts");

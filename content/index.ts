@@ -10,6 +10,7 @@ import cardsJson from "./cards.json" with { type: "json" };
 import forgottenJson from "./forgotten.json" with { type: "json" };
 import glossaryJson from "./glossary.json" with { type: "json" };
 import makeReadyJson from "./make-ready.json" with { type: "json" };
+import messagesJson from "./messages.json" with { type: "json" };
 import boatCareJson from "./packs/boat-care.json" with { type: "json" };
 import breakInJson from "./packs/break-in.json" with { type: "json" };
 import serviceJson from "./packs/service.json" with { type: "json" };
@@ -73,3 +74,8 @@ export const usuallyForgotten = z.array(topicIdSchema).parse(forgottenJson);
 
 /** The cards of the owner pack, for every boat. */
 export const cards = z.array(cardTextSchema).parse(cardsJson);
+
+/** What is written to a boat's people, with places for names, dates and the address of their page. */
+export const messageTemplates = z
+  .array(z.strictObject({ id: z.string(), title: z.string(), text: z.string() }))
+  .parse(messagesJson);

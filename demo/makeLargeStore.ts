@@ -21,7 +21,8 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
   const random = createRandom(42);
   const rig = rigTemplates["wending-23"];
   const rigText = JSON.stringify(rig);
-  const store = await services.settings.read();
+  const packs = await services.packDesk.read();
+  const fleet = await services.careReader.readFleet();
   const example = await services.handoverDesk.describe("d-w118");
   const library = await services.libraryDesk.read();
   const atHand = services.rigDesk.prepare(rigText, library, example.wishes);
@@ -54,6 +55,9 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
           hours: 1,
           reason: null,
           by: "nessa",
+          source: "walk",
+          answer: null,
+          photo: null,
         }))
       : [];
     const done =
@@ -67,17 +71,26 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
               date: addDays(today, -Math.floor(random() * 170)),
               hours: 20,
               by: "ines",
+              outcome: "done",
+              note: "",
+              photo: null,
+              priceCents: null,
             })),
           )
         : [];
-    const care = describeCare({
-      rig,
-      inService: isSigned ? date : null,
-      today,
-      monthlyHours: store.monthlyHours,
-      readings,
-      services: done,
-    });
+    const care = describeCare(
+      {
+        rig,
+        inService: isSigned ? date : null,
+        today,
+        packs,
+        fleet,
+        readings,
+        services: done,
+        runs: [],
+      },
+      false,
+    );
     await database.inTransaction(async (transaction) => {
       await models.boats.create(
         {
@@ -89,6 +102,7 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
           dueDate: findNextDue(care),
           template: null,
           version: 1,
+          contact: "{}",
         },
         { transaction },
       );

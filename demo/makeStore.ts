@@ -303,7 +303,13 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
     for (const [daysAgo, hoursOf] of story.readings ?? []) {
       const on = addDays(today, -daysAgo);
       for (const [engine, hours] of Object.entries(hoursOf))
-        await services.boatDesk.addReading(story.id, nessa, { id: ulid(noonMs(on, "12:00")), engine, date: on, hours });
+        await services.boatDesk.addReading(story.id, nessa.name, {
+          id: ulid(noonMs(on, "12:00")),
+          engine,
+          date: on,
+          hours,
+          source: "phone",
+        });
     }
   }
 }

@@ -11,6 +11,7 @@ import type { Logger } from "pino";
 import { createOpenApi, type Endpoint, endpoints } from "../api/index.ts";
 import { answerErrors, checkOrigin, serve } from "./http.ts";
 import { routeBoats } from "./routes/boats.ts";
+import { routeCare } from "./routes/care.ts";
 import { routeCarry } from "./routes/carry.ts";
 import { routeCompute } from "./routes/compute.ts";
 import { routeDeliveries } from "./routes/deliveries.ts";
@@ -29,10 +30,10 @@ export interface AppOptions {
 }
 
 const largeBody = "20mb";
-const largePaths = new Set<string>(
-  Object.values(endpoints).flatMap((each: Endpoint) => (each.bodyLimit === undefined ? [] : [each.path])),
+const largePaths = Object.values(endpoints).flatMap((each: Endpoint) =>
+  each.bodyLimit === undefined ? [] : [new RegExp(`^${each.path.replace(/:\w+/g, "[^/]+")}$`)],
 );
-const takesLargeBody = (path: string) => largePaths.has(path);
+const takesLargeBody = (path: string) => largePaths.some((pattern) => pattern.test(path));
 const yearMs = 365 * 24 * 60 * 60 * 1000;
 
 /** Wires the server: errors outermost, then headers, origin, body, routes, and the web app for every other address. */
@@ -97,6 +98,7 @@ export function createApp(services: Services, options: AppOptions): Koa {
   );
   routeSign(router, services);
   routeBoats(router, services);
+  routeCare(router, services);
   routeSheets(router, services);
   routeLibrary(router, services);
   routePhotos(router, services);

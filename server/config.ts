@@ -5,6 +5,8 @@ const configSchema = z.object({
   HOST: z.string().default("127.0.0.1"),
   RAVIK_WEB: z.string().min(1).default("dist/web"),
   RAVIK_DATA: z.string().min(1).default("data"),
+  /** Where browsers reach this server, for addresses in messages; what it listens on where it is not said. */
+  RAVIK_ADDRESS: z.url().optional(),
   RAVIK_DEMO: z.enum(["0", "1"]).default("0"),
   RAVIK_LOG: z.enum(["silent", "fatal", "error", "warn", "info", "debug"]).default("info"),
   RAVIK_ZONE: z
@@ -22,6 +24,7 @@ export interface Config {
   readonly isDemo: boolean;
   readonly logLevel: string;
   readonly timeZone: string;
+  readonly publicAddress: string | null;
 }
 
 /** Reads the environment; a wrong value stops the start with a message that names it. */
@@ -40,6 +43,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     isDemo: value.RAVIK_DEMO === "1",
     logLevel: value.RAVIK_LOG,
     timeZone: value.RAVIK_ZONE,
+    publicAddress: value.RAVIK_ADDRESS ?? null,
   };
 }
 

@@ -8,11 +8,19 @@ import { readConfig } from "./config.ts";
 import { openDatabase } from "./database/open.ts";
 import { createServices } from "./services.ts";
 
+const jobsEveryMs = 20_000;
+
 const config = readConfig(process.env);
 const log = pino({ level: config.logLevel });
 
 const database = await openDatabase(config.dataFolder);
-const services = createServices(database, createClock(config.timeZone), config.isDemo ? demoAccounts : null);
+let address = "";
+const services = createServices(
+  database,
+  createClock(config.timeZone),
+  config.isDemo ? demoAccounts : null,
+  () => address,
+);
 await services.handoverDesk.mendSummaries();
 const app = createApp(services, {
   version: packageJson.version,
@@ -21,8 +29,13 @@ const app = createApp(services, {
 });
 const server = createServer(app.callback());
 server.listen(config.port, config.host, () => {
-  const address = server.address();
-  const port = typeof address === "object" && address !== null ? address.port : config.port;
+  const bound = server.address();
+  const port = typeof bound === "object" && bound !== null ? bound.port : config.port;
+  address = config.publicAddress ?? `http://${config.host}:${port}`;
+  services.jobs.start(jobsEveryMs, async () => {
+    await services.aftercareDesk.planJobs();
+    await services.aftercareDesk.carryOn();
+  });
   log.info({ port }, "ready");
   process.send?.({ ready: true, port });
 });
@@ -34,6 +47,7 @@ function stop() {
   if (isStopping) return;
   isStopping = true;
   log.info("stopping");
+  services.jobs.stop();
   server.close(() => {
     void database.close().then(() => process.exit(0));
   });

@@ -7,16 +7,13 @@ import {
   boatRowSchema,
   boatSchema,
   newBoatSchema,
-  newReadingSchema,
-  newServiceSchema,
   rigSheetSchema,
   savedRigSchema,
   stockBoatSchema,
   templateLineSchema,
 } from "../schemas.ts";
-import { done, none } from "./shared.ts";
+import { done, none, oneBoat } from "./shared.ts";
 
-const oneBoat = z.strictObject({ boat: recordIdSchema });
 const oneTemplate = z.strictObject({ template: recordIdSchema });
 const describers = ["owner", "sales", "delivery", "technician"] as const;
 
@@ -75,24 +72,6 @@ export const boatsEndpoints = {
     query: none,
     body: savedRigSchema,
     answer: z.strictObject({ version: z.int() }),
-  }),
-  addReading: endpoint({
-    ...addresses.addReading,
-    summary: "Add an engine-hour reading",
-    admits: everyone,
-    params: oneBoat,
-    query: none,
-    body: newReadingSchema,
-    answer: done,
-  }),
-  addService: endpoint({
-    ...addresses.addService,
-    summary: "Record a service item as done",
-    admits: ["owner", "technician", "service"],
-    params: oneBoat,
-    query: none,
-    body: newServiceSchema,
-    answer: done,
   }),
   templates: endpoint({
     ...addresses.templates,

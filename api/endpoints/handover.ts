@@ -2,8 +2,9 @@ import { z } from "zod";
 import { walkWishesSchema } from "../../core/route/index.ts";
 import { entrySchema, recordIdSchema, ulidSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
+import { messageSchema } from "../careSchemas.ts";
 import { endpoint, everyone } from "../endpoint.ts";
-import { deliverySchema, messageSchema, newDeliverySchema, owedSchema, planComparisonSchema } from "../schemas.ts";
+import { deliverySchema, newDeliverySchema, owedSchema, planComparisonSchema } from "../schemas.ts";
 import { done, none, oneDelivery, packQuery, photoAnswer, photoTypes, tokenSchema, walkers } from "./shared.ts";
 
 /** A handover from plan to record. */

@@ -1,4 +1,5 @@
 import { boatsEndpoints } from "./boats.ts";
+import { careEndpoints } from "./care.ts";
 import { carryEndpoints } from "./carry.ts";
 import { computeEndpoints } from "./compute.ts";
 import { handoverEndpoints } from "./handover.ts";
@@ -10,6 +11,7 @@ import { storeEndpoints } from "./store.ts";
 export const endpoints = {
   ...storeEndpoints,
   ...boatsEndpoints,
+  ...careEndpoints,
   ...libraryEndpoints,
   ...handoverEndpoints,
   ...carryEndpoints,

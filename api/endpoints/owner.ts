@@ -3,9 +3,7 @@ import { entrySchema, recordIdSchema, ulidSchema } from "../../core/walk/index.t
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
 import { ownerPageSchema } from "../schemas.ts";
-import { none, packQuery, photoAnswer, photoTypes, tokenSchema } from "./shared.ts";
-
-const oneToken = z.strictObject({ token: tokenSchema });
+import { none, oneToken, packQuery, photoAnswer, photoTypes, tokenSchema } from "./shared.ts";
 
 /** The owner's private page. */
 export const ownerEndpoints = {

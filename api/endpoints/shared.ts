@@ -2,6 +2,7 @@ import { z } from "zod";
 import { recordIdSchema } from "../../core/walk/index.ts";
 
 export const none = z.strictObject({});
+export const oneBoat = z.strictObject({ boat: recordIdSchema });
 export const oneDelivery = z.strictObject({ delivery: recordIdSchema });
 export const tokenSchema = z.string().regex(/^[A-Za-z0-9_-]{22}$/, "must be an owner's token");
 export const walkers = ["owner", "sales", "delivery", "service"] as const;
@@ -14,4 +15,5 @@ export const packQuery = z.strictObject({
   /** The owner's token, for the label at the helm; kept nowhere. */
   token: tokenSchema.optional(),
 });
+export const oneToken = z.strictObject({ token: tokenSchema });
 export const done = z.strictObject({ done: z.literal(true) });

@@ -9,7 +9,7 @@ export {
   seasonShareSchema,
 } from "./forecastContract.ts";
 export { forecastHours, listIntervals, usualTripH } from "./forecastHours.ts";
-export { sumSeason } from "./internal/season.ts";
+export { createSeasonLine, sumSeason } from "./internal/season.ts";
 export { type Fleet, learnFleet } from "./learnFleet.ts";
 export { believeOwner, describeOwner, type Owner } from "./owner.ts";
 export {

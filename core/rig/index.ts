@@ -30,6 +30,7 @@ export { resizeRig } from "./resizeRig.ts";
 export {
   batteryUses,
   breakerSchema,
+  type Engine,
   engineSchema,
   families,
   loadSchema,

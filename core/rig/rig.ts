@@ -199,6 +199,8 @@ export const engineSchema = z.strictObject({
   ratedRpm: z.strictObject({ from: z.number().min(500).max(10_000), to: z.number().min(500).max(10_000) }),
   /** When its hour meter counts: while it runs, whenever the key is on, or shown only after the first hour. */
   meter: z.enum(["running", "key-on", "after-first-hour"]).optional(),
+  /** Litres an hour as entered or measured, for a break-in counted in tanks. */
+  burnLph: z.number().positive().max(500).optional(),
   breakInPack: idSchema,
   servicePack: idSchema,
 });
@@ -354,6 +356,7 @@ export const rigSchema = z
   });
 
 export type Rig = z.infer<typeof rigSchema>;
+export type Engine = z.infer<typeof engineSchema>;
 export type Station = z.infer<typeof stationSchema>;
 export type Part = z.infer<typeof partSchema>;
 export type PanelSwitch = z.infer<typeof panelSwitchSchema>;

@@ -8,7 +8,16 @@ export {
   dueOutputSchema,
   dueStateSchema,
 } from "./dueContract.ts";
-export { estimateHours, type ServiceItem, type ServicePack, servicePackSchema } from "./pack.ts";
+export { createHoursLine } from "./hoursLine.ts";
+export { findLast, type ItemTarget, nextTargets } from "./nextTargets.ts";
+export {
+  estimateHours,
+  type ServiceItem,
+  type ServicePack,
+  seasonEnd,
+  seasonStart,
+  servicePackSchema,
+} from "./pack.ts";
 export {
   type PlannedItem,
   type PlannedVisit,

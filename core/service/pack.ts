@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { daysInMonth, fromDayNumber, type IsoDate, toDayNumber } from "../dates/index.ts";
+import { addDays, addMonths, daysInMonth, fromDayNumber, type IsoDate, toDayNumber } from "../dates/index.ts";
 import { plainText } from "../rig/index.ts";
 import { dueItemSchema } from "./dueContract.ts";
 
@@ -45,4 +45,16 @@ export function estimateHours(toldH: number, toldOn: IsoDate, today: IsoDate, mo
     day += days;
   }
   return hours;
+}
+
+/** The first day of the season that ends on `end`. (October to November, `2026-11-30`) → `2026-10-01`. */
+export function seasonStart(season: { readonly fromMonth: number; readonly toMonth: number }, end: IsoDate): IsoDate {
+  return `${addMonths(`${end.slice(0, 7)}-01`, -((season.toMonth - season.fromMonth + 12) % 12)).slice(0, 7)}-01`;
+}
+
+/** The last day of the season on or after which `date` falls: of this year's, or the next one's. */
+export function seasonEnd(season: { readonly fromMonth: number; readonly toMonth: number }, date: IsoDate): IsoDate {
+  const ofYear = (year: number) => addDays(addMonths(`${year}-${String(season.toMonth).padStart(2, "0")}-01`, 1), -1);
+  const year = +date.slice(0, 4);
+  return ofYear(year) >= date ? ofYear(year) : ofYear(year + 1);
 }

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { addDays, addMonths, differenceDays, type IsoDate, isoDateSchema } from "../dates/index.ts";
 import { createHoursLine } from "./hoursLine.ts";
-import type { ServiceItem } from "./pack.ts";
+import { type ServiceItem, seasonEnd, seasonStart } from "./pack.ts";
 import { visits } from "./visits.ts";
 
 export const years = 5;
@@ -55,7 +55,7 @@ export function planYears(inService: IsoDate, today: IsoDate, scopes: readonly S
         const earliest = addDays(dueDate, -(item.earlyDays ?? usualEarlyDays));
         found.push({
           id: `${scope.id} ${item.id} ${found.length}`,
-          earliest: by === "season" ? seasonStart(item, dueDate) : earliest,
+          earliest: by === "season" ? seasonStart(item.season!, dueDate) : earliest,
           latest: isOverdue ? addDays(today, overdueDays) : dueDate,
           planned: {
             scope: scope.id,
@@ -83,6 +83,8 @@ export function planYears(inService: IsoDate, today: IsoDate, scopes: readonly S
   });
 }
 
+type Season = NonNullable<ServiceItem["season"]>;
+
 interface Occurrence {
   readonly dueDate: IsoDate;
   readonly by: PlannedItem["by"];
@@ -97,7 +99,7 @@ function listOccurrences(
 ): Occurrence[] {
   const done = scope.done.filter((each) => each.item === item.id).sort((a, b) => (a.date < b.date ? -1 : 1));
   let last = done.at(-1) ?? null;
-  if (item.season !== undefined) return listSeasons(item, last?.date ?? inService, until);
+  if (item.season !== undefined) return listSeasons(item.season, last?.date ?? inService, today, until);
   const line = createHoursLine(scope.hoursNow, today, scope.monthlyHours, differenceDays(until, today));
   const found: Occurrence[] = [];
   for (;;) {
@@ -116,18 +118,9 @@ function listOccurrences(
 }
 
 /** The ends of the seasons in which it is still to be done, the one going on now included. */
-function listSeasons(item: ServiceItem, lastDone: IsoDate, until: IsoDate): Occurrence[] {
+function listSeasons(season: Season, lastDone: IsoDate, today: IsoDate, until: IsoDate): Occurrence[] {
   const found: Occurrence[] = [];
-  const fromYear = +lastDone.slice(0, 4);
-  for (let year = fromYear; year <= +until.slice(0, 4) + 1; year++) {
-    const dueDate = addDays(addMonths(`${year}-${String(item.season!.toMonth).padStart(2, "0")}-01`, 1), -1);
-    if (dueDate > until) break;
-    if (dueDate > lastDone && seasonStart(item, dueDate) > lastDone) found.push({ dueDate, by: "season" });
-  }
-  return found.slice(-years - 1);
-}
-
-function seasonStart(item: ServiceItem, end: IsoDate): IsoDate {
-  const { fromMonth, toMonth } = item.season!;
-  return `${addMonths(end, -((toMonth - fromMonth + 12) % 12)).slice(0, 7)}-01`;
+  for (let dueDate = seasonEnd(season, today); dueDate <= until; dueDate = addMonths(dueDate, 12))
+    if (seasonStart(season, dueDate) > lastDone) found.push({ dueDate, by: "season" });
+  return found;
 }

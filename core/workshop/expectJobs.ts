@@ -1,6 +1,6 @@
-import { addDays, type IsoDate, toDayNumber } from "../dates/index.ts";
+import { addDays, type IsoDate } from "../dates/index.ts";
 import { chanceOfReaching, measureRun } from "../hours/index.ts";
-import type { ServiceItem } from "../service/index.ts";
+import { type ServiceItem, seasonStart } from "../service/index.ts";
 import type { ExpectedJob, JobKind } from "./load.ts";
 import { weekOf } from "./weeks.ts";
 
@@ -67,13 +67,6 @@ export function expectJob(
     earliest: addDays(likelyDate, -(item.earlyDays ?? usualEarlyDays)),
     chances,
   };
-}
-
-/** The first day of the season that ends on `end`. */
-export function seasonStart(season: { readonly fromMonth: number; readonly toMonth: number }, end: IsoDate): IsoDate {
-  const months = (season.toMonth - season.fromMonth + 12) % 12;
-  const day = new Date(Date.UTC(+end.slice(0, 4), +end.slice(5, 7) - 1 - months, 1)).getTime() / 86_400_000;
-  return addDays(end, day - toDayNumber(end));
 }
 
 const kindOf = ({ id, season, everyMonths }: ServiceItem): JobKind =>

@@ -3,11 +3,13 @@ import { SequelizeStorage, Umzug } from "umzug";
 import * as first from "./migrations/0001-store.ts";
 import * as second from "./migrations/0002-any-boat.ts";
 import * as third from "./migrations/0003-dock.ts";
+import * as fourth from "./migrations/0004-aftercare.ts";
 
 const migrations = [
   { name: "0001-store", ...first },
   { name: "0002-any-boat", ...second },
   { name: "0003-dock", ...third },
+  { name: "0004-aftercare", ...fourth },
 ];
 
 /** Brings the database up to date; answers how many migrations it has had in all. Names are numbered without gaps. */

@@ -22,6 +22,7 @@ export interface BoatRow {
   dueDate: string | null;
   template: string | null;
   version: number;
+  contact: string;
 }
 export interface TemplateRow {
   id: string;
@@ -85,11 +86,14 @@ export interface OwnerLinkRow {
 }
 export interface OutboxRow {
   id: string;
-  deliveryId: string;
+  deliveryId: string | null;
   recipient: string;
   text: string;
   at: string;
   state: string;
+  boatId: string;
+  kind: string;
+  answer: string | null;
 }
 export interface ReadingRow {
   id: string;
@@ -99,6 +103,9 @@ export interface ReadingRow {
   hours: number;
   reason: string | null;
   by: string;
+  source: string;
+  answer: string | null;
+  photo: string | null;
 }
 export interface ServiceRow {
   id: string;
@@ -108,6 +115,54 @@ export interface ServiceRow {
   date: string;
   hours: number;
   by: string;
+  outcome: string;
+  note: string;
+  photo: string | null;
+  priceCents: number | null;
+}
+export interface RunRow {
+  id: string;
+  boatId: string;
+  engine: string;
+  date: string;
+  startMin: number;
+  source: string;
+  fileName: string;
+  hoursBefore: number;
+  verdict: string;
+  trace: Buffer;
+  by: string;
+  at: string;
+}
+export interface PackRow {
+  id: string;
+  kind: string;
+  body: string;
+  version: number;
+  by: string;
+  at: string;
+}
+export interface BookingRow {
+  id: string;
+  boatId: string;
+  date: string;
+  startMin: number;
+  labourH: number;
+  items: string;
+  note: string;
+  state: string;
+  by: string;
+  at: string;
+}
+export interface JobRow {
+  id: string;
+  kind: string;
+  boatId: string;
+  dueAtMs: number;
+  state: string;
+  tries: number;
+  note: string;
+  doneAt: string | null;
 }
 export interface SettingRow {
   key: string;
@@ -130,6 +185,10 @@ export interface Models {
   readonly outbox: Table<OutboxRow>;
   readonly readings: Table<ReadingRow>;
   readonly services: Table<ServiceRow>;
+  readonly runs: Table<RunRow>;
+  readonly packs: Table<PackRow>;
+  readonly bookings: Table<BookingRow>;
+  readonly jobs: Table<JobRow>;
   readonly settings: Table<SettingRow>;
 }
 
@@ -162,6 +221,7 @@ export function defineModels(sequelize: Sequelize): Models {
       dueDate: maybeText(),
       template: maybeText(),
       version: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 },
+      contact: { type: DataTypes.TEXT, allowNull: false, defaultValue: "{}" },
     }),
     templates: table<TemplateRow>("templates", { id: key(), name: text(), rig: text(), at: text() }),
     topicEdits: table<TopicEditRow>("topicEdits", {
@@ -214,11 +274,14 @@ export function defineModels(sequelize: Sequelize): Models {
     }),
     outbox: table<OutboxRow>("outbox", {
       id: key(),
-      deliveryId: text(),
+      deliveryId: maybeText(),
       recipient: text(),
       text: text(),
       at: text(),
       state: text(),
+      boatId: text(),
+      kind: text(),
+      answer: maybeText(),
     }),
     readings: table<ReadingRow>("readings", {
       id: key(),
@@ -228,6 +291,9 @@ export function defineModels(sequelize: Sequelize): Models {
       hours: real(),
       reason: maybeText(),
       by: text(),
+      source: { type: DataTypes.TEXT, allowNull: false, defaultValue: "phone" },
+      answer: maybeText(),
+      photo: maybeText(),
     }),
     services: table<ServiceRow>("services", {
       id: key(),
@@ -237,6 +303,47 @@ export function defineModels(sequelize: Sequelize): Models {
       date: text(),
       hours: real(),
       by: text(),
+      outcome: { type: DataTypes.TEXT, allowNull: false, defaultValue: "done" },
+      note: { type: DataTypes.TEXT, allowNull: false, defaultValue: "" },
+      photo: maybeText(),
+      priceCents: { type: DataTypes.INTEGER, allowNull: true },
+    }),
+    runs: table<RunRow>("runs", {
+      id: key(),
+      boatId: text(),
+      engine: text(),
+      date: text(),
+      startMin: whole(),
+      source: text(),
+      fileName: text(),
+      hoursBefore: real(),
+      verdict: text(),
+      trace: { type: DataTypes.BLOB, allowNull: false },
+      by: text(),
+      at: text(),
+    }),
+    packs: table<PackRow>("packs", { id: key(), kind: text(), body: text(), version: whole(), by: text(), at: text() }),
+    bookings: table<BookingRow>("bookings", {
+      id: key(),
+      boatId: text(),
+      date: text(),
+      startMin: whole(),
+      labourH: real(),
+      items: text(),
+      note: text(),
+      state: text(),
+      by: text(),
+      at: text(),
+    }),
+    jobs: table<JobRow>("jobs", {
+      id: key(),
+      kind: text(),
+      boatId: text(),
+      dueAtMs: whole(),
+      state: text(),
+      tries: whole(),
+      note: text(),
+      doneAt: maybeText(),
     }),
     settings: table<SettingRow>("settings", { key: key(), value: text() }),
   };

@@ -1,27 +1,32 @@
-import type { AnswerOf, Boat, BodyOf, endpoints, OwedDesk, Today } from "../../api/index.ts";
+import { contactSchema } from "../../api/careSchemas.ts";
+import type { AnswerOf, Boat, BodyOf, endpoints, NewRun, OwedDesk, Today } from "../../api/index.ts";
 import { makeReady } from "../../content/index.ts";
 import { addDays, type IsoDate } from "../../core/dates/index.ts";
+import { askReading } from "../../core/hours/index.ts";
 import { listReadyChecks } from "../../core/ready/index.ts";
 import { findStyle } from "../../core/route/index.ts";
 import { compareOwed } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
-import type { ReadingRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { People, Person } from "../repositories/people.ts";
-import type { Settings } from "../repositories/settings.ts";
-import { describeCare, findNextDue } from "./careDesk.ts";
+import type { Messages } from "../standins/messages.ts";
+import { boatScope, describeCare, findNextDue, listScopes, readingsOf, standEngine } from "./careDesk.ts";
+import type { CareReader } from "./careReader.ts";
 import type { Library, LibraryDesk } from "./libraryDesk.ts";
 import type { Prepared, RigDesk } from "./rigDesk.ts";
+import type { RunDesk } from "./runDesk.ts";
 
 interface Parts {
   readonly database: Database;
   readonly boats: Boats;
   readonly deliveries: Deliveries;
   readonly people: People;
-  readonly settings: { read(): Promise<Settings> };
+  readonly careReader: CareReader;
+  readonly runDesk: RunDesk;
+  readonly messages: Messages;
   readonly rigDesk: RigDesk;
   readonly libraryDesk: LibraryDesk;
   readonly clock: Clock;
@@ -34,43 +39,26 @@ const mostOwing = 60;
 
 /** Boats as a whole: today's list, one boat's page, and the hours and services that are entered there. */
 export function createBoatDesk(parts: Parts) {
-  const { database, boats, deliveries, people, settings, rigDesk, libraryDesk, clock } = parts;
+  const { database, boats, deliveries, people, careReader, runDesk, messages, rigDesk, libraryDesk, clock } = parts;
 
-  const careOf = async (boat: BoatRecord, today: IsoDate, store: Settings, transaction?: Transaction) =>
-    describeCare({
-      rig: rigDesk.read(boat.rigText),
-      inService: boat.inService,
-      today,
-      monthlyHours: store.monthlyHours,
-      readings: await boats.listReadings([boat.id], transaction),
-      services: await boats.listServices([boat.id], transaction),
-    });
+  const careOf = async (boat: BoatRecord, transaction?: Transaction) =>
+    describeCare(await careReader.ask(boat, transaction), false);
   // What falls due changes with the day and with what is entered, not with each look at it.
   let lastDue: { date: IsoDate; version: number; answer: Pick<Today, "due" | "dueInAll"> } | null = null;
   const fallsDue = async (date: IsoDate) => {
     const version = boats.careVersion();
     if (lastDue?.date === date && lastDue.version === version) return lastDue.answer;
-    const { monthlyHours } = await settings.read();
     const dueBy = addDays(date, soonDays);
     const dueBoats = await boats.listDueBy(dueBy, mostRows);
     const ids = dueBoats.map(({ id }) => id);
-    const [sold, readings, services, dueInAll] = await Promise.all([
+    const [sold, questions, dueInAll] = await Promise.all([
       deliveries.listOfBoats(ids),
-      boats.listReadings(ids),
-      boats.listServices(ids),
+      careReader.askMany(dueBoats),
       boats.countDueBy(dueBy),
     ]);
-    const due = dueBoats.flatMap((boat) => {
-      const care = describeCare({
-        rig: rigDesk.read(boat.rigText),
-        inService: boat.inService,
-        today: date,
-        monthlyHours,
-        readings: readings.filter(({ boatId }) => boatId === boat.id),
-        services: services.filter(({ boatId }) => boatId === boat.id),
-      });
-      return listDue(boat, care, dueBy, buyersOf(boat.id, sold));
-    });
+    const due = dueBoats.flatMap((boat, i) =>
+      listDue(boat, describeCare(questions[i]!, false), dueBy, buyersOf(boat.id, sold)),
+    );
     due.sort((a, b) => (a.dueDate < b.dueDate ? -1 : a.dueDate > b.dueDate ? 1 : 0));
     const answer = { due, dueInAll };
     lastDue = { date, version, answer };
@@ -82,15 +70,20 @@ export function createBoatDesk(parts: Parts) {
     return boat;
   };
   const refreshDue = async (boat: BoatRecord, transaction: Transaction) => {
-    const care = await careOf(boat, clock.today(), await settings.read(), transaction);
+    const care = await careOf(boat, transaction);
     await boats.setCare(boat.id, { inService: boat.inService, dueDate: findNextDue(care) }, transaction);
+  };
+  const checkDay = (boat: BoatRecord, date: IsoDate) => {
+    if (date > clock.today()) throw new Failure("date-ahead", { path: "date", got: date, today: clock.today() });
+    if (boat.inService !== null && date < boat.inService)
+      throw new Failure("before-delivery", { path: "date", got: date, inService: boat.inService });
   };
   const checkHours = (boat: BoatRecord, engine: string, date: IsoDate) => {
     if (!rigDesk.read(boat.rigText).engines.some(({ id }) => id === engine))
       throw new Failure("invalid-input", {
         issues: [{ path: "engine", message: `no engine "${engine}" on this boat` }],
       });
-    if (date > clock.today()) throw new Failure("date-ahead", { path: "date", got: date, today: clock.today() });
+    checkDay(boat, date);
   };
 
   return {
@@ -171,41 +164,67 @@ export function createBoatDesk(parts: Parts) {
           time,
           state: summary.state,
         })),
-        care: await careOf(boat, today, await settings.read()),
-        readings: readings.map(({ boatId: _, ...reading }) => reading),
+        ...(await careReader.describe(boat)),
+        contact: contactSchema.parse(JSON.parse(boat.contact)),
+        readings: readings.map(({ boatId: _, ...reading }) => reading as Boat["readings"][number]),
         owed: mine.flatMap((delivery) => describeOwed(delivery, boat)),
       };
     },
 
-    async addReading(id: string, user: Person, reading: BodyOf<typeof endpoints.addReading>) {
+    async addReading(id: string, author: string, reading: BodyOf<typeof endpoints.addReading>) {
       await database.inTransaction(async (transaction) => {
         const boat = await find(id, transaction);
         if (boat.inService === null) throw new Failure("not-delivered", { boat: id });
         checkHours(boat, reading.engine, reading.date);
         const earlier = await boats.listReadings([id], transaction);
         if (earlier.some((other) => other.id === reading.id)) return;
-        const clash = findClash(earlier, reading);
-        if (clash !== null && reading.reason === undefined)
-          throw new Failure("hours-fall", { path: "hours", got: reading.hours, before: clash.hours, on: clash.date });
-        await boats.addReading({ ...reading, boatId: id, reason: reading.reason ?? null, by: user.name }, transaction);
+        const asked = askReading(readingsOf(earlier, reading.engine), reading);
+        if (asked !== null && reading.answer === undefined) {
+          const facts = { path: "hours", got: reading.hours, before: asked.beforeH, on: asked.on };
+          if (asked.code === "falls") throw new Failure("hours-fall", facts);
+          throw new Failure("hours-leap", { ...facts, perDay: asked.perDayH });
+        }
+        const { answer = null, reason = null, photo = null, ...rest } = reading;
+        // An answer to a question that was not asked says nothing.
+        const stands = asked === null ? null : answer;
+        await boats.addReading({ ...rest, boatId: id, reason, photo, answer: stands, by: author }, transaction);
+        // Asked for their hours, they have told them.
+        for (const kind of ["ask-hours", "break-in-end"])
+          await messages.noteAnswer(id, kind, `${reading.hours} h`, transaction);
         await refreshDue(boat, transaction);
       });
+    },
+
+    /** Keeps a run; what it moved on in hours moves what falls due. */
+    async addRun(id: string, author: string, run: NewRun, source: "file" | "owner") {
+      const kept = await runDesk.add(id, author, run, source);
+      await database.inTransaction(async (transaction) => refreshDue(await find(id, transaction), transaction));
+      return kept;
     },
 
     async addService(id: string, user: Person, service: BodyOf<typeof endpoints.addService>) {
       await database.inTransaction(async (transaction) => {
         const boat = await find(id, transaction);
         if (boat.inService === null) throw new Failure("not-delivered", { boat: id });
-        checkHours(boat, service.engine, service.date);
-        const care = await careOf(boat, clock.today(), await settings.read(), transaction);
-        const items = care.find(({ engine }) => engine === service.engine)!.items;
-        if (!items.some((item) => item.id === service.item))
+        if (service.engine !== boatScope) checkHours(boat, service.engine, service.date);
+        checkDay(boat, service.date);
+        const question = await careReader.ask(boat, transaction);
+        const scopes = listScopes(
+          question,
+          question.rig.engines.map((engine) => standEngine(question, engine)),
+        );
+        if (
+          !scopes.some(
+            ({ id: scope, items }) => scope === service.engine && items.some((item) => item.id === service.item),
+          )
+        )
           throw new Failure("invalid-input", {
             issues: [{ path: "item", message: `no item "${service.item}" in this pack` }],
           });
         const earlier = await boats.listServices([id], transaction);
         if (earlier.some((other) => other.id === service.id)) return;
-        await boats.addService({ ...service, boatId: id, by: user.name }, transaction);
+        const { photo = null, priceCents = null, ...rest } = service;
+        await boats.addService({ ...rest, boatId: id, photo, priceCents, by: user.name }, transaction);
         await refreshDue(boat, transaction);
       });
     },
@@ -213,18 +232,6 @@ export function createBoatDesk(parts: Parts) {
 }
 
 export type BoatDesk = ReturnType<typeof createBoatDesk>;
-
-/** The reading that a new one contradicts: an earlier day with more hours, or a later day with fewer. */
-function findClash(earlier: readonly ReadingRow[], reading: { engine: string; date: IsoDate; hours: number }) {
-  return (
-    earlier.find(
-      (other) =>
-        other.engine === reading.engine &&
-        ((other.date <= reading.date && other.hours > reading.hours) ||
-          (other.date > reading.date && other.hours < reading.hours)),
-    ) ?? null
-  );
-}
 
 /** Characters 4 to 8 of a hull identification number: the builder's serial number, what people call the boat by. */
 const serial = (boat: BoatRecord) => boat.hull.slice(3, 8);

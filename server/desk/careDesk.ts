@@ -1,71 +1,258 @@
-import type { EngineCare } from "../../api/index.ts";
-import { breakInPacks, servicePacks } from "../../content/index.ts";
-import { findBreakInStanding } from "../../core/breakin/index.ts";
+import type { BoatCare, EngineCare, RunLine } from "../../api/index.ts";
+import {
+  addBands,
+  createLimits,
+  describeCoverage,
+  findBreakInStanding,
+  measureProgress,
+  type TankBurn,
+  toHours,
+} from "../../core/breakin/index.ts";
 import type { IsoDate } from "../../core/dates/index.ts";
-import type { Rig } from "../../core/rig/index.ts";
-import { due, estimateHours, type ServicePack } from "../../core/service/index.ts";
+import {
+  believeOwner,
+  describeOwner,
+  type Fleet,
+  fanHours,
+  findDrift,
+  forecastHours,
+  type Owner,
+  type Reading,
+  type ReadingAnswer,
+  type Resolved,
+  resolveReadings,
+  sumSeason,
+  usualTripH,
+} from "../../core/hours/index.ts";
+import type { Engine, Rig } from "../../core/rig/index.ts";
+import {
+  due,
+  estimateHours,
+  planYears,
+  type Scope,
+  type ServiceItem,
+  type ServicePack,
+} from "../../core/service/index.ts";
 import type { ReadingRow, ServiceRow } from "../database/models.ts";
+import type { Packs } from "./packDesk.ts";
 
 export interface CareQuestion {
   readonly rig: Rig;
   readonly inService: IsoDate | null;
   readonly today: IsoDate;
-  readonly monthlyHours: readonly number[];
+  readonly packs: Packs;
+  readonly fleet: Fleet;
   readonly readings: readonly ReadingRow[];
   readonly services: readonly ServiceRow[];
+  readonly runs: readonly RunLine[];
+}
+
+/** The id under which the boat itself is served, its engines aside. */
+export const boatScope = "boat";
+
+/** One engine as known today: what it has run, what its owner is believed to run, its packs. */
+export interface EngineStanding {
+  readonly engine: Engine;
+  readonly resolved: readonly Resolved[];
+  readonly last: { readonly date: IsoDate; readonly hours: number } | null;
+  readonly owner: Owner;
+  readonly meanH: number;
+  readonly monthlyHours: readonly number[];
+  readonly likelyNowH: number | null;
+  readonly servicePack: ServicePack;
+}
+
+/** The readings of one engine, as core takes them. `rows` as the repository lists them. */
+export const readingsOf = (rows: readonly ReadingRow[], engine: string): Reading[] =>
+  rows
+    .filter((row) => row.engine === engine)
+    .map(({ date, hours, answer }) => ({ date, hours, answer: answer as ReadingAnswer | null }));
+
+export function standEngine(question: CareQuestion, engine: Engine): EngineStanding {
+  const { fleet, today, inService } = question;
+  const resolved = resolveReadings(readingsOf(question.readings, engine.id));
+  const told = resolved.at(-1) ?? null;
+  const last = told === null ? null : { date: told.date, hours: told.engineH };
+  // One stretch from the first to the last reading says nearly all that the single ones do.
+  const first = resolved[0];
+  const passed =
+    first === undefined || last === null || last.date === first.date
+      ? []
+      : [{ share: sumSeason(first.date, last.date, fleet.seasonShare), hours: last.hours - first.engineH }];
+  const owner = believeOwner(fleet.yearH, passed, usualTripH);
+  const { meanH } = describeOwner(owner);
+  const monthlyHours = fleet.seasonShare.map((share) => share * meanH);
+  return {
+    engine,
+    resolved,
+    last,
+    owner,
+    meanH,
+    monthlyHours,
+    likelyNowH:
+      last === null
+        ? null
+        : inService === null
+          ? last.hours
+          : estimateHours(last.hours, last.date, today, monthlyHours),
+    servicePack: findPack(question.packs.service, engine.servicePack),
+  };
 }
 
 /** Break-in and service of every engine of a boat, as known today. Before delivery nothing falls due. */
-export function describeCare(question: CareQuestion): EngineCare[] {
-  return question.rig.engines.map((engine): EngineCare => {
-    const breakInPack = findPack(breakInPacks, engine.breakInPack);
-    const servicePack = findPack(servicePacks, engine.servicePack);
-    const told = lastTold(question.readings, engine.id);
-    const { inService, today } = question;
-    const likelyNowH =
-      told === null
-        ? null
-        : inService === null
-          ? told.hours
-          : estimateHours(told.hours, told.date, today, question.monthlyHours);
-    return {
-      engine: engine.id,
-      label: engine.label,
-      toldH: told?.hours ?? null,
-      toldOn: told?.date ?? null,
-      likelyNowH,
-      breakInTitle: breakInPack.title,
-      breakInBasis: breakInPack.basis,
-      // Limits follow the hours told, not those supposed: the lower count has the stricter limits.
-      breakIn: told === null ? null : findBreakInStanding(breakInPack, told.hours, engine.ratedRpm.to),
-      serviceTitle: servicePack.title,
-      serviceBasis: servicePack.basis,
-      items: inService === null || likelyNowH === null ? [] : listItems(question, engine.id, servicePack, likelyNowH),
-    };
-  });
+export function describeCare(question: CareQuestion, withForecast = true): EngineCare[] {
+  return question.rig.engines.map((engine) => describeEngine(question, standEngine(question, engine), withForecast));
 }
 
-function listItems(question: CareQuestion, engine: string, pack: ServicePack, hoursNow: number): EngineCare["items"] {
-  const mine = question.services.filter(
-    (service) => service.engine === engine && pack.items.some(({ id }) => id === service.item),
+function describeEngine(question: CareQuestion, standing: EngineStanding, withForecast: boolean): EngineCare {
+  const { engine, last, resolved, likelyNowH, servicePack } = standing;
+  const pack = findPack(question.packs.breakIn, engine.breakInPack);
+  const inHours = toHours(pack, fuelOf(question.rig, engine));
+  const limits = inHours === null ? [] : createLimits(inHours, engine.ratedRpm.to);
+  const runs = question.runs.filter((run) => run.engine === engine.id);
+  const hours = last?.hours ?? 0;
+  const coverage = describeCoverage(
+    limits,
+    addBands(runs.map(({ verdict }) => verdict.bands)),
+    hours,
+    engine.ratedRpm.to,
   );
-  const { items } = due({
+  const items =
+    question.inService === null || likelyNowH === null ? [] : listItems(question, engine.id, servicePack, standing);
+  return {
+    engine: engine.id,
+    label: engine.label,
+    toldH: last?.hours ?? null,
+    meterH: resolved.at(-1)?.meterH ?? null,
+    toldOn: last?.date ?? null,
+    likelyNowH,
+    breakInTitle: pack.title,
+    breakInBasis: pack.basis,
+    // Limits follow the hours told, not those supposed: the lower count has the stricter limits.
+    breakIn: last === null || inHours === null ? null : findBreakInStanding(inHours, last.hours, engine.ratedRpm.to),
+    limits,
+    ratedToRpm: engine.ratedRpm.to,
+    coverage,
+    progress: measureProgress(coverage, hours, inHours?.totalH ?? 0),
+    serviceTitle: servicePack.title,
+    serviceBasis: servicePack.basis,
+    items,
+    forecast: withForecast && last !== null ? forecastEngine(question, standing, inHours?.totalH ?? null, items) : null,
+  };
+}
+
+function forecastEngine(
+  { fleet, today }: CareQuestion,
+  { resolved, last, owner }: EngineStanding,
+  breakInH: number | null,
+  items: EngineCare["items"],
+): EngineCare["forecast"] {
+  const next = items.filter(({ targetH, state }) => targetH !== null && state !== "finished");
+  const service = next.sort((a, b) => a.targetH! - b.targetH!)[0] ?? null;
+  const targetsH = [...(breakInH === null ? [] : [breakInH]), ...(service === null ? [] : [service.targetH!])];
+  const { targets, yearH } = forecastHours({
+    readings: resolved.filter(({ date }) => date <= today).map(({ date, engineH }) => ({ date, hours: engineH })),
+    seasonShare: [...fleet.seasonShare],
+    fleetYearH: fleet.yearH,
+    today,
+    targetsH,
+  });
+  const isOver = breakInH === null || last!.hours >= breakInH;
+  return {
+    yearH,
+    fan: fanHours(owner, last!, today, fleet.seasonShare, usualTripH),
+    breakInEnds: isOver ? null : targets[0]!,
+    nextService: service === null ? null : { ...targets.at(-1)!, title: service.title },
+  };
+}
+
+function listItems(
+  question: CareQuestion,
+  engine: string,
+  pack: ServicePack,
+  standing: EngineStanding,
+): EngineCare["items"] {
+  const items = pack.items.filter(({ season }) => season === undefined);
+  const mine = question.services.filter(
+    (service) => service.engine === engine && items.some(({ id }) => id === service.item),
+  );
+  const answer = due({
     inService: question.inService!,
     today: question.today,
-    hoursNow,
-    monthlyHours: [...question.monthlyHours],
-    items: pack.items.map(({ title: _, work: __, ...item }) => item),
+    hoursNow: standing.likelyNowH!,
+    monthlyHours: [...standing.monthlyHours],
+    items: items.map(({ id, firstH, everyH, firstMonths, everyMonths }) => ({
+      id,
+      firstH,
+      everyH,
+      firstMonths,
+      everyMonths,
+    })),
     done: mine.map(({ item, date, hours }) => ({ item, date, hours })),
   });
-  return items.map((item, i) => {
+  return answer.items.map((item, i) => {
     const dates = mine.filter((service) => service.item === item.id).map(({ date }) => date);
-    return { ...item, title: pack.items[i]!.title, work: pack.items[i]!.work, lastDone: dates.sort().at(-1) ?? null };
+    return { ...item, title: items[i]!.title, work: items[i]!.work, lastDone: dates.sort().at(-1) ?? null };
   });
 }
 
-/** The reading that counts: the last by date, of one day the one entered last. `readings` as the repository lists them. */
-function lastTold(readings: readonly ReadingRow[], engine: string): ReadingRow | null {
-  return readings.findLast((reading) => reading.engine === engine) ?? null;
+/** The engines with their packs, then the boat itself, as `planYears` and `nextTargets` take them. */
+export function listScopes(question: CareQuestion, standings: readonly EngineStanding[]): Scope[] {
+  const doneOf = (scope: string) =>
+    question.services
+      .filter((service) => service.engine === scope)
+      .map(({ item, date, hours }) => ({ item, date, hours }));
+  const engines = standings.flatMap(({ engine, servicePack, likelyNowH, monthlyHours }): Scope[] =>
+    likelyNowH === null
+      ? []
+      : [
+          {
+            id: engine.id,
+            label: engine.label,
+            hoursNow: likelyNowH,
+            monthlyHours,
+            items: servicePack.items,
+            done: doneOf(engine.id),
+          },
+        ],
+  );
+  const boat: Scope = {
+    id: boatScope,
+    label: "The boat",
+    hoursNow: 0,
+    monthlyHours: [],
+    items: question.packs.boatCare.items.filter((item) => isNeeded(item, question.rig)),
+    done: doneOf(boatScope),
+  };
+  return [...engines, boat];
+}
+
+function isNeeded({ needs }: ServiceItem, rig: Rig): boolean {
+  if (needs === "trailer") return rig.trailer !== null;
+  if (needs === "flooded-battery") return rig.batteries.some(({ chemistry }) => chemistry === "flooded");
+  return true;
+}
+
+/** The next five years of a boat, and whether its engines have drifted apart. */
+export function describePlan(question: CareQuestion): Pick<BoatCare, "visits" | "driftH"> {
+  const standings = question.rig.engines.map((engine) => standEngine(question, engine));
+  const hours = standings.flatMap(({ engine, last }) =>
+    last === null || engine.kind === "kicker" ? [] : [last.hours],
+  );
+  return {
+    visits:
+      question.inService === null ? [] : planYears(question.inService, question.today, listScopes(question, standings)),
+    driftH: findDrift(hours),
+  };
+}
+
+/** What a tank holds for each engine that burns it, and how fast; null where the burn was never entered. */
+function fuelOf(rig: Rig, engine: Engine): TankBurn | null {
+  if (engine.burnLph === undefined) return null;
+  const fuel = engine.fuel ?? "petrol";
+  const litres = rig.tanks.filter(({ kind }) => kind === fuel).reduce((sum, tank) => sum + tank.litres, 0);
+  const burning = rig.engines.filter((other) => (other.fuel ?? "petrol") === fuel && other.kind !== "kicker").length;
+  return litres === 0 ? null : { tankL: litres / Math.max(1, burning), burnLph: engine.burnLph };
 }
 
 function findPack<P extends { id: string }>(packs: readonly P[], id: string): P {
@@ -78,4 +265,10 @@ function findPack<P extends { id: string }>(packs: readonly P[], id: string): P 
 export function findNextDue(care: readonly EngineCare[]): IsoDate | null {
   const dates = care.flatMap(({ items }) => items.flatMap(({ dueDate }) => (dueDate === null ? [] : [dueDate])));
   return dates.sort()[0] ?? null;
+}
+
+/** The limits that hold for an engine, for its runs to be judged by; empty where its tanks are not known. */
+export function limitsOf(rig: Rig, engine: Engine, packs: Packs) {
+  const pack = toHours(findPack(packs.breakIn, engine.breakInPack), fuelOf(rig, engine));
+  return pack === null ? [] : createLimits(pack, engine.ratedRpm.to);
 }

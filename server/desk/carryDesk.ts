@@ -224,6 +224,9 @@ export function createCarryDesk({ database, boats, deliveries, photos, chain, ha
               hours: entry.hours,
               reason: null,
               by: entry.by,
+              source: "walk",
+              answer: null,
+              photo: null,
             },
             transaction,
           );

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from "node:util";
 import { ulid } from "ulid";
 import type { BodyOf, Delivery, endpoints, PlanComparison } from "../../api/index.ts";
-import { arrivalChecks, breakInPacks, makeReady, servicePacks, usuallyForgotten } from "../../content/index.ts";
+import { arrivalChecks, makeReady, usuallyForgotten } from "../../content/index.ts";
 import { listReadyChecks } from "../../core/ready/index.ts";
 import {
   amendmentSchema,
@@ -36,8 +36,10 @@ import type { Photos } from "../repositories/photos.ts";
 import type { Settings } from "../repositories/settings.ts";
 import type { Messages } from "../standins/messages.ts";
 import { describeCare, findNextDue } from "./careDesk.ts";
+import type { CareReader } from "./careReader.ts";
 import { checkEntry } from "./checkEntry.ts";
 import type { LibraryDesk } from "./libraryDesk.ts";
+import type { PackDesk } from "./packDesk.ts";
 import type { Prepared, RigDesk } from "./rigDesk.ts";
 
 interface Parts {
@@ -51,6 +53,8 @@ interface Parts {
   readonly news: NewsDesk;
   readonly people: People;
   readonly settings: { read(): Promise<Settings> };
+  readonly packDesk: PackDesk;
+  readonly careReader: CareReader;
   readonly rigDesk: RigDesk;
   readonly libraryDesk: LibraryDesk;
   readonly clock: Clock;
@@ -75,7 +79,7 @@ export type Author = Pick<Person, "id" | "name"> & { readonly role: Person["role
 /** A handover from plan to seal and after: what a walk is given, what it may add, and when it is sealed. */
 export function createHandoverDesk(parts: Parts) {
   const { database, boats, deliveries, chain, photos, ownerLinks, messages, news, people } = parts;
-  const { settings, rigDesk, libraryDesk, clock } = parts;
+  const { settings, packDesk, careReader, rigDesk, libraryDesk, clock } = parts;
 
   /** What the walk is given; of a sealed handover what was sealed, however library and rig have changed since. */
   const prepare = async (delivery: DeliveryRecord, boat: BoatRecord, transaction?: Transaction): Promise<AtHand> => {
@@ -126,6 +130,7 @@ export function createHandoverDesk(parts: Parts) {
     const store = await settings.read();
     const sealedAt = new Date(clock.nowMs()).toISOString();
     const { rig, plan, topics } = atHand;
+    const known = await packDesk.read();
     const packsOf = <P extends { id: string }>(packs: readonly P[], used: readonly string[]) =>
       packs.filter((pack) => used.includes(pack.id));
     // All of it was parsed where it came in; what the store keeps is not parsed again while a transaction waits.
@@ -144,11 +149,11 @@ export function createHandoverDesk(parts: Parts) {
       makeReady: atHand.makeReady,
       packs: {
         breakIn: packsOf(
-          breakInPacks,
+          known.breakIn,
           rig.engines.map(({ breakInPack }) => breakInPack),
         ),
         service: packsOf(
-          servicePacks,
+          known.service,
           rig.engines.map(({ servicePack }) => servicePack),
         ),
       },
@@ -173,17 +178,13 @@ export function createHandoverDesk(parts: Parts) {
           hours: entry.hours,
           reason: null,
           by: entry.by,
+          source: "walk",
+          answer: null,
+          photo: null,
         },
         t,
       );
-    const care = describeCare({
-      rig,
-      inService: delivery.date,
-      today: delivery.date,
-      monthlyHours: store.monthlyHours,
-      readings: await boats.listReadings([boat.id], t),
-      services: [],
-    });
+    const care = describeCare(await careReader.ask({ ...boat, inService: delivery.date }, t), false);
     await boats.setCare(boat.id, { inService: delivery.date, dueDate: findNextDue(care) }, t);
     return sealedAt;
   };
@@ -322,6 +323,8 @@ export function createHandoverDesk(parts: Parts) {
                 {
                   id: entry.id,
                   deliveryId: id,
+                  boatId: desk.boat.id,
+                  kind: "note",
                   recipient: desk.delivery.buyers.map(({ name }) => name).join(" and "),
                   text: entry.text,
                   at: entry.at,

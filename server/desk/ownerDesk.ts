@@ -1,6 +1,6 @@
 import { ulid } from "ulid";
 import type { OwnerPage } from "../../api/index.ts";
-import { breakInPacks, cards, servicePacks } from "../../content/index.ts";
+import { cards } from "../../content/index.ts";
 import { createCards } from "../../core/card/index.ts";
 import { type Entry, type EntryKind, foldWalk } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
@@ -12,8 +12,9 @@ import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { Person } from "../repositories/people.ts";
 import type { Settings } from "../repositories/settings.ts";
 import type { Messages } from "../standins/messages.ts";
-import { describeCare } from "./careDesk.ts";
+import type { CareReader } from "./careReader.ts";
 import { type HandoverDesk, ownerPerson } from "./handoverDesk.ts";
+import type { PackDesk } from "./packDesk.ts";
 
 interface Parts {
   readonly database: Database;
@@ -21,6 +22,8 @@ interface Parts {
   readonly boats: Boats;
   readonly ownerLinks: OwnerLinks;
   readonly handoverDesk: HandoverDesk;
+  readonly careReader: CareReader;
+  readonly packDesk: PackDesk;
   readonly settings: { read(): Promise<Settings> };
   readonly clock: Clock;
 }
@@ -30,7 +33,7 @@ const ours: ReadonlySet<EntryKind> = new Set<EntryKind>(["allow", "assign", "cal
 
 /** The owner's private page: made, ended, read, and written to where it is theirs to write. */
 export function createOwnerDesk(parts: Parts) {
-  const { database, messages, boats, ownerLinks, handoverDesk, settings, clock } = parts;
+  const { database, messages, boats, ownerLinks, handoverDesk, careReader, packDesk, settings, clock } = parts;
   const open = async (token: string) => {
     const link = await ownerLinks.find(token);
     if (link === null) throw new Failure("link-ended");
@@ -39,6 +42,12 @@ export function createOwnerDesk(parts: Parts) {
   const now = () => new Date(clock.nowMs()).toISOString();
   return {
     open,
+    /** The boat a token opens. */
+    async openBoat(token: string) {
+      const { deliveryId } = await open(token);
+      const { boat } = await handoverDesk.take(deliveryId);
+      return { boat: boat.id, delivery: deliveryId };
+    },
     /** Makes the page's address and, where it is wished, sends it to the buyer; `origin` is where this server is reached. */
     async makeLink(id: string, user: Person, { isRemote, send }: { isRemote: boolean; send: boolean }, origin: string) {
       const { delivery, boat } = await handoverDesk.take(id);
@@ -49,7 +58,10 @@ export function createOwnerDesk(parts: Parts) {
         const text = `${store}: your page for ${boat.name}, with ${what}: ${origin}/o/${token} It is private; keep it to yourselves.`;
         const recipient = delivery.buyers.map(({ name }) => name).join(" and ");
         await database.inTransaction((transaction) =>
-          messages.send({ id: ulid(), deliveryId: id, recipient, text, secret: token, at: now() }, transaction),
+          messages.send(
+            { id: ulid(), deliveryId: id, boatId: boat.id, kind: "link", recipient, text, secret: token, at: now() },
+            transaction,
+          ),
         );
       }
       return token;
@@ -64,28 +76,29 @@ export function createOwnerDesk(parts: Parts) {
       const boat = (await boats.find(delivery.boat))!;
       const store = await settings.read();
       const today = clock.today();
+      const packs = await packDesk.read();
+      const { bookings: _, ...care } = await careReader.describe(boat);
       return {
         store: store.store,
         phone: store.phone,
         today,
         cards,
-        breakInPacks: breakInPacks.filter(({ id }) => delivery.rig.engines.some((engine) => engine.breakInPack === id)),
-        servicePacks: servicePacks.filter(({ id }) => delivery.rig.engines.some((engine) => engine.servicePack === id)),
+        breakInPacks: packs.breakIn.filter(({ id }) =>
+          delivery.rig.engines.some((engine) => engine.breakInPack === id),
+        ),
+        servicePacks: packs.service.filter(({ id }) =>
+          delivery.rig.engines.some((engine) => engine.servicePack === id),
+        ),
         delivery: { ...delivery, makeReady: [], entries: delivery.entries.filter(({ kind }) => !ours.has(kind)) },
-        care: describeCare({
-          rig: delivery.rig,
-          inService: boat.inService,
-          today,
-          monthlyHours: store.monthlyHours,
-          readings: await boats.listReadings([boat.id]),
-          services: await boats.listServices([boat.id]),
-        }),
+        inService: boat.inService,
+        ...care,
       };
     },
     /** What an owner pack is printed from; the address on its label only for a token that opens this very handover. */
     async describePack(delivery: string, token: string | undefined): Promise<Omit<PackQuestion, "paper" | "layout">> {
       const { rig, boatName, hull, entries } = await handoverDesk.describe(delivery);
       const { store, phone } = await settings.read();
+      const packs = await packDesk.read();
       const link = token === undefined ? null : await open(token);
       if (link !== null && link.deliveryId !== delivery) throw new Failure("link-ended");
       return {
@@ -95,8 +108,8 @@ export function createOwnerDesk(parts: Parts) {
           hull,
           store,
           phone,
-          breakInPacks,
-          servicePacks,
+          breakInPacks: packs.breakIn,
+          servicePacks: packs.service,
           gear: foldWalk(entries).gear,
         }),
         rig,

@@ -1,6 +1,6 @@
 import { ulid } from "ulid";
 import type { AnswerOf, BodyOf, endpoints } from "../../api/index.ts";
-import { breakInPacks, rigTemplates, servicePacks } from "../../content/index.ts";
+import { rigTemplates } from "../../content/index.ts";
 import { type Rig, readHullNumber } from "../../core/rig/index.ts";
 import { createStockRig } from "../../core/stock/index.ts";
 import type { Clock } from "../clock.ts";
@@ -8,6 +8,7 @@ import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Templates } from "../repositories/templates.ts";
+import type { PackDesk } from "./packDesk.ts";
 import type { RigDesk } from "./rigDesk.ts";
 
 interface Parts {
@@ -15,6 +16,7 @@ interface Parts {
   readonly boats: Boats;
   readonly templates: Templates;
   readonly rigDesk: RigDesk;
+  readonly packDesk: PackDesk;
   readonly clock: Clock;
 }
 
@@ -34,7 +36,7 @@ const shipped: readonly Template[] = Object.entries(rigTemplates).map(([id, rig]
 const packNames = (packs: readonly { id: string; title: string }[]) => packs.map(({ id, title }) => ({ id, title }));
 
 /** Describing boats: their rig sheets, the templates they start from, new ones by hand and from a stock list. */
-export function createSheetDesk({ database, boats, templates, rigDesk, clock }: Parts) {
+export function createSheetDesk({ database, boats, templates, rigDesk, packDesk, clock }: Parts) {
   const listTemplates = async (): Promise<Template[]> => {
     const own = (await templates.list()).map(({ id, name, rigText }) => ({
       id,
@@ -81,6 +83,7 @@ export function createSheetDesk({ database, boats, templates, rigDesk, clock }: 
     async describe(id: string): Promise<AnswerOf<typeof endpoints.rig>> {
       const boat = await takeBoat(id);
       const template = boat.template === null ? null : await findTemplate(boat.template);
+      const packs = await packDesk.read();
       return {
         boat: boat.id,
         name: boat.name,
@@ -88,8 +91,8 @@ export function createSheetDesk({ database, boats, templates, rigDesk, clock }: 
         version: boat.version,
         rig: rigDesk.read(boat.rigText),
         template: template === null ? null : { id: template.id, name: template.name },
-        breakInPacks: packNames(breakInPacks),
-        servicePacks: packNames(servicePacks),
+        breakInPacks: packNames(packs.breakIn),
+        servicePacks: packNames(packs.service),
       };
     },
 

@@ -1,6 +1,7 @@
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { addDays, addMonths } from "../../core/dates/index.ts";
+import { learnFleet } from "../../core/hours/index.ts";
 import { openTestStore, type TestStore } from "../openTestStore.ts";
 import { describeCare, findNextDue } from "./careDesk.ts";
 
@@ -57,7 +58,15 @@ describe("Today", () => {
     const odile = (await store.services.people.findByLogin("odile"))!;
     const before = (await store.services.boatDesk.today()).due.find(({ boat }) => boat === "w081")!;
     for (const engine of ["port", "starboard"]) {
-      const service = { id: ulid(), engine, item: "first-service", date: today(), hours: 22 };
+      const service = {
+        id: ulid(),
+        engine,
+        item: "first-service",
+        date: today(),
+        hours: 22,
+        outcome: "done" as const,
+        note: "",
+      };
       await store.services.boatDesk.addService("w081", odile, service);
     }
     const { due } = await store.services.boatDesk.today();
@@ -87,14 +96,19 @@ describe("Today", () => {
   });
 });
 
+const told = { reason: null, source: "walk", answer: null, photo: null };
+const kept = { outcome: "done", note: "", photo: null, priceCents: null };
+
 describe("describeCare", () => {
   const question = async (change: object = {}) => ({
     rig: store.services.rigDesk.read((await store.services.boats.find("w097"))!.rigText),
     inService: "2024-06-01",
     today: "2024-06-01",
-    monthlyHours,
-    readings: [{ id: "1", boatId: "b", engine: "port", date: "2024-06-01", hours: 1, reason: null, by: "n" }],
+    packs: await store.services.packDesk.read(),
+    fleet: learnFleet([], monthlyHours),
+    readings: [{ ...told, id: "1", boatId: "b", engine: "port", date: "2024-06-01", hours: 1, by: "n" }],
     services: [],
+    runs: [],
     ...change,
   });
 
@@ -113,8 +127,8 @@ describe("describeCare", () => {
 
   it("moves an item on from when it was last done", async () => {
     const services = [
-      { id: "1", boatId: "b", engine: "port", item: "annual", date: "2024-07-01", hours: 8, by: "i" },
-      { id: "2", boatId: "b", engine: "starboard", item: "annual", date: "2024-07-20", hours: 9, by: "i" },
+      { id: "1", boatId: "b", engine: "port", item: "annual", date: "2024-07-01", hours: 8, by: "i", ...kept },
+      { id: "2", boatId: "b", engine: "starboard", item: "annual", date: "2024-07-20", hours: 9, by: "i", ...kept },
     ];
     const [port] = describeCare(await question({ today: "2024-07-02", services }));
     const annual = port!.items.find(({ id }) => id === "annual")!;

@@ -1,4 +1,5 @@
 import { literal, Op } from "sequelize";
+import type { Contact } from "../../api/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import type { BoatRow, ReadingRow, ServiceRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -15,9 +16,11 @@ const toBoat = ({ rig, ...rest }: BoatRow): BoatRecord => ({ ...rest, rigText: r
 export function createBoats({ models }: Database) {
   let careVersion = 0;
   /** Counted when it is on disk: whoever looks before that must not take the old for the new. */
-  const noteChange = (transaction: Transaction) =>
+  const versions = new Map<string, number>();
+  const noteChange = (boat: string, transaction: Transaction) =>
     transaction.afterCommit(() => {
       careVersion++;
+      versions.set(boat, (versions.get(boat) ?? 0) + 1);
     });
   const inTx = (transaction?: Transaction) => (transaction === undefined ? {} : { transaction });
   return {
@@ -33,6 +36,7 @@ export function createBoats({ models }: Database) {
           inService: null,
           dueDate: null,
           version: 1,
+          contact: "{}",
         },
         inTx(transaction),
       );
@@ -46,7 +50,7 @@ export function createBoats({ models }: Database) {
       { rig, ...rest }: { name: string; hull: string; rig: Rig; version: number },
       transaction: Transaction,
     ) {
-      noteChange(transaction);
+      noteChange(id, transaction);
       await models.boats.update({ ...rest, rig: JSON.stringify(rig) }, { where: { id }, transaction });
     },
     async find(id: string, transaction?: Transaction): Promise<BoatRecord | null> {
@@ -74,7 +78,7 @@ export function createBoats({ models }: Database) {
     /** Goes up whenever hours, services or what is due of any boat are written. */
     careVersion: () => careVersion,
     async setCare(id: string, care: { inService: string | null; dueDate: string | null }, transaction: Transaction) {
-      noteChange(transaction);
+      noteChange(id, transaction);
       await models.boats.update(care, { where: { id }, transaction });
     },
     async listReadings(boatIds: readonly string[], transaction?: Transaction): Promise<ReadingRow[]> {
@@ -88,8 +92,22 @@ export function createBoats({ models }: Database) {
         transaction,
       );
     },
+    /** Of all boats, by day and as they were entered. */
+    async listAllReadings(): Promise<ReadingRow[]> {
+      return readAll(models.readings, { order: [["date", "ASC"], literal("rowid")] });
+    },
+    async listAllServices(): Promise<ServiceRow[]> {
+      return readAll(models.services, { order: ["date", "id"] });
+    },
+    async setContact(id: string, contact: Contact) {
+      careVersion++;
+      versions.set(id, (versions.get(id) ?? 0) + 1);
+      await models.boats.update({ contact: JSON.stringify(contact) }, { where: { id } });
+    },
+    /** Goes up whenever the care of this boat is written. */
+    versionOf: (id: string) => versions.get(id) ?? 0,
     async addReading(reading: ReadingRow, transaction: Transaction) {
-      noteChange(transaction);
+      noteChange(reading.boatId, transaction);
       await models.readings.create(reading, { transaction });
     },
     async listServices(boatIds: readonly string[], transaction?: Transaction): Promise<ServiceRow[]> {
@@ -103,7 +121,7 @@ export function createBoats({ models }: Database) {
       );
     },
     async addService(service: ServiceRow, transaction: Transaction) {
-      noteChange(transaction);
+      noteChange(service.boatId, transaction);
       await models.services.create(service, { transaction });
     },
   };

@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from "node:crypto";
 import type { OwnerLinkRow } from "../database/models.ts";
-import type { Database } from "../database/open.ts";
+import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne } from "../database/rows.ts";
 
 const tokenBytes = 16;
@@ -26,12 +26,25 @@ export function createOwnerLinks({ models, inTransaction }: Database) {
       });
       return token;
     },
+    /** Another address beside those there are, for a message; it ends when the page's address is replaced or ended. */
+    async add(deliveryId: string, by: string, madeAt: string, transaction: Transaction): Promise<string> {
+      const token = randomBytes(tokenBytes).toString("base64url");
+      await models.ownerLinks.create(
+        { tokenHash: hashToken(token), deliveryId, madeAt, by, isRemote: 0, endedAt: null },
+        { transaction },
+      );
+      return token;
+    },
     async end(deliveryId: string, endedAt: string) {
       const { values, options } = endAll(deliveryId, endedAt);
       await models.ownerLinks.update(values, options);
     },
     async findOf(deliveryId: string): Promise<OwnerLinkRow | null> {
-      const [row] = await readAll(models.ownerLinks, { where: { deliveryId, endedAt: null }, limit: 1 });
+      const [row] = await readAll(models.ownerLinks, {
+        where: { deliveryId, endedAt: null },
+        order: ["madeAt"],
+        limit: 1,
+      });
       return row ?? null;
     },
     /** What a token opens; null for one that never was or has ended. */

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { plainText } from "../../core/rig/index.ts";
 import { ownStyleSchema } from "../../core/route/index.ts";
+import { workshopSchema } from "../../core/workshop/index.ts";
 import type { Database } from "../database/open.ts";
 import { readOne } from "../database/rows.ts";
 
@@ -12,6 +13,11 @@ export const settingsSchema = z.strictObject({
   /** The school taught, by topic; topics not named teach their first. */
   schools: z.record(z.string(), z.string()).default({}),
   ownStyles: z.array(ownStyleSchema).max(20).default([]),
+  workshop: workshopSchema.default({ hoursPerDay: [14, 14, 14, 14, 14, 6, 0], closed: [] }),
+  /** Nothing is sent from the first hour until the second, of the store's own time. */
+  quietHours: z.strictObject({ from: z.int().min(0).max(23), to: z.int().min(0).max(23) }).default({ from: 20, to: 8 }),
+  /** The hash of the token that opens the store's calendar; none until somebody wants one. */
+  feedHash: z.string().nullable().default(null),
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
@@ -21,6 +27,9 @@ const defaults: Settings = {
   monthlyHours: [1, 1, 3, 6, 9, 11, 12, 11, 7, 3, 1, 1],
   schools: {},
   ownStyles: [],
+  workshop: { hoursPerDay: [14, 14, 14, 14, 14, 6, 0], closed: [] },
+  quietHours: { from: 20, to: 8 },
+  feedHash: null,
 };
 
 export function createSettings({ models }: Database) {

@@ -3,8 +3,6 @@ import { endpoints } from "../../api/index.ts";
 import { serve } from "../http.ts";
 import type { Services } from "../services.ts";
 
-const done = { done: true as const };
-
 export function routeBoats(router: Router, { door, boatDesk }: Services) {
   router.get(
     endpoints.today.path,
@@ -21,19 +19,5 @@ export function routeBoats(router: Router, { door, boatDesk }: Services) {
   router.get(
     endpoints.boat.path,
     serve(endpoints.boat, door, ({ params }) => boatDesk.describe(params.boat)),
-  );
-  router.post(
-    endpoints.addReading.path,
-    serve(endpoints.addReading, door, async ({ params, user, body }) => {
-      await boatDesk.addReading(params.boat, user, body);
-      return done;
-    }),
-  );
-  router.post(
-    endpoints.addService.path,
-    serve(endpoints.addService, door, async ({ params, user, body }) => {
-      await boatDesk.addService(params.boat, user, body);
-      return done;
-    }),
   );
 }

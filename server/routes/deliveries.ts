@@ -42,10 +42,7 @@ export function routeDeliveries(router: Router, services: Services) {
   );
   router.get(
     endpoints.messages.path,
-    serve(endpoints.messages, door, async ({ params }) => {
-      const sent = await messages.listOf(params.delivery);
-      return { messages: sent.map(({ deliveryId: _, ...message }) => message) };
-    }),
+    serve(endpoints.messages, door, async ({ params }) => ({ messages: await messages.listOf(params.delivery) })),
   );
   router.post(
     endpoints.setOwnerLink.path,

@@ -1,3 +1,4 @@
+import type { MessageLine } from "../../api/index.ts";
 import type { OutboxRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll } from "../database/rows.ts";
@@ -5,7 +6,11 @@ import { readAll } from "../database/rows.ts";
 export interface Message {
   /** Sent once under one id, however often it is asked for. */
   readonly id: string;
-  readonly deliveryId: string;
+  /** The handover it is about; null for a boat handed over before this store kept records. */
+  readonly deliveryId: string | null;
+  readonly boatId: string;
+  /** What it is about: `note`, `link`, `ask-hours`, `service`, `call` … */
+  readonly kind: string;
   readonly recipient: string;
   readonly text: string;
   /** What of the text is told to the buyer alone and never kept, such as the token of a private link. */
@@ -13,19 +18,66 @@ export interface Message {
   readonly at: string;
 }
 
-/** A service that sends text messages to buyers. */
+/** A service that sends text messages to buyers and says what became of them. */
 export interface Messages {
   send(message: Message, transaction: Transaction): Promise<void>;
-  listOf(deliveryId: string): Promise<OutboxRow[]>;
+  /** A call that was made: it is kept with the messages, answered. */
+  /** Kept until it may be sent: what was written in quiet hours. */
+  hold(message: Message, transaction: Transaction): Promise<void>;
+  listHeld(): Promise<OutboxRow[]>;
+  noteCall(message: Message, transaction: Transaction): Promise<void>;
+  /** What became of those under way: `hasPhone` says whether a boat's people can be reached. */
+  settle(hasPhone: (boatId: string) => boolean, transaction: Transaction): Promise<number>;
+  /** They have answered the last message of this kind. */
+  noteAnswer(boatId: string, kind: string, answer: string, transaction: Transaction): Promise<void>;
+  listOf(deliveryId: string): Promise<MessageLine[]>;
+  listOfBoat(boatId: string): Promise<MessageLine[]>;
+  /** The last of each boat. */
+  listLast(): Promise<Map<string, MessageLine>>;
+  listAll(): Promise<OutboxRow[]>;
 }
 
-/** The stand-in: it keeps what it was given in the store's outbox, where people can read it, and says that it was sent. */
+const toLine = ({ deliveryId: _, boatId: __, ...row }: OutboxRow) => row as MessageLine;
+
+/**
+ * The stand-in: it keeps what it was given in the store's outbox, where people can read it. A message is sent at once,
+ * delivered a little later, and fails where no number is known.
+ */
 export function createMessagesStandIn({ models }: Database): Messages {
+  const keep = async ({ secret, ...message }: Message, state: string, transaction: Transaction) => {
+    const text = secret === undefined ? message.text : message.text.replaceAll(secret, "…");
+    await models.outbox.upsert({ ...message, text, state, answer: null }, { transaction });
+  };
   return {
-    async send({ secret, ...message }, transaction) {
-      const text = secret === undefined ? message.text : message.text.replaceAll(secret, "…");
-      await models.outbox.upsert({ ...message, text, state: "sent" }, { transaction });
+    send: (message, transaction) => keep(message, "sent", transaction),
+    hold: (message, transaction) => keep(message, "waiting", transaction),
+    listHeld: () => readAll(models.outbox, { where: { state: "waiting" }, order: ["at"], limit: 200 }),
+    noteCall: (message, transaction) => keep(message, "answered", transaction),
+    async settle(hasPhone, transaction) {
+      const sent = await readAll(models.outbox, { where: { state: "sent" }, order: ["at"], limit: 200 }, transaction);
+      for (const { id, boatId } of sent) {
+        const state = hasPhone(boatId) ? "delivered" : "failed";
+        await models.outbox.update({ state }, { where: { id }, transaction });
+      }
+      return sent.length;
     },
-    listOf: (deliveryId) => readAll(models.outbox, { where: { deliveryId }, order: ["at"] }),
+    async noteAnswer(boatId, kind, answer, transaction) {
+      const rows = await readAll(
+        models.outbox,
+        { where: { boatId, kind }, order: [["at", "DESC"]], limit: 1 },
+        transaction,
+      );
+      const [last] = rows;
+      if (last !== undefined && last.answer === null)
+        await models.outbox.update({ state: "answered", answer }, { where: { id: last.id }, transaction });
+    },
+    listOf: async (deliveryId) => (await readAll(models.outbox, { where: { deliveryId }, order: ["at"] })).map(toLine),
+    listOfBoat: async (boatId) =>
+      (await readAll(models.outbox, { where: { boatId }, order: [["at", "DESC"]] })).map(toLine),
+    async listLast() {
+      const rows = await readAll(models.outbox, { order: ["at"] });
+      return new Map(rows.map((row) => [row.boatId, toLine(row)] as const));
+    },
+    listAll: () => readAll(models.outbox, { order: ["at"] }),
   };
 }

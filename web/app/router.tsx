@@ -37,6 +37,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/rig/RigScreen.tsx")).RigScreen }),
           },
           {
+            path: "/boats/:boat/runs",
+            lazy: async () => ({ Component: (await import("../screens/runs/RunsScreen.tsx")).RunsScreen }),
+          },
+          {
             path: "/boats/:boat",
             lazy: async () => ({ Component: (await import("../screens/boat/BoatScreen.tsx")).BoatScreen }),
           },

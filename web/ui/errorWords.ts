@@ -28,6 +28,17 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   sealed: () => "This handover is signed and frozen. Add a note to the record instead.",
   "hours-fall": (facts) =>
     `${String(facts.got)} h does not fit: ${String(facts.before)} h was read on ${String(facts.on)}. Correct it, or say why.`,
+  "hours-leap": (facts) =>
+    `${String(facts.got)} h is ${Number(facts.perDay).toFixed(0)} h a day since ${String(facts.before)} h on ${String(facts.on)}. Correct it, or say what stands behind it.`,
+  "before-delivery": (facts) =>
+    `${String(facts.got)} is before the boat was handed over (${String(facts.inService)}). Choose that day or later.`,
+  "pack-used": (facts) =>
+    `${String(facts.boats)} boats still use this pack, ${String(facts.first)} first of them. Give them another on their rig sheet, then remove it.`,
+  "slot-closed": (facts) =>
+    `The workshop does not work on ${String(facts.got)}${facts.why === "" ? "" : ` (${String(facts.why)})`}. Choose another day, or change its hours under Workshop.`,
+  "opted-out": () => "They have asked not to be written to. Ring them, or change it in their contact.",
+  "no-owner-page": () =>
+    "This boat was handed over before this store kept records, so it has no owner's page. Leave the address out.",
   "date-ahead": (facts) => `${String(facts.got)} is after today (${String(facts.today)}). Choose today or earlier.`,
   "not-delivered": () => "This boat has not been handed over yet. Hours are read when the handover is closed.",
   "entry-differs": () => "This mark was stored before with other content. Reload the walk.",

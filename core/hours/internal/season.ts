@@ -51,3 +51,16 @@ export function findSeasonDay(
   });
   return found;
 }
+
+/** Sums of the season between any two days from `from` on, looked up instead of added up. */
+export function createSeasonLine(from: IsoDate, days: number, share: readonly number[]) {
+  const first = toDayNumber(from);
+  const sums = new Float64Array(days + 1);
+  eachDay(from, first + days, share, (day, perDay) => {
+    sums[day - first] = sums[day - first - 1]! + perDay;
+    return false;
+  });
+  const at = (dayNumber: number) => sums[Math.max(0, Math.min(days, dayNumber - first))]!;
+  /** The share of a year's hours that falls on the days after one day number until another. */
+  return (afterDay: number, untilDay: number): number => Math.max(0, at(untilDay) - at(afterDay));
+}

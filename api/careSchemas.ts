@@ -1,0 +1,273 @@
+import { z } from "zod";
+import { careReasonSchema } from "../core/aftercare/index.ts";
+import {
+  breachSchema,
+  breakInPackSchema,
+  breakInStandingSchema,
+  coverageSchema,
+  limitPhaseSchema,
+  rpmSchema,
+  traceOutputSchema,
+} from "../core/breakin/index.ts";
+import { isoDateSchema } from "../core/dates/index.ts";
+import { fanSchema, readingAnswerSchema, readingSources } from "../core/hours/index.ts";
+import { plainText } from "../core/rig/index.ts";
+import { dueOutputSchema, plannedVisitSchema, servicePackSchema } from "../core/service/index.ts";
+import { recordIdSchema, ulidSchema } from "../core/walk/index.ts";
+import { loadWeekSchema, offerSchema, workshopSchema } from "../core/workshop/index.ts";
+
+const hoursSchema = z.number().min(0).max(100_000);
+const quantileDates = z.strictObject({
+  targetH: z.number(),
+  p10: isoDateSchema.nullable(),
+  p50: isoDateSchema.nullable(),
+  p90: isoDateSchema.nullable(),
+});
+
+export const readingSchema = z.strictObject({
+  id: ulidSchema,
+  engine: recordIdSchema,
+  date: isoDateSchema,
+  /** As the meter shows them. */
+  hours: hoursSchema,
+  reason: z.string().nullable(),
+  by: z.string(),
+  source: z.enum(readingSources),
+  answer: readingAnswerSchema.nullable(),
+  photo: recordIdSchema.nullable(),
+});
+
+export const newReadingSchema = z.strictObject({
+  id: ulidSchema,
+  engine: recordIdSchema,
+  date: isoDateSchema,
+  hours: hoursSchema,
+  source: z.enum(readingSources).default("phone"),
+  /** What stands behind hours that fall or leap; asked for only then. */
+  answer: readingAnswerSchema.optional(),
+  reason: plainText(300).optional(),
+  photo: recordIdSchema.optional(),
+});
+
+export const serviceOutcomes = ["done", "elsewhere", "skipped"] as const;
+export const serviceSchema = z.strictObject({
+  id: ulidSchema,
+  /** An engine, or `boat` for the boat itself. */
+  engine: recordIdSchema,
+  item: recordIdSchema,
+  date: isoDateSchema,
+  hours: hoursSchema,
+  by: z.string(),
+  outcome: z.enum(serviceOutcomes),
+  note: z.string(),
+  photo: recordIdSchema.nullable(),
+  priceCents: z.int().nullable(),
+});
+export const newServiceSchema = z
+  .strictObject({
+    id: ulidSchema,
+    engine: recordIdSchema,
+    item: recordIdSchema,
+    date: isoDateSchema,
+    hours: hoursSchema,
+    outcome: z.enum(serviceOutcomes).default("done"),
+    /** Parts and remarks; who did it, when elsewhere; why, when skipped. */
+    note: z.string().trim().max(400).default(""),
+    photo: recordIdSchema.optional(),
+    priceCents: z.int().min(0).max(100_000_000).optional(),
+  })
+  .refine(({ outcome, note }) => outcome === "done" || note !== "", {
+    path: ["note"],
+    message: "must say who did it, or why not",
+  });
+
+export const runVerdictSchema = traceOutputSchema.extend({
+  breaches: z.array(breachSchema.extend({ says: z.string() })),
+  advice: z.array(z.string()),
+});
+export type RunVerdict = z.infer<typeof runVerdictSchema>;
+export const runSources = ["hand", "file", "gateway"] as const;
+export const runLineSchema = z.strictObject({
+  id: ulidSchema,
+  engine: recordIdSchema,
+  date: isoDateSchema,
+  /** Minutes of the day at which it began. */
+  startMin: z.int().min(0).max(1439),
+  source: z.enum(runSources),
+  fileName: z.string(),
+  hoursBefore: z.number(),
+  by: z.string(),
+  verdict: runVerdictSchema,
+});
+export type RunLine = z.infer<typeof runLineSchema>;
+/** A run as it is sent: the same outing of one engine or several, a sample a second at the most. */
+export const newRunSchema = z.strictObject({
+  date: isoDateSchema,
+  startMin: z.int().min(0).max(1439),
+  source: z.enum(runSources),
+  fileName: z.string().max(120).default(""),
+  engines: z
+    .array(
+      z.strictObject({
+        id: ulidSchema,
+        engine: recordIdSchema,
+        samples: z
+          .array(z.tuple([z.number().min(0), rpmSchema]))
+          .min(2)
+          .max(200_000),
+      }),
+    )
+    .min(1)
+    .max(5),
+});
+export type NewRun = z.infer<typeof newRunSchema>;
+export const runSheetSchema = z.strictObject({
+  run: runLineSchema,
+  limits: z.array(limitPhaseSchema),
+  samples: z.array(z.tuple([z.number(), z.number()])),
+});
+export type RunSheet = z.infer<typeof runSheetSchema>;
+
+export const engineCareSchema = z.strictObject({
+  engine: recordIdSchema,
+  label: z.string(),
+  /** Engine hours, changed meters and slips reckoned in; what the meter itself showed last. */
+  toldH: z.number().nullable(),
+  meterH: z.number().nullable(),
+  toldOn: isoDateSchema.nullable(),
+  likelyNowH: z.number().nullable(),
+  breakInTitle: z.string(),
+  breakInBasis: z.string(),
+  breakIn: breakInStandingSchema.nullable(),
+  /** Empty where the break-in is counted in tanks and the burn is not known. */
+  limits: z.array(limitPhaseSchema),
+  ratedToRpm: z.number(),
+  coverage: coverageSchema,
+  progress: z.strictObject({ hoursShare: z.number(), bandShare: z.number(), share: z.number() }),
+  serviceTitle: z.string(),
+  serviceBasis: z.string(),
+  items: z.array(
+    dueOutputSchema.shape.items.element.extend({
+      title: z.string(),
+      work: z.array(z.string()),
+      lastDone: isoDateSchema.nullable(),
+    }),
+  ),
+  forecast: z
+    .strictObject({
+      yearH: z.strictObject({ p10: z.number(), p50: z.number(), p90: z.number() }),
+      fan: fanSchema,
+      breakInEnds: quantileDates.nullable(),
+      nextService: quantileDates.extend({ title: z.string() }).nullable(),
+    })
+    .nullable(),
+});
+export type EngineCare = z.infer<typeof engineCareSchema>;
+
+export const contactSchema = z.strictObject({
+  /** Whose boat it is, where no handover of this store says so. */
+  name: z.string().trim().max(80).default(""),
+  phone: z.string().trim().max(40).default(""),
+  /** They do not want to be written to. */
+  optOut: z.boolean().default(false),
+});
+export type Contact = z.infer<typeof contactSchema>;
+
+export const bookingStates = ["booked", "done", "cancelled"] as const;
+export const bookedItemSchema = z.strictObject({
+  scope: recordIdSchema,
+  item: recordIdSchema,
+  title: z.string().max(80),
+});
+export const bookingSchema = z.strictObject({
+  id: ulidSchema,
+  boat: recordIdSchema,
+  date: isoDateSchema,
+  startMin: z.int().min(0).max(1439),
+  labourH: z.number().min(0).max(100),
+  items: z.array(bookedItemSchema).max(40),
+  note: z.string().max(200),
+  state: z.enum(bookingStates),
+  by: z.string(),
+});
+export const newBookingSchema = bookingSchema.omit({ by: true, state: true });
+export type Booking = z.infer<typeof bookingSchema>;
+
+export const messageSchema = z.strictObject({
+  id: z.string(),
+  recipient: z.string(),
+  text: z.string(),
+  at: z.string(),
+  kind: z.string(),
+  state: z.enum(["waiting", "sent", "delivered", "failed", "answered", "held"]),
+  answer: z.string().nullable(),
+});
+export type MessageLine = z.infer<typeof messageSchema>;
+
+/** A boat's care as a whole. */
+export const boatCareSchema = z.strictObject({
+  care: z.array(engineCareSchema),
+  visits: z.array(plannedVisitSchema),
+  /** By how many hours the engines have drifted apart, when that is odd. */
+  driftH: z.number().nullable(),
+  runs: z.array(runLineSchema),
+  services: z.array(serviceSchema),
+  bookings: z.array(bookingSchema),
+});
+export type BoatCare = z.infer<typeof boatCareSchema>;
+
+export const careLineSchema = z.strictObject({
+  boat: recordIdSchema,
+  boatName: z.string(),
+  serial: z.string(),
+  buyers: z.string(),
+  contact: contactSchema,
+  delivery: recordIdSchema.nullable(),
+  weight: z.number(),
+  reasons: z.array(careReasonSchema),
+  toldH: z.number().nullable(),
+  likelyNowH: z.number().nullable(),
+  toldOn: isoDateSchema.nullable(),
+  lastMessage: messageSchema.nullable(),
+  booking: bookingSchema.nullable(),
+});
+export type CareLine = z.infer<typeof careLineSchema>;
+export const careDeskSchema = z.strictObject({
+  date: isoDateSchema,
+  lines: z.array(careLineSchema),
+  boats: z.int(),
+  templates: z.array(z.strictObject({ id: z.string(), title: z.string(), text: z.string() })),
+  jobs: z.array(
+    z.strictObject({
+      id: z.string(),
+      kind: z.string(),
+      boat: recordIdSchema,
+      boatName: z.string(),
+      dueAt: z.string(),
+      state: z.string(),
+      tries: z.int(),
+      note: z.string(),
+    }),
+  ),
+});
+export type CareDeskSheet = z.infer<typeof careDeskSchema>;
+
+export const workshopSheetSchema = z.strictObject({
+  date: isoDateSchema,
+  engines: z.int(),
+  workshop: workshopSchema,
+  weeks: z.array(loadWeekSchema),
+  offers: z.array(offerSchema.extend({ boatName: z.string(), serial: z.string(), buyers: z.string() })),
+  bookings: z.array(bookingSchema.extend({ boatName: z.string(), serial: z.string(), buyers: z.string() })),
+});
+export type WorkshopSheet = z.infer<typeof workshopSheetSchema>;
+
+export const packSheetSchema = z.strictObject({
+  breakIn: z.array(
+    z.strictObject({ pack: breakInPackSchema, isShipped: z.boolean(), isChanged: z.boolean(), version: z.int() }),
+  ),
+  service: z.array(
+    z.strictObject({ pack: servicePackSchema, isShipped: z.boolean(), isChanged: z.boolean(), version: z.int() }),
+  ),
+});
+export type PackSheet = z.infer<typeof packSheetSchema>;

@@ -1,0 +1,257 @@
+import { contactSchema } from "../../api/careSchemas.ts";
+import type { CareDeskSheet, CareLine, MessageLine } from "../../api/index.ts";
+import { messageTemplates } from "../../content/index.ts";
+import { rankCare } from "../../core/aftercare/index.ts";
+import { addDays } from "../../core/dates/index.ts";
+import type { Clock } from "../clock.ts";
+import type { Database, Transaction } from "../database/open.ts";
+import { Failure } from "../failure.ts";
+import type { Jobs } from "../jobs.ts";
+import type { BoatRecord, Boats } from "../repositories/boats.ts";
+import type { Bookings } from "../repositories/bookings.ts";
+import type { Deliveries } from "../repositories/deliveries.ts";
+import type { OwnerLinks } from "../repositories/ownerLinks.ts";
+import type { Settings } from "../repositories/settings.ts";
+import type { Messages } from "../standins/messages.ts";
+import { hourOf, instantOf } from "../storeTime.ts";
+import type { FleetCare } from "./fleetCare.ts";
+
+interface Parts {
+  readonly database: Database;
+  readonly boats: Boats;
+  readonly deliveries: Deliveries;
+  readonly bookings: Bookings;
+  readonly ownerLinks: OwnerLinks;
+  readonly messages: Messages;
+  readonly fleetCare: FleetCare;
+  readonly jobs: Jobs;
+  readonly settings: { read(): Promise<Settings> };
+  readonly clock: Clock;
+  /** Where this server is reached, for addresses in messages that it sends by itself. */
+  readonly origin: () => string;
+}
+
+export interface NewMessage {
+  readonly id: string;
+  readonly kind: string;
+  readonly text: string;
+  readonly withLink: boolean;
+}
+
+const mostLines = 120;
+const mostJobs = 30;
+const linkPlace = "{link}";
+const morningMin = 10 * 60;
+const contactAfterDays = 2;
+const contactOf = (boat: BoatRecord) => contactSchema.parse(JSON.parse(boat.contact));
+
+/** Whom to turn to this week, and what is written to them, by hand or by the server itself. */
+export function createAftercareDesk(parts: Parts) {
+  const { database, boats, deliveries, bookings, ownerLinks, messages, fleetCare, jobs, settings, clock, origin } =
+    parts;
+  const nowIso = () => new Date(clock.nowMs()).toISOString();
+  const isQuiet = async () => {
+    const { from, to } = (await settings.read()).quietHours;
+    const hour = hourOf(clock.nowMs(), clock.timeZone);
+    return from <= to ? from <= hour && hour < to : hour >= from || hour < to;
+  };
+  const takeBoat = async (id: string, transaction?: Transaction) => {
+    const boat = await boats.find(id, transaction);
+    if (boat === null) throw new Failure("not-found", { what: "boat", id });
+    return boat;
+  };
+  /** Who is written to: the buyers of the last handover, or whom the contact names. */
+  const findRecipient = async (boat: BoatRecord) => {
+    const last = (await deliveries.listOfBoats([boat.id])).at(-1);
+    const names = last === undefined ? [contactOf(boat).name] : last.buyers.map(({ name }) => name);
+    return { deliveryId: last?.id ?? null, recipient: names.join(" and "), names };
+  };
+  /** Sends now, with the address of their page where the text has its place; `at` is when it was written. */
+  const carry = async (
+    message: Omit<NewMessage, "withLink"> & { at: string },
+    boat: string,
+    by: string,
+    t: Transaction,
+    host = origin(),
+  ) => {
+    const { deliveryId, recipient } = await findRecipient(await takeBoat(boat, t));
+    const base = {
+      id: message.id,
+      deliveryId,
+      boatId: boat,
+      kind: message.kind,
+      recipient,
+      at: message.at,
+    };
+    if (!message.text.includes(linkPlace)) return messages.send({ ...base, text: message.text }, t);
+    if (deliveryId === null) throw new Failure("no-owner-page", { boat });
+    const secret = await ownerLinks.add(deliveryId, by, nowIso(), t);
+    await messages.send({ ...base, text: message.text.replaceAll(linkPlace, `${host}/o/${secret}`), secret }, t);
+  };
+  const fill = async (template: string, boat: BoatRecord) => {
+    const { store, phone } = await settings.read();
+    const { names: people } = await findRecipient(boat);
+    const names: Record<string, string> = {
+      buyers: people.map((name) => name.split(" ")[0]).join(" and "),
+      store,
+      phone,
+      boat: boat.name,
+    };
+    return messageTemplates
+      .find(({ id }) => id === template)!
+      .text.replace(/\{(\w+)\}/g, (place, name: string) => names[name] ?? place);
+  };
+  const writeByItself = (template: string) => async (job: { id: string; boatId: string }, t: Transaction) => {
+    const boat = await takeBoat(job.boatId, t);
+    if (contactOf(boat).optOut) return "not sent: they do not want to be written to";
+    await carry(
+      { id: `job-${job.id}`, kind: template, text: await fill(template, boat), at: nowIso() },
+      boat.id,
+      "ravik",
+      t,
+    );
+    return "sent";
+  };
+  jobs.on("hello", writeByItself("hello"));
+  jobs.on("break-in-end", writeByItself("break-in-end"));
+
+  return {
+    async describe(): Promise<CareDeskSheet> {
+      const today = clock.today();
+      const [fleet, owing, last, booked, sold, listed] = await Promise.all([
+        fleetCare.read(),
+        deliveries.listOwing(),
+        messages.listLast(),
+        bookings.list(today),
+        deliveries.listAll(),
+        jobs.list(mostJobs),
+      ]);
+      const late = new Map<string, { text: string; due: string }[]>();
+      for (const { boatId, summary } of owing)
+        for (const { text, due } of summary.owed)
+          if (due !== null && due < today) late.set(boatId, [...(late.get(boatId) ?? []), { text, due }]);
+      const bookingOf = new Map(booked.filter(({ state }) => state === "booked").map((each) => [each.boat, each]));
+      const soldOf = new Map(sold.map((delivery) => [delivery.boatId, delivery]));
+      const ranked = fleet.flatMap(({ boat, facts, toldH, toldOn, likelyNowH }): CareLine[] => {
+        const lastMessage = last.get(boat.id) ?? null;
+        const { weight, reasons } = rankCare(
+          {
+            ...facts,
+            lastContact: lastMessage === null || lastMessage.kind === "note" ? null : lastMessage.at.slice(0, 10),
+            isBooked: bookingOf.has(boat.id),
+            latePromises: late.get(boat.id) ?? [],
+          },
+          today,
+        );
+        if (reasons.length === 0) return [];
+        const delivery = soldOf.get(boat.id);
+        return [
+          {
+            boat: boat.id,
+            boatName: boat.name,
+            serial: boat.hull.slice(3, 8),
+            buyers: delivery?.buyers.map(({ name }) => name).join(" and ") ?? contactOf(boat).name,
+            contact: contactOf(boat),
+            delivery: delivery?.id ?? null,
+            weight,
+            reasons,
+            toldH,
+            likelyNowH,
+            toldOn,
+            lastMessage,
+            booking: bookingOf.get(boat.id) ?? null,
+          },
+        ];
+      });
+      ranked.sort((a, b) => b.weight - a.weight || (a.boat < b.boat ? -1 : 1));
+      const nameOf = new Map(fleet.map(({ boat }) => [boat.id, boat.name]));
+      const { store, phone } = await settings.read();
+      return {
+        date: today,
+        lines: ranked.slice(0, mostLines),
+        boats: fleet.length,
+        templates: messageTemplates.map(({ text, ...rest }) => ({
+          ...rest,
+          text: text.replaceAll("{store}", store).replaceAll("{phone}", phone),
+        })),
+        jobs: listed.map(({ id, kind, boatId, dueAtMs, state, tries, note, doneAt }) => ({
+          id,
+          kind,
+          boat: boatId,
+          boatName: nameOf.get(boatId) ?? boatId,
+          dueAt: doneAt ?? new Date(dueAtMs).toISOString(),
+          state,
+          tries,
+          note,
+        })),
+      };
+    },
+
+    /** Writes to a boat's people, or notes a call. In quiet hours it waits for the morning. */
+    async send(
+      boatId: string,
+      by: string,
+      { id, kind, text, withLink }: NewMessage,
+      host: string,
+    ): Promise<MessageLine> {
+      const isLate = await isQuiet();
+      await database.inTransaction(async (transaction) => {
+        const boat = await takeBoat(boatId, transaction);
+        const at = nowIso();
+        const { deliveryId, recipient } = await findRecipient(boat);
+        const base = { id, deliveryId, boatId, kind, recipient, text, at };
+        if (kind === "call") return messages.noteCall(base, transaction);
+        if (contactOf(boat).optOut) throw new Failure("opted-out", { boat: boatId });
+        if (withLink && !text.includes(linkPlace))
+          throw new Failure("invalid-input", {
+            issues: [{ path: "text", message: `has no place for the address, ${linkPlace}` }],
+          });
+        if (isLate) return messages.hold(base, transaction);
+        await carry({ id, kind, text, at }, boatId, by, transaction, host);
+      });
+      return (await messages.listOfBoat(boatId)).find((message) => message.id === id)!;
+    },
+
+    listMessages: (boat: string) => messages.listOfBoat(boat),
+
+    async setContact(id: string, contact: Parameters<Boats["setContact"]>[1]) {
+      await takeBoat(id);
+      await boats.setContact(id, contact);
+    },
+
+    /** What the server plans by itself: the first contact after a handover, and the end of a break-in. */
+    async planJobs() {
+      const today = clock.today();
+      for (const { boat, facts, toldH, breakInH } of await fleetCare.read()) {
+        const contactOn = addDays(facts.inService, contactAfterDays);
+        if (contactOn >= addDays(today, -1))
+          await jobs.plan({
+            id: `hello:${boat.id}:${facts.inService}`,
+            kind: "hello",
+            boatId: boat.id,
+            dueAtMs: instantOf(contactOn, morningMin, clock.timeZone),
+          });
+        const ends = facts.engines.find(({ isBreakInDone }) => !isBreakInDone)?.breakInEnds;
+        const isEnding = ends !== undefined && ends !== null && ends <= addDays(today, 3);
+        if (isEnding && toldH !== null && breakInH !== null)
+          await jobs.plan({
+            id: `break-in-end:${boat.id}`,
+            kind: "break-in-end",
+            boatId: boat.id,
+            dueAtMs: instantOf(ends < today ? addDays(today, 1) : ends, morningMin, clock.timeZone),
+          });
+      }
+    },
+
+    /** What waited for the morning goes out; what went out is followed up. */
+    async carryOn() {
+      if (!(await isQuiet()))
+        for (const { id, kind, text, at, boatId } of await messages.listHeld())
+          await database.inTransaction((transaction) => carry({ id, kind, text, at }, boatId, "ravik", transaction));
+      const phones = new Map((await boats.list()).map((boat) => [boat.id, contactOf(boat).phone !== ""]));
+      await database.inTransaction((transaction) => messages.settle((id) => phones.get(id) === true, transaction));
+    },
+  };
+}
+
+export type AftercareDesk = ReturnType<typeof createAftercareDesk>;

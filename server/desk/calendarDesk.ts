@@ -1,0 +1,160 @@
+import { createHash, randomBytes } from "node:crypto";
+import Papa from "papaparse";
+import type { IsoDate } from "../../core/dates/index.ts";
+import { nextTargets } from "../../core/service/index.ts";
+import { type CalendarEvent, writeCalendar } from "../calendar.ts";
+import type { Clock } from "../clock.ts";
+import { Failure } from "../failure.ts";
+import type { BoatRecord, Boats } from "../repositories/boats.ts";
+import type { Bookings } from "../repositories/bookings.ts";
+import type { Deliveries } from "../repositories/deliveries.ts";
+import type { Runs } from "../repositories/runs.ts";
+import type { createSettings } from "../repositories/settings.ts";
+import type { Messages } from "../standins/messages.ts";
+import { instantOf } from "../storeTime.ts";
+import { listScopes, standEngine } from "./careDesk.ts";
+import type { CareReader } from "./careReader.ts";
+import type { FleetCare } from "./fleetCare.ts";
+
+interface Parts {
+  readonly boats: Boats;
+  readonly deliveries: Deliveries;
+  readonly bookings: Bookings;
+  readonly runs: Runs;
+  readonly messages: Messages;
+  readonly careReader: CareReader;
+  readonly fleetCare: FleetCare;
+  readonly settings: ReturnType<typeof createSettings>;
+  readonly clock: Clock;
+}
+
+export type CareTable = "readings" | "services" | "runs" | "bookings" | "messages";
+const hashToken = (token: string) => createHash("sha256").update(token).digest("hex");
+const tokenBytes = 16;
+const handoverMin = 120;
+const laterOf = (a: IsoDate, b: IsoDate): IsoDate => (a < b ? b : a);
+const minutesOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
+
+/** Calendars and tables of the months after, on their way out. */
+export function createCalendarDesk(parts: Parts) {
+  const { boats, deliveries, bookings, runs, messages, careReader, fleetCare, settings, clock } = parts;
+  const bookingEvents = async (ids: readonly string[] | null): Promise<CalendarEvent[]> => {
+    const all = ids === null ? await bookings.list(clock.today()) : await bookings.listOf(ids);
+    const names = new Map((await boats.findMany(all.map(({ boat }) => boat))).entries());
+    return all
+      .filter(({ state }) => state === "booked")
+      .map(({ id, boat, date, startMin, labourH, items, note }) => ({
+        uid: `booking-${id}@ravik`,
+        sequence: 0,
+        title: `${names.get(boat)?.name ?? "Boat"}: ${items.map(({ title }) => title).join(", ") || "workshop"}`,
+        says: note,
+        when: { fromMs: instantOf(date, startMin, clock.timeZone), minutes: Math.max(15, Math.round(labourH * 60)) },
+      }));
+  };
+  /** The next of each thing that falls due on a boat, as days. */
+  const milestones = async (boat: BoatRecord): Promise<CalendarEvent[]> => {
+    if (boat.inService === null) return [];
+    const question = await careReader.ask(boat);
+    const { store, phone } = await settings.read();
+    const scopes = listScopes(
+      question,
+      question.rig.engines.map((engine) => standEngine(question, engine)),
+    );
+    const sequence = question.readings.length + question.services.length + question.runs.length;
+    const several = scopes.length > 2;
+    return scopes.flatMap((scope) =>
+      nextTargets(boat.inService!, question.today, scope).map(({ item, targetH, calendarDate, likelyDate }) => {
+        const times = scope.done.filter((done) => done.item === item.id).length;
+        const by = [
+          ...(targetH === null ? [] : [`at ${targetH} h`]),
+          ...(calendarDate === null ? [] : [`by ${calendarDate}`]),
+        ].join(" or ");
+        return {
+          uid: `${boat.id}-${scope.id}-${item.id}-${times + 1}@ravik`,
+          sequence,
+          title: `${item.title}, ${boat.name}${several && scope.id !== "boat" ? `, ${scope.label}` : ""}`,
+          says: `${item.work.join("; ")}. Due ${by}, whichever comes first. ${store} ${phone}. The maker's manual comes first.`,
+          when: { day: laterOf(likelyDate, question.today) },
+        };
+      }),
+    );
+  };
+  const take = async (id: string) => {
+    const boat = await boats.find(id);
+    if (boat === null) throw new Failure("not-found", { what: "boat", id });
+    return boat;
+  };
+  const readTable = async (what: CareTable): Promise<object[]> => {
+    if (what === "readings") return boats.listAllReadings();
+    if (what === "services") return boats.listAllServices();
+    if (what === "bookings")
+      return (await bookings.list()).map(({ items, ...rest }) => ({
+        ...rest,
+        items: items.map(({ title }) => title).join("; "),
+      }));
+    if (what === "messages") return messages.listAll();
+    return (await runs.listAll()).map(({ verdict, ...run }) => ({
+      ...run,
+      runS: verdict.runS,
+      hoursAfter: verdict.hoursAfter,
+      breaches: verdict.breaches.map(({ says }) => says).join("; "),
+    }));
+  };
+  return {
+    async writeBoat(id: string): Promise<string> {
+      const boat = await take(id);
+      const events = [...(await milestones(boat)), ...(await bookingEvents([id]))];
+      return writeCalendar(`${boat.name}, service`, events, clock.nowMs());
+    },
+
+    async makeFeed(): Promise<string> {
+      const token = randomBytes(tokenBytes).toString("base64url");
+      await settings.write({ ...(await settings.read()), feedHash: hashToken(token) });
+      return token;
+    },
+
+    /** The store's calendar: handovers, booked slots, and what falls due next on each boat. */
+    async writeFeed(token: string): Promise<string> {
+      const { feedHash, store } = await settings.read();
+      if (feedHash === null || feedHash !== hashToken(token)) throw new Failure("link-ended");
+      const today = clock.today();
+      const fleet = await fleetCare.read();
+      const names = new Map((await boats.list()).map((boat) => [boat.id, boat.name]));
+      const handovers = (await deliveries.listAll())
+        .filter(({ date }) => date >= today)
+        .map(
+          ({ id, boatId, date, time, buyers }): CalendarEvent => ({
+            uid: `handover-${id}@ravik`,
+            sequence: 0,
+            title: `Handover, ${names.get(boatId)}`,
+            says: buyers.map(({ name }) => name).join(" and "),
+            when: { fromMs: instantOf(date, minutesOf(time), clock.timeZone), minutes: handoverMin },
+          }),
+        );
+      const due = fleet.flatMap(({ boat, facts }): CalendarEvent[] =>
+        facts.next === null
+          ? []
+          : [
+              {
+                uid: `due-${boat.id}@ravik`,
+                sequence: boats.versionOf(boat.id),
+                title: `${facts.next.title} due, ${boat.name} ${boat.hull.slice(3, 8)}`,
+                says: "Likely day, from the hours told so far.",
+                when: { day: laterOf(facts.next.date, today) },
+              },
+            ],
+      );
+      return writeCalendar(store, [...handovers, ...(await bookingEvents(null)), ...due], clock.nowMs());
+    },
+
+    async writeCsv(what: CareTable): Promise<string> {
+      return Papa.unparse(await readTable(what), { escapeFormulae: true, newline: "\r\n" });
+    },
+    async writeJson(): Promise<object> {
+      const tables: CareTable[] = ["readings", "services", "runs", "bookings", "messages"];
+      return Object.fromEntries(await Promise.all(tables.map(async (what) => [what, await readTable(what)] as const)));
+    },
+  };
+}
+
+export type CalendarDesk = ReturnType<typeof createCalendarDesk>;

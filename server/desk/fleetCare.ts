@@ -1,0 +1,121 @@
+import type { CareFacts } from "../../core/aftercare/index.ts";
+import { addDays, type IsoDate, toDayNumber } from "../../core/dates/index.ts";
+import { createSeasonLine, describeOwner, usualTripH } from "../../core/hours/index.ts";
+import { createHoursLine, nextTargets } from "../../core/service/index.ts";
+import { type ExpectedJob, expectJob, listWeeks, loadWeeks } from "../../core/workshop/index.ts";
+import type { Clock } from "../clock.ts";
+import type { BoatRecord, Boats } from "../repositories/boats.ts";
+import { boatScope, type CareQuestion, limitsOf, listScopes, standEngine } from "./careDesk.ts";
+import type { CareReader } from "./careReader.ts";
+import type { PackDesk } from "./packDesk.ts";
+
+/** What the desk and the workshop know of one boat, worked out once until something of it is written. */
+export interface BoatFacts {
+  readonly boat: BoatRecord;
+  readonly facts: Pick<CareFacts, "inService" | "engines" | "next">;
+  readonly toldH: number | null;
+  readonly toldOn: IsoDate | null;
+  readonly likelyNowH: number | null;
+  readonly breakInH: number | null;
+  readonly jobs: readonly ExpectedJob[];
+}
+
+interface Parts {
+  readonly boats: Boats;
+  readonly careReader: CareReader;
+  readonly packDesk: PackDesk;
+  readonly clock: Clock;
+}
+
+const seasonYears = 12;
+
+/** The care of all boats that were handed over. What is known of a boat stands until its hours or services change, or the day. */
+export function createFleetCare({ boats, careReader, packDesk, clock }: Parts) {
+  let day = "";
+  let packs = 0;
+  const known = new Map<string, { version: number; facts: BoatFacts }>();
+  return {
+    async read(): Promise<BoatFacts[]> {
+      const today = clock.today();
+      const { version } = await packDesk.read();
+      if (day !== today || packs !== version) {
+        known.clear();
+        day = today;
+        packs = version;
+      }
+      const delivered = (await boats.list()).filter(({ inService }) => inService !== null);
+      const stale = delivered.filter(({ id }) => known.get(id)?.version !== boats.versionOf(id));
+      if (stale.length > 0) {
+        const { seasonShare } = await careReader.readFleet();
+        const season = createSeasonLine(addDays(today, -365 * seasonYears), 365 * (seasonYears + 2), seasonShare);
+        const versions = stale.map(({ id }) => boats.versionOf(id));
+        const questions = await careReader.askMany(stale);
+        stale.forEach((boat, i) => {
+          known.set(boat.id, { version: versions[i]!, facts: describeFacts(boat, questions[i]!, season) });
+        });
+      }
+      return delivered.map(({ id }) => known.get(id)!.facts);
+    },
+  };
+}
+
+export type FleetCare = ReturnType<typeof createFleetCare>;
+
+/** One boat's standing: when its break-in ends, what falls due next, and which work to expect in which week. */
+export function describeFacts(
+  boat: BoatRecord,
+  question: CareQuestion,
+  season: ReturnType<typeof createSeasonLine>,
+): BoatFacts {
+  const { today, rig, packs } = question;
+  const inService = boat.inService!;
+  const standings = rig.engines.map((engine) => standEngine(question, engine));
+  const scopes = listScopes(question, standings);
+  const mondays = listWeeks(today, loadWeeks);
+  const weekEnds = mondays.map((monday) => toDayNumber(monday) + 6);
+  const jobs: ExpectedJob[] = [];
+  let next: CareFacts["next"] = null;
+  for (const scope of scopes) {
+    const standing = standings.find(({ engine }) => engine.id === scope.id);
+    const lastDay = standing?.last == null ? null : toDayNumber(standing.last.date);
+    const massBy = new Float64Array(weekEnds.map((end) => (lastDay === null ? 0 : season(lastDay, end))));
+    const owner = standing === undefined ? null : describeOwner(standing.owner);
+    const belief =
+      standing?.last == null || owner === null ? null : { lastH: standing.last.hours, ...owner, tripMeanH: usualTripH };
+    for (const target of nextTargets(inService, today, scope)) {
+      const job = expectJob(boat.id, scope.id, target, belief, massBy, mondays[0]!);
+      if (job !== null) jobs.push(job);
+      const isSooner = next === null || target.likelyDate < next.date;
+      // What hangs on a season is offered in it, and falls due only at its end.
+      if (isSooner && target.item.season === undefined && scope.id !== boatScope)
+        next = {
+          title: target.item.title,
+          date: target.likelyDate,
+          isOverdue: target.isOverdue,
+          isFirst: target.item.id === "first-service",
+        };
+    }
+  }
+  const engines = standings.map(({ engine, last, likelyNowH, monthlyHours }) => {
+    const totalH = limitsOf(rig, engine, packs).at(-1)?.toH ?? null;
+    const isDone = totalH === null || (last !== null && last.hours >= totalH);
+    const line = createHoursLine(likelyNowH ?? 0, today, monthlyHours, 365);
+    return {
+      label: engine.label,
+      toldOn: last?.date ?? null,
+      breakInEnds: totalH === null || last === null ? null : line.dateOf(totalH),
+      isBreakInDone: isDone,
+      totalH,
+    };
+  });
+  const first = standings[0];
+  return {
+    boat,
+    facts: { inService, engines: engines.map(({ totalH: _, ...engine }) => engine), next },
+    toldH: first?.last?.hours ?? null,
+    toldOn: first?.last?.date ?? null,
+    likelyNowH: first?.likelyNowH ?? null,
+    breakInH: engines[0]?.totalH ?? null,
+    jobs,
+  };
+}

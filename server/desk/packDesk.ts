@@ -1,0 +1,109 @@
+import type { PackSheet } from "../../api/index.ts";
+import { boatCarePack, breakInPacks, servicePacks } from "../../content/index.ts";
+import { type BreakInPack, breakInPackSchema } from "../../core/breakin/index.ts";
+import { type ServicePack, servicePackSchema } from "../../core/service/index.ts";
+import type { Clock } from "../clock.ts";
+import type { Database } from "../database/open.ts";
+import { readAll } from "../database/rows.ts";
+import { Failure } from "../failure.ts";
+import type { Boats } from "../repositories/boats.ts";
+import type { RigDesk } from "./rigDesk.ts";
+
+export interface Packs {
+  readonly breakIn: readonly BreakInPack[];
+  readonly service: readonly ServicePack[];
+  readonly boatCare: ServicePack;
+  /** Goes up with every change: what was made from other packs is made anew. */
+  readonly version: number;
+}
+
+interface Parts {
+  readonly database: Database;
+  readonly boats: Boats;
+  readonly rigDesk: RigDesk;
+  readonly clock: Clock;
+}
+
+const shippedService = [...servicePacks, boatCarePack];
+
+/** Break-in and service packs: what ships, with the store's own laid over it. */
+export function createPackDesk({ database, boats, rigDesk, clock }: Parts) {
+  const { models } = database;
+  let known: Packs | null = null;
+  let version = 1;
+  const readRows = () => readAll(models.packs, { order: ["id"] });
+  const lay = <P extends { id: string }>(shipped: readonly P[], own: readonly P[]): P[] => [
+    ...shipped.map((pack) => own.find(({ id }) => id === pack.id) ?? pack),
+    ...own.filter(({ id }) => !shipped.some((pack) => pack.id === id)),
+  ];
+  const forget = () => {
+    known = null;
+    version++;
+  };
+  const read = async (): Promise<Packs> => {
+    if (known !== null) return known;
+    const rows = await readRows();
+    const bodies = (kind: string) => rows.filter((row) => row.kind === kind).map(({ body }) => JSON.parse(body));
+    const service = lay(
+      shippedService,
+      bodies("service").map((body) => servicePackSchema.parse(body)),
+    );
+    known = {
+      breakIn: lay(
+        breakInPacks,
+        bodies("breakin").map((body) => breakInPackSchema.parse(body)),
+      ),
+      service: service.filter(({ id }) => id !== boatCarePack.id),
+      boatCare: service.find(({ id }) => id === boatCarePack.id)!,
+      version,
+    };
+    return known;
+  };
+  return {
+    read,
+    async describe(): Promise<PackSheet> {
+      const { breakIn, service, boatCare } = await read();
+      const rows = new Map((await readRows()).map((row) => [row.id, row]));
+      const line = <P extends { id: string }>(pack: P, shipped: readonly { id: string }[]) => ({
+        pack,
+        isShipped: shipped.some(({ id }) => id === pack.id),
+        isChanged: rows.has(pack.id) && shipped.some(({ id }) => id === pack.id),
+        version: rows.get(pack.id)?.version ?? 1,
+      });
+      return {
+        breakIn: breakIn.map((pack) => line(pack, breakInPacks)),
+        service: [...service, boatCare].map((pack) => line(pack, shippedService)),
+      };
+    },
+    async set(id: string, kind: "breakin" | "service", pack: BreakInPack | ServicePack, by: string) {
+      if (pack.id !== id)
+        throw new Failure("invalid-input", {
+          issues: [{ path: "pack.id", message: `must be "${id}", as in the address` }],
+        });
+      const at = new Date(clock.nowMs()).toISOString();
+      await database.inTransaction(async (transaction) => {
+        const [before] = await readAll(models.packs, { where: { id } }, transaction);
+        if (before !== undefined && before.kind !== kind)
+          throw new Failure("invalid-input", {
+            issues: [{ path: "kind", message: `"${id}" is another kind of pack` }],
+          });
+        const row = { id, kind, body: JSON.stringify(pack), version: (before?.version ?? 1) + 1, by, at };
+        await models.packs.upsert(row, { transaction });
+      });
+      forget();
+    },
+    async remove(id: string) {
+      const isShipped = [...breakInPacks, ...shippedService].some((pack) => pack.id === id);
+      if (!isShipped) {
+        const used = (await boats.list()).filter((boat) =>
+          rigDesk.read(boat.rigText).engines.some((engine) => engine.breakInPack === id || engine.servicePack === id),
+        );
+        if (used.length > 0) throw new Failure("pack-used", { pack: id, boats: used.length, first: used[0]!.name });
+      }
+      await models.packs.destroy({ where: { id } });
+      forget();
+    },
+  };
+}
+
+export type PackDesk = ReturnType<typeof createPackDesk>;

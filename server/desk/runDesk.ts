@@ -1,0 +1,156 @@
+import type { NewRun, RunLine, RunSheet } from "../../api/index.ts";
+import {
+  adviseNext,
+  breakInTrace,
+  createHoursAt,
+  describeCoverage,
+  type LimitPhase,
+  sayBreach,
+} from "../../core/breakin/index.ts";
+import { resolveReadings } from "../../core/hours/index.ts";
+import type { Clock } from "../clock.ts";
+import type { Database } from "../database/open.ts";
+import { Failure } from "../failure.ts";
+import type { Boats } from "../repositories/boats.ts";
+import type { Runs } from "../repositories/runs.ts";
+import { limitsOf, readingsOf } from "./careDesk.ts";
+import type { PackDesk } from "./packDesk.ts";
+import type { RigDesk } from "./rigDesk.ts";
+
+interface Parts {
+  readonly database: Database;
+  readonly boats: Boats;
+  readonly runs: Runs;
+  readonly packDesk: PackDesk;
+  readonly rigDesk: RigDesk;
+  readonly clock: Clock;
+}
+
+type Samples = readonly (readonly [number, number])[];
+
+/** A run as its break-in sees it, in words. */
+export function judgeRun(
+  limits: readonly LimitPhase[],
+  hoursBefore: number,
+  samples: Samples,
+  startMin: number,
+  topRpm: number,
+): RunLine["verdict"] {
+  const trace = breakInTrace({ phases: [...limits], hoursBefore, samples: samples.map(([s, rpm]) => [s, rpm]) });
+  const hoursAt = createHoursAt(samples, hoursBefore);
+  const covered = Object.fromEntries(trace.bands.map(({ fromRpm, s }) => [String(fromRpm), s]));
+  const least = describeCoverage(limits, covered, trace.hoursAfter, topRpm)
+    .filter(({ s, goalS, isOpen }) => isOpen && s < goalS / 4)
+    .map(({ fromRpm }) => fromRpm);
+  return {
+    ...trace,
+    breaches: trace.breaches.map((breach) => ({
+      ...breach,
+      says: sayBreach(breach, samples, limits, hoursAt, startMin),
+    })),
+    advice: limits.length === 0 ? [] : adviseNext(trace, trace.hoursAfter < (limits.at(-1)?.toH ?? 0) ? least : []),
+  };
+}
+
+/** Runs that were logged: judged as they come in, and kept with what they were judged by. */
+export function createRunDesk({ database, boats, runs, packDesk, rigDesk, clock }: Parts) {
+  return {
+    async add(boatId: string, by: string, run: NewRun, readingSource: "file" | "owner"): Promise<RunLine[]> {
+      const packs = await packDesk.read();
+      return database.inTransaction(async (transaction) => {
+        const boat = await boats.find(boatId, transaction);
+        if (boat === null) throw new Failure("not-found", { what: "boat", id: boatId });
+        if (boat.inService === null) throw new Failure("not-delivered", { boat: boatId });
+        if (run.date > clock.today())
+          throw new Failure("date-ahead", { path: "date", got: run.date, today: clock.today() });
+        if (run.date < boat.inService)
+          throw new Failure("before-delivery", { path: "date", got: run.date, inService: boat.inService });
+        const rig = rigDesk.read(boat.rigText);
+        const known = await runs.listOf([boatId], transaction);
+        const readings = await boats.listReadings([boatId], transaction);
+        const at = new Date(clock.nowMs()).toISOString();
+        const kept: RunLine[] = [];
+        for (const { id, engine: engineId, samples } of run.engines) {
+          const before = known.find((other) => other.id === id);
+          if (before !== undefined) {
+            const { boatId: _, ...line } = before;
+            kept.push(line);
+            continue;
+          }
+          const engine = rig.engines.find((each) => each.id === engineId);
+          if (engine === undefined)
+            throw new Failure("invalid-input", {
+              issues: [{ path: "engines", message: `no engine "${engineId}" on this boat` }],
+            });
+          for (let i = 1; i < samples.length; i++)
+            if (samples[i]![0] <= samples[i - 1]![0])
+              throw new Failure("invalid-input", {
+                issues: [{ path: `engines.samples[${i}]`, message: "must be later than the sample before" }],
+              });
+          const told = resolveReadings(readingsOf(readings, engineId));
+          const last = told.findLast(({ date }) => date <= run.date);
+          const hoursBefore = last?.engineH ?? 0;
+          const limits = limitsOf(rig, engine, packs);
+          const verdict = judgeRun(limits, hoursBefore, samples, run.startMin, engine.ratedRpm.to);
+          const line: RunLine = {
+            id,
+            engine: engineId,
+            date: run.date,
+            startMin: run.startMin,
+            source: run.source,
+            fileName: run.fileName,
+            hoursBefore,
+            by,
+            verdict,
+          };
+          await runs.add({ ...line, boatId }, { samples: thin(samples), limits }, at, transaction);
+          kept.push(line);
+          // A run after the last reading moves the hours on; one that was forgotten and comes late does not.
+          if (last === told.at(-1) && verdict.runS > 0)
+            await boats.addReading(
+              {
+                id,
+                boatId,
+                engine: engineId,
+                date: run.date,
+                hours: (last?.meterH ?? 0) + verdict.runS / 3600,
+                reason: null,
+                by,
+                source: readingSource,
+                answer: null,
+                photo: null,
+              },
+              transaction,
+            );
+        }
+        return kept;
+      });
+    },
+
+    async describe(boatId: string, id: string): Promise<RunSheet> {
+      const found = await runs.find(id);
+      if (found === null || found.run.boatId !== boatId) throw new Failure("not-found", { what: "run", id });
+      const { boatId: _, ...run } = found.run;
+      return { run, limits: found.trace.limits, samples: found.trace.samples };
+    },
+  };
+}
+
+export type RunDesk = ReturnType<typeof createRunDesk>;
+
+const mostDrawn = 4000;
+
+/** What is kept for drawing: of each of at most 2,000 stretches the lowest and the highest speed, in order of time. */
+export function thin(samples: Samples): [number, number][] {
+  if (samples.length <= mostDrawn) return samples.map(([s, rpm]) => [s, rpm]);
+  const size = Math.ceil((samples.length * 2) / mostDrawn);
+  const kept: [number, number][] = [];
+  for (let from = 0; from < samples.length; from += size) {
+    const stretch = samples.slice(from, from + size);
+    const lowest = stretch.reduce((a, b) => (b[1] < a[1] ? b : a));
+    const highest = stretch.reduce((a, b) => (b[1] > a[1] ? b : a));
+    for (const [s, rpm] of [lowest, highest].sort((a, b) => a[0] - b[0]))
+      if (kept.at(-1)?.[0] !== s) kept.push([s, rpm]);
+  }
+  return kept;
+}

@@ -1,0 +1,119 @@
+import { contactSchema } from "../../api/careSchemas.ts";
+import type { Booking, WorkshopSheet } from "../../api/index.ts";
+import { addDays, type IsoDate } from "../../core/dates/index.ts";
+import {
+  capacityOfDay,
+  type ExpectedJob,
+  flattenLoad,
+  listWeeks,
+  loadWeeks,
+  sumLoad,
+  type Workshop,
+  weekOf,
+} from "../../core/workshop/index.ts";
+import type { Clock } from "../clock.ts";
+import type { Database } from "../database/open.ts";
+import { Failure } from "../failure.ts";
+import type { Boats } from "../repositories/boats.ts";
+import type { Bookings } from "../repositories/bookings.ts";
+import type { Deliveries } from "../repositories/deliveries.ts";
+import type { createSettings } from "../repositories/settings.ts";
+import type { FleetCare } from "./fleetCare.ts";
+
+interface Parts {
+  readonly database: Database;
+  readonly boats: Boats;
+  readonly deliveries: Deliveries;
+  readonly bookings: Bookings;
+  readonly fleetCare: FleetCare;
+  readonly settings: ReturnType<typeof createSettings>;
+  readonly clock: Clock;
+}
+
+const pastDays = 14;
+
+/** The workshop's year: what is expected, what is booked, and whom to offer an earlier slot. */
+export function createWorkshopDesk({ database, boats, deliveries, bookings, fleetCare, settings, clock }: Parts) {
+  return {
+    async describe(): Promise<WorkshopSheet> {
+      const today = clock.today();
+      const [fleet, booked, sold, { workshop }] = await Promise.all([
+        fleetCare.read(),
+        bookings.list(addDays(today, -pastDays)),
+        deliveries.listAll(),
+        settings.read(),
+      ]);
+      const coming = booked.filter(({ state, date }) => state === "booked" && date >= listWeeks(today, 1)[0]!);
+      const isBooked = new Set(
+        coming.flatMap(({ boat, items }) => items.map(({ scope, item }) => `${boat} ${scope} ${item}`)),
+      );
+      const expected = fleet
+        .flatMap(({ jobs }) => jobs)
+        .filter(({ boat, scope, item }) => !isBooked.has(`${boat} ${scope} ${item}`));
+      const jobs = [...expected, ...coming.map((booking) => asJob(booking, today))];
+      const weeks = sumLoad(jobs, today, workshop);
+      const boatOf = new Map(fleet.map(({ boat }) => [boat.id, boat]));
+      const buyersOf = new Map(
+        sold.map(({ boatId, buyers }) => [boatId, buyers.map(({ name }) => name).join(" and ")]),
+      );
+      const name = <B extends { boat: string }>(each: B) => ({
+        ...each,
+        boatName: boatOf.get(each.boat)?.name ?? "",
+        serial: boatOf.get(each.boat)?.hull.slice(3, 8) ?? "",
+        buyers: buyersOf.get(each.boat) ?? nameIn(boatOf.get(each.boat)?.contact),
+      });
+      return {
+        date: today,
+        engines: fleet.reduce((sum, { facts }) => sum + facts.engines.length, 0),
+        workshop,
+        weeks,
+        offers: flattenLoad(jobs, weeks).map(name),
+        bookings: booked.map(name),
+      };
+    },
+
+    async setWorkshop(workshop: Workshop) {
+      await settings.write({ ...(await settings.read()), workshop });
+    },
+
+    /** Books, moves, finishes or cancels. A slot on a day the workshop does not work is refused. */
+    async set(booking: Omit<Booking, "by">, by: string) {
+      const { workshop } = await settings.read();
+      if (booking.state === "booked" && capacityOfDay(workshop, booking.date) === 0)
+        throw new Failure("slot-closed", { path: "date", got: booking.date, why: closedWhy(workshop, booking.date) });
+      await database.inTransaction(async (transaction) => {
+        if ((await boats.find(booking.boat, transaction)) === null)
+          throw new Failure("not-found", { what: "boat", id: booking.boat });
+        const before = await bookings.find(booking.id, transaction);
+        if (before !== null && before.boat !== booking.boat)
+          throw new Failure("invalid-input", { issues: [{ path: "boat", message: "a slot stays with its boat" }] });
+        await bookings.set({ ...booking, by }, new Date(clock.nowMs()).toISOString(), transaction);
+      });
+    },
+  };
+}
+
+export type WorkshopDesk = ReturnType<typeof createWorkshopDesk>;
+
+const nameIn = (contact: string | undefined) =>
+  contact === undefined ? "" : contactSchema.parse(JSON.parse(contact)).name;
+const closedWhy = ({ closed }: Workshop, date: IsoDate) =>
+  closed.find(({ from, to }) => from <= date && date <= to)?.why ?? "";
+
+/** A slot as work that is sure to be there. */
+function asJob({ boat, date, labourH, items }: Booking, today: IsoDate): ExpectedJob {
+  const chances = new Float64Array(loadWeeks);
+  const week = weekOf(date, listWeeks(today, 1)[0]!);
+  if (week < loadWeeks) chances[week] = 1;
+  return {
+    boat,
+    scope: items[0]?.scope ?? "boat",
+    item: items[0]?.item ?? "booked",
+    title: items.map(({ title }) => title).join(", "),
+    kind: "booked",
+    labourH,
+    dueDate: date,
+    earliest: date,
+    chances,
+  };
+}

@@ -1,0 +1,102 @@
+import type { Logger } from "pino";
+import { Op } from "sequelize";
+import type { Clock } from "./clock.ts";
+import type { JobRow } from "./database/models.ts";
+import type { Database, Transaction } from "./database/open.ts";
+import { readAll } from "./database/rows.ts";
+
+/** What a job does, within the transaction that marks it done: both are kept or neither. Answers a note of what came of it. */
+export type JobWork = (job: Pick<JobRow, "id" | "kind" | "boatId">, transaction: Transaction) => Promise<string>;
+
+export interface NewJob {
+  /** Says what and for whom; planned again under the same id it stays one job. */
+  readonly id: string;
+  readonly kind: string;
+  readonly boatId: string;
+  readonly dueAtMs: number;
+}
+
+const mostTries = 5;
+const retryMs = 10 * 60_000;
+const mostAtOnce = 50;
+
+/**
+ * What the server does by itself and when: kept in the database, so that a restart forgets nothing; each done once, for
+ * its work and its mark are one transaction. A job that fails is tried again, later each time, then left as failed.
+ */
+export function createJobs({ models, inTransaction }: Database, clock: Clock, log?: Pick<Logger, "warn">) {
+  const works = new Map<string, JobWork>();
+  let timer: NodeJS.Timeout | null = null;
+  const nowIso = () => new Date(clock.nowMs()).toISOString();
+  const runOne = async (job: JobRow) => {
+    const work = works.get(job.kind);
+    if (work === undefined) return;
+    try {
+      await inTransaction(async (transaction) => {
+        const [still] = await readAll(models.jobs, { where: { id: job.id, state: "waiting" } }, transaction);
+        if (still === undefined) return;
+        const note = await work(job, transaction);
+        await models.jobs.update({ state: "done", note, doneAt: nowIso() }, { where: { id: job.id }, transaction });
+      });
+    } catch (error) {
+      const tries = job.tries + 1;
+      const state = tries >= mostTries ? "failed" : "waiting";
+      const note = (error as Error).message.slice(0, 200);
+      log?.warn({ job: job.id, err: error }, "job failed");
+      const dueAtMs = clock.nowMs() + retryMs * 2 ** job.tries;
+      await models.jobs.update({ tries, state, note, dueAtMs }, { where: { id: job.id } });
+    }
+  };
+  return {
+    on(kind: string, work: JobWork) {
+      works.set(kind, work);
+    },
+    async plan(job: NewJob, transaction?: Transaction) {
+      const options = transaction === undefined ? {} : { transaction };
+      await models.jobs.findOrCreate({
+        where: { id: job.id },
+        defaults: { ...job, state: "waiting", tries: 0, note: "", doneAt: null },
+        ...options,
+      });
+    },
+    /** Does what is due; answers how many were tried. */
+    async tick(): Promise<number> {
+      const due = await readAll(models.jobs, {
+        where: { state: "waiting", dueAtMs: { [Op.lte]: clock.nowMs() } },
+        order: ["dueAtMs", "id"],
+        limit: mostAtOnce,
+      });
+      for (const job of due) await runOne(job);
+      return due.length;
+    },
+    /** The next ones and the last ones, for people to see. */
+    async list(most: number): Promise<JobRow[]> {
+      const waiting = await readAll(models.jobs, {
+        where: { state: { [Op.ne]: "done" } },
+        order: ["dueAtMs"],
+        limit: most,
+      });
+      const done = await readAll(models.jobs, { where: { state: "done" }, order: [["doneAt", "DESC"]], limit: most });
+      return [...waiting, ...done];
+    },
+    /** Looks every so often, one look after the other. */
+    start(everyMs: number, also: () => Promise<void>) {
+      const look = async () => {
+        try {
+          await also();
+          await this.tick();
+        } catch (error) {
+          log?.warn({ err: error }, "jobs failed");
+        }
+        if (timer !== null) timer = setTimeout(look, everyMs).unref();
+      };
+      timer = setTimeout(look, 0).unref();
+    },
+    stop() {
+      if (timer !== null) clearTimeout(timer);
+      timer = null;
+    },
+  };
+}
+
+export type Jobs = ReturnType<typeof createJobs>;

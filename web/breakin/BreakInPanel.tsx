@@ -1,0 +1,131 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { RunLine } from "../../api/index.ts";
+import { type Leg, sayClockAt } from "../../core/breakin/index.ts";
+import { Fetched } from "../ui/Fetched.tsx";
+import { sayDayAndYear } from "../ui/words.ts";
+import { CoverageBars } from "./CoverageBars.tsx";
+import type { BreakInDoor } from "./door.ts";
+import { LimitsChart } from "./LimitsChart.tsx";
+import { LogRun } from "./LogRun.tsx";
+import { NextRun } from "./NextRun.tsx";
+import { RunChart } from "./RunChart.tsx";
+import { RunVerdict } from "./RunVerdict.tsx";
+
+/** A boat's break-in: how far it has come, the next run, runs logged and what they were like. The yard and the buyer see the same. */
+export function BreakInPanel({ door }: { door: BreakInDoor }) {
+  const [ran, setRan] = useState<readonly Leg[] | null>(null);
+  const [open, setOpen] = useState<string | null>(door.runs.at(-1)?.id ?? null);
+  return (
+    <div className="grid gap-7">
+      <section aria-labelledby="how-far" className="print:hidden">
+        <h2 id="how-far" className="text-lg font-bold">
+          How far it has come{" "}
+          <span className="font-text text-sm font-normal text-soft">{door.care[0]?.breakInTitle}</span>
+        </h2>
+        <div
+          className={`grid gap-x-8 gap-y-5 border-t border-ink pt-3 ${door.care.length > 1 ? "lg:grid-cols-2" : ""}`}
+        >
+          {door.care.map((care) => (
+            <div key={care.engine}>
+              <h3 className="font-bold">
+                {care.label}{" "}
+                <span className="num font-normal text-soft">
+                  {care.toldH === null
+                    ? "no hours told"
+                    : `${care.toldH.toFixed(1)} of ${care.limits.at(-1)?.toH.toFixed(0) ?? "–"} h`}
+                </span>
+              </h3>
+              {care.limits.length > 0 && (
+                <LimitsChart limits={care.limits} topRpm={care.ratedToRpm} hours={care.toldH} />
+              )}
+              <CoverageBars care={care} />
+            </div>
+          ))}
+        </div>
+        <p className="mt-1 text-sm text-soft">{door.care[0]?.breakInBasis}</p>
+      </section>
+      <NextRun
+        door={door}
+        onRan={(legs) => {
+          setRan(legs);
+          document.getElementById("log-run")?.scrollIntoView();
+        }}
+      />
+      <LogRun
+        key={ran === null ? "log" : "log-ran"}
+        door={door}
+        ran={ran}
+        onKept={(runs) => {
+          setRan(null);
+          setOpen(runs[0]?.id ?? null);
+        }}
+      />
+      <section aria-labelledby="runs" className="print:hidden">
+        <h2 id="runs" className="text-lg font-bold">
+          Runs
+        </h2>
+        <ul className="border-t border-ink">
+          {door.runs.length === 0 && <li className="py-2 text-soft">No run is logged yet. The first one is above.</li>}
+          {door.runs.toReversed().map((run) => (
+            <li key={run.id} className="border-b border-rule">
+              <RunHead
+                door={door}
+                run={run}
+                isOpen={open === run.id}
+                onOpen={() => setOpen(open === run.id ? null : run.id)}
+              />
+              {open === run.id && <RunDetail door={door} run={run} />}
+            </li>
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}
+
+interface HeadProps {
+  readonly door: BreakInDoor;
+  readonly run: RunLine;
+  readonly isOpen: boolean;
+  readonly onOpen: () => void;
+}
+
+function RunHead({ door, run, isOpen, onOpen }: HeadProps) {
+  const { breaches, runS } = run.verdict;
+  const label = door.care.find(({ engine }) => engine === run.engine)?.label ?? run.engine;
+  return (
+    <button
+      type="button"
+      aria-expanded={isOpen}
+      onClick={onOpen}
+      className="flex min-h-12 w-full flex-wrap items-center gap-x-5 py-1 text-left"
+    >
+      <span className="font-semibold">{sayDayAndYear(run.date)}</span>
+      <span className="num">{sayClockAt(run.startMin, 0)}</span>
+      <span>{label}</span>
+      <span className="num">{Math.round(runS / 60)} min</span>
+      <span className={breaches.length === 0 ? "text-soft" : "text-amber"}>
+        {breaches.length === 0 ? "as asked" : `◷ ${breaches.length} to do otherwise`}
+      </span>
+      <span className="ml-auto text-sm text-soft">{run.fileName === "" ? run.by : `${run.fileName}, ${run.by}`}</span>
+    </button>
+  );
+}
+
+function RunDetail({ door, run }: { door: BreakInDoor; run: RunLine }) {
+  const sheet = useQuery({
+    queryKey: ["run", door.key, run.id],
+    queryFn: () => door.fetchRun(run.id),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const care = door.care.find(({ engine }) => engine === run.engine);
+  return (
+    <div className="pb-4">
+      <Fetched query={sheet} what="the run">
+        {(data) => <RunChart sheet={data} topRpm={care?.ratedToRpm ?? 6000} />}
+      </Fetched>
+      <RunVerdict run={run} />
+    </div>
+  );
+}

@@ -1,0 +1,72 @@
+import { useCallback } from "react";
+import type { LimitPhase } from "../../core/breakin/index.ts";
+import type { Inks } from "../ui/Chart.tsx";
+import { LazyChart } from "../ui/LazyChart.tsx";
+
+interface LimitsChartProps {
+  readonly limits: readonly LimitPhase[];
+  readonly topRpm: number;
+  /** Hours told so far; marked where they are within the break-in. */
+  readonly hours: number | null;
+  readonly heightPx?: number;
+}
+
+/** The limits of a break-in against engine hours: a step line, land above it. */
+export function LimitsChart({ limits, topRpm, hours, heightPx = 150 }: LimitsChartProps) {
+  const totalH = limits.at(-1)?.toH ?? 0;
+  const draw = useCallback(
+    (inks: Inks) => {
+      const line = limits.flatMap(({ fromH, toH, maxRpm }) => [
+        [fromH, maxRpm ?? topRpm],
+        [toH, maxRpm ?? topRpm],
+      ]);
+      return {
+        grid: { left: 52, right: 14, top: 18, bottom: 34 },
+        xAxis: {
+          type: "value",
+          min: 0,
+          max: totalH,
+          name: "engine hours",
+          nameLocation: "middle",
+          nameGap: 20,
+          axisLabel: { color: inks.soft },
+          axisLine: { lineStyle: { color: inks.ink } },
+          splitLine: { show: false },
+        },
+        yAxis: {
+          type: "value",
+          min: 0,
+          max: Math.ceil(topRpm / 1000) * 1000,
+          name: "rpm at most",
+          nameTextStyle: { color: inks.soft, align: "left" },
+          nameGap: 4,
+          interval: 2000,
+          axisLabel: { color: inks.soft },
+          splitLine: { lineStyle: { color: inks.rule } },
+        },
+        series: [
+          {
+            type: "line",
+            data: line,
+            showSymbol: false,
+            lineStyle: { color: inks.helm, width: 2 },
+            areaStyle: { color: inks.shoal, opacity: 0.8 },
+            markLine:
+              hours === null || hours > totalH
+                ? undefined
+                : {
+                    silent: true,
+                    symbol: "none",
+                    lineStyle: { color: inks.magenta, width: 2, type: "solid" },
+                    label: { formatter: `now ${hours.toFixed(1)} h`, color: inks.magenta, position: "end" },
+                    data: [{ xAxis: hours }],
+                  },
+          },
+        ],
+      };
+    },
+    [limits, topRpm, hours, totalH],
+  );
+  const says = `Limits over ${totalH.toFixed(0)} engine hours: ${limits.map(({ fromH, toH, maxRpm }) => `${fromH} to ${toH} h, ${maxRpm === undefined ? "the whole band" : `at most ${maxRpm} rpm`}`).join("; ")}`;
+  return <LazyChart draw={draw} heightPx={heightPx} says={says} />;
+}

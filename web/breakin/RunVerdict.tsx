@@ -1,0 +1,52 @@
+import type { RunLine } from "../../api/index.ts";
+import { saySeconds } from "../../core/breakin/index.ts";
+
+/** What a run was like, in words: what its break-in asks about, what was covered, what to do next. It blames nobody. */
+export function RunVerdict({ run }: { run: RunLine }) {
+  const { breaches, runS, hoursAfter, gaps, wotS, longestSteadyS, advice } = run.verdict;
+  return (
+    <section aria-label="What this run was like">
+      {breaches.length === 0 ? (
+        <p className="text-lg font-bold">Just as the break-in asks.</p>
+      ) : (
+        <>
+          <p className="text-lg font-bold">
+            Run for {saySeconds(runS)}; {breaches.length === 1 ? "one stretch" : `${breaches.length} stretches`} to do
+            otherwise next time:
+          </p>
+          <ul className="mt-1">
+            {breaches.map(({ rule, startS, says }) => (
+              <li key={`${rule}${startS}`} className="flex gap-2 border-b border-rule py-1.5">
+                <span aria-hidden className="text-amber">
+                  ◷
+                </span>
+                <span>{says}</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      <dl className="mt-2 flex flex-wrap gap-x-8 gap-y-1">
+        <Fact name="Engine ran" value={saySeconds(runS)} />
+        <Fact name="Hours after it" value={`${hoursAfter.toFixed(1)} h`} />
+        <Fact name="Longest at one speed" value={saySeconds(longestSteadyS)} />
+        <Fact name="At full throttle" value={saySeconds(wotS)} />
+        {gaps > 0 && <Fact name="Gaps in the recording" value={`${gaps}, not counted`} />}
+      </dl>
+      {advice.length > 0 && (
+        <p className="mt-2 border-l-4 border-helm pl-3">
+          <strong>Next run.</strong> {advice.join(" ")}
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Fact({ name, value }: { name: string; value: string }) {
+  return (
+    <div>
+      <dt className="text-sm text-soft">{name}</dt>
+      <dd className="num font-semibold">{value}</dd>
+    </div>
+  );
+}

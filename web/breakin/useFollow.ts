@@ -1,0 +1,87 @@
+import { useEffect, useState } from "react";
+import type { Leg } from "../../core/breakin/index.ts";
+
+/** A run that is followed on this device: kept, so that a reload or a locked screen does not lose it. */
+export interface Following {
+  readonly legs: readonly Leg[];
+  readonly startedAtMs: number;
+  /** When it was stopped for a while; null while it goes on. */
+  readonly pausedAtMs: number | null;
+}
+
+const keyOf = (key: string) => `ravik-run-${key}`;
+
+export function readFollowing(key: string): Following | null {
+  try {
+    return JSON.parse(localStorage.getItem(keyOf(key)) ?? "null") as Following | null;
+  } catch {
+    return null;
+  }
+}
+
+export function keepFollowing(key: string, following: Following | null) {
+  if (following === null) localStorage.removeItem(keyOf(key));
+  else localStorage.setItem(keyOf(key), JSON.stringify(following));
+}
+
+/** Where in its legs a run is after so many seconds; null when it is over. */
+export function findLeg(legs: readonly Leg[], atS: number): { index: number; leftS: number } | null {
+  let untilS = 0;
+  for (const [index, { minutes }] of legs.entries()) {
+    untilS += minutes * 60;
+    if (atS < untilS) return { index, leftS: untilS - atS };
+  }
+  return null;
+}
+
+/** The clock, four times a second; what shows time is drawn from it. */
+export function useNow(): number {
+  const [nowMs, setNowMs] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNowMs(Date.now()), 250);
+    return () => clearInterval(timer);
+  }, []);
+  return nowMs;
+}
+
+/** Keeps the screen on while something is followed, where the device can; taken anew when the page comes back to sight. */
+export function useScreenOn(isOn: boolean) {
+  useEffect(() => {
+    if (!isOn || !("wakeLock" in navigator)) return;
+    let lock: WakeLockSentinel | null = null;
+    const take = () => {
+      if (document.visibilityState === "visible")
+        navigator.wakeLock.request("screen").then(
+          (got) => {
+            lock = got;
+          },
+          () => undefined,
+        );
+    };
+    take();
+    document.addEventListener("visibilitychange", take);
+    return () => {
+      document.removeEventListener("visibilitychange", take);
+      void lock?.release();
+    };
+  }, [isOn]);
+}
+
+/** Two short tones and a shake: the speed changes now. Devices that can do neither stay silent. */
+export function signalChange() {
+  navigator.vibrate?.([250, 120, 250]);
+  try {
+    const audio = new AudioContext();
+    for (const [i, hertz] of [880, 1175].entries()) {
+      const tone = audio.createOscillator();
+      const loud = audio.createGain();
+      tone.frequency.value = hertz;
+      loud.gain.value = 0.4;
+      tone.connect(loud).connect(audio.destination);
+      tone.start(audio.currentTime + i * 0.28);
+      tone.stop(audio.currentTime + i * 0.28 + 0.22);
+    }
+  } catch {
+    // No sound on this device: the change is on the screen.
+  }
+}

@@ -1,0 +1,60 @@
+import { proxy, type Remote, wrap } from "comlink";
+import { useEffect, useRef, useState } from "react";
+import type { ReadRun, RunColumns, TraceFault } from "../../core/trace/index.ts";
+import type { RunFile, RunFileWorker } from "../workers/runFile.ts";
+
+export interface RunFileState {
+  readonly file: File | null;
+  readonly opened: RunFile | null;
+  /** Share read so far; null when nothing is being read. */
+  readonly progress: number | null;
+  readonly faults: readonly TraceFault[];
+  readonly run: ReadRun | null;
+}
+
+const nothing: RunFileState = { file: null, opened: null, progress: null, faults: [], run: null };
+
+/** A file of a run read by a worker: its columns first, then all of it, with progress and a way to stop. */
+export function useRunFile() {
+  const [state, setState] = useState(nothing);
+  const worker = useRef<{ remote: Remote<RunFileWorker>; end: () => void } | null>(null);
+  useEffect(() => () => worker.current?.end(), []);
+  const take = () => {
+    if (worker.current === null) {
+      const thread = new Worker(new URL("../workers/runFile.ts", import.meta.url), { type: "module" });
+      worker.current = { remote: wrap<RunFileWorker>(thread), end: () => thread.terminate() };
+    }
+    return worker.current.remote;
+  };
+  const read = async (file: File, opened: RunFile, columns: RunColumns | null) => {
+    setState({ file, opened, progress: 0, faults: [], run: null });
+    const onProgress = proxy((share: number) =>
+      setState((now) => (now.file === file && now.progress !== null ? { ...now, progress: share } : now)),
+    );
+    const answer = await take().read(file, columns, onProgress);
+    setState((now) =>
+      now.file !== file || now.progress === null
+        ? now
+        : { ...now, progress: null, ...(answer.ok ? { run: answer.run } : { faults: answer.faults }) },
+    );
+  };
+  return {
+    state,
+    async open(file: File) {
+      setState({ ...nothing, file, progress: 0 });
+      const opened = await take().open(file);
+      if (opened.kind === "nmea") return read(file, opened, null);
+      if (opened.columns !== null) return read(file, opened, opened.columns);
+      // The columns have to be told.
+      setState({ ...nothing, file, opened });
+    },
+    read: (columns: RunColumns) =>
+      state.file !== null && state.opened !== null ? read(state.file, state.opened, columns) : Promise.resolve(),
+    /** Stops the reading; nothing of it is kept. */
+    async stop() {
+      setState(nothing);
+      await take().cancel();
+    },
+    clear: () => setState(nothing),
+  };
+}
