@@ -1,3 +1,4 @@
+import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Endpoint, endpoints } from "../api/index.ts";
 import { plainWishes } from "../core/route/index.ts";
@@ -7,18 +8,22 @@ let store: TestStore;
 let nessa: Caller;
 let tobin: Caller;
 let token: string;
+const runId = ulid();
 
 beforeAll(async () => {
   store = await openTestStore();
   nessa = await store.signIn("nessa");
   tobin = await store.signIn("tobin");
   token = (await nessa.send("POST", "/api/deliveries/d-w097/link", { isRemote: false })).body.token;
+  const run = { date: store.services.clock.today(), startMin: 720, source: "hand", fileName: "" };
+  const samples = Array.from({ length: 600 }, (_, s) => [s, 1200]);
+  await nessa.send("POST", "/api/boats/w097/runs", { ...run, engines: [{ id: runId, engine: "port", samples }] });
 });
 afterAll(() => store.stop());
 
 const all = Object.entries(endpoints) as [string, Endpoint][];
 const examplePath = (path: string) =>
-  path
+  (path.includes(":run") ? path.replace(":boat", "w097").replace(":run", runId) : path)
     .replace(":delivery", "d-w118")
     .replace(":token", token)
     .replace(":boat", "w118")
@@ -102,7 +107,7 @@ describe("the door", () => {
     expect((await store.stranger.get("/api/health")).body).toEqual({
       ready: true,
       version: "test",
-      database: { open: true, migrations: 3 },
+      database: { open: true, migrations: 4 },
     });
   });
 
@@ -152,7 +157,9 @@ describe("bad input", () => {
 
 describe("the compute door over HTTP", () => {
   it("lists what is built, answers it, and tells bad input from no answer", async () => {
-    expect((await nessa.get("/api/compute")).body).toEqual({ names: ["due", "live", "route"] });
+    expect((await nessa.get("/api/compute")).body).toEqual({
+      names: ["breakin-plan", "breakin-trace", "due", "hours-forecast", "live", "route", "visits"],
+    });
     const bad = await nessa.send("POST", "/api/compute/route", { stations: [], moveMin: [], topics: [], extra: 1 });
     expect([bad.status, bad.body.error.code]).toEqual([422, "invalid-input"]);
     const topic = (id: string, after: string) => ({

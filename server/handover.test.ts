@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { addDays } from "../core/dates/index.ts";
 import { plainWishes } from "../core/route/index.ts";
 import { tellWalk } from "../demo/walkEntries.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
@@ -213,7 +214,9 @@ describe("hours", () => {
   it("begin with what was read at the handover, and move what is due", async () => {
     const before = await firstService();
     expect(before).toMatchObject({ targetH: 20, state: "ahead" });
-    expect((await add(reading(14.5))).status).toBe(200);
+    const leap = await add(reading(14.5));
+    expect([leap.status, leap.body.error.code, leap.body.error.before]).toEqual([409, "hours-leap", 0.9]);
+    expect((await add(reading(14.5, { answer: "as-read" }))).status).toBe(200);
     const after = await firstService();
     expect(after.dueDate < before.dueDate).toBe(true);
     const { body } = await nessa.get("/api/boats/w118");
@@ -221,19 +224,22 @@ describe("hours", () => {
     expect(body.care[1].breakIn).toMatchObject({ done: false, hours: 0.8, phase: { maxRpm: 3000 } });
   });
 
-  it("never fall without a reason, and keep the reason given", async () => {
+  it("never fall without an answer, and go on from where they were on a changed meter", async () => {
     const refused = await add(reading(9));
     expect([refused.status, refused.body.error.code, refused.body.error.before]).toEqual([409, "hours-fall", 14.5]);
-    const earlier = await add(reading(16, { date: "2020-01-01" }));
+    const earlier = await add(reading(30, { date: addDays(today(), -40) }), "w097");
     expect(earlier.body.error.code).toBe("hours-fall");
-    expect((await add(reading(9, { reason: "meter changed" }))).status).toBe(200);
+    expect((await add(reading(2, { answer: "meter-changed" }))).status).toBe(200);
     const { body } = await nessa.get("/api/boats/w118");
-    expect(body.readings.at(-1).reason ?? body.readings.at(-2).reason).toBe("meter changed");
+    expect(body.care[0]).toMatchObject({ toldH: 14.5, meterH: 2 });
+    expect((await add(reading(3))).status).toBe(200);
+    expect((await nessa.get("/api/boats/w118")).body.care[0]).toMatchObject({ toldH: 15.5, meterH: 3 });
   });
 
   it.each([
     ["a date that does not exist", { date: "2026-02-29" }, "invalid-input"],
     ["a day to come", { date: "2199-01-01" }, "date-ahead"],
+    ["a day before the handover", { date: "2020-01-01" }, "before-delivery"],
     ["an engine this boat has not", { engine: "third" }, "invalid-input"],
     ["negative hours", { hours: -1 }, "invalid-input"],
     ["hours as text", { hours: "12" }, "invalid-input"],

@@ -44,19 +44,25 @@ export function createJobs({ models, inTransaction }: Database, clock: Clock, lo
       const note = (error as Error).message.slice(0, 200);
       log?.warn({ job: job.id, err: error }, "job failed");
       const dueAtMs = clock.nowMs() + retryMs * 2 ** job.tries;
-      await models.jobs.update({ tries, state, note, dueAtMs }, { where: { id: job.id } });
+      await inTransaction(async (transaction) => {
+        await models.jobs.update({ tries, state, note, dueAtMs }, { where: { id: job.id }, transaction });
+      });
     }
   };
   return {
     on(kind: string, work: JobWork) {
       works.set(kind, work);
     },
-    async plan(job: NewJob, transaction?: Transaction) {
-      const options = transaction === undefined ? {} : { transaction };
-      await models.jobs.findOrCreate({
-        where: { id: job.id },
-        defaults: { ...job, state: "waiting", tries: 0, note: "", doneAt: null },
-        ...options,
+    async plan(planned: readonly NewJob[]) {
+      const known = new Set(
+        (await readAll(models.jobs, { where: { id: { [Op.in]: planned.map(({ id }) => id) } } })).map(({ id }) => id),
+      );
+      const fresh = planned
+        .filter(({ id }) => !known.has(id))
+        .map((job) => ({ ...job, state: "waiting", tries: 0, note: "", doneAt: null }));
+      if (fresh.length === 0) return;
+      await inTransaction(async (transaction) => {
+        await models.jobs.bulkCreate(fresh, { ignoreDuplicates: true, transaction });
       });
     },
     /** Does what is due; answers how many were tried. */

@@ -39,11 +39,13 @@ describe("packs that ship", () => {
       everyH,
       everyMonths,
     }));
-    expect(items).toEqual([
+    expect(items).toMatchObject([
       { id: "first-service", firstH: 20 },
       { id: "annual", firstH: 100, everyH: 100, everyMonths: 12 },
       { id: "plugs", everyH: 200, everyMonths: 24 },
       { id: "pump", everyH: 300, everyMonths: 36 },
+      { id: "lay-up", everyMonths: 12 },
+      { id: "spring-check", everyMonths: 12 },
     ]);
   });
 });

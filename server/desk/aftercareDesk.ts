@@ -6,7 +6,7 @@ import { addDays } from "../../core/dates/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
-import type { Jobs } from "../jobs.ts";
+import type { Jobs, NewJob } from "../jobs.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
@@ -222,10 +222,11 @@ export function createAftercareDesk(parts: Parts) {
     /** What the server plans by itself: the first contact after a handover, and the end of a break-in. */
     async planJobs() {
       const today = clock.today();
+      const planned: NewJob[] = [];
       for (const { boat, facts, toldH, breakInH } of await fleetCare.read()) {
         const contactOn = addDays(facts.inService, contactAfterDays);
         if (contactOn >= addDays(today, -1))
-          await jobs.plan({
+          planned.push({
             id: `hello:${boat.id}:${facts.inService}`,
             kind: "hello",
             boatId: boat.id,
@@ -234,13 +235,14 @@ export function createAftercareDesk(parts: Parts) {
         const ends = facts.engines.find(({ isBreakInDone }) => !isBreakInDone)?.breakInEnds;
         const isEnding = ends !== undefined && ends !== null && ends <= addDays(today, 3);
         if (isEnding && toldH !== null && breakInH !== null)
-          await jobs.plan({
+          planned.push({
             id: `break-in-end:${boat.id}`,
             kind: "break-in-end",
             boatId: boat.id,
             dueAtMs: instantOf(ends < today ? addDays(today, 1) : ends, morningMin, clock.timeZone),
           });
       }
+      await jobs.plan(planned);
     },
 
     /** What waited for the morning goes out; what went out is followed up. */

@@ -13,7 +13,9 @@ import { sayDayAndYear } from "../../ui/words.ts";
 import { BreakIn } from "./BreakIn.tsx";
 import { HoursForm } from "./HoursForm.tsx";
 import { NewHandover } from "./NewHandover.tsx";
+import { ServicesDone } from "./ServicesDone.tsx";
 import { ServiceTable } from "./ServiceTable.tsx";
+import { YearsLine } from "./YearsLine.tsx";
 
 /** One boat after delivery: break-in, the limits that hold now, what falls due, its hours. */
 export function BoatScreen() {
@@ -87,7 +89,9 @@ function BoatOf({ boat }: { boat: Boat }) {
       ) : (
         <>
           <BreakIn boat={boat} />
+          <YearsLine boat={boat} />
           <ServiceTable boat={boat} />
+          <ServicesDone boat={boat} />
           <HoursForm boat={boat} />
         </>
       )}

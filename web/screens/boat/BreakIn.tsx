@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { Boat, EngineCare } from "../../../api/index.ts";
 
 /** The break-in card: hours run of hours to run, and the limits that hold now, engine by engine. */
@@ -14,7 +15,15 @@ export function BreakIn({ boat }: { boat: Boat }) {
           <EngineLine key={care.engine} care={care} />
         ))}
       </ul>
-      <p className="mt-1 text-sm text-soft">{first.breakInBasis}</p>
+      <p className="mt-1 flex flex-wrap items-center gap-x-5 text-sm text-soft">
+        {first.breakInBasis}
+        <Link
+          to={`/boats/${boat.id}/runs`}
+          className="inline-flex min-h-11 items-center text-base font-semibold text-ink underline"
+        >
+          Next run and runs logged
+        </Link>
+      </p>
     </section>
   );
 }

@@ -2,54 +2,66 @@ import { useMutation } from "@tanstack/react-query";
 import { useForm } from "react-hook-form";
 import { ulid } from "ulid";
 import type { Boat } from "../../../api/index.ts";
-import { ask, Refused } from "../../app/client.ts";
+import type { ReadingAnswer } from "../../../core/hours/index.ts";
+import { ask } from "../../app/client.ts";
 import { boatQuery, queryClient, todayQuery } from "../../app/queries.ts";
+import { findQuestion, HoursQuestion, readingWords, sourceWords } from "../../handover/HoursQuestion.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
 import { sayDayAndYear } from "../../ui/words.ts";
+import { HoursFan } from "./HoursFan.tsx";
 
 interface Fields {
   engine: string;
   hours: string;
   date: string;
-  reason: string;
+  source: "phone" | "photo" | "workshop";
 }
 
 const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3";
 
-/** Hours as told by phone or read off the meter. Falling hours are asked about, and kept with the answer. */
+/** Hours as told by phone or read off the meter. Hours that fall or leap are asked about, and kept with the answer. */
 export function HoursForm({ boat }: { boat: Boat }) {
-  const { register, handleSubmit, reset, formState } = useForm<Fields>({
-    defaultValues: { engine: boat.rig.engines[0]!.id, hours: "", date: boat.today, reason: "" },
+  const { register, handleSubmit, reset, getValues, formState } = useForm<Fields>({
+    defaultValues: { engine: boat.rig.engines[0]!.id, hours: "", date: boat.today, source: "phone" },
   });
   const add = useMutation({
-    mutationFn: ({ engine, hours, date, reason }: Fields) =>
+    mutationFn: ({ answer, ...fields }: Fields & { answer?: ReadingAnswer }) =>
       ask("addReading", {
         params: { boat: boat.id },
         body: {
           id: ulid(),
-          engine,
-          date,
-          hours: parseHours(hours)!,
-          ...(reason.trim() === "" ? {} : { reason: reason.trim() }),
+          engine: fields.engine,
+          date: fields.date,
+          hours: parseHours(fields.hours)!,
+          source: fields.source,
+          ...(answer === undefined ? {} : { answer }),
         },
       }),
-    onSuccess: async (_, { engine, date }) => {
-      reset({ engine, date, hours: "", reason: "" });
+    onSuccess: async (_, { engine, date, source }) => {
+      reset({ engine, date, hours: "", source });
       await queryClient.invalidateQueries({ queryKey: boatQuery(boat.id).queryKey });
       await queryClient.invalidateQueries({ queryKey: todayQuery.queryKey });
     },
   });
-  const needsReason = add.error instanceof Refused && add.error.code === "hours-fall";
+  const question = findQuestion(add.error);
   const labelOf = new Map(boat.rig.engines.map(({ id, label }) => [id, label]));
   return (
     <section aria-labelledby="readings" className="mt-7">
       <h2 id="readings" className="text-lg font-bold">
         Hours
       </h2>
+      <div className="border-t border-ink pt-3">
+        {boat.driftH !== null && (
+          <p className="mb-3 border-l-4 border-amber pl-3">
+            ◷ The engines have drifted {boat.driftH.toFixed(1)} h apart. Was one meter changed, or one engine rested?
+          </p>
+        )}
+        <HoursFan boat={boat} />
+      </div>
       <form
-        className="flex flex-wrap items-end gap-3 border-t border-ink pt-3"
+        className="flex flex-wrap items-end gap-3 pt-3"
         onSubmit={handleSubmit((fields) => add.mutate(fields))}
         noValidate
       >
@@ -79,46 +91,53 @@ export function HoursForm({ boat }: { boat: Boat }) {
           <input
             {...register("date", { required: true })}
             type="date"
+            min={boat.inService ?? undefined}
             max={boat.today}
             className={`${field} text-ink`}
           />
         </label>
-        {needsReason && (
-          <label className="flex-1 text-soft">
-            Why fewer hours than before
-            <input
-              {...register("reason", { required: "Say why, or correct the hours." })}
-              maxLength={300}
-              placeholder="meter changed, typing slip before …"
-              className={`${field} w-full min-w-52 text-ink placeholder:text-soft`}
-            />
-          </label>
-        )}
+        <label className="text-soft">
+          Told by
+          <select {...register("source")} className={`${field} text-ink`}>
+            <option value="phone">phone</option>
+            <option value="photo">photo of the meter</option>
+            <option value="workshop">read in the workshop</option>
+          </select>
+        </label>
         <Button type="submit" look="primary" disabled={add.isPending}>
           Keep the reading
         </Button>
       </form>
-      {(formState.errors.hours ?? formState.errors.reason) !== undefined && (
+      {formState.errors.hours !== undefined && (
         <p role="alert" className="mt-1 text-magenta">
-          ▲ {(formState.errors.hours ?? formState.errors.reason)?.message}
+          ▲ {formState.errors.hours.message}
         </p>
       )}
-      {add.error !== null && (
-        <div className="mt-2">
-          <ErrorNotice error={add.error} />
-        </div>
+      {question !== null ? (
+        <HoursQuestion
+          question={question}
+          isBusy={add.isPending}
+          onAnswer={(answer) => add.mutate({ ...getValues(), answer })}
+          onLeave={() => add.reset()}
+        />
+      ) : (
+        add.error !== null && (
+          <div className="mt-2">
+            <ErrorNotice error={add.error} />
+          </div>
+        )
       )}
-      <table className="mt-3 w-full max-w-2xl">
+      <table className="mt-3 w-full max-w-3xl">
         <thead>
           <tr className="border-b border-ink">
             <th className="py-1">Read on</th>
             <th>Engine</th>
-            <th className="text-right">Hours</th>
+            <th className="text-right">Meter</th>
             <th className="pl-4">By</th>
           </tr>
         </thead>
         <tbody>
-          {boat.readings.toReversed().map(({ id, engine, date, hours, reason, by }) => (
+          {boat.readings.toReversed().map(({ id, engine, date, hours, reason, answer, source, by }) => (
             <tr key={id} className="border-b border-rule">
               <td className="py-1.5">{sayDayAndYear(date)}</td>
               <td>{labelOf.get(engine)}</td>
@@ -126,8 +145,9 @@ export function HoursForm({ boat }: { boat: Boat }) {
                 {hours.toFixed(1)} <span className="font-normal text-soft">h</span>
               </td>
               <td className="pl-4 text-soft">
-                {by}
-                {reason !== null && `: ${reason}`}
+                {by}, {sourceWords[source]}
+                {answer !== null && `: ${readingWords[answer]}`}
+                {reason !== null && ` (${reason})`}
               </td>
             </tr>
           ))}

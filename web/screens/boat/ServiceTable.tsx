@@ -1,11 +1,8 @@
-import { useMutation } from "@tanstack/react-query";
-import { ulid } from "ulid";
-import type { Boat, EngineCare } from "../../../api/index.ts";
-import { ask } from "../../app/client.ts";
-import { boatQuery, queryClient } from "../../app/queries.ts";
+import { useState } from "react";
+import type { Boat } from "../../../api/index.ts";
 import { useMe } from "../../app/useMe.ts";
-import { ErrorNotice } from "../../ui/Notice.tsx";
 import { sayDayAndYear, sayDistance } from "../../ui/words.ts";
+import { RecordService } from "./RecordService.tsx";
 
 const stateSigns = { overdue: "▲ overdue", soon: "◷ soon", ahead: "ahead", finished: "done" } as const;
 
@@ -13,20 +10,7 @@ const stateSigns = { overdue: "▲ overdue", soon: "◷ soon", ahead: "ahead", f
 export function ServiceTable({ boat }: { boat: Boat }) {
   const me = useMe();
   const canRecord = ["owner", "technician", "service"].includes(me.role);
-  const record = useMutation({
-    mutationFn: ({ care, item }: { care: EngineCare; item: string }) =>
-      ask("addService", {
-        params: { boat: boat.id },
-        body: {
-          id: ulid(),
-          engine: care.engine,
-          item,
-          date: boat.today,
-          hours: Math.round((care.likelyNowH ?? 0) * 10) / 10,
-        },
-      }),
-    onSuccess: () => queryClient.invalidateQueries({ queryKey: boatQuery(boat.id).queryKey }),
-  });
+  const [open, setOpen] = useState<{ engine: string; item: string } | null>(null);
   return (
     <section aria-labelledby="service" className="mt-7">
       <h2 id="service" className="text-lg font-bold">
@@ -92,11 +76,10 @@ export function ServiceTable({ boat }: { boat: Boat }) {
                         <button
                           type="button"
                           className="min-h-11 font-semibold underline"
-                          disabled={record.isPending}
-                          aria-label={`Record ${item.title}, ${care.label}, as done today`}
-                          onClick={() => record.mutate({ care, item: item.id })}
+                          aria-label={`Record ${item.title}, ${care.label}`}
+                          onClick={() => setOpen({ engine: care.engine, item: item.id })}
                         >
-                          Done today
+                          Record
                         </button>
                       )}
                     </td>
@@ -107,7 +90,21 @@ export function ServiceTable({ boat }: { boat: Boat }) {
           </tbody>
         </table>
       </div>
-      {record.error !== null && <ErrorNotice error={record.error} />}
+      {open !== null && (
+        <RecordService
+          key={`${open.engine}${open.item}`}
+          boat={boat}
+          engine={open.engine}
+          item={open.item}
+          onDone={() => setOpen(null)}
+        />
+      )}
+      {boat.care.some(({ items }) => items.some(({ id, state }) => id === "first-service" && state === "overdue")) && (
+        <p className="mt-2 border-l-4 border-amber pl-3">
+          ◷ The first service is late. Look into the engine maker's manual for what it asks of a late one, and ring the
+          buyer before the next outing.
+        </p>
+      )}
       <p className="mt-1 text-sm text-soft">{boat.care[0]?.serviceBasis}</p>
     </section>
   );

@@ -1,0 +1,76 @@
+import type { ReadingAnswer, ReadingSource } from "../../core/hours/index.ts";
+import { Refused } from "../app/client.ts";
+import { Button } from "../ui/Button.tsx";
+import { sayDayAndYear } from "../ui/words.ts";
+
+export const readingWords: Record<ReadingAnswer, string> = {
+  "typing-slip": "an earlier one was a slip",
+  "meter-changed": "the meter was changed",
+  "key-left-on": "the key was left on",
+  "as-read": "right as it is",
+};
+export const sourceWords: Record<ReadingSource, string> = {
+  walk: "at the handover",
+  phone: "by phone",
+  owner: "on their page",
+  photo: "photo of the meter",
+  file: "from a run",
+  workshop: "in the workshop",
+};
+
+export interface Asked {
+  readonly code: "hours-fall" | "hours-leap";
+  readonly got: number;
+  readonly before: number;
+  readonly on: string;
+}
+
+/** The question behind a refusal of hours that do not follow; null for any other error. */
+export function findQuestion(error: unknown): Asked | null {
+  if (!(error instanceof Refused) || (error.code !== "hours-fall" && error.code !== "hours-leap")) return null;
+  const { got, before, on } = error.facts as unknown as { got: number; before: number; on: string };
+  return { code: error.code, got, before, on };
+}
+
+const answersOf: Record<Asked["code"], readonly [ReadingAnswer, string][]> = {
+  "hours-fall": [
+    ["typing-slip", "The earlier one was a slip"],
+    ["meter-changed", "The meter was changed"],
+  ],
+  "hours-leap": [
+    ["as-read", "It is right, much was run"],
+    ["key-left-on", "The key was left on"],
+    ["meter-changed", "The meter was changed"],
+  ],
+};
+
+interface QuestionProps {
+  readonly question: Asked;
+  readonly isBusy: boolean;
+  readonly onAnswer: (answer: ReadingAnswer) => void;
+  /** It was a slip now: type it again. */
+  readonly onLeave: () => void;
+}
+
+/** Hours that fall or leap: what stands behind them, in one touch. */
+export function HoursQuestion({ question, isBusy, onAnswer, onLeave }: QuestionProps) {
+  const { code, got, before, on } = question;
+  return (
+    <div role="alert" className="mt-2 border-l-4 border-oncaution bg-caution px-3 py-2 text-oncaution">
+      <p>
+        <strong className="num">{got} h</strong> {code === "hours-fall" ? "does not fit" : "is a great deal"}: {before}{" "}
+        h was read on {sayDayAndYear(on)}. What stands behind it?
+      </p>
+      <p className="mt-2 flex flex-wrap gap-2">
+        {answersOf[code].map(([answer, says]) => (
+          <Button key={answer} disabled={isBusy} onClick={() => onAnswer(answer)}>
+            {says}
+          </Button>
+        ))}
+        <Button look="quiet" onClick={onLeave}>
+          I mistyped it
+        </Button>
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,128 @@
+import { useCallback, useState } from "react";
+import type { Boat, EngineCare } from "../../../api/index.ts";
+import type { Inks } from "../../ui/Chart.tsx";
+import { Chip } from "../../ui/Chip.tsx";
+import { LazyChart } from "../../ui/LazyChart.tsx";
+import { sayDay, sayDayAndYear } from "../../ui/words.ts";
+
+/** Where the hours are going: what was read, and the fan of what is likely, with the hours of the next service across it. */
+export function HoursFan({ boat }: { boat: Boat }) {
+  const known = boat.care.filter(({ forecast }) => forecast !== null);
+  const [engine, setEngine] = useState(known[0]?.engine ?? "");
+  const care = known.find((each) => each.engine === engine) ?? known[0];
+  if (care === undefined) return null;
+  return (
+    <>
+      {known.length > 1 && (
+        <div className="mb-2 flex flex-wrap gap-2" role="radiogroup" aria-label="Engine of the forecast">
+          {known.map((each) => (
+            <Chip key={each.engine} isPicked={each.engine === care.engine} onPick={() => setEngine(each.engine)}>
+              {each.label}
+            </Chip>
+          ))}
+        </div>
+      )}
+      <Fan boat={boat} care={care} />
+    </>
+  );
+}
+
+function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
+  const forecast = care.forecast!;
+  const { readings, today } = boat;
+  const draw = useCallback(
+    (inks: Inks) => {
+      const told = readings.filter(({ engine }) => engine === care.engine).map(({ date, hours }) => [date, hours]);
+      const fan = forecast.fan;
+      const target = forecast.nextService?.targetH;
+      return {
+        grid: { left: 50, right: 86, top: 16, bottom: 30 },
+        xAxis: {
+          type: "time",
+          axisLabel: { color: inks.soft, hideOverlap: true },
+          axisLine: { lineStyle: { color: inks.ink } },
+          splitLine: { show: false },
+        },
+        yAxis: {
+          type: "value",
+          min: 0,
+          name: "hours",
+          nameTextStyle: { color: inks.soft, align: "right" },
+          nameGap: 4,
+          axisLabel: { color: inks.soft },
+          splitLine: { lineStyle: { color: inks.rule } },
+        },
+        series: [
+          {
+            type: "line",
+            stack: "fan",
+            data: fan.map(({ date, p10 }) => [date, p10]),
+            showSymbol: false,
+            lineStyle: { opacity: 0 },
+          },
+          {
+            type: "line",
+            stack: "fan",
+            data: fan.map(({ date, p10, p90 }) => [date, p90 - p10]),
+            showSymbol: false,
+            lineStyle: { opacity: 0 },
+            areaStyle: { color: inks.shoal, opacity: 1 },
+          },
+          {
+            type: "line",
+            data: fan.map(({ date, p50 }) => [date, p50]),
+            showSymbol: false,
+            lineStyle: { color: inks.helm, width: 2, type: "dashed" },
+            endLabel: { show: true, formatter: "likely", color: inks.helm },
+          },
+          {
+            type: "line",
+            data: told,
+            symbol: "circle",
+            symbolSize: 8,
+            itemStyle: { color: inks.ink },
+            lineStyle: { color: inks.ink, width: 1.5 },
+            markLine: {
+              silent: true,
+              symbol: "none",
+              data: [
+                {
+                  xAxis: today,
+                  lineStyle: { color: inks.soft, type: "dotted" },
+                  label: { formatter: "today", color: inks.soft, position: "start" },
+                },
+                ...(target === undefined
+                  ? []
+                  : [
+                      {
+                        yAxis: target,
+                        lineStyle: { color: inks.magenta, type: "solid" },
+                        label: { formatter: `${target} h`, color: inks.magenta },
+                      },
+                    ]),
+              ],
+            },
+          },
+        ],
+      };
+    },
+    [readings, care.engine, forecast, today],
+  );
+  const { yearH, nextService } = forecast;
+  const says = `This owner runs ${yearH.p10.toFixed(0)} to ${yearH.p90.toFixed(0)} h a year, likely ${yearH.p50.toFixed(0)}.${
+    nextService === null ? "" : ` ${nextService.title} at ${nextService.targetH} h: ${sayWhen(nextService)}.`
+  }`;
+  return (
+    <>
+      <LazyChart draw={draw} heightPx={210} says={says} />
+      <p data-testid={`forecast-${care.engine}`}>{says}</p>
+    </>
+  );
+}
+
+/** When hours are likely reached, in words. */
+export function sayWhen({ p10, p50, p90 }: { p10: string | null; p50: string | null; p90: string | null }): string {
+  if (p50 === null) return p10 === null ? "not within ten years" : `not before ${sayDayAndYear(p10)}`;
+  if (p10 === p90) return "reached already";
+  return `likely ${sayDayAndYear(p50)}, between ${sayDay(p10!)} and ${p90 === null ? "much later" : sayDayAndYear(p90)}`;
+}

@@ -1,0 +1,149 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { ulid } from "ulid";
+import type { Boat } from "../../../api/index.ts";
+import { ask } from "../../app/client.ts";
+import { boatQuery, queryClient, todayQuery } from "../../app/queries.ts";
+import { Button } from "../../ui/Button.tsx";
+import { Chip } from "../../ui/Chip.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { TakePhoto } from "../../ui/Photos.tsx";
+import { parseHours } from "../../ui/parseHours.ts";
+import { readPlain } from "../../ui/readPlain.ts";
+
+type Outcome = Boat["services"][number]["outcome"];
+const outcomeWords: Record<Outcome, string> = { done: "Done here", elsewhere: "Done elsewhere", skipped: "Skipped" };
+const noteWords: Record<Outcome, string> = {
+  done: "Parts and remarks",
+  elsewhere: "Who did it, and what shows it",
+  skipped: "Why it is skipped",
+};
+const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3";
+
+interface RecordProps {
+  readonly boat: Boat;
+  readonly engine: string;
+  readonly item: string;
+  readonly onDone: () => void;
+}
+
+/** What was done of a service item, here or elsewhere with proof, or skipped with a reason; the next one moves. */
+export function RecordService({ boat, engine, item, onDone }: RecordProps) {
+  const care = boat.care.find((each) => each.engine === engine);
+  const title = care?.items.find(({ id }) => id === item)?.title ?? item;
+  const [outcome, setOutcome] = useState<Outcome>("done");
+  const [date, setDate] = useState(boat.today);
+  const [hours, setHours] = useState((care?.likelyNowH ?? 0).toFixed(1));
+  const [note, setNote] = useState("");
+  const [price, setPrice] = useState("");
+  const [photo, setPhoto] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const record = useMutation({
+    mutationFn: (body: Parameters<typeof ask<"addService">>[1]) => ask("addService", body),
+    onSuccess: async () => {
+      await queryClient.invalidateQueries({ queryKey: boatQuery(boat.id).queryKey });
+      await queryClient.invalidateQueries({ queryKey: todayQuery.queryKey });
+      onDone();
+    },
+  });
+  const keep = () => {
+    const read = parseHours(hours);
+    const cents = price.trim() === "" ? null : Math.round(Number(price.replace(",", ".")) * 100);
+    if (read === null) return setFault("Type hours such as 20.5, as the meter shows them.");
+    if (cents !== null && !(cents >= 0)) return setFault("Type the price as a number, or leave it empty.");
+    if (outcome !== "done" && note.trim() === "") return setFault(`${noteWords[outcome]}: say it in a few words.`);
+    setFault(null);
+    record.mutate({
+      params: { boat: boat.id },
+      body: {
+        id: ulid(),
+        engine,
+        item,
+        date,
+        hours: read,
+        outcome,
+        note: note.trim(),
+        ...(photo === null ? {} : { photo }),
+        ...(cents === null ? {} : { priceCents: cents }),
+      },
+    });
+  };
+  return (
+    <form
+      aria-label={`Record ${title}`}
+      className="mt-3 border-l-4 border-helm bg-panel px-4 py-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <p className="font-bold">
+        {title}, {care?.label}
+      </p>
+      <div className="mt-2 flex flex-wrap gap-2" role="radiogroup" aria-label="What came of it">
+        {(Object.keys(outcomeWords) as Outcome[]).map((each) => (
+          <Chip key={each} isPicked={outcome === each} onPick={() => setOutcome(each)}>
+            {outcomeWords[each]}
+          </Chip>
+        ))}
+      </div>
+      <div className="mt-2 flex flex-wrap items-end gap-3">
+        <label className="text-soft">
+          On
+          <input
+            type="date"
+            min={boat.inService ?? undefined}
+            max={boat.today}
+            value={date}
+            onChange={(event) => setDate(event.target.value)}
+            className={`${field} text-ink`}
+          />
+        </label>
+        <label className="text-soft">
+          At engine hours
+          <input
+            inputMode="decimal"
+            value={hours}
+            onChange={(event) => setHours(event.target.value)}
+            className={`${field} num w-28 text-right text-ink`}
+          />
+        </label>
+        <label className="min-w-60 flex-1 text-soft">
+          {noteWords[outcome]}
+          <input
+            value={note}
+            maxLength={400}
+            onChange={(event) => setNote(readPlain(event))}
+            className={`${field} w-full text-ink`}
+          />
+        </label>
+        {outcome === "done" && (
+          <label className="text-soft">
+            Price
+            <input
+              inputMode="decimal"
+              value={price}
+              onChange={(event) => setPrice(event.target.value)}
+              className={`${field} num w-28 text-right text-ink`}
+            />
+          </label>
+        )}
+        <TakePhoto says={photo === null ? "Photo or receipt" : "Photo taken"} onTaken={setPhoto} />
+      </div>
+      {fault !== null && (
+        <p role="alert" className="mt-1 text-magenta">
+          ▲ {fault}
+        </p>
+      )}
+      {record.error !== null && <ErrorNotice error={record.error} />}
+      <p className="mt-3 flex gap-2">
+        <Button type="submit" look="primary" disabled={record.isPending}>
+          Keep it
+        </Button>
+        <Button look="quiet" onClick={onDone}>
+          Leave
+        </Button>
+      </p>
+    </form>
+  );
+}
