@@ -8,6 +8,8 @@ const warmUpRpm = 1500;
 const fastIdleRpm = 1250;
 const warmUpS = 300;
 const coolDownS = 120;
+/** Full throttle is planned by the minute, whatever more a pack allows. */
+const fullThrottleS = 60;
 /** How many legs may be tried before the run is given up. */
 const mostTries = 20_000;
 /** First legs that are easily followed and well within the rules, then ever shorter ones, up to the very limits. */
@@ -101,7 +103,8 @@ function search(input: BreakInPlanInput, { warmS, mainS, restS }: Parts, way: Wa
     const leftS = (isWarm ? warmS : totalS - restS) - atS;
     const usable = isWarm ? listWarmUp(speeds) : rankSpeeds(input, speeds, covered, preferredS);
     for (const rpm of usable) {
-      for (const s of listLengths(isWarm ? leftS : preferredS, leftS, way.shortestS)) {
+      const mostS = isWarm ? leftS : isFullThrottle(input, rpm) ? Math.min(fullThrottleS, preferredS) : preferredS;
+      for (const s of listLengths(mostS, leftS, way.shortestS)) {
         const leg = { rpm, s };
         const grown = extend(pieces, leg, atS, runS);
         if (grown === null) continue;
@@ -118,6 +121,9 @@ function search(input: BreakInPlanInput, { warmS, mainS, restS }: Parts, way: Wa
   };
   return go([], 0, 0) ? legs : null;
 }
+
+const isFullThrottle = ({ phases }: BreakInPlanInput, rpm: number) =>
+  phases.some(({ wot }) => wot !== undefined && rpm >= wot.rpm);
 
 const bandOf = (rpm: number) => Math.floor(rpm / bandRpm) * bandRpm;
 
@@ -146,24 +152,28 @@ const listWarmUp = (speeds: readonly number[]) =>
  * in seconds: a minute at full throttle is a turn where no more is allowed, and near idle a third of the time is one.
  */
 function rankSpeeds(
-  { phases }: BreakInPlanInput,
+  { phases, topRpm }: BreakInPlanInput,
   speeds: readonly number[],
   covered: ReadonlyMap<number, number>,
   preferredS: number,
 ): number[] {
   const turns = new Map<number, number>();
+  // The very top is no band of its own.
+  const topBand = bandOf(topRpm - 1);
+  const bandIn = (rpm: number) => Math.min(bandOf(rpm), topBand);
   for (const rpm of speeds) {
-    const band = bandOf(rpm);
+    const band = bandIn(rpm);
     const short = phases.flatMap(({ wot }) =>
-      wot !== undefined && band + bandRpm > wot.rpm ? [wot.maxContinuousS] : [],
+      wot !== undefined && band + bandRpm > wot.rpm ? [Math.min(fullThrottleS, wot.maxContinuousS)] : [],
     );
     const turnS = Math.max(1, Math.min(band < 1000 ? preferredS / 3 : preferredS, ...short));
-    turns.set(band, (covered.get(band) ?? 0) / turnS);
+    const sofarS = (covered.get(band) ?? 0) + (band === topBand ? (covered.get(topBand + bandRpm) ?? 0) : 0);
+    turns.set(band, sofarS / turnS);
   }
   const fromMiddle = (rpm: number) => Math.abs(rpm - bandOf(rpm) - bandRpm / 2);
   return [...speeds].sort(
     (a, b) =>
-      turns.get(bandOf(a))! - turns.get(bandOf(b))! || bandOf(a) - bandOf(b) || fromMiddle(a) - fromMiddle(b) || a - b,
+      turns.get(bandIn(a))! - turns.get(bandIn(b))! || bandIn(a) - bandIn(b) || fromMiddle(a) - fromMiddle(b) || a - b,
   );
 }
 

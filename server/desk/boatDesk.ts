@@ -150,6 +150,7 @@ export function createBoatDesk(parts: Parts) {
       const today = clock.today();
       const mine = await deliveries.listOfBoats([id]);
       const readings = await boats.listReadings([id]);
+      const names = new Map((await people.list()).map((person) => [person.id, person.name]));
       return {
         id,
         name: boat.name,
@@ -166,7 +167,9 @@ export function createBoatDesk(parts: Parts) {
         })),
         ...(await careReader.describe(boat)),
         contact: contactSchema.parse(JSON.parse(boat.contact)),
-        readings: readings.map(({ boatId: _, ...reading }) => reading as Boat["readings"][number]),
+        readings: readings.map(
+          ({ boatId: _, by, ...reading }) => ({ ...reading, by: names.get(by) ?? by }) as Boat["readings"][number],
+        ),
         owed: mine.flatMap((delivery) => describeOwed(delivery, boat)),
       };
     },

@@ -12,7 +12,7 @@ interface LimitsChartProps {
 }
 
 /** The limits of a break-in against engine hours: a step line, land above it. */
-export function LimitsChart({ limits, topRpm, hours, heightPx = 150 }: LimitsChartProps) {
+export function LimitsChart({ limits, topRpm, hours, heightPx = 170 }: LimitsChartProps) {
   const totalH = limits.at(-1)?.toH ?? 0;
   const draw = useCallback(
     (inks: Inks) => {
@@ -21,7 +21,7 @@ export function LimitsChart({ limits, topRpm, hours, heightPx = 150 }: LimitsCha
         [toH, maxRpm ?? topRpm],
       ]);
       return {
-        grid: { left: 52, right: 14, top: 18, bottom: 34 },
+        grid: { left: 52, right: 14, top: 30, bottom: 34 },
         xAxis: {
           type: "value",
           min: 0,
@@ -39,7 +39,7 @@ export function LimitsChart({ limits, topRpm, hours, heightPx = 150 }: LimitsCha
           max: Math.ceil(topRpm / 1000) * 1000,
           name: "rpm at most",
           nameTextStyle: { color: inks.soft, align: "left" },
-          nameGap: 4,
+          nameGap: 12,
           interval: 2000,
           axisLabel: { color: inks.soft },
           splitLine: { lineStyle: { color: inks.rule } },
@@ -58,7 +58,13 @@ export function LimitsChart({ limits, topRpm, hours, heightPx = 150 }: LimitsCha
                     silent: true,
                     symbol: "none",
                     lineStyle: { color: inks.magenta, width: 2, type: "solid" },
-                    label: { formatter: `now ${hours.toFixed(1)} h`, color: inks.magenta, position: "end" },
+                    label: {
+                      formatter: `now ${hours.toFixed(1)} h`,
+                      color: inks.magenta,
+                      position: "insideEndTop",
+                      rotate: 0,
+                      offset: [30, 0],
+                    },
                     data: [{ xAxis: hours }],
                   },
           },

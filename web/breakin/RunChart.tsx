@@ -32,7 +32,7 @@ export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number })
             ];
       });
       return {
-        grid: { left: 56, right: 12, top: 14, bottom: 38 },
+        grid: { left: 56, right: 12, top: 30, bottom: 38 },
         xAxis: {
           type: "value",
           min: 0,
@@ -51,7 +51,7 @@ export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number })
           interval: 1000,
           name: "rpm",
           nameTextStyle: { color: inks.soft, align: "right" },
-          nameGap: 4,
+          nameGap: 12,
           axisLabel: { color: inks.soft },
           splitLine: { lineStyle: { color: inks.rule } },
         },

@@ -36,7 +36,7 @@ function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
       const fan = forecast.fan;
       const target = forecast.nextService?.targetH;
       return {
-        grid: { left: 50, right: 86, top: 16, bottom: 30 },
+        grid: { left: 50, right: 86, top: 30, bottom: 30 },
         xAxis: {
           type: "time",
           axisLabel: { color: inks.soft, hideOverlap: true },
@@ -48,7 +48,7 @@ function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
           min: 0,
           name: "hours",
           nameTextStyle: { color: inks.soft, align: "right" },
-          nameGap: 4,
+          nameGap: 12,
           axisLabel: { color: inks.soft },
           splitLine: { lineStyle: { color: inks.rule } },
         },

@@ -71,7 +71,7 @@ export function ServiceTable({ boat }: { boat: Boat }) {
                     {stateSigns[item.state]}
                   </td>
                   {canRecord && (
-                    <td className="py-1 text-right">
+                    <td className="py-1 pl-4 text-right">
                       {item.state !== "finished" && (
                         <button
                           type="button"
