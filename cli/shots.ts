@@ -46,7 +46,8 @@ const shots: Shot[] = [
     },
   },
   { name: "ready", path: "/deliveries/d-w121/ready", size: tablet },
-  { name: "owed", path: "/aftercare", size: tablet },
+  { name: "aftercare", path: "/aftercare", size: tablet },
+  { name: "workshop", path: "/aftercare/workshop", size: tablet },
   {
     name: "owner-phone",
     path: "/deliveries/d-p615/record",

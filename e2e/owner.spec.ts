@@ -43,7 +43,7 @@ test("an absent buyer goes through the walk on their own page, asks, looks the b
   // The question comes back to Today; the answer goes out on their page.
   await page.goto(store.address);
   await expect(page.getByText("Which switch is the house one?")).toBeVisible();
-  await page.goto(`${store.address}/aftercare`);
+  await page.goto(`${store.address}/aftercare/owed`);
   await page.getByRole("button", { name: /^Settle: .*house one/ }).click();
   await page.getByLabel("How it was settled").fill("There is one switch for both on your boat.");
   await page.getByRole("button", { name: "Keep", exact: true }).click();

@@ -78,7 +78,15 @@ export const router = createBrowserRouter([
           },
           {
             path: "/aftercare",
+            lazy: async () => ({ Component: (await import("../screens/aftercare/CareScreen.tsx")).CareScreen }),
+          },
+          {
+            path: "/aftercare/owed",
             lazy: async () => ({ Component: (await import("../screens/aftercare/OwedScreen.tsx")).OwedScreen }),
+          },
+          {
+            path: "/aftercare/workshop",
+            lazy: async () => ({ Component: (await import("../screens/workshop/WorkshopScreen.tsx")).WorkshopScreen }),
           },
           {
             path: "/verify",

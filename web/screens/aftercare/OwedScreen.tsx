@@ -9,6 +9,7 @@ import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { sayDay, sayDistance } from "../../ui/words.ts";
+import { AftercareTabs } from "./AftercareTabs.tsx";
 
 /** The desk of everything owed to buyers, over all boats: overdue first, each with its age, owner and day. */
 export function OwedScreen() {
@@ -33,7 +34,8 @@ function DeskOf({ desk }: { desk: OwedDesk }) {
   const rest = mine.filter((line) => !isLate(line));
   const owners = [...new Set(lines.map((line) => line.owner ?? nobody))].sort();
   return (
-    <main className="px-4 pt-5 pb-10 md:px-8">
+    <main className="px-4 pt-3 pb-10 md:px-8">
+      <AftercareTabs />
       <div className="flex flex-wrap items-end justify-between gap-4">
         <h1 className="flex flex-wrap items-baseline gap-x-4 text-2xl font-bold">
           Owed to buyers

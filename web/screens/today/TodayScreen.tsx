@@ -231,7 +231,7 @@ function OwedTable({ today: { owed, owedInAll, date } }: { today: Today }) {
           </tbody>
         </table>
       )}
-      <Link to="/aftercare" className="head inline-flex min-h-11 items-center font-semibold underline">
+      <Link to="/aftercare/owed" className="head inline-flex min-h-11 items-center font-semibold underline">
         The desk of everything owed
       </Link>
     </section>

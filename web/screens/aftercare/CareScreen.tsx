@@ -1,0 +1,160 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import type { CareDeskSheet, CareLine } from "../../../api/index.ts";
+import { careQuery } from "../../app/queries.ts";
+import { Fetched } from "../../ui/Fetched.tsx";
+import { sayDay, sayDayAndYear, sayDistance } from "../../ui/words.ts";
+import { AftercareTabs } from "./AftercareTabs.tsx";
+import { TurnTo } from "./TurnTo.tsx";
+
+/** Whom to turn to this week: what matters most at the top, with one touch to write, ring or book. */
+export function CareScreen() {
+  const desk = useQuery(careQuery);
+  return (
+    <Fetched query={desk} what="the desk">
+      {(data) => <Desk desk={data} />}
+    </Fetched>
+  );
+}
+
+function Desk({ desk }: { desk: CareDeskSheet }) {
+  const { lines, boats, date, jobs } = desk;
+  const [picked, setPicked] = useState<string | null>(lines[0]?.boat ?? null);
+  const line = lines.find(({ boat }) => boat === picked) ?? lines[0];
+  return (
+    <main className="px-4 pt-3 pb-10 md:px-8">
+      <AftercareTabs />
+      <h1 className="flex flex-wrap items-baseline gap-x-4 text-2xl font-bold">
+        Whom to turn to
+        <span className="font-text text-base font-normal text-soft">
+          {lines.length === 0
+            ? `nobody of ${boats} boats`
+            : `${lines.length} of ${boats} boats, what matters most first`}
+        </span>
+      </h1>
+      {line === undefined ? (
+        <p className="mt-4 border-t border-ink py-4 text-soft">
+          Nobody needs you this week. Those whose service or break-in comes up, who wait for a promise, or who have not
+          told their hours for long come to stand here.
+        </p>
+      ) : (
+        <div className="mt-3 grid gap-x-8 gap-y-6 lg:grid-cols-[1fr_minmax(380px,40%)]">
+          <ul aria-label="Boats to turn to" className="border-t border-ink">
+            {lines.map((each) => (
+              <CareRow
+                key={each.boat}
+                line={each}
+                today={date}
+                isPicked={each.boat === line.boat}
+                onPick={() => setPicked(each.boat)}
+              />
+            ))}
+          </ul>
+          <div className="lg:sticky lg:top-4 lg:self-start">
+            <TurnTo key={line.boat} line={line} desk={desk} />
+            <Jobs jobs={jobs} />
+          </div>
+        </div>
+      )}
+    </main>
+  );
+}
+
+interface RowProps {
+  readonly line: CareLine;
+  readonly today: string;
+  readonly isPicked: boolean;
+  readonly onPick: () => void;
+}
+
+const stateWords = {
+  waiting: "waits for morning",
+  sent: "sent",
+  delivered: "delivered",
+  failed: "▲ failed",
+  answered: "answered",
+  held: "held",
+};
+
+function CareRow({ line, today, isPicked, onPick }: RowProps) {
+  const [first, ...more] = line.reasons;
+  const { lastMessage } = line;
+  return (
+    <li className={`border-b border-rule ${isPicked ? "bg-shoal" : ""}`}>
+      <button
+        type="button"
+        aria-pressed={isPicked}
+        onClick={onPick}
+        className="grid w-full gap-x-4 px-2 py-2 text-left md:grid-cols-[minmax(0,1fr)_150px]"
+      >
+        <span className="min-w-0">
+          <span className={`block font-semibold ${first!.isOverdue ? "text-magenta" : ""}`}>
+            {first!.isOverdue ? "▲ " : ""}
+            {first!.says}{" "}
+            <span className="num font-normal text-soft">
+              {first!.reason === "service" || first!.reason === "break-in-ends"
+                ? `${sayDay(first!.date)}, ${sayDistance(first!.date, today)}`
+                : ""}
+            </span>
+          </span>
+          {more.map(({ reason, says }) => (
+            <span key={reason + says} className="block text-sm text-soft">
+              {says}
+            </span>
+          ))}
+          <span className="block break-words">
+            {line.boatName} <span className="text-soft">{line.serial}</span>, {line.buyers}
+          </span>
+        </span>
+        <span className="text-sm text-soft md:text-right">
+          {line.toldH !== null && (
+            <span className="num block">
+              <strong className="text-ink">{line.toldH.toFixed(1)} h</strong> told
+              {line.likelyNowH !== null && line.likelyNowH > line.toldH + 0.5
+                ? `, ${line.likelyNowH.toFixed(0)} likely`
+                : ""}
+            </span>
+          )}
+          {lastMessage !== null && (
+            <span className="block">
+              {lastMessage.kind === "call" ? "rung" : stateWords[lastMessage.state]}{" "}
+              {sayDay(lastMessage.at.slice(0, 10))}
+            </span>
+          )}
+          {line.booking !== null && <span className="block text-ink">booked {sayDay(line.booking.date)}</span>}
+        </span>
+      </button>
+    </li>
+  );
+}
+
+/** What the server does by itself: planned and done. */
+function Jobs({ jobs }: { jobs: CareDeskSheet["jobs"] }) {
+  const words: Record<string, string> = {
+    hello: "asks how it goes",
+    "break-in-end": "asks for hours at the end of break-in",
+  };
+  const waiting = jobs.filter(({ state }) => state !== "done");
+  if (jobs.length === 0) return null;
+  return (
+    <details className="mt-6">
+      <summary className="min-h-11 cursor-pointer font-semibold">
+        By itself: {waiting.length} planned, {jobs.length - waiting.length} done
+      </summary>
+      <ul className="border-t border-ink">
+        {jobs.map(({ id, kind, boat, boatName, dueAt, state, tries, note }) => (
+          <li key={id} className="border-b border-rule py-1.5">
+            <Link to={`/boats/${boat}`} className="underline">
+              {boatName}
+            </Link>
+            : {words[kind] ?? kind}, <span className="num">{sayDayAndYear(dueAt.slice(0, 10))}</span>{" "}
+            <span className={state === "failed" ? "text-magenta" : "text-soft"}>
+              {state === "failed" ? `▲ failed after ${tries} tries: ${note}` : state === "done" ? note : "planned"}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

@@ -1,0 +1,177 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { ulid } from "ulid";
+import type { CareDeskSheet, CareLine } from "../../../api/index.ts";
+import { ask } from "../../app/client.ts";
+import { boatQuery, careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
+import { BookForm } from "../../booking/BookForm.tsx";
+import { Button } from "../../ui/Button.tsx";
+import { Chip } from "../../ui/Chip.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
+import { sayDay, sayLongDay } from "../../ui/words.ts";
+
+const templateFor: Record<CareLine["reasons"][number]["reason"], string> = {
+  "first-contact": "hello",
+  "break-in-ends": "break-in-end",
+  service: "service",
+  "promise-late": "promise",
+  "no-hours": "ask-hours",
+};
+const linkPlace = "{link}";
+const noLinkSentence =
+  / (Two taps on your page will do|Tell us the hours on your page, then we plan the first service): \{link\}/;
+
+/** A template in the words of this boat. One without an owner's page asks for an answer instead. */
+export function fillMessage(
+  text: string,
+  line: Pick<CareLine, "buyers" | "boatName" | "reasons" | "delivery">,
+): string {
+  const service = line.reasons.find(({ reason }) => reason === "service") ?? line.reasons[0];
+  const promise = line.reasons.find(({ reason }) => reason === "promise-late");
+  const names: Record<string, string> = {
+    buyers: line.buyers
+      .split(" and ")
+      .map((name) => name.split(" ")[0])
+      .join(" and "),
+    boat: `your ${line.boatName}`,
+    item:
+      promise?.says.replace(/^.*: /, "") ??
+      service?.says.replace(/ (falls due|is past due)$/, "").toLowerCase() ??
+      "the service",
+    date: service === undefined ? "soon" : sayDay(service.date),
+    week: "your choice",
+  };
+  const filled = text.replace(/\{(\w+)\}/g, (place, name: string) => names[name] ?? place);
+  return line.delivery === null ? filled.replace(noLinkSentence, " Just answer here.") : filled;
+}
+
+/** One boat's people: why, what to write, a call to note, a slot to book, what went before. */
+export function TurnTo({ line, desk }: { line: CareLine; desk: CareDeskSheet }) {
+  const [first] = line.reasons;
+  const [template, setTemplate] = useState(templateFor[first!.reason]);
+  const wording = (id: string) => fillMessage(desk.templates.find((each) => each.id === id)!.text, line);
+  const [text, setText] = useState(() => wording(template));
+  const [note, setNote] = useState("");
+  const [isBooking, setBooking] = useState(false);
+  const history = useQuery({
+    queryKey: ["messages", line.boat],
+    queryFn: () => ask("boatMessages", { params: { boat: line.boat } }),
+  });
+  const refresh = async () => {
+    await queryClient.invalidateQueries({ queryKey: careQuery.queryKey });
+    await queryClient.invalidateQueries({ queryKey: ["messages", line.boat] });
+  };
+  const send = useMutation({
+    mutationFn: (body: { kind: string; text: string; withLink: boolean }) =>
+      ask("sendMessage", { params: { boat: line.boat }, body: { id: ulid(), ...body } }),
+    onSuccess: refresh,
+  });
+  const setContact = useMutation({
+    mutationFn: (contact: CareLine["contact"]) => ask("setContact", { params: { boat: line.boat }, body: contact }),
+    onSuccess: refresh,
+  });
+  const templates = desk.templates.filter(({ id }) => id !== "earlier");
+  return (
+    <section aria-label={`${line.boatName}, ${line.buyers}`} className="border-t border-ink pt-3">
+      <h2 className="text-lg font-bold break-words">
+        {line.buyers}{" "}
+        <Link to={`/boats/${line.boat}`} className="font-text text-base font-normal underline">
+          {line.boatName} {line.serial}
+        </Link>
+      </h2>
+      <p className="num text-soft">
+        {line.contact.phone === "" ? "No number known" : line.contact.phone}
+        <label className="ml-4 inline-flex min-h-11 items-center gap-2 text-ink">
+          <input
+            type="checkbox"
+            className="size-6 accent-helm"
+            checked={line.contact.optOut}
+            onChange={(event) => setContact.mutate({ ...line.contact, optOut: event.target.checked })}
+          />
+          does not want messages
+        </label>
+      </p>
+      <div className="flex flex-wrap gap-2" role="radiogroup" aria-label="What to write">
+        {templates.map(({ id, title }) => (
+          <Chip
+            key={id}
+            isPicked={template === id}
+            onPick={() => {
+              setTemplate(id);
+              setText(wording(id));
+            }}
+          >
+            {title}
+          </Chip>
+        ))}
+      </div>
+      <label className="mt-2 block">
+        <span className="text-sm text-soft">Message</span>
+        <textarea
+          value={text}
+          maxLength={600}
+          rows={4}
+          onChange={(event) => setText(readPlain(event))}
+          className="mt-0.5 w-full rounded-md border border-soft bg-panel px-3 py-2"
+        />
+      </label>
+      {text.includes(linkPlace) && <p className="text-sm text-soft">{linkPlace} becomes the address of their page.</p>}
+      <p className="mt-2 flex flex-wrap gap-2">
+        <Button
+          look="primary"
+          disabled={send.isPending || line.contact.optOut || text.trim() === ""}
+          onClick={() => send.mutate({ kind: template, text: text.trim(), withLink: text.includes(linkPlace) })}
+        >
+          Send it
+        </Button>
+        <Button onClick={() => setBooking(!isBooking)}>{line.booking === null ? "Book a slot" : "Another slot"}</Button>
+      </p>
+      {send.error !== null && <ErrorNotice error={send.error} />}
+      {isBooking && (
+        <BookForm
+          boat={line.boat}
+          onDone={async () => {
+            setBooking(false);
+            await refresh();
+            await queryClient.invalidateQueries({ queryKey: workshopQuery.queryKey });
+            await queryClient.invalidateQueries({ queryKey: boatQuery(line.boat).queryKey });
+          }}
+        />
+      )}
+      <form
+        className="mt-3 flex gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (note.trim() !== "")
+            send.mutate({ kind: "call", text: note.trim(), withLink: false }, { onSuccess: () => setNote("") });
+        }}
+      >
+        <input
+          aria-label="What was said on the phone"
+          placeholder="Rang them: what was said"
+          value={note}
+          maxLength={300}
+          onChange={(event) => setNote(readPlain(event))}
+          className="min-h-11 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
+        />
+        <Button type="submit" disabled={send.isPending}>
+          Keep the call
+        </Button>
+      </form>
+      <ul aria-label="Messages and calls" className="mt-3">
+        {(history.data?.messages ?? []).slice(0, 6).map(({ id, at, kind, text: said, state, answer }) => (
+          <li key={id} className="border-b border-rule py-1.5 text-sm">
+            <span className="num text-soft">{sayLongDay(at.slice(0, 10))}</span>{" "}
+            <strong className={state === "failed" ? "text-magenta" : ""}>
+              {kind === "call" ? "call" : state === "failed" ? "▲ failed" : state}
+            </strong>{" "}
+            <span className="break-words">{said}</span>
+            {answer !== null && <span className="block font-semibold">Answer: {answer}</span>}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

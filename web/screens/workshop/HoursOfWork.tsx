@@ -1,0 +1,124 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import type { WorkshopSheet } from "../../../api/index.ts";
+import { ask } from "../../app/client.ts";
+import { useMe } from "../../app/useMe.ts";
+import { Button } from "../../ui/Button.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
+import { refreshWorkshop } from "./refreshWorkshop.ts";
+
+const days = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
+const field = "num min-h-11 rounded-md border border-soft bg-panel px-2";
+
+/** What the workshop can do: hours of each weekday, and the days it is closed. */
+export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
+  const me = useMe();
+  const [hours, setHours] = useState(sheet.workshop.hoursPerDay.map(String));
+  const [closed, setClosed] = useState(sheet.workshop.closed);
+  const [next, setNext] = useState({ from: "", to: "", why: "" });
+  const [fault, setFault] = useState<string | null>(null);
+  const save = useMutation({
+    mutationFn: (list: typeof closed) =>
+      ask("setWorkshop", { body: { hoursPerDay: hours.map((text) => Number(text.replace(",", "."))), closed: list } }),
+    onSuccess: refreshWorkshop,
+  });
+  if (!["owner", "service"].includes(me.role)) return null;
+  const keep = (list: typeof closed) => {
+    const bad = hours.findIndex((text) => !(Number(text.replace(",", ".")) >= 0 && text.trim() !== ""));
+    if (bad >= 0) return setFault(`${days[bad]}: type hours such as 14, or 0 for a free day.`);
+    setFault(null);
+    setClosed(list);
+    save.mutate(list);
+  };
+  return (
+    <details className="mt-7">
+      <summary className="min-h-11 cursor-pointer text-lg font-bold">Hours there are, and closed days</summary>
+      <div className="border-t border-ink pt-3">
+        <div className="flex flex-wrap items-end gap-3">
+          {days.map((day, i) => (
+            <label key={day} className="text-soft">
+              {day}
+              <input
+                inputMode="decimal"
+                className={`${field} mt-0.5 block w-16 text-right text-ink`}
+                value={hours[i]}
+                onChange={(event) => setHours(hours.map((text, n) => (n === i ? event.target.value : text)))}
+              />
+            </label>
+          ))}
+          <span className="min-h-11 content-center text-soft">hours of work a day, all hands together</span>
+          <Button look="primary" disabled={save.isPending} onClick={() => keep(closed)}>
+            Keep the hours
+          </Button>
+        </div>
+        {fault !== null && (
+          <p role="alert" className="mt-1 text-magenta">
+            ▲ {fault}
+          </p>
+        )}
+        <ul className="mt-3">
+          {closed.map((span) => (
+            <li key={span.from} className="flex items-center gap-4 border-b border-rule">
+              <span className="num">
+                {span.from} to {span.to}
+              </span>
+              <span className="flex-1">{span.why}</span>
+              <button
+                type="button"
+                className="min-h-11 underline"
+                onClick={() => keep(closed.filter((each) => each !== span))}
+              >
+                Open again
+              </button>
+            </li>
+          ))}
+        </ul>
+        <div className="mt-2 flex flex-wrap items-end gap-3">
+          <label className="text-soft">
+            Closed from
+            <input
+              type="date"
+              className={`${field} mt-0.5 block text-ink`}
+              value={next.from}
+              onChange={(event) => setNext({ ...next, from: event.target.value })}
+            />
+          </label>
+          <label className="text-soft">
+            to
+            <input
+              type="date"
+              className={`${field} mt-0.5 block text-ink`}
+              min={next.from}
+              value={next.to}
+              onChange={(event) => setNext({ ...next, to: event.target.value })}
+            />
+          </label>
+          <label className="text-soft">
+            because
+            <input
+              maxLength={80}
+              className={`${field} mt-0.5 block text-ink`}
+              value={next.why}
+              onChange={(event) => setNext({ ...next, why: readPlain(event) })}
+            />
+          </label>
+          <Button
+            disabled={next.from === "" || save.isPending}
+            onClick={() => {
+              const to = next.to === "" ? next.from : next.to;
+              if (to < next.from) return setFault("The last closed day is before the first.");
+              keep(
+                [...closed, { from: next.from, to, why: next.why.trim() }].sort((a, b) => (a.from < b.from ? -1 : 1)),
+              );
+              setNext({ from: "", to: "", why: "" });
+            }}
+          >
+            Close these days
+          </Button>
+        </div>
+        {save.error !== null && <ErrorNotice error={save.error} />}
+      </div>
+    </details>
+  );
+}

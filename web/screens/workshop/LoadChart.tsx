@@ -1,0 +1,141 @@
+import { useCallback } from "react";
+import type { WorkshopSheet } from "../../../api/index.ts";
+import type { Inks } from "../../ui/Chart.tsx";
+import { LazyChart } from "../../ui/LazyChart.tsx";
+import { sayDay } from "../../ui/words.ts";
+
+type Week = WorkshopSheet["weeks"][number];
+const kinds = [
+  ["booked", "booked"],
+  ["first-service", "first service"],
+  ["yearly", "yearly and larger"],
+  ["season", "spring and lay-up"],
+  ["other", "other"],
+] as const;
+
+interface LoadProps {
+  readonly weeks: readonly Week[];
+  readonly picked: string;
+  readonly onPick: (monday: string) => void;
+}
+
+const month = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", month: "short", year: "2-digit" });
+
+/** Expected hours a week as columns by kind, the band they stay in eight times of ten, and what the workshop can do as a line. */
+export function LoadChart({ weeks, picked, onPick }: LoadProps) {
+  const draw = useCallback(
+    (inks: Inks) => {
+      const colours: Record<(typeof kinds)[number][0], string> = {
+        booked: inks.ink,
+        "first-service": inks.helm,
+        yearly: inks.deep,
+        season: inks.buff,
+        other: inks.rule,
+      };
+      const labels = weeks.map(({ monday }) => monday);
+      return {
+        grid: { left: 48, right: 12, top: 34, bottom: 30 },
+        xAxis: {
+          type: "category",
+          data: labels,
+          axisTick: { show: false },
+          axisLine: { lineStyle: { color: inks.ink } },
+          axisLabel: {
+            color: inks.soft,
+            interval: (index: number) => index === 0 || labels[index]!.slice(5, 7) !== labels[index - 1]!.slice(5, 7),
+            formatter: (monday: string) => month.format(new Date(`${monday}T12:00:00Z`)),
+          },
+        },
+        yAxis: {
+          type: "value",
+          name: "hours of work",
+          nameGap: 12,
+          nameTextStyle: { color: inks.soft, align: "left" },
+          axisLabel: { color: inks.soft },
+          splitLine: { lineStyle: { color: inks.rule } },
+        },
+        tooltip: {
+          trigger: "axis",
+          backgroundColor: inks.panel,
+          borderColor: inks.ink,
+          textStyle: { color: inks.ink },
+          formatter: (points: { dataIndex: number }[]) => {
+            const week = weeks[points[0]!.dataIndex]!;
+            return `Week of ${sayDay(week.monday)}<br>${week.expectedH.toFixed(0)} h expected, ${week.p10H.toFixed(0)} to ${week.p90H.toFixed(0)}<br>${week.capacityH.toFixed(0)} h there are`;
+          },
+        },
+        series: [
+          ...kinds.map(([kind, name]) => ({
+            type: "bar",
+            name,
+            stack: "load",
+            barCategoryGap: "18%",
+            data: weeks.map((week) => ({
+              value: week.byKind[kind],
+              itemStyle: {
+                color: colours[kind],
+                borderColor: week.monday === picked ? inks.magenta : inks.soft,
+                borderWidth: week.monday === picked ? 1.5 : 0.4,
+              },
+            })),
+          })),
+          {
+            type: "line",
+            stack: "band",
+            data: weeks.map(({ p10H }) => p10H),
+            showSymbol: false,
+            lineStyle: { opacity: 0 },
+            silent: true,
+          },
+          {
+            type: "line",
+            stack: "band",
+            data: weeks.map(({ p10H, p90H }) => p90H - p10H),
+            showSymbol: false,
+            silent: true,
+            lineStyle: { opacity: 0 },
+            areaStyle: { color: inks.soft, opacity: 0.22 },
+          },
+          {
+            type: "line",
+            step: "middle",
+            data: weeks.map(({ capacityH }) => capacityH),
+            showSymbol: false,
+            silent: true,
+            lineStyle: { color: inks.magenta, width: 2 },
+          },
+        ],
+      };
+    },
+    [weeks, picked],
+  );
+  const over = weeks.filter(({ expectedH, capacityH }) => expectedH > capacityH).length;
+  return (
+    <figure className="mt-2">
+      <LazyChart
+        draw={draw}
+        heightPx={270}
+        onPick={(index) => onPick(weeks[index]!.monday)}
+        says={`Expected hours of work in each of ${weeks.length} weeks against what the workshop can do; ${over} weeks are too full`}
+      />
+      <figcaption className="flex flex-wrap gap-x-5 text-sm text-soft">
+        {[
+          ["bg-ink", "booked"],
+          ["bg-helm", "first service"],
+          ["bg-deep", "yearly and larger"],
+          ["bg-buff", "spring and lay-up"],
+        ].map(([look, says]) => (
+          <span key={says} className="inline-flex items-center gap-1.5">
+            <span aria-hidden className={`size-3 border border-soft ${look}`} />
+            {says}
+          </span>
+        ))}
+        <span className="inline-flex items-center gap-1.5">
+          <span aria-hidden className="h-0.5 w-5 bg-magenta" />
+          what the workshop can do
+        </span>
+        <span>grey: eight weeks of ten lie in it</span>
+      </figcaption>
+    </figure>
+  );
+}

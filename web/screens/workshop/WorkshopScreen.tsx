@@ -1,0 +1,305 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { ulid } from "ulid";
+import type { WorkshopSheet } from "../../../api/index.ts";
+import { addDays } from "../../../core/dates/index.ts";
+import { capacityOfDay, startOfWeek } from "../../../core/workshop/index.ts";
+import { ask } from "../../app/client.ts";
+import { careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
+import { BookForm } from "../../booking/BookForm.tsx";
+import { Button, linkLook } from "../../ui/Button.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { sayDay, sayDayAndYear } from "../../ui/words.ts";
+import { AftercareTabs } from "../aftercare/AftercareTabs.tsx";
+import { HoursOfWork } from "./HoursOfWork.tsx";
+import { LoadChart } from "./LoadChart.tsx";
+import { refreshWorkshop } from "./refreshWorkshop.ts";
+
+/** The workshop's year at a glance, whom to offer an earlier slot, and the slots of a week. */
+export function WorkshopScreen() {
+  const sheet = useQuery(workshopQuery);
+  return (
+    <Fetched query={sheet} what="the workshop">
+      {(data) => <Workshop sheet={data} />}
+    </Fetched>
+  );
+}
+
+/** What the year looks like, in one sentence. */
+export function sayLoad({ weeks }: Pick<WorkshopSheet, "weeks">): string {
+  const over = weeks.filter(({ expectedH, capacityH }) => expectedH > capacityH);
+  const peak = weeks.reduce((most, week) => (week.expectedH > most.expectedH ? week : most), weeks[0]!);
+  const most = `The most is expected in the week of ${sayDay(peak.monday)}: ${Math.round(peak.expectedH)} h of ${Math.round(peak.capacityH)} h.`;
+  if (over.length === 0) return `Every week has room. ${most}`;
+  return `${over.length === 1 ? "One week has" : `${over.length} weeks have`} more than the workshop can do. ${most}`;
+}
+
+function Workshop({ sheet }: { sheet: WorkshopSheet }) {
+  const { weeks, offers, date } = sheet;
+  const [monday, setMonday] = useState(startOfWeek(date));
+  const byWeek = [...new Set(offers.map(({ fromMonday }) => fromMonday))];
+  return (
+    <main className="px-4 pt-3 pb-10 md:px-8">
+      <AftercareTabs />
+      <h1 className="flex flex-wrap items-baseline gap-x-4 text-2xl font-bold">
+        Workshop
+        <span className="font-text text-base font-normal text-soft">
+          expected hours of work a week, from {sheet.engines} engines and what is booked
+        </span>
+      </h1>
+      <p className="mt-1 text-lg" data-testid="load-says">
+        {sayLoad(sheet)}
+      </p>
+      <LoadChart weeks={weeks} picked={monday} onPick={setMonday} />
+      <div className="mt-4 grid gap-x-10 gap-y-7 lg:grid-cols-2">
+        <Week sheet={sheet} monday={monday} onWeek={setMonday} />
+        <section aria-labelledby="offers">
+          <h2 id="offers" className="text-lg font-bold">
+            Offer an earlier slot{" "}
+            <span className="font-text text-sm font-normal text-soft">
+              {offers.length === 0 ? "" : `${offers.length} jobs would flatten the peaks`}
+            </span>
+          </h2>
+          <div className="border-t border-ink">
+            {offers.length === 0 && (
+              <p className="py-2 text-soft">
+                No week is too full. When one is, those who can come earlier within their service's time stand here.
+              </p>
+            )}
+            {byWeek.map((from) => (
+              <div key={from}>
+                <h3 className="pt-2 font-semibold">From the week of {sayDayAndYear(from)}</h3>
+                <ul>
+                  {offers
+                    .filter(({ fromMonday }) => fromMonday === from)
+                    .map((offer) => (
+                      <OfferRow key={`${offer.boat}${offer.scope}${offer.item}`} offer={offer} />
+                    ))}
+                </ul>
+              </div>
+            ))}
+          </div>
+        </section>
+      </div>
+      <HoursOfWork sheet={sheet} />
+      <Feeds />
+    </main>
+  );
+}
+
+function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
+  const [isBooking, setBooking] = useState(false);
+  const [isOffered, setOffered] = useState(false);
+  const { boat, boatName, serial, buyers, title, labourH, dueDate, toMonday } = offer;
+  const care = useQuery({ ...careQuery, enabled: false });
+  const write = useMutation({
+    mutationFn: async () => {
+      const { templates } = care.data ?? (await queryClient.fetchQuery(careQuery));
+      const names: Record<string, string> = {
+        buyers: buyers
+          .split(" and ")
+          .map((name) => name.split(" ")[0])
+          .join(" and "),
+        boat: `your ${boatName}`,
+        item: title.toLowerCase(),
+        date: sayDay(dueDate),
+        week: sayDay(toMonday),
+      };
+      const text = templates
+        .find(({ id }) => id === "earlier")!
+        .text.replace(/\{(\w+)\}/g, (place, name: string) => names[name] ?? place);
+      return ask("sendMessage", { params: { boat }, body: { id: ulid(), kind: "earlier", text, withLink: false } });
+    },
+    onSuccess: () => setOffered(true),
+  });
+  return (
+    <li className="border-b border-rule py-1.5">
+      <div className="flex flex-wrap items-center gap-x-4">
+        <span className="min-w-0 flex-1 break-words">
+          <strong>{title}</strong> <span className="num text-soft">{labourH} h</span>, {buyers},{" "}
+          <Link to={`/boats/${boat}`} className="underline">
+            {boatName} {serial}
+          </Link>
+          <span className="block text-sm text-soft">
+            due {sayDay(dueDate)}; room in the week of {sayDay(toMonday)}
+          </span>
+        </span>
+        <Button disabled={write.isPending || isOffered} onClick={() => write.mutate()}>
+          {isOffered ? "Offered" : "Offer it"}
+        </Button>
+        <Button aria-label={`Book ${title}, ${boatName} ${serial}`} onClick={() => setBooking(!isBooking)}>
+          Book
+        </Button>
+      </div>
+      {write.error !== null && <ErrorNotice error={write.error} />}
+      {isBooking && (
+        <BookForm
+          boat={boat}
+          date={addDays(toMonday, 1)}
+          onDone={async () => {
+            setBooking(false);
+            await refreshWorkshop();
+          }}
+        />
+      )}
+    </li>
+  );
+}
+
+interface WeekProps {
+  readonly sheet: WorkshopSheet;
+  readonly monday: string;
+  readonly onWeek: (monday: string) => void;
+}
+
+const clockOf = (min: number) =>
+  `${String(Math.floor(min / 60)).padStart(2, "0")}:${String(min % 60).padStart(2, "0")}`;
+
+/** A week day by day: what is booked, against the hours there are. */
+function Week({ sheet, monday, onWeek }: WeekProps) {
+  const [moving, setMoving] = useState<string | null>(null);
+  const change = useMutation({
+    mutationFn: ({ id, state }: { id: string; state: "cancelled" | "done" | "booked" }) => {
+      const {
+        by: _,
+        id: __,
+        boatName: ___,
+        serial: ____,
+        buyers: _____,
+        ...booking
+      } = sheet.bookings.find((each) => each.id === id)!;
+      return ask("setBooking", { params: { booking: id }, body: { ...booking, state } });
+    },
+    onSuccess: refreshWorkshop,
+  });
+  const days = Array.from({ length: 7 }, (_, i) => addDays(monday, i));
+  return (
+    <section aria-labelledby="week">
+      <h2 id="week" className="flex flex-wrap items-center gap-x-4 text-lg font-bold">
+        Week of {sayDayAndYear(monday)}
+        <span className="font-text text-base font-normal">
+          <button type="button" className="min-h-11 px-2 underline" onClick={() => onWeek(addDays(monday, -7))}>
+            week before
+          </button>
+          <button type="button" className="min-h-11 px-2 underline" onClick={() => onWeek(addDays(monday, 7))}>
+            week after
+          </button>
+        </span>
+      </h2>
+      <ul className="border-t border-ink">
+        {days.map((day) => {
+          const mine = sheet.bookings.filter((booking) => booking.date === day && booking.state !== "cancelled");
+          const capacityH = capacityOfDay(sheet.workshop, day);
+          const usedH = mine.reduce((sum, { labourH }) => sum + labourH, 0);
+          return (
+            <li key={day} className="grid grid-cols-[7rem_1fr] border-b border-rule py-1.5">
+              <span>
+                <strong>{sayDay(day)}</strong>
+                <span className={`num block text-sm ${usedH > capacityH ? "text-magenta" : "text-soft"}`}>
+                  {capacityH === 0 ? "closed" : `${usedH > capacityH ? "▲ " : ""}${usedH.toFixed(1)} of ${capacityH} h`}
+                </span>
+              </span>
+              <ul>
+                {mine.map((booking) => (
+                  <li key={booking.id} className="py-0.5">
+                    <span className="num">{clockOf(booking.startMin)}</span>{" "}
+                    <Link to={`/boats/${booking.boat}`} className="font-semibold underline">
+                      {booking.boatName} {booking.serial}
+                    </Link>
+                    , {booking.buyers}
+                    <span className="block text-sm text-soft">
+                      {booking.items.map(({ title }) => title).join(", ")}{" "}
+                      <span className="num">{booking.labourH.toFixed(1)} h</span>
+                      {booking.note !== "" && `. ${booking.note}`}
+                      {booking.state === "done" && ". Done."}
+                    </span>
+                    {booking.state === "booked" && (
+                      <span className="flex gap-4 text-sm">
+                        <button type="button" className="min-h-11 underline" onClick={() => setMoving(booking.id)}>
+                          Move
+                        </button>
+                        <button
+                          type="button"
+                          className="min-h-11 underline"
+                          onClick={() => change.mutate({ id: booking.id, state: "cancelled" })}
+                        >
+                          Cancel
+                        </button>
+                        <button
+                          type="button"
+                          className="min-h-11 underline"
+                          onClick={() => change.mutate({ id: booking.id, state: "done" })}
+                        >
+                          Done
+                        </button>
+                      </span>
+                    )}
+                    {moving === booking.id && (
+                      <BookForm
+                        boat={booking.boat}
+                        booking={booking}
+                        onDone={async () => {
+                          setMoving(null);
+                          await refreshWorkshop();
+                        }}
+                      />
+                    )}
+                  </li>
+                ))}
+              </ul>
+            </li>
+          );
+        })}
+      </ul>
+      {change.data !== undefined && change.variables?.state === "cancelled" && (
+        <p role="status" className="py-2">
+          Cancelled.{" "}
+          <button
+            type="button"
+            className="min-h-11 underline"
+            onClick={() => change.mutate({ id: change.variables.id, state: "booked" })}
+          >
+            Take it back
+          </button>
+        </p>
+      )}
+      {change.error !== null && <ErrorNotice error={change.error} />}
+    </section>
+  );
+}
+
+const tables = ["readings", "services", "runs", "bookings", "messages"] as const;
+
+/** The store's calendar, and everything as tables. */
+function Feeds() {
+  const make = useMutation({ mutationFn: () => ask("makeFeed") });
+  return (
+    <section aria-labelledby="out" className="mt-7">
+      <h2 id="out" className="text-lg font-bold">
+        Out of here
+      </h2>
+      <div className="flex flex-wrap items-center gap-2 border-t border-ink pt-2">
+        <Button disabled={make.isPending} onClick={() => make.mutate()}>
+          Make the store's calendar address
+        </Button>
+        {tables.map((what) => (
+          <a key={what} className={linkLook("plain")} href={`/api/care/${what}.csv`} download={`${what}.csv`}>
+            {what} (CSV)
+          </a>
+        ))}
+        <a className={linkLook("plain")} href="/api/care/all.json" download="aftercare.json">
+          everything (JSON)
+        </a>
+      </div>
+      {make.data !== undefined && (
+        <p className="mt-2 border-l-4 border-helm pl-3 break-all">
+          <span className="text-soft">Shown once; the one before has ended:</span> {window.location.origin}/api/feeds/
+          {make.data.token}
+        </p>
+      )}
+      {make.error !== null && <ErrorNotice error={make.error} />}
+    </section>
+  );
+}

@@ -1,0 +1,7 @@
+import { careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
+
+/** What was booked or changed shows on both desks. */
+export const refreshWorkshop = async () => {
+  await queryClient.invalidateQueries({ queryKey: workshopQuery.queryKey });
+  await queryClient.invalidateQueries({ queryKey: careQuery.queryKey });
+};
