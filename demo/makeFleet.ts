@@ -63,7 +63,7 @@ const season = [0.005, 0.01, 0.03, 0.07, 0.13, 0.19, 0.22, 0.18, 0.1, 0.045, 0.0
  * Boats the yard sold in the three years before it kept records here: hours told now and then, services done or not. They
  * give the forecast something to learn from and the workshop a spring to look forward to. Always the same for the same day.
  */
-export async function makeFleet(database: Database, today: IsoDate, count = 84): Promise<void> {
+export async function makeFleet(database: Database, today: IsoDate, count = 120): Promise<void> {
   const clock = { timeZone: "UTC", nowMs: () => Date.parse(`${today}T09:00:00Z`), today: () => today };
   const services = createServices(database, clock, null);
   const [packs, fleet] = [await services.packDesk.read(), await services.careReader.readFleet()];
@@ -81,7 +81,7 @@ export async function makeFleet(database: Database, today: IsoDate, count = 84):
     const id = `f${String(++serial)}`;
     const readings: ReadingRow[] = [];
     const done: ServiceRow[] = [];
-    const keeps = random() < 0.8;
+    const keeps = random() < 0.93;
     for (const engine of rig.engines) {
       const share = engine.kind === "kicker" ? 0.3 : 1;
       const hoursOn = (date: IsoDate) => 0.8 + yearH * share * sumSeason(inService, date);
@@ -122,6 +122,13 @@ export async function makeFleet(database: Database, today: IsoDate, count = 84):
       if (keeps && days > 150) serve("first-service", addDays(inService, 120 + Math.floor(random() * 30)));
       for (let year = 1; addMonths(inService, year * 12 - 1) < today && keeps; year++)
         serve("annual", addMonths(inService, year * 12 - 1));
+      const later =
+        rig.engines[0]!.kind === "outboard" ? (["plugs", "pump"] as const) : (["impeller", "bellows"] as const);
+      for (const [item, months] of [
+        [later[0], 23],
+        [later[1], 35],
+      ] as const)
+        if (keeps && addMonths(inService, months) < today) serve(item, addMonths(inService, months));
       for (const [item, month] of [
         ["lay-up", "10"],
         ["spring-check", "04"],

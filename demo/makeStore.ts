@@ -249,8 +249,9 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
   const services = createServices(database, clock, null);
   await services.settings.write({
     store: "Pellow & Marr Boatyard, Lake Ondrel",
-    phone: "ring the yard: 555 0142",
+    phone: "555 0142",
     monthlyHours: [3, 3, 5, 7, 9, 10, 10, 9, 8, 6, 4, 3],
+    workshop: { hoursPerDay: [6, 6, 6, 6, 6, 2, 0], closed: [] },
   });
   for (const account of demoAccounts) await services.people.add(account);
   const nessa = (await services.people.findByLogin("nessa"))!;

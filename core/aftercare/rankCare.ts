@@ -20,6 +20,8 @@ export interface CareFacts {
   readonly engines: readonly {
     readonly label: string;
     readonly toldOn: IsoDate | null;
+    /** Hours likely run since they were last told. */
+    readonly unseenH: number;
     readonly breakInEnds: IsoDate | null;
     readonly isBreakInDone: boolean;
   }[];
@@ -39,8 +41,10 @@ const contactUntilDays = 21;
 const breakInSoonDays = 7;
 const breakInLateDays = 30;
 const serviceSoonDays = 30;
-const silentDays = 75;
-const silentInBreakInDays = 21;
+/** Hours nobody has told of, from which it is worth asking; fewer while the limits of a break-in change by the hour. */
+const unseenH = 12;
+const unseenInBreakInH = 3;
+const silentDays = 14;
 
 /**
  * Why somebody should turn to this boat's people this week, the weightiest first, and how much it matters in all; nothing
@@ -90,9 +94,15 @@ export function rankCare(facts: CareFacts, today: IsoDate): { weight: number; re
   const toldOn =
     facts.engines.flatMap((engine) => (engine.toldOn === null ? [] : [engine.toldOn])).sort()[0] ?? facts.inService;
   const silent = differenceDays(today, toldOn);
-  const most = isBreakingIn ? silentInBreakInDays : silentDays;
-  if (silent > most)
-    note(30 + Math.min(25, (silent - most) / 5), "no-hours", toldOn, `No hours told for ${silent} days`, false);
+  const unseen = Math.max(0, ...facts.engines.map((engine) => engine.unseenH));
+  if (silent > silentDays && unseen > (isBreakingIn ? unseenInBreakInH : unseenH))
+    note(
+      30 + Math.min(25, unseen),
+      "no-hours",
+      toldOn,
+      `No hours told for ${silent} days; about ${Math.round(unseen)} h run since`,
+      false,
+    );
   found.sort((a, b) => b.weight - a.weight);
   return {
     // What comes second adds a little: two reasons to ring are better than one.

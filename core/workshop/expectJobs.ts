@@ -18,19 +18,20 @@ export interface NextTarget {
   readonly targetH: number | null;
   readonly calendarDate: IsoDate | null;
   readonly likelyDate: IsoDate;
+  readonly isOverdue: boolean;
 }
 
 const usualEarlyDays = 45;
+const overdueWeeks = 8;
 
 /**
  * The chance of each week that an item falls due in it: by hours as the owner is believed to run, by the calendar at the
- * latest. `massBy[w]`: share of a year's hours that falls between the last reading and the end of week w. What is overdue
- * comes this week.
+ * latest. `massBy[w]`: share of a year's hours that falls between the last reading and the end of week w.
  */
 export function expectJob(
   boat: string,
   scope: string,
-  { item, targetH, calendarDate, likelyDate }: NextTarget,
+  { item, targetH, calendarDate, likelyDate, isOverdue }: NextTarget,
   belief: EngineBelief | null,
   massBy: Float64Array,
   firstMonday: IsoDate,
@@ -43,6 +44,9 @@ export function expectJob(
     const from = weekOf(seasonStart(item.season, calendarDate), firstMonday);
     const to = Math.min(count - 1, calendarWeek);
     for (let week = from; week <= to; week++) chances[week] = 1 / (calendarWeek - from + 1);
+  } else if (isOverdue) {
+    // What is past due comes when its owner is reached: evenly over the next weeks.
+    for (let week = 0; week < Math.min(count, overdueWeeks); week++) chances[week] = 1 / overdueWeeks;
   } else {
     let before = 0;
     for (let week = 0; week < count && before < 1; week++) {

@@ -103,6 +103,7 @@ export function describeFacts(
     return {
       label: engine.label,
       toldOn: last?.date ?? null,
+      unseenH: last === null || likelyNowH === null ? 0 : likelyNowH - last.hours,
       breakInEnds: totalH === null || last === null ? null : line.dateOf(totalH),
       isBreakInDone: isDone,
       totalH,

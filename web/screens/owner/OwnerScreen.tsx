@@ -5,8 +5,10 @@ import { Link, useParams, useSearchParams } from "react-router";
 import type { OwnerPage } from "../../../api/index.ts";
 import { createCards } from "../../../core/card/index.ts";
 import { foldWalk, listOwed, type WalkState } from "../../../core/walk/index.ts";
-import { addressOf } from "../../app/client.ts";
-import { ownerPageQuery } from "../../app/queries.ts";
+import { addressOf, ask } from "../../app/client.ts";
+import { ownerPageQuery, queryClient } from "../../app/queries.ts";
+import { BreakInPanel } from "../../breakin/BreakInPanel.tsx";
+import type { BreakInDoor } from "../../breakin/door.ts";
 import { CardSheet } from "../../card/CardSheet.tsx";
 import { owedSigns, owedWords } from "../../owed/owedWords.ts";
 import { linkLook } from "../../ui/Button.tsx";
@@ -14,6 +16,8 @@ import { Fetched } from "../../ui/Fetched.tsx";
 import { sayDay, sayDayAndYear } from "../../ui/words.ts";
 import { AskTheYard } from "./AskTheYard.tsx";
 import { OwnerArrival } from "./OwnerArrival.tsx";
+import { OwnerCare } from "./OwnerCare.tsx";
+import { OwnerHours } from "./OwnerHours.tsx";
 import { OwnerWalk } from "./OwnerWalk.tsx";
 
 /** An owner's private page, for the phone: their cards, their record, what is promised, a question to the yard. */
@@ -73,12 +77,32 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
         {card !== undefined && <CardSheet card={card} rig={delivery.rig} />}
         {view === "walk" && <OwnerWalk token={token} page={page} state={state} />}
         {view === "arrival" && <OwnerArrival token={token} page={page} state={state} />}
-        {card === undefined && view !== "walk" && view !== "arrival" && (
+        {view === "care" && <OwnerCare token={token} page={page} />}
+        {view === "runs" && <OwnerRuns token={token} page={page} />}
+        {card === undefined && !ownViews.includes(view) && (
           <Front token={token} page={page} state={state} cards={cards.map(({ id, title }) => ({ id, title }))} />
         )}
       </main>
     </div>
   );
+}
+
+const ownViews: readonly (string | null)[] = ["walk", "arrival", "care", "runs"];
+
+function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
+  const door: BreakInDoor = {
+    key: page.delivery.boat,
+    today: page.today,
+    care: page.care,
+    runs: page.runs,
+    async addRun(body) {
+      const { runs } = await ask("addOwnerRun", { params: { token }, body });
+      await queryClient.invalidateQueries({ queryKey: ownerPageQuery(token).queryKey });
+      return runs;
+    },
+    fetchRun: (run) => ask("ownerRun", { params: { token, run } }),
+  };
+  return <BreakInPanel door={door} />;
 }
 
 interface FrontProps {
@@ -110,6 +134,21 @@ function Front({ token, page, state, cards }: FrontProps) {
             </Link>
           </p>
         </section>
+      )}
+      {page.inService !== null && (
+        <>
+          <OwnerHours token={token} page={page} />
+          <p className="mb-5 grid grid-cols-2 gap-2">
+            <Link to="?view=runs" className={linkLook("plain")}>
+              {page.care.some(({ breakIn }) => breakIn !== null && !breakIn.done)
+                ? "Break-in: next run"
+                : "Runs logged"}
+            </Link>
+            <Link to="?view=care" className={linkLook("plain")}>
+              What is due
+            </Link>
+          </p>
+        </>
       )}
       <nav aria-label="Cards">
         <ul className="grid grid-cols-2 gap-2">

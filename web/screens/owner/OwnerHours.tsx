@@ -1,0 +1,95 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { ulid } from "ulid";
+import type { OwnerPage } from "../../../api/index.ts";
+import type { ReadingAnswer } from "../../../core/hours/index.ts";
+import { ask } from "../../app/client.ts";
+import { ownerPageQuery, queryClient } from "../../app/queries.ts";
+import { findQuestion, HoursQuestion } from "../../handover/HoursQuestion.tsx";
+import { Button } from "../../ui/Button.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { parseHours } from "../../ui/parseHours.ts";
+import { sayDay } from "../../ui/words.ts";
+
+/** The hours of each engine, told in two taps: into the field, and kept. */
+export function OwnerHours({ token, page }: { token: string; page: OwnerPage }) {
+  return (
+    <section aria-labelledby="your-hours" className="mb-6 border-l-4 border-helm bg-panel px-4 py-3">
+      <h2 id="your-hours" className="text-lg font-bold">
+        What does the hour meter show?
+      </h2>
+      {page.care.map((care) => (
+        <EngineHours key={care.engine} token={token} page={page} care={care} />
+      ))}
+    </section>
+  );
+}
+
+function EngineHours({ token, page, care }: { token: string; page: OwnerPage; care: OwnerPage["care"][number] }) {
+  const [typed, setTyped] = useState("");
+  const [fault, setFault] = useState(false);
+  const add = useMutation({
+    mutationFn: (answer: ReadingAnswer | undefined) =>
+      ask("addOwnerReading", {
+        params: { token },
+        body: {
+          id: ulid(),
+          engine: care.engine,
+          date: page.today,
+          hours: parseHours(typed)!,
+          ...(answer === undefined ? {} : { answer }),
+        },
+      }),
+    onSuccess: async () => {
+      setTyped("");
+      await queryClient.invalidateQueries({ queryKey: ownerPageQuery(token).queryKey });
+    },
+  });
+  const question = findQuestion(add.error);
+  const keep = (answer?: ReadingAnswer) => {
+    setFault(parseHours(typed) === null);
+    if (parseHours(typed) !== null) add.mutate(answer);
+  };
+  return (
+    <form
+      className="border-t border-rule py-2 first-of-type:border-0"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <div className="flex flex-wrap items-center gap-3">
+        <label className="flex items-center gap-3">
+          {page.care.length > 1 && <span>{care.label}</span>}
+          <input
+            inputMode="decimal"
+            aria-label={`Hours, ${care.label}`}
+            aria-invalid={fault}
+            placeholder={care.meterH?.toFixed(1)}
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+            className="num min-h-14 w-28 rounded-md border border-soft bg-sheet px-3 text-right text-2xl placeholder:text-soft"
+          />
+          <span className="text-soft">h</span>
+        </label>
+        <Button type="submit" look="primary" className="min-h-14 px-6 text-lg" disabled={add.isPending}>
+          Tell the yard
+        </Button>
+      </div>
+      <p className="num text-sm text-soft">
+        {care.meterH === null ? "None told yet." : `Last told ${care.meterH.toFixed(1)} h on ${sayDay(care.toldOn!)}.`}
+        {add.isSuccess && " Kept, thank you."}
+      </p>
+      {fault && (
+        <p role="alert" className="text-magenta">
+          ▲ Type hours such as 12.4, as the meter shows them.
+        </p>
+      )}
+      {question !== null ? (
+        <HoursQuestion question={question} isBusy={add.isPending} onAnswer={keep} onLeave={() => add.reset()} />
+      ) : (
+        add.error !== null && <ErrorNotice error={add.error} />
+      )}
+    </form>
+  );
+}
