@@ -5,9 +5,7 @@ import { weekOf } from "./weeks.ts";
 
 export const offerSchema = z.strictObject({
   boat: z.string(),
-  scope: z.string(),
-  item: z.string(),
-  title: z.string(),
+  items: z.array(z.strictObject({ scope: z.string(), item: z.string(), title: z.string() })),
   labourH: z.number(),
   dueDate: isoDateSchema,
   fromMonday: isoDateSchema,
@@ -15,45 +13,50 @@ export const offerSchema = z.strictObject({
 });
 export type Offer = z.infer<typeof offerSchema>;
 
+/** A job less likely than this in a week is no reason to ring anybody about that week. */
 const leastChance = 0.15;
+
+/** What a boat is likely brought for in one week: its jobs move together. */
+interface Bundle {
+  readonly boat: string;
+  readonly jobs: readonly ExpectedJob[];
+  readonly labourH: number;
+  readonly chance: number;
+  /** The first week in which all of it may be done. */
+  readonly earliestWeek: number;
+  readonly dueDate: string;
+}
 
 /**
  * Which boats to offer an earlier slot so that no week has more than it can do. From each week that has too much, the
- * likeliest jobs go to the latest earlier week, within the time in which their item may be done, that has room for all
- * of them; until the week fits or nobody is left. What is booked stays.
+ * likeliest boats go to the latest earlier week, within the time in which all their work may be done, that has room for
+ * it; until the week fits or nobody is left. What is booked stays.
  *
- * @returns offers in order of the week they come from; each boat's item at most once.
+ * @returns offers in order of the week they come from; each job at most once.
  */
 export function flattenLoad(jobs: readonly ExpectedJob[], weeks: readonly LoadWeek[]): Offer[] {
   const loadH = weeks.map(({ expectedH }) => expectedH);
-  const movable = jobs.filter(({ kind }) => kind !== "booked");
+  const movable = jobs.filter(({ kind, labourH }) => kind !== "booked" && labourH > 0);
   const moved = new Set<ExpectedJob>();
   const offers: Offer[] = [];
-  const first = weeks[0]?.monday;
-  if (first === undefined) return [];
   for (let week = 1; week < weeks.length; week++) {
     if (loadH[week]! <= weeks[week]!.capacityH) continue;
-    const candidates = movable
-      .filter((job) => !moved.has(job) && job.chances[week]! >= leastChance && job.labourH > 0)
-      .sort((a, b) => b.chances[week]! - a.chances[week]! || (a.dueDate < b.dueDate ? -1 : 1));
-    for (const job of candidates) {
+    const here = movable.filter((job) => !moved.has(job) && job.chances[week]! >= leastChance);
+    for (const bundle of bundleByBoat(here, week, weeks[0]!.monday)) {
       if (loadH[week]! <= weeks[week]!.capacityH) break;
-      const to = findRoom(job, week, weeks, loadH, weekOf(job.earliest, first));
+      const to = findRoom(bundle, week, weeks, loadH);
       if (to === null) continue;
-      moved.add(job);
-      // Moved, it is sure to be there, and no more chance of any other week.
-      job.chances.forEach((chance, i) => {
-        if (i < loadH.length) loadH[i]! -= chance * job.labourH;
-      });
-      loadH[to]! += job.labourH;
-      const { boat, scope, item, title, labourH, dueDate } = job;
+      for (const job of bundle.jobs) {
+        moved.add(job);
+        // Moved, it is sure to be there, and no more chance of any other week.
+        for (let i = 0; i < loadH.length; i++) loadH[i]! -= job.chances[i]! * job.labourH;
+        loadH[to]! += job.labourH;
+      }
       offers.push({
-        boat,
-        scope,
-        item,
-        title,
-        labourH,
-        dueDate,
+        boat: bundle.boat,
+        items: bundle.jobs.map(({ scope, item, title }) => ({ scope, item, title })),
+        labourH: bundle.labourH,
+        dueDate: bundle.dueDate,
         fromMonday: weeks[week]!.monday,
         toMonday: weeks[to]!.monday,
       });
@@ -62,14 +65,25 @@ export function flattenLoad(jobs: readonly ExpectedJob[], weeks: readonly LoadWe
   return offers;
 }
 
-function findRoom(
-  job: ExpectedJob,
-  week: number,
-  weeks: readonly LoadWeek[],
-  loadH: readonly number[],
-  earliest: number,
-) {
-  for (let to = week - 1; to >= Math.max(0, earliest); to--)
-    if (loadH[to]! - job.chances[to]! * job.labourH + job.labourH <= weeks[to]!.capacityH) return to;
+function bundleByBoat(jobs: readonly ExpectedJob[], week: number, firstMonday: string): Bundle[] {
+  const byBoat = new Map<string, ExpectedJob[]>();
+  for (const job of jobs) byBoat.set(job.boat, [...(byBoat.get(job.boat) ?? []), job]);
+  return [...byBoat]
+    .map(([boat, mine]) => ({
+      boat,
+      jobs: mine,
+      labourH: mine.reduce((sum, { labourH }) => sum + labourH, 0),
+      chance: Math.max(...mine.map(({ chances }) => chances[week]!)),
+      earliestWeek: Math.max(...mine.map(({ earliest }) => weekOf(earliest, firstMonday))),
+      dueDate: mine.map(({ dueDate }) => dueDate).sort()[0]!,
+    }))
+    .sort((a, b) => b.chance - a.chance || b.labourH - a.labourH || (a.boat < b.boat ? -1 : 1));
+}
+
+function findRoom(bundle: Bundle, week: number, weeks: readonly LoadWeek[], loadH: readonly number[]): number | null {
+  for (let to = week - 1; to >= Math.max(0, bundle.earliestWeek); to--) {
+    const freedH = bundle.jobs.reduce((sum, { chances, labourH }) => sum + chances[to]! * labourH, 0);
+    if (loadH[to]! - freedH + bundle.labourH <= weeks[to]!.capacityH) return to;
+  }
   return null;
 }

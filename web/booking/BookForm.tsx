@@ -21,6 +21,8 @@ interface BookProps {
   readonly booking?: Booking;
   /** The day to begin with. */
   readonly date?: string;
+  /** What it is to be done for; what comes up next without. */
+  readonly wanted?: readonly { readonly scope: string; readonly item: string }[];
   readonly onDone: () => void | Promise<void>;
 }
 
@@ -34,13 +36,22 @@ export function BookForm(props: BookProps) {
   );
 }
 
-function FormOf({ data, booking, date: wished, onDone }: BookProps & { data: Boat }) {
-  const next = data.visits.slice(0, 2).flatMap(({ items }) => items);
-  const keyOf = ({ scope, item }: { scope: string; item: string }) => `${scope} ${item}`;
+const keyOf = ({ scope, item }: { scope: string; item: string }) => `${scope} ${item}`;
+
+/** What comes up on the next two visits, and what is wanted whenever it comes up; each once. */
+function listNext(data: Boat, wanted: BookProps["wanted"] = []) {
+  const all = data.visits.flatMap(({ items }) => items);
+  const asked = all.filter((item) => wanted.some((each) => keyOf(each) === keyOf(item)));
+  const near = data.visits.slice(0, 2).flatMap(({ items }) => items);
+  return [...new Map([...near, ...asked].toReversed().map((item) => [keyOf(item), item])).values()].toReversed();
+}
+
+function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { data: Boat }) {
+  const next = listNext(data, wanted ?? booking?.items);
   const [date, setDate] = useState(booking?.date ?? wished ?? data.visits[0]?.date ?? data.today);
   const [start, setStart] = useState(clockOf(booking?.startMin ?? 9 * 60));
   const [picked, setPicked] = useState<ReadonlySet<string>>(
-    new Set(booking?.items.map(keyOf) ?? data.visits[0]?.items.map(keyOf) ?? []),
+    new Set((booking?.items ?? wanted ?? data.visits[0]?.items ?? []).map(keyOf)),
   );
   const [note, setNote] = useState(booking?.note ?? "");
   const chosen = next.filter((item) => picked.has(keyOf(item)));

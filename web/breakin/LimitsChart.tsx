@@ -61,7 +61,7 @@ export function LimitsChart({ limits, topRpm, hours, heightPx = 170 }: LimitsCha
                     label: {
                       formatter: `now ${hours.toFixed(1)} h`,
                       color: inks.magenta,
-                      position: "insideEndTop",
+                      position: "insideMiddleTop",
                       rotate: 0,
                       offset: [30, 0],
                     },

@@ -91,7 +91,7 @@ export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number })
     <LazyChart
       draw={draw}
       heightPx={260}
-      says={`Engine speed over ${Math.round(runS / 60)} minutes, ${breaches.length === 0 ? "within the limits of its hours" : `${breaches.length} stretches outside the limits`}`}
+      says={`Engine speed over ${Math.round(runS / 60)} minutes, ${breaches.length === 0 ? "within the limits of its hours" : breaches.length === 1 ? "one stretch outside the limits" : `${breaches.length} stretches outside the limits`}`}
     />
   );
 }

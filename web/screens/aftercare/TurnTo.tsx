@@ -110,6 +110,7 @@ export function TurnTo({ line, desk }: { line: CareLine; desk: CareDeskSheet }) 
       <label className="mt-2 block">
         <span className="text-sm text-soft">Message</span>
         <textarea
+          aria-label="Message"
           value={text}
           maxLength={600}
           rows={4}

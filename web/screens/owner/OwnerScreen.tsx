@@ -77,7 +77,7 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
         {card !== undefined && <CardSheet card={card} rig={delivery.rig} />}
         {view === "walk" && <OwnerWalk token={token} page={page} state={state} />}
         {view === "arrival" && <OwnerArrival token={token} page={page} state={state} />}
-        {view === "care" && <OwnerCare token={token} page={page} />}
+        {view === "due" && <OwnerCare token={token} page={page} />}
         {view === "runs" && <OwnerRuns token={token} page={page} />}
         {card === undefined && !ownViews.includes(view) && (
           <Front token={token} page={page} state={state} cards={cards.map(({ id, title }) => ({ id, title }))} />
@@ -87,7 +87,7 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
   );
 }
 
-const ownViews: readonly (string | null)[] = ["walk", "arrival", "care", "runs"];
+const ownViews: readonly (string | null)[] = ["walk", "arrival", "due", "runs"];
 
 function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
   const door: BreakInDoor = {
@@ -144,7 +144,7 @@ function Front({ token, page, state, cards }: FrontProps) {
                 ? "Break-in: next run"
                 : "Runs logged"}
             </Link>
-            <Link to="?view=care" className={linkLook("plain")}>
+            <Link to="?view=due" className={linkLook("plain")}>
               What is due
             </Link>
           </p>

@@ -59,7 +59,7 @@ function Workshop({ sheet }: { sheet: WorkshopSheet }) {
           <h2 id="offers" className="text-lg font-bold">
             Offer an earlier slot{" "}
             <span className="font-text text-sm font-normal text-soft">
-              {offers.length === 0 ? "" : `${offers.length} jobs would flatten the peaks`}
+              {offers.length === 0 ? "" : `${offers.length} boats would flatten the peaks`}
             </span>
           </h2>
           <div className="border-t border-ink">
@@ -75,7 +75,7 @@ function Workshop({ sheet }: { sheet: WorkshopSheet }) {
                   {offers
                     .filter(({ fromMonday }) => fromMonday === from)
                     .map((offer) => (
-                      <OfferRow key={`${offer.boat}${offer.scope}${offer.item}`} offer={offer} />
+                      <OfferRow key={`${offer.boat}${offer.fromMonday}`} offer={offer} />
                     ))}
                 </ul>
               </div>
@@ -92,7 +92,8 @@ function Workshop({ sheet }: { sheet: WorkshopSheet }) {
 function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
   const [isBooking, setBooking] = useState(false);
   const [isOffered, setOffered] = useState(false);
-  const { boat, boatName, serial, buyers, title, labourH, dueDate, toMonday } = offer;
+  const { boat, boatName, serial, buyers, items, labourH, dueDate, toMonday } = offer;
+  const title = [...new Set(items.map((item) => item.title))].join(", ");
   const care = useQuery({ ...careQuery, enabled: false });
   const write = useMutation({
     mutationFn: async () => {
@@ -118,7 +119,7 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
     <li className="border-b border-rule py-1.5">
       <div className="flex flex-wrap items-center gap-x-4">
         <span className="min-w-0 flex-1 break-words">
-          <strong>{title}</strong> <span className="num text-soft">{labourH} h</span>, {buyers},{" "}
+          <strong>{title}</strong> <span className="num text-soft">{labourH.toFixed(1)} h</span>, {buyers},{" "}
           <Link to={`/boats/${boat}`} className="underline">
             {boatName} {serial}
           </Link>
@@ -126,10 +127,14 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
             due {sayDay(dueDate)}; room in the week of {sayDay(toMonday)}
           </span>
         </span>
-        <Button disabled={write.isPending || isOffered} onClick={() => write.mutate()}>
+        <Button
+          disabled={write.isPending || isOffered}
+          aria-label={isOffered ? undefined : `Offer ${boatName} ${serial} a slot`}
+          onClick={() => write.mutate()}
+        >
           {isOffered ? "Offered" : "Offer it"}
         </Button>
-        <Button aria-label={`Book ${title}, ${boatName} ${serial}`} onClick={() => setBooking(!isBooking)}>
+        <Button aria-label={`Book ${boatName} ${serial}`} onClick={() => setBooking(!isBooking)}>
           Book
         </Button>
       </div>
@@ -138,6 +143,7 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
         <BookForm
           boat={boat}
           date={addDays(toMonday, 1)}
+          wanted={items}
           onDone={async () => {
             setBooking(false);
             await refreshWorkshop();
@@ -147,6 +153,8 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
     </li>
   );
 }
+
+type Slot = WorkshopSheet["bookings"][number];
 
 interface WeekProps {
   readonly sheet: WorkshopSheet;
@@ -161,16 +169,9 @@ const clockOf = (min: number) =>
 function Week({ sheet, monday, onWeek }: WeekProps) {
   const [moving, setMoving] = useState<string | null>(null);
   const change = useMutation({
-    mutationFn: ({ id, state }: { id: string; state: "cancelled" | "done" | "booked" }) => {
-      const {
-        by: _,
-        id: __,
-        boatName: ___,
-        serial: ____,
-        buyers: _____,
-        ...booking
-      } = sheet.bookings.find((each) => each.id === id)!;
-      return ask("setBooking", { params: { booking: id }, body: { ...booking, state } });
+    mutationFn: ({ booking, state }: { booking: Slot; state: Slot["state"] }) => {
+      const { id, by: _, boatName: __, serial: ___, buyers: ____, ...rest } = booking;
+      return ask("setBooking", { params: { booking: id }, body: { ...rest, state } });
     },
     onSuccess: refreshWorkshop,
   });
@@ -223,14 +224,14 @@ function Week({ sheet, monday, onWeek }: WeekProps) {
                         <button
                           type="button"
                           className="min-h-11 underline"
-                          onClick={() => change.mutate({ id: booking.id, state: "cancelled" })}
+                          onClick={() => change.mutate({ booking, state: "cancelled" })}
                         >
                           Cancel
                         </button>
                         <button
                           type="button"
                           className="min-h-11 underline"
-                          onClick={() => change.mutate({ id: booking.id, state: "done" })}
+                          onClick={() => change.mutate({ booking, state: "done" })}
                         >
                           Done
                         </button>
@@ -259,7 +260,7 @@ function Week({ sheet, monday, onWeek }: WeekProps) {
           <button
             type="button"
             className="min-h-11 underline"
-            onClick={() => change.mutate({ id: change.variables.id, state: "booked" })}
+            onClick={() => change.mutate({ booking: change.variables.booking, state: "booked" })}
           >
             Take it back
           </button>

@@ -1,0 +1,147 @@
+import { expect, expectAccessible, readPdf, signIn, test } from "./store.ts";
+
+const phoneSize = { viewport: { width: 390, height: 844 } };
+
+test("an owner uploads a run at one speed, reads what it was like, follows the next plan, and tells hours that move the service", async ({
+  page,
+  browser,
+  store,
+}, info) => {
+  test.setTimeout(120_000);
+  await signIn(page, store, "Ines Marr");
+  await page.goto(`${store.address}/deliveries/d-w112/record`);
+  await page.getByRole("button", { name: "Make their page" }).click();
+  const address = (await page.getByTestId("owner-address").getAttribute("href"))!;
+  await page.goto(`${store.address}/boats/w112`);
+  const dueCell = page.getByTestId("due-port-first-service");
+  const dueBefore = (await dueCell.textContent())!;
+  const readIcs = async () =>
+    (await (await page.request.get(`${store.address}/api/boats/w112/calendar.ics`)).text()).replace(/\r\n /g, "");
+  const eventOf = (ics: string) =>
+    ics.split("BEGIN:VEVENT").find((event) => event.includes("UID:w112-port-first-service-1@ravik"))!;
+  const icsBefore = eventOf(await readIcs());
+
+  const phone = await (await browser.newContext(phoneSize)).newPage();
+  await phone.goto(address);
+  await expectAccessible(phone);
+  await phone.getByRole("link", { name: "Break-in: next run" }).click();
+  await phone.getByRole("radio", { name: "From a file" }).click();
+  // A broken file first: said where, nothing kept.
+  const input = phone.locator('input[type="file"]');
+  await input.setInputFiles({
+    name: "half.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from("time,rpm\n0,700\n1,-20\n2,72x\n3\n"),
+  });
+  const faults = phone.getByRole("alert").filter({ hasText: "Nothing of this file was kept" });
+  await expect(faults).toContainText("Line 3, rpm: rpm must not be negative");
+  await expect(faults).toContainText('Line 4, rpm: "72x" is not an engine speed');
+  await expect(faults).toContainText("Line 5");
+  const recorded = await (await phone.request.get(`${store.address}/api/gateway/runs/one-speed`)).body();
+  await input.setInputFiles({ name: "tuesday.csv", mimeType: "text/csv", buffer: recorded });
+  await phone.getByRole("button", { name: "Keep the run" }).click();
+  const verdict = phone.getByRole("region", { name: "What this run was like" });
+  await expect(verdict).toContainText(/12:4\d–13:2\d at 2,7\d0 ± \d+ rpm: longer than \d+ min at one speed/);
+  await expect(verdict).toContainText("Change speed every few minutes");
+  await expect(phone.getByRole("img", { name: /Engine speed over 6\d minutes, one stretch outside/ })).toBeVisible();
+  await expectAccessible(phone);
+
+  // The plan, run as it says and written down, asks for nothing otherwise.
+  await phone.getByRole("radio", { name: "60 min" }).click();
+  const legs = await phone.getByRole("table").first().getByRole("row").allTextContents();
+  expect(legs.length).toBeGreaterThan(6);
+  await phone.getByRole("button", { name: "Follow it at the helm" }).click();
+  const follow = phone.getByRole("dialog", { name: "The run now" });
+  await expect(follow).toContainText("keeps the lookout");
+  await phone.reload();
+  await expect(phone.getByRole("dialog", { name: "The run now" })).toBeVisible();
+  for (let i = 1; i < legs.length - 1; i++) await phone.getByRole("button", { name: "Next speed" }).click();
+  await expect(phone.getByText("Then it is done.")).toBeVisible();
+  await phone.getByRole("button", { name: "End here" }).click();
+  await expect(phone.getByLabel("rpm of leg 3")).not.toHaveValue("");
+  // The last leg was ended early; written down as it was planned: two minutes at idle.
+  const last = phone.getByLabel(/^Minutes of leg/).last();
+  await last.fill("2");
+  await phone.getByRole("button", { name: "Keep the run" }).click();
+  await expect(verdict).toContainText("Just as the break-in asks.");
+
+  // Hours that leap are asked about; then what is due moves, here, at the yard and in the calendar.
+  await phone.getByRole("link", { name: "All cards" }).click();
+  await phone.getByLabel("Hours, Port engine").fill("19,4");
+  await phone.getByRole("button", { name: "Tell the yard" }).first().click();
+  await phone.getByRole("button", { name: "It is right, much was run" }).click();
+  await expect(phone.getByText("Last told 19.4 h")).toBeVisible();
+  await phone.getByRole("link", { name: "What is due" }).click();
+  await expect(phone.getByText("First service").first()).toBeVisible();
+  await expectAccessible(phone);
+  await page.goto(`${store.address}/boats/w112`);
+  await expect(dueCell).not.toHaveText(dueBefore);
+  await expect(page.getByTestId("forecast-port")).toContainText("First service at 20 h");
+  await expectAccessible(page);
+  const icsAfter = eventOf(await readIcs());
+  const dayOf = (event: string) => /DTSTART;VALUE=DATE:(\d+)/.exec(event)![1]!;
+  expect(dayOf(icsAfter) < dayOf(icsBefore)).toBe(true);
+  const sequenceOf = (event: string) => Number(/SEQUENCE:(\d+)/.exec(event)![1]);
+  expect(sequenceOf(icsAfter)).toBeGreaterThan(sequenceOf(icsBefore));
+  await page.goto(`${store.address}/aftercare`);
+  await expect(page.getByRole("list", { name: "Boats to turn to" })).toContainText("Dov Anselm");
+  const history = await page.request.get(`${store.address}/api/boats/w112/history.pdf`);
+  expect(readPdf(await history.body(), info.outputPath("history.pdf"))).toContain("Service history, Wending 23");
+});
+
+test("a service manager writes to a buyer, flattens a week that is too full and books a slot", async ({
+  page,
+  store,
+}) => {
+  await signIn(page, store, "Ines Marr");
+  await page.goto(`${store.address}/aftercare`);
+  await expectAccessible(page);
+  const list = page.getByRole("list", { name: "Boats to turn to" });
+  await list.getByRole("button", { name: /Hollick/ }).click();
+  const beside = page.getByRole("region", { name: /Hollick/ });
+  await beside.getByRole("radio", { name: "Ask for hours" }).click();
+  await expect(beside.getByLabel("Message", { exact: true })).toHaveValue(/hour meter of your Wending 23/);
+  await beside.getByRole("button", { name: "Send it" }).click();
+  const messages = beside.getByRole("list", { name: "Messages and calls" });
+  await expect(messages.getByText("What does the hour meter")).toBeVisible();
+  await beside.getByLabel("What was said on the phone").fill("They come on Tuesday");
+  await beside.getByRole("button", { name: "Keep the call" }).click();
+  await expect(messages.getByText("They come on Tuesday")).toBeVisible();
+
+  await page.getByRole("link", { name: "Workshop", exact: true }).click();
+  await expect(page.getByTestId("load-says")).toContainText(/more than the workshop can do/);
+  await expect(page.getByRole("img", { name: /Expected hours of work in each of 52 weeks/ })).toBeVisible();
+  await expectAccessible(page);
+  const offers = page.getByRole("region", { name: /^Offer an earlier slot/ });
+  const sheet = async () => (await page.request.get(`${store.address}/api/workshop`)).json();
+  const before = await sheet();
+  const first = before.offers[0];
+  const load = (of: typeof before, monday: string) =>
+    of.weeks.find((week: { monday: string }) => week.monday === monday).expectedH;
+  await offers
+    .getByRole("button", { name: /^Book / })
+    .first()
+    .click();
+  const form = offers.getByRole("form", { name: "Book a slot" });
+  await expect(form.getByRole("checkbox").first()).toBeVisible();
+  await form.getByRole("button", { name: "Book it" }).click();
+  await expect(form).toHaveCount(0);
+  const after = await sheet();
+  expect(load(after, first.fromMonday)).toBeLessThan(load(before, first.fromMonday));
+  const booked = after.bookings.find(({ boat }: { boat: string }) => boat === first.boat);
+  expect(booked.date >= first.toMonday).toBe(true);
+
+  // A day on which nobody works is refused, in words; then the slot is moved there no more but cancelled and taken back.
+  const weeksAhead = Math.round((Date.parse(first.toMonday) - Date.parse(before.weeks[0].monday)) / 604_800_000);
+  for (let i = 0; i < weeksAhead; i++) await page.getByRole("button", { name: "week after" }).click();
+  const week = page.getByRole("region", { name: /^Week of/ });
+  await week.getByRole("button", { name: "Move" }).click();
+  const sunday = new Date(Date.parse(first.toMonday) + 6 * 86_400_000).toISOString().slice(0, 10);
+  await week.getByLabel("Day").fill(sunday);
+  await week.getByRole("button", { name: "Move it" }).click();
+  await expect(week.getByRole("alert")).toContainText("The workshop does not work on");
+  await week.getByRole("button", { name: "Leave" }).click();
+  await week.getByRole("button", { name: "Cancel" }).click();
+  await week.getByRole("button", { name: "Take it back" }).click();
+  await expect(week.getByRole("button", { name: "Move" })).toBeVisible();
+});
