@@ -1,0 +1,151 @@
+import { describe, expect, it } from "vitest";
+import { addDays } from "../dates/index.ts";
+import { createRandom } from "../random.ts";
+import {
+  askReading,
+  believeOwner,
+  chanceOfReaching,
+  createSeasonLine,
+  describeOwner,
+  fanHours,
+  findDrift,
+  learnFleet,
+  measureRun,
+  type Reading,
+  resolveReadings,
+  sumSeason,
+} from "./index.ts";
+import { drawDays, drawYearH } from "./simulate.ts";
+
+const read = (date: string, hours: number, answer: Reading["answer"] = null): Reading => ({ date, hours, answer });
+const lake = [0, 0, 0.02, 0.07, 0.13, 0.19, 0.22, 0.18, 0.11, 0.06, 0.02, 0];
+const engineHours = (readings: Reading[]) => resolveReadings(readings).map(({ engineH }) => engineH);
+
+describe("readings", () => {
+  const two = [read("2026-05-01", 1), read("2026-06-01", 12)];
+
+  it("that follow ask nothing", () => {
+    expect(askReading(two, { date: "2026-06-20", hours: 20 })).toBeNull();
+    expect(askReading([], { date: "2026-06-20", hours: 900 })).toBeNull();
+    expect(askReading(two, { date: "2026-05-15", hours: 6 })).toBeNull();
+  });
+
+  it("that fall or leap ask, also between earlier ones", () => {
+    expect(askReading(two, { date: "2026-06-20", hours: 11 })).toEqual({
+      code: "falls",
+      beforeH: 12,
+      on: "2026-06-01",
+    });
+    expect(askReading(two, { date: "2026-05-15", hours: 13 })).toMatchObject({ code: "falls", beforeH: 12 });
+    expect(askReading(two, { date: "2026-06-05", hours: 112 })).toEqual({
+      code: "leaps",
+      beforeH: 12,
+      on: "2026-06-01",
+      perDayH: 25,
+    });
+    expect(askReading(two, { date: "2026-06-01", hours: 23 })).toMatchObject({ code: "leaps", perDayH: 11 });
+  });
+
+  it("go on from where they were when the meter was changed, and count on from there", () => {
+    expect(engineHours([...two, read("2026-07-01", 0.5, "meter-changed"), read("2026-08-01", 10)])).toEqual([
+      1, 12, 12, 21.5,
+    ]);
+    const stands = resolveReadings([...two, read("2026-07-01", 0.5, "meter-changed")]);
+    expect(stands.at(-1)).toMatchObject({ meterH: 0.5, engineH: 12 });
+    expect(askReading([...two, read("2026-07-01", 0.5, "meter-changed")], { date: "2026-07-09", hours: 3 })).toBeNull();
+  });
+
+  it("strike an earlier slip, and keep hours out that only the key counted", () => {
+    expect(engineHours([...two, read("2026-06-10", 140), read("2026-06-20", 18, "typing-slip")])).toEqual([1, 12, 18]);
+    expect(engineHours([...two, read("2026-06-05", 112, "key-left-on"), read("2026-06-25", 120)])).toEqual([
+      1, 12, 12, 20,
+    ]);
+    expect(engineHours([...two, read("2026-06-05", 112, "as-read")])).toEqual([1, 12, 112]);
+  });
+
+  it("of a pair that drift apart are noticed, small ones not", () => {
+    expect(findDrift([40, 31])).toBe(9);
+    expect(findDrift([40, 38.5])).toBeNull();
+    expect(findDrift([3, 1.5])).toBeNull();
+    expect(findDrift([40])).toBeNull();
+  });
+});
+
+describe("learnFleet", () => {
+  const monthly = lake.map((share) => share * 40);
+
+  it("is what the store expects while nothing was read", () => {
+    const fleet = learnFleet([], monthly);
+    expect(fleet.yearH).toEqual({ mean: expect.closeTo(40, 6), cv: expect.closeTo(0.6, 6) });
+    expect(fleet.seasonShare[6]).toBeCloseTo(0.22, 6);
+  });
+
+  it("comes to the mean, the spread and the season of the boats it reads", () => {
+    const random = createRandom(5);
+    const season = [0, 0, 0, 0.05, 0.1, 0.15, 0.3, 0.25, 0.1, 0.05, 0, 0];
+    const engines = Array.from({ length: 120 }, () => {
+      const days = drawDays(drawYearH({ mean: 80, cv: 0.4 }, random), "2024-01-01", 730, season, random);
+      let total = 0;
+      return [...days].flatMap((hours, i) => {
+        total += hours;
+        return i % 30 === 0 ? [{ date: addDays("2024-01-02", i), meterH: total, engineH: total }] : [];
+      });
+    });
+    const fleet = learnFleet(engines, monthly);
+    expect(fleet.yearH.mean).toBeGreaterThan(70);
+    expect(fleet.yearH.mean).toBeLessThan(90);
+    expect(Math.abs(fleet.yearH.cv - 0.4)).toBeLessThan(0.12);
+    expect(Math.abs(fleet.seasonShare[6]! - 0.3)).toBeLessThan(0.04);
+    expect(fleet.seasonShare.reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 9);
+  });
+});
+
+describe("seasons", () => {
+  it("come to a whole in a year, from any day, and the line looks up what the sum adds", () => {
+    const line = createSeasonLine("2024-01-01", 1200, lake);
+    const random = createRandom(9);
+    const dayOf = (date: string) => Date.parse(`${date}T00:00:00Z`) / 86_400_000;
+    for (let i = 0; i < 60; i++) {
+      const from = addDays("2024-01-01", Math.floor(random() * 500));
+      const to = addDays(from, Math.floor(random() * 600));
+      expect(line(dayOf(from), dayOf(to))).toBeCloseTo(sumSeason(from, to, lake), 9);
+    }
+    expect(sumSeason("2025-03-10", "2026-03-10", lake)).toBeCloseTo(1, 9);
+  });
+});
+
+describe("fan and chance", () => {
+  const owner = believeOwner({ mean: 60, cv: 0.5 }, [], 2.5);
+
+  it("open with time, in order, and never fall", () => {
+    const fan = fanHours(owner, { date: "2026-05-01", hours: 10 }, "2026-05-01", lake, 2.5);
+    for (const [i, { p10, p50, p90 }] of fan.entries()) {
+      expect(p10 <= p50 && p50 <= p90).toBe(true);
+      if (i > 0) expect(p50).toBeGreaterThanOrEqual(fan[i - 1]!.p50);
+    }
+    expect(fan[0]).toMatchObject({ p10: 10, p90: 10 });
+    expect(fan.at(-1)!.p90 - fan.at(-1)!.p10).toBeGreaterThan(40);
+  });
+
+  it("agree with drawing owners one by one", () => {
+    const random = createRandom(8);
+    const { meanH, varianceH2 } = describeOwner(owner);
+    const run = measureRun(meanH, varianceH2, 1, 2.5);
+    for (const target of [20, 50, 90]) {
+      let reached = 0;
+      for (let k = 0; k < 2000; k++) {
+        const rate = drawYearH({ mean: 60, cv: 0.5 }, random);
+        let at = -Math.log(1 - random()) * (2.5 / rate);
+        let hours = 0;
+        while (at < 1) {
+          hours -= Math.log(1 - random()) * 2.5;
+          at -= Math.log(1 - random()) * (2.5 / rate);
+        }
+        if (hours >= target) reached++;
+      }
+      expect(Math.abs(chanceOfReaching(run.meanH, run.varianceH2, target) - reached / 2000)).toBeLessThan(0.05);
+    }
+    expect(chanceOfReaching(0, 0, 5)).toBe(0);
+    expect(chanceOfReaching(5, 1, 0)).toBe(1);
+  });
+});
