@@ -1,0 +1,77 @@
+import { describe, expect, it } from "vitest";
+import { type CareFacts, rankCare } from "./index.ts";
+
+const today = "2026-06-20";
+const engine = { label: "Engine", toldOn: "2026-06-18", unseenH: 0.4, breakInEnds: null, isBreakInDone: true };
+const facts = (change: Partial<CareFacts> = {}): CareFacts => ({
+  inService: "2025-06-01",
+  lastContact: "2026-05-01",
+  engines: [engine],
+  next: null,
+  isBooked: false,
+  latePromises: [],
+  ...change,
+});
+const reasons = (change: Partial<CareFacts>) => rankCare(facts(change), today).reasons.map(({ reason }) => reason);
+const weight = (change: Partial<CareFacts>) => rankCare(facts(change), today).weight;
+const service = (date: string, isOverdue = false, isFirst = false) => ({
+  title: "100 h or yearly",
+  date,
+  isOverdue,
+  isFirst,
+});
+
+describe("rankCare", () => {
+  it("leaves a boat alone of which nothing is due and all is told", () => {
+    expect(rankCare(facts(), today)).toEqual({ weight: 0, reasons: [] });
+  });
+
+  it("asks how it goes two or three days after the handover, until somebody has", () => {
+    const fresh = { inService: "2026-06-17", lastContact: null };
+    expect(reasons(fresh)).toEqual(["first-contact"]);
+    expect(reasons({ ...fresh, inService: "2026-06-19" })).toEqual([]);
+    expect(reasons({ ...fresh, lastContact: "2026-06-19" })).toEqual([]);
+    expect(rankCare(facts({ ...fresh, inService: "2026-06-10" }), today).reasons[0]).toMatchObject({ isOverdue: true });
+    expect(reasons({ inService: "2026-03-01", lastContact: null })).toEqual([]);
+  });
+
+  it("turns to what falls due within thirty days, unless a slot is booked", () => {
+    expect(reasons({ next: service("2026-07-10") })).toEqual(["service"]);
+    expect(reasons({ next: service("2026-07-25") })).toEqual([]);
+    expect(reasons({ next: service("2026-07-10"), isBooked: true })).toEqual([]);
+    expect(rankCare(facts({ next: service("2026-05-10", true) }), today).reasons[0]!.says).toBe(
+      "100 h or yearly is past due",
+    );
+  });
+
+  it("asks for hours by how many are likely run unseen, sooner in a break-in", () => {
+    const silent = { ...engine, toldOn: "2026-04-01" };
+    expect(reasons({ engines: [{ ...silent, unseenH: 20 }] })).toEqual(["no-hours"]);
+    expect(reasons({ engines: [{ ...silent, unseenH: 5 }] })).toEqual([]);
+    expect(reasons({ engines: [{ ...silent, unseenH: 5, isBreakInDone: false }] })).toEqual(["no-hours"]);
+    expect(reasons({ engines: [{ ...silent, toldOn: "2026-06-15", unseenH: 20 }] })).toEqual([]);
+  });
+
+  it("notes the end of a break-in around its day", () => {
+    const ends = (breakInEnds: string) => reasons({ engines: [{ ...engine, breakInEnds, isBreakInDone: false }] });
+    expect(ends("2026-06-24")).toEqual(["break-in-ends"]);
+    expect(ends("2026-06-10")).toEqual(["break-in-ends"]);
+    expect(ends("2026-07-10")).toEqual([]);
+  });
+
+  it("puts first what costs most: a late first service over a late yearly one, the later the more, two reasons over one", () => {
+    const first = weight({ next: service("2026-06-01", true, true) });
+    const yearly = weight({ next: service("2026-06-01", true) });
+    const older = weight({ next: service("2026-02-01", true) });
+    const soon = weight({ next: service("2026-07-01") });
+    const promise = weight({ latePromises: [{ text: "table leg", due: "2026-06-01" }] });
+    const both = weight({ latePromises: [{ text: "table leg", due: "2026-06-01" }], next: service("2026-07-01") });
+    expect(first).toBeGreaterThan(yearly);
+    expect(older).toBeGreaterThan(yearly);
+    expect(yearly).toBeGreaterThan(soon);
+    expect(both).toBeGreaterThan(promise);
+    expect(reasons({ latePromises: [{ text: "table leg", due: "2026-06-01" }], next: service("2026-07-01") })[0]).toBe(
+      "promise-late",
+    );
+  });
+});
