@@ -1,0 +1,326 @@
+import { ulid } from "ulid";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { addDays } from "../core/dates/index.ts";
+import { makeFleet } from "../demo/makeFleet.ts";
+import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
+
+let store: TestStore;
+let ines: Caller;
+let nessa: Caller;
+let token: string;
+const today = () => store.services.clock.today();
+
+beforeAll(async () => {
+  store = await openTestStore();
+  await makeFleet(store.database, store.services.clock.today(), 40);
+  [ines, nessa] = [await store.signIn("ines"), await store.signIn("nessa")];
+  token = (await nessa.send("POST", "/api/deliveries/d-w112/link", { isRemote: false })).body.token;
+});
+afterAll(() => store.stop());
+
+const steady = (minutes: number, rpm: number) =>
+  Array.from({ length: minutes * 60 + 1 }, (_, s): [number, number] => [s, rpm]);
+const runOf = (change: object = {}, engine: object = {}) => ({
+  date: today(),
+  startMin: 750,
+  source: "file",
+  fileName: "a.csv",
+  engines: [{ id: ulid(), engine: "port", samples: steady(30, 2800), ...engine }],
+  ...change,
+});
+const engineOf = async (boat: string, i = 0) => (await nessa.get(`/api/boats/${boat}`)).body.care[i];
+
+describe("runs", () => {
+  it("are judged as they come, kept once, move the hours on, and cover the speeds they turned", async () => {
+    const before = await engineOf("w112");
+    const run = runOf();
+    const first = await nessa.send("POST", "/api/boats/w112/runs", run);
+    expect(first.body.runs[0].verdict.breaches[0].says).toContain("longer than 10 min at one speed");
+    expect((await nessa.send("POST", "/api/boats/w112/runs", run)).body.runs).toEqual(first.body.runs);
+    const after = await engineOf("w112");
+    expect(after.toldH).toBeCloseTo(before.toldH + 0.5, 6);
+    expect(after.coverage.find(({ fromRpm }: { fromRpm: number }) => fromRpm === 2500).s).toBe(1800);
+    const { body } = await nessa.get(`/api/boats/w112/runs/${run.engines[0]!.id}`);
+    expect(body.samples.length).toBeGreaterThan(1000);
+    expect(body.limits[0].maxRpm).toBe(3000);
+  });
+
+  it("of an owner go through their own page and no other boat's", async () => {
+    const run = runOf({ source: "gateway" }, { engine: "starboard" });
+    const kept = await store.stranger.send("POST", `/api/owner/${token}/runs`, run);
+    expect(kept.body.runs[0]).toMatchObject({ by: "Owner", source: "gateway" });
+    expect((await store.stranger.get(`/api/owner/${token}/runs/${run.engines[0]!.id}`)).status).toBe(200);
+    const other = await nessa.send("POST", "/api/boats/w097/runs", runOf());
+    expect((await store.stranger.get(`/api/owner/${token}/runs/${other.body.runs[0].id}`)).status).toBe(404);
+  });
+
+  it.each([
+    ["a day to come", { date: "2199-01-01" }, {}, "date-ahead"],
+    ["a day before the handover", { date: "2020-01-01" }, {}, "before-delivery"],
+    ["an engine this boat has not", {}, { engine: "third" }, "invalid-input"],
+    [
+      "samples out of order",
+      {},
+      {
+        samples: [
+          [0, 700],
+          [2, 700],
+          [1, 700],
+        ],
+      },
+      "invalid-input",
+    ],
+    [
+      "negative speed",
+      {},
+      {
+        samples: [
+          [0, 700],
+          [1, -1],
+        ],
+      },
+      "invalid-input",
+    ],
+  ])("with %s are refused, and nothing of them is kept", async (_, change, engine, code) => {
+    const before = (await nessa.get("/api/boats/w112")).body;
+    const answer = await nessa.send("POST", "/api/boats/w112/runs", runOf(change, engine));
+    expect(answer.body.error.code).toBe(code);
+    const after = (await nessa.get("/api/boats/w112")).body;
+    expect([after.runs.length, after.readings.length]).toEqual([before.runs.length, before.readings.length]);
+  });
+
+  it("wait for the handover", async () => {
+    expect((await nessa.send("POST", "/api/boats/w121/runs", runOf())).body.error.code).toBe("not-delivered");
+  });
+});
+
+describe("services", () => {
+  const serve = (change: object) =>
+    ines.send("POST", "/api/boats/w081/services", {
+      id: ulid(),
+      engine: "port",
+      item: "annual",
+      date: today(),
+      hours: 24,
+      ...change,
+    });
+
+  it("done elsewhere or skipped say who or why, and move the next one like any", async () => {
+    expect((await serve({ outcome: "elsewhere" })).body.error.issues![0]!.path).toBe("note");
+    expect((await serve({ outcome: "elsewhere", note: "Yard on the north shore, receipt seen" })).status).toBe(200);
+    const { body } = await ines.get("/api/boats/w081");
+    expect(body.services.at(-1)).toMatchObject({ outcome: "elsewhere", note: expect.stringContaining("receipt") });
+    expect(body.care[0].items.find(({ id }: { id: string }) => id === "annual")).toMatchObject({
+      targetH: 124,
+      lastDone: today(),
+    });
+  });
+
+  it("of the boat itself are kept beside those of its engines", async () => {
+    expect((await serve({ engine: "boat", item: "bearing-grease", hours: 0, priceCents: 4500 })).status).toBe(200);
+    expect((await serve({ engine: "boat", item: "annual" })).body.error.issues![0]!.path).toBe("item");
+    const { body } = await ines.get("/api/boats/w081");
+    const soon = body.visits
+      .filter(({ date }: { date: string }) => date < addDays(today(), 300))
+      .flatMap(({ items }: { items: object[] }) => items);
+    expect(soon.map(({ item }: { item: string }) => item)).not.toContain("bearing-grease");
+  });
+});
+
+describe("the desk", () => {
+  const line = async (boat: string) =>
+    (await ines.get("/api/care")).body.lines.find((each: { boat: string }) => each.boat === boat);
+  const write = (boat: string, change: object = {}) =>
+    ines.send("POST", `/api/boats/${boat}/messages`, {
+      id: ulid(),
+      kind: "service",
+      text: "Shall we book you a slot?",
+      withLink: false,
+      ...change,
+    });
+
+  it("ranks what matters most first, with reasons in words", async () => {
+    const { lines, boats } = (await ines.get("/api/care")).body;
+    expect(boats).toBeGreaterThan(30);
+    const weights = lines.map(({ weight }: { weight: number }) => weight);
+    expect(weights).toEqual([...weights].sort((a: number, b: number) => b - a));
+    expect((await line("w097")).reasons[0]).toMatchObject({ reason: "promise-late", isOverdue: true });
+  });
+
+  it("honours who does not want messages, and takes calls all the same", async () => {
+    await ines.send("PUT", "/api/boats/w097/contact", { name: "", phone: "555 0177", optOut: true });
+    expect((await write("w097")).body.error.code).toBe("opted-out");
+    const call = await write("w097", { kind: "call", text: "They come on Tuesday" });
+    expect(call.body).toMatchObject({ state: "answered", kind: "call" });
+    expect((await line("w097")).contact.optOut).toBe(true);
+  });
+
+  it("puts the address of their page in the text, keeps none of it, and notes the hours they then tell", async () => {
+    const asked = await write("w112", { kind: "ask-hours", text: "Your hours, please: {link}", withLink: true });
+    expect(asked.status).toBe(200);
+    expect(asked.body.text).toContain("/o/…");
+    const reading = { id: ulid(), engine: "port", date: today(), hours: 4.2, answer: "as-read" };
+    expect((await store.stranger.send("POST", `/api/owner/${token}/readings`, reading)).status).toBe(200);
+    const { messages } = (await ines.get("/api/boats/w112/messages")).body;
+    expect(messages[0]).toMatchObject({ state: "answered", answer: "4.2 h" });
+    // The first address still opens: it is on the label at the helm.
+    expect((await store.stranger.get(`/api/owner/${token}`)).status).toBe(200);
+  });
+
+  it("refuses an address for a boat that has no page", async () => {
+    const { lines } = (await ines.get("/api/care")).body;
+    const old = lines.find(
+      ({ delivery, contact }: { delivery: string | null; contact: { optOut: boolean } }) =>
+        delivery === null && !contact.optOut,
+    );
+    const answer = await write(old.boat, { text: "Hours: {link}", withLink: true });
+    expect(answer.body.error.code).toBe("no-owner-page");
+    expect((await write(old.boat)).status).toBe(200);
+  });
+});
+
+describe("the workshop", () => {
+  const booking = (change: object = {}) => ({
+    boat: "w097",
+    date: nextMonday(),
+    startMin: 540,
+    labourH: 3,
+    items: [],
+    note: "",
+    state: "booked",
+    ...change,
+  });
+  const nextMonday = () => {
+    let day = addDays(today(), 1);
+    while (new Date(`${day}T12:00:00Z`).getUTCDay() !== 1) day = addDays(day, 1);
+    return day;
+  };
+
+  it("books, moves and cancels, and expects a booked job in its week alone", async () => {
+    const id = ulid();
+    const items = [{ scope: "port", item: "first-service", title: "First service" }];
+    expect((await ines.send("PUT", `/api/bookings/${id}`, booking({ items }))).status).toBe(200);
+    const sheet = (await ines.get("/api/workshop")).body;
+    expect(sheet.bookings).toContainEqual(expect.objectContaining({ id, boatName: "Wending 23" }));
+    const week = sheet.weeks.find(({ monday }: { monday: string }) => monday === nextMonday());
+    expect(week.byKind.booked).toBe(3);
+    await ines.send("PUT", `/api/bookings/${id}`, booking({ items, date: addDays(nextMonday(), 7) }));
+    const moved = (await ines.get("/api/workshop")).body.weeks;
+    expect(moved.find(({ monday }: { monday: string }) => monday === nextMonday()).byKind.booked).toBe(0);
+    await ines.send("PUT", `/api/bookings/${id}`, booking({ items, state: "cancelled" }));
+    expect((await ines.get("/api/workshop")).body.bookings.map((each: { id: string }) => each.id)).not.toContain(id);
+  });
+
+  it("refuses a day nobody works, a boat it does not know, and another boat's slot", async () => {
+    const sunday = booking({ date: addDays(nextMonday(), 6) });
+    expect((await ines.send("PUT", `/api/bookings/${ulid()}`, sunday)).body.error).toMatchObject({
+      code: "slot-closed",
+    });
+    const closed = {
+      hoursPerDay: [6, 6, 6, 6, 6, 2, 0],
+      closed: [{ from: nextMonday(), to: nextMonday(), why: "boat show" }],
+    };
+    await ines.send("PUT", "/api/workshop", closed);
+    expect((await ines.send("PUT", `/api/bookings/${ulid()}`, booking())).body.error).toMatchObject({
+      code: "slot-closed",
+      why: "boat show",
+    });
+    await ines.send("PUT", "/api/workshop", { ...closed, closed: [] });
+    expect((await ines.send("PUT", `/api/bookings/${ulid()}`, booking({ boat: "none" }))).status).toBe(404);
+    const id = ulid();
+    await ines.send("PUT", `/api/bookings/${id}`, booking());
+    expect((await ines.send("PUT", `/api/bookings/${id}`, booking({ boat: "w112" }))).body.error.issues![0]!.path).toBe(
+      "boat",
+    );
+    expect((await nessa.send("PUT", "/api/workshop", closed)).status).toBe(403);
+  });
+});
+
+describe("calendars and tables", () => {
+  const unfold = (text: string) => text.replace(/\r\n /g, "");
+
+  it("give a boat's milestones under ids that stay, and their number goes up when something changes", async () => {
+    const read = async () => unfold((await ines.get("/api/boats/w081/calendar.ics")).body.text);
+    const before = await read();
+    expect(before).toMatch(/^BEGIN:VCALENDAR/);
+    const uids = (text: string) => [...text.matchAll(/UID:(\S+)/g)].map((match) => match[1]).sort();
+    expect(uids(await read())).toEqual(uids(before));
+    expect(new Set(uids(before)).size).toBe(uids(before).length);
+    const sequence = (text: string) => Number(/SEQUENCE:(\d+)/.exec(text)![1]);
+    const reading = { id: ulid(), engine: "port", date: today(), hours: 30, answer: "as-read", source: "phone" };
+    await ines.send("POST", "/api/boats/w081/readings", reading);
+    expect(sequence(await read())).toBeGreaterThan(sequence(before));
+  });
+
+  it("give the store a feed by a token that can be replaced", async () => {
+    const make = async () => (await ines.send("POST", "/api/feed", {})).body.token;
+    const first = await make();
+    const feed = await store.stranger.get(`/api/feeds/${first}`);
+    expect(unfold(feed.body.text)).toContain("Handover\\, Wending 23");
+    await make();
+    expect((await store.stranger.get(`/api/feeds/${first}`)).status).toBe(410);
+    expect(JSON.stringify(await store.database.models.settings.findAll({ raw: true }))).not.toContain(first);
+  });
+
+  it("give everything as CSV and JSON, and no cell that starts a formula", async () => {
+    await ines.send("POST", "/api/boats/w081/services", {
+      id: ulid(),
+      engine: "port",
+      item: "plugs",
+      date: today(),
+      hours: 30,
+      note: "=1+1",
+    });
+    const csv = (await ines.get("/api/care/services.csv")).body.text;
+    expect(csv).toContain("'=1+1");
+    const all = (await ines.get("/api/care/all.json")).body;
+    expect(Object.keys(all)).toEqual(["readings", "services", "runs", "bookings", "messages"]);
+    expect((await nessa.get("/api/care/all.json")).status).toBe(403);
+  });
+});
+
+describe("packs", () => {
+  const odile = () => store.signIn("odile");
+
+  it("of the store's own are laid over what ships, versioned, and hold for runs from then on", async () => {
+    const owner = await odile();
+    const { breakIn } = (await owner.get("/api/packs")).body;
+    const shipped = breakIn.find(({ pack }: { pack: { id: string } }) => pack.id === "stepped-10").pack;
+    const stricter = { ...shipped, phases: shipped.phases.map((phase: object) => ({ ...phase, steadyMaxMin: 2 })) };
+    expect((await owner.send("PUT", "/api/packs/stepped-10", { kind: "breakin", pack: stricter })).status).toBe(200);
+    const changed = (await owner.get("/api/packs")).body.breakIn.find(
+      ({ pack }: { pack: { id: string } }) => pack.id === "stepped-10",
+    );
+    expect(changed).toMatchObject({ isShipped: true, isChanged: true, version: 2 });
+    expect((await engineOf("w112")).limits[0].steady.maxMin).toBe(2);
+    expect((await owner.send("DELETE", "/api/packs/stepped-10", {})).status).toBe(200);
+    expect((await engineOf("w112")).limits[0].steady.maxMin).toBe(10);
+  });
+
+  it("whose rules contradict each other are refused, and one that is used is not removed", async () => {
+    const owner = await odile();
+    const { breakIn, service } = (await owner.get("/api/packs")).body;
+    const [{ pack }] = breakIn;
+    const gap = {
+      ...pack,
+      phases: pack.phases.map((phase: object, i: number) => (i === 1 ? { ...phase, fromH: 1.5 } : phase)),
+    };
+    const refused = await owner.send("PUT", `/api/packs/${pack.id}`, { kind: "breakin", pack: gap });
+    expect(refused.status).toBe(422);
+    const own = { ...service[0].pack, id: "our-own" };
+    expect((await owner.send("PUT", "/api/packs/our-own", { kind: "service", pack: own })).status).toBe(200);
+    const sheet = (await owner.get("/api/boats/w112/rig")).body;
+    const rig = {
+      ...sheet.rig,
+      engines: sheet.rig.engines.map((engine: object) => ({ ...engine, servicePack: "our-own" })),
+    };
+    await owner.send("PUT", "/api/boats/w112/rig", { version: sheet.version, name: sheet.name, hull: sheet.hull, rig });
+    expect((await owner.send("DELETE", "/api/packs/our-own", {})).body.error).toMatchObject({
+      code: "pack-used",
+      boats: 1,
+    });
+    expect(
+      (await ines.send("PUT", "/api/packs/other", { kind: "service", pack: own })).body.error.issues![0]!.path,
+    ).toBe("pack.id");
+  });
+});
