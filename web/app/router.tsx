@@ -65,6 +65,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/library/TemplatesScreen.tsx")).TemplatesScreen }),
           },
           {
+            path: "/library/packs",
+            lazy: async () => ({ Component: (await import("../screens/library/PacksScreen.tsx")).PacksScreen }),
+          },
+          {
             path: "/library/glossary",
             lazy: async () => ({ Component: (await import("../screens/library/GlossaryScreen.tsx")).GlossaryScreen }),
           },

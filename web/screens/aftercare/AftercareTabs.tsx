@@ -9,14 +9,14 @@ const tabs = [
 /** The desks of the months after, side by side. */
 export function AftercareTabs() {
   return (
-    <nav aria-label="Aftercare" className="mb-4 flex gap-6 border-b border-ink print:hidden">
+    <nav aria-label="Aftercare" className="mb-4 flex flex-wrap gap-x-1 border-b border-ink print:hidden">
       {tabs.map(({ to, says }) => (
         <NavLink
           key={to}
           to={to}
           end
           className={({ isActive }) =>
-            `head inline-flex min-h-11 items-center font-semibold no-underline ${isActive ? "border-b-4 border-ink" : "text-soft"}`
+            `head flex min-h-11 items-center rounded-t-md px-3 no-underline ${isActive ? "bg-ink font-bold text-sheet" : ""}`
           }
         >
           {says}

@@ -6,6 +6,7 @@ const pages = [
   ["/library/schools", "Schools"],
   ["/library/styles", "Route styles"],
   ["/library/templates", "Templates"],
+  ["/library/packs", "Packs"],
   ["/library/glossary", "Glossary"],
 ] as const;
 

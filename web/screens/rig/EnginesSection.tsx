@@ -118,6 +118,26 @@ function EngineFields({ engine, packs, onChange }: EngineFieldsProps) {
         />
       </div>
       <PickField
+        label="Hour meter counts"
+        value={engine.meter ?? "running"}
+        options={[
+          ["running", "while the engine runs"],
+          ["key-on", "whenever the key is on"],
+          ["after-first-hour", "while it runs, shown after the first hour"],
+        ]}
+        onChange={(meter) => onChange({ meter })}
+      />
+      <NumberField
+        label="Burn"
+        unit="L/h"
+        value={engine.burnLph}
+        onChange={(burnLph) => onChange({ burnLph } as Partial<Engine>)}
+        isOptional
+        least={0.2}
+        most={500}
+        why="As entered or measured; turns a break-in counted in tanks into hours."
+      />
+      <PickField
         label="Break-in"
         value={engine.breakInPack}
         options={withNone(packs.breakInPacks, engine.breakInPack)}

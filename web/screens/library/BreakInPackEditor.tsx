@@ -1,0 +1,99 @@
+import type { PackSheet } from "../../../api/index.ts";
+import { type BreakInPack, breakInPackSchema, createLimits } from "../../../core/breakin/index.ts";
+import { LimitsChart } from "../../breakin/LimitsChart.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
+import { usePackEditing } from "./usePackEditing.tsx";
+
+type Phase = BreakInPack["phases"][number];
+const field = "num min-h-11 w-20 rounded-md border border-soft bg-panel px-2 text-right";
+const exampleRpm = 6000;
+
+interface EditorProps {
+  readonly line: PackSheet["breakIn"][number];
+  readonly onPicked: (id: string) => void;
+}
+
+/** A break-in pack: its stages as a table, and the limits they make as one types. */
+export function BreakInPackEditor({ line, onPicked }: EditorProps) {
+  const { pack, setPack, canWrite, bar } = usePackEditing({ kind: "breakin", given: line.pack, ...line, onPicked });
+  const unit = pack.per === "tank" ? "tanks" : "h";
+  const set = (i: number, change: Partial<Phase>) => {
+    const phases = pack.phases.map((phase, n) => (n === i ? { ...phase, ...change } : phase));
+    // A stage begins where the one before ends.
+    const joined = phases.map((phase, n) => ({ ...phase, fromH: n === 0 ? 0 : phases[n - 1]!.toH }));
+    setPack({ ...pack, phases: joined, totalH: joined.at(-1)!.toH });
+  };
+  const parsed = breakInPackSchema.safeParse(pack);
+  const number = (i: number, name: keyof Phase, says: string, scale = 1) => (
+    <input
+      aria-label={`${says}, stage ${i + 1}`}
+      inputMode="decimal"
+      disabled={!canWrite}
+      className={field}
+      defaultValue={Math.round(((pack.phases[i]![name] as number | undefined) ?? 10) * scale * 100) / 100}
+      onChange={(event) => {
+        const value = Number(event.target.value.replace(",", "."));
+        if (event.target.value.trim() !== "" && Number.isFinite(value)) set(i, { [name]: value / scale });
+      }}
+    />
+  );
+  return (
+    <section aria-label={pack.title}>
+      <h2 className="mt-3 text-lg font-bold">{pack.title}</h2>
+      <p className="text-soft">{pack.basis}</p>
+      {parsed.success ? (
+        <LimitsChart limits={createLimits(pack, exampleRpm)} topRpm={exampleRpm} hours={null} />
+      ) : (
+        <p role="alert" className="mt-2 border-l-4 border-magenta pl-3 text-magenta">
+          ▲ These stages contradict each other: {parsed.error.issues[0]!.path.join(" ")}{" "}
+          {parsed.error.issues[0]!.message}.
+        </p>
+      )}
+      <p className="text-sm text-soft">
+        Drawn for an engine rated to {exampleRpm.toLocaleString("en-GB")} rpm; each engine's limits come off its own
+        rated band.
+        {pack.per === "tank" && " Counted in tanks: a boat turns them into hours by its tank and its burn."}
+      </p>
+      <div className="overflow-x-auto">
+        <table className="mt-2">
+          <thead>
+            <tr className="border-b border-ink">
+              <th className="py-1 text-right">From</th>
+              <th className="pl-3 text-right">To, {unit}</th>
+              <th className="pl-3 text-right">At most, %</th>
+              <th className="pl-3 text-right">Full throttle, s</th>
+              <th className="pl-3 text-right">One speed, min</th>
+              <th className="pl-3 text-right">Idle, min</th>
+              <th className="pl-3">What it says</th>
+            </tr>
+          </thead>
+          <tbody>
+            {pack.phases.map((phase, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: stages are known by their place
+              <tr key={i} className="border-b border-rule align-top">
+                <td className="num py-3 text-right">{Math.round(phase.fromH * 100) / 100}</td>
+                <td className="py-1 pl-3">{number(i, "toH", "Ends at")}</td>
+                <td className="py-1 pl-3">{number(i, "maxShare", "At most, percent", 100)}</td>
+                <td className="py-1 pl-3">{number(i, "wotMaxS", "Full throttle, seconds")}</td>
+                <td className="py-1 pl-3">{number(i, "steadyMaxMin", "One speed, minutes")}</td>
+                <td className="py-1 pl-3">{number(i, "idleMaxMin", "Idle, minutes")}</td>
+                <td className="py-1 pl-3">
+                  <textarea
+                    aria-label={`What it says, stage ${i + 1}`}
+                    disabled={!canWrite}
+                    rows={2}
+                    maxLength={200}
+                    value={phase.say}
+                    onChange={(event) => set(i, { say: readPlain(event) })}
+                    className="w-72 rounded-md border border-soft bg-panel px-2 py-1"
+                  />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {bar}
+    </section>
+  );
+}

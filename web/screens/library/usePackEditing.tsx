@@ -1,0 +1,80 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { ulid } from "ulid";
+import { ask } from "../../app/client.ts";
+import { packsQuery, queryClient } from "../../app/queries.ts";
+import { Button } from "../../ui/Button.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { useCanWrite } from "./useLibrary.ts";
+
+type Body = NonNullable<Parameters<typeof ask<"setPack">>[1]>["body"];
+type AnyPack = NonNullable<Body>["pack"];
+
+interface Editing<P extends AnyPack> {
+  readonly kind: "breakin" | "service";
+  readonly given: P;
+  readonly isShipped: boolean;
+  readonly isChanged: boolean;
+  readonly version: number;
+  readonly onPicked: (id: string) => void;
+}
+
+/** A pack as it is edited: saved as the store's own, copied, or put back to what ships. */
+export function usePackEditing<P extends AnyPack>({
+  kind,
+  given,
+  isShipped,
+  isChanged,
+  version,
+  onPicked,
+}: Editing<P>) {
+  const canWrite = useCanWrite();
+  const [pack, setPack] = useState(given);
+  const refresh = () => queryClient.invalidateQueries({ queryKey: packsQuery.queryKey });
+  const save = useMutation({
+    mutationFn: (saved: P) =>
+      ask("setPack", { params: { pack: saved.id }, body: { kind, pack: saved } as NonNullable<Body> }),
+    onSuccess: refresh,
+  });
+  const remove = useMutation({
+    mutationFn: () => ask("removePack", { params: { pack: given.id } }),
+    onSuccess: refresh,
+  });
+  const isTouched = JSON.stringify(pack) !== JSON.stringify(given);
+  const copy = () => {
+    const id = `own-${ulid().toLowerCase().slice(-8)}`;
+    save.mutate({ ...pack, id, title: `${pack.title}, our own`.slice(0, 80) }, { onSuccess: () => onPicked(id) });
+  };
+  const error = save.error ?? remove.error;
+  const bar = (
+    <div className="mt-4">
+      {canWrite ? (
+        <p className="flex flex-wrap gap-2">
+          <Button look="primary" disabled={!isTouched || save.isPending} onClick={() => save.mutate(pack)}>
+            Save it
+          </Button>
+          <Button disabled={save.isPending} onClick={copy}>
+            Copy it as our own
+          </Button>
+          {isTouched && (
+            <Button look="quiet" onClick={() => setPack(given)}>
+              Undo the changes
+            </Button>
+          )}
+          {(isChanged || !isShipped) && (
+            <Button look="quiet" disabled={remove.isPending} onClick={() => remove.mutate()}>
+              {isShipped ? "Back to what ships" : "Remove it"}
+            </Button>
+          )}
+        </p>
+      ) : (
+        <p className="text-soft">Packs are changed by the owner, delivery and service roles.</p>
+      )}
+      {error !== null && <ErrorNotice error={error} />}
+      <p className="mt-2 text-sm text-soft">
+        Version {version}. Sealed records keep the packs they were made with; boats follow the pack as it is now.
+      </p>
+    </div>
+  );
+  return { pack, setPack, canWrite, bar };
+}
