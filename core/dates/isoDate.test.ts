@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { addDays, addMonths, differenceDays, fromDayNumber, isoDateSchema, toDayNumber } from "./index.ts";
+import { addDays, addMonths, daysInMonth, differenceDays, fromDayNumber, isoDateSchema, toDayNumber } from "./index.ts";
 
 describe("dates", () => {
   it("steps day by day through two leap years as the calendar does", () => {
@@ -13,6 +13,16 @@ describe("dates", () => {
       expect(differenceDays(next, date)).toBe(1);
       expect(fromDayNumber(toDayNumber(next))).toBe(next);
       date = next;
+    }
+  });
+
+  it("is the calendar of Date, over four centuries and both ways", () => {
+    for (let day = -80_000; day < 80_000; day += 37) {
+      const date = new Date(day * 86_400_000).toISOString().slice(0, 10);
+      expect(fromDayNumber(day)).toBe(date);
+      expect(toDayNumber(date)).toBe(day);
+      const [year, month] = [+date.slice(0, 4), +date.slice(5, 7)];
+      expect(daysInMonth(year, month)).toBe(new Date(Date.UTC(year, month, 0)).getUTCDate());
     }
   });
 

@@ -1,7 +1,8 @@
 import { z } from "zod";
 
 const pattern = /^(\d{4})-(\d{2})-(\d{2})$/;
-const millisPerDay = 86_400_000;
+const daysPerEra = 146_097;
+const daysBefore1970 = 719_468;
 
 /** A calendar day that exists, `YYYY-MM-DD`, in the store's time zone. 2023-02-29 is refused. */
 export const isoDateSchema = z
@@ -13,12 +14,31 @@ export type IsoDate = z.infer<typeof isoDateSchema>;
 
 /** Days since 1970-01-01 of an existing day. `2020-01-02` → 18263. */
 export function toDayNumber(date: IsoDate): number {
-  return Date.UTC(+date.slice(0, 4), +date.slice(5, 7) - 1, +date.slice(8, 10)) / millisPerDay;
+  // Years are counted from March, so that the day of a leap year comes last; eras of 400 years repeat. This runs for each
+  // boat of a fleet many times over, and a Date for each would take most of the time (Fliegel and Van Flandern, 1968).
+  const month = +date.slice(5, 7);
+  const year = +date.slice(0, 4) - (month <= 2 ? 1 : 0);
+  const era = Math.floor(year / 400);
+  const yearOfEra = year - era * 400;
+  const dayOfYear = Math.floor((153 * (month + (month > 2 ? -3 : 9)) + 2) / 5) + +date.slice(8, 10) - 1;
+  const dayOfEra = yearOfEra * 365 + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100) + dayOfYear;
+  return era * daysPerEra + dayOfEra - daysBefore1970;
 }
 
 /** The day that is `dayNumber` days after 1970-01-01. 18263 → `2020-01-02`. */
 export function fromDayNumber(dayNumber: number): IsoDate {
-  return new Date(dayNumber * millisPerDay).toISOString().slice(0, 10);
+  const days = dayNumber + daysBefore1970;
+  const era = Math.floor(days / daysPerEra);
+  const dayOfEra = days - era * daysPerEra;
+  const yearOfEra = Math.floor(
+    (dayOfEra - Math.floor(dayOfEra / 1460) + Math.floor(dayOfEra / 36_524) - Math.floor(dayOfEra / 146_096)) / 365,
+  );
+  const dayOfYear = dayOfEra - (365 * yearOfEra + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100));
+  const fromMarch = Math.floor((5 * dayOfYear + 2) / 153);
+  const day = dayOfYear - Math.floor((153 * fromMarch + 2) / 5) + 1;
+  const month = fromMarch < 10 ? fromMarch + 3 : fromMarch - 9;
+  const year = yearOfEra + era * 400 + (month <= 2 ? 1 : 0);
+  return `${String(year).padStart(4, "0")}-${month < 10 ? "0" : ""}${month}-${day < 10 ? "0" : ""}${day}`;
 }
 
 /** The date `days` later (negative: earlier). (`2020-02-28`, 2) → `2020-03-01`. */
@@ -33,7 +53,8 @@ export function differenceDays(later: IsoDate, earlier: IsoDate): number {
 
 /** How many days `month` (1..12) of `year` has. (2020, 2) → 29. */
 export function daysInMonth(year: number, month: number): number {
-  return new Date(Date.UTC(year, month, 0)).getUTCDate();
+  if (month === 2) return year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0) ? 29 : 28;
+  return month === 4 || month === 6 || month === 9 || month === 11 ? 30 : 31;
 }
 
 /** The same day `months` later, clamped to the month's end. (`2020-02-29`, 12) → `2021-02-28`. */

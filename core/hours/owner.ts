@@ -55,8 +55,13 @@ export function believeOwner(fleet: FleetYear, intervals: readonly Interval[], t
     logs[i] = log;
     most = Math.max(most, log);
   }
-  const likelihood = logs.map((log) => Math.exp(log - most));
-  const sum = likelihood.reduce((total, each) => total + each, 0);
+  // In place: this is done for each engine of a fleet.
+  const likelihood = logs;
+  let sum = 0;
+  for (let i = 0; i < gridSize; i++) {
+    likelihood[i] = Math.exp(logs[i]! - most);
+    sum += likelihood[i]!;
+  }
   for (let i = 0; i < gridSize; i++) likelihood[i] = likelihood[i]! / sum;
   return { ratesH, likelihood };
 }

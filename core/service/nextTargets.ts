@@ -18,7 +18,8 @@ const horizonYears = 3;
 /** The next target of each item of a scope that falls within three years; items finished or further off are left out. */
 export function nextTargets(inService: IsoDate, today: IsoDate, scope: Scope): ItemTarget[] {
   const until = addMonths(today, 12 * horizonYears);
-  const line = createHoursLine(scope.hoursNow, today, scope.monthlyHours, differenceDays(until, today));
+  const runs = scope.monthlyHours.length > 0;
+  const line = runs ? createHoursLine(scope.hoursNow, today, scope.monthlyHours, differenceDays(until, today)) : null;
   return scope.items.flatMap((item): ItemTarget[] => {
     const last = findLast(scope, item.id);
     if (item.season !== undefined) {
@@ -30,7 +31,7 @@ export function nextTargets(inService: IsoDate, today: IsoDate, scope: Scope): I
     const stepH = last === null ? (item.firstH ?? item.everyH) : item.everyH;
     const stepMonths = last === null ? (item.firstMonths ?? item.everyMonths) : item.everyMonths;
     const targetH = stepH === undefined ? null : (last?.hours ?? 0) + stepH;
-    const hoursDate = targetH === null ? null : line.dateOf(targetH);
+    const hoursDate = targetH === null || line === null ? null : line.dateOf(targetH);
     const calendarDate = stepMonths === undefined ? null : addMonths(last?.date ?? inService, stepMonths);
     const likelyDate = [hoursDate, calendarDate].flatMap((date) => (date === null ? [] : [date])).sort()[0];
     if (likelyDate === undefined || likelyDate > until) return [];

@@ -2,7 +2,7 @@ import { addDays, type IsoDate } from "../dates/index.ts";
 import { chanceOfReaching, measureRun } from "../hours/index.ts";
 import { type ServiceItem, seasonStart } from "../service/index.ts";
 import type { ExpectedJob, JobKind } from "./load.ts";
-import { weekOf } from "./weeks.ts";
+import { type WeekGrid, weekOf } from "./weeks.ts";
 
 /** One engine's hours as believed: where it stood when last read, and the owner's yearly rate. */
 export interface EngineBelief {
@@ -23,6 +23,7 @@ export interface NextTarget {
 
 const usualEarlyDays = 45;
 const overdueWeeks = 8;
+const leastChance = 1e-4;
 
 /**
  * The chance of each week that an item falls due in it: by hours as the owner is believed to run, by the calendar at the
@@ -34,9 +35,10 @@ export function expectJob(
   { item, targetH, calendarDate, likelyDate, isOverdue }: NextTarget,
   belief: EngineBelief | null,
   massBy: Float64Array,
-  firstMonday: IsoDate,
+  grid: WeekGrid,
 ): ExpectedJob | null {
-  const count = massBy.length;
+  const count = grid.mondays.length;
+  const firstMonday = grid.mondays[0]!;
   const chances = new Float64Array(count);
   const calendarWeek = calendarDate === null ? count : weekOf(calendarDate, firstMonday);
   if (item.season !== undefined && calendarDate !== null) {
@@ -48,13 +50,17 @@ export function expectJob(
     // What is past due comes when its owner is reached: evenly over the next weeks.
     for (let week = 0; week < Math.min(count, overdueWeeks); week++) chances[week] = 1 / overdueWeeks;
   } else {
+    const byHours = (week: number) => {
+      if (targetH === null || belief === null) return 0;
+      const run = measureRun(belief.meanH, belief.varianceH2, massBy[week]!, belief.tripMeanH);
+      return chanceOfReaching(run.meanH, run.varianceH2, targetH - belief.lastH);
+    };
+    // Hours come ever nearer: what is not reached by the end is reached in no week.
+    const last = Math.min(count, calendarWeek) - 1;
+    const isInReach = last >= 0 && byHours(last) > leastChance;
     let before = 0;
-    for (let week = 0; week < count && before < 1; week++) {
-      let by = week >= calendarWeek ? 1 : 0;
-      if (by === 0 && targetH !== null && belief !== null) {
-        const run = measureRun(belief.meanH, belief.varianceH2, massBy[week]!, belief.tripMeanH);
-        by = chanceOfReaching(run.meanH, run.varianceH2, targetH - belief.lastH);
-      }
+    for (let week = isInReach ? 0 : Math.min(count, calendarWeek); week < count && before < 1 - leastChance; week++) {
+      const by = week >= calendarWeek ? 1 : byHours(week);
       chances[week] = Math.max(0, by - before);
       before = Math.max(before, by);
     }

@@ -36,12 +36,12 @@ interface Bundle {
  */
 export function flattenLoad(jobs: readonly ExpectedJob[], weeks: readonly LoadWeek[]): Offer[] {
   const loadH = weeks.map(({ expectedH }) => expectedH);
-  const movable = jobs.filter(({ kind, labourH }) => kind !== "booked" && labourH > 0);
+  const likely = listLikely(jobs, weeks.length);
   const moved = new Set<ExpectedJob>();
   const offers: Offer[] = [];
   for (let week = 1; week < weeks.length; week++) {
     if (loadH[week]! <= weeks[week]!.capacityH) continue;
-    const here = movable.filter((job) => !moved.has(job) && job.chances[week]! >= leastChance);
+    const here = likely[week]!.filter((job) => !moved.has(job));
     for (const bundle of bundleByBoat(here, week, weeks[0]!.monday)) {
       if (loadH[week]! <= weeks[week]!.capacityH) break;
       const to = findRoom(bundle, week, weeks, loadH);
@@ -65,9 +65,22 @@ export function flattenLoad(jobs: readonly ExpectedJob[], weeks: readonly LoadWe
   return offers;
 }
 
+/** The jobs of each week that are likely enough there to be moved. */
+function listLikely(jobs: readonly ExpectedJob[], count: number): ExpectedJob[][] {
+  const likely: ExpectedJob[][] = Array.from({ length: count }, () => []);
+  for (const job of jobs)
+    if (job.kind !== "booked" && job.labourH > 0)
+      for (let week = 1; week < count; week++) if (job.chances[week]! >= leastChance) likely[week]!.push(job);
+  return likely;
+}
+
 function bundleByBoat(jobs: readonly ExpectedJob[], week: number, firstMonday: string): Bundle[] {
   const byBoat = new Map<string, ExpectedJob[]>();
-  for (const job of jobs) byBoat.set(job.boat, [...(byBoat.get(job.boat) ?? []), job]);
+  for (const job of jobs) {
+    const mine = byBoat.get(job.boat);
+    if (mine === undefined) byBoat.set(job.boat, [job]);
+    else mine.push(job);
+  }
   return [...byBoat]
     .map(([boat, mine]) => ({
       boat,

@@ -4,8 +4,10 @@ export { type ExpectedJob, type JobKind, jobKinds, type LoadWeek, loadWeekSchema
 export {
   capacityOfDay,
   capacityOfWeek,
+  createWeekGrid,
   listWeeks,
   startOfWeek,
+  type WeekGrid,
   type Workshop,
   weekOf,
   workshopSchema,

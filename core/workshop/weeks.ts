@@ -34,6 +34,18 @@ export function weekOf(date: IsoDate, firstMonday: IsoDate): number {
   return Math.max(0, Math.floor((toDayNumber(date) - toDayNumber(firstMonday)) / daysPerWeek));
 }
 
+/** The weeks of a forecast, worked out once for all boats: their Mondays, and the number of the last day of each. */
+export interface WeekGrid {
+  readonly mondays: readonly IsoDate[];
+  readonly firstDay: number;
+  readonly lastDays: readonly number[];
+}
+export function createWeekGrid(today: IsoDate, count: number): WeekGrid {
+  const mondays = listWeeks(today, count);
+  const firstDay = toDayNumber(mondays[0]!);
+  return { mondays, firstDay, lastDays: mondays.map((_, week) => firstDay + (week + 1) * daysPerWeek - 1) };
+}
+
 /** Labour hours of a day, and of the week that begins on a Monday; closed days have none. */
 export function capacityOfDay({ hoursPerDay, closed }: Workshop, date: IsoDate): number {
   if (closed.some(({ from, to }) => from <= date && date <= to)) return 0;

@@ -6,6 +6,7 @@ import { createRandom } from "../random.ts";
 import {
   capacityOfDay,
   capacityOfWeek,
+  createWeekGrid,
   type ExpectedJob,
   expectJob,
   flattenLoad,
@@ -69,7 +70,7 @@ describe("expectJob", () => {
       { item: annual, targetH: 100, calendarDate: "2026-12-01", likelyDate: "2026-09-20", isOverdue: false, ...change },
       believed,
       mass,
-      "2026-06-01",
+      createWeekGrid(today, 52),
     );
   const sum = (chances: Float64Array) => chances.reduce((total, chance) => total + chance, 0);
 

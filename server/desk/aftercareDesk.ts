@@ -7,7 +7,7 @@ import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { Jobs, NewJob } from "../jobs.ts";
-import type { BoatRecord, Boats } from "../repositories/boats.ts";
+import type { BoatHead, Boats } from "../repositories/boats.ts";
 import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
@@ -43,7 +43,7 @@ const mostJobs = 30;
 const linkPlace = "{link}";
 const morningMin = 10 * 60;
 const contactAfterDays = 2;
-const contactOf = (boat: BoatRecord) => contactSchema.parse(JSON.parse(boat.contact));
+const contactOf = (boat: BoatHead) => contactSchema.parse(JSON.parse(boat.contact));
 
 /** Whom to turn to this week, and what is written to them, by hand or by the server itself. */
 export function createAftercareDesk(parts: Parts) {
@@ -61,7 +61,7 @@ export function createAftercareDesk(parts: Parts) {
     return boat;
   };
   /** Who is written to: the buyers of the last handover, or whom the contact names. */
-  const findRecipient = async (boat: BoatRecord) => {
+  const findRecipient = async (boat: BoatHead) => {
     const last = (await deliveries.listOfBoats([boat.id])).at(-1);
     const names = last === undefined ? [contactOf(boat).name] : last.buyers.map(({ name }) => name);
     return { deliveryId: last?.id ?? null, recipient: names.join(" and "), names };
@@ -88,7 +88,7 @@ export function createAftercareDesk(parts: Parts) {
     const secret = await ownerLinks.add(deliveryId, by, nowIso(), t);
     await messages.send({ ...base, text: message.text.replaceAll(linkPlace, `${host}/o/${secret}`), secret }, t);
   };
-  const fill = async (template: string, boat: BoatRecord) => {
+  const fill = async (template: string, boat: BoatHead) => {
     const { store, phone } = await settings.read();
     const { names: people } = await findRecipient(boat);
     const names: Record<string, string> = {
@@ -250,7 +250,7 @@ export function createAftercareDesk(parts: Parts) {
       if (!(await isQuiet()))
         for (const { id, kind, text, at, boatId } of await messages.listHeld())
           await database.inTransaction((transaction) => carry({ id, kind, text, at }, boatId, "ravik", transaction));
-      const phones = new Map((await boats.list()).map((boat) => [boat.id, contactOf(boat).phone !== ""]));
+      const phones = new Map((await boats.listHeads()).map((boat) => [boat.id, contactOf(boat).phone !== ""]));
       await database.inTransaction((transaction) => messages.settle((id) => phones.get(id) === true, transaction));
     },
   };

@@ -119,7 +119,7 @@ export function createCalendarDesk(parts: Parts) {
       if (feedHash === null || feedHash !== hashToken(token)) throw new Failure("link-ended");
       const today = clock.today();
       const fleet = await fleetCare.read();
-      const names = new Map((await boats.list()).map((boat) => [boat.id, boat.name]));
+      const names = new Map((await boats.listHeads()).map((boat) => [boat.id, boat.name]));
       const handovers = (await deliveries.listAll())
         .filter(({ date }) => date >= today)
         .map(

@@ -2,16 +2,16 @@ import type { CareFacts } from "../../core/aftercare/index.ts";
 import { addDays, type IsoDate, toDayNumber } from "../../core/dates/index.ts";
 import { createSeasonLine, describeOwner, usualTripH } from "../../core/hours/index.ts";
 import { createHoursLine, nextTargets } from "../../core/service/index.ts";
-import { type ExpectedJob, expectJob, listWeeks, loadWeeks } from "../../core/workshop/index.ts";
+import { createWeekGrid, type ExpectedJob, expectJob, loadWeeks, type WeekGrid } from "../../core/workshop/index.ts";
 import type { Clock } from "../clock.ts";
-import type { BoatRecord, Boats } from "../repositories/boats.ts";
+import type { BoatHead, Boats } from "../repositories/boats.ts";
 import { boatScope, type CareQuestion, limitsOf, listScopes, standEngine } from "./careDesk.ts";
 import type { CareReader } from "./careReader.ts";
 import type { PackDesk } from "./packDesk.ts";
 
 /** What the desk and the workshop know of one boat, worked out once until something of it is written. */
 export interface BoatFacts {
-  readonly boat: BoatRecord;
+  readonly boat: BoatHead;
   readonly facts: Pick<CareFacts, "inService" | "engines" | "next">;
   readonly toldH: number | null;
   readonly toldOn: IsoDate | null;
@@ -28,6 +28,10 @@ interface Parts {
 }
 
 const seasonYears = 12;
+/** How far ahead the end of a break-in is looked for. */
+const breakInDays = 365;
+/** The boat itself runs no hours. */
+const noMass = new Float64Array(loadWeeks);
 
 /** The care of all boats that were handed over. What is known of a boat stands until its hours or services change, or the day. */
 export function createFleetCare({ boats, careReader, packDesk, clock }: Parts) {
@@ -43,15 +47,17 @@ export function createFleetCare({ boats, careReader, packDesk, clock }: Parts) {
         day = today;
         packs = version;
       }
-      const delivered = (await boats.list()).filter(({ inService }) => inService !== null);
+      const delivered = (await boats.listHeads()).filter(({ inService }) => inService !== null);
       const stale = delivered.filter(({ id }) => known.get(id)?.version !== boats.versionOf(id));
       if (stale.length > 0) {
         const { seasonShare } = await careReader.readFleet();
         const season = createSeasonLine(addDays(today, -365 * seasonYears), 365 * (seasonYears + 2), seasonShare);
+        const grid = createWeekGrid(today, loadWeeks);
         const versions = stale.map(({ id }) => boats.versionOf(id));
-        const questions = await careReader.askMany(stale);
+        const withRigs = await boats.findMany(stale.map(({ id }) => id));
+        const questions = await careReader.askMany(stale.map(({ id }) => withRigs.get(id)!));
         stale.forEach((boat, i) => {
-          known.set(boat.id, { version: versions[i]!, facts: describeFacts(boat, questions[i]!, season) });
+          known.set(boat.id, { version: versions[i]!, facts: describeFacts(boat, questions[i]!, season, grid) });
         });
       }
       return delivered.map(({ id }) => known.get(id)!.facts);
@@ -63,27 +69,26 @@ export type FleetCare = ReturnType<typeof createFleetCare>;
 
 /** One boat's standing: when its break-in ends, what falls due next, and which work to expect in which week. */
 export function describeFacts(
-  boat: BoatRecord,
+  boat: BoatHead,
   question: CareQuestion,
   season: ReturnType<typeof createSeasonLine>,
+  grid: WeekGrid,
 ): BoatFacts {
   const { today, rig, packs } = question;
   const inService = boat.inService!;
   const standings = rig.engines.map((engine) => standEngine(question, engine));
   const scopes = listScopes(question, standings);
-  const mondays = listWeeks(today, loadWeeks);
-  const weekEnds = mondays.map((monday) => toDayNumber(monday) + 6);
   const jobs: ExpectedJob[] = [];
   let next: CareFacts["next"] = null;
   for (const scope of scopes) {
     const standing = standings.find(({ engine }) => engine.id === scope.id);
     const lastDay = standing?.last == null ? null : toDayNumber(standing.last.date);
-    const massBy = new Float64Array(weekEnds.map((end) => (lastDay === null ? 0 : season(lastDay, end))));
+    const massBy = lastDay === null ? noMass : Float64Array.from(grid.lastDays, (end) => season(lastDay, end));
     const owner = standing === undefined ? null : describeOwner(standing.owner);
     const belief =
       standing?.last == null || owner === null ? null : { lastH: standing.last.hours, ...owner, tripMeanH: usualTripH };
     for (const target of nextTargets(inService, today, scope)) {
-      const job = expectJob(boat.id, scope.id, target, belief, massBy, mondays[0]!);
+      const job = expectJob(boat.id, scope.id, target, belief, massBy, grid);
       if (job !== null) jobs.push(job);
       const isSooner = next === null || target.likelyDate < next.date;
       // What hangs on a season is offered in it, and falls due only at its end.
@@ -99,12 +104,14 @@ export function describeFacts(
   const engines = standings.map(({ engine, last, likelyNowH, monthlyHours }) => {
     const totalH = limitsOf(rig, engine, packs).at(-1)?.toH ?? null;
     const isDone = totalH === null || (last !== null && last.hours >= totalH);
-    const line = createHoursLine(likelyNowH ?? 0, today, monthlyHours, 365);
     return {
       label: engine.label,
       toldOn: last?.date ?? null,
       unseenH: last === null || likelyNowH === null ? 0 : likelyNowH - last.hours,
-      breakInEnds: totalH === null || last === null ? null : line.dateOf(totalH),
+      breakInEnds:
+        totalH === null || last === null || isDone
+          ? null
+          : createHoursLine(likelyNowH ?? 0, today, monthlyHours, breakInDays).dateOf(totalH),
       isBreakInDone: isDone,
       totalH,
     };

@@ -10,6 +10,10 @@ export interface BoatRecord extends Omit<BoatRow, "rig"> {
   readonly rigText: string;
 }
 
+/** A boat without its rig. */
+export type BoatHead = Omit<BoatRow, "rig">;
+const headColumns = ["id", "name", "hull", "inService", "dueDate", "template", "version", "contact"];
+
 const toBoat = ({ rig, ...rest }: BoatRow): BoatRecord => ({ ...rest, rigText: rig });
 
 /** Boats, their engine-hour readings and the services done on them. */
@@ -63,6 +67,10 @@ export function createBoats({ models }: Database) {
     },
     async list(): Promise<BoatRecord[]> {
       return (await readAll(models.boats, { order: ["name", "hull"] })).map(toBoat);
+    },
+    /** All boats without their rigs, which are most of what is stored of them. */
+    async listHeads(): Promise<BoatHead[]> {
+      return readAll(models.boats, { attributes: headColumns, order: ["name", "hull"] });
     },
     async countDueBy(date: string): Promise<number> {
       return models.boats.count({ where: { dueDate: { [Op.lte]: date } } });
