@@ -20,6 +20,11 @@ it.each(Object.keys(errorStatus))("%s is said in words of its own, with a way ou
     today: "2026-06-02",
     neededBy: "Windlass",
     reason: "there is no record in it",
+    inService: "2026-05-01",
+    perDay: 12.5,
+    boats: 3,
+    first: "Wending 23",
+    why: "boat show",
   };
   const said = describeError(new Refused(facts));
   expect(said).not.toContain("undefined");

@@ -13,9 +13,32 @@ const boat = {
   id: "w097",
   rig,
   today: "2026-06-20",
+  inService: "2026-05-01",
+  care: [],
+  driftH: null,
   readings: [
-    { id: "01", engine: rig.engines[0]!.id, date: "2026-05-01", hours: 1.1, reason: null, by: "Nessa" },
-    { id: "02", engine: rig.engines[0]!.id, date: "2026-06-01", hours: 0.4, reason: "meter changed", by: "Odile" },
+    {
+      id: "01",
+      engine: rig.engines[0]!.id,
+      date: "2026-05-01",
+      hours: 1.1,
+      reason: null,
+      by: "Nessa",
+      source: "walk",
+      answer: null,
+      photo: null,
+    },
+    {
+      id: "02",
+      engine: rig.engines[0]!.id,
+      date: "2026-06-01",
+      hours: 0.4,
+      reason: null,
+      by: "Odile",
+      source: "phone",
+      answer: "meter-changed",
+      photo: null,
+    },
   ],
 } as unknown as Boat;
 
@@ -58,31 +81,52 @@ describe("HoursForm", () => {
     await user.click(keep());
     await vi.waitFor(() => expect((hours() as HTMLInputElement).value).toBe(""));
     expect(posts).toEqual([
-      { id: expect.stringMatching(/^[0-9A-Z]{26}$/), engine: rig.engines[1]!.id, date: "2026-06-20", hours: 12.4 },
+      {
+        id: expect.stringMatching(/^[0-9A-Z]{26}$/),
+        engine: rig.engines[1]!.id,
+        date: "2026-06-20",
+        hours: 12.4,
+        source: "phone",
+      },
     ]);
   });
 
   it("asks why hours fall, keeps what was typed, and sends the answer with it", async () => {
     const { posts, user } = start([
-      { status: 409, body: { error: { code: "hours-fall", lastHours: 0.4, lastDate: "2026-06-01" } } },
+      { status: 409, body: { error: { code: "hours-fall", got: 0.2, before: 0.4, on: "2026-06-01" } } },
       { status: 200, body: {} },
     ]);
     await user.type(hours(), "0.2");
     await user.click(keep());
-    await user.type(await screen.findByLabelText("Why fewer hours than before"), " typing slip ");
+    const question = await screen.findByRole("alert");
+    expect(question.textContent).toContain("0.2 h does not fit: 0.4 h was read on 1 Jun 2026");
     expect((hours() as HTMLInputElement).value).toBe("0.2");
-    await user.click(keep());
+    await user.click(screen.getByRole("button", { name: "The meter was changed" }));
     await vi.waitFor(() => expect(posts).toHaveLength(2));
-    expect(posts[1]).toMatchObject({ hours: 0.2, reason: "typing slip" });
-    await vi.waitFor(() => expect(screen.queryByLabelText("Why fewer hours than before")).toBeNull());
+    expect(posts[1]).toMatchObject({ hours: 0.2, answer: "meter-changed" });
+    await vi.waitFor(() => expect(screen.queryByRole("alert")).toBeNull());
+  });
+
+  it("asks about hours that leap, and lets a slip be typed again", async () => {
+    const { posts, user } = start([
+      { status: 409, body: { error: { code: "hours-leap", got: 412, before: 41.2, on: "2026-06-01", perDay: 19 } } },
+    ]);
+    await user.type(hours(), "412");
+    await user.click(keep());
+    expect((await screen.findByRole("alert")).textContent).toContain("is a great deal");
+    expect(screen.getByRole("button", { name: "The key was left on" })).toBeTruthy();
+    await user.click(screen.getByRole("button", { name: "I mistyped it" }));
+    expect(screen.queryByRole("alert")).toBeNull();
+    expect((hours() as HTMLInputElement).value).toBe("412");
+    expect(posts).toHaveLength(1);
   });
 
   it("lists readings newest first, with who told them and why they fell", () => {
     start([]);
     const rows = screen.getAllByRole("row").slice(1);
     expect(rows.map((row) => row.textContent)).toEqual([
-      `1 Jun 2026${rig.engines[0]!.label}0.4 hOdile: meter changed`,
-      `1 May 2026${rig.engines[0]!.label}1.1 hNessa`,
+      `1 Jun 2026${rig.engines[0]!.label}0.4 hOdile, by phone: the meter was changed`,
+      `1 May 2026${rig.engines[0]!.label}1.1 hNessa, at the handover`,
     ]);
   });
 });
