@@ -138,6 +138,8 @@ export const engineCareSchema = z.strictObject({
   likelyNowH: z.number().nullable(),
   breakInTitle: z.string(),
   breakInBasis: z.string(),
+  /** Of a break-in counted in tanks: the hours they take, by how much is burnt. */
+  tankHours: z.strictObject({ tanks: z.number(), lowH: z.number(), likelyH: z.number(), highH: z.number() }).nullable(),
   breakIn: breakInStandingSchema.nullable(),
   /** Empty where the break-in is counted in tanks and the burn is not known. */
   limits: z.array(limitPhaseSchema),
@@ -237,6 +239,8 @@ export const careDeskSchema = z.strictObject({
   lines: z.array(careLineSchema),
   boats: z.int(),
   templates: z.array(z.strictObject({ id: z.string(), title: z.string(), text: z.string() })),
+  store: z.string(),
+  phone: z.string(),
   jobs: z.array(
     z.strictObject({
       id: z.string(),

@@ -19,7 +19,10 @@ const cases = readFileSync(new URL("../core/service/cases.ndjson", import.meta.u
 
 describe("the compute door in the terminal", () => {
   it("lists what is built, one a line", () => {
-    expect(ask(["list"])).toEqual({ status: 0, lines: ["due", "live", "route"] });
+    expect(ask(["list"])).toEqual({
+      status: 0,
+      lines: ["breakin-plan", "breakin-trace", "due", "hours-forecast", "live", "route", "visits"],
+    });
   });
 
   it("prints the JSON Schema of an input", () => {

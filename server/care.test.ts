@@ -167,6 +167,22 @@ describe("the desk", () => {
     expect((await store.stranger.get(`/api/owner/${token}`)).status).toBe(200);
   });
 
+  it("speaks in the store's own words once they are kept, and refuses words for no template", async () => {
+    const texts = async () => (await ines.get("/api/care")).body.templates;
+    const before = (await texts()).find(({ id }: { id: string }) => id === "hello").text;
+    expect(
+      (await ines.send("PUT", "/api/care/texts", { texts: { hello: "Good day {buyers}, all well with {boat}?" } }))
+        .status,
+    ).toBe(200);
+    expect((await texts()).find(({ id }: { id: string }) => id === "hello").text).toBe(
+      "Good day {buyers}, all well with {boat}?",
+    );
+    const refused = await ines.send("PUT", "/api/care/texts", { texts: { nothing: "x" } });
+    expect(refused.body.error.issues![0]!.path).toBe("texts.nothing");
+    await ines.send("PUT", "/api/care/texts", { texts: {} });
+    expect((await texts()).find(({ id }: { id: string }) => id === "hello").text).toBe(before);
+  });
+
   it("refuses an address for a boat that has no page", async () => {
     const { lines } = (await ines.get("/api/care")).body;
     const old = lines.find(

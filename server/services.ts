@@ -60,7 +60,7 @@ export function createServices(
   const runs = createRuns(database);
   const bookings = createBookings(database);
   const packDesk = createPackDesk({ database, boats, rigDesk, clock });
-  const careReader = createCareReader({ boats, runs, bookings, packDesk, rigDesk, settings, clock });
+  const careReader = createCareReader({ boats, runs, deliveries, bookings, packDesk, rigDesk, settings, clock });
   const kept = {
     runs,
     bookings,

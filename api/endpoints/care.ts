@@ -129,6 +129,15 @@ export const careEndpoints = {
     body: null,
     answer: careDeskSchema,
   }),
+  setMessageTexts: endpoint({
+    ...addresses.setMessageTexts,
+    summary: "Messages in the store's own words; a template that is left out goes back to what ships",
+    admits: authors,
+    params: none,
+    query: none,
+    body: z.strictObject({ texts: z.record(z.string().regex(/^[a-z-]{1,30}$/), z.string().trim().min(1).max(600)) }),
+    answer: done,
+  }),
   careCsv: endpoint({
     ...addresses.careCsv,
     summary: "All readings, services, runs, bookings or messages as CSV",

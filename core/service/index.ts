@@ -19,6 +19,7 @@ export {
   servicePackSchema,
 } from "./pack.ts";
 export {
+  type Dated,
   type PlannedItem,
   type PlannedVisit,
   plannedItemSchema,

@@ -144,6 +144,19 @@ describe("planYears", () => {
     expect(later.flatMap(({ items }) => items).some(({ item }) => item === "first-service")).toBe(false);
   });
 
+  it("has gear that goes out of date in its visits, no later than its day", () => {
+    const dated = [{ id: "flares", title: "Flares out of date", date: "2027-03-20" }];
+    const visits = planYears("2026-05-01", "2026-06-10", [engine()], dated);
+    const visit = visits.find(({ items }) => items.some(({ item }) => item === "flares"))!;
+    expect(visit.date <= "2027-03-20").toBe(true);
+    expect(visits.flatMap(({ items }) => items).filter(({ item }) => item === "flares")).toHaveLength(1);
+    const late = planYears("2026-05-01", "2027-06-10", [engine()], dated);
+    expect(late.flatMap(({ items }) => items).find(({ item }) => item === "flares")).toMatchObject({
+      isOverdue: true,
+      by: "calendar",
+    });
+  });
+
   it("wants what is overdue within two weeks, and says so", () => {
     const [first] = plan({ hoursNow: 60 });
     expect(first!.date <= addDays("2026-06-10", 14)).toBe(true);

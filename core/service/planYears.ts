@@ -21,6 +21,21 @@ export interface Scope {
   readonly done: readonly { readonly item: string; readonly date: IsoDate; readonly hours: number }[];
 }
 
+/** Gear aboard that goes out of date on a day. */
+export interface Dated {
+  readonly id: string;
+  readonly title: string;
+  readonly date: IsoDate;
+}
+const ofGear = {
+  scope: "boat",
+  label: "Gear",
+  work: ["Changed, or looked over by somebody who may"] as string[],
+  parts: [] as string[],
+  labourH: 0.2,
+  by: "calendar" as const,
+};
+
 export const plannedItemSchema = z.strictObject({
   scope: z.string(),
   label: z.string(),
@@ -45,7 +60,12 @@ export type PlannedVisit = z.infer<typeof plannedVisitSchema>;
  * The next five years of a boat as visits to the workshop, as few as can be: each item from when it may be done early
  * until it falls due. Hours are those expected; what falls due again after a visit is counted from that due date.
  */
-export function planYears(inService: IsoDate, today: IsoDate, scopes: readonly Scope[]): PlannedVisit[] {
+export function planYears(
+  inService: IsoDate,
+  today: IsoDate,
+  scopes: readonly Scope[],
+  dated: readonly Dated[] = [],
+): PlannedVisit[] {
   const until = addMonths(today, 12 * years);
   const found: { id: string; earliest: IsoDate; latest: IsoDate; planned: PlannedItem }[] = [];
   for (const scope of scopes)
@@ -71,6 +91,12 @@ export function planYears(inService: IsoDate, today: IsoDate, scopes: readonly S
           },
         });
       }
+  for (const { id, title, date } of dated) {
+    if (date > until) continue;
+    const planned = { ...ofGear, item: id, title, dueDate: date, isOverdue: date < today };
+    const latest = date < today ? addDays(today, overdueDays) : date;
+    found.push({ id: `gear ${id}`, earliest: addDays(date, -usualEarlyDays), latest, planned });
+  }
   const windows = found.map(({ id, earliest, latest }) => ({
     id,
     earliest: earliest < today ? today : earliest,

@@ -11,7 +11,7 @@ import type { BoatHead, Boats } from "../repositories/boats.ts";
 import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
-import type { Settings } from "../repositories/settings.ts";
+import type { createSettings } from "../repositories/settings.ts";
 import type { Messages } from "../standins/messages.ts";
 import { hourOf, instantOf } from "../storeTime.ts";
 import type { FleetCare } from "./fleetCare.ts";
@@ -25,7 +25,7 @@ interface Parts {
   readonly messages: Messages;
   readonly fleetCare: FleetCare;
   readonly jobs: Jobs;
-  readonly settings: { read(): Promise<Settings> };
+  readonly settings: ReturnType<typeof createSettings>;
   readonly clock: Clock;
   /** Where this server is reached, for addresses in messages that it sends by itself. */
   readonly origin: () => string;
@@ -88,6 +88,11 @@ export function createAftercareDesk(parts: Parts) {
     const secret = await ownerLinks.add(deliveryId, by, nowIso(), t);
     await messages.send({ ...base, text: message.text.replaceAll(linkPlace, `${host}/o/${secret}`), secret }, t);
   };
+  /** What ships, with the store's own words laid over it. */
+  const readTemplates = async () => {
+    const { messageTexts } = await settings.read();
+    return messageTemplates.map((each) => ({ ...each, text: messageTexts[each.id] ?? each.text }));
+  };
   const fill = async (template: string, boat: BoatHead) => {
     const { store, phone } = await settings.read();
     const { names: people } = await findRecipient(boat);
@@ -97,7 +102,7 @@ export function createAftercareDesk(parts: Parts) {
       phone,
       boat: boat.name,
     };
-    return messageTemplates
+    return (await readTemplates())
       .find(({ id }) => id === template)!
       .text.replace(/\{(\w+)\}/g, (place, name: string) => names[name] ?? place);
   };
@@ -170,10 +175,9 @@ export function createAftercareDesk(parts: Parts) {
         date: today,
         lines: ranked.slice(0, mostLines),
         boats: fleet.length,
-        templates: messageTemplates.map(({ text, ...rest }) => ({
-          ...rest,
-          text: text.replaceAll("{store}", store).replaceAll("{phone}", phone),
-        })),
+        templates: await readTemplates(),
+        store,
+        phone,
         jobs: listed.map(({ id, kind, boatId, dueAtMs, state, tries, note, doneAt }) => ({
           id,
           kind,
@@ -210,6 +214,13 @@ export function createAftercareDesk(parts: Parts) {
         await carry({ id, kind, text, at }, boatId, by, transaction, host);
       });
       return (await messages.listOfBoat(boatId)).find((message) => message.id === id)!;
+    },
+
+    async setTexts(texts: Record<string, string>) {
+      const unknown = Object.keys(texts).find((id) => !messageTemplates.some((each) => each.id === id));
+      if (unknown !== undefined)
+        throw new Failure("invalid-input", { issues: [{ path: `texts.${unknown}`, message: "is no template" }] });
+      await settings.write({ ...(await settings.read()), messageTexts: texts });
     },
 
     listMessages: (boat: string) => messages.listOfBoat(boat),

@@ -7,6 +7,7 @@ import {
   measureProgress,
   type TankBurn,
   toHours,
+  turnTanks,
 } from "../../core/breakin/index.ts";
 import type { IsoDate } from "../../core/dates/index.ts";
 import {
@@ -26,6 +27,7 @@ import {
 } from "../../core/hours/index.ts";
 import type { Engine, Rig } from "../../core/rig/index.ts";
 import {
+  type Dated,
   due,
   estimateHours,
   planYears,
@@ -107,7 +109,8 @@ export function describeCare(question: CareQuestion, withForecast = true): Engin
 function describeEngine(question: CareQuestion, standing: EngineStanding, withForecast: boolean): EngineCare {
   const { engine, last, resolved, likelyNowH, servicePack } = standing;
   const pack = findPack(question.packs.breakIn, engine.breakInPack);
-  const inHours = toHours(pack, fuelOf(question.rig, engine));
+  const fuel = fuelOf(question.rig, engine);
+  const inHours = toHours(pack, fuel);
   const limits = inHours === null ? [] : createLimits(inHours, engine.ratedRpm.to);
   const runs = question.runs.filter((run) => run.engine === engine.id);
   const hours = last?.hours ?? 0;
@@ -128,6 +131,7 @@ function describeEngine(question: CareQuestion, standing: EngineStanding, withFo
     likelyNowH,
     breakInTitle: pack.title,
     breakInBasis: pack.basis,
+    tankHours: pack.per !== "tank" || fuel === null ? null : { tanks: pack.totalH, ...turnTanks(pack.totalH, fuel) },
     // Limits follow the hours told, not those supposed: the lower count has the stricter limits.
     breakIn: last === null || inHours === null ? null : findBreakInStanding(inHours, last.hours, engine.ratedRpm.to),
     limits,
@@ -234,14 +238,16 @@ function isNeeded({ needs }: ServiceItem, rig: Rig): boolean {
 }
 
 /** The next five years of a boat, and whether its engines have drifted apart. */
-export function describePlan(question: CareQuestion): Pick<BoatCare, "visits" | "driftH"> {
+export function describePlan(question: CareQuestion, gear: readonly Dated[]): Pick<BoatCare, "visits" | "driftH"> {
   const standings = question.rig.engines.map((engine) => standEngine(question, engine));
   const hours = standings.flatMap(({ engine, last }) =>
     last === null || engine.kind === "kicker" ? [] : [last.hours],
   );
   return {
     visits:
-      question.inService === null ? [] : planYears(question.inService, question.today, listScopes(question, standings)),
+      question.inService === null
+        ? []
+        : planYears(question.inService, question.today, listScopes(question, standings), gear),
     driftH: findDrift(hours),
   };
 }

@@ -1,11 +1,15 @@
 import type { BoatCare, RunLine } from "../../api/index.ts";
 import type { IsoDate } from "../../core/dates/index.ts";
 import { type Fleet, learnFleet, resolveReadings } from "../../core/hours/index.ts";
+import type { Rig } from "../../core/rig/index.ts";
+import type { Dated } from "../../core/service/index.ts";
+import { foldWalk } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { ReadingRow, ServiceRow } from "../database/models.ts";
 import type { Transaction } from "../database/open.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Bookings } from "../repositories/bookings.ts";
+import type { Deliveries } from "../repositories/deliveries.ts";
 import type { Runs } from "../repositories/runs.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { type CareQuestion, describeCare, describePlan, readingsOf } from "./careDesk.ts";
@@ -15,6 +19,7 @@ import type { RigDesk } from "./rigDesk.ts";
 interface Parts {
   readonly boats: Boats;
   readonly runs: Runs;
+  readonly deliveries: Deliveries;
   readonly bookings: Bookings;
   readonly packDesk: PackDesk;
   readonly rigDesk: RigDesk;
@@ -25,7 +30,7 @@ interface Parts {
 type Boat = Pick<BoatRecord, "id" | "rigText" | "inService">;
 
 /** Reads what the care of a boat is worked out from; the fleet is learned once a day from the store's own boats. */
-export function createCareReader({ boats, runs, bookings, packDesk, rigDesk, settings, clock }: Parts) {
+export function createCareReader({ boats, runs, deliveries, bookings, packDesk, rigDesk, settings, clock }: Parts) {
   let learned: { day: IsoDate; expects: string; fleet: Fleet } | null = null;
   const readFleet = async (): Promise<Fleet> => {
     const day = clock.today();
@@ -76,6 +81,16 @@ export function createCareReader({ boats, runs, bookings, packDesk, rigDesk, set
     }));
   };
   const ask = async (boat: Boat, transaction?: Transaction) => (await askMany([boat], transaction))[0]!;
+  /** Gear that was counted with a date when the boat was handed over last. */
+  const datedGear = async (boatId: string, rig: Rig): Promise<Dated[]> => {
+    const last = (await deliveries.listOfBoats([boatId])).at(-1);
+    if (last === undefined) return [];
+    const { gear } = foldWalk(await deliveries.listEntries(last.id));
+    return rig.gear.flatMap(({ id, label }) => {
+      const date = gear.get(id)?.dated;
+      return date === undefined ? [] : [{ id, title: `${label} out of date`, date }];
+    });
+  };
   return {
     readFleet,
     ask,
@@ -85,7 +100,7 @@ export function createCareReader({ boats, runs, bookings, packDesk, rigDesk, set
       const question = await ask(boat);
       return {
         care: describeCare(question),
-        ...describePlan(question),
+        ...describePlan(question, await datedGear(boat.id, question.rig)),
         runs: [...question.runs],
         services: question.services.map(
           ({ boatId: _, ...service }: ServiceRow) => service as BoatCare["services"][number],

@@ -18,6 +18,8 @@ export const settingsSchema = z.strictObject({
   quietHours: z.strictObject({ from: z.int().min(0).max(23), to: z.int().min(0).max(23) }).default({ from: 20, to: 8 }),
   /** The hash of the token that opens the store's calendar; none until somebody wants one. */
   feedHash: z.string().nullable().default(null),
+  /** Messages in the store's own words, by template. */
+  messageTexts: z.record(z.string(), z.string()).default({}),
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
@@ -30,6 +32,7 @@ const defaults: Settings = {
   workshop: { hoursPerDay: [14, 14, 14, 14, 14, 6, 0], closed: [] },
   quietHours: { from: 20, to: 8 },
   feedHash: null,
+  messageTexts: {},
 };
 
 export function createSettings({ models }: Database) {

@@ -83,6 +83,13 @@ export function routeCare(router: Router, services: Services) {
     endpoints.careDesk.path,
     serve(endpoints.careDesk, door, () => aftercareDesk.describe()),
   );
+  router.put(
+    endpoints.setMessageTexts.path,
+    serve(endpoints.setMessageTexts, door, async ({ body }) => {
+      await aftercareDesk.setTexts(body.texts);
+      return done;
+    }),
+  );
   router.get(
     endpoints.careJson.path,
     serve(endpoints.careJson, door, async ({ ctx }) =>

@@ -21,10 +21,10 @@ export function Shell() {
   // A newer Ravik waits until the handover is left and everything of it is sent.
   const isBusy = useLocation().pathname.startsWith("/deliveries/") || unsent > 0;
   return (
-    <div className="min-h-dvh md:grid md:grid-cols-[108px_1fr]">
+    <div className="min-h-dvh md:grid md:grid-cols-[108px_1fr] print:block">
       <nav
         aria-label="Sections"
-        className="flex items-stretch border-b border-ink bg-panel md:block md:border-r md:border-b-0"
+        className="flex items-stretch border-b border-ink bg-panel md:block md:border-r md:border-b-0 print:hidden"
       >
         <p className="head px-4 py-3 text-xl font-extrabold md:py-4">Ravik</p>
         {tabs.map(({ to, says }) => (
@@ -43,7 +43,7 @@ export function Shell() {
         ))}
       </nav>
       <div className="min-w-0">
-        <header className="flex min-h-14 items-center gap-x-3 border-b border-rule px-4 md:gap-x-6 md:px-8">
+        <header className="flex print:hidden min-h-14 items-center gap-x-3 border-b border-rule px-4 md:gap-x-6 md:px-8">
           <p className="head mr-auto text-soft max-md:hidden">{store}</p>
           <span className="max-md:mr-auto">
             <FindBox />

@@ -36,6 +36,17 @@ export function BreakInPanel({ door }: { door: BreakInDoor }) {
                     : `${care.toldH.toFixed(1)} of ${care.limits.at(-1)?.toH.toFixed(0) ?? "–"} h`}
                 </span>
               </h3>
+              {care.tankHours !== null && (
+                <p className="num text-soft">
+                  {care.tankHours.tanks} tanks are about {care.tankHours.likelyH.toFixed(0)} h, between{" "}
+                  {care.tankHours.lowH.toFixed(0)} and {care.tankHours.highH.toFixed(0)} as it burns.
+                </p>
+              )}
+              {care.limits.length === 0 && (
+                <p>
+                  Counted in tanks: with the engine's burn on the rig sheet it becomes hours, and limits stand here.
+                </p>
+              )}
               {care.limits.length > 0 && (
                 <LimitsChart limits={care.limits} topRpm={care.ratedToRpm} hours={care.toldH} />
               )}

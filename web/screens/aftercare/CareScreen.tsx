@@ -6,6 +6,7 @@ import { careQuery } from "../../app/queries.ts";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { sayDay, sayDayAndYear, sayDistance } from "../../ui/words.ts";
 import { AftercareTabs } from "./AftercareTabs.tsx";
+import { OurWords } from "./OurWords.tsx";
 import { TurnTo } from "./TurnTo.tsx";
 
 /** Whom to turn to this week: what matters most at the top, with one touch to write, ring or book. */
@@ -54,6 +55,7 @@ function Desk({ desk }: { desk: CareDeskSheet }) {
           <div className="lg:sticky lg:top-4 lg:self-start">
             <TurnTo key={line.boat} line={line} desk={desk} />
             <Jobs jobs={jobs} />
+            <OurWords templates={desk.templates} />
           </div>
         </div>
       )}

@@ -27,6 +27,7 @@ const noLinkSentence =
 export function fillMessage(
   text: string,
   line: Pick<CareLine, "buyers" | "boatName" | "reasons" | "delivery">,
+  { store, phone }: Pick<CareDeskSheet, "store" | "phone">,
 ): string {
   const service = line.reasons.find(({ reason }) => reason === "service") ?? line.reasons[0];
   const promise = line.reasons.find(({ reason }) => reason === "promise-late");
@@ -35,6 +36,8 @@ export function fillMessage(
       .split(" and ")
       .map((name) => name.split(" ")[0])
       .join(" and "),
+    store,
+    phone,
     boat: `your ${line.boatName}`,
     item:
       promise?.says.replace(/^.*: /, "") ??
@@ -51,7 +54,7 @@ export function fillMessage(
 export function TurnTo({ line, desk }: { line: CareLine; desk: CareDeskSheet }) {
   const [first] = line.reasons;
   const [template, setTemplate] = useState(templateFor[first!.reason]);
-  const wording = (id: string) => fillMessage(desk.templates.find((each) => each.id === id)!.text, line);
+  const wording = (id: string) => fillMessage(desk.templates.find((each) => each.id === id)!.text, line, desk);
   const [text, setText] = useState(() => wording(template));
   const [note, setNote] = useState("");
   const [isBooking, setBooking] = useState(false);

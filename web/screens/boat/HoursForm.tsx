@@ -1,4 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
 import { useForm } from "react-hook-form";
 import { ulid } from "ulid";
 import type { Boat } from "../../../api/index.ts";
@@ -8,6 +9,8 @@ import { boatQuery, queryClient, todayQuery } from "../../app/queries.ts";
 import { findQuestion, HoursQuestion, readingWords, sourceWords } from "../../handover/HoursQuestion.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { PhotoLink } from "../../ui/PhotoField.tsx";
+import { TakePhoto } from "../../ui/Photos.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
 import { sayDayAndYear } from "../../ui/words.ts";
 import { HoursFan } from "./HoursFan.tsx";
@@ -23,7 +26,8 @@ const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3
 
 /** Hours as told by phone or read off the meter. Hours that fall or leap are asked about, and kept with the answer. */
 export function HoursForm({ boat }: { boat: Boat }) {
-  const { register, handleSubmit, reset, getValues, formState } = useForm<Fields>({
+  const [photo, setPhoto] = useState<string | null>(null);
+  const { register, handleSubmit, reset, getValues, watch, formState } = useForm<Fields>({
     defaultValues: { engine: boat.rig.engines[0]!.id, hours: "", date: boat.today, source: "phone" },
   });
   const add = useMutation({
@@ -37,9 +41,11 @@ export function HoursForm({ boat }: { boat: Boat }) {
           hours: parseHours(fields.hours)!,
           source: fields.source,
           ...(answer === undefined ? {} : { answer }),
+          ...(photo === null || fields.source !== "photo" ? {} : { photo }),
         },
       }),
     onSuccess: async (_, { engine, date, source }) => {
+      setPhoto(null);
       reset({ engine, date, hours: "", source });
       await queryClient.invalidateQueries({ queryKey: boatQuery(boat.id).queryKey });
       await queryClient.invalidateQueries({ queryKey: todayQuery.queryKey });
@@ -104,6 +110,9 @@ export function HoursForm({ boat }: { boat: Boat }) {
             <option value="workshop">read in the workshop</option>
           </select>
         </label>
+        {watch("source") === "photo" && (
+          <TakePhoto says={photo === null ? "Photo of the meter" : "Photo taken"} onTaken={setPhoto} />
+        )}
         <Button type="submit" look="primary" disabled={add.isPending}>
           Keep the reading
         </Button>
@@ -137,7 +146,7 @@ export function HoursForm({ boat }: { boat: Boat }) {
           </tr>
         </thead>
         <tbody>
-          {boat.readings.toReversed().map(({ id, engine, date, hours, reason, answer, source, by }) => (
+          {boat.readings.toReversed().map(({ id, engine, date, hours, reason, answer, source, by, photo: shown }) => (
             <tr key={id} className="border-b border-rule">
               <td className="py-1.5">{sayDayAndYear(date)}</td>
               <td>{labelOf.get(engine)}</td>
@@ -148,6 +157,7 @@ export function HoursForm({ boat }: { boat: Boat }) {
                 {by}, {sourceWords[source]}
                 {answer !== null && `: ${readingWords[answer]}`}
                 {reason !== null && ` (${reason})`}
+                {shown !== null && <PhotoLink photo={shown} says="The hour meter" />}
               </td>
             </tr>
           ))}

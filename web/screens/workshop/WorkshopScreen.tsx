@@ -97,12 +97,14 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
   const care = useQuery({ ...careQuery, enabled: false });
   const write = useMutation({
     mutationFn: async () => {
-      const { templates } = care.data ?? (await queryClient.fetchQuery(careQuery));
+      const { templates, store, phone } = care.data ?? (await queryClient.fetchQuery(careQuery));
       const names: Record<string, string> = {
         buyers: buyers
           .split(" and ")
           .map((name) => name.split(" ")[0])
           .join(" and "),
+        store,
+        phone,
         boat: `your ${boatName}`,
         item: title.toLowerCase(),
         date: sayDay(dueDate),
