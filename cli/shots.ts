@@ -24,6 +24,10 @@ const walkTo = async (page: Page, title: string) => {
   }
 };
 
+const waitForChart = async (page: Page) => {
+  await page.getByRole("img").locator("path").first().waitFor({ state: "attached" });
+};
+
 const shots: Shot[] = [
   { name: "today", path: "/", size: tablet },
   { name: "boats", path: "/boats", size: tablet },
@@ -47,7 +51,21 @@ const shots: Shot[] = [
   },
   { name: "ready", path: "/deliveries/d-w121/ready", size: tablet },
   { name: "aftercare", path: "/aftercare", size: tablet },
-  { name: "workshop", path: "/aftercare/workshop", size: tablet },
+  { name: "workshop", path: "/aftercare/workshop", size: tablet, before: waitForChart },
+  {
+    name: "runs",
+    path: "/boats/w112/runs",
+    size: tablet,
+    before: async (page) => {
+      await page.getByRole("radio", { name: "From the engine gateway" }).click();
+      await page.getByRole("button", { name: 'Take "Cruising at one speed"' }).click();
+      await page.getByRole("button", { name: "Keep the run" }).click();
+      await page.getByText("to do otherwise next time").waitFor();
+      await waitForChart(page);
+      await page.getByRole("heading", { name: "Runs", exact: true }).scrollIntoViewIfNeeded();
+    },
+  },
+  { name: "packs", path: "/library/packs", size: tablet, before: waitForChart },
   {
     name: "owner-phone",
     path: "/deliveries/d-p615/record",
@@ -61,18 +79,6 @@ const shots: Shot[] = [
     },
   },
   { name: "close", path: "/deliveries/d-w118/close", size: tablet },
-  {
-    name: "plan-short",
-    path: "/deliveries/d-m204",
-    size: tablet,
-    before: async (page) => {
-      await page
-        .getByRole("group", { name: /^Who comes/ })
-        .getByRole("button", { name: "45" })
-        .click();
-      await page.getByText(/must-do topics alone need/).scrollIntoViewIfNeeded();
-    },
-  },
   {
     name: "rig-places",
     path: "/boats/h402/rig",
@@ -91,28 +97,11 @@ const shots: Shot[] = [
       await page.getByRole("button", { name: /^3 Bilge/ }).click();
     },
   },
-  { name: "new-boat", path: "/boats/new", size: tablet },
   {
     name: "library",
     path: "/library",
     size: tablet,
     before: (page) => page.getByLabel("Find a topic").fill("drain plug"),
-  },
-  {
-    name: "stock",
-    path: "/boats/stock",
-    size: tablet,
-    before: async (page) => {
-      const rows = [
-        "BRW20311B626,Ferrin 20,2026,20 ft",
-        "BRW20312Z626,Ferrin 20,2026,20 ft 6 in",
-        ",Pipit 15,2026,15 ft",
-      ];
-      const more = ["QFP24313C626,Millrace 24,2026,24 ft", "UMA18314D626,Sedge 18,twenty,18 ft"];
-      const buffer = Buffer.from(["HIN,Model,Model year,Length", ...rows, ...more].join("\n"));
-      await page.getByLabel("Choose the file").setInputFiles({ name: "stock.csv", mimeType: "text/csv", buffer });
-      await page.getByRole("button", { name: /^Add \d/ }).waitFor();
-    },
   },
 ];
 
