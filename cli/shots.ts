@@ -62,7 +62,7 @@ const shots: Shot[] = [
       await page.getByRole("button", { name: "Keep the run" }).click();
       await page.getByText("to do otherwise next time").waitFor();
       await waitForChart(page);
-      await page.getByRole("heading", { name: "Runs", exact: true }).scrollIntoViewIfNeeded();
+      await page.getByText("Next run.").scrollIntoViewIfNeeded();
     },
   },
   { name: "packs", path: "/library/packs", size: tablet, before: waitForChart },

@@ -37,30 +37,40 @@ const noMass = new Float64Array(loadWeeks);
 export function createFleetCare({ boats, careReader, packDesk, clock }: Parts) {
   let day = "";
   let packs = 0;
-  const known = new Map<string, { version: number; facts: BoatFacts }>();
+  let seen: number | null = null;
+  const heads = new Map<string, BoatHead>();
+  const known = new Map<string, BoatFacts>();
+  /** Reads anew what was written since; all of it the first time. */
+  const catchUp = async () => {
+    const { ids, count } = boats.changesSince(seen ?? 0);
+    const changed = seen === null ? undefined : [...ids];
+    seen = count;
+    if (changed?.length === 0) return;
+    for (const head of await boats.listHeads(changed)) {
+      heads.set(head.id, head);
+      known.delete(head.id);
+    }
+  };
   return {
     async read(): Promise<BoatFacts[]> {
       const today = clock.today();
       const { version } = await packDesk.read();
-      if (day !== today || packs !== version) {
-        known.clear();
-        day = today;
-        packs = version;
-      }
-      const delivered = (await boats.listHeads()).filter(({ inService }) => inService !== null);
-      const stale = delivered.filter(({ id }) => known.get(id)?.version !== boats.versionOf(id));
+      if (day !== today || packs !== version) known.clear();
+      [day, packs] = [today, version];
+      await catchUp();
+      const delivered = [...heads.values()].filter(({ inService }) => inService !== null);
+      const stale = delivered.filter(({ id }) => !known.has(id));
       if (stale.length > 0) {
         const { seasonShare } = await careReader.readFleet();
         const season = createSeasonLine(addDays(today, -365 * seasonYears), 365 * (seasonYears + 2), seasonShare);
         const grid = createWeekGrid(today, loadWeeks);
-        const versions = stale.map(({ id }) => boats.versionOf(id));
         const withRigs = await boats.findMany(stale.map(({ id }) => id));
         const questions = await careReader.askMany(stale.map(({ id }) => withRigs.get(id)!));
         stale.forEach((boat, i) => {
-          known.set(boat.id, { version: versions[i]!, facts: describeFacts(boat, questions[i]!, season, grid) });
+          known.set(boat.id, describeFacts(boat, questions[i]!, season, grid));
         });
       }
-      return delivered.map(({ id }) => known.get(id)!.facts);
+      return delivered.flatMap(({ id }) => known.get(id) ?? []);
     },
   };
 }

@@ -21,10 +21,16 @@ export function createBoats({ models }: Database) {
   let careVersion = 0;
   /** Counted when it is on disk: whoever looks before that must not take the old for the new. */
   const versions = new Map<string, number>();
+  /** The boats that were written, in order, for those who keep what they know of them. */
+  const changes: string[] = [];
+  const noteBoat = (id: string) => {
+    versions.set(id, (versions.get(id) ?? 0) + 1);
+    changes.push(id);
+  };
   const noteChange = (boat: string, transaction: Transaction) =>
     transaction.afterCommit(() => {
       careVersion++;
-      versions.set(boat, (versions.get(boat) ?? 0) + 1);
+      noteBoat(boat);
     });
   const inTx = (transaction?: Transaction) => (transaction === undefined ? {} : { transaction });
   return {
@@ -44,6 +50,8 @@ export function createBoats({ models }: Database) {
         },
         inTx(transaction),
       );
+      if (transaction === undefined) noteBoat(boat.id);
+      else transaction.afterCommit(() => noteBoat(boat.id));
     },
     async findByHull(hull: string, transaction?: Transaction): Promise<BoatRecord | null> {
       const [row] = await readAll(models.boats, { where: { hull }, limit: 1 }, transaction);
@@ -68,10 +76,13 @@ export function createBoats({ models }: Database) {
     async list(): Promise<BoatRecord[]> {
       return (await readAll(models.boats, { order: ["name", "hull"] })).map(toBoat);
     },
-    /** All boats without their rigs, which are most of what is stored of them. */
-    async listHeads(): Promise<BoatHead[]> {
-      return readAll(models.boats, { attributes: headColumns, order: ["name", "hull"] });
+    /** Boats without their rigs, which are most of what is stored of them: all, or those named. */
+    async listHeads(ids?: readonly string[]): Promise<BoatHead[]> {
+      const where = ids === undefined ? {} : { where: { id: { [Op.in]: [...ids] } } };
+      return readAll(models.boats, { ...where, attributes: headColumns, order: ["name", "hull"] });
     },
+    /** The boats written since `from` changes were counted, and how many there are now. */
+    changesSince: (from: number) => ({ ids: new Set(changes.slice(from)), count: changes.length }),
     async countDueBy(date: string): Promise<number> {
       return models.boats.count({ where: { dueDate: { [Op.lte]: date } } });
     },
@@ -109,7 +120,7 @@ export function createBoats({ models }: Database) {
     },
     async setContact(id: string, contact: Contact) {
       careVersion++;
-      versions.set(id, (versions.get(id) ?? 0) + 1);
+      noteBoat(id);
       await models.boats.update({ contact: JSON.stringify(contact) }, { where: { id } });
     },
     /** Goes up whenever the care of this boat is written. */
