@@ -130,7 +130,7 @@ test("a boat is described from nothing until nothing is left to do, and can then
   await page.getByText("Plan a handover").click();
   await page.getByLabel("Who comes").fill("Solveig Aas, Per Aas");
   await page.getByRole("button", { name: "Plan it" }).click();
-  await expect(page.getByText("Solveig Aas and Per Aas")).toBeVisible();
+  await expect(page.getByText("Solveig Aas and Per Aas", { exact: true })).toBeVisible();
   await expect(page.getByRole("region", { name: "The order" })).toContainText("Drain plug");
 });
 
@@ -163,7 +163,8 @@ test("a stock list with three bad rows: what is good goes in once, what is bad i
   await expect(rows).toContainText('No template fits "Zephyr"');
   await expect(rows.getByRole("row", { name: /SLW20311B626/ })).toContainText("Ferrin 20");
   await page.goto(`${store.address}/boats`);
-  await expect(page.getByRole("row")).toHaveCount(11);
+  await expect(page.getByRole("row").nth(60)).toBeAttached();
+  const rowsBefore = await page.getByRole("row").count();
   await page.goto(`${store.address}/boats/stock`);
   await page.getByLabel("Choose the file").setInputFiles(file);
   await page.getByRole("button", { name: "Add 2 boats" }).click();
@@ -172,7 +173,7 @@ test("a stock list with three bad rows: what is good goes in once, what is bad i
   await expect(page.getByText("0 new, 3 known already, 3 to be mended")).toBeVisible();
   await expect(page.getByRole("button", { name: "Add 0 boats" })).toBeDisabled();
   await page.goto(`${store.address}/boats`);
-  await expect(page.getByRole("row")).toHaveCount(13);
+  await expect(page.getByRole("row")).toHaveCount(rowsBefore + 2);
 });
 
 test("a topic is edited, seen in the plan, compared with the shipped one and taken back", async ({ page, store }) => {

@@ -53,7 +53,8 @@ test("two devices on one handover: both are kept, and only one of two sign-offs 
   await owner.goto(`${store.address}/deliveries/d-w118/close`);
   const seals = [specialist, owner].map((page) => page.getByRole("button", { name: "Close and seal" }));
   for (const seal of seals) await expect(seal).toBeEnabled();
-  await Promise.all(seals.map((seal) => seal.click()));
+  // Both at once; where the other was first by a blink, the record has taken the button's place.
+  await Promise.all(seals.map((seal) => seal.click({ timeout: 5000 }).catch(() => undefined)));
   for (const page of [specialist, owner]) {
     await expect(page.getByRole("heading", { name: "Record of handover" })).toBeVisible();
   }

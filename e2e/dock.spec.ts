@@ -103,6 +103,7 @@ test("the desk of everything owed: whose it is, when, the buyer told, settled wi
 }) => {
   await signIn(page, store, "Ines Marr");
   await page.getByRole("link", { name: "Aftercare" }).click();
+  await page.getByRole("link", { name: "Owed", exact: true }).click();
   const late = page.getByRole("region", { name: "Overdue" });
   await expect(late.getByRole("listitem")).toHaveCount(2);
   await expect(late.getByRole("listitem").first()).toContainText("Port trim gauge reads low");
@@ -140,13 +141,20 @@ test("the desk of everything owed: whose it is, when, the buyer told, settled wi
 test("boats can be listed and found, a service recorded, and night is remembered", async ({ page, store }) => {
   await signIn(page, store, "Ines Marr");
   await page.getByRole("link", { name: "Boats" }).click();
-  await expect(page.getByRole("row")).toHaveCount(11);
+  await expect(page.getByRole("row").nth(60)).toBeAttached();
   await expectAccessible(page);
   await page.keyboard.press("/");
   await page.getByLabel("Find a boat or a buyer").fill("varnholt");
   await page.getByRole("option", { name: /Ilse Varnholt/ }).click();
   await expect(page.getByText("▲ overdue").first()).toBeVisible();
-  await page.getByRole("button", { name: "Record First service, Port engine, as done today" }).click();
+  await page.getByRole("button", { name: "Record First service, Port engine" }).click();
+  const record = page.getByRole("form", { name: "Record First service" });
+  await record.getByRole("radio", { name: "Done elsewhere" }).click();
+  await record.getByRole("button", { name: "Keep it" }).click();
+  await expect(record.getByRole("alert")).toContainText("Who did it, and what shows it");
+  await record.getByLabel("Who did it, and what shows it").fill("Yard on the north shore, receipt seen");
+  await record.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByRole("region", { name: "What was done" })).toContainText("receipt seen");
   await expect(page.getByRole("row", { name: /Port engine/ }).first()).toContainText("done");
   await page.getByRole("button", { name: /Ines Marr, service: menu/ }).click();
   await page.getByRole("button", { name: "Night sheet" }).click();

@@ -1,6 +1,7 @@
 import type { PackSheet } from "../../../api/index.ts";
 import { type BreakInPack, breakInPackSchema, createLimits } from "../../../core/breakin/index.ts";
 import { LimitsChart } from "../../breakin/LimitsChart.tsx";
+import { Button } from "../../ui/Button.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { usePackEditing } from "./usePackEditing.tsx";
 
@@ -17,11 +18,14 @@ interface EditorProps {
 export function BreakInPackEditor({ line, onPicked }: EditorProps) {
   const { pack, setPack, canWrite, bar } = usePackEditing({ kind: "breakin", given: line.pack, ...line, onPicked });
   const unit = pack.per === "tank" ? "tanks" : "h";
-  const set = (i: number, change: Partial<Phase>) => {
-    const phases = pack.phases.map((phase, n) => (n === i ? { ...phase, ...change } : phase));
-    // A stage begins where the one before ends.
+  /** A stage begins where the one before ends. */
+  const join = (phases: readonly Phase[]) => {
     const joined = phases.map((phase, n) => ({ ...phase, fromH: n === 0 ? 0 : phases[n - 1]!.toH }));
     setPack({ ...pack, phases: joined, totalH: joined.at(-1)!.toH });
+  };
+  const set = (i: number, change: Partial<Phase>) => {
+    const phases = pack.phases.map((phase, n) => (n === i ? { ...phase, ...change } : phase));
+    join(phases);
   };
   const parsed = breakInPackSchema.safeParse(pack);
   const number = (i: number, name: keyof Phase, says: string, scale = 1) => (
@@ -65,12 +69,13 @@ export function BreakInPackEditor({ line, onPicked }: EditorProps) {
               <th className="pl-3 text-right">One speed, min</th>
               <th className="pl-3 text-right">Idle, min</th>
               <th className="pl-3">What it says</th>
+              <th className="sr-only">Take out</th>
             </tr>
           </thead>
           <tbody>
             {pack.phases.map((phase, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: stages are known by their place
-              <tr key={i} className="border-b border-rule align-top">
+              <tr key={`${pack.phases.length} ${i}`} className="border-b border-rule align-top">
                 <td className="num py-3 text-right">{Math.round(phase.fromH * 100) / 100}</td>
                 <td className="py-1 pl-3">{number(i, "toH", "Ends at")}</td>
                 <td className="py-1 pl-3">{number(i, "maxShare", "At most, percent", 100)}</td>
@@ -85,14 +90,37 @@ export function BreakInPackEditor({ line, onPicked }: EditorProps) {
                     maxLength={200}
                     value={phase.say}
                     onChange={(event) => set(i, { say: readPlain(event) })}
-                    className="w-72 rounded-md border border-soft bg-panel px-2 py-1"
+                    className="w-64 rounded-md border border-soft bg-panel px-2 py-1"
                   />
+                </td>
+                <td className="py-1 pl-2">
+                  {canWrite && (
+                    <button
+                      type="button"
+                      className="min-h-11 underline disabled:opacity-40"
+                      disabled={pack.phases.length === 1}
+                      aria-label={`Take stage ${i + 1} out`}
+                      onClick={() => join(pack.phases.filter((_, n) => n !== i))}
+                    >
+                      Out
+                    </button>
+                  )}
                 </td>
               </tr>
             ))}
           </tbody>
         </table>
       </div>
+      {canWrite && (
+        <Button
+          className="mt-2"
+          onClick={() =>
+            join([...pack.phases, { ...pack.phases.at(-1)!, toH: pack.totalH + (pack.per === "tank" ? 0.5 : 5) }])
+          }
+        >
+          Another stage
+        </Button>
+      )}
       {bar}
     </section>
   );

@@ -1,5 +1,7 @@
+import { ulid } from "ulid";
 import type { PackSheet } from "../../../api/index.ts";
 import { type ServiceItem, servicePackSchema } from "../../../core/service/index.ts";
+import { Button } from "../../ui/Button.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { usePackEditing } from "./usePackEditing.tsx";
 
@@ -58,8 +60,25 @@ export function ServicePackEditor({ line, onPicked }: EditorProps) {
           <tbody>
             {pack.items.map((item, i) => (
               <tr key={item.id} className="border-b border-rule align-top">
-                <td className="min-w-32 max-w-44 py-3 font-semibold">
-                  {item.title}
+                <td className="min-w-40 max-w-44 py-1 font-semibold">
+                  <input
+                    aria-label={`What it is called, ${item.id}`}
+                    disabled={!canWrite}
+                    maxLength={60}
+                    value={item.title}
+                    onChange={(event) => set(i, { title: readPlain(event) })}
+                    className="min-h-11 w-40 rounded-md border border-soft bg-panel px-2"
+                  />
+                  {canWrite && pack.items.length > 1 && (
+                    <button
+                      type="button"
+                      className="min-h-11 font-normal underline"
+                      aria-label={`Take out ${item.title}`}
+                      onClick={() => setPack({ ...pack, items: pack.items.filter((_, n) => n !== i) })}
+                    >
+                      Take out
+                    </button>
+                  )}
                   {item.season !== undefined && (
                     <span className="block text-sm font-normal text-soft">
                       {months[item.season.fromMonth - 1]} to {months[item.season.toMonth - 1]}, whatever the hours
@@ -94,6 +113,28 @@ export function ServicePackEditor({ line, onPicked }: EditorProps) {
           </tbody>
         </table>
       </div>
+      {canWrite && (
+        <Button
+          className="mt-2"
+          onClick={() =>
+            setPack({
+              ...pack,
+              items: [
+                ...pack.items,
+                {
+                  id: `item-${ulid().toLowerCase().slice(-6)}`,
+                  title: "Another item",
+                  work: ["What is done"],
+                  everyMonths: 12,
+                  labourH: 1,
+                },
+              ],
+            })
+          }
+        >
+          Another item
+        </Button>
+      )}
       {bar}
     </section>
   );

@@ -1,0 +1,359 @@
+// @vitest-environment jsdom
+import "fake-indexeddb/auto";
+import { cleanup, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Boat, CareDeskSheet, CareLine, MessageLine, WorkshopSheet } from "../../../api/index.ts";
+import { messageTemplates, rigTemplates } from "../../../content/index.ts";
+import { addDays } from "../../../core/dates/index.ts";
+import { answerWith, refuse, showScreen } from "../../testing/answerWith.tsx";
+import { sayLoad, WorkshopScreen } from "../workshop/WorkshopScreen.tsx";
+import { CareScreen } from "./CareScreen.tsx";
+import { fillMessage } from "./TurnTo.tsx";
+
+vi.mock("../../ui/LazyChart.tsx", () => ({
+  LazyChart: ({ says }: { says: string }) => <div role="img" aria-label={says} />,
+}));
+
+const today = "2026-06-15";
+const line = (change: Partial<CareLine> = {}): CareLine => ({
+  boat: "b1",
+  boatName: "Wending 23",
+  serial: "23118",
+  buyers: "Ilse Warrender-Featherstonehaugh-Okonkwo and Piet Marram",
+  contact: { name: "", phone: "555 0100", optOut: false },
+  delivery: "d1",
+  weight: 80,
+  reasons: [{ reason: "service", says: "First service is past due", date: "2026-06-01", isOverdue: true }],
+  toldH: 14,
+  likelyNowH: 22,
+  toldOn: "2026-05-20",
+  lastMessage: null,
+  booking: null,
+  ...change,
+});
+const desk = (lines: CareLine[]): CareDeskSheet => ({
+  date: today,
+  lines,
+  boats: 40,
+  templates: messageTemplates,
+  store: "A yard",
+  phone: "555 0142",
+  jobs: [
+    {
+      id: "hello:b1",
+      kind: "hello",
+      boat: "b1",
+      boatName: "Wending 23",
+      dueAt: "2026-06-17T10:00:00.000Z",
+      state: "waiting",
+      tries: 0,
+      note: "",
+    },
+    {
+      id: "hello:b2",
+      kind: "hello",
+      boat: "b2",
+      boatName: "Sedge 18",
+      dueAt: "2026-06-14T10:00:00.000Z",
+      state: "failed",
+      tries: 5,
+      note: "nobody answers",
+    },
+  ],
+});
+const boat = {
+  id: "b1",
+  name: "Wending 23",
+  hull: "",
+  rig: rigTemplates["wending-23"],
+  today,
+  inService: "2026-03-01",
+  visits: [
+    {
+      date: "2026-06-29",
+      labourH: 3,
+      items: ["port", "starboard"].map((scope) => ({
+        scope,
+        label: scope,
+        item: "first-service",
+        title: "First service",
+        work: [],
+        parts: [],
+        labourH: 1.5,
+        dueDate: "2026-06-29",
+        by: "hours",
+        isOverdue: false,
+      })),
+    },
+  ],
+} as unknown as Boat;
+
+const user = userEvent.setup();
+beforeEach(() =>
+  vi.stubGlobal(
+    "ResizeObserver",
+    class {
+      observe() {}
+      disconnect() {}
+    },
+  ),
+);
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+describe("fillMessage", () => {
+  const fill = (id: string, change: Partial<CareLine> = {}) =>
+    fillMessage(messageTemplates.find((each) => each.id === id)!.text, line(change), {
+      store: "A yard",
+      phone: "555 0142",
+    });
+
+  it("puts in first names, boat, what and when, and leaves the address for the server", () => {
+    expect(fill("service")).toBe(
+      "Hello Ilse and Piet, first service of your Wending 23 falls due about Mon 1 Jun. Shall we book you a slot? Answer here or ring 555 0142.",
+    );
+    expect(fill("ask-hours")).toContain("{link}");
+  });
+  it("asks for an answer instead where there is no page", () => {
+    expect(fill("ask-hours", { delivery: null })).not.toContain("{link}");
+    expect(fill("ask-hours", { delivery: null })).toContain("Just answer here.");
+  });
+  it("speaks of what is owed when that is the reason", () => {
+    const reasons: CareLine["reasons"] = [
+      { reason: "promise-late", says: "Promised for then and late: table leg", date: "2026-06-01", isOverdue: true },
+    ];
+    expect(fill("promise", { reasons })).toContain("what we owe you for your Wending 23: table leg");
+  });
+});
+
+describe("whom to turn to", () => {
+  const show = (lines: CareLine[], role = "service") => {
+    const sent: MessageLine[] = [];
+    const asked = answerWith({
+      careDesk: () => desk(lines),
+      boatMessages: () => ({ messages: sent }),
+      sendMessage: ({ body }) => {
+        const { id, kind, text } = body as { id: string; kind: string; text: string };
+        const message: MessageLine = {
+          id,
+          kind,
+          text,
+          recipient: "",
+          at: `${today}T10:00:00.000Z`,
+          state: kind === "call" ? "answered" : "sent",
+          answer: null,
+        };
+        sent.unshift(message);
+        return message;
+      },
+      setContact: () => ({ done: true as const }),
+      setMessageTexts: () => ({ done: true as const }),
+      boat: () => boat,
+      setBooking: () => ({ done: true as const }),
+    });
+    showScreen([{ path: "/aftercare", element: <CareScreen /> }], "/aftercare", role);
+    return asked;
+  };
+
+  it("says who needs nobody, when it is all", async () => {
+    show([]);
+    expect(await screen.findByText(/Nobody needs you this week/)).toBeTruthy();
+  });
+
+  it("opens the first, writes in its words, and keeps what was sent in sight", async () => {
+    const asked = show([
+      line(),
+      line({
+        boat: "b2",
+        buyers: "Dov Anselm",
+        reasons: [
+          {
+            reason: "no-hours",
+            says: "No hours told for 60 days; about 20 h run since",
+            date: "2026-04-16",
+            isOverdue: false,
+          },
+        ],
+      }),
+    ]);
+    const beside = await screen.findByRole("region", { name: /Ilse/ });
+    expect(screen.getByRole("list", { name: "Boats to turn to" }).textContent).toContain("14.0 h told, 22 likely");
+    await user.click(within(beside).getByRole("button", { name: "Send it" }));
+    expect(await within(beside).findByText(/Shall we book you a slot/, { selector: "li span" })).toBeTruthy();
+    expect(asked.find(({ name }) => name === "sendMessage")?.body).toMatchObject({ kind: "service", withLink: false });
+    await user.click(screen.getByRole("button", { name: /Dov Anselm/ }));
+    const other = await screen.findByRole("region", { name: /Dov Anselm/ });
+    await user.click(within(other).getByRole("button", { name: "Send it" }));
+    expect(asked.filter(({ name }) => name === "sendMessage").at(-1)?.body).toMatchObject({
+      kind: "ask-hours",
+      withLink: true,
+    });
+  });
+
+  it("keeps a call, and sends nothing to who does not want it", async () => {
+    const asked = show([line({ contact: { name: "", phone: "", optOut: true } })]);
+    const beside = await screen.findByRole("region", { name: /Ilse/ });
+    expect(within(beside).getByRole("button", { name: "Send it" }).hasAttribute("disabled")).toBe(true);
+    expect(within(beside).getByText(/No number known/)).toBeTruthy();
+    await user.type(within(beside).getByLabelText("What was said on the phone"), "Comes on Tuesday{Enter}");
+    expect(asked.find(({ name }) => name === "sendMessage")?.body).toMatchObject({
+      kind: "call",
+      text: "Comes on Tuesday",
+    });
+  });
+
+  it("books what comes up next, with its hours of work", async () => {
+    const asked = show([line()]);
+    await user.click(await screen.findByRole("button", { name: "Book a slot" }));
+    const form = await screen.findByRole("form", { name: "Book a slot" });
+    expect(form.textContent).toContain("3.0 h of work");
+    await user.click(within(form).getByRole("checkbox", { name: /starboard/ }));
+    expect(form.textContent).toContain("1.5 h of work");
+    await user.click(within(form).getByRole("button", { name: "Book it" }));
+    expect(asked.find(({ name }) => name === "setBooking")?.body).toMatchObject({
+      boat: "b1",
+      date: "2026-06-29",
+      startMin: 540,
+      labourH: 1.5,
+      items: [{ scope: "port", item: "first-service", title: "First service" }],
+      state: "booked",
+    });
+  });
+
+  it("shows what the server does by itself, what failed with why, and the store's own words", async () => {
+    const asked = show([line()]);
+    await user.click(await screen.findByText(/By itself: 2 planned/));
+    expect(screen.getByText(/failed after 5 tries: nobody answers/)).toBeTruthy();
+    await user.click(screen.getByText("Our words for messages"));
+    const words = screen.getByLabelText("Words: How is it going?");
+    await user.clear(words);
+    expect(screen.getByRole("button", { name: "Keep our words" }).hasAttribute("disabled")).toBe(true);
+    await user.type(words, "Good day");
+    await user.click(screen.getByRole("button", { name: "Keep our words" }));
+    expect(
+      (asked.find(({ name }) => name === "setMessageTexts")!.body as { texts: Record<string, string> }).texts.hello,
+    ).toBe("Good day");
+  });
+});
+
+describe("the workshop", () => {
+  const week = (i: number, expectedH: number): WorkshopSheet["weeks"][number] => ({
+    monday: addDays("2026-06-15", 7 * i),
+    capacityH: 32,
+    expectedH,
+    p10H: expectedH - 4,
+    p90H: expectedH + 4,
+    jobs: 5,
+    byKind: { "first-service": expectedH, yearly: 0, season: 0, booked: 0, other: 0 },
+  });
+  const sheet: WorkshopSheet = {
+    date: today,
+    engines: 60,
+    workshop: { hoursPerDay: [6, 6, 6, 6, 6, 2, 0], closed: [] },
+    weeks: [week(0, 20), week(1, 45), week(2, 10)],
+    offers: [
+      {
+        boat: "b1",
+        items: [{ scope: "port", item: "first-service", title: "First service" }],
+        labourH: 1.5,
+        dueDate: "2026-06-24",
+        fromMonday: "2026-06-22",
+        toMonday: "2026-06-15",
+        boatName: "Wending 23",
+        serial: "23118",
+        buyers: "Dov Anselm",
+      },
+    ],
+    bookings: [
+      {
+        id: "01HZZZZZZZZZZZZZZZZZZZZZ01",
+        boat: "b1",
+        date: "2026-06-16",
+        startMin: 570,
+        labourH: 7,
+        items: [],
+        note: "hose first",
+        state: "booked",
+        by: "Ines",
+        boatName: "Wending 23",
+        serial: "23118",
+        buyers: "Dov Anselm",
+      },
+    ],
+  };
+  const show = (role = "service") => {
+    const asked = answerWith({
+      workshop: () => sheet,
+      careDesk: () => desk([]),
+      boat: () => boat,
+      setBooking: () => ({ done: true as const }),
+      setWorkshop: () => ({ done: true as const }),
+      sendMessage: () => refuse("opted-out"),
+      makeFeed: () => ({ token: "A".repeat(22) }),
+    });
+    showScreen([{ path: "/aftercare/workshop", element: <WorkshopScreen /> }], "/aftercare/workshop", role);
+    return asked;
+  };
+
+  it("says the year in a sentence", () => {
+    expect(sayLoad(sheet)).toBe(
+      "One week has more than the workshop can do. The most is expected in the week of Mon 22 Jun: 45 h of 32 h.",
+    );
+    expect(sayLoad({ weeks: [week(0, 20)] })).toMatch(/^Every week has room/);
+  });
+
+  it("marks a day that holds more than it can, cancels and takes back", async () => {
+    const asked = show();
+    const days = await screen.findByRole("region", { name: /^Week of 15 Jun 2026/ });
+    expect(days.textContent).toContain("▲ 7.0 of 6 h");
+    expect(days.textContent).toContain("09:30 Wending 23");
+    await user.click(within(days).getByRole("button", { name: "Cancel" }));
+    await user.click(await within(days).findByRole("button", { name: "Take it back" }));
+    const states = asked
+      .filter(({ name }) => name === "setBooking")
+      .map(({ body }) => (body as { state: string }).state);
+    expect(states).toEqual(["cancelled", "booked"]);
+  });
+
+  it("offers an earlier slot, and says why one could not be offered", async () => {
+    const asked = show();
+    await user.click(await screen.findByRole("button", { name: "Offer Wending 23 23118 a slot" }));
+    expect((await screen.findByRole("alert")).textContent).toContain("asked not to be written to");
+    expect(asked.find(({ name }) => name === "sendMessage")?.body).toMatchObject({
+      kind: "earlier",
+      text: expect.stringContaining("In the week of Mon 15 Jun we have time"),
+    });
+    await user.click(screen.getByRole("button", { name: "Book Wending 23 23118" }));
+    const form = await screen.findByRole("form", { name: "Book a slot" });
+    expect((within(form).getByLabelText("Day") as HTMLInputElement).value).toBe("2026-06-16");
+    expect((within(form).getByRole("checkbox", { name: /port/ }) as HTMLInputElement).checked).toBe(true);
+    expect((within(form).getByRole("checkbox", { name: /starboard/ }) as HTMLInputElement).checked).toBe(false);
+  });
+
+  it("keeps hours and closed days, refuses what is none, and is not for everybody to change", async () => {
+    const asked = show();
+    await user.click(await screen.findByText("Hours there are, and closed days"));
+    const monday = screen.getByLabelText("Mon");
+    await user.clear(monday);
+    await user.click(screen.getByRole("button", { name: "Keep the hours" }));
+    expect(screen.getByRole("alert").textContent).toContain("Mon: type hours such as 14");
+    await user.type(monday, "8,5");
+    await user.click(screen.getByRole("button", { name: "Keep the hours" }));
+    expect(asked.find(({ name }) => name === "setWorkshop")?.body).toMatchObject({
+      hoursPerDay: [8.5, 6, 6, 6, 6, 2, 0],
+    });
+    cleanup();
+    show("sales");
+    await screen.findByRole("region", { name: /^Week of/ });
+    expect(screen.queryByText("Hours there are, and closed days")).toBeNull();
+  });
+
+  it("shows the store's calendar address once", async () => {
+    show();
+    await user.click(await screen.findByRole("button", { name: "Make the store's calendar address" }));
+    expect(await screen.findByText(new RegExp(`/api/feeds/${"A".repeat(22)}`))).toBeTruthy();
+  });
+});

@@ -1,0 +1,105 @@
+// @vitest-environment jsdom
+import { cleanup, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import type { PackSheet } from "../../../api/index.ts";
+import { boatCarePack, breakInPacks, servicePacks } from "../../../content/index.ts";
+import { answerWith, refuse, showScreen } from "../../testing/answerWith.tsx";
+import { PacksScreen } from "./PacksScreen.tsx";
+
+vi.mock("../../ui/LazyChart.tsx", () => ({
+  LazyChart: ({ says }: { says: string }) => <div role="img" aria-label={says} />,
+}));
+
+const line = <P,>(pack: P) => ({ pack, isShipped: true, isChanged: false, version: 1 });
+const sheet: PackSheet = { breakIn: breakInPacks.map(line), service: [...servicePacks, boatCarePack].map(line) };
+const user = userEvent.setup();
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const show = (role = "service") => {
+  const asked = answerWith({
+    packs: () => sheet,
+    setPack: () => ({ done: true as const }),
+    removePack: () => refuse("pack-used", { pack: "x", boats: 2, first: "Wending 23" }),
+  });
+  showScreen([{ path: "/library/packs", element: <PacksScreen /> }], "/library/packs", role);
+  return asked;
+};
+const type = async (label: string, text: string) => {
+  await user.clear(screen.getByLabelText(label));
+  await user.type(screen.getByLabelText(label), text);
+};
+type Body = {
+  kind: string;
+  pack: {
+    id: string;
+    title: string;
+    totalH: number;
+    phases: { fromH: number; toH: number; maxShare: number }[];
+    items: { id: string; everyH?: number }[];
+  };
+};
+
+describe("break-in packs", () => {
+  it("draw their limits anew as one types, and are saved with their stages joined", async () => {
+    const asked = show();
+    expect(await screen.findByRole("img", { name: /0 to 1 h, at most 3000 rpm/ })).toBeTruthy();
+    await type("At most, percent, stage 1", "40");
+    expect(screen.getByRole("img", { name: /0 to 1 h, at most 2400 rpm/ })).toBeTruthy();
+    await type("Ends at, stage 1", "1,5");
+    expect(screen.getByRole("img", { name: /1.5 to 2 h/ })).toBeTruthy();
+    await user.click(screen.getByRole("button", { name: "Save it" }));
+    const { kind, pack } = asked.find(({ name }) => name === "setPack")!.body as Body;
+    expect([kind, pack.phases[0]!.maxShare, pack.phases[1]!.fromH]).toEqual(["breakin", 0.4, 1.5]);
+  });
+
+  it("say when stages contradict each other", async () => {
+    show();
+    await screen.findByRole("img", { name: /Limits over/ });
+    await type("Ends at, stage 1", "3");
+    expect(screen.getByRole("alert").textContent).toContain("contradict each other");
+  });
+
+  it("gain and lose stages, and are copied under a name of their own", async () => {
+    const asked = show();
+    await user.click(await screen.findByRole("button", { name: "Another stage" }));
+    expect(screen.getByRole("img", { name: /10 to 15 h/ })).toBeTruthy();
+    await user.click(screen.getByRole("button", { name: "Take stage 1 out" }));
+    expect(screen.getByRole("img", { name: /0 to 2 h/ })).toBeTruthy();
+    await user.click(screen.getByRole("button", { name: "Copy it as our own" }));
+    const { pack } = asked.find(({ name }) => name === "setPack")!.body as Body;
+    expect(pack.id).toMatch(/^own-/);
+    expect(pack.title).toBe("Stepped, ten hours, our own");
+    expect(pack.totalH).toBe(15);
+  });
+
+  it("are for reading only where the role does not write", async () => {
+    show("technician");
+    await screen.findByRole("img", { name: /Limits over/ });
+    expect(screen.getByLabelText("Ends at, stage 1").hasAttribute("disabled")).toBe(true);
+    expect(screen.queryByRole("button", { name: "Save it" })).toBeNull();
+  });
+});
+
+describe("service packs", () => {
+  it("take numbers away and put them in, work and parts a line each, items in and out", async () => {
+    const asked = show();
+    const list = await screen.findByRole("region", { name: "Service" });
+    await user.click(within(list).getByRole("button", { name: /^Outboard: first at 20/ }));
+    await user.clear(screen.getByLabelText("Every hours, 200 h or two years"));
+    await type("First at hours, First service", "25");
+    await type("Parts, First service", "Oil{Enter}{Enter}Filter");
+    await user.click(screen.getByRole("button", { name: "Another item" }));
+    await user.click(screen.getByRole("button", { name: "Take out 300 h or three years" }));
+    await user.click(screen.getByRole("button", { name: "Save it" }));
+    const { kind, pack } = asked.find(({ name }) => name === "setPack")!.body as Body;
+    expect(kind).toBe("service");
+    expect(pack.items[0]).toMatchObject({ firstH: 25, parts: ["Oil", "Filter"] });
+    expect(pack.items.find(({ id }) => id === "plugs")!.everyH).toBeUndefined();
+    expect(pack.items.map(({ id }) => id)).not.toContain("pump");
+    expect(pack.items.at(-1)!.id).toMatch(/^item-/);
+  });
+});
