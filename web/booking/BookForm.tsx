@@ -8,12 +8,9 @@ import { Button } from "../ui/Button.tsx";
 import { Fetched } from "../ui/Fetched.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { readPlain } from "../ui/readPlain.ts";
-import { sayDay } from "../ui/words.ts";
+import { minutesOf, sayDay, sayMinuteOfDay } from "../ui/words.ts";
 
 const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3 text-ink";
-const clockOf = (min: number) =>
-  `${String(Math.floor(min / 60)).padStart(2, "0")}:${String(min % 60).padStart(2, "0")}`;
-const minutesOf = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3, 5));
 
 interface BookProps {
   readonly boat: string;
@@ -49,7 +46,7 @@ function listNext(data: Boat, wanted: BookProps["wanted"] = []) {
 function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { data: Boat }) {
   const next = listNext(data, wanted ?? booking?.items);
   const [date, setDate] = useState(booking?.date ?? wished ?? data.visits[0]?.date ?? data.today);
-  const [start, setStart] = useState(clockOf(booking?.startMin ?? 9 * 60));
+  const [start, setStart] = useState(sayMinuteOfDay(booking?.startMin ?? 9 * 60));
   const [picked, setPicked] = useState<ReadonlySet<string>>(
     new Set((booking?.items ?? wanted ?? data.visits[0]?.items ?? []).map(keyOf)),
   );

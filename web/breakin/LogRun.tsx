@@ -4,20 +4,18 @@ import { ulid } from "ulid";
 import type { NewRun, RunLine } from "../../api/index.ts";
 import { type Leg, sampleLegs } from "../../core/breakin/index.ts";
 import type { ReadRun, RunColumns } from "../../core/trace/index.ts";
-import { addressOf, ask } from "../app/client.ts";
+import { addressOf, ask, Refused } from "../app/client.ts";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import { FileButton } from "../ui/FileButton.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
+import { minutesOf, sayMinuteOfDay } from "../ui/words.ts";
 import type { BreakInDoor } from "./door.ts";
 import { useRunFile } from "./useRunFile.ts";
 
 type Way = "hand" | "file" | "gateway";
 const wayWords: Record<Way, string> = { hand: "By hand", file: "From a file", gateway: "From the engine gateway" };
 const field = "num min-h-12 rounded-md border border-soft bg-panel px-3";
-const clockOf = (min: number) =>
-  `${String(Math.floor(min / 60)).padStart(2, "0")}:${String(min % 60).padStart(2, "0")}`;
-const minutesOf = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3, 5));
 
 interface LogRunProps {
   readonly door: BreakInDoor;
@@ -200,10 +198,14 @@ function FromFile({ door, isGateway, isBusy, onKeep }: PartProps & { isGateway: 
   const { state, open, read, stop } = useRunFile();
   const { file, opened, progress, faults, run } = state;
   const recorded = useQuery({ queryKey: ["gateway"], queryFn: () => ask("gatewayRuns"), enabled: isGateway });
-  const takeFromGateway = async (id: string, format: "csv" | "nmea") => {
-    const answer = await fetch(addressOf("gatewayRun", { run: id }));
-    await open(new File([await answer.text()], `${id}.${format === "csv" ? "csv" : "nmea"}`, { type: "text/plain" }));
-  };
+  const take = useMutation({
+    mutationFn: async ({ id, format }: { id: string; format: "csv" | "nmea" }) => {
+      const answer = await fetch(addressOf("gatewayRun", { run: id })).catch(() => null);
+      if (answer === null || !answer.ok) throw new Refused({ code: answer === null ? "no-signal" : "unexpected" });
+      await open(new File([await answer.text()], `${id}.${format === "csv" ? "csv" : "nmea"}`, { type: "text/plain" }));
+    },
+  });
+  const gatewayError = recorded.error ?? take.error;
   return (
     <div>
       {isGateway ? (
@@ -217,7 +219,7 @@ function FromFile({ door, isGateway, isBusy, onKeep }: PartProps & { isGateway: 
                 type="button"
                 className="min-h-12 font-semibold underline"
                 aria-label={`Take "${title}"`}
-                onClick={() => void takeFromGateway(id, format)}
+                onClick={() => take.mutate({ id, format })}
               >
                 Take it
               </button>
@@ -234,6 +236,7 @@ function FromFile({ door, isGateway, isBusy, onKeep }: PartProps & { isGateway: 
           <span className="text-soft">CSV with time and rpm, or NMEA 0183 sentences.</span>
         </p>
       )}
+      {gatewayError !== null && <ErrorNotice error={gatewayError} />}
       {file !== null && <p className="mt-2 font-semibold break-words">{file.name}</p>}
       {progress !== null && (
         <p role="status" className="mt-2 flex items-center gap-3">
@@ -331,7 +334,7 @@ interface EnginesProps {
 /** Which trace is which engine, when it was; then it is kept. */
 function Engines({ door, run, isBusy, onKeep }: EnginesProps) {
   const [date, setDate] = useState(run.date !== null && run.date <= door.today ? run.date : door.today);
-  const [start, setStart] = useState(clockOf(run.startMin ?? 12 * 60));
+  const [start, setStart] = useState(sayMinuteOfDay(run.startMin ?? 12 * 60));
   // A single trace of a boat with twins stands for both until somebody says otherwise.
   const [picked, setPicked] = useState<readonly string[]>(
     run.engines.length === 1 && door.care.length > 1 ? ["all"] : run.engines.map((_, i) => door.care[i]?.engine ?? ""),

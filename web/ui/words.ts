@@ -44,3 +44,8 @@ export function sayDistance(date: string, today: string): string {
     size < 60 ? `${size} days` : size < 720 ? `${Math.round(size / 30.4)} months` : `${(size / 365).toFixed(1)} years`;
   return days < 0 ? `${span} ago` : `in ${span}`;
 }
+
+/** 09:30, of minutes after midnight; and back. */
+export const sayMinuteOfDay = (min: number) =>
+  `${String(Math.floor(min / 60)).padStart(2, "0")}:${String(min % 60).padStart(2, "0")}`;
+export const minutesOf = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3, 5));

@@ -11,7 +11,7 @@ import { BookForm } from "../../booking/BookForm.tsx";
 import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
-import { sayDay, sayDayAndYear } from "../../ui/words.ts";
+import { sayDay, sayDayAndYear, sayMinuteOfDay } from "../../ui/words.ts";
 import { AftercareTabs } from "../aftercare/AftercareTabs.tsx";
 import { HoursOfWork } from "./HoursOfWork.tsx";
 import { LoadChart } from "./LoadChart.tsx";
@@ -164,9 +164,6 @@ interface WeekProps {
   readonly onWeek: (monday: string) => void;
 }
 
-const clockOf = (min: number) =>
-  `${String(Math.floor(min / 60)).padStart(2, "0")}:${String(min % 60).padStart(2, "0")}`;
-
 /** A week day by day: what is booked, against the hours there are. */
 function Week({ sheet, monday, onWeek }: WeekProps) {
   const [moving, setMoving] = useState<string | null>(null);
@@ -207,7 +204,7 @@ function Week({ sheet, monday, onWeek }: WeekProps) {
               <ul>
                 {mine.map((booking) => (
                   <li key={booking.id} className="py-0.5">
-                    <span className="num">{clockOf(booking.startMin)}</span>{" "}
+                    <span className="num">{sayMinuteOfDay(booking.startMin)}</span>{" "}
                     <Link to={`/boats/${booking.boat}`} className="font-semibold underline">
                       {booking.boatName} {booking.serial}
                     </Link>
