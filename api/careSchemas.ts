@@ -237,6 +237,8 @@ export type CareLine = z.infer<typeof careLineSchema>;
 export const careDeskSchema = z.strictObject({
   date: isoDateSchema,
   lines: z.array(careLineSchema),
+  /** With those that matter less than the ones listed. */
+  linesInAll: z.int(),
   boats: z.int(),
   templates: z.array(z.strictObject({ id: z.string(), title: z.string(), text: z.string() })),
   store: z.string(),

@@ -174,6 +174,7 @@ export function createAftercareDesk(parts: Parts) {
       return {
         date: today,
         lines: ranked.slice(0, mostLines),
+        linesInAll: ranked.length,
         boats: fleet.length,
         templates: await readTemplates(),
         store,

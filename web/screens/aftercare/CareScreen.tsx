@@ -20,7 +20,7 @@ export function CareScreen() {
 }
 
 function Desk({ desk }: { desk: CareDeskSheet }) {
-  const { lines, boats, date, jobs } = desk;
+  const { lines, linesInAll, boats, date, jobs } = desk;
   const [picked, setPicked] = useState<string | null>(lines[0]?.boat ?? null);
   const line = lines.find(({ boat }) => boat === picked) ?? lines[0];
   return (
@@ -31,7 +31,7 @@ function Desk({ desk }: { desk: CareDeskSheet }) {
         <span className="font-text text-base font-normal text-soft">
           {lines.length === 0
             ? `nobody of ${boats} boats`
-            : `${lines.length} of ${boats} boats, what matters most first`}
+            : `${linesInAll} of ${boats} boats, what matters most first${linesInAll > lines.length ? `; the first ${lines.length} are listed` : ""}`}
         </span>
       </h1>
       {line === undefined ? (

@@ -35,6 +35,7 @@ const line = (change: Partial<CareLine> = {}): CareLine => ({
 const desk = (lines: CareLine[]): CareDeskSheet => ({
   date: today,
   lines,
+  linesInAll: lines.length,
   boats: 40,
   templates: messageTemplates,
   store: "A yard",
