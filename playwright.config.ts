@@ -4,12 +4,12 @@ import { chromiumArgs, chromiumPath } from "./cli/browser.ts";
 export default defineConfig({
   testDir: "e2e",
   workers: 1,
-  timeout: 120_000,
-  expect: { timeout: 10_000 },
+  timeout: 300_000,
+  expect: { timeout: 20_000 },
   reporter: process.env.CI ? "line" : "list",
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: chromiumPath, args: chromiumArgs },
-    actionTimeout: 10_000,
+    actionTimeout: 20_000,
   },
 });

@@ -82,6 +82,8 @@ export const addresses = {
   clock: { method: "GET", path: "/api/clock" },
   setPhoto: { method: "PUT", path: "/api/photos/:photo" },
   photo: { method: "GET", path: "/api/photos/:photo" },
+  setFile: { method: "PUT", path: "/api/files/:file" },
+  file: { method: "GET", path: "/api/files/:file" },
   computeList: { method: "GET", path: "/api/compute" },
   computeSchema: { method: "GET", path: "/api/compute/:name/schema" },
   compute: { method: "POST", path: "/api/compute/:name" },

@@ -11,7 +11,7 @@ import {
 } from "../core/breakin/index.ts";
 import { isoDateSchema } from "../core/dates/index.ts";
 import { fanSchema, readingAnswerSchema, readingSources } from "../core/hours/index.ts";
-import { plainText } from "../core/rig/index.ts";
+import { engineSchema, plainText } from "../core/rig/index.ts";
 import { dueOutputSchema, plannedVisitSchema, servicePackSchema } from "../core/service/index.ts";
 import { recordIdSchema, ulidSchema } from "../core/walk/index.ts";
 import { loadWeekSchema, offerSchema, workshopSchema } from "../core/workshop/index.ts";
@@ -61,6 +61,9 @@ export const serviceSchema = z.strictObject({
   outcome: z.enum(serviceOutcomes),
   note: z.string(),
   photo: recordIdSchema.nullable(),
+  /** A file that shows it, under the name it came with. */
+  file: recordIdSchema.nullable(),
+  fileName: z.string().nullable(),
   priceCents: z.int().nullable(),
 });
 export const newServiceSchema = z
@@ -74,6 +77,8 @@ export const newServiceSchema = z
     /** Parts and remarks; who did it, when elsewhere; why, when skipped. */
     note: z.string().trim().max(400).default(""),
     photo: recordIdSchema.optional(),
+    file: recordIdSchema.optional(),
+    fileName: plainText(120).optional(),
     priceCents: z.int().min(0).max(100_000_000).optional(),
   })
   .refine(({ outcome, note }) => outcome === "done" || note !== "", {
@@ -115,6 +120,11 @@ export const newRunSchema = z.strictObject({
           .array(z.tuple([z.number().min(0), rpmSchema]))
           .min(2)
           .max(200_000),
+        /** Coolant in °C against seconds. */
+        temperatures: z
+          .array(z.tuple([z.number().min(0), z.number().min(-40).max(200)]))
+          .max(20_000)
+          .optional(),
       }),
     )
     .min(1)
@@ -125,12 +135,15 @@ export const runSheetSchema = z.strictObject({
   run: runLineSchema,
   limits: z.array(limitPhaseSchema),
   samples: z.array(z.tuple([z.number(), z.number()])),
+  /** Coolant in °C against seconds; empty where none was recorded. */
+  temperatures: z.array(z.tuple([z.number(), z.number()])),
 });
 export type RunSheet = z.infer<typeof runSheetSchema>;
 
 export const engineCareSchema = z.strictObject({
   engine: recordIdSchema,
   label: z.string(),
+  kind: engineSchema.shape.kind,
   /** Engine hours, changed meters and slips reckoned in; what the meter itself showed last. */
   toldH: z.number().nullable(),
   meterH: z.number().nullable(),

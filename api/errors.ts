@@ -6,6 +6,7 @@ export const errorStatus = {
   "malformed-json": 400,
   "too-large": 413,
   "not-a-photo": 415,
+  "not-a-document": 415,
   "not-json": 415,
   "not-found": 404,
   "sign-in-needed": 401,

@@ -1,26 +1,40 @@
 import { type ChildProcess, spawn } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
+import { cpSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
 export interface DemoProcess {
   readonly address: string;
   readonly dataFolder: string;
-  stop(): Promise<void>;
+  /** Stops it and removes its data, which `before` may look at while it lies still. */
+  stop(before?: (folder: string) => void): Promise<void>;
 }
 
-/** A Ravik server of its own with a fresh demo store, on a free port. For pictures, measures and browser tests. */
-export async function startDemoProcess(): Promise<DemoProcess> {
+/**
+ * A Ravik server of its own with a fresh demo store, on a free port. For pictures, measures and browser tests. `seed`: a store
+ * that was made before (`makeDemoSeed`), to begin with a copy of it.
+ */
+export async function startDemoProcess(seed?: string): Promise<DemoProcess> {
   const dataFolder = mkdtempSync(join(tmpdir(), "ravik-"));
+  if (seed !== undefined) cpSync(seed, join(dataFolder, "store"), { recursive: true });
   const { child, port } = await startServer("demo", { RAVIK_DATA: join(dataFolder, "store"), PORT: "0" });
   return {
     address: `http://127.0.0.1:${port}`,
     dataFolder: join(dataFolder, "store"),
-    async stop() {
+    async stop(before) {
       await stopChild(child);
+      before?.(join(dataFolder, "store"));
       rmSync(dataFolder, { recursive: true, force: true });
     },
   };
+}
+
+/** The folder of a demo store as it is on its first day, for `startDemoProcess`; whoever made it removes it. */
+export async function makeDemoSeed(): Promise<string> {
+  const demo = await startDemoProcess();
+  const seed = mkdtempSync(join(tmpdir(), "ravik-seed-"));
+  await demo.stop((folder) => cpSync(folder, seed, { recursive: true }));
+  return seed;
 }
 
 /** Starts a built server (`npm run build`) and waits until it says that it listens. */

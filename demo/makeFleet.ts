@@ -3,7 +3,7 @@ import { rigTemplates } from "../content/index.ts";
 import { addDays, addMonths, differenceDays, type IsoDate } from "../core/dates/index.ts";
 import { believeOwner } from "../core/hours/index.ts";
 import { createRandom } from "../core/random.ts";
-import type { ReadingRow, ServiceRow } from "../server/database/models.ts";
+import type { BoatRow, ReadingRow, ServiceRow } from "../server/database/models.ts";
 import type { Database } from "../server/database/open.ts";
 import { describeCare, findNextDue } from "../server/desk/careDesk.ts";
 import { createServices } from "../server/services.ts";
@@ -70,6 +70,8 @@ export async function makeFleet(database: Database, today: IsoDate, count = 120)
   const random = createRandom(19);
   const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)]!;
   let serial = 400;
+  const rigTexts = Object.fromEntries(models.map((model) => [model, JSON.stringify(rigTemplates[model])]));
+  const [boatRows, readingRows, serviceRows]: [BoatRow[], ReadingRow[], ServiceRow[]] = [[], [], []];
   for (let i = 0; i < count; i++) {
     const model = models[i % models.length]!;
     const rig = rigTemplates[model];
@@ -110,6 +112,8 @@ export async function makeFleet(database: Database, today: IsoDate, count = 120)
           outcome: "done",
           note: "",
           photo: null,
+          file: null,
+          fileName: null,
           priceCents: null,
         });
       read(inService, "walk");
@@ -142,21 +146,30 @@ export async function makeFleet(database: Database, today: IsoDate, count = 120)
     const question = { rig, inService, today, packs, fleet, readings: bySide, services: done, runs: [] };
     const dueDate = findNextDue(describeCare(question, false));
     const name = `${pick(firstNames)} ${pick(surnames)}`;
-    await database.inTransaction(async (transaction) => {
-      const hull = `SLW${String(20000 + serial)}${"ABCDEFGHJKL"[+inService.slice(5, 7) - 1] ?? "L"}${inService.slice(3, 4)}${inService.slice(2, 4)}`;
-      await services.boats.add({ id, name: rig.model, hull, rig, template: model }, transaction);
-      await database.models.boats.update(
-        {
-          inService,
-          dueDate,
-          contact: JSON.stringify({ name, phone: random() < 0.9 ? `555 0${100 + i}` : "", optOut: random() < 0.06 }),
-        },
-        { where: { id }, transaction },
-      );
-      for (const reading of bySide) await services.boats.addReading(reading, transaction);
-      for (const service of done) await services.boats.addService(service, transaction);
+    const hull = `SLW${String(20000 + serial)}${"ABCDEFGHJKL"[+inService.slice(5, 7) - 1] ?? "L"}${inService.slice(3, 4)}${inService.slice(2, 4)}`;
+    const phone = random() < 0.9 ? `555 0${100 + i}` : "";
+    const contact = JSON.stringify({ name, phone, optOut: random() < 0.06 });
+    boatRows.push({
+      id,
+      name: rig.model,
+      hull,
+      rig: rigTexts[model]!,
+      template: model,
+      inService,
+      dueDate,
+      version: 1,
+      contact,
     });
+    readingRows.push(...bySide);
+    serviceRows.push(...done);
   }
+  const { boats, readings, services: served } = database.models;
+  // All at once: row by row it would take longer than all the rest of the start.
+  await database.inTransaction(async (transaction) => {
+    await boats.bulkCreate(boatRows, { transaction });
+    await readings.bulkCreate(readingRows, { transaction });
+    await served.bulkCreate(serviceRows, { transaction });
+  });
 }
 
 function pickDay(today: IsoDate, random: () => number): IsoDate {

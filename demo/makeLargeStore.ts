@@ -74,6 +74,8 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
               outcome: "done",
               note: "",
               photo: null,
+              file: null,
+              fileName: null,
               priceCents: null,
             })),
           )

@@ -247,7 +247,7 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
   let nowMs = 0;
   const clock = { timeZone, nowMs: () => nowMs, today: () => today };
   const services = createServices(database, clock, null);
-  await services.settings.write({
+  await services.settings.change({
     store: "Pellow & Marr Boatyard, Lake Ondrel",
     phone: "555 0142",
     monthlyHours: [3, 3, 5, 7, 9, 10, 10, 9, 8, 6, 4, 3],

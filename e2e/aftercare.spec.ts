@@ -7,7 +7,6 @@ test("an owner uploads a run at one speed, reads what it was like, follows the n
   browser,
   store,
 }, info) => {
-  test.setTimeout(120_000);
   await signIn(page, store, "Ines Marr");
   await page.goto(`${store.address}/deliveries/d-w112/record`);
   await page.getByRole("button", { name: "Make their page" }).click();
@@ -71,6 +70,18 @@ test("an owner uploads a run at one speed, reads what it was like, follows the n
   await phone.getByRole("button", { name: "Tell the yard" }).first().click();
   await phone.getByRole("button", { name: "It is right, much was run" }).click();
   await expect(phone.getByText("Last told 19.4 h")).toBeVisible();
+  // Out on the lake: what is told is kept, also through a reload, and goes when there is signal.
+  await phone.context().setOffline(true);
+  await phone.getByLabel("Hours, Port engine").fill("19.6");
+  await phone.getByRole("button", { name: "Tell the yard" }).first().click();
+  const kept = phone.getByRole("list", { name: "Kept on this device" });
+  await expect(kept).toContainText("19.6 h, Port engine");
+  await expectAccessible(phone);
+  await phone.reload();
+  await expect(kept).toContainText("goes to the yard when there is signal");
+  await phone.context().setOffline(false);
+  await expect(phone.getByText("Last told 19.6 h")).toBeVisible();
+  await expect(kept).toHaveCount(0);
   await phone.getByRole("link", { name: "What is due" }).click();
   await expect(phone.getByText("First service").first()).toBeVisible();
   await expectAccessible(phone);

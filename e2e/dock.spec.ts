@@ -153,8 +153,17 @@ test("boats can be listed and found, a service recorded, and night is remembered
   await record.getByRole("button", { name: "Keep it" }).click();
   await expect(record.getByRole("alert")).toContainText("Who did it, and what shows it");
   await record.getByLabel("Who did it, and what shows it").fill("Yard on the north shore, receipt seen");
+  await record.locator('input[accept*="pdf"]').setInputFiles({
+    name: "invoice 12.pdf",
+    mimeType: "application/pdf",
+    buffer: Buffer.from("%PDF-1.7\n%%EOF"),
+  });
+  await expect(record.getByRole("link", { name: "invoice 12.pdf" })).toBeVisible();
   await record.getByRole("button", { name: "Keep it" }).click();
   await expect(page.getByRole("region", { name: "What was done" })).toContainText("receipt seen");
+  const download = page.waitForEvent("download");
+  await page.getByRole("region", { name: "What was done" }).getByRole("link", { name: "invoice 12.pdf" }).click();
+  expect((await download).suggestedFilename()).toBe("invoice 12.pdf");
   await expect(page.getByRole("row", { name: /Port engine/ }).first()).toContainText("done");
   await page.getByRole("button", { name: /Ines Marr, service: menu/ }).click();
   await page.getByRole("button", { name: "Night sheet" }).click();

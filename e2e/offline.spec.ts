@@ -28,7 +28,6 @@ test("a whole handover without signal, the tab killed in the middle, two signatu
   context,
   store,
 }, info) => {
-  test.setTimeout(120_000);
   await goOut(page, context, store);
   await page.goto(walkAddress(store));
   const topics = Number(/of (\d+) topics/.exec((await tally(page).textContent())!)![1]);

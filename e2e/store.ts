@@ -1,14 +1,22 @@
 import { execFileSync } from "node:child_process";
-import { writeFileSync } from "node:fs";
+import { rmSync, writeFileSync } from "node:fs";
 import { AxeBuilder } from "@axe-core/playwright";
 import { test as base, expect, type Page } from "@playwright/test";
-import { type DemoProcess, startDemoProcess } from "../cli/demoProcess.ts";
+import { type DemoProcess, makeDemoSeed, startDemoProcess } from "../cli/demoProcess.ts";
 
-/** A browser test with a server and a fresh demo store of its own. */
-export const test = base.extend<{ store: DemoProcess }>({
-  // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of what a fixture needs from this pattern
-  store: async ({}, use) => {
-    const store = await startDemoProcess();
+/** A browser test with a server and a fresh demo store of its own, a copy of one that is made once. */
+export const test = base.extend<{ store: DemoProcess }, { seed: string }>({
+  seed: [
+    // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of what a fixture needs from this pattern
+    async ({}, use) => {
+      const seed = await makeDemoSeed();
+      await use(seed);
+      rmSync(seed, { recursive: true, force: true });
+    },
+    { scope: "worker" },
+  ],
+  store: async ({ seed }, use) => {
+    const store = await startDemoProcess(seed);
     await use(store);
     await store.stop();
   },

@@ -15,6 +15,7 @@ import { routeCare } from "./routes/care.ts";
 import { routeCarry } from "./routes/carry.ts";
 import { routeCompute } from "./routes/compute.ts";
 import { routeDeliveries } from "./routes/deliveries.ts";
+import { routeFiles } from "./routes/files.ts";
 import { routeLibrary } from "./routes/library.ts";
 import { routeOwner } from "./routes/owner.ts";
 import { routePhotos } from "./routes/photos.ts";
@@ -102,6 +103,7 @@ export function createApp(services: Services, options: AppOptions): Koa {
   routeSheets(router, services);
   routeLibrary(router, services);
   routePhotos(router, services);
+  routeFiles(router, services);
   routeDeliveries(router, services);
   routeOwner(router, services);
   routeCarry(router, services);

@@ -43,6 +43,20 @@ describe("runs", () => {
     const { body } = await nessa.get(`/api/boats/w112/runs/${run.engines[0]!.id}`);
     expect(body.samples.length).toBeGreaterThan(1000);
     expect(body.limits[0].maxRpm).toBe(3000);
+    expect(body.temperatures).toEqual([]);
+  });
+
+  it("keep the coolant that was recorded with them, and refuse what no coolant is", async () => {
+    const temperatures = [
+      [0, 18],
+      [600, 71.5],
+    ];
+    const run = runOf({}, { engine: "starboard", temperatures });
+    expect((await nessa.send("POST", "/api/boats/w097/runs", run)).status).toBe(200);
+    const { body } = await nessa.get(`/api/boats/w097/runs/${run.engines[0]!.id}`);
+    expect(body.temperatures).toEqual(temperatures);
+    const slipped = runOf({}, { temperatures: [[0, 3200]] });
+    expect((await nessa.send("POST", "/api/boats/w097/runs", slipped)).body.error.code).toBe("invalid-input");
   });
 
   it("of an owner go through their own page and no other boat's", async () => {
@@ -128,6 +142,10 @@ describe("services", () => {
 });
 
 describe("the desk", () => {
+  const setQuietHours = (from: number, to: number) => store.services.settings.change({ quietHours: { from, to } });
+  /** The clock of these tests is the wall's: at whatever hour they run, it is not a quiet one. */
+  beforeAll(() => setQuietHours(0, 0));
+
   const line = async (boat: string) =>
     (await ines.get("/api/care")).body.lines.find((each: { boat: string }) => each.boat === boat);
   const write = (boat: string, change: object = {}) =>
@@ -191,7 +209,21 @@ describe("the desk", () => {
     );
     const answer = await write(old.boat, { text: "Hours: {link}", withLink: true });
     expect(answer.body.error.code).toBe("no-owner-page");
-    expect((await write(old.boat)).status).toBe(200);
+    expect((await write(old.boat)).body.state).toBe("sent");
+  });
+
+  it("refuses in quiet hours what it would refuse by day, and keeps the rest for the morning", async () => {
+    const hour = new Date(store.services.clock.nowMs()).getUTCHours();
+    await setQuietHours(hour, (hour + 2) % 24);
+    const { lines } = (await ines.get("/api/care")).body;
+    const old = lines.find(
+      ({ delivery, contact }: { delivery: string | null; contact: { optOut: boolean } }) =>
+        delivery === null && !contact.optOut,
+    );
+    const answer = await write(old.boat, { text: "Hours: {link}", withLink: true });
+    expect(answer.body.error.code).toBe("no-owner-page");
+    expect((await write(old.boat)).body.state).toBe("waiting");
+    await setQuietHours(0, 0);
   });
 });
 
@@ -338,5 +370,44 @@ describe("packs", () => {
     expect(
       (await ines.send("PUT", "/api/packs/other", { kind: "service", pack: own })).body.error.issues![0]!.path,
     ).toBe("pack.id");
+  });
+
+  it("of a rig that names one the store has not are the usual ones, and say so", async () => {
+    const owner = await odile();
+    const sheet = (await owner.get("/api/boats/w081/rig")).body;
+    const rig = {
+      ...sheet.rig,
+      engines: sheet.rig.engines.map((engine: object) => ({ ...engine, breakInPack: "gone", servicePack: "gone" })),
+    };
+    const saved = { version: sheet.version, name: sheet.name, hull: sheet.hull, rig };
+    expect((await owner.send("PUT", "/api/boats/w081/rig", saved)).status).toBe(200);
+    const care = await engineOf("w081");
+    expect(care.breakInTitle).toContain('("gone" is not in the library)');
+    expect(care.serviceTitle).toContain('("gone" is not in the library)');
+    expect(care.items.length).toBeGreaterThan(0);
+    expect((await owner.get("/api/care")).status).toBe(200);
+  });
+
+  it("with a price say it on the visits of every boat that has them", async () => {
+    const owner = await odile();
+    const { service } = (await owner.get("/api/packs")).body;
+    const boat = (await owner.get("/api/boats/w097")).body;
+    const { pack } = service.find(
+      ({ pack: { id } }: { pack: { id: string } }) => id === boat.rig.engines[0].servicePack,
+    );
+    const items = pack.items.map((item: { id: string }) =>
+      item.id === "annual" ? { ...item, priceCents: 20_000 } : item,
+    );
+    expect(
+      (await owner.send("PUT", `/api/packs/${pack.id}`, { kind: "service", pack: { ...pack, items } })).status,
+    ).toBe(200);
+    const visits: { priceCents: number | null; items: { item: string }[] }[] = (await owner.get("/api/boats/w097")).body
+      .visits;
+    for (const { priceCents, items: planned } of visits) {
+      const annual = planned.filter(({ item }) => item === "annual").length;
+      expect(priceCents).toBe(annual === 0 ? null : annual * 20_000);
+    }
+    expect(visits.some(({ priceCents }) => priceCents !== null)).toBe(true);
+    expect((await owner.send("DELETE", `/api/packs/${pack.id}`, {})).status).toBe(200);
   });
 });

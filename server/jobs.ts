@@ -27,6 +27,8 @@ const mostAtOnce = 50;
 export function createJobs({ models, inTransaction }: Database, clock: Clock, log?: Pick<Logger, "warn">) {
   const works = new Map<string, JobWork>();
   let timer: NodeJS.Timeout | null = null;
+  let looking: Promise<void> = Promise.resolve();
+  let isStopped = false;
   const nowIso = () => new Date(clock.nowMs()).toISOString();
   const runOne = async (job: JobRow) => {
     const work = works.get(job.kind);
@@ -72,7 +74,10 @@ export function createJobs({ models, inTransaction }: Database, clock: Clock, lo
         order: ["dueAtMs", "id"],
         limit: mostAtOnce,
       });
-      for (const job of due) await runOne(job);
+      for (const job of due) {
+        if (isStopped) break;
+        await runOne(job);
+      }
       return due.length;
     },
     /** The next ones and the last ones, for people to see. */
@@ -87,7 +92,8 @@ export function createJobs({ models, inTransaction }: Database, clock: Clock, lo
     },
     /** Looks every so often, one look after the other. */
     start(everyMs: number, also: () => Promise<void>) {
-      const look = async () => {
+      isStopped = false;
+      const lookOnce = async () => {
         try {
           await also();
           await this.tick();
@@ -96,11 +102,17 @@ export function createJobs({ models, inTransaction }: Database, clock: Clock, lo
         }
         if (timer !== null) timer = setTimeout(look, everyMs).unref();
       };
+      const look = () => {
+        looking = lookOnce();
+      };
       timer = setTimeout(look, 0).unref();
     },
-    stop() {
+    /** No further look; resolves when the one under way has come to the end of its job. */
+    async stop() {
+      isStopped = true;
       if (timer !== null) clearTimeout(timer);
       timer = null;
+      await looking;
     },
   };
 }

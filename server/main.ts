@@ -47,9 +47,9 @@ function stop() {
   if (isStopping) return;
   isStopping = true;
   log.info("stopping");
-  services.jobs.stop();
+  const jobsDone = services.jobs.stop();
   server.close(() => {
-    void database.close().then(() => process.exit(0));
+    void jobsDone.then(() => database.close()).then(() => process.exit(0));
   });
   server.closeIdleConnections();
   setTimeout(() => server.closeAllConnections(), 5000).unref();

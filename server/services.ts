@@ -20,6 +20,7 @@ import { createBoats } from "./repositories/boats.ts";
 import { createBookings } from "./repositories/bookings.ts";
 import { createChain } from "./repositories/chain.ts";
 import { createDeliveries } from "./repositories/deliveries.ts";
+import { createFiles } from "./repositories/files.ts";
 import { createOwnerLinks } from "./repositories/ownerLinks.ts";
 import { createPeople } from "./repositories/people.ts";
 import { createPhotos } from "./repositories/photos.ts";
@@ -52,6 +53,7 @@ export function createServices(
   const topicEdits = createTopicEdits(database);
   const templates = createTemplates(database);
   const photos = createPhotos(database);
+  const files = createFiles(database);
   const chain = createChain(database);
   const ownerLinks = createOwnerLinks(database);
   const messages = createMessagesStandIn(database);
@@ -67,6 +69,7 @@ export function createServices(
     packDesk,
     careReader,
     photos,
+    files,
     topicEdits,
     boats,
     deliveries,

@@ -7,6 +7,8 @@ import { endpoint, everyone } from "../endpoint.ts";
 import { deliverySchema, newDeliverySchema, owedSchema, planComparisonSchema } from "../schemas.ts";
 import { done, none, oneDelivery, packQuery, photoAnswer, photoTypes, tokenSchema, walkers } from "./shared.ts";
 
+const oneFile = z.strictObject({ file: recordIdSchema });
+
 /** A handover from plan to record. */
 export const handoverEndpoints = {
   addDelivery: endpoint({
@@ -150,5 +152,25 @@ export const handoverEndpoints = {
     body: null,
     answer: null,
     file: "image/jpeg",
+  }),
+  setFile: endpoint({
+    ...addresses.setFile,
+    summary: "Keep a file that shows what was done, a PDF or plain text, under the id its device gave it. Once",
+    admits: everyone,
+    params: oneFile,
+    query: none,
+    body: null,
+    upload: ["application/pdf", "text/plain"],
+    answer: oneFile,
+  }),
+  file: endpoint({
+    ...addresses.file,
+    summary: "A file, to be saved",
+    admits: everyone,
+    params: oneFile,
+    query: none,
+    body: null,
+    answer: null,
+    file: "application/pdf",
   }),
 } as const;

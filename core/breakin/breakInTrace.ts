@@ -1,5 +1,5 @@
 import { findSteadyRows } from "./internal/steadyRows.ts";
-import { type Steps, splitSteps } from "./internal/steps.ts";
+import { type Steps, splitSteps, usualRunningRpm } from "./internal/steps.ts";
 import type { Breach, LimitPhase, TraceInput, TraceOutput } from "./traceContract.ts";
 
 export const bandRpm = 500;
@@ -14,28 +14,17 @@ export function breakInTrace(input: TraceInput): TraceOutput {
   const steps = splitSteps(input);
   const { phases } = input;
   const graceS = input.graceS ?? 5;
+  const runningRpm = input.runningRpm ?? usualRunningRpm;
   const steady = findSteadyRows(steps, phases);
   const breaches: Breach[] = [
-    ...findEpisodes(
-      steps,
-      phases,
-      "over-rpm",
-      (phase, rpm) => phase.maxRpm !== undefined && rpm > phase.maxRpm,
-      () => graceS,
+    ...findEpisodes(steps, phases, "over-rpm", ({ maxRpm }) =>
+      maxRpm === undefined ? null : { aboveRpm: maxRpm, limitS: graceS },
     ),
-    ...findEpisodes(
-      steps,
-      phases,
-      "wot",
-      (phase, rpm) => phase.wot !== undefined && rpm >= phase.wot.rpm,
-      (phase) => phase.wot!.maxContinuousS,
+    ...findEpisodes(steps, phases, "wot", ({ wot }) =>
+      wot === undefined ? null : { fromRpm: wot.rpm, limitS: wot.maxContinuousS },
     ),
-    ...findEpisodes(
-      steps,
-      phases,
-      "idle",
-      (phase, rpm, isRunning) => phase.idle !== undefined && isRunning && rpm < phase.idle.belowRpm,
-      (phase) => phase.idle!.maxMin * 60,
+    ...findEpisodes(steps, phases, "idle", ({ idle }) =>
+      idle === undefined ? null : { fromRpm: runningRpm, belowRpm: idle.belowRpm, limitS: idle.maxMin * 60 },
     ),
     ...steady.breaches,
   ];
@@ -51,51 +40,65 @@ export function breakInTrace(input: TraceInput): TraceOutput {
   };
 }
 
-/** Rows of neighbouring steps that meet a condition, each under its own phase, and last longer than allowed at their start. */
+/** Speeds a phase allows for so long only: at or above `fromRpm`, above `aboveRpm`, below `belowRpm`, where given. */
+interface Watched {
+  readonly fromRpm?: number;
+  readonly aboveRpm?: number;
+  readonly belowRpm?: number;
+  readonly limitS: number;
+}
+
+/** Rows of neighbouring steps at watched speeds, each under its own phase, that last longer than allowed at their start. */
 function findEpisodes(
   steps: Steps,
   phases: readonly LimitPhase[],
   rule: Breach["rule"],
-  meets: (phase: LimitPhase, rpm: number, isRunning: boolean) => boolean,
-  limitS: (phase: LimitPhase) => number,
+  watch: (phase: LimitPhase) => Watched | null,
 ): Breach[] {
-  const { count, startS, endS, rpm, phase, isRunning, isGap } = steps;
+  const watched = phases.map(watch);
+  // Long traces are read three times over: the bounds lie side by side, and outside all phases nothing is watched.
+  const fromRpm = watched.map((one) => (one === null ? Number.POSITIVE_INFINITY : (one.fromRpm ?? 0)));
+  const aboveRpm = watched.map((one) => one?.aboveRpm ?? Number.NEGATIVE_INFINITY);
+  const belowRpm = watched.map((one) => one?.belowRpm ?? Number.POSITIVE_INFINITY);
+  const { count, atS, rpm, phase, isGap } = steps;
   const found: Breach[] = [];
   let from = -1;
   let peakRpm = 0;
   for (let i = 0; i <= count; i++) {
-    const of = i < count && isGap[i] === 0 ? phases[phase[i]!] : undefined;
-    if (of !== undefined && meets(of, rpm[i]!, isRunning[i] === 1)) {
+    const of = i < count && isGap[i] === 0 ? phase[i]! : -1;
+    const level = of < 0 ? 0 : rpm[i]!;
+    if (of >= 0 && level >= fromRpm[of]! && level > aboveRpm[of]! && level < belowRpm[of]!) {
       if (from < 0) {
         from = i;
-        peakRpm = rpm[i]!;
-      } else peakRpm = Math.max(peakRpm, rpm[i]!);
+        peakRpm = level;
+      } else if (level > peakRpm) peakRpm = level;
     } else if (from >= 0) {
-      const lastS = endS[i - 1]! - startS[from]!;
-      if (lastS > limitS(phases[phase[from]!]!))
-        found.push({ rule, startS: startS[from]!, endS: endS[i - 1]!, peakRpm });
+      if (atS[i]! - atS[from]! > watched[phase[from]!]!.limitS)
+        found.push({ rule, startS: atS[from]!, endS: atS[i]!, peakRpm });
       from = -1;
     }
   }
   return found;
 }
 
-function sumBands({ count, startS, endS, rpm, isRunning, isGap }: Steps): TraceOutput["bands"] {
-  const seconds = new Map<number, number>();
+function sumBands({ count, atS, rpm, isRunning }: Steps): TraceOutput["bands"] {
+  const seconds: number[] = [];
   for (let i = 0; i < count; i++) {
-    if (isGap[i] === 1 || isRunning[i] === 0) continue;
-    const fromRpm = Math.floor(rpm[i]! / bandRpm) * bandRpm;
-    seconds.set(fromRpm, (seconds.get(fromRpm) ?? 0) + endS[i]! - startS[i]!);
+    if (isRunning[i] === 0) continue;
+    const band = Math.floor(rpm[i]! / bandRpm);
+    seconds[band] = (seconds[band] ?? 0) + atS[i + 1]! - atS[i]!;
   }
-  return [...seconds].map(([fromRpm, s]) => ({ fromRpm, s })).sort((a, b) => a.fromRpm - b.fromRpm);
+  const bands: TraceOutput["bands"] = [];
+  seconds.forEach((s, band) => void bands.push({ fromRpm: band * bandRpm, s }));
+  return bands;
 }
 
 function sumFullThrottle(steps: Steps, phases: readonly LimitPhase[]): number {
+  const fromRpm = phases.map(({ wot }) => wot?.rpm ?? Number.POSITIVE_INFINITY);
   let sumS = 0;
   for (let i = 0; i < steps.count; i++) {
-    const wot = phases[steps.phase[i]!]?.wot;
-    if (wot !== undefined && steps.isGap[i] === 0 && steps.isRunning[i] === 1 && steps.rpm[i]! >= wot.rpm)
-      sumS += steps.endS[i]! - steps.startS[i]!;
+    const of = steps.phase[i]!;
+    if (of >= 0 && steps.isRunning[i] === 1 && steps.rpm[i]! >= fromRpm[of]!) sumS += steps.atS[i + 1]! - steps.atS[i]!;
   }
   return sumS;
 }

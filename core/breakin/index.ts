@@ -16,6 +16,7 @@ export {
   type Leg,
   legSchema,
 } from "./planContract.ts";
+export { planTogether, type Together } from "./planTogether.ts";
 export { addBands, type Coverage, coverageSchema, describeCoverage, measureProgress } from "./progress.ts";
 export { adviseNext, createHoursAt, sayBreach, sayClockAt, saySeconds } from "./sayRun.ts";
 export {

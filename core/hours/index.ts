@@ -15,6 +15,7 @@ export { believeOwner, describeOwner, type Owner } from "./owner.ts";
 export {
   askReading,
   findDrift,
+  listAnswers,
   type Reading,
   type ReadingAnswer,
   type ReadingQuestion,

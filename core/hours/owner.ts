@@ -3,8 +3,8 @@ import { logBesselI1 } from "./internal/bessel.ts";
 
 /** What is believed of one owner's yearly hours: rates and how likely each is, likelihoods summing to 1. */
 export interface Owner {
-  readonly ratesH: Float64Array;
-  readonly likelihood: Float64Array;
+  readonly ratesH: readonly number[];
+  readonly likelihood: readonly number[];
 }
 
 /** Hours run while this share of a year's season passed. */
@@ -35,35 +35,34 @@ export function believeOwner(fleet: FleetYear, intervals: readonly Interval[], t
   const lowest =
     Math.log(Math.min(fleet.mean, told > 0 ? told / passed : fleet.mean)) - Math.min(8, 0.1 + 6 * fleet.cv);
   const highest = Math.log(Math.max(fleet.mean, told / passed)) + Math.min(3, 0.1 + 2.5 * fleet.cv);
-  const ratesH = new Float64Array(gridSize);
-  const logs = new Float64Array(gridSize);
-  let most = Number.NEGATIVE_INFINITY;
+  // This is done for each engine of a fleet: logarithms are taken once where they can be, and arrays are plain ones, which
+  // are made and cleared away faster than typed ones of this size.
+  const step = (highest - lowest) / gridSize;
+  const perStep = Math.exp(step);
+  const ratesH: number[] = [Math.exp(lowest + step / 2)];
+  const logs: number[] = [];
   for (let i = 0; i < gridSize; i++) {
-    const logRate = lowest + ((highest - lowest) * (i + 0.5)) / gridSize;
-    const rate = Math.exp(logRate);
-    ratesH[i] = rate;
+    const rate = ratesH[i]!;
     // The density in the logarithm of the rate: one power more.
-    let log = shape * logRate - rate / scale;
-    for (const { share, hours } of intervals) {
-      const trips = (rate * Math.max(share, hours > 0 ? leastShare : 0)) / tripMeanH;
-      log -= trips;
-      if (hours > 0) {
-        const x = hours / tripMeanH;
-        log += 0.5 * Math.log(trips / x) + logBesselI1(2 * Math.sqrt(trips * x)) - x;
-      }
+    logs.push(shape * (lowest + step * (i + 0.5)) - rate / scale);
+    if (i < gridSize - 1) ratesH.push(rate * perStep);
+  }
+  for (const { share, hours } of intervals) {
+    const perRate = Math.max(share, hours > 0 ? leastShare : 0) / tripMeanH;
+    const x = hours / tripMeanH;
+    const logRoot = hours > 0 ? 0.5 * (lowest + step / 2 + Math.log(perRate / x)) : 0;
+    for (let i = 0; i < gridSize; i++) {
+      const trips = ratesH[i]! * perRate;
+      logs[i]! -= trips;
+      if (hours > 0) logs[i]! += logRoot + 0.5 * step * i + logBesselI1(2 * Math.sqrt(trips * x)) - x;
     }
-    logs[i] = log;
-    most = Math.max(most, log);
   }
-  // In place: this is done for each engine of a fleet.
-  const likelihood = logs;
+  let most = Number.NEGATIVE_INFINITY;
+  for (const log of logs) most = Math.max(most, log);
   let sum = 0;
-  for (let i = 0; i < gridSize; i++) {
-    likelihood[i] = Math.exp(logs[i]! - most);
-    sum += likelihood[i]!;
-  }
-  for (let i = 0; i < gridSize; i++) likelihood[i] = likelihood[i]! / sum;
-  return { ratesH, likelihood };
+  for (let i = 0; i < gridSize; i++) sum += logs[i] = Math.exp(logs[i]! - most);
+  for (let i = 0; i < gridSize; i++) logs[i]! /= sum;
+  return { ratesH, likelihood: logs };
 }
 
 /** The yearly hours below which this owner's stay with a chance of `share`. */

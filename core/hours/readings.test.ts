@@ -10,6 +10,7 @@ import {
   fanHours,
   findDrift,
   learnFleet,
+  listAnswers,
   measureRun,
   type Reading,
   resolveReadings,
@@ -61,6 +62,18 @@ describe("readings", () => {
       1, 12, 12, 20,
     ]);
     expect(engineHours([...two, read("2026-06-05", 112, "as-read")])).toEqual([1, 12, 112]);
+  });
+
+  it("that leap are asked about sooner on a meter that counts with the key on, which then comes first", () => {
+    const leap = { date: "2026-06-03", hours: 12 + 2 * 8 };
+    expect(askReading(two, leap)).toBeNull();
+    expect(askReading(two, leap, "running")).toBeNull();
+    expect(askReading(two, leap, "key-on")).toEqual({ code: "leaps", beforeH: 12, on: "2026-06-01", perDayH: 8 });
+    expect(listAnswers("leaps", "key-on")[0]).toBe("key-left-on");
+    expect(listAnswers("leaps", undefined)).toContain("key-left-on");
+    for (const meter of ["running", "after-first-hour"] as const)
+      expect(listAnswers("leaps", meter)).toEqual(["as-read", "meter-changed"]);
+    expect(listAnswers("falls", "key-on")).toEqual(["typing-slip", "meter-changed"]);
   });
 
   it("of a pair that drift apart are noticed, small ones not", () => {

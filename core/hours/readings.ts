@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { differenceDays, type IsoDate } from "../dates/index.ts";
+import type { MeterKind } from "../rig/index.ts";
 
 /**
  * What stands behind a reading that does not follow from those before it. `typing-slip`: an earlier one was typed wrong;
@@ -32,8 +33,18 @@ export type ReadingQuestion =
   | { readonly code: "falls"; readonly beforeH: number; readonly on: IsoDate }
   | { readonly code: "leaps"; readonly beforeH: number; readonly on: IsoDate; readonly perDayH: number };
 
-/** More engine hours a day than anybody runs for pleasure: then a meter or a hand has slipped. Our own choice. */
-const mostPerDayH = 10;
+/**
+ * More engine hours a day than anybody runs for pleasure: then a meter or a hand has slipped. A meter that counts with the
+ * key on is asked about sooner: half a night forgotten looks like a long day. Our own choice.
+ */
+const mostPerDayH = (meter: MeterKind | undefined): number => (meter === "key-on" ? 6 : 10);
+
+/** What may stand behind hours that fall or leap on such a meter, the likeliest first; of an unknown one all of it. */
+export function listAnswers(code: ReadingQuestion["code"], meter: MeterKind | undefined): readonly ReadingAnswer[] {
+  if (code === "falls") return ["typing-slip", "meter-changed"];
+  if (meter === "key-on") return ["key-left-on", "as-read", "meter-changed"];
+  return meter === undefined ? ["as-read", "key-left-on", "meter-changed"] : ["as-read", "meter-changed"];
+}
 
 /**
  * Engine hours behind meter hours, by day and in order of entry. A slip before strikes the earlier readings that show more;
@@ -52,7 +63,11 @@ export function resolveReadings(readings: readonly Reading[]): Resolved[] {
 }
 
 /** What has to be asked before a reading is kept; null when it follows from those before it. `readings` as entered so far. */
-export function askReading(readings: readonly Reading[], next: Omit<Reading, "answer">): ReadingQuestion | null {
+export function askReading(
+  readings: readonly Reading[],
+  next: Omit<Reading, "answer">,
+  meter?: MeterKind,
+): ReadingQuestion | null {
   const stands = resolveReadings(readings);
   const before = stands.findLast(({ date }) => date <= next.date);
   const after = stands.find(({ date }) => date > next.date);
@@ -61,7 +76,7 @@ export function askReading(readings: readonly Reading[], next: Omit<Reading, "an
   if (after !== undefined && next.hours > after.meterH) return { code: "falls", beforeH: after.meterH, on: after.date };
   if (before === undefined) return null;
   const perDayH = (next.hours - before.meterH) / Math.max(1, differenceDays(next.date, before.date));
-  return perDayH > mostPerDayH ? { code: "leaps", beforeH: before.meterH, on: before.date, perDayH } : null;
+  return perDayH > mostPerDayH(meter) ? { code: "leaps", beforeH: before.meterH, on: before.date, perDayH } : null;
 }
 
 /** By how many hours the engines of a pair have drifted apart, when it is more than a tenth and two hours; else null. */

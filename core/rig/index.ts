@@ -34,6 +34,8 @@ export {
   engineSchema,
   families,
   loadSchema,
+  type MeterKind,
+  meterKinds,
   type PanelSwitch,
   type Part,
   type PartKind,

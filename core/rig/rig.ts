@@ -188,6 +188,10 @@ export const wiringLinkSchema = z.strictObject({
   closedIn: z.array(z.string().min(1).max(40)).max(6).optional(),
 });
 
+/** When an hour meter counts: while the engine runs, whenever the key is on, or shown only after the first hour. */
+export const meterKinds = ["running", "key-on", "after-first-hour"] as const;
+export type MeterKind = (typeof meterKinds)[number];
+
 export const engineSchema = z.strictObject({
   id: idSchema,
   label: plainText(40),
@@ -197,8 +201,7 @@ export const engineSchema = z.strictObject({
   start: z.enum(["electric", "pull"]).optional(),
   powerKw: z.number().positive().max(2000).optional(),
   ratedRpm: z.strictObject({ from: z.number().min(500).max(10_000), to: z.number().min(500).max(10_000) }),
-  /** When its hour meter counts: while it runs, whenever the key is on, or shown only after the first hour. */
-  meter: z.enum(["running", "key-on", "after-first-hour"]).optional(),
+  meter: z.enum(meterKinds).optional(),
   /** Litres an hour as entered or measured, for a break-in counted in tanks. */
   burnLph: z.number().positive().max(500).optional(),
   breakInPack: idSchema,

@@ -12,6 +12,7 @@ export { createHoursLine } from "./hoursLine.ts";
 export { findLast, type ItemTarget, nextTargets } from "./nextTargets.ts";
 export {
   estimateHours,
+  keptServicePackSchema,
   type ServiceItem,
   type ServicePack,
   seasonEnd,

@@ -33,8 +33,9 @@ export function nextTargets(inService: IsoDate, today: IsoDate, scope: Scope): I
     const targetH = stepH === undefined ? null : (last?.hours ?? 0) + stepH;
     const hoursDate = targetH === null || line === null ? null : line.dateOf(targetH);
     const calendarDate = stepMonths === undefined ? null : addMonths(last?.date ?? inService, stepMonths);
-    const likelyDate = [hoursDate, calendarDate].flatMap((date) => (date === null ? [] : [date])).sort()[0];
-    if (likelyDate === undefined || likelyDate > until) return [];
+    const isByHours = hoursDate !== null && (calendarDate === null || hoursDate < calendarDate);
+    const likelyDate = isByHours ? hoursDate : calendarDate;
+    if (likelyDate === null || likelyDate > until) return [];
     const isOverdue = (calendarDate !== null && calendarDate < today) || (targetH !== null && scope.hoursNow > targetH);
     // Hours passed long ago say only today; so that the more overdue comes first, it is the calendar where that is earlier.
     return [

@@ -3,27 +3,44 @@ import { addDays, addMonths, daysInMonth, fromDayNumber, type IsoDate, toDayNumb
 import { plainText } from "../rig/index.ts";
 import { dueItemSchema } from "./dueContract.ts";
 
-/** What falls due in an engine's life. Hours are engine hours; the maker's schedule comes first where it differs. */
-export const servicePackSchema = z.strictObject({
+const itemSchema = dueItemSchema.extend({
+  title: plainText(60),
+  work: z.array(plainText(80)).min(1),
+  parts: z.array(plainText(80)).optional(),
+  labourH: z.number().min(0).max(100).optional(),
+  /** What the store asks for it, where it has filled that in; in hundredths of its currency. */
+  priceCents: z.int().min(0).max(100_000_000).optional(),
+  /** How many days before it falls due it may be done along with something else. */
+  earlyDays: z.int().min(0).max(365).optional(),
+  /** Done once a year within these months, 1 to 12, whatever the hours; may go over the turn of the year. */
+  season: z.strictObject({ fromMonth: z.int().min(1).max(12), toMonth: z.int().min(1).max(12) }).optional(),
+  /** A boat has it only with one of these. */
+  needs: z.enum(["trailer", "flooded-battery"]).optional(),
+});
+
+/** A service pack as it is kept: what a store saved before a rule was made is read all the same. */
+export const keptServicePackSchema = z.strictObject({
   id: z.string(),
   title: plainText(80),
   basis: plainText(200),
-  items: z
-    .array(
-      dueItemSchema.extend({
-        title: plainText(60),
-        work: z.array(plainText(80)).min(1),
-        parts: z.array(plainText(80)).optional(),
-        labourH: z.number().min(0).max(100).optional(),
-        /** How many days before it falls due it may be done along with something else. */
-        earlyDays: z.int().min(0).max(365).optional(),
-        /** Done once a year within these months, 1 to 12, whatever the hours; may go over the turn of the year. */
-        season: z.strictObject({ fromMonth: z.int().min(1).max(12), toMonth: z.int().min(1).max(12) }).optional(),
-        /** A boat has it only with one of these. */
-        needs: z.enum(["trailer", "flooded-battery"]).optional(),
-      }),
-    )
-    .min(1),
+  items: z.array(itemSchema).min(1),
+});
+
+/**
+ * What falls due in an engine's life. Hours are engine hours; the maker's schedule comes first where it differs. Refused
+ * are items that never fall due, those of a season that name hours too, and ids that are there twice.
+ */
+export const servicePackSchema = keptServicePackSchema.superRefine(({ items }, check) => {
+  const blame = (i: number, message: string) => check.addIssue({ code: "custom", path: ["items", i], message });
+  const seen = new Set<string>();
+  for (const [i, { id, title, season, firstH, everyH, firstMonths, everyMonths }] of items.entries()) {
+    const isTimed = [firstH, everyH, firstMonths, everyMonths].some((value) => value !== undefined);
+    if (season === undefined && !isTimed) blame(i, `"${title}" never falls due: give it hours, months or a season`);
+    if (season !== undefined && (firstH !== undefined || everyH !== undefined))
+      blame(i, `"${title}" has a season and hours: of the two only one can count`);
+    if (seen.has(id)) blame(i, `"${id}" is there twice`);
+    seen.add(id);
+  }
 });
 export type ServicePack = z.infer<typeof servicePackSchema>;
 export type ServiceItem = ServicePack["items"][number];

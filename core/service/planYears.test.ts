@@ -2,7 +2,17 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { boatCarePack, servicePacks } from "../../content/index.ts";
 import { addDays, addMonths, daysInMonth, differenceDays, type IsoDate } from "../dates/index.ts";
-import { createHoursLine, due, nextTargets, planYears, type Scope, seasonEnd, seasonStart } from "./index.ts";
+import {
+  createHoursLine,
+  due,
+  keptServicePackSchema,
+  nextTargets,
+  planYears,
+  type Scope,
+  seasonEnd,
+  seasonStart,
+  servicePackSchema,
+} from "./index.ts";
 
 const monthly = [1, 1, 2, 5, 8, 11, 12, 10, 6, 3, 1, 1];
 const outboard = servicePacks.find(({ id }) => id === "outboard-20-100")!;
@@ -163,5 +173,41 @@ describe("planYears", () => {
     expect(first!.items.find(({ item }) => item === "first-service")).toMatchObject({ by: "hours" });
     const old = planYears("2024-05-01", "2026-06-10", [engine({ items: outboard.items.slice(0, 2) })]);
     expect(old[0]!.items.every(({ isOverdue }) => isOverdue)).toBe(true);
+  });
+
+  it("adds up the prices the store has filled in, and has none where there are none", () => {
+    const items = outboard.items.map((item) => (item.id === "first-service" ? { ...item, priceCents: 31_240 } : item));
+    const visits = plan({ items, hoursNow: 60 });
+    for (const { items: planned, priceCents } of visits) {
+      const first = planned.filter(({ item }) => item === "first-service").length;
+      expect(priceCents).toBe(first === 0 ? null : first * 31_240);
+    }
+    expect(visits.some(({ priceCents }) => priceCents !== null)).toBe(true);
+  });
+});
+
+describe("a service pack", () => {
+  const withFirst = (change: object) =>
+    servicePackSchema.safeParse({
+      ...outboard,
+      items: [{ ...outboard.items[0]!, ...change }, ...outboard.items.slice(1)],
+    });
+  const none = { firstH: undefined, everyH: undefined, firstMonths: undefined, everyMonths: undefined };
+  const season = { fromMonth: 11, toMonth: 2 };
+
+  it.each([
+    ["never falls due", none, '"First service" never falls due'],
+    ["has a season and hours", { season }, "has a season and hours"],
+    ["is there twice", { id: "annual" }, '"annual" is there twice'],
+    ["costs less than nothing", { priceCents: -1 }, "Too small"],
+    ["has no work", { work: [] }, "Too small"],
+  ])("is refused where an item %s", (_, change, message) => {
+    expect(withFirst(change).error?.issues[0]?.message).toContain(message);
+  });
+
+  it("may have a season in place of hours, and one that was kept before a rule is read all the same", () => {
+    expect(withFirst({ ...none, season }).success).toBe(true);
+    const items = [{ ...outboard.items[0]!, ...none }];
+    expect(keptServicePackSchema.safeParse({ ...outboard, items }).success).toBe(true);
   });
 });

@@ -33,6 +33,7 @@ const ofGear = {
   work: ["Changed, or looked over by somebody who may"] as string[],
   parts: [] as string[],
   labourH: 0.2,
+  priceCents: null,
   by: "calendar" as const,
 };
 
@@ -44,6 +45,8 @@ export const plannedItemSchema = z.strictObject({
   work: z.array(z.string()),
   parts: z.array(z.string()),
   labourH: z.number(),
+  /** As the store has filled it in; null where it has not. */
+  priceCents: z.int().nullable(),
   dueDate: isoDateSchema,
   by: z.enum(["hours", "calendar", "season"]),
   isOverdue: z.boolean(),
@@ -52,6 +55,8 @@ export type PlannedItem = z.infer<typeof plannedItemSchema>;
 export const plannedVisitSchema = z.strictObject({
   date: isoDateSchema,
   labourH: z.number(),
+  /** Of the items that have a price; null where none has. */
+  priceCents: z.int().nullable(),
   items: z.array(plannedItemSchema),
 });
 export type PlannedVisit = z.infer<typeof plannedVisitSchema>;
@@ -85,6 +90,7 @@ export function planYears(
             work: item.work,
             parts: item.parts ?? [],
             labourH: item.labourH ?? 0,
+            priceCents: item.priceCents ?? null,
             dueDate,
             by,
             isOverdue,
@@ -105,7 +111,13 @@ export function planYears(
   const byId = new Map(found.map(({ id, planned }) => [id, planned]));
   return visits({ windows }).visits.map(({ date, items }) => {
     const planned = items.map((id) => byId.get(id)!);
-    return { date, labourH: planned.reduce((sum, { labourH }) => sum + labourH, 0), items: planned };
+    const prices = planned.flatMap(({ priceCents }) => priceCents ?? []);
+    return {
+      date,
+      labourH: planned.reduce((sum, { labourH }) => sum + labourH, 0),
+      priceCents: prices.length === 0 ? null : prices.reduce((sum, cents) => sum + cents, 0),
+      items: planned,
+    };
   });
 }
 

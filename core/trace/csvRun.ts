@@ -1,25 +1,36 @@
 import { createCollector, type ReadRun } from "./readRows.ts";
 
-/** Which column holds what, counted from 0. `rpm`: one column an engine. */
+/** Which column holds what, counted from 0. `rpm`: one column an engine; `temperatures`: of the engines in the same order. */
 export interface RunColumns {
   readonly time: number;
   readonly rpm: readonly number[];
-  readonly temperature: number | null;
+  readonly temperatures: readonly number[];
 }
 
 const timeNames = /^(time|zeit|t|s|sec|seconds|utc|date.?time|timestamp|clock)\b/i;
 const rpmNames = /(rpm|r\/min|1\/min|speed.*eng|eng.*speed|rev)/i;
 const temperatureNames = /(temp|coolant|°c)/i;
+const fahrenheitNames = /(°\s*f\b|\bf\b|fahrenheit)/i;
+/** Words that say a temperature is not that of the engine. */
+const otherWarmthNames = /(air|sea|water temp|outside|cabin|oil|exhaust)/i;
+const mostEngines = 5;
 
 /** Guesses the columns from the headings; null where there is no time or no rpm among them. */
 export function guessRunColumns(headings: readonly string[]): RunColumns | null {
   const names = headings.map((name) => name.trim());
   const time = names.findIndex((name) => timeNames.test(name));
-  const rpm = names.flatMap((name, i) => (rpmNames.test(name) && i !== time ? [i] : []));
-  const temperature = names.findIndex((name) => temperatureNames.test(name));
-  return time < 0 || rpm.length === 0
-    ? null
-    : { time, rpm: rpm.slice(0, 5), temperature: temperature < 0 ? null : temperature };
+  const rpm = names.flatMap((name, i) => (rpmNames.test(name) && i !== time ? [i] : [])).slice(0, mostEngines);
+  const warm = names.flatMap((name, i) =>
+    temperatureNames.test(name) && !otherWarmthNames.test(name) && i !== time && !rpm.includes(i) ? [i] : [],
+  );
+  return time < 0 || rpm.length === 0 ? null : { time, rpm, temperatures: warm.slice(0, rpm.length) };
+}
+
+/** What parts the cells of a file, by its first line: there the commas of numbers do not count yet. */
+export function findDelimiter(heading: string): string {
+  const plain = heading.replace(/"[^"]*"/g, "");
+  const count = (mark: string) => plain.split(mark).length;
+  return [";", "\t", "|", ","].reduce((most, mark) => (count(mark) > count(most) ? mark : most));
 }
 
 /** A number as loggers write it, with a point or a comma: `3200`, `3.200,5`, `3,200.5`, `3200,5`. */
@@ -57,6 +68,7 @@ export function readTime(text: string): { s: number; date: string | null; isCloc
 export function createCsvRun(headings: readonly string[], columns: RunColumns) {
   const names = columns.rpm.map((i) => headings[i]?.trim() ?? `column ${i + 1}`);
   const collector = createCollector(names);
+  const isFahrenheit = columns.temperatures.map((i) => fahrenheitNames.test(headings[i] ?? ""));
   let lines = 0;
   let start: { s: number; date: string | null; isClock: boolean } | null = null;
   let lastS = Number.NEGATIVE_INFINITY;
@@ -85,6 +97,14 @@ export function createCsvRun(headings: readonly string[], columns: RunColumns) {
         if (rpm === null)
           collector.blame(line, headings[column] ?? null, `"${cell.slice(0, 20)}" is not an engine speed`);
         else collector.add(engine, line, headings[column] ?? null, s, rpm);
+      });
+      columns.temperatures.forEach((column, engine) => {
+        const cell = cells[column] ?? "";
+        if (cell.trim() === "") return;
+        const degrees = readNumber(cell);
+        const name = headings[column] ?? null;
+        if (degrees === null) collector.blame(line, name, `"${cell.slice(0, 20)}" is not a temperature`);
+        else collector.addTemperature(engine, line, name, s, isFahrenheit[engine] ? (degrees - 32) / 1.8 : degrees);
       });
     },
     finish(): ReadRun {

@@ -1,3 +1,3 @@
-export { createCsvRun, guessRunColumns, type RunColumns, readNumber, readTime } from "./csvRun.ts";
+export { createCsvRun, findDelimiter, guessRunColumns, type RunColumns, readNumber, readTime } from "./csvRun.ts";
 export { checksumOf, createNmeaRun } from "./nmeaRun.ts";
 export { mostRpm, type ReadRun, type TraceFault } from "./readRows.ts";

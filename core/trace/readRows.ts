@@ -10,12 +10,20 @@ export interface ReadRun {
   /** Minutes of the day at which it began, and the day, where the file says. */
   readonly startMin: number | null;
   readonly date: string | null;
-  readonly engines: readonly { readonly label: string; readonly samples: readonly (readonly [number, number])[] }[];
+  readonly engines: readonly {
+    readonly label: string;
+    readonly samples: readonly (readonly [number, number])[];
+    /** Coolant in °C against seconds, at most one in ten seconds; empty where none was recorded. */
+    readonly temperatures: readonly (readonly [number, number])[];
+  }[];
   readonly lines: number;
 }
 
 export const mostRpm = 20_000;
 const mostFaults = 20;
+/** Coolant colder or hotter than this is a slipped column or a broken sender. */
+const celsiusRange = { least: -40, most: 200 } as const;
+const temperatureEveryS = 10;
 
 /**
  * Collects samples as they come, line by line, one a second at the most: an engine does not change its speed faster than
@@ -23,6 +31,7 @@ const mostFaults = 20;
  */
 export function createCollector(labels: readonly string[]) {
   const kept = labels.map(() => [] as [number, number][]);
+  const warmth = labels.map(() => [] as [number, number][]);
   const faults: TraceFault[] = [];
   let firstS: number | null = null;
   const last = labels.map(() => Number.NEGATIVE_INFINITY);
@@ -50,7 +59,18 @@ export function createCollector(labels: readonly string[]) {
       const s = Math.round((atS - firstS) * 1000) / 1000;
       if (before === undefined || Math.floor(s) > Math.floor(before[0])) samples.push([s, rpm]);
     },
-    finish: (): ReadRun["engines"] => labels.map((label, i) => ({ label, samples: kept[i]! })),
+    addTemperature(engine: number, line: number, column: string | null, atS: number, celsius: number) {
+      const { least, most } = celsiusRange;
+      if (celsius < least || celsius > most)
+        return blame(line, column, `${Math.round(celsius)} °C is no coolant temperature`);
+      firstS ??= atS;
+      const s = Math.round(atS - firstS);
+      const before = warmth[engine]!.at(-1);
+      if (before === undefined || s >= before[0] + temperatureEveryS)
+        warmth[engine]!.push([s, Math.round(celsius * 10) / 10]);
+    },
+    finish: (): ReadRun["engines"] =>
+      labels.map((label, i) => ({ label, samples: kept[i]!, temperatures: warmth[i]! })),
   };
 }
 export type Collector = ReturnType<typeof createCollector>;

@@ -1,7 +1,15 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { createRandom } from "../random.ts";
-import { checksumOf, createCsvRun, createNmeaRun, guessRunColumns, readNumber, readTime } from "./index.ts";
+import {
+  checksumOf,
+  createCsvRun,
+  createNmeaRun,
+  findDelimiter,
+  guessRunColumns,
+  readNumber,
+  readTime,
+} from "./index.ts";
 
 const readCsv = (text: string) => {
   const [head = "", ...lines] = text.split("\n");
@@ -23,8 +31,12 @@ const readNmea = (lines: readonly string[]) => {
 
 describe("a run as CSV", () => {
   it("finds its columns by their headings, in any order, one engine or two", () => {
-    expect(guessRunColumns(["Engine 1 RPM", "Time (s)", "Coolant °C"])).toEqual({ time: 1, rpm: [0], temperature: 2 });
-    expect(guessRunColumns(["timestamp", "port rpm", "stbd rpm"])).toEqual({ time: 0, rpm: [1, 2], temperature: null });
+    expect(guessRunColumns(["Engine 1 RPM", "Time (s)", "Coolant °C"])).toEqual({
+      time: 1,
+      rpm: [0],
+      temperatures: [2],
+    });
+    expect(guessRunColumns(["timestamp", "port rpm", "stbd rpm"])).toEqual({ time: 0, rpm: [1, 2], temperatures: [] });
     expect(guessRunColumns(["a", "b"])).toBeNull();
     expect(guessRunColumns(["time", "speed over ground"])).toBeNull();
   });
@@ -52,6 +64,35 @@ describe("a run as CSV", () => {
     });
   });
 
+  it("takes coolant along, one in ten seconds, by the engine it belongs to, in °C", () => {
+    const lines = Array.from({ length: 31 }, (_, s) => `${s};700;800;${20 + s};${68 + 1.8 * s};15`).join("\n");
+    const { run, faults } = readCsv(`time;port rpm;stbd rpm;port coolant;stbd temp °F;sea temp\n${lines}`);
+    expect(faults).toEqual([]);
+    expect(run.engines.map(({ temperatures }) => temperatures)).toEqual([
+      [
+        [0, 20],
+        [10, 30],
+        [20, 40],
+        [30, 50],
+      ],
+      [
+        [0, 20],
+        [10, 30],
+        [20, 40],
+        [30, 50],
+      ],
+    ]);
+    expect(readCsv("time;rpm;coolant\n0;700;\n1;700;20").run.engines[0]!.temperatures).toEqual([[1, 20]]);
+  });
+
+  it.each([
+    ["a word", "warm", '"warm" is not a temperature'],
+    ["a slipped column", "700", "700 °C is no coolant temperature"],
+  ])("is refused with line and column for %s as coolant", (_, cell, message) => {
+    const { faults } = readCsv(`time;rpm;coolant\n0;700;${cell}`);
+    expect(faults).toEqual([{ line: 2, column: "coolant", message }]);
+  });
+
   it("comes down to a sample a second, however fast it was recorded", () => {
     const lines = Array.from({ length: 100 }, (_, i) => `${i / 10};${1000 + i}`).join("\n");
     expect(readCsv(`time;rpm\n${lines}`).run.engines[0]!.samples).toHaveLength(10);
@@ -76,6 +117,16 @@ describe("a run as CSV", () => {
     const { faults } = readCsv(`time;rpm\n${Array.from({ length: 500 }, () => "x;y").join("\n")}`);
     expect(faults.length).toBe(20);
   });
+});
+
+it.each([
+  ["time;rpm,port;temp", ";"],
+  ["time\trpm", "\t"],
+  ['"time, s",rpm,temp', ","],
+  ["time|rpm", "|"],
+  ["rpm", ";"],
+])("the cells of %j are parted by %j", (heading, mark) => {
+  expect(findDelimiter(heading)).toBe(mark);
 });
 
 describe("readNumber", () => {
@@ -126,7 +177,7 @@ describe("a run as NMEA 0183", () => {
     ]);
     expect(faults).toEqual([]);
     expect(run).toMatchObject({ startMin: 750, date: "2026-06-14" });
-    expect(run.engines).toEqual([
+    expect(run.engines).toMatchObject([
       {
         label: "Engine 1",
         samples: [

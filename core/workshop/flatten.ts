@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { isoDateSchema } from "../dates/index.ts";
-import type { ExpectedJob, LoadWeek } from "./load.ts";
+import { chanceIn, type ExpectedJob, type LoadWeek } from "./load.ts";
 import { weekOf } from "./weeks.ts";
 
 export const offerSchema = z.strictObject({
@@ -49,7 +49,7 @@ export function flattenLoad(jobs: readonly ExpectedJob[], weeks: readonly LoadWe
       for (const job of bundle.jobs) {
         moved.add(job);
         // Moved, it is sure to be there, and no more chance of any other week.
-        for (let i = 0; i < loadH.length; i++) loadH[i]! -= job.chances[i]! * job.labourH;
+        for (let i = 0; i < loadH.length; i++) loadH[i]! -= chanceIn(job, i) * job.labourH;
         loadH[to]! += job.labourH;
       }
       offers.push({
@@ -70,7 +70,10 @@ function listLikely(jobs: readonly ExpectedJob[], count: number): ExpectedJob[][
   const likely: ExpectedJob[][] = Array.from({ length: count }, () => []);
   for (const job of jobs)
     if (job.kind !== "booked" && job.labourH > 0)
-      for (let week = 1; week < count; week++) if (job.chances[week]! >= leastChance) likely[week]!.push(job);
+      for (let i = 0; i < job.chances.length; i++) {
+        const week = job.firstWeek + i;
+        if (job.chances[i]! >= leastChance && week >= 1 && week < count) likely[week]!.push(job);
+      }
   return likely;
 }
 
@@ -86,7 +89,7 @@ function bundleByBoat(jobs: readonly ExpectedJob[], week: number, firstMonday: s
       boat,
       jobs: mine,
       labourH: mine.reduce((sum, { labourH }) => sum + labourH, 0),
-      chance: Math.max(...mine.map(({ chances }) => chances[week]!)),
+      chance: Math.max(...mine.map((job) => chanceIn(job, week))),
       earliestWeek: Math.max(...mine.map(({ earliest }) => weekOf(earliest, firstMonday))),
       dueDate: mine.map(({ dueDate }) => dueDate).sort()[0]!,
     }))
@@ -95,7 +98,7 @@ function bundleByBoat(jobs: readonly ExpectedJob[], week: number, firstMonday: s
 
 function findRoom(bundle: Bundle, week: number, weeks: readonly LoadWeek[], loadH: readonly number[]): number | null {
   for (let to = week - 1; to >= Math.max(0, bundle.earliestWeek); to--) {
-    const freedH = bundle.jobs.reduce((sum, { chances, labourH }) => sum + chances[to]! * labourH, 0);
+    const freedH = bundle.jobs.reduce((sum, job) => sum + chanceIn(job, to) * job.labourH, 0);
     if (loadH[to]! - freedH + bundle.labourH <= weeks[to]!.capacityH) return to;
   }
   return null;

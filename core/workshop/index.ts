@@ -1,6 +1,15 @@
 export { type EngineBelief, expectJob, type NextTarget } from "./expectJobs.ts";
 export { flattenLoad, type Offer, offerSchema } from "./flatten.ts";
-export { type ExpectedJob, type JobKind, jobKinds, type LoadWeek, loadWeekSchema, loadWeeks, sumLoad } from "./load.ts";
+export {
+  chanceIn,
+  type ExpectedJob,
+  type JobKind,
+  jobKinds,
+  type LoadWeek,
+  loadWeekSchema,
+  loadWeeks,
+  sumLoad,
+} from "./load.ts";
 export {
   capacityOfDay,
   capacityOfWeek,

@@ -16,9 +16,13 @@ export interface ExpectedJob {
   /** The likely day, and the first on which it may be done. */
   readonly dueDate: IsoDate;
   readonly earliest: IsoDate;
-  /** Chance of each week, the current one first; their sum is at most 1. */
-  readonly chances: Float64Array;
+  /** The first week it may fall in, 0 for the current one, and the chance of each from there; their sum is at most 1. */
+  readonly firstWeek: number;
+  readonly chances: readonly number[];
 }
+
+/** The chance that a job falls in a week; 0 outside those it has. */
+export const chanceIn = ({ firstWeek, chances }: ExpectedJob, week: number): number => chances[week - firstWeek] ?? 0;
 
 export const loadWeekSchema = z.strictObject({
   monday: isoDateSchema,
@@ -59,11 +63,11 @@ export function sumLoad(
     JobKind,
     Float64Array
   >;
-  for (const { chances, labourH, kind } of jobs) {
+  for (const { firstWeek, chances, labourH, kind } of jobs) {
     const kindH = byKind[kind];
-    for (let week = 0; week < count; week++) {
-      const chance = chances[week]!;
-      if (chance === 0) continue;
+    const end = Math.min(count, firstWeek + chances.length);
+    for (let week = firstWeek; week < end; week++) {
+      const chance = chances[week - firstWeek]!;
       mean[week]! += chance * labourH;
       variance[week]! += chance * (1 - chance) * labourH ** 2;
       number[week]! += chance;

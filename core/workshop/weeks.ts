@@ -46,6 +46,11 @@ export function createWeekGrid(today: IsoDate, count: number): WeekGrid {
   return { mondays, firstDay, lastDays: mondays.map((_, week) => firstDay + (week + 1) * daysPerWeek - 1) };
 }
 
+/** `weekOf` on a grid. */
+export function weekIn({ firstDay }: WeekGrid, date: IsoDate): number {
+  return Math.max(0, Math.floor((toDayNumber(date) - firstDay) / daysPerWeek));
+}
+
 /** Labour hours of a day, and of the week that begins on a Monday; closed days have none. */
 export function capacityOfDay({ hoursPerDay, closed }: Workshop, date: IsoDate): number {
   if (closed.some(({ from, to }) => from <= date && date <= to)) return 0;

@@ -2,10 +2,12 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { servicePacks } from "../../content/index.ts";
 import { addDays } from "../dates/index.ts";
+import { chanceOfReaching, measureRun } from "../hours/index.ts";
 import { createRandom } from "../random.ts";
 import {
   capacityOfDay,
   capacityOfWeek,
+  chanceIn,
   createWeekGrid,
   type ExpectedJob,
   expectJob,
@@ -26,7 +28,7 @@ const annual = servicePacks[0]!.items.find(({ id }) => id === "annual")!;
 const layUp = servicePacks[0]!.items.find(({ id }) => id === "lay-up")!;
 
 const job = (boat: string, change: Partial<ExpectedJob> & { at?: [number, number][] } = {}): ExpectedJob => {
-  const chances = new Float64Array(52);
+  const chances: number[] = new Array(52).fill(0);
   for (const [week, chance] of change.at ?? [[2, 1]]) chances[week] = chance;
   return {
     boat,
@@ -37,6 +39,7 @@ const job = (boat: string, change: Partial<ExpectedJob> & { at?: [number, number
     labourH: 2,
     dueDate: "2026-06-18",
     earliest: today,
+    firstWeek: 0,
     chances,
     ...Object.fromEntries(Object.entries(change).filter(([key]) => key !== "at")),
   };
@@ -62,7 +65,7 @@ describe("weeks", () => {
 
 describe("expectJob", () => {
   const belief = { lastH: 80, meanH: 60, varianceH2: 300, tripMeanH: 2.5 };
-  const mass = Float64Array.from({ length: 52 }, (_, week) => (week + 1) / 52);
+  const mass = Array.from({ length: 52 }, (_, week) => (week + 1) / 52);
   const expect1 = (change: object, believed: typeof belief | null = belief) =>
     expectJob(
       "b",
@@ -72,24 +75,41 @@ describe("expectJob", () => {
       mass,
       createWeekGrid(today, 52),
     );
-  const sum = (chances: Float64Array) => chances.reduce((total, chance) => total + chance, 0);
+  const byWeek = (expected: ExpectedJob) => Array.from({ length: 52 }, (_, week) => chanceIn(expected, week));
+  const sum = (chances: readonly number[]) => chances.reduce((total, chance) => total + chance, 0);
 
   it("comes by hours as the owner runs, at the latest by the calendar, surely once", () => {
-    const { chances } = expect1({})!;
+    const chances = byWeek(expect1({})!);
     expect(sum(chances)).toBeCloseTo(1, 9);
     expect(chances.slice(27).every((chance) => chance === 0)).toBe(true);
-    expect([...chances].every((chance) => chance >= 0)).toBe(true);
+    expect(chances.every((chance) => chance >= 0)).toBe(true);
     const byHoursAlone = expect1({ calendarDate: null })!;
     expect(sum(byHoursAlone.chances)).toBeGreaterThan(0.8);
   });
   it("lies evenly over its season, over eight weeks when it is overdue, and nowhere when nothing says so", () => {
     const season = expect1({ item: layUp, targetH: null, calendarDate: "2026-11-30" })!;
     expect(season.kind).toBe("season");
-    const weeks = [...season.chances].flatMap((chance, week) => (chance > 0 ? [week] : []));
+    const weeks = byWeek(season).flatMap((chance, week) => (chance > 0 ? [week] : []));
     expect([weeks[0], weeks.at(-1)]).toEqual([weekOf("2026-10-01", "2026-06-01"), weekOf("2026-11-30", "2026-06-01")]);
     const late = expect1({ isOverdue: true })!;
-    expect([...late.chances.slice(0, 9)]).toEqual([...Array.from({ length: 8 }, () => 1 / 8), 0]);
+    expect(byWeek(late).slice(0, 9)).toEqual([...Array.from({ length: 8 }, () => 1 / 8), 0]);
     expect(expect1({ calendarDate: null }, null)).toBeNull();
+  });
+  it("has the chances of every week worked out one by one", () => {
+    fc.assert(
+      fc.property(fc.double({ min: 1, max: 90, noNaN: true }), fc.integer({ min: -5, max: 70 }), (leftH, week) => {
+        const calendarDate = addDays(today, week * 7);
+        const expected = expect1({ targetH: 80 + leftH, calendarDate });
+        const by = mass.map((share, at) => {
+          const run = measureRun(belief.meanH, belief.varianceH2, share, belief.tripMeanH);
+          const isPast = at >= weekOf(calendarDate, "2026-06-01");
+          return isPast ? 1 : chanceOfReaching(run.meanH, run.varianceH2, leftH);
+        });
+        if (expected === null) expect(by.at(-1)).toBeLessThan(1e-3);
+        else byWeek(expected).forEach((chance, at) => void expect(chance).toBeCloseTo(by[at]! - (by[at - 1] ?? 0), 3));
+      }),
+      { seed: 5, numRuns: 80 },
+    );
   });
 });
 

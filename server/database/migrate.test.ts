@@ -9,6 +9,7 @@ import { up as first } from "./migrations/0001-store.ts";
 import { up as second } from "./migrations/0002-any-boat.ts";
 import { up as third } from "./migrations/0003-dock.ts";
 import { up as fourth } from "./migrations/0004-aftercare.ts";
+import { up as fifth } from "./migrations/0005-proof.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "ravik-migrate-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -54,7 +55,7 @@ it("0003 brings the seals of version 2 into the chain in their order, and knows 
   await sequelize.close();
 });
 
-it("0004 keeps the readings, services and messages of version 3, and says of those that fell that a slip was before", async () => {
+it("0004 and 0005 keep the readings, services and messages of version 3, and says of those that fell that a slip was before", async () => {
   const sequelize = new Sequelize({
     dialect: "sqlite",
     dialectModule: sqlite3,
@@ -89,5 +90,7 @@ it("0004 keeps the readings, services and messages of version 3, and says of tho
     { id: "m", boatId: "b", kind: "note", text: "Done.", state: "sent", answer: null },
   ]);
   expect(await read("SELECT contact FROM boats")).toEqual([{ contact: "{}" }]);
+  await fifth(sequelize);
+  expect(await read("SELECT id, file, fileName FROM services")).toEqual([{ id: "s", file: null, fileName: null }]);
   await sequelize.close();
 });

@@ -4,12 +4,14 @@ import * as first from "./migrations/0001-store.ts";
 import * as second from "./migrations/0002-any-boat.ts";
 import * as third from "./migrations/0003-dock.ts";
 import * as fourth from "./migrations/0004-aftercare.ts";
+import * as fifth from "./migrations/0005-proof.ts";
 
 const migrations = [
   { name: "0001-store", ...first },
   { name: "0002-any-boat", ...second },
   { name: "0003-dock", ...third },
   { name: "0004-aftercare", ...fourth },
+  { name: "0005-proof", ...fifth },
 ];
 
 /** Brings the database up to date; answers how many migrations it has had in all. Names are numbered without gaps. */

@@ -118,7 +118,18 @@ export interface ServiceRow {
   outcome: string;
   note: string;
   photo: string | null;
+  /** A file that shows it, under the name it came with. */
+  file: string | null;
+  fileName: string | null;
   priceCents: number | null;
+}
+export interface FileRow {
+  id: string;
+  type: "application/pdf" | "text/plain";
+  sha256: string;
+  bytes: Buffer;
+  at: string;
+  by: string;
 }
 export interface RunRow {
   id: string;
@@ -178,6 +189,7 @@ export interface Models {
   readonly templates: Table<TemplateRow>;
   readonly topicEdits: Table<TopicEditRow>;
   readonly photos: Table<PhotoRow>;
+  readonly files: Table<FileRow>;
   readonly deliveries: Table<DeliveryRow>;
   readonly entries: Table<EntryRow>;
   readonly chain: Table<ChainRow>;
@@ -240,6 +252,14 @@ export function defineModels(sequelize: Sequelize): Models {
       sha256: text(),
       large: { type: DataTypes.BLOB, allowNull: false },
       small: { type: DataTypes.BLOB, allowNull: false },
+    }),
+    files: table<FileRow>("files", {
+      id: key(),
+      type: text(),
+      sha256: text(),
+      bytes: { type: DataTypes.BLOB, allowNull: false },
+      at: text(),
+      by: text(),
     }),
     deliveries: table<DeliveryRow>("deliveries", {
       id: key(),
@@ -306,6 +326,8 @@ export function defineModels(sequelize: Sequelize): Models {
       outcome: { type: DataTypes.TEXT, allowNull: false, defaultValue: "done" },
       note: { type: DataTypes.TEXT, allowNull: false, defaultValue: "" },
       photo: maybeText(),
+      file: maybeText(),
+      fileName: maybeText(),
       priceCents: { type: DataTypes.INTEGER, allowNull: true },
     }),
     runs: table<RunRow>("runs", {

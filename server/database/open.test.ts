@@ -39,12 +39,28 @@ it("keeps nothing of a transaction that fails", async () => {
   await database.close();
 });
 
+it("lets a single write wait its turn among transactions, so that none of them finds the database busy", async () => {
+  const database = await openDatabase(folder);
+  const done: string[] = [];
+  const keep = (key: string) => database.models.settings.create({ key, value: "1" }).then(() => done.push(key));
+  const hold = (key: string) =>
+    database.inTransaction(async (transaction) => {
+      await database.models.settings.create({ key, value: "1" }, { transaction });
+      await new Promise((resolve) => setImmediate(resolve));
+      done.push(key);
+    });
+  await Promise.all([hold("a"), keep("b"), hold("c"), keep("d"), hold("e")]);
+  expect(done).toEqual(["a", "b", "c", "d", "e"]);
+  expect(await database.models.settings.destroy({ where: {} })).toBe(5);
+  await database.close();
+});
+
 it("opens again what it made, without running a migration twice", async () => {
   const first = await openDatabase(folder);
   await first.models.settings.create({ key: "kept", value: "1" });
   await first.close();
   const second = await openDatabase(folder);
-  expect(second.migrationsRun).toBe(4);
+  expect(second.migrationsRun).toBe(5);
   expect((await second.models.settings.findByPk("kept"))?.get("value")).toBe("1");
   await second.close();
 });

@@ -28,6 +28,7 @@ function createConnections() {
   const spares: sqlite3.Database[] = [];
   let isEnding = false;
   class Connection extends sqlite3.Database {
+    private isClosed = false;
     constructor(file: string, mode: number, opened: Opened) {
       super(file, mode, (error) => {
         if (error) opened(error);
@@ -35,8 +36,12 @@ function createConnections() {
       });
     }
     override close(closed?: Opened): void {
-      if (isEnding) super.close(closed);
-      else {
+      // Sequelize closes once more what it knows of when it is closed itself.
+      if (this.isClosed) closed?.(null);
+      else if (isEnding) {
+        this.isClosed = true;
+        super.close(closed);
+      } else {
         spares.push(this);
         closed?.(null);
       }
@@ -59,6 +64,26 @@ function createConnections() {
   };
 }
 
+type Write = (...given: unknown[]) => Promise<unknown>;
+/** The writes of a model, and which of their arguments names the transaction. */
+const writes = { create: 1, bulkCreate: 1, update: 1, upsert: 1, destroy: 0 } as const;
+
+/**
+ * A single write that names no transaction waits its turn like all others. Beside the queue it would wait for SQLite's lock,
+ * which goes to whoever asks at the right moment: while jobs are done one after the other, that may be nobody for seconds.
+ */
+function queueWrites(model: Models[keyof Models], inTransaction: Database["inTransaction"]) {
+  const methods = model as unknown as Record<string, Write>;
+  for (const [name, at] of Object.entries(writes)) {
+    const write = methods[name]!.bind(model);
+    methods[name] = (...given) => {
+      const options = (given[at] ?? {}) as { transaction?: Transaction };
+      if (options.transaction !== undefined) return write(...given);
+      return inTransaction((transaction) => write(...given.slice(0, at), { ...options, transaction }));
+    };
+  }
+}
+
 /** Opens (and makes or migrates) the store's database in `folder`. */
 export async function openDatabase(folder: string): Promise<Database> {
   mkdirSync(folder, { recursive: true });
@@ -73,14 +98,18 @@ export async function openDatabase(folder: string): Promise<Database> {
   const migrationsRun = await migrate(sequelize);
   const models = defineModels(sequelize);
   let queue: Promise<unknown> = Promise.resolve();
+  let isClosing = false;
+  const inTransaction: Database["inTransaction"] = (work) => {
+    if (isClosing) return Promise.reject(new Error("inTransaction: the database is being closed"));
+    const turn = queue.then(() => sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, work));
+    queue = turn.catch(() => undefined);
+    return turn;
+  };
+  for (const model of Object.values(models)) queueWrites(model, inTransaction);
   return {
     models,
     migrationsRun,
-    inTransaction(work) {
-      const turn = queue.then(() => sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, work));
-      queue = turn.catch(() => undefined);
-      return turn;
-    },
+    inTransaction,
     async isOpen() {
       try {
         await sequelize.query("SELECT 1");
@@ -90,6 +119,7 @@ export async function openDatabase(folder: string): Promise<Database> {
       }
     },
     async close() {
+      isClosing = true;
       await queue;
       await closeSpares();
       await sequelize.close();

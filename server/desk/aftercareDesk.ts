@@ -1,7 +1,7 @@
 import { contactSchema } from "../../api/careSchemas.ts";
 import type { CareDeskSheet, CareLine, MessageLine } from "../../api/index.ts";
 import { messageTemplates } from "../../content/index.ts";
-import { rankCare } from "../../core/aftercare/index.ts";
+import { type CareFacts, rankCare } from "../../core/aftercare/index.ts";
 import { addDays } from "../../core/dates/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -14,7 +14,7 @@ import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import type { Messages } from "../standins/messages.ts";
 import { hourOf, instantOf } from "../storeTime.ts";
-import type { FleetCare } from "./fleetCare.ts";
+import type { BoatFacts, FleetCare } from "./fleetCare.ts";
 
 interface Parts {
   readonly database: Database;
@@ -44,6 +44,10 @@ const linkPlace = "{link}";
 const morningMin = 10 * 60;
 const contactAfterDays = 2;
 const contactOf = (boat: BoatHead) => contactSchema.parse(JSON.parse(boat.contact));
+
+/** What a boat is ranked by besides what is known of its engines. One without promises has `noPromises`, always the same. */
+type Asked = Pick<CareFacts, "lastContact" | "isBooked" | "latePromises">;
+const noPromises: CareFacts["latePromises"] = [];
 
 /** Whom to turn to this week, and what is written to them, by hand or by the server itself. */
 export function createAftercareDesk(parts: Parts) {
@@ -120,6 +124,22 @@ export function createAftercareDesk(parts: Parts) {
   jobs.on("hello", writeByItself("hello"));
   jobs.on("break-in-end", writeByItself("break-in-end"));
 
+  /** Ranked once for as long as nothing of a boat changes: of a large fleet hardly anything has since the last look. */
+  const ranks = new WeakMap<BoatFacts, { asked: Asked; today: string; answer: ReturnType<typeof rankCare> }>();
+  const rank = (one: BoatFacts, asked: Asked, today: string) => {
+    const known = ranks.get(one);
+    const isSame =
+      known !== undefined &&
+      known.today === today &&
+      known.asked.lastContact === asked.lastContact &&
+      known.asked.isBooked === asked.isBooked &&
+      known.asked.latePromises === asked.latePromises;
+    if (isSame) return known.answer;
+    const answer = rankCare({ ...one.facts, ...asked }, today);
+    ranks.set(one, { asked, today, answer });
+    return answer;
+  };
+
   return {
     async describe(): Promise<CareDeskSheet> {
       const today = clock.today();
@@ -137,43 +157,43 @@ export function createAftercareDesk(parts: Parts) {
           if (due !== null && due < today) late.set(boatId, [...(late.get(boatId) ?? []), { text, due }]);
       const bookingOf = new Map(booked.filter(({ state }) => state === "booked").map((each) => [each.boat, each]));
       const soldOf = new Map(sold.map((delivery) => [delivery.boatId, delivery]));
-      const ranked = fleet.flatMap(({ boat, facts, toldH, toldOn, likelyNowH }): CareLine[] => {
-        const lastMessage = last.get(boat.id) ?? null;
-        const { weight, reasons } = rankCare(
-          {
-            ...facts,
-            lastContact: lastMessage === null || lastMessage.kind === "note" ? null : lastMessage.at.slice(0, 10),
-            isBooked: bookingOf.has(boat.id),
-            latePromises: late.get(boat.id) ?? [],
-          },
+      const ranked = fleet.flatMap((one) => {
+        const lastMessage = last.get(one.boat.id) ?? null;
+        const lastContact = lastMessage === null || lastMessage.kind === "note" ? null : lastMessage.at.slice(0, 10);
+        const { weight, reasons } = rank(
+          one,
+          { lastContact, isBooked: bookingOf.has(one.boat.id), latePromises: late.get(one.boat.id) ?? noPromises },
           today,
         );
-        if (reasons.length === 0) return [];
-        const delivery = soldOf.get(boat.id);
-        return [
-          {
-            boat: boat.id,
-            boatName: boat.name,
-            serial: boat.hull.slice(3, 8),
-            buyers: delivery?.buyers.map(({ name }) => name).join(" and ") ?? contactOf(boat).name,
-            contact: contactOf(boat),
-            delivery: delivery?.id ?? null,
-            weight,
-            reasons,
-            toldH,
-            likelyNowH,
-            toldOn,
-            lastMessage,
-            booking: bookingOf.get(boat.id) ?? null,
-          },
-        ];
+        return reasons.length === 0 ? [] : [{ one, weight, reasons, lastMessage }];
       });
-      ranked.sort((a, b) => b.weight - a.weight || (a.boat < b.boat ? -1 : 1));
+      ranked.sort((a, b) => b.weight - a.weight || (a.one.boat.id < b.one.boat.id ? -1 : 1));
+      // Only of those that are shown, people and slots are looked up.
+      const lines = ranked.slice(0, mostLines).map(({ one, weight, reasons, lastMessage }): CareLine => {
+        const { boat, toldH, likelyNowH, toldOn } = one;
+        const delivery = soldOf.get(boat.id);
+        const contact = contactOf(boat);
+        return {
+          boat: boat.id,
+          boatName: boat.name,
+          serial: boat.hull.slice(3, 8),
+          buyers: delivery?.buyers.map(({ name }) => name).join(" and ") ?? contact.name,
+          contact,
+          delivery: delivery?.id ?? null,
+          weight,
+          reasons,
+          toldH,
+          likelyNowH,
+          toldOn,
+          lastMessage,
+          booking: bookingOf.get(boat.id) ?? null,
+        };
+      });
       const nameOf = new Map(fleet.map(({ boat }) => [boat.id, boat.name]));
       const { store, phone } = await settings.read();
       return {
         date: today,
-        lines: ranked.slice(0, mostLines),
+        lines,
         linesInAll: ranked.length,
         boats: fleet.length,
         templates: await readTemplates(),
@@ -211,6 +231,7 @@ export function createAftercareDesk(parts: Parts) {
           throw new Failure("invalid-input", {
             issues: [{ path: "text", message: `has no place for the address, ${linkPlace}` }],
           });
+        if (deliveryId === null && text.includes(linkPlace)) throw new Failure("no-owner-page", { boat: boatId });
         if (isLate) return messages.hold(base, transaction);
         await carry({ id, kind, text, at }, boatId, by, transaction, host);
       });
@@ -221,7 +242,7 @@ export function createAftercareDesk(parts: Parts) {
       const unknown = Object.keys(texts).find((id) => !messageTemplates.some((each) => each.id === id));
       if (unknown !== undefined)
         throw new Failure("invalid-input", { issues: [{ path: `texts.${unknown}`, message: "is no template" }] });
-      await settings.write({ ...(await settings.read()), messageTexts: texts });
+      await settings.change({ messageTexts: texts });
     },
 
     listMessages: (boat: string) => messages.listOfBoat(boat),

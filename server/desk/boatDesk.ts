@@ -11,6 +11,7 @@ import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
+import type { Files } from "../repositories/files.ts";
 import type { People, Person } from "../repositories/people.ts";
 import type { Messages } from "../standins/messages.ts";
 import { boatScope, describeCare, findNextDue, listScopes, readingsOf, standEngine } from "./careDesk.ts";
@@ -29,6 +30,7 @@ interface Parts {
   readonly messages: Messages;
   readonly rigDesk: RigDesk;
   readonly libraryDesk: LibraryDesk;
+  readonly files: Files;
   readonly clock: Clock;
 }
 
@@ -39,7 +41,8 @@ const mostOwing = 60;
 
 /** Boats as a whole: today's list, one boat's page, and the hours and services that are entered there. */
 export function createBoatDesk(parts: Parts) {
-  const { database, boats, deliveries, people, careReader, runDesk, messages, rigDesk, libraryDesk, clock } = parts;
+  const { database, boats, deliveries, people, careReader, runDesk, messages, rigDesk, libraryDesk, files, clock } =
+    parts;
 
   const careOf = async (boat: BoatRecord, transaction?: Transaction) =>
     describeCare(await careReader.ask(boat, transaction), false);
@@ -181,7 +184,8 @@ export function createBoatDesk(parts: Parts) {
         checkHours(boat, reading.engine, reading.date);
         const earlier = await boats.listReadings([id], transaction);
         if (earlier.some((other) => other.id === reading.id)) return;
-        const asked = askReading(readingsOf(earlier, reading.engine), reading);
+        const meter = rigDesk.read(boat.rigText).engines.find((engine) => engine.id === reading.engine)?.meter;
+        const asked = askReading(readingsOf(earlier, reading.engine), reading, meter);
         if (asked !== null && reading.answer === undefined) {
           const facts = { path: "hours", got: reading.hours, before: asked.beforeH, on: asked.on };
           if (asked.code === "falls") throw new Failure("hours-fall", facts);
@@ -226,8 +230,11 @@ export function createBoatDesk(parts: Parts) {
           });
         const earlier = await boats.listServices([id], transaction);
         if (earlier.some((other) => other.id === service.id)) return;
-        const { photo = null, priceCents = null, ...rest } = service;
-        await boats.addService({ ...rest, boatId: id, photo, priceCents, by: user.name }, transaction);
+        const { photo = null, priceCents = null, file = null, fileName = null, ...rest } = service;
+        if (file !== null && !(await files.has(file, transaction)))
+          throw new Failure("not-found", { what: "file", id: file });
+        const proof = { photo, file, fileName: file === null ? null : fileName };
+        await boats.addService({ ...rest, ...proof, boatId: id, priceCents, by: user.name }, transaction);
         await refreshDue(boat, transaction);
       });
     },

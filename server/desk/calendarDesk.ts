@@ -109,7 +109,7 @@ export function createCalendarDesk(parts: Parts) {
 
     async makeFeed(): Promise<string> {
       const token = randomBytes(tokenBytes).toString("base64url");
-      await settings.write({ ...(await settings.read()), feedHash: hashToken(token) });
+      await settings.change({ feedHash: hashToken(token) });
       return token;
     },
 

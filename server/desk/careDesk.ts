@@ -125,6 +125,7 @@ function describeEngine(question: CareQuestion, standing: EngineStanding, withFo
   return {
     engine: engine.id,
     label: engine.label,
+    kind: engine.kind,
     toldH: last?.hours ?? null,
     meterH: resolved.at(-1)?.meterH ?? null,
     toldOn: last?.date ?? null,
@@ -261,16 +262,21 @@ function fuelOf(rig: Rig, engine: Engine): TankBurn | null {
   return litres === 0 ? null : { tankL: litres / Math.max(1, burning), burnLph: engine.burnLph };
 }
 
-function findPack<P extends { id: string }>(packs: readonly P[], id: string): P {
-  const pack = packs.find((candidate) => candidate.id === id);
-  if (pack === undefined) throw new Error(`findPack: expected one of ${packs.map((p) => p.id).join(", ")}, got ${id}`);
-  return pack;
+/** The pack of that id; for a rig that names one which is not here, the first that ships, and its title says so. */
+function findPack<P extends { id: string; title: string }>(packs: readonly P[], id: string): P {
+  const usual = packs[0]!;
+  return packs.find((pack) => pack.id === id) ?? { ...usual, title: `${usual.title} ("${id}" is not in the library)` };
 }
 
 /** The earliest due date over all engines and items; null when nothing is. */
 export function findNextDue(care: readonly EngineCare[]): IsoDate | null {
   const dates = care.flatMap(({ items }) => items.flatMap(({ dueDate }) => (dueDate === null ? [] : [dueDate])));
   return dates.sort()[0] ?? null;
+}
+
+/** After how many hours an engine is run in; null where its tanks are not known. */
+export function breakInHoursOf(rig: Rig, engine: Engine, packs: Packs): number | null {
+  return toHours(findPack(packs.breakIn, engine.breakInPack), fuelOf(rig, engine))?.totalH ?? null;
 }
 
 /** The limits that hold for an engine, for its runs to be judged by; empty where its tanks are not known. */

@@ -5,7 +5,7 @@ import { createHoursLine, nextTargets } from "../../core/service/index.ts";
 import { createWeekGrid, type ExpectedJob, expectJob, loadWeeks, type WeekGrid } from "../../core/workshop/index.ts";
 import type { Clock } from "../clock.ts";
 import type { BoatHead, Boats } from "../repositories/boats.ts";
-import { boatScope, type CareQuestion, limitsOf, listScopes, standEngine } from "./careDesk.ts";
+import { boatScope, breakInHoursOf, type CareQuestion, listScopes, standEngine } from "./careDesk.ts";
 import type { CareReader } from "./careReader.ts";
 import type { PackDesk } from "./packDesk.ts";
 
@@ -31,7 +31,7 @@ const seasonYears = 12;
 /** How far ahead the end of a break-in is looked for. */
 const breakInDays = 365;
 /** The boat itself runs no hours. */
-const noMass = new Float64Array(loadWeeks);
+const noMass: readonly number[] = new Array(loadWeeks).fill(0);
 
 /** The care of all boats that were handed over. What is known of a boat stands until its hours or services change, or the day. */
 export function createFleetCare({ boats, careReader, packDesk, clock }: Parts) {
@@ -93,7 +93,7 @@ export function describeFacts(
   for (const scope of scopes) {
     const standing = standings.find(({ engine }) => engine.id === scope.id);
     const lastDay = standing?.last == null ? null : toDayNumber(standing.last.date);
-    const massBy = lastDay === null ? noMass : Float64Array.from(grid.lastDays, (end) => season(lastDay, end));
+    const massBy = lastDay === null ? noMass : grid.lastDays.map((end) => season(lastDay, end));
     const owner = standing === undefined ? null : describeOwner(standing.owner);
     const belief =
       standing?.last == null || owner === null ? null : { lastH: standing.last.hours, ...owner, tripMeanH: usualTripH };
@@ -112,7 +112,7 @@ export function describeFacts(
     }
   }
   const engines = standings.map(({ engine, last, likelyNowH, monthlyHours }) => {
-    const totalH = limitsOf(rig, engine, packs).at(-1)?.toH ?? null;
+    const totalH = breakInHoursOf(rig, engine, packs);
     const isDone = totalH === null || (last !== null && last.hours >= totalH);
     return {
       label: engine.label,

@@ -115,10 +115,10 @@ export function createLibraryDesk({ topicEdits, deliveries, settings, clock }: P
       return { changed: changed.length, same: fresh.size - changed.length };
     },
     async setSchools(schools: SchoolChoices) {
-      await settings.write({ ...(await settings.read()), schools: { ...schools } });
+      await settings.change({ schools: { ...schools } });
     },
     async setStyles(styles: readonly OwnStyle[]) {
-      await settings.write({ ...(await settings.read()), ownStyles: [...styles] });
+      await settings.change({ ownStyles: [...styles] });
     },
     /** Back to the shipped wording. A topic of the store's own is gone, unless another comes after it. */
     async revert(id: string) {

@@ -1,7 +1,7 @@
 import type { PackSheet } from "../../api/index.ts";
 import { boatCarePack, breakInPacks, servicePacks } from "../../content/index.ts";
 import { type BreakInPack, breakInPackSchema } from "../../core/breakin/index.ts";
-import { type ServicePack, servicePackSchema } from "../../core/service/index.ts";
+import { keptServicePackSchema, type ServicePack } from "../../core/service/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database } from "../database/open.ts";
 import { readAll } from "../database/rows.ts";
@@ -46,7 +46,7 @@ export function createPackDesk({ database, boats, rigDesk, clock }: Parts) {
     const bodies = (kind: string) => rows.filter((row) => row.kind === kind).map(({ body }) => JSON.parse(body));
     const service = lay(
       shippedService,
-      bodies("service").map((body) => servicePackSchema.parse(body)),
+      bodies("service").map((body) => keptServicePackSchema.parse(body)),
     );
     known = {
       breakIn: lay(

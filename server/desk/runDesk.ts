@@ -70,7 +70,7 @@ export function createRunDesk({ database, boats, runs, packDesk, rigDesk, clock 
         const readings = await boats.listReadings([boatId], transaction);
         const at = new Date(clock.nowMs()).toISOString();
         const kept: RunLine[] = [];
-        for (const { id, engine: engineId, samples } of run.engines) {
+        for (const { id, engine: engineId, samples, temperatures = [] } of run.engines) {
           const before = known.find((other) => other.id === id);
           if (before !== undefined) {
             const { boatId: _, ...line } = before;
@@ -103,7 +103,8 @@ export function createRunDesk({ database, boats, runs, packDesk, rigDesk, clock 
             by,
             verdict,
           };
-          await runs.add({ ...line, boatId }, { samples: thin(samples), limits }, at, transaction);
+          const trace = { samples: thin(samples), limits, temperatures: thin(temperatures) };
+          await runs.add({ ...line, boatId }, trace, at, transaction);
           kept.push(line);
           // A run after the last reading moves the hours on; one that was forgotten and comes late does not.
           if (last === told.at(-1) && verdict.runS > 0)
@@ -131,7 +132,8 @@ export function createRunDesk({ database, boats, runs, packDesk, rigDesk, clock 
       const found = await runs.find(id);
       if (found === null || found.run.boatId !== boatId) throw new Failure("not-found", { what: "run", id });
       const { boatId: _, ...run } = found.run;
-      return { run, limits: found.trace.limits, samples: found.trace.samples };
+      const { limits, samples, temperatures = [] } = found.trace;
+      return { run, limits, samples, temperatures };
     },
   };
 }

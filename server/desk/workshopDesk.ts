@@ -6,7 +6,6 @@ import {
   type ExpectedJob,
   flattenLoad,
   listWeeks,
-  loadWeeks,
   sumLoad,
   type Workshop,
   weekOf,
@@ -73,7 +72,7 @@ export function createWorkshopDesk({ database, boats, deliveries, bookings, flee
     },
 
     async setWorkshop(workshop: Workshop) {
-      await settings.write({ ...(await settings.read()), workshop });
+      await settings.change({ workshop });
     },
 
     /** Books, moves, finishes or cancels. A slot on a day the workshop does not work is refused. */
@@ -102,9 +101,6 @@ const closedWhy = ({ closed }: Workshop, date: IsoDate) =>
 
 /** A slot as work that is sure to be there. */
 function asJob({ boat, date, labourH, items }: Booking, today: IsoDate): ExpectedJob {
-  const chances = new Float64Array(loadWeeks);
-  const week = weekOf(date, listWeeks(today, 1)[0]!);
-  if (week < loadWeeks) chances[week] = 1;
   return {
     boat,
     scope: items[0]?.scope ?? "boat",
@@ -114,6 +110,7 @@ function asJob({ boat, date, labourH, items }: Booking, today: IsoDate): Expecte
     labourH,
     dueDate: date,
     earliest: date,
-    chances,
+    firstWeek: weekOf(date, listWeeks(today, 1)[0]!),
+    chances: [1],
   };
 }

@@ -6,6 +6,18 @@ import { printPdf, write } from "./printer.ts";
 import { heading, label, lined, longDate } from "./record/sheet.ts";
 
 const outcomeWords = { done: "done here", elsewhere: "done elsewhere", skipped: "skipped" } as const;
+const sayOutcome = (
+  outcome: keyof typeof outcomeWords,
+  note: string,
+  photo: string | null,
+  fileName: string | null,
+): string => {
+  const shownBy = [...(photo === null ? [] : ["a photo"]), ...(fileName === null ? [] : [fileName])];
+  return [
+    [outcomeWords[outcome], note].filter((part) => part !== "").join(": "),
+    ...(shownBy.length === 0 ? [] : [`on file: ${shownBy.join(", ")}`]),
+  ].join(". ");
+};
 const money = (cents: number | null) => (cents === null ? "" : (cents / 100).toFixed(2));
 const sayDate = (date: string) => longDate.format(new Date(`${date}T12:00:00Z`));
 
@@ -66,14 +78,14 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
                   label("By"),
                   label("Price", true),
                 ],
-                ...services.map(({ date, engine, item, hours, by, outcome, note, priceCents }) => [
+                ...services.map(({ date, engine, item, hours, by, outcome, note, photo, fileName, priceCents }) => [
                   { text: sayDate(date) },
                   { text: write(labels.get(engine) ?? engine) },
                   {
                     stack: [
                       { text: write(titles.get(item) ?? item) },
                       {
-                        text: write([outcomeWords[outcome], note].filter((part) => part !== "").join(": "), {
+                        text: write(sayOutcome(outcome, note, photo, fileName), {
                           fontSize: 8.5,
                           color: soft,
                         }),

@@ -10,6 +10,8 @@ import { readAll, readOne } from "../database/rows.ts";
 export interface Trace {
   readonly samples: [number, number][];
   readonly limits: LimitPhase[];
+  /** Coolant in °C against seconds. Runs kept before it was taken have none. */
+  readonly temperatures?: [number, number][];
 }
 type Boated = RunLine & { readonly boatId: string };
 

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { plainText } from "../../core/rig/index.ts";
 import { ownStyleSchema } from "../../core/route/index.ts";
 import { workshopSchema } from "../../core/workshop/index.ts";
-import type { Database } from "../database/open.ts";
+import type { Database, Transaction } from "../database/open.ts";
 import { readOne } from "../database/rows.ts";
 
 /** What a store sets once. `monthlyHours`: engine hours a boat is expected to run in each month, January first. */
@@ -35,24 +35,35 @@ const defaults: Settings = {
   messageTexts: {},
 };
 
-export function createSettings({ models }: Database) {
+export function createSettings({ models, inTransaction }: Database) {
   // Read on nearly every request, written seldom, and only through here.
   let known: Settings | null = null;
   let written = 0;
+  const find = async (transaction?: Transaction): Promise<Settings> => {
+    const row = await readOne(models.settings, "store", transaction);
+    return row === null ? defaults : settingsSchema.parse(JSON.parse(row.value));
+  };
   return {
     /** Goes up with every write. */
     version: () => written,
     async read(): Promise<Settings> {
       if (known === null) {
-        const row = await readOne(models.settings, "store");
-        known = row === null ? defaults : settingsSchema.parse(JSON.parse(row.value));
+        const asRead = await find();
+        // What was changed meanwhile is newer than what was read.
+        known ??= asRead;
       }
       return known;
     },
-    async write(settings: z.input<typeof settingsSchema>) {
-      known = null;
-      written++;
-      await models.settings.upsert({ key: "store", value: JSON.stringify(settingsSchema.parse(settings)) });
+    /** Changes some of them and leaves the rest as they are now, whoever else changes others at the same time. */
+    async change(some: Partial<z.input<typeof settingsSchema>>) {
+      await inTransaction(async (transaction) => {
+        const changed = settingsSchema.parse({ ...(await find(transaction)), ...some });
+        await models.settings.upsert({ key: "store", value: JSON.stringify(changed) }, { transaction });
+        transaction.afterCommit(() => {
+          known = changed;
+          written++;
+        });
+      });
     },
   };
 }

@@ -21,10 +21,10 @@ export interface Message {
 /** A service that sends text messages to buyers and says what became of them. */
 export interface Messages {
   send(message: Message, transaction: Transaction): Promise<void>;
-  /** A call that was made: it is kept with the messages, answered. */
   /** Kept until it may be sent: what was written in quiet hours. */
   hold(message: Message, transaction: Transaction): Promise<void>;
   listHeld(): Promise<OutboxRow[]>;
+  /** A call that was made: it is kept with the messages, answered. */
   noteCall(message: Message, transaction: Transaction): Promise<void>;
   /** What became of those under way: `hasPhone` says whether a boat's people can be reached. */
   settle(hasPhone: (boatId: string) => boolean, transaction: Transaction): Promise<number>;

@@ -3,6 +3,7 @@ import { useEffect } from "react";
 import { Navigate, Outlet, useLocation } from "react-router";
 import type { Me } from "../../api/index.ts";
 import { journal } from "../offline/useJournal.ts";
+import { letterbox } from "../offline/useLetters.ts";
 import { ErrorNotice, Waiting } from "../ui/Notice.tsx";
 import { Refused } from "./client.ts";
 import { meQuery, queryClient } from "./queries.ts";
@@ -19,7 +20,9 @@ export function Gate() {
   const location = useLocation();
   const id = me.data?.id;
   useEffect(() => {
-    if (id !== undefined) journal.setUser(id);
+    if (id === undefined) return;
+    journal.setUser(id);
+    letterbox.setUser(id);
   }, [id]);
   if (me.isPending) return <Waiting what="who is signed in" />;
   if (me.error instanceof Refused && me.error.code === "sign-in-needed")

@@ -2,6 +2,7 @@ import { useId, useState } from "react";
 import { useNavigate } from "react-router";
 import { leaveNothingAboard } from "../offline/aboard.ts";
 import { journal } from "../offline/useJournal.ts";
+import { letterbox } from "../offline/useLetters.ts";
 import { describeError } from "../ui/errorWords.ts";
 import { ask, Refused } from "./client.ts";
 import { queryClient } from "./queries.ts";
@@ -32,6 +33,7 @@ export function PersonMenu({ isShort = false }: { isShort?: boolean }) {
       }
     }
     journal.setUser(null);
+    letterbox.setUser(null);
     queryClient.clear();
     await leaveNothingAboard();
     await navigate("/sign-in");

@@ -1,6 +1,7 @@
 import { NavLink, Outlet, useLocation } from "react-router";
 import { useNewVersion } from "../offline/newVersion.ts";
 import { useJournalStatus } from "../offline/useJournal.ts";
+import { useLetterCount } from "../offline/useLetters.ts";
 import { FindBox } from "./FindBox.tsx";
 import { PersonMenu } from "./PersonMenu.tsx";
 import { Signal } from "./Signal.tsx";
@@ -19,7 +20,8 @@ export function Shell() {
   const useNewer = useNewVersion();
   const { unsent } = useJournalStatus();
   // A newer Ravik waits until the handover is left and everything of it is sent.
-  const isBusy = useLocation().pathname.startsWith("/deliveries/") || unsent > 0;
+  const letters = useLetterCount();
+  const isBusy = useLocation().pathname.startsWith("/deliveries/") || unsent + letters > 0;
   return (
     <div className="min-h-dvh md:grid md:grid-cols-[108px_1fr] print:block">
       <nav

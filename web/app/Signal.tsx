@@ -1,11 +1,13 @@
 import { useJournalStatus } from "../offline/useJournal.ts";
+import { useLetterCount } from "../offline/useLetters.ts";
 import { describeError } from "../ui/errorWords.ts";
 import { sayClock } from "../ui/words.ts";
 
 /** Signal, what is kept here unsent, and when the last was sent. */
 export function Signal() {
   const { unsent, lastSentAtMs, hasSignal, refusal } = useJournalStatus();
-  const kept = unsent === 0 ? null : `${unsent} kept on this tablet`;
+  const letters = useLetterCount();
+  const kept = unsent + letters === 0 ? null : `${unsent + letters} kept on this tablet`;
   if (refusal !== null && unsent > 0)
     return (
       <span role="status" className="text-magenta" title={describeError(refusal)}>

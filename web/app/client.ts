@@ -21,6 +21,9 @@ export class Refused extends Error {
   }
 }
 
+/** Refusals that say nothing about what was sent: the same may be taken another time. */
+export const passing: ReadonlySet<string> = new Set(["no-signal", "sign-in-needed", "unexpected", "too-many-tries"]);
+
 interface Ask<N extends EndpointName> {
   readonly params?: ParamsOf<Endpoints[N]>;
   readonly body?: BodyOf<Endpoints[N]>;
@@ -51,7 +54,7 @@ export async function ask<N extends EndpointName>(
   return readAnswer(response);
 }
 
-type UploadName = "setPhoto" | "setOwnerPhoto" | "previewBundle" | "importBundle";
+type UploadName = "setPhoto" | "setFile" | "setOwnerPhoto" | "previewBundle" | "importBundle";
 
 /** Sends a file as it is, to one of the endpoints that take one. Throws Refused. */
 export async function sendFile<N extends UploadName>(

@@ -7,9 +7,10 @@ import { Shell } from "./Shell.tsx";
 
 /** The screens by address. Sign-in and Today come with the first load; the rest are fetched when first opened. */
 export const router = createBrowserRouter([
-  { path: "/sign-in", element: <SignInScreen /> },
+  { path: "/sign-in", element: <SignInScreen />, errorElement: <LostScreen /> },
   {
     path: "/o/:token",
+    errorElement: <LostScreen />,
     lazy: async () => ({ Component: (await import("../screens/owner/OwnerScreen.tsx")).OwnerScreen }),
   },
   {

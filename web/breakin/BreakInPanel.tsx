@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { RunLine } from "../../api/index.ts";
-import { type Leg, sayClockAt } from "../../core/breakin/index.ts";
+import { sayClockAt } from "../../core/breakin/index.ts";
 import { Fetched } from "../ui/Fetched.tsx";
 import { sayDayAndYear } from "../ui/words.ts";
 import { CoverageBars } from "./CoverageBars.tsx";
@@ -11,17 +11,19 @@ import { LogRun } from "./LogRun.tsx";
 import { NextRun } from "./NextRun.tsx";
 import { RunChart } from "./RunChart.tsx";
 import { RunVerdict } from "./RunVerdict.tsx";
+import type { LaneLegs } from "./useFollow.ts";
 
 /** A boat's break-in: how far it has come, the next run, runs logged and what they were like. The yard and the buyer see the same. */
 export function BreakInPanel({ door }: { door: BreakInDoor }) {
-  const [ran, setRan] = useState<readonly Leg[] | null>(null);
+  const [ran, setRan] = useState<readonly LaneLegs[] | null>(null);
   const [open, setOpen] = useState<string | null>(door.runs.at(-1)?.id ?? null);
+  const isOnePack = new Set(door.care.map(({ breakInTitle }) => breakInTitle)).size === 1;
   return (
     <div className="grid gap-7">
       <section aria-labelledby="how-far" className="print:hidden">
         <h2 id="how-far" className="text-lg font-bold">
           How far it has come{" "}
-          <span className="font-text text-sm font-normal text-soft">{door.care[0]?.breakInTitle}</span>
+          {isOnePack && <span className="font-text text-sm font-normal text-soft">{door.care[0]?.breakInTitle}</span>}
         </h2>
         <div
           className={`grid gap-x-8 gap-y-5 border-t border-ink pt-3 ${door.care.length > 1 ? "lg:grid-cols-2" : ""}`}
@@ -36,6 +38,7 @@ export function BreakInPanel({ door }: { door: BreakInDoor }) {
                     : `${care.toldH.toFixed(1)} of ${care.limits.at(-1)?.toH.toFixed(0) ?? "–"} h`}
                 </span>
               </h3>
+              {!isOnePack && <p className="text-soft">{care.breakInTitle}</p>}
               {care.tankHours !== null && (
                 <p className="num text-soft">
                   {care.tankHours.tanks} tanks are about {care.tankHours.likelyH.toFixed(0)} h, between{" "}
@@ -54,12 +57,16 @@ export function BreakInPanel({ door }: { door: BreakInDoor }) {
             </div>
           ))}
         </div>
-        <p className="mt-1 text-sm text-soft">{door.care[0]?.breakInBasis}</p>
+        {[...new Set(door.care.map(({ breakInBasis }) => breakInBasis))].map((basis) => (
+          <p key={basis} className="mt-1 text-sm text-soft">
+            {basis}
+          </p>
+        ))}
       </section>
       <NextRun
         door={door}
-        onRan={(legs) => {
-          setRan(legs);
+        onRan={(lanes) => {
+          setRan(lanes);
           document.getElementById("log-run")?.scrollIntoView();
         }}
       />
@@ -136,7 +143,7 @@ function RunDetail({ door, run }: { door: BreakInDoor; run: RunLine }) {
       <Fetched query={sheet} what="the run">
         {(data) => <RunChart sheet={data} topRpm={care?.ratedToRpm ?? 6000} />}
       </Fetched>
-      <RunVerdict run={run} />
+      <RunVerdict run={run} temperatures={sheet.data?.temperatures ?? []} />
     </div>
   );
 }

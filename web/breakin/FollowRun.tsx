@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 import { Button } from "../ui/Button.tsx";
-import { type Following, findLeg, signalChange, useNow, useScreenOn } from "./useFollow.ts";
+import { type Following, findLeg, type LaneLegs, signalChange, useNow, useScreenOn } from "./useFollow.ts";
 
 const two = (n: number) => String(n).padStart(2, "0");
 const sayLeft = (s: number) => `${Math.floor(Math.ceil(s) / 60)}:${two(Math.ceil(s) % 60)}`;
@@ -16,18 +16,21 @@ interface FollowProps {
 /** The run as one follows it from the helm seat: the speed now, how long still, what comes next. Works without signal. */
 export function FollowRun({ following, onChange, onEnd }: FollowProps) {
   const now = useNow();
-  const { legs, startedAtMs, pausedAtMs } = following;
+  const { lanes, startedAtMs, pausedAtMs } = following;
   const atS = Math.max(0, ((pausedAtMs ?? now) - startedAtMs) / 1000);
-  const here = findLeg(legs, atS);
-  const lastIndex = useRef<number | null>(null);
-  useScreenOn(pausedAtMs === null && here !== null);
+  const here = lanes.map(({ legs }) => findLeg(legs, atS));
+  const isDone = here.every((leg) => leg === null);
+  /** Which leg each engine is at: whenever it is another, the speed changes. */
+  const place = here.map((leg) => leg?.index ?? "end").join(" ");
+  const lastPlace = useRef<string | null>(null);
+  useScreenOn(pausedAtMs === null && !isDone);
   useEffect(() => {
-    const index = here?.index ?? legs.length;
-    if (lastIndex.current !== null && lastIndex.current !== index) signalChange();
-    lastIndex.current = index;
-  }, [here?.index, legs.length]);
-  const leg = here === null ? null : legs[here.index]!;
-  const next = here === null ? undefined : legs[here.index + 1];
+    if (lastPlace.current !== null && lastPlace.current !== place) signalChange();
+    lastPlace.current = place;
+  }, [place]);
+  // Until the next change of any engine; none when only the last legs are left.
+  const changes = here.flatMap((leg, i) => (leg !== null && leg.index + 1 < lanes[i]!.legs.length ? [leg.leftS] : []));
+  const nextS = changes.length === 0 ? null : Math.min(...changes);
   return (
     <section
       role="dialog"
@@ -38,25 +41,20 @@ export function FollowRun({ following, onChange, onEnd }: FollowProps) {
       <p className="border-l-4 border-oncaution bg-caution px-3 py-2 text-lg text-oncaution">
         One steers and keeps the lookout, another reads this. Speed limits, wakes and swimmers come before the plan.
       </p>
-      {leg === null ? (
+      {isDone ? (
         <p className="my-auto text-center text-4xl font-extrabold">The run is done. Switch off when it has idled.</p>
       ) : (
-        <div className="my-auto text-center" aria-live="assertive">
-          <p className="head num text-[clamp(72px,22vw,190px)] leading-none font-extrabold">{rpmWords(leg.rpm)}</p>
-          <p className="text-2xl text-soft">rpm, about</p>
-          <p className="num mt-4 text-[clamp(44px,11vw,90px)] leading-none font-bold">{sayLeft(here!.leftS)}</p>
-          <p className="mt-4 text-2xl">
-            {next === undefined
-              ? "Then it is done."
-              : `Then ${rpmWords(next.rpm)} rpm for ${sayMinutesShort(next.minutes)}.`}
-          </p>
-          <p className="mt-1 text-lg text-soft">
-            Leg {here!.index + 1} of {legs.length}
-          </p>
+        <div
+          className="my-auto grid items-end gap-x-4"
+          style={{ gridTemplateColumns: `repeat(${lanes.length}, minmax(0, 1fr))` }}
+        >
+          {lanes.map((lane, i) => (
+            <LaneNow key={lane.label} lane={lane} here={here[i]!} isOneOf={lanes.length > 1} />
+          ))}
         </div>
       )}
       <div className="mt-auto grid grid-cols-3 gap-3 pt-4">
-        {leg !== null && (
+        {!isDone && (
           <>
             <Button
               className="min-h-16 text-lg"
@@ -72,18 +70,54 @@ export function FollowRun({ following, onChange, onEnd }: FollowProps) {
             </Button>
             <Button
               className="min-h-16 text-lg"
-              disabled={next === undefined}
-              onClick={() => onChange({ ...following, startedAtMs: startedAtMs - here!.leftS * 1000 })}
+              disabled={nextS === null}
+              onClick={() => onChange({ ...following, startedAtMs: startedAtMs - (nextS ?? 0) * 1000 })}
             >
               Next speed
             </Button>
           </>
         )}
         <Button look="primary" className="min-h-16 text-lg last:col-start-3" onClick={() => onEnd(atS)}>
-          {leg === null ? "Keep the run" : "End here"}
+          {isDone ? "Keep the run" : "End here"}
         </Button>
       </div>
     </section>
+  );
+}
+
+interface LaneProps {
+  readonly lane: LaneLegs;
+  readonly here: { readonly index: number; readonly leftS: number } | null;
+  readonly isOneOf: boolean;
+}
+
+/** One engine, or a pair: its speed now, large. */
+function LaneNow({ lane: { label, legs }, here, isOneOf }: LaneProps) {
+  if (here === null) return <p className="text-center text-2xl font-bold">{label}: done.</p>;
+  const next = legs[here.index + 1];
+  return (
+    <div className="text-center" aria-live="assertive">
+      {isOneOf && <p className="text-xl font-bold sm:text-2xl">{label}</p>}
+      <p
+        className={`head num leading-none font-extrabold ${isOneOf ? "text-[clamp(54px,11vw,150px)]" : "text-[clamp(72px,22vw,190px)]"}`}
+      >
+        {rpmWords(legs[here.index]!.rpm)}
+      </p>
+      <p className="text-2xl text-soft">rpm, about</p>
+      <p
+        className={`num mt-4 leading-none font-bold ${isOneOf ? "text-[clamp(36px,7vw,80px)]" : "text-[clamp(44px,11vw,90px)]"}`}
+      >
+        {sayLeft(here.leftS)}
+      </p>
+      <p className="mt-4 text-2xl">
+        {next === undefined
+          ? "Then it is done."
+          : `Then ${rpmWords(next.rpm)} rpm for ${sayMinutesShort(next.minutes)}.`}
+      </p>
+      <p className="mt-1 text-lg text-soft">
+        Leg {here.index + 1} of {legs.length}
+      </p>
+    </div>
   );
 }
 

@@ -1,29 +1,38 @@
 import { useMemo, useState } from "react";
 import type { EngineCare } from "../../api/index.ts";
-import { breakInPlan, type Leg, usualIdleRpm } from "../../core/breakin/index.ts";
+import { type Leg, planTogether, usualIdleRpm } from "../../core/breakin/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import type { BreakInDoor } from "./door.ts";
+import { listSets } from "./engineSets.ts";
 import { FollowRun, sayMinutesShort } from "./FollowRun.tsx";
-import { type Following, keepFollowing, readFollowing } from "./useFollow.ts";
+import { cutLegs, type Following, keepFollowing, type LaneLegs, readFollowing } from "./useFollow.ts";
 
 const lengths = [30, 60, 90, 120, 180] as const;
+const leastMin = 5;
+const mostMin = 240;
 
 interface NextRunProps {
   readonly door: BreakInDoor;
   /** A run was followed to its end or ended by hand: these legs were run. */
-  readonly onRan: (legs: readonly Leg[]) => void;
+  readonly onRan: (lanes: readonly LaneLegs[]) => void;
 }
 
 /** "I have 90 minutes": the speeds to go to, least turned first, within what the hours allow; then followed at the helm. */
 export function NextRun({ door, onRan }: NextRunProps) {
   const [minutes, setMinutes] = useState(90);
+  const [way, setWay] = useState<string | null>(null);
   const [following, setFollowing] = useState<Following | null>(() => readFollowing(door.key));
-  const engines = door.care.filter(({ limits, breakIn }) => limits.length > 0 && breakIn !== null);
-  const plans = useMemo(() => engines.map((care) => ({ care, legs: planOf(care, minutes) })), [engines, minutes]);
-  // Twins turn together: the plan is that of the engine with the fewest hours, whose limits are the stricter.
-  const lead = [...plans].sort((a, b) => (a.care.toldH ?? 0) - (b.care.toldH ?? 0))[0];
-  if (lead === undefined)
+  const sets = useMemo(
+    () => listSets(door.care.filter(({ limits, breakIn }) => limits.length > 0 && breakIn !== null)),
+    [door.care],
+  );
+  const set = sets.find(({ key }) => key === way) ?? sets[0];
+  const plans = useMemo(
+    () => set?.lanes.map((lane) => ({ lane, legs: planOf(lane.care, minutes) })) ?? [],
+    [set, minutes],
+  );
+  if (set === undefined)
     return (
       <p className="text-soft">
         There is a plan as soon as hours were told, and, where the break-in is counted in tanks, the burn stands on the
@@ -34,13 +43,25 @@ export function NextRun({ door, onRan }: NextRunProps) {
     keepFollowing(door.key, value);
     setFollowing(value);
   };
-  const isTwin = plans.length > 1;
+  const lanes = plans.flatMap(({ lane, legs }): LaneLegs[] =>
+    legs === null ? [] : [{ label: lane.label, engines: lane.care.map(({ engine }) => engine), legs }],
+  );
+  const isWhole = lanes.length === plans.length;
   return (
     <section aria-labelledby="next-run">
       <h2 id="next-run" className="text-lg font-bold">
         Next run
       </h2>
       <div className="border-t border-ink pt-3">
+        {sets.length > 1 && (
+          <div className="mb-2 flex flex-wrap gap-2 print:hidden" role="radiogroup" aria-label="Engines of this run">
+            {sets.map(({ key, label }) => (
+              <Chip key={key} isPicked={set.key === key} onPick={() => setWay(key)}>
+                {label}
+              </Chip>
+            ))}
+          </div>
+        )}
         <div
           className="flex flex-wrap items-center gap-2 print:hidden"
           role="radiogroup"
@@ -56,68 +77,55 @@ export function NextRun({ door, onRan }: NextRunProps) {
             <span className="text-soft">or</span>
             <input
               type="number"
-              min={5}
-              max={240}
+              min={leastMin}
+              max={mostMin}
               value={minutes}
               aria-label="Minutes"
-              onChange={(event) => setMinutes(Math.max(0, Math.min(240, Number(event.target.value))))}
+              onChange={(event) => setMinutes(Math.max(0, Math.min(mostMin, Number(event.target.value))))}
               className="num min-h-12 w-20 rounded-md border border-soft bg-panel px-2 text-right"
             />
           </label>
         </div>
-        {lead.legs === null ? (
-          <p className="mt-3">
-            {minutes < 5
-              ? "A run is 5 minutes at least."
-              : "No run of this length keeps all the limits. Try another length."}
+        {isWhole && (
+          <p className="mt-3 border-l-4 border-oncaution bg-caution px-3 py-2 text-oncaution">
+            Warm up with the boat in the water or on the hose, never dry. Where the engine maker's manual asks
+            otherwise, it comes first.
           </p>
-        ) : (
-          <>
-            <p className="mt-3 border-l-4 border-oncaution bg-caution px-3 py-2 text-oncaution">
-              Warm up with the boat in the water or on the hose, never dry. Where the engine maker's manual asks
-              otherwise, it comes first.
-            </p>
-            <table className="mt-3 w-full max-w-xl text-lg">
-              <thead>
-                <tr className="border-b border-ink">
-                  <th className="w-10 py-1 text-right">Leg</th>
-                  <th className="text-right">rpm, about</th>
-                  <th className="text-right">For</th>
-                  <th className="text-right">From</th>
-                  <th className="pl-5">Why</th>
-                </tr>
-              </thead>
-              <tbody>
-                {lead.legs.map((leg, i) => (
-                  // biome-ignore lint/suspicious/noArrayIndexKey: legs are known by their place
-                  <tr key={i} className="border-b border-rule">
-                    <td className="num py-1.5 text-right text-soft">{i + 1}</td>
-                    <td className="num text-right text-xl font-bold">{leg.rpm.toLocaleString("en-GB")}</td>
-                    <td className="num text-right">{sayMinutesShort(leg.minutes)}</td>
-                    <td className="num text-right text-soft">{startOf(lead.legs!, i)}</td>
-                    <td className="pl-5 text-base text-soft">{whyOf(lead.legs!, i, lead.care)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            {isTwin && (
-              <p className="mt-2 text-soft">
-                Both engines together, by the limits of {lead.care.label}, which has the fewer hours.
-              </p>
-            )}
-            <p className="mt-3 flex flex-wrap gap-2 print:hidden">
-              <Button
-                look="primary"
-                className="min-h-14 px-6 text-lg"
-                onClick={() => change({ legs: lead.legs!, startedAtMs: Date.now(), pausedAtMs: null })}
-              >
-                Follow it at the helm
-              </Button>
-              <Button className="min-h-14" onClick={() => window.print()}>
-                Print it
-              </Button>
-            </p>
-          </>
+        )}
+        <div className={`mt-3 grid gap-x-8 gap-y-5 ${plans.length > 1 ? "lg:grid-cols-2" : ""}`}>
+          {plans.map(({ lane, legs }) => (
+            <div key={lane.label}>
+              {plans.length > 1 && <h3 className="font-bold">{lane.label}</h3>}
+              {legs === null ? (
+                <p>
+                  {minutes < leastMin
+                    ? "A run is 5 minutes at least."
+                    : "No run of this length keeps all the limits. Try another length."}
+                </p>
+              ) : (
+                <LegTable legs={legs} care={lane.care} />
+              )}
+            </div>
+          ))}
+        </div>
+        {isWhole && set.lanes.length > 1 && (
+          <p className="mt-2 text-soft">
+            Two levers, two plans: the boat pulls to one side, so keep to open water and a steady course.
+          </p>
+        )}
+        {isWhole && (
+          <p className="mt-3 flex flex-wrap gap-2 print:hidden">
+            <Button
+              look="primary"
+              className="min-h-14 px-6 text-lg"
+              onClick={() => change({ lanes, startedAtMs: Date.now(), pausedAtMs: null })}
+            >
+              Follow it at the helm
+            </Button>
+            <Button className="min-h-14" onClick={() => window.print()}>
+              Print it
+            </Button>
+          </p>
         )}
       </div>
       {following !== null && (
@@ -125,9 +133,9 @@ export function NextRun({ door, onRan }: NextRunProps) {
           following={following}
           onChange={change}
           onEnd={(ranS) => {
-            const ran = cutLegs(following.legs, ranS);
+            const ran = following.lanes.map((lane) => ({ ...lane, legs: cutLegs(lane.legs, ranS) }));
             change(null);
-            if (ran.length > 0) onRan(ran);
+            if (ran.every(({ legs }) => legs.length > 0)) onRan(ran);
           }}
         />
       )}
@@ -135,17 +143,56 @@ export function NextRun({ door, onRan }: NextRunProps) {
   );
 }
 
-function planOf(care: EngineCare, minutes: number): Leg[] | null {
-  if (minutes < 5) return null;
-  const coveredS = Object.fromEntries(care.coverage.map(({ fromRpm, s }) => [String(fromRpm), s]));
-  const answer = breakInPlan({
-    phases: care.limits,
-    hoursBefore: care.toldH ?? 0,
-    minutes,
-    coveredS,
-    idleRpm: usualIdleRpm,
-    topRpm: care.ratedToRpm,
-  });
+/** Legs in their order; of a pair, why each is there stands side by side for one engine and the other where they differ. */
+function LegTable({ legs, care }: { legs: readonly Leg[]; care: readonly EngineCare[] }) {
+  const reasons = care.map((one) => ({ label: one.label, why: legs.map((_, i) => whyOf(legs, i, one)) }));
+  const isAlike = reasons.every(({ why }) => why.join() === reasons[0]!.why.join());
+  const shown = isAlike ? [{ ...reasons[0]!, label: care.length === 1 ? "Why" : "Why, both engines" }] : reasons;
+  const number = "num whitespace-nowrap pl-4 text-right";
+  return (
+    <table className="w-full max-w-3xl text-lg">
+      <thead>
+        <tr className="border-b border-ink">
+          <th className="w-10 py-1 text-right">Leg</th>
+          <th className="pl-4 text-right whitespace-nowrap">rpm, about</th>
+          <th className="pl-4 text-right">For</th>
+          <th className="pl-4 text-right">From</th>
+          {shown.map(({ label }) => (
+            <th key={label} className="pl-5">
+              {label}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {legs.map((leg, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: legs are known by their place
+          <tr key={i} className="border-b border-rule">
+            <td className="num py-1.5 text-right text-soft">{i + 1}</td>
+            <td className={`${number} text-xl font-bold`}>{leg.rpm.toLocaleString("en-GB")}</td>
+            <td className={number}>{sayMinutesShort(leg.minutes)}</td>
+            <td className={`${number} text-soft`}>{startOf(legs, i)}</td>
+            {shown.map(({ label, why }) => (
+              <td key={label} className="pl-5 text-base text-soft">
+                {why[i]}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function planOf(care: readonly EngineCare[], minutes: number): Leg[] | null {
+  if (minutes < leastMin) return null;
+  const engines = care.map(({ limits, toldH, coverage, ratedToRpm }) => ({
+    phases: limits,
+    hoursBefore: toldH ?? 0,
+    coveredS: Object.fromEntries(coverage.map(({ fromRpm, s }) => [String(fromRpm), s])),
+    topRpm: ratedToRpm,
+  }));
+  const answer = planTogether(engines, minutes, usualIdleRpm);
   return answer.ok ? answer.value.legs : null;
 }
 
@@ -158,20 +205,13 @@ function whyOf(legs: readonly Leg[], index: number, care: EngineCare): string {
   if (index === legs.length - 1) return "cool down before you switch off";
   const until = legs.findIndex(({ rpm }) => rpm > 1500);
   if (index < (until < 0 ? legs.length : until)) return "warm up";
-  const band = care.coverage.find(({ fromRpm }) => legs[index]!.rpm >= fromRpm && legs[index]!.rpm < fromRpm + 500);
+  const { rpm } = legs[index]!;
+  const band = care.coverage.find(({ fromRpm }) => rpm >= fromRpm && rpm < fromRpm + 500);
   const wot = care.limits.find((limit) => limit.wot !== undefined)?.wot?.rpm;
-  if (wot !== undefined && legs[index]!.rpm >= wot) return "full throttle, short";
-  return band !== undefined && band.s === 0 ? "not turned yet" : "";
-}
-
-/** The legs as far as they were run. */
-function cutLegs(legs: readonly Leg[], ranS: number): Leg[] {
-  const ran: Leg[] = [];
-  let left = ranS / 60;
-  for (const { rpm, minutes } of legs) {
-    if (left <= 0.05) break;
-    ran.push({ rpm, minutes: Math.round(Math.min(minutes, left) * 10) / 10 });
-    left -= minutes;
-  }
-  return ran.filter(({ minutes }) => minutes > 0);
+  if (wot !== undefined && rpm >= wot) return "full throttle, short";
+  if (band === undefined) return "";
+  const isIn = (leg: Leg) => leg.rpm >= band.fromRpm && leg.rpm < band.fromRpm + 500;
+  const planned = legs.slice(0, index).reduce((sum, leg) => sum + (isIn(leg) ? leg.minutes : 0), 0);
+  const sofarMin = band.s / 60 + planned;
+  return sofarMin === 0 ? "not turned yet" : `${Math.round(sofarMin)} of ${Math.round(band.goalS / 60)} min by then`;
 }

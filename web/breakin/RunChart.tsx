@@ -6,7 +6,8 @@ import { LazyChart } from "../ui/LazyChart.tsx";
 
 /** A run as engine speed against time: the limits of its hours shaded, what they ask about marked. */
 export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number }) {
-  const { run, limits, samples } = sheet;
+  const { run, limits, samples, temperatures } = sheet;
+  const isWarm = temperatures.length > 1;
   const draw = useCallback(
     (inks: Inks) => {
       const endS = samples.at(-1)?.[0] ?? 0;
@@ -32,7 +33,7 @@ export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number })
             ];
       });
       return {
-        grid: { left: 56, right: 12, top: 30, bottom: 38 },
+        grid: { left: 56, right: isWarm ? 44 : 12, top: 30, bottom: 38 },
         xAxis: {
           type: "value",
           min: 0,
@@ -44,24 +45,46 @@ export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number })
           axisLine: { lineStyle: { color: inks.ink } },
           splitLine: { show: false },
         },
-        yAxis: {
-          type: "value",
-          min: 0,
-          max: Math.ceil((topRpm * 1.05) / 500) * 500,
-          interval: 1000,
-          name: "rpm",
-          nameTextStyle: { color: inks.soft, align: "right" },
-          nameGap: 12,
-          axisLabel: { color: inks.soft },
-          splitLine: { lineStyle: { color: inks.rule } },
-        },
+        yAxis: [
+          {
+            type: "value",
+            min: 0,
+            max: Math.ceil((topRpm * 1.05) / 500) * 500,
+            interval: 1000,
+            name: "rpm",
+            nameTextStyle: { color: inks.soft, align: "right" },
+            nameGap: 12,
+            axisLabel: { color: inks.soft },
+            splitLine: { lineStyle: { color: inks.rule } },
+          },
+          ...(isWarm
+            ? [
+                {
+                  type: "value",
+                  min: 0,
+                  max: 120,
+                  interval: 40,
+                  name: "coolant °C",
+                  nameTextStyle: { color: inks.soft, align: "right" },
+                  nameGap: 12,
+                  axisLabel: { color: inks.soft },
+                  splitLine: { show: false },
+                },
+              ]
+            : []),
+        ],
         tooltip: {
           trigger: "axis",
           backgroundColor: inks.panel,
           borderColor: inks.ink,
           textStyle: { color: inks.ink },
-          formatter: (points: { value: [number, number] }[]) =>
-            `${sayClockAt(run.startMin, points[0]!.value[0] * 60)}  ${points[0]!.value[1].toLocaleString("en-GB")} rpm`,
+          formatter: (points: { seriesIndex: number; value: [number, number] }[]) =>
+            [
+              sayClockAt(run.startMin, points[0]!.value[0] * 60),
+              ...points.map(({ seriesIndex, value }) =>
+                seriesIndex === 0 ? `${value[1].toLocaleString("en-GB")} rpm` : `coolant ${Math.round(value[1])} °C`,
+              ),
+            ].join("  "),
         },
         series: [
           {
@@ -81,17 +104,28 @@ export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number })
               ],
             },
           },
+          ...(isWarm
+            ? [
+                {
+                  type: "line",
+                  yAxisIndex: 1,
+                  data: temperatures.map(([s, celsius]) => [s / 60, celsius]),
+                  showSymbol: false,
+                  lineStyle: { width: 1.4, color: inks.soft, type: "dashed" },
+                },
+              ]
+            : []),
         ],
       };
     },
-    [limits, run, samples, topRpm],
+    [limits, run, samples, temperatures, isWarm, topRpm],
   );
   const { breaches, runS } = run.verdict;
   return (
     <LazyChart
       draw={draw}
       heightPx={260}
-      says={`Engine speed over ${Math.round(runS / 60)} minutes, ${breaches.length === 0 ? "within the limits of its hours" : breaches.length === 1 ? "one stretch outside the limits" : `${breaches.length} stretches outside the limits`}`}
+      says={`Engine speed over ${Math.round(runS / 60)} minutes, ${breaches.length === 0 ? "within the limits of its hours" : breaches.length === 1 ? "one stretch outside the limits" : `${breaches.length} stretches outside the limits`}${isWarm ? "; its coolant dashed" : ""}`}
     />
   );
 }

@@ -1,8 +1,14 @@
 import type { RunLine } from "../../api/index.ts";
-import { saySeconds } from "../../core/breakin/index.ts";
+import { sayClockAt, saySeconds } from "../../core/breakin/index.ts";
+
+interface VerdictProps {
+  readonly run: RunLine;
+  /** Coolant in °C against seconds, where it was recorded. */
+  readonly temperatures?: readonly (readonly [number, number])[];
+}
 
 /** What a run was like, in words: what its break-in asks about, what was covered, what to do next. It blames nobody. */
-export function RunVerdict({ run }: { run: RunLine }) {
+export function RunVerdict({ run, temperatures = [] }: VerdictProps) {
   const { breaches, runS, hoursAfter, gaps, wotS, longestSteadyS, advice } = run.verdict;
   return (
     <section aria-label="What this run was like">
@@ -31,6 +37,9 @@ export function RunVerdict({ run }: { run: RunLine }) {
         <Fact name="Hours after it" value={`${hoursAfter.toFixed(1)} h`} />
         <Fact name="Longest at one speed" value={saySeconds(longestSteadyS)} />
         <Fact name="At full throttle" value={saySeconds(wotS)} />
+        {temperatures.length > 0 && (
+          <Fact name="Coolant at its warmest" value={sayWarmest(temperatures, run.startMin)} />
+        )}
         {gaps > 0 && <Fact name="Gaps in the recording" value={`${gaps}, not counted`} />}
       </dl>
       {advice.length > 0 && (
@@ -40,6 +49,11 @@ export function RunVerdict({ run }: { run: RunLine }) {
       )}
     </section>
   );
+}
+
+function sayWarmest(temperatures: readonly (readonly [number, number])[], startMin: number): string {
+  const [s, celsius] = temperatures.reduce((most, each) => (each[1] > most[1] ? each : most));
+  return `${Math.round(celsius)} °C, first at ${sayClockAt(startMin, s)}`;
 }
 
 function Fact({ name, value }: { name: string; value: string }) {

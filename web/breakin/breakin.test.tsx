@@ -1,4 +1,5 @@
 // @vitest-environment jsdom
+import "fake-indexeddb/auto";
 import { QueryClientProvider } from "@tanstack/react-query";
 import { act, cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
@@ -14,15 +15,20 @@ import {
   sampleLegs,
 } from "../../core/breakin/index.ts";
 import { queryClient } from "../app/queries.ts";
+import type { Inks } from "../ui/Chart.tsx";
 import { BreakInPanel } from "./BreakInPanel.tsx";
 import type { BreakInDoor } from "./door.ts";
 import { FollowRun } from "./FollowRun.tsx";
+import { RunChart } from "./RunChart.tsx";
 import { RunVerdict } from "./RunVerdict.tsx";
-import { findLeg, keepFollowing, readFollowing } from "./useFollow.ts";
+import { cutLegs, findLeg, keepFollowing, readFollowing } from "./useFollow.ts";
 
 vi.mock("../ui/LazyChart.tsx", () => ({
-  LazyChart: ({ says }: { says: string }) => <div role="img" aria-label={says} />,
+  LazyChart: ({ draw, says }: { draw: (inks: Inks) => unknown; says: string }) => (
+    <div role="img" aria-label={says} data-drawing={JSON.stringify(draw(inks))} />
+  ),
 }));
+const inks = new Proxy({}, { get: (_, name) => name }) as Inks;
 
 const pack = breakInPacks[0]!;
 const limits = createLimits(pack, 6000);
@@ -32,6 +38,7 @@ function createCare(engine: string, label: string, hours: number, change: Partia
   return {
     engine,
     label,
+    kind: "outboard",
     toldH: hours,
     meterH: hours,
     toldOn: "2026-06-01",
@@ -56,6 +63,7 @@ function show(care: EngineCare[], runs: RunLine[] = []) {
   const kept: NewRun[] = [];
   const door: BreakInDoor = {
     key: "b1",
+    about: "b1",
     today: "2026-06-20",
     care,
     runs,
@@ -69,6 +77,11 @@ function show(care: EngineCare[], runs: RunLine[] = []) {
       samples: [
         [0, 700],
         [60, 700],
+      ],
+      temperatures: [
+        [0, 18],
+        [30, 71.6],
+        [60, 68],
       ],
     }),
   };
@@ -97,17 +110,43 @@ const legsOnPage = () =>
     );
 
 describe("the next run", () => {
-  it("keeps to the limits of the engine with the fewer hours, and says why each leg is there", () => {
-    show([createCare("port", "Port engine", 5), createCare("starboard", "Starboard engine", 0.2)]);
+  it("of twins keeps to the stricter limits, and says for each of them side by side why a leg is there", () => {
+    const port = createCare("port", "Port engine", 5);
+    const turned = port.coverage.map((band) => ({ ...band, s: 300 }));
+    show([{ ...port, coverage: turned }, createCare("starboard", "Starboard engine", 0.2)]);
     const legs = legsOnPage();
-    expect(screen.getByText(/by the limits of Starboard engine, which has the fewer hours/)).toBeTruthy();
-    expect(legs[0]).toContain("warm up");
-    expect(legs.at(-1)).toContain("cool down before you switch off");
-    expect(legs.some((cells) => cells.includes("not turned yet"))).toBe(true);
+    expect(screen.getByRole("columnheader", { name: "Port engine" })).toBeTruthy();
+    expect(screen.getByRole("columnheader", { name: "Starboard engine" })).toBeTruthy();
+    expect(legs[0]!.slice(4)).toEqual(["warm up", "warm up"]);
+    expect(legs.at(-1)!.slice(4)).toEqual(["cool down before you switch off", "cool down before you switch off"]);
+    expect(legs.some((cells) => cells[4] === "5 of 20 min by then" && cells[5] === "not turned yet")).toBe(true);
     const first30 = legs
       .filter((cells) => Number(cells[3]!.split(":")[0]) < 48)
       .map((cells) => Number(cells[1]!.replace(",", "")));
     for (const rpm of first30) expect(rpm).toBeLessThanOrEqual(3000);
+  });
+
+  it("of twins may be a plan for each, and a kicker is always run by itself", async () => {
+    show([
+      createCare("port", "Port engine", 5),
+      createCare("starboard", "Starboard engine", 0.2),
+      createCare("kicker", "Kicker", 1, { kind: "kicker" }),
+    ]);
+    const engines = () => within(screen.getByRole("radiogroup", { name: "Engines of this run" }));
+    await user.click(engines().getByRole("radio", { name: "Each by its own plan" }));
+    const tables = within(screen.getByRole("region", { name: "Next run" })).getAllByRole("table");
+    const highest = tables.map((table) =>
+      Math.max(
+        ...within(table)
+          .getAllByRole("row")
+          .slice(1)
+          .map((row) => Number(within(row).getAllByRole("cell")[1]!.textContent!.replace(",", ""))),
+      ),
+    );
+    expect(highest[0]).toBeGreaterThan(highest[1]!);
+    expect(screen.getByText(/the boat pulls to one side/)).toBeTruthy();
+    await user.click(engines().getByRole("radio", { name: "Kicker" }));
+    expect(within(screen.getByRole("region", { name: "Next run" })).getAllByRole("table")).toHaveLength(1);
   });
 
   it("is made anew for the time there is, and says when none keeps the limits", async () => {
@@ -138,6 +177,47 @@ describe("a run that is followed", () => {
     { rpm: 650, minutes: 2 },
   ];
 
+  const lanes = [{ label: "Engine", engines: ["main"], legs }];
+
+  it("shows twins side by side, each with its speed, and goes on at the next change of either", () => {
+    vi.useFakeTimers({ now: 1_000_000 });
+    const other = [
+      { rpm: 1100, minutes: 8 },
+      { rpm: 2000, minutes: 3 },
+    ];
+    const pair = [
+      { label: "Port engine", engines: ["port"], legs },
+      { label: "Starboard engine", engines: ["starboard"], legs: other },
+    ];
+    const onChange = vi.fn();
+    render(
+      <FollowRun
+        following={{ lanes: pair, startedAtMs: 1_000_000, pausedAtMs: null }}
+        onChange={onChange}
+        onEnd={() => undefined}
+      />,
+    );
+    for (const words of ["Port engine", "1,250", "Starboard engine", "1,100", "5:00", "8:00"])
+      expect(screen.getByText(words)).toBeTruthy();
+    act(() => screen.getByRole("button", { name: "Next speed" }).click());
+    expect(onChange.mock.lastCall![0].startedAtMs).toBe(1_000_000 - 300_000);
+    act(() => {
+      vi.advanceTimersByTime(481_000);
+    });
+    expect(screen.getByText("2,750")).toBeTruthy();
+    expect(screen.getByText("2,000")).toBeTruthy();
+    vi.useRealTimers();
+  });
+
+  it("is cut where it was ended", () => {
+    expect(cutLegs(legs, 301 + 90)).toEqual([
+      { rpm: 1250, minutes: 5 },
+      { rpm: 2750, minutes: 1.5 },
+    ]);
+    expect(cutLegs(legs, 2)).toEqual([]);
+    expect(cutLegs(legs, 9999)).toEqual(legs);
+  });
+
   it("is at its leg by the clock, and over after the last", () => {
     expect(findLeg(legs, 0)).toEqual({ index: 0, leftS: 300 });
     expect(findLeg(legs, 300)).toEqual({ index: 1, leftS: 240 });
@@ -146,12 +226,14 @@ describe("a run that is followed", () => {
   });
 
   it("is kept on the device, so that a reload finds it again", () => {
-    keepFollowing("b1", { legs, startedAtMs: 5, pausedAtMs: null });
-    expect(readFollowing("b1")?.legs).toEqual(legs);
+    keepFollowing("b1", { lanes, startedAtMs: 5, pausedAtMs: null });
+    expect(readFollowing("b1")?.lanes).toEqual(lanes);
     keepFollowing("b1", null);
     expect(readFollowing("b1")).toBeNull();
-    localStorage.setItem("ravik-run-b1", "{");
-    expect(readFollowing("b1")).toBeNull();
+    for (const broken of ["{", '{"legs":[],"startedAtMs":1}']) {
+      localStorage.setItem("ravik-run-b1", broken);
+      expect(readFollowing("b1")).toBeNull();
+    }
   });
 
   it("shows speed, time left and what comes; changes with a signal, waits, goes on, ends", () => {
@@ -160,7 +242,7 @@ describe("a run that is followed", () => {
     Object.assign(navigator, { vibrate });
     const onChange = vi.fn();
     const onEnd = vi.fn();
-    const following = { legs, startedAtMs: 1_000_000, pausedAtMs: null };
+    const following = { lanes, startedAtMs: 1_000_000, pausedAtMs: null };
     const { rerender } = render(<FollowRun following={following} onChange={onChange} onEnd={onEnd} />);
     expect(screen.getByText("1,250")).toBeTruthy();
     expect(screen.getByText("5:00")).toBeTruthy();
@@ -205,6 +287,38 @@ describe("a run by hand", () => {
   });
 });
 
+describe("a run of twins by hand", () => {
+  it("may be told engine by engine, and says of which a leg is not right", async () => {
+    const kept = show([createCare("port", "Port engine", 5), createCare("starboard", "Starboard engine", 5)]);
+    await user.click(screen.getByRole("radio", { name: "Each by itself" }));
+    const starboard = screen.getByLabelText("rpm of leg 1, Starboard engine");
+    await user.clear(starboard);
+    await user.click(screen.getByRole("button", { name: "Keep the run" }));
+    expect(screen.getByRole("alert").textContent).toContain("Starboard engine, leg 1: rpm from 0 to 20,000.");
+    await user.type(starboard, "900");
+    await user.click(screen.getByRole("button", { name: "Another leg, Port engine" }));
+    await user.click(screen.getByRole("button", { name: "Keep the run" }));
+    expect(kept[0]!.engines.map(({ engine, samples }) => [engine, samples[0]![1], samples.at(-1)![0]])).toEqual([
+      ["port", 1200, 600],
+      ["starboard", 900, 300],
+    ]);
+  });
+
+  it("is taken from what was followed, and can be changed before it is kept", async () => {
+    const kept = show([createCare("main", "Engine", 3)]);
+    await user.click(screen.getByRole("radio", { name: /^30 min/ }));
+    const planned = legsOnPage().length;
+    await user.click(screen.getByRole("button", { name: "Follow it at the helm" }));
+    const dialog = within(screen.getByRole("dialog", { name: "The run now" }));
+    for (let i = 1; i < planned; i++) await user.click(dialog.getByRole("button", { name: "Next speed" }));
+    await user.click(dialog.getByRole("button", { name: "End here" }));
+    expect(screen.queryByRole("dialog")).toBeNull();
+    expect(screen.getAllByLabelText(/^rpm of leg/)).toHaveLength(planned - 1);
+    await user.click(screen.getByRole("button", { name: "Keep the run" }));
+    expect(kept[0]!.engines[0]!.samples.length).toBeGreaterThan(1500);
+  });
+});
+
 describe("what a run was like", () => {
   const runOf = (rpm: number, minutes: number): RunLine => {
     const trace = breakInTrace({ phases: limits, hoursBefore: 3, samples: sampleLegs([{ rpm, minutes }]) });
@@ -234,9 +348,53 @@ describe("what a run was like", () => {
     expect(document.body.textContent).not.toMatch(/wrong|fault|mistake|should not have/i);
   });
 
+  it("is drawn against time, the limits of its hours shaded, breaches marked, coolant on an axis of its own", () => {
+    const run = { ...runOf(3000, 40), hoursBefore: 0.5 };
+    const samples: [number, number][] = [
+      [0, 700],
+      [2400, 3000],
+    ];
+    const draw = (temperatures: [number, number][]) => {
+      const { unmount } = render(<RunChart sheet={{ run, limits, samples, temperatures }} topRpm={6000} />);
+      const drawing = JSON.parse(screen.getByRole("img").dataset.drawing!);
+      unmount();
+      return drawing;
+    };
+    const cold = draw([]);
+    expect(cold.series).toHaveLength(1);
+    expect(cold.yAxis.map(({ name }: { name: string }) => name)).toEqual(["rpm"]);
+    expect(cold.series[0].data).toEqual([
+      [0, 700],
+      [40, 3000],
+    ]);
+    // Half an hour is left at half speed; then the next stage's limit.
+    const areas: { xAxis: number; yAxis: number }[][] = cold.series[0].markArea.data;
+    expect(areas[0]).toEqual([
+      { xAxis: 0, yAxis: 3000 },
+      { xAxis: 30, yAxis: 6300 },
+    ]);
+    expect(areas[1]![0]).toEqual({ xAxis: 30, yAxis: limits[1]!.maxRpm });
+    const { startS, endS } = run.verdict.breaches[0]!;
+    expect(areas.at(-1)![0]).toMatchObject({ xAxis: startS / 60, yAxis: 0 });
+    expect(areas.at(-1)![1]!.xAxis).toBe(endS / 60);
+    const warm = draw([
+      [0, 20],
+      [600, 74],
+    ]);
+    expect(warm.yAxis[1].name).toBe("coolant °C");
+    expect(warm.series[1]).toMatchObject({
+      yAxisIndex: 1,
+      data: [
+        [0, 20],
+        [10, 74],
+      ],
+    });
+  });
+
   it("opens in the list with its chart, the last one by itself", async () => {
     show([createCare("main", "Engine", 3)], [runOf(3000, 40)]);
-    expect(await screen.findByRole("img", { name: /one stretch outside the limits/ })).toBeTruthy();
+    expect(await screen.findByRole("img", { name: /one stretch outside the limits; its coolant dashed/ })).toBeTruthy();
+    expect(screen.getByText("72 °C, first at 12:30")).toBeTruthy();
     await user.click(screen.getByRole("button", { name: /1 to do otherwise/ }));
     expect(screen.queryByRole("img", { name: /Engine speed/ })).toBeNull();
   });

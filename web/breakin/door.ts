@@ -4,9 +4,12 @@ import type { EngineCare, NewRun, RunLine, RunSheet } from "../../api/index.ts";
 export interface BreakInDoor {
   /** Names this boat in what is kept on the device. */
   readonly key: string;
+  /** What is written about it without signal is kept under this. */
+  readonly about: string;
   readonly today: string;
   readonly care: readonly EngineCare[];
   readonly runs: readonly RunLine[];
-  addRun(run: NewRun): Promise<RunLine[]>;
+  /** Null when it is kept on this device, for want of signal. */
+  addRun(run: NewRun, says: string): Promise<RunLine[] | null>;
   fetchRun(id: string): Promise<RunSheet>;
 }

@@ -1,9 +1,17 @@
 import { useEffect, useState } from "react";
 import type { Leg } from "../../core/breakin/index.ts";
 
+/** Legs and the engines that follow them. */
+export interface LaneLegs {
+  readonly label: string;
+  readonly engines: readonly string[];
+  readonly legs: readonly Leg[];
+}
+
 /** A run that is followed on this device: kept, so that a reload or a locked screen does not lose it. */
 export interface Following {
-  readonly legs: readonly Leg[];
+  /** Of one length each. */
+  readonly lanes: readonly LaneLegs[];
   readonly startedAtMs: number;
   /** When it was stopped for a while; null while it goes on. */
   readonly pausedAtMs: number | null;
@@ -13,7 +21,9 @@ const keyOf = (key: string) => `ravik-run-${key}`;
 
 export function readFollowing(key: string): Following | null {
   try {
-    return JSON.parse(localStorage.getItem(keyOf(key)) ?? "null") as Following | null;
+    const kept = JSON.parse(localStorage.getItem(keyOf(key)) ?? "null") as Following | null;
+    // One of an earlier version of this page is not followed on.
+    return Array.isArray(kept?.lanes) ? kept : null;
   } catch {
     return null;
   }
@@ -32,6 +42,18 @@ export function findLeg(legs: readonly Leg[], atS: number): { index: number; lef
     if (atS < untilS) return { index, leftS: untilS - atS };
   }
   return null;
+}
+
+/** The legs as far as they were run. */
+export function cutLegs(legs: readonly Leg[], ranS: number): Leg[] {
+  const ran: Leg[] = [];
+  let left = ranS / 60;
+  for (const { rpm, minutes } of legs) {
+    if (left <= 0.05) break;
+    ran.push({ rpm, minutes: Math.round(Math.min(minutes, left) * 10) / 10 });
+    left -= minutes;
+  }
+  return ran.filter(({ minutes }) => minutes > 0);
 }
 
 /** The clock, four times a second; what shows time is drawn from it. */

@@ -38,18 +38,30 @@ export function useRunFile() {
         : { ...now, progress: null, ...(answer.ok ? { run: answer.run } : { faults: answer.faults }) },
     );
   };
+  /** A file that was moved or taken out while it was read, or a worker that could not start. */
+  const orSay = async (file: File, work: () => Promise<void>) => {
+    try {
+      await work();
+    } catch {
+      const message = "the file could not be read here; choose it again";
+      setState({ ...nothing, file, faults: [{ line: 1, column: null, message }] });
+    }
+  };
   return {
     state,
-    async open(file: File) {
-      setState({ ...nothing, file, progress: 0 });
-      const opened = await take().open(file);
-      if (opened.kind === "nmea") return read(file, opened, null);
-      if (opened.columns !== null) return read(file, opened, opened.columns);
-      // The columns have to be told.
-      setState({ ...nothing, file, opened });
+    open: (file: File) =>
+      orSay(file, async () => {
+        setState({ ...nothing, file, progress: 0 });
+        const opened = await take().open(file);
+        if (opened.kind === "nmea") return read(file, opened, null);
+        if (opened.columns !== null) return read(file, opened, opened.columns);
+        // The columns have to be told.
+        setState({ ...nothing, file, opened });
+      }),
+    async read(columns: RunColumns) {
+      const { file, opened } = state;
+      if (file !== null && opened !== null) await orSay(file, () => read(file, opened, columns));
     },
-    read: (columns: RunColumns) =>
-      state.file !== null && state.opened !== null ? read(state.file, state.opened, columns) : Promise.resolve(),
     /** Stops the reading; nothing of it is kept. */
     async stop() {
       setState(nothing);

@@ -1,4 +1,5 @@
-import type { ReadingAnswer, ReadingSource } from "../../core/hours/index.ts";
+import { listAnswers, type ReadingAnswer, type ReadingSource } from "../../core/hours/index.ts";
+import type { MeterKind } from "../../core/rig/index.ts";
 import { Refused } from "../app/client.ts";
 import { Button } from "../ui/Button.tsx";
 import { sayDayAndYear } from "../ui/words.ts";
@@ -32,20 +33,16 @@ export function findQuestion(error: unknown): Asked | null {
   return { code: error.code, got, before, on };
 }
 
-const answersOf: Record<Asked["code"], readonly [ReadingAnswer, string][]> = {
-  "hours-fall": [
-    ["typing-slip", "The earlier one was a slip"],
-    ["meter-changed", "The meter was changed"],
-  ],
-  "hours-leap": [
-    ["as-read", "It is right, much was run"],
-    ["key-left-on", "The key was left on"],
-    ["meter-changed", "The meter was changed"],
-  ],
+const answerWords: Record<ReadingAnswer, string> = {
+  "typing-slip": "The earlier one was a slip",
+  "meter-changed": "The meter was changed",
+  "key-left-on": "The key was left on",
+  "as-read": "It is right, much was run",
 };
 
 interface QuestionProps {
   readonly question: Asked;
+  readonly meter: MeterKind | undefined;
   readonly isBusy: boolean;
   readonly onAnswer: (answer: ReadingAnswer) => void;
   /** It was a slip now: type it again. */
@@ -53,7 +50,7 @@ interface QuestionProps {
 }
 
 /** Hours that fall or leap: what stands behind them, in one touch. */
-export function HoursQuestion({ question, isBusy, onAnswer, onLeave }: QuestionProps) {
+export function HoursQuestion({ question, meter, isBusy, onAnswer, onLeave }: QuestionProps) {
   const { code, got, before, on } = question;
   return (
     <div role="alert" className="mt-2 border-l-4 border-oncaution bg-caution px-3 py-2 text-oncaution">
@@ -62,9 +59,9 @@ export function HoursQuestion({ question, isBusy, onAnswer, onLeave }: QuestionP
         h was read on {sayDayAndYear(on)}. What stands behind it?
       </p>
       <p className="mt-2 flex flex-wrap gap-2">
-        {answersOf[code].map(([answer, says]) => (
+        {listAnswers(code === "hours-fall" ? "falls" : "leaps", meter).map((answer) => (
           <Button key={answer} disabled={isBusy} onClick={() => onAnswer(answer)}>
-            {says}
+            {answerWords[answer]}
           </Button>
         ))}
         <Button look="quiet" onClick={onLeave}>

@@ -1,9 +1,11 @@
 import { useState } from "react";
 import type { Delivery } from "../../api/index.ts";
+import type { MeterKind } from "../../core/rig/index.ts";
 import type { WalkState } from "../../core/walk/index.ts";
 import { journal } from "../offline/useJournal.ts";
 import { Button } from "../ui/Button.tsx";
 import { parseHours } from "../ui/parseHours.ts";
+import { MeterNote } from "./MeterNote.tsx";
 
 /** Engine hours off the meter. The hours run in the yard count: break-in and service begin from here. */
 export function HoursRead({ delivery, state }: { delivery: Delivery; state: WalkState }) {
@@ -14,12 +16,13 @@ export function HoursRead({ delivery, state }: { delivery: Delivery; state: Walk
       </h2>
       <p className="text-soft">Off the gauge, with the buyer looking. The yard's own running counts.</p>
       <ul className="border-t border-ink">
-        {delivery.rig.engines.map(({ id, label }) => (
+        {delivery.rig.engines.map(({ id, label, meter }) => (
           <EngineLine
             key={id}
             delivery={delivery}
             engine={id}
             label={label}
+            meter={meter}
             read={state.hours.get(id)?.hours ?? null}
           />
         ))}
@@ -32,10 +35,11 @@ interface EngineLineProps {
   readonly delivery: Delivery;
   readonly engine: string;
   readonly label: string;
+  readonly meter: MeterKind | undefined;
   readonly read: number | null;
 }
 
-function EngineLine({ delivery, engine, label, read }: EngineLineProps) {
+function EngineLine({ delivery, engine, label, meter, read }: EngineLineProps) {
   const [text, setText] = useState(read === null ? "" : String(read));
   const hours = parseHours(text);
   const isWrong = text !== "" && hours === null;
@@ -64,6 +68,7 @@ function EngineLine({ delivery, engine, label, read }: EngineLineProps) {
           {read === null ? "Keep the reading" : "Read again"}
         </Button>
       </form>
+      <MeterNote meter={meter} />
       {isWrong && <p className="text-magenta">▲ Type hours such as 0.9, as the meter shows them.</p>}
       {read !== null && <p className="text-soft">Read: {read.toFixed(1)} h</p>}
     </li>

@@ -1,7 +1,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import { ulid } from "ulid";
 import type { Entry } from "../../core/walk/index.ts";
-import { ask, Refused, sendPhoto } from "../app/client.ts";
+import { ask, passing, Refused, sendPhoto } from "../app/client.ts";
 import { measureClock } from "./clock.ts";
 
 interface KeptEntry {
@@ -43,9 +43,6 @@ const mostAtOnce = 200;
 /** What the server has is kept here for as long, so that a walk opened without signal is whole. */
 const keepDays = 45;
 const dayMs = 86_400_000;
-
-/** Refusals that say nothing about what was sent: the same may be taken another time. */
-const passing: ReadonlySet<string> = new Set(["no-signal", "sign-in-needed", "unexpected", "too-many-tries"]);
 
 /**
  * What is done on this device: in memory at once, in IndexedDB next, then sent in order and stored once by the server.

@@ -15,6 +15,7 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "malformed-json": () => "What was sent arrived broken. Try again.",
   "too-large": (facts) => `Too large to send: the limit is ${String(facts.limit)}. Send less at a time.`,
   "not-a-photo": () => "This is no photo that can be read. Take a JPEG, PNG or WebP picture.",
+  "not-a-document": () => "This is no PDF and no plain text. Save it as one of them, or take a photo of it.",
   "not-json": () => "What was sent is not in the form the server reads. Reload the page.",
   "not-found": (facts) =>
     `There is no ${String(facts.what)} "${String(facts.id)}". It may have been removed; go back to Today.`,
@@ -58,7 +59,8 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "not-a-bundle": (facts) => `This is not a handover that can be taken in: ${String(facts.reason)}.`,
   "already-here": () => "This handover is in the store already. Find its boat by the hull number.",
   unexpected: () => "The server made a mistake and has logged it. Try again; what you marked is kept.",
-  "no-signal": () => "No answer from the yard. What you mark is kept on this tablet and sent when there is signal.",
+  "no-signal": () =>
+    "No answer from the yard. What you mark in a walk is kept on this tablet; anything else was not sent: try again when there is signal.",
 };
 
 /** Any error in words. */

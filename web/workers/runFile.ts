@@ -3,6 +3,7 @@ import Papa from "papaparse";
 import {
   createCsvRun,
   createNmeaRun,
+  findDelimiter,
   guessRunColumns,
   type ReadRun,
   type RunColumns,
@@ -43,11 +44,13 @@ async function findEncoding(file: File): Promise<string> {
 const readHead = async (file: File) =>
   new TextDecoder(await findEncoding(file)).decode(await file.slice(0, headBytes).arrayBuffer());
 
+const delimiterOf = (head: string) => findDelimiter(head.split(/\r?\n/, 1)[0] ?? "");
+
 /** Reads the rows of a file as they come, piece by piece, so that a run of forty hours does not fill the memory. */
 function eachRow(
   file: File,
   encoding: string,
-  delimiter: string | undefined,
+  delimiter: string,
   row: (cells: string[], line: number) => boolean,
   onProgress: (share: number) => void,
 ): Promise<void> {
@@ -56,7 +59,7 @@ function eachRow(
     Papa.parse<string[]>(file as never, {
       encoding,
       chunkSize: chunkBytes,
-      ...(delimiter === undefined ? {} : { delimiter }),
+      delimiter,
       chunk({ data, meta }, parser) {
         for (const cells of data) {
           line++;
@@ -80,7 +83,7 @@ const worker = {
     const head = await readHead(file);
     if (/^(\\[^\\]*\\)?[$!][A-Z]{2}/m.test(head.slice(0, 2000)) && /^(\\[^\\]*\\)?[$!]/.test(head.trimStart()))
       return { kind: "nmea" };
-    const { data } = Papa.parse<string[]>(head, { preview: 2 });
+    const { data } = Papa.parse<string[]>(head, { preview: 2, delimiter: delimiterOf(head) });
     const headings = (data[0] ?? []).map((name) => name.replace(/^\uFEFF/, "").trim());
     return { kind: "csv", headings, columns: guessRunColumns(headings), example: data[1] ?? [] };
   },
@@ -107,7 +110,7 @@ const worker = {
     await eachRow(
       file,
       encoding,
-      undefined,
+      delimiterOf(await readHead(file)),
       (cells, line) => {
         if (reader === null)
           reader = createCsvRun(

@@ -36,7 +36,7 @@ class ExtremeWindow {
  * rpm keeps within `bandRpm`. Two pointers over each stretch of one phase, so that time grows with the steps alone.
  */
 export function findSteadyRows(steps: Steps, phases: readonly LimitPhase[]): { breaches: Breach[]; longestS: number } {
-  const { count, startS, endS, rpm, phase, isRunning, isGap } = steps;
+  const { count, atS, rpm, phase, isRunning, isGap } = steps;
   const highest = new ExtremeWindow(rpm, 1);
   const lowest = new ExtremeWindow(rpm, -1);
   const breaches: Breach[] = [];
@@ -65,12 +65,12 @@ export function findSteadyRows(steps: Steps, phases: readonly LimitPhase[]): { b
       end++;
     }
     if (end === i) continue;
-    const lastS = endS[end - 1]! - startS[i]!;
+    const lastS = atS[end]! - atS[i]!;
     longestS = Math.max(longestS, lastS);
     if (i >= scanFrom && lastS > rule.maxMin * 60) {
       let peakRpm = 0;
       for (let j = i; j < end; j++) peakRpm = Math.max(peakRpm, rpm[j]!);
-      breaches.push({ rule: "steady", startS: startS[i]!, endS: endS[end - 1]!, peakRpm });
+      breaches.push({ rule: "steady", startS: atS[i]!, endS: atS[end]!, peakRpm });
       scanFrom = end;
     }
   }

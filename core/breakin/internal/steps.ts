@@ -1,10 +1,10 @@
 import type { TraceInput } from "../traceContract.ts";
 
-/** A trace as steps: what holds from one sample to the next. Arrays of one length, `count`. */
+/** A trace as steps: what holds from one sample to the next. Arrays of `count` values, one for each step. */
 export interface Steps {
   readonly count: number;
-  readonly startS: Float64Array;
-  readonly endS: Float64Array;
+  /** When each step begins, and at last when the trace ends: `count + 1` values, so that step i ends at `atS[i + 1]`. */
+  readonly atS: Float64Array;
   readonly rpm: Float64Array;
   /** Index of the phase the engine hours are in; -1 for none. */
   readonly phase: Int16Array;
@@ -14,12 +14,14 @@ export interface Steps {
   readonly gaps: number;
 }
 
+/** From this speed an engine runs, where the question does not say otherwise (contract `breakin-trace`). */
+export const usualRunningRpm = 300;
+
 export function splitSteps({ phases, hoursBefore, samples, ...options }: TraceInput): Steps {
-  const runningRpm = options.runningRpm ?? 300;
+  const runningRpm = options.runningRpm ?? usualRunningRpm;
   const gapS = options.gapS ?? 10;
   const count = Math.max(0, samples.length - 1);
-  const startS = new Float64Array(count);
-  const endS = new Float64Array(count);
+  const atS = new Float64Array(count + 1);
   const rpm = new Float64Array(count);
   const phase = new Int16Array(count);
   const isRunning = new Uint8Array(count);
@@ -27,11 +29,12 @@ export function splitSteps({ phases, hoursBefore, samples, ...options }: TraceIn
   let runS = 0;
   let gaps = 0;
   let now = -2;
+  if (samples.length > 0) atS[0] = samples[0]![0];
   for (let i = 0; i < count; i++) {
-    const [fromS, level] = samples[i]!;
+    const level = samples[i]![1];
+    const fromS = atS[i]!;
     const toS = samples[i + 1]![0];
-    startS[i] = fromS;
-    endS[i] = toS;
+    atS[i + 1] = toS;
     rpm[i] = level;
     const hours = hoursBefore + runS / 3600;
     const held = phases[now];
@@ -46,5 +49,5 @@ export function splitSteps({ phases, hoursBefore, samples, ...options }: TraceIn
       runS += toS - fromS;
     }
   }
-  return { count, startS, endS, rpm, phase, isRunning, isGap, runS, gaps };
+  return { count, atS, rpm, phase, isRunning, isGap, runS, gaps };
 }

@@ -13,5 +13,5 @@ export function logBesselI1(z: number): number {
   const t = 3.75 / z;
   const tail = 0.02282967 + t * (-0.02895312 + t * (0.01787654 - t * 0.00420059));
   const sum = 0.39894228 + t * (-0.03988024 + t * (-0.00362018 + t * (0.00163801 + t * (-0.01031555 + t * tail))));
-  return z + Math.log(sum) - 0.5 * Math.log(z);
+  return z + Math.log(sum / Math.sqrt(z));
 }

@@ -24,7 +24,7 @@ export function OurWords({ templates }: { templates: CareDeskSheet["templates"] 
       <summary className="min-h-11 cursor-pointer font-semibold">Our words for messages</summary>
       <div className="border-t border-ink pt-2">
         <p className="text-sm text-soft">
-          {"{buyers}, {boat}, {item}, {date}, {week}, {store}, {phone} and {link} are put in for each boat."}
+          {"{buyers}, {boat}, {item}, {falls}, {date}, {week}, {store}, {phone} and {link} are put in for each boat."}
         </p>
         {templates.map(({ id, title }) => (
           <label key={id} className="mt-2 block">

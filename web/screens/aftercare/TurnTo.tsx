@@ -8,9 +8,10 @@ import { boatQuery, careQuery, queryClient, workshopQuery } from "../../app/quer
 import { BookForm } from "../../booking/BookForm.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
+import { fallsWords, fillTemplate, sayFirstNames } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
-import { sayDay, sayLongDay } from "../../ui/words.ts";
+import { sayDay, sayDayAndYear, sayLongDay } from "../../ui/words.ts";
 
 const templateFor: Record<CareLine["reasons"][number]["reason"], string> = {
   "first-contact": "hello",
@@ -32,10 +33,7 @@ export function fillMessage(
   const service = line.reasons.find(({ reason }) => reason === "service") ?? line.reasons[0];
   const promise = line.reasons.find(({ reason }) => reason === "promise-late");
   const names: Record<string, string> = {
-    buyers: line.buyers
-      .split(" and ")
-      .map((name) => name.split(" ")[0])
-      .join(" and "),
+    buyers: sayFirstNames(line.buyers),
     store,
     phone,
     boat: `your ${line.boatName}`,
@@ -43,10 +41,11 @@ export function fillMessage(
       promise?.says.replace(/^.*: /, "") ??
       service?.says.replace(/ (falls due|is past due)$/, "").toLowerCase() ??
       "the service",
-    date: service === undefined ? "soon" : sayDay(service.date),
+    falls: fallsWords(service?.isOverdue ?? false),
+    date: service === undefined ? "soon" : service.isOverdue ? sayDayAndYear(service.date) : sayDay(service.date),
     week: "your choice",
   };
-  const filled = text.replace(/\{(\w+)\}/g, (place, name: string) => names[name] ?? place);
+  const filled = fillTemplate(text, names);
   return line.delivery === null ? filled.replace(noLinkSentence, " Just answer here.") : filled;
 }
 

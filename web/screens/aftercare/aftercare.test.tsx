@@ -7,13 +7,30 @@ import type { Boat, CareDeskSheet, CareLine, MessageLine, WorkshopSheet } from "
 import { messageTemplates, rigTemplates } from "../../../content/index.ts";
 import { addDays } from "../../../core/dates/index.ts";
 import { answerWith, refuse, showScreen } from "../../testing/answerWith.tsx";
+import type { Inks } from "../../ui/Chart.tsx";
 import { sayLoad, WorkshopScreen } from "../workshop/WorkshopScreen.tsx";
 import { CareScreen } from "./CareScreen.tsx";
 import { fillMessage } from "./TurnTo.tsx";
 
 vi.mock("../../ui/LazyChart.tsx", () => ({
-  LazyChart: ({ says }: { says: string }) => <div role="img" aria-label={says} />,
+  LazyChart: ({
+    draw,
+    says,
+    onPick,
+  }: {
+    draw: (inks: Inks) => unknown;
+    says: string;
+    onPick?: (i: number) => void;
+  }) => (
+    <>
+      <div role="img" aria-label={says} data-drawing={JSON.stringify(draw(inks))} />
+      <button type="button" onClick={() => onPick?.(1)}>
+        The second column
+      </button>
+    </>
+  ),
 }));
+const inks = new Proxy({}, { get: (_, name) => name }) as Inks;
 
 const today = "2026-06-15";
 const line = (change: Partial<CareLine> = {}): CareLine => ({
@@ -113,10 +130,19 @@ describe("fillMessage", () => {
     });
 
   it("puts in first names, boat, what and when, and leaves the address for the server", () => {
-    expect(fill("service")).toBe(
+    const reasons: CareLine["reasons"] = [
+      { reason: "service", says: "First service falls due", date: "2026-06-01", isOverdue: false },
+    ];
+    expect(fill("service", { reasons })).toBe(
       "Hello Ilse and Piet, first service of your Wending 23 falls due about Mon 1 Jun. Shall we book you a slot? Answer here or ring 555 0142.",
     );
     expect(fill("ask-hours")).toContain("{link}");
+  });
+  it("says since when something is past due, with its year", () => {
+    const reasons: CareLine["reasons"] = [
+      { reason: "service", says: "First service is past due", date: "2025-05-03", isOverdue: true },
+    ];
+    expect(fill("service", { reasons })).toContain("first service of your Wending 23 has been due since 3 May 2025.");
   });
   it("asks for an answer instead where there is no page", () => {
     expect(fill("ask-hours", { delivery: null })).not.toContain("{link}");
@@ -304,6 +330,24 @@ describe("the workshop", () => {
       "One week has more than the workshop can do. The most is expected in the week of Mon 22 Jun: 45 h of 32 h.",
     );
     expect(sayLoad({ weeks: [week(0, 20)] })).toMatch(/^Every week has room/);
+  });
+
+  it("draws each week by kind, with its band and what the workshop can do, and opens a week at a touch", async () => {
+    show();
+    const chart = await screen.findByRole("img", { name: /one week is too full/ });
+    const { series, xAxis } = JSON.parse(chart.dataset.drawing!);
+    expect(xAxis.data).toEqual(["2026-06-15", "2026-06-22", "2026-06-29"]);
+    const values = (name: string) => series.find((each: { name?: string }) => each.name === name).data;
+    expect(values("first service").map(({ value }: { value: number }) => value)).toEqual([20, 45, 10]);
+    expect(values("booked").map(({ value }: { value: number }) => value)).toEqual([0, 0, 0]);
+    const [low, spread, capacity] = series.slice(-3).map(({ data }: { data: number[] }) => data);
+    expect([low, spread, capacity]).toEqual([
+      [16, 41, 6],
+      [8, 8, 8],
+      [32, 32, 32],
+    ]);
+    await user.click(screen.getByRole("button", { name: "The second column" }));
+    expect(screen.getByText(/22 Jun/, { selector: "h2 *, h2" })).toBeTruthy();
   });
 
   it("marks a day that holds more than it can, cancels and takes back", async () => {

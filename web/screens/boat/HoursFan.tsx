@@ -124,5 +124,6 @@ function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
 export function sayWhen({ p10, p50, p90 }: { p10: string | null; p50: string | null; p90: string | null }): string {
   if (p50 === null) return p10 === null ? "not within ten years" : `not before ${sayDayAndYear(p10)}`;
   if (p10 === p90) return "reached already";
-  return `likely ${sayDayAndYear(p50)}, between ${sayDay(p10!)} and ${p90 === null ? "much later" : sayDayAndYear(p90)}`;
+  const isOneYear = p90?.slice(0, 4) === p10!.slice(0, 4);
+  return `likely ${sayDayAndYear(p50)}, between ${isOneYear ? sayDay(p10!) : sayDayAndYear(p10!)} and ${p90 === null ? "much later" : sayDayAndYear(p90)}`;
 }

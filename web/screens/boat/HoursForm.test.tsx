@@ -44,7 +44,7 @@ const boat = {
 } as unknown as Boat;
 
 /** A yard that answers as told, and remembers what it was sent. */
-function start(answers: { status: number; body: object }[]) {
+function start(answers: { status: number; body: object }[], shown = boat) {
   const posts: Record<string, unknown>[] = [];
   vi.stubGlobal("fetch", async (_: string, { body }: { body: string }) => {
     posts.push(JSON.parse(body));
@@ -53,7 +53,7 @@ function start(answers: { status: number; body: object }[]) {
   });
   render(
     <QueryClientProvider client={queryClient}>
-      <HoursForm boat={boat} />
+      <HoursForm boat={shown} />
     </QueryClientProvider>,
   );
   return { posts, user: userEvent.setup() };
@@ -115,11 +115,30 @@ describe("HoursForm", () => {
     await user.type(hours(), "412");
     await user.click(keep());
     expect((await screen.findByRole("alert")).textContent).toContain("is a great deal");
-    expect(screen.getByRole("button", { name: "The key was left on" })).toBeTruthy();
+    expect(screen.queryByRole("button", { name: "The key was left on" })).toBeNull();
     await user.click(screen.getByRole("button", { name: "I mistyped it" }));
     expect(screen.queryByRole("alert")).toBeNull();
     expect((hours() as HTMLInputElement).value).toBe("412");
     expect(posts).toHaveLength(1);
+  });
+
+  it("says what the meter counts, and asks of one that counts with the key on whether it was left", async () => {
+    const [port, starboard] = rig.engines;
+    const keyed = { ...boat, rig: { ...rig, engines: [port!, { ...starboard!, meter: "key-on" as const }] } };
+    const { posts, user } = start(
+      [
+        { status: 409, body: { error: { code: "hours-leap", got: 30, before: 12, on: "2026-06-01", perDay: 9 } } },
+        { status: 200, body: {} },
+      ],
+      keyed,
+    );
+    expect(screen.getByText(/counts only while the engine runs/)).toBeTruthy();
+    await user.selectOptions(screen.getByLabelText("Engine"), starboard!.label);
+    expect(screen.getByText(/counts whenever the key is on/)).toBeTruthy();
+    await user.type(hours(), "30");
+    await user.click(keep());
+    await user.click(await screen.findByRole("button", { name: "The key was left on" }));
+    await vi.waitFor(() => expect(posts[1]).toMatchObject({ engine: starboard!.id, answer: "key-left-on" }));
   });
 
   it("lists readings newest first, with who told them and why they fell", () => {

@@ -4,9 +4,10 @@ import { useForm } from "react-hook-form";
 import { ulid } from "ulid";
 import type { Boat } from "../../../api/index.ts";
 import type { ReadingAnswer } from "../../../core/hours/index.ts";
-import { ask } from "../../app/client.ts";
-import { boatQuery, queryClient, todayQuery } from "../../app/queries.ts";
 import { findQuestion, HoursQuestion, readingWords, sourceWords } from "../../handover/HoursQuestion.tsx";
+import { LettersHere } from "../../handover/LettersHere.tsx";
+import { MeterNote } from "../../handover/MeterNote.tsx";
+import { letterbox } from "../../offline/useLetters.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { PhotoLink } from "../../ui/PhotoField.tsx";
@@ -32,26 +33,35 @@ export function HoursForm({ boat }: { boat: Boat }) {
   });
   const add = useMutation({
     mutationFn: ({ answer, ...fields }: Fields & { answer?: ReadingAnswer }) =>
-      ask("addReading", {
+      letterbox.post({
+        ...createReading({ ...fields, answer }),
+        name: "addReading",
         params: { boat: boat.id },
-        body: {
-          id: ulid(),
-          engine: fields.engine,
-          date: fields.date,
-          hours: parseHours(fields.hours)!,
-          source: fields.source,
-          ...(answer === undefined ? {} : { answer }),
-          ...(photo === null || fields.source !== "photo" ? {} : { photo }),
-        },
+        about: boat.id,
+        says: `${fields.hours} h, ${labelOf.get(fields.engine)}, ${sayDayAndYear(fields.date)}`,
       }),
-    onSuccess: async (_, { engine, date, source }) => {
+    onSuccess: (_, { engine, date, source }) => {
       setPhoto(null);
       reset({ engine, date, hours: "", source });
-      await queryClient.invalidateQueries({ queryKey: boatQuery(boat.id).queryKey });
-      await queryClient.invalidateQueries({ queryKey: todayQuery.queryKey });
     },
   });
+  const createReading = ({ answer, engine, date, hours, source }: Fields & { answer: ReadingAnswer | undefined }) => {
+    const id = ulid();
+    return {
+      id,
+      body: {
+        id,
+        engine,
+        date,
+        hours: parseHours(hours)!,
+        source,
+        ...(answer === undefined ? {} : { answer }),
+        ...(photo === null || source !== "photo" ? {} : { photo }),
+      },
+    };
+  };
   const question = findQuestion(add.error);
+  const meter = boat.rig.engines.find(({ id }) => id === watch("engine"))?.meter;
   const labelOf = new Map(boat.rig.engines.map(({ id, label }) => [id, label]));
   return (
     <section aria-labelledby="readings" className="mt-7">
@@ -117,6 +127,8 @@ export function HoursForm({ boat }: { boat: Boat }) {
           Keep the reading
         </Button>
       </form>
+      <MeterNote meter={meter} />
+      <LettersHere about={boat.id} engines={boat.rig.engines} />
       {formState.errors.hours !== undefined && (
         <p role="alert" className="mt-1 text-magenta">
           ▲ {formState.errors.hours.message}
@@ -125,6 +137,7 @@ export function HoursForm({ boat }: { boat: Boat }) {
       {question !== null ? (
         <HoursQuestion
           question={question}
+          meter={meter}
           isBusy={add.isPending}
           onAnswer={(answer) => add.mutate({ ...getValues(), answer })}
           onLeave={() => add.reset()}

@@ -4,8 +4,10 @@ import { ulid } from "ulid";
 import type { Boat } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatQuery, queryClient, todayQuery } from "../../app/queries.ts";
+import { type Attached, AttachFile } from "../../ui/AttachFile.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
+import { readMoney, sayMoney } from "../../ui/money.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { TakePhoto } from "../../ui/Photos.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
@@ -35,8 +37,10 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
   const [date, setDate] = useState(boat.today);
   const [hours, setHours] = useState((care?.likelyNowH ?? 0).toFixed(1));
   const [note, setNote] = useState("");
-  const [price, setPrice] = useState("");
+  const planned = boat.visits.flatMap(({ items }) => items).find((each) => each.scope === engine && each.item === item);
+  const [price, setPrice] = useState(planned?.priceCents == null ? "" : sayMoney(planned.priceCents));
   const [photo, setPhoto] = useState<string | null>(null);
+  const [proof, setProof] = useState<Attached | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const record = useMutation({
     mutationFn: (body: Parameters<typeof ask<"addService">>[1]) => ask("addService", body),
@@ -48,9 +52,9 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
   });
   const keep = () => {
     const read = parseHours(hours);
-    const cents = price.trim() === "" ? null : Math.round(Number(price.replace(",", ".")) * 100);
+    const cents = readMoney(price);
     if (read === null) return setFault("Type hours such as 20.5, as the meter shows them.");
-    if (cents !== null && !(cents >= 0)) return setFault("Type the price as a number, or leave it empty.");
+    if (outcome === "done" && cents === undefined) return setFault("Type the price as a number, or leave it empty.");
     if (outcome !== "done" && note.trim() === "") return setFault(`${noteWords[outcome]}: say it in a few words.`);
     setFault(null);
     record.mutate({
@@ -64,7 +68,8 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
         outcome,
         note: note.trim(),
         ...(photo === null ? {} : { photo }),
-        ...(cents === null ? {} : { priceCents: cents }),
+        ...proof,
+        ...(cents === null || outcome !== "done" ? {} : { priceCents: cents }),
       },
     });
   };
@@ -129,6 +134,7 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
           </label>
         )}
         <TakePhoto says={photo === null ? "Photo or receipt" : "Photo taken"} onTaken={setPhoto} />
+        <AttachFile says="File (PDF, text)" value={proof} onChange={setProof} />
       </div>
       {fault !== null && (
         <p role="alert" className="mt-1 text-magenta">

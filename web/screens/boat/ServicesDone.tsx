@@ -1,4 +1,6 @@
 import type { Boat } from "../../../api/index.ts";
+import { FileLink } from "../../ui/AttachFile.tsx";
+import { sayMoney } from "../../ui/money.ts";
 import { PhotoLink } from "../../ui/PhotoField.tsx";
 import { sayDayAndYear } from "../../ui/words.ts";
 
@@ -30,7 +32,7 @@ export function ServicesDone({ boat }: { boat: Boat }) {
           <tbody>
             {boat.services
               .toReversed()
-              .map(({ id, date, engine, item, hours, by, outcome, note, photo, priceCents }) => (
+              .map(({ id, date, engine, item, hours, by, outcome, note, photo, file, fileName, priceCents }) => (
                 <tr key={id} className="border-b border-rule align-top">
                   <td className="num py-1.5">{sayDayAndYear(date)}</td>
                   <td>{labels.get(engine) ?? "The boat"}</td>
@@ -38,12 +40,17 @@ export function ServicesDone({ boat }: { boat: Boat }) {
                     {titles.get(item) ?? item}
                     {note !== "" && <span className="block text-sm text-soft">{note}</span>}
                     {photo !== null && <PhotoLink photo={photo} says={titles.get(item) ?? item} />}
+                    {file !== null && (
+                      <span className="block">
+                        <FileLink file={file} fileName={fileName ?? "file"} />
+                      </span>
+                    )}
                   </td>
                   <td className="num text-right">{engine === "boat" ? "" : `${hours.toFixed(1)} h`}</td>
                   <td className="pl-4 text-soft">
                     {outcomeWords[outcome]}, {by}
                   </td>
-                  <td className="num text-right">{priceCents === null ? "" : (priceCents / 100).toFixed(2)}</td>
+                  <td className="num text-right">{priceCents === null ? "" : sayMoney(priceCents)}</td>
                 </tr>
               ))}
           </tbody>

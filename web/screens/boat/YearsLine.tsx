@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Boat } from "../../../api/index.ts";
 import { addressOf } from "../../app/client.ts";
 import { linkLook } from "../../ui/Button.tsx";
+import { sayMoney } from "../../ui/money.ts";
 import { sayDayAndYear, sayDistance } from "../../ui/words.ts";
 
 type Visit = Boat["visits"][number];
@@ -82,6 +83,12 @@ function markOf({ items }: Visit): string {
   return items.every(({ by }) => by === "season") ? "border-ink bg-panel" : "border-ink bg-ink";
 }
 
+/** `about 312.40`; what has no price yet is said. */
+function sayPrice({ priceCents, items }: Visit): string {
+  const open = items.filter((item) => item.priceCents === null).length;
+  return `about ${sayMoney(priceCents!)}${open === 0 ? "" : `, ${open} not priced yet`}`;
+}
+
 const byWords = { hours: "by hours", calendar: "by calendar", season: "in season" } as const;
 
 /** What is done on a visit: work, parts, hours of labour. */
@@ -92,6 +99,7 @@ export function VisitOf({ visit, today }: { visit: Visit; today: string }) {
         <strong>{sayDayAndYear(visit.date)}</strong>{" "}
         <span className="text-soft">
           {sayDistance(visit.date, today)}, at the latest; about {visit.labourH.toFixed(1)} h of work
+          {visit.priceCents !== null && `, ${sayPrice(visit)}`}
         </span>
       </p>
       <ul>

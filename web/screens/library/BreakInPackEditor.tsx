@@ -1,7 +1,6 @@
 import type { PackSheet } from "../../../api/index.ts";
-import { type BreakInPack, breakInPackSchema, createLimits } from "../../../core/breakin/index.ts";
+import { type BreakInPack, createLimits } from "../../../core/breakin/index.ts";
 import { LimitsChart } from "../../breakin/LimitsChart.tsx";
-import { Button } from "../../ui/Button.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { usePackEditing } from "./usePackEditing.tsx";
 
@@ -16,7 +15,12 @@ interface EditorProps {
 
 /** A break-in pack: its stages as a table, and the limits they make as one types. */
 export function BreakInPackEditor({ line, onPicked }: EditorProps) {
-  const { pack, setPack, canWrite, bar } = usePackEditing({ kind: "breakin", given: line.pack, ...line, onPicked });
+  const { pack, setPack, issue, canWrite, addButton, bar } = usePackEditing({
+    kind: "breakin",
+    given: line.pack,
+    ...line,
+    onPicked,
+  });
   const unit = pack.per === "tank" ? "tanks" : "h";
   /** A stage begins where the one before ends. */
   const join = (phases: readonly Phase[]) => {
@@ -27,7 +31,6 @@ export function BreakInPackEditor({ line, onPicked }: EditorProps) {
     const phases = pack.phases.map((phase, n) => (n === i ? { ...phase, ...change } : phase));
     join(phases);
   };
-  const parsed = breakInPackSchema.safeParse(pack);
   const number = (i: number, name: keyof Phase, says: string, scale = 1) => (
     <input
       aria-label={`${says}, stage ${i + 1}`}
@@ -45,12 +48,11 @@ export function BreakInPackEditor({ line, onPicked }: EditorProps) {
     <section aria-label={pack.title}>
       <h2 className="mt-3 text-lg font-bold">{pack.title}</h2>
       <p className="text-soft">{pack.basis}</p>
-      {parsed.success ? (
+      {issue === undefined ? (
         <LimitsChart limits={createLimits(pack, exampleRpm)} topRpm={exampleRpm} hours={null} />
       ) : (
         <p role="alert" className="mt-2 border-l-4 border-magenta pl-3 text-magenta">
-          ▲ These stages contradict each other: {parsed.error.issues[0]!.path.join(" ")}{" "}
-          {parsed.error.issues[0]!.message}.
+          ▲ These stages contradict each other: {issue.path.join(" ")} {issue.message}.
         </p>
       )}
       <p className="text-sm text-soft">
@@ -111,15 +113,8 @@ export function BreakInPackEditor({ line, onPicked }: EditorProps) {
           </tbody>
         </table>
       </div>
-      {canWrite && (
-        <Button
-          className="mt-2"
-          onClick={() =>
-            join([...pack.phases, { ...pack.phases.at(-1)!, toH: pack.totalH + (pack.per === "tank" ? 0.5 : 5) }])
-          }
-        >
-          Another stage
-        </Button>
+      {addButton("Another stage", () =>
+        join([...pack.phases, { ...pack.phases.at(-1)!, toH: pack.totalH + (pack.per === "tank" ? 0.5 : 5) }]),
       )}
       {bar}
     </section>

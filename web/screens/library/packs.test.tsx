@@ -32,6 +32,7 @@ const type = async (label: string, text: string) => {
   await user.clear(screen.getByLabelText(label));
   await user.type(screen.getByLabelText(label), text);
 };
+const open = (name: RegExp) => user.click(screen.getByRole("button", { name }));
 type Body = {
   kind: string;
   pack: {
@@ -89,17 +90,50 @@ describe("service packs", () => {
     const asked = show();
     const list = await screen.findByRole("region", { name: "Service" });
     await user.click(within(list).getByRole("button", { name: /^Outboard: first at 20/ }));
+    await open(/^200 h or two years/);
     await user.clear(screen.getByLabelText("Every hours, 200 h or two years"));
+    expect(screen.getByText("Every 24 months.")).toBeTruthy();
+    await open(/^First service/);
     await type("First at hours, First service", "25");
     await type("Parts, First service", "Oil{Enter}{Enter}Filter");
+    await type("Price, First service", "312,40");
+    await type("Days it may be early, First service", "30");
+    expect(screen.getByText("1.5 h of work, 312.40, up to 30 days early")).toBeTruthy();
+    expect(screen.getByText("Once, at 25 h or 12 months, whichever comes first.")).toBeTruthy();
     await user.click(screen.getByRole("button", { name: "Another item" }));
     await user.click(screen.getByRole("button", { name: "Take out 300 h or three years" }));
     await user.click(screen.getByRole("button", { name: "Save it" }));
     const { kind, pack } = asked.find(({ name }) => name === "setPack")!.body as Body;
     expect(kind).toBe("service");
-    expect(pack.items[0]).toMatchObject({ firstH: 25, parts: ["Oil", "Filter"] });
+    expect(pack.items[0]).toMatchObject({
+      firstH: 25,
+      parts: ["Oil", "Filter"],
+      priceCents: 31_240,
+      earlyDays: 30,
+    });
     expect(pack.items.find(({ id }) => id === "plugs")!.everyH).toBeUndefined();
     expect(pack.items.map(({ id }) => id)).not.toContain("pump");
     expect(pack.items.at(-1)!.id).toMatch(/^item-/);
+  });
+
+  it("turn to a season and back, and say what cannot be", async () => {
+    const asked = show();
+    const list = await screen.findByRole("region", { name: "Service" });
+    await user.click(within(list).getByRole("button", { name: /^Outboard: first at 20/ }));
+    await open(/^100 h or yearly/);
+    await user.selectOptions(screen.getByLabelText("Falls due, 100 h or yearly"), "once in a season");
+    await user.selectOptions(screen.getByLabelText("From, 100 h or yearly"), "November");
+    await user.selectOptions(screen.getByLabelText("Until the end of, 100 h or yearly"), "February");
+    expect(screen.getByText("Once a year, November to February, whatever the hours.")).toBeTruthy();
+    expect(screen.queryByRole("alert")).toBeNull();
+    await user.selectOptions(screen.getByLabelText("Falls due, 100 h or yearly"), "by hours and months");
+    await user.clear(screen.getByLabelText("Every months, 100 h or yearly"));
+    expect(screen.getByRole("alert").textContent).toContain('"100 h or yearly" never falls due');
+    expect(screen.getByRole("button", { name: "Save it" })).toHaveProperty("disabled", true);
+    await type("Every hours, 100 h or yearly", "150");
+    await user.click(screen.getByRole("button", { name: "Save it" }));
+    const { pack } = asked.find(({ name }) => name === "setPack")!.body as Body;
+    const item = pack.items.find(({ id }) => id === "annual")!;
+    expect([item.everyH, "season" in item ? item.season : undefined]).toEqual([150, undefined]);
   });
 });

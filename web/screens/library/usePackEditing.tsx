@@ -1,6 +1,8 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { ulid } from "ulid";
+import { breakInPackSchema } from "../../../core/breakin/index.ts";
+import { servicePackSchema } from "../../../core/service/index.ts";
 import { ask } from "../../app/client.ts";
 import { packsQuery, queryClient } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -40,6 +42,7 @@ export function usePackEditing<P extends AnyPack>({
     mutationFn: () => ask("removePack", { params: { pack: given.id } }),
     onSuccess: refresh,
   });
+  const issue = (kind === "breakin" ? breakInPackSchema : servicePackSchema).safeParse(pack).error?.issues[0];
   const isTouched = JSON.stringify(pack) !== JSON.stringify(given);
   const copy = () => {
     const id = `own-${ulid().toLowerCase().slice(-8)}`;
@@ -50,10 +53,14 @@ export function usePackEditing<P extends AnyPack>({
     <div className="mt-4">
       {canWrite ? (
         <p className="flex flex-wrap gap-2">
-          <Button look="primary" disabled={!isTouched || save.isPending} onClick={() => save.mutate(pack)}>
+          <Button
+            look="primary"
+            disabled={!isTouched || issue !== undefined || save.isPending}
+            onClick={() => save.mutate(pack)}
+          >
             Save it
           </Button>
-          <Button disabled={save.isPending} onClick={copy}>
+          <Button disabled={issue !== undefined || save.isPending} onClick={copy}>
             Copy it as our own
           </Button>
           {isTouched && (
@@ -76,5 +83,11 @@ export function usePackEditing<P extends AnyPack>({
       </p>
     </div>
   );
-  return { pack, setPack, canWrite, bar };
+  const addButton = (says: string, onAdd: () => void) =>
+    canWrite ? (
+      <Button className="mt-2" onClick={onAdd}>
+        {says}
+      </Button>
+    ) : null;
+  return { pack, setPack, issue, canWrite, addButton, bar };
 }

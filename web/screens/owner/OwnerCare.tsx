@@ -1,6 +1,7 @@
 import type { OwnerPage } from "../../../api/index.ts";
 import { addressOf } from "../../app/client.ts";
 import { linkLook } from "../../ui/Button.tsx";
+import { sayMoney } from "../../ui/money.ts";
 import { sayDayAndYear, sayDistance } from "../../ui/words.ts";
 
 const outcomeWords = { done: "at the yard", elsewhere: "elsewhere", skipped: "skipped" } as const;
@@ -26,6 +27,9 @@ export function OwnerCare({ token, page }: { token: string; page: OwnerPage }) {
                 {sayDayAndYear(visit.date)}
               </strong>{" "}
               <span className="text-soft">{sayDistance(visit.date, today)}, at the latest</span>
+              {visit.priceCents !== null && (
+                <span className="num"> about {sayMoney(visit.priceCents)} by the yard's list</span>
+              )}
             </p>
             <ul>
               {visit.items.map(({ scope, item, title, label, work, by, isOverdue }) => (

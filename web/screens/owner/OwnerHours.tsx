@@ -3,9 +3,10 @@ import { useState } from "react";
 import { ulid } from "ulid";
 import type { OwnerPage } from "../../../api/index.ts";
 import type { ReadingAnswer } from "../../../core/hours/index.ts";
-import { ask } from "../../app/client.ts";
-import { ownerPageQuery, queryClient } from "../../app/queries.ts";
 import { findQuestion, HoursQuestion } from "../../handover/HoursQuestion.tsx";
+import { LettersHere } from "../../handover/LettersHere.tsx";
+import { MeterNote } from "../../handover/MeterNote.tsx";
+import { letterbox } from "../../offline/useLetters.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
@@ -21,29 +22,29 @@ export function OwnerHours({ token, page }: { token: string; page: OwnerPage }) 
       {page.care.map((care) => (
         <EngineHours key={care.engine} token={token} page={page} care={care} />
       ))}
+      <LettersHere about={token} engines={page.delivery.rig.engines} />
     </section>
   );
 }
 
 function EngineHours({ token, page, care }: { token: string; page: OwnerPage; care: OwnerPage["care"][number] }) {
+  const meter = page.delivery.rig.engines.find(({ id }) => id === care.engine)?.meter;
   const [typed, setTyped] = useState("");
   const [fault, setFault] = useState(false);
   const add = useMutation({
-    mutationFn: (answer: ReadingAnswer | undefined) =>
-      ask("addOwnerReading", {
+    mutationFn: (answer: ReadingAnswer | undefined) => {
+      const id = ulid();
+      const reading = { id, engine: care.engine, date: page.today, hours: parseHours(typed)! };
+      return letterbox.post({
+        id,
+        name: "addOwnerReading",
         params: { token },
-        body: {
-          id: ulid(),
-          engine: care.engine,
-          date: page.today,
-          hours: parseHours(typed)!,
-          ...(answer === undefined ? {} : { answer }),
-        },
-      }),
-    onSuccess: async () => {
-      setTyped("");
-      await queryClient.invalidateQueries({ queryKey: ownerPageQuery(token).queryKey });
+        body: { ...reading, ...(answer === undefined ? {} : { answer }) },
+        about: token,
+        says: `${typed} h, ${care.label}, ${sayDay(page.today)}`,
+      });
     },
+    onSuccess: () => setTyped(""),
   });
   const question = findQuestion(add.error);
   const keep = (answer?: ReadingAnswer) => {
@@ -78,15 +79,22 @@ function EngineHours({ token, page, care }: { token: string; page: OwnerPage; ca
       </div>
       <p className="num text-sm text-soft">
         {care.meterH === null ? "None told yet." : `Last told ${care.meterH.toFixed(1)} h on ${sayDay(care.toldOn!)}.`}
-        {add.isSuccess && " Kept, thank you."}
+        {add.isSuccess && add.data !== null && " Kept, thank you."}
       </p>
+      <MeterNote meter={meter} />
       {fault && (
         <p role="alert" className="text-magenta">
           ▲ Type hours such as 12.4, as the meter shows them.
         </p>
       )}
       {question !== null ? (
-        <HoursQuestion question={question} isBusy={add.isPending} onAnswer={keep} onLeave={() => add.reset()} />
+        <HoursQuestion
+          question={question}
+          meter={meter}
+          isBusy={add.isPending}
+          onAnswer={keep}
+          onLeave={() => add.reset()}
+        />
       ) : (
         add.error !== null && <ErrorNotice error={add.error} />
       )}

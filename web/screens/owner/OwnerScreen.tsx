@@ -6,10 +6,11 @@ import type { OwnerPage } from "../../../api/index.ts";
 import { createCards } from "../../../core/card/index.ts";
 import { foldWalk, listOwed, type WalkState } from "../../../core/walk/index.ts";
 import { addressOf, ask } from "../../app/client.ts";
-import { ownerPageQuery, queryClient } from "../../app/queries.ts";
+import { ownerPageQuery } from "../../app/queries.ts";
 import { BreakInPanel } from "../../breakin/BreakInPanel.tsx";
 import type { BreakInDoor } from "../../breakin/door.ts";
 import { CardSheet } from "../../card/CardSheet.tsx";
+import { letterbox } from "../../offline/useLetters.ts";
 import { owedSigns, owedWords } from "../../owed/owedWords.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
@@ -92,13 +93,14 @@ const ownViews: readonly (string | null)[] = ["walk", "arrival", "due", "runs"];
 function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
   const door: BreakInDoor = {
     key: page.delivery.boat,
+    about: token,
     today: page.today,
     care: page.care,
     runs: page.runs,
-    async addRun(body) {
-      const { runs } = await ask("addOwnerRun", { params: { token }, body });
-      await queryClient.invalidateQueries({ queryKey: ownerPageQuery(token).queryKey });
-      return runs;
+    async addRun(body, says) {
+      const id = body.engines[0]!.id;
+      const answer = await letterbox.post({ id, name: "addOwnerRun", params: { token }, body, about: token, says });
+      return answer?.runs ?? null;
     },
     fetchRun: (run) => ask("ownerRun", { params: { token, run } }),
   };

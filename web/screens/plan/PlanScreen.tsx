@@ -49,19 +49,26 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
   const navigate = useNavigate();
   const [picked, setPicked] = useState<string | null>(null);
   const choose = useMutation({
+    mutationKey: ["plan", delivery.id],
     mutationFn: (_: Partial<WalkWishes>) =>
       ask("setPlan", { params: { delivery: delivery.id }, body: latestWishes(delivery) }),
     // Shown and built upon at once, so that two quick touches do not undo each other.
-    onMutate: (change) =>
+    onMutate: async (change) => {
+      // An answer that is still on its way knows nothing of this touch.
+      await queryClient.cancelQueries({ queryKey: deliveryQuery(delivery.id).queryKey });
       queryClient.setQueryData(deliveryQuery(delivery.id).queryKey, (now) =>
         now === undefined ? now : { ...now, wishes: { ...now.wishes, ...change } },
-      ),
-    onSettled: () =>
-      Promise.all([
+      );
+    },
+    onSettled: async () => {
+      // Another touch is under way: what follows it is fetched then.
+      if (queryClient.isMutating({ mutationKey: ["plan", delivery.id] }) > 1) return;
+      await Promise.all([
         queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey }),
         queryClient.invalidateQueries({ queryKey: plansQuery(delivery.id).queryKey }),
         queryClient.invalidateQueries({ queryKey: todayQuery.queryKey }),
-      ]),
+      ]);
+    },
   });
   const { plan, seal } = delivery;
   const musts = delivery.topics.filter(({ must }) => must).length;

@@ -3,9 +3,10 @@ import { ChevronLeft } from "lucide-react";
 import { Link, useParams } from "react-router";
 import type { Boat } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
-import { boatQuery, queryClient, todayQuery } from "../../app/queries.ts";
+import { boatQuery } from "../../app/queries.ts";
 import { BreakInPanel } from "../../breakin/BreakInPanel.tsx";
 import type { BreakInDoor } from "../../breakin/door.ts";
+import { letterbox } from "../../offline/useLetters.ts";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
@@ -25,14 +26,14 @@ function RunsOf({ boat }: { boat: Boat }) {
   const params = { boat: boat.id };
   const door: BreakInDoor = {
     key: boat.id,
+    about: boat.id,
     today: boat.today,
     care: boat.care,
     runs: boat.runs,
-    async addRun(body) {
-      const { runs } = await ask("addRun", { params, body });
-      await queryClient.invalidateQueries({ queryKey: boatQuery(boat.id).queryKey });
-      await queryClient.invalidateQueries({ queryKey: todayQuery.queryKey });
-      return runs;
+    async addRun(body, says) {
+      const id = body.engines[0]!.id;
+      const answer = await letterbox.post({ id, name: "addRun", params, body, about: boat.id, says });
+      return answer?.runs ?? null;
     },
     fetchRun: (run) => ask("run", { params: { ...params, run } }),
   };

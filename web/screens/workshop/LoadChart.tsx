@@ -116,7 +116,7 @@ export function LoadChart({ weeks, picked, onPick }: LoadProps) {
         draw={draw}
         heightPx={270}
         onPick={(index) => onPick(weeks[index]!.monday)}
-        says={`Expected hours of work in each of ${weeks.length} weeks against what the workshop can do; ${over} weeks are too full`}
+        says={`Expected hours of work in each of ${weeks.length} weeks against what the workshop can do; ${over === 1 ? "one week is" : `${over} weeks are`} too full`}
       />
       <figcaption className="flex flex-wrap gap-x-5 text-sm text-soft">
         {[

@@ -10,6 +10,7 @@ import { careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
 import { BookForm } from "../../booking/BookForm.tsx";
 import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
+import { fallsWords, fillTemplate, sayFirstNames } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { sayDay, sayDayAndYear, sayMinuteOfDay } from "../../ui/words.ts";
 import { AftercareTabs } from "../aftercare/AftercareTabs.tsx";
@@ -99,20 +100,16 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
     mutationFn: async () => {
       const { templates, store, phone } = care.data ?? (await queryClient.fetchQuery(careQuery));
       const names: Record<string, string> = {
-        buyers: buyers
-          .split(" and ")
-          .map((name) => name.split(" ")[0])
-          .join(" and "),
+        buyers: sayFirstNames(buyers),
         store,
         phone,
         boat: `your ${boatName}`,
         item: title.toLowerCase(),
+        falls: fallsWords(false),
         date: sayDay(dueDate),
         week: sayDay(toMonday),
       };
-      const text = templates
-        .find(({ id }) => id === "earlier")!
-        .text.replace(/\{(\w+)\}/g, (place, name: string) => names[name] ?? place);
+      const text = fillTemplate(templates.find(({ id }) => id === "earlier")!.text, names);
       return ask("sendMessage", { params: { boat }, body: { id: ulid(), kind: "earlier", text, withLink: false } });
     },
     onSuccess: () => setOffered(true),

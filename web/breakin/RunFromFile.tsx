@@ -1,0 +1,247 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { ulid } from "ulid";
+import type { NewRun } from "../../api/index.ts";
+import type { ReadRun, RunColumns } from "../../core/trace/index.ts";
+import { addressOf, ask, Refused } from "../app/client.ts";
+import { Button } from "../ui/Button.tsx";
+import { FileButton } from "../ui/FileButton.tsx";
+import { ErrorNotice } from "../ui/Notice.tsx";
+import { minutesOf, sayMinuteOfDay } from "../ui/words.ts";
+import type { BreakInDoor } from "./door.ts";
+import { listSets } from "./engineSets.ts";
+import { RunDay, runField } from "./RunDay.tsx";
+import { useRunFile } from "./useRunFile.ts";
+
+interface PartProps {
+  readonly door: BreakInDoor;
+  readonly isBusy: boolean;
+  readonly onKeep: (run: NewRun) => void;
+}
+
+/** A run read from a file, or taken from the engine gateway: what is in it, which trace is which engine; then it is kept. */
+export function RunFromFile({ door, isGateway, isBusy, onKeep }: PartProps & { isGateway: boolean }) {
+  const { state, open, read, stop } = useRunFile();
+  const { file, opened, progress, faults, run } = state;
+  const recorded = useQuery({ queryKey: ["gateway"], queryFn: () => ask("gatewayRuns"), enabled: isGateway });
+  const take = useMutation({
+    mutationFn: async ({ id, format }: { id: string; format: "csv" | "nmea" }) => {
+      const answer = await fetch(addressOf("gatewayRun", { run: id })).catch(() => null);
+      if (answer === null || !answer.ok) throw new Refused({ code: answer === null ? "no-signal" : "unexpected" });
+      await open(new File([await answer.text()], `${id}.${format === "csv" ? "csv" : "nmea"}`, { type: "text/plain" }));
+    },
+  });
+  const gatewayError = recorded.error ?? take.error;
+  return (
+    <div>
+      {isGateway ? (
+        <ul aria-label="Runs the gateway has recorded" className="border-t border-rule">
+          {(recorded.data?.runs ?? []).map(({ id, title, format, minutes }) => (
+            <li key={id} className="flex items-center justify-between gap-3 border-b border-rule">
+              <span>
+                {title} <span className="num text-soft">{minutes} min</span>
+              </span>
+              <button
+                type="button"
+                className="min-h-12 font-semibold underline"
+                aria-label={`Take "${title}"`}
+                onClick={() => take.mutate({ id, format })}
+              >
+                Take it
+              </button>
+            </li>
+          ))}
+        </ul>
+      ) : (
+        <p className="flex flex-wrap items-center gap-3">
+          <FileButton
+            says="Choose a file"
+            accept=".csv,.txt,.log,.nmea,text/*"
+            onFile={(chosen) => void open(chosen)}
+          />
+          <span className="text-soft">CSV with time and rpm, or NMEA 0183 sentences.</span>
+        </p>
+      )}
+      {gatewayError !== null && <ErrorNotice error={gatewayError} />}
+      {file !== null && <p className="mt-2 font-semibold break-words">{file.name}</p>}
+      {progress !== null && (
+        <p role="status" className="mt-2 flex items-center gap-3">
+          <progress className="h-3 w-52 accent-helm" value={progress} aria-label="Read so far" />
+          <span className="num">{Math.round(progress * 100)} %</span>
+          <Button onClick={() => void stop()}>Stop reading</Button>
+        </p>
+      )}
+      {faults.length > 0 && (
+        <div role="alert" className="mt-2 border-l-4 border-magenta pl-3">
+          <p className="font-semibold text-magenta">▲ Nothing of this file was kept.</p>
+          <ul>
+            {faults.slice(0, 6).map(({ line, column, message }) => (
+              <li key={`${line}${column}${message}`}>
+                Line {line}
+                {column === null ? "" : `, ${column}`}: {message}.
+              </li>
+            ))}
+          </ul>
+          {faults.length > 6 && <p className="text-soft">and more like these.</p>}
+        </div>
+      )}
+      {opened?.kind === "csv" && run === null && progress === null && (
+        <Columns
+          key={file?.name}
+          headings={opened.headings}
+          example={opened.example}
+          guessed={opened.columns}
+          onRead={(columns) => void read(columns)}
+        />
+      )}
+      {run !== null && (
+        <Engines
+          key={file?.name}
+          door={door}
+          run={run}
+          isBusy={isBusy}
+          onKeep={(kept) => onKeep({ ...kept, source: isGateway ? "gateway" : "file", fileName: file?.name ?? "" })}
+        />
+      )}
+    </div>
+  );
+}
+
+interface ColumnsProps {
+  readonly headings: readonly string[];
+  readonly example: readonly string[];
+  readonly guessed: RunColumns | null;
+  readonly onRead: (columns: RunColumns) => void;
+}
+
+function Columns({ headings, example, guessed, onRead }: ColumnsProps) {
+  const [time, setTime] = useState(guessed?.time ?? 0);
+  const [first, setFirst] = useState(guessed?.rpm[0] ?? 1);
+  const [second, setSecond] = useState(guessed?.rpm[1] ?? -1);
+  const [warm, setWarm] = useState(guessed?.temperatures[0] ?? -1);
+  const [secondWarm, setSecondWarm] = useState(guessed?.temperatures[1] ?? -1);
+  const options = headings.map((name, i) => ({
+    i,
+    says: `${name === "" ? `column ${i + 1}` : name} (${example[i] ?? ""})`,
+  }));
+  const pick = (says: string, value: number, set: (i: number) => void, mayBeNone = false) => (
+    <label>
+      <span className="block text-sm text-soft">{says}</span>
+      <select className={runField} value={value} onChange={(event) => set(Number(event.target.value))}>
+        {mayBeNone && <option value={-1}>none</option>}
+        {options.map(({ i, says: name }) => (
+          <option key={i} value={i}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  return (
+    <div className="mt-3">
+      <p>Which column holds what?</p>
+      <div className="mt-1 flex flex-wrap items-end gap-3">
+        {pick("Time", time, setTime)}
+        {pick("rpm", first, setFirst)}
+        {pick("rpm, second engine", second, setSecond, true)}
+        {pick("Coolant", warm, setWarm, true)}
+        {second >= 0 && pick("Coolant, second engine", secondWarm, setSecondWarm, true)}
+        <Button
+          onClick={() =>
+            onRead({
+              time,
+              rpm: second < 0 ? [first] : [first, second],
+              temperatures: [warm, second < 0 || warm < 0 ? -1 : secondWarm].filter((column) => column >= 0),
+            })
+          }
+        >
+          Read the file
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+interface EnginesProps {
+  readonly door: BreakInDoor;
+  readonly run: ReadRun;
+  readonly isBusy: boolean;
+  readonly onKeep: (run: Omit<NewRun, "source" | "fileName">) => void;
+}
+
+/** Which trace is which engine, when it was; then it is kept. */
+function Engines({ door, run, isBusy, onKeep }: EnginesProps) {
+  const [date, setDate] = useState(run.date !== null && run.date <= door.today ? run.date : door.today);
+  const [start, setStart] = useState(sayMinuteOfDay(run.startMin ?? 12 * 60));
+  const pair = listSets(door.care).find(({ key }) => key === "together")?.lanes[0];
+  const isForPair = run.engines.length === 1 && pair !== undefined;
+  // A single trace of a boat with twins stands for both until somebody says otherwise.
+  const [picked, setPicked] = useState<readonly string[]>(
+    isForPair ? ["pair"] : run.engines.map((_, i) => door.care[i]?.engine ?? ""),
+  );
+  const chosen = picked.filter((engine) => engine !== "");
+  const isTwice = new Set(chosen).size < chosen.length;
+  const keep = () => {
+    const engines = run.engines.flatMap(({ samples, temperatures }, i) => {
+      const to = picked[i] === "pair" ? pair!.care.map(({ engine }) => engine) : picked[i] === "" ? [] : [picked[i]!];
+      return to.map((engine) => ({
+        id: ulid(),
+        engine,
+        samples: samples.map(([s, rpm]): [number, number] => [s, rpm]),
+        ...(temperatures.length === 0
+          ? {}
+          : { temperatures: temperatures.map(([s, celsius]): [number, number] => [s, celsius]) }),
+      }));
+    });
+    onKeep({ date, startMin: minutesOf(start), engines });
+  };
+  return (
+    <div className="mt-3">
+      <RunDay door={door} date={date} start={start} onDate={setDate} onStart={setStart} />
+      <table className="mt-2">
+        <tbody>
+          {run.engines.map(({ label, samples, temperatures }, i) => (
+            <tr key={label}>
+              <td className="py-1 pr-4">
+                {label}{" "}
+                <span className="num text-soft">
+                  {Math.round((samples.at(-1)?.[0] ?? 0) / 60)} min, up to {highest(samples).toLocaleString("en-GB")}{" "}
+                  rpm
+                  {temperatures.length > 0 && `, coolant to ${Math.round(highest(temperatures))} °C`}
+                </span>
+              </td>
+              <td>
+                <select
+                  aria-label={`Engine of ${label}`}
+                  className={runField}
+                  value={picked[i]}
+                  onChange={(event) => setPicked(picked.map((engine, n) => (n === i ? event.target.value : engine)))}
+                >
+                  {isForPair && <option value="pair">{pair.label.toLowerCase()}</option>}
+                  {door.care.map(({ engine, label: name }) => (
+                    <option key={engine} value={engine}>
+                      {name}
+                    </option>
+                  ))}
+                  <option value="">leave out</option>
+                </select>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {isTwice && (
+        <p role="alert" className="text-magenta">
+          ▲ Two traces go to the same engine. Choose another for one of them.
+        </p>
+      )}
+      <Button look="primary" className="mt-2" disabled={isBusy || isTwice || chosen.length === 0} onClick={keep}>
+        {isBusy ? "Judging it …" : "Keep the run"}
+      </Button>
+    </div>
+  );
+}
+
+/** The highest value of a series; spread into Math.max a run of forty hours would not fit. */
+const highest = (series: readonly (readonly [number, number])[]) =>
+  series.reduce((most, [, value]) => Math.max(most, value), Number.NEGATIVE_INFINITY);

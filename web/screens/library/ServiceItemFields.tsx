@@ -1,0 +1,137 @@
+import type { ServiceItem } from "../../../core/service/index.ts";
+import { readMoney, sayMoney } from "../../ui/money.ts";
+import { readPlain } from "../../ui/readPlain.ts";
+import { monthOptions } from "./sayItem.ts";
+
+const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-2";
+const small = `${field} num w-24 text-right`;
+type Whole = "firstH" | "everyH" | "firstMonths" | "everyMonths" | "labourH" | "earlyDays";
+const usualSeason = { fromMonth: 10, toMonth: 11 };
+
+interface FieldsProps {
+  readonly item: ServiceItem;
+  readonly onChange: (change: Partial<ServiceItem>) => void;
+}
+
+/** One item of a service pack as it is changed: when it falls due, then what is done and what it takes. */
+export function ServiceItemFields({ item, onChange }: FieldsProps) {
+  const number = (name: Whole, says: string) => (
+    <label className="text-sm text-soft">
+      {says}
+      <input
+        aria-label={`${says}, ${item.title}`}
+        inputMode="decimal"
+        className={`${small} text-base text-ink`}
+        defaultValue={item[name] ?? ""}
+        onChange={(event) => {
+          const text = event.target.value.trim().replace(",", ".");
+          if (text === "") onChange({ [name]: undefined });
+          else if (Number.isFinite(Number(text))) onChange({ [name]: Number(text) });
+        }}
+      />
+    </label>
+  );
+  const month = (name: "fromMonth" | "toMonth", says: string) => (
+    <label className="text-sm text-soft">
+      {says}
+      <select
+        aria-label={`${says}, ${item.title}`}
+        className={`${field} text-base text-ink`}
+        value={item.season![name]}
+        onChange={(event) => onChange({ season: { ...item.season!, [name]: Number(event.target.value) } })}
+      >
+        {monthOptions.map(([value, name]) => (
+          <option key={value} value={value}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  const lines = (name: "work" | "parts", says: string) => (
+    <label className="min-w-56 flex-1 text-sm text-soft">
+      {says}, a line each
+      <textarea
+        aria-label={`${says}, ${item.title}`}
+        rows={Math.max(3, (item[name] ?? []).length)}
+        defaultValue={(item[name] ?? []).join("\n")}
+        onChange={(event) => {
+          const list = readPlain(event)
+            .split("\n")
+            .map((text) => text.trim().slice(0, 80))
+            .filter((text) => text !== "");
+          onChange({ [name]: list });
+        }}
+        className="mt-0.5 block w-full rounded-md border border-soft bg-panel px-2 py-1 text-base text-ink"
+      />
+    </label>
+  );
+  return (
+    <div className="grid gap-3 border-l-4 border-helm bg-panel px-4 py-3">
+      <label className="text-sm text-soft">
+        What it is called
+        <input
+          aria-label={`What it is called, ${item.id}`}
+          maxLength={60}
+          value={item.title}
+          onChange={(event) => onChange({ title: readPlain(event) })}
+          className={`${field} w-full max-w-md text-base font-semibold text-ink`}
+        />
+      </label>
+      <div className="flex flex-wrap items-end gap-3">
+        <label className="text-sm text-soft">
+          Falls due
+          <select
+            aria-label={`Falls due, ${item.title}`}
+            className={`${field} text-base text-ink`}
+            value={item.season === undefined ? "interval" : "season"}
+            onChange={(event) =>
+              onChange(
+                event.target.value === "season"
+                  ? { season: usualSeason, firstH: undefined, everyH: undefined, firstMonths: undefined }
+                  : { season: undefined, everyMonths: item.everyMonths ?? 12 },
+              )
+            }
+          >
+            <option value="interval">by hours and months</option>
+            <option value="season">once in a season</option>
+          </select>
+        </label>
+        {item.season === undefined ? (
+          <>
+            {number("firstH", "First at hours")}
+            {number("firstMonths", "First after months")}
+            {number("everyH", "Every hours")}
+            {number("everyMonths", "Every months")}
+          </>
+        ) : (
+          <>
+            {month("fromMonth", "From")}
+            {month("toMonth", "Until the end of")}
+          </>
+        )}
+        {number("earlyDays", "Days it may be early")}
+      </div>
+      <div className="flex flex-wrap gap-3">
+        {lines("work", "Work")}
+        {lines("parts", "Parts")}
+      </div>
+      <div className="flex flex-wrap gap-3">
+        {number("labourH", "Labour hours")}
+        <label className="text-sm text-soft">
+          Price
+          <input
+            aria-label={`Price, ${item.title}`}
+            inputMode="decimal"
+            className={`${small} text-base text-ink`}
+            defaultValue={item.priceCents === undefined ? "" : sayMoney(item.priceCents)}
+            onChange={(event) => {
+              const cents = readMoney(event.target.value);
+              if (cents !== undefined) onChange({ priceCents: cents ?? undefined });
+            }}
+          />
+        </label>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,50 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { fallsWords, fillTemplate, sayFirstNames } from "./fillTemplate.ts";
+import { readMoney, sayMoney } from "./money.ts";
+
+describe("money", () => {
+  it.each([
+    ["312,40", 31_240],
+    ["312.4", 31_240],
+    [" 80 ", 8000],
+    ["0", 0],
+    ["", null],
+    ["   ", null],
+  ])("%j is %s", (text, cents) => {
+    expect(readMoney(text)).toBe(cents);
+  });
+
+  it.each(["dear", "-3", "1.2.3", "1e9", "12 or 13", "NaN", "Infinity"])("%j is no amount", (text) => {
+    expect(readMoney(text)).toBeUndefined();
+  });
+
+  it("reads back whatever it has said, with a point or a comma", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 100_000_000 }), (cents) => {
+        const said = sayMoney(cents);
+        expect(said).toMatch(/^\d+\.\d\d$/);
+        expect([readMoney(said), readMoney(said.replace(".", ","))]).toEqual([cents, cents]);
+      }),
+      { seed: 8 },
+    );
+  });
+});
+
+describe("message templates", () => {
+  it("put words in their places, and leave places nobody knows", () => {
+    expect(fillTemplate("Hello {buyers}, {boat}: {link}", { buyers: "Ilse", boat: "your Wending 23" })).toBe(
+      "Hello Ilse, your Wending 23: {link}",
+    );
+    expect(fillTemplate("{buyers}{buyers}", { buyers: "{boat}", boat: "no" })).toBe("{boat}{boat}");
+  });
+
+  it("call people by their first names", () => {
+    expect(sayFirstNames("Ilse Warrender-Featherstonehaugh-Okonkwo and Piet Marram")).toBe("Ilse and Piet");
+    expect(sayFirstNames("Dov")).toBe("Dov");
+  });
+
+  it("say of what is past due that it has been", () => {
+    expect([fallsWords(false), fallsWords(true)]).toEqual(["falls due about", "has been due since"]);
+  });
+});
