@@ -1,7 +1,7 @@
-import { mkdtempSync, rmSync } from "node:fs";
+import { cpSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { afterAll, afterEach, beforeEach, describe, expect, it } from "vitest";
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { addDays } from "../core/dates/index.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
 import { type Database, openDatabase } from "./database/open.ts";
@@ -17,11 +17,16 @@ let count = 0;
 const zone = "UTC";
 const clock = { timeZone: zone, nowMs: () => nowMs, today: () => new Date(nowMs).toISOString().slice(0, 10) };
 
+beforeAll(async () => {
+  const seed = await openDatabase(join(root, "seed"));
+  await makeDemoStore(seed, "2026-06-13", zone);
+  await seed.close();
+});
 beforeEach(async () => {
   nowMs = Date.parse("2026-06-13T12:00:00Z");
   folder = join(root, String(count++));
+  cpSync(join(root, "seed"), folder, { recursive: true });
   database = await openDatabase(folder);
-  await makeDemoStore(database, "2026-06-13", zone);
 });
 afterEach(() => database.close());
 afterAll(() => rmSync(root, { recursive: true, force: true }));
