@@ -49,6 +49,25 @@ export const newReadingSchema = z.strictObject({
   photo: recordIdSchema.optional(),
 });
 
+export const fillSchema = z.strictObject({
+  id: ulidSchema,
+  date: isoDateSchema,
+  /** 0 where the tanks were full and nobody counted what went in: enough for the first brim. */
+  litres: z.number().min(0).max(20_000),
+  isFull: z.boolean(),
+  by: z.string(),
+  /** Hours were told on that day, so that a brim of it counts. */
+  hasHours: z.boolean(),
+});
+export type FillLine = z.infer<typeof fillSchema>;
+export const newFillSchema = fillSchema
+  .omit({ by: true, hasHours: true })
+  .refine(({ litres, isFull }) => litres > 0 || isFull, {
+    path: ["litres"],
+    message: "must be more than nothing",
+  });
+export type NewFill = z.infer<typeof newFillSchema>;
+
 export const serviceOutcomes = ["done", "elsewhere", "skipped"] as const;
 export const serviceSchema = z.strictObject({
   id: ulidSchema,
@@ -151,8 +170,21 @@ export const engineCareSchema = z.strictObject({
   likelyNowH: z.number().nullable(),
   breakInTitle: z.string(),
   breakInBasis: z.string(),
-  /** Of a break-in counted in tanks: the hours they take, by how much is burnt. */
-  tankHours: z.strictObject({ tanks: z.number(), lowH: z.number(), likelyH: z.number(), highH: z.number() }).nullable(),
+  /** Its break-in is counted in tanks of fuel. */
+  isByTanks: z.boolean(),
+  /** Then, the hours they take, by how much is burnt; of what is burnt, how much was measured between full tanks. */
+  tankHours: z
+    .strictObject({
+      tanks: z.number(),
+      /** Burnt by the hours told. */
+      burnt: z.number(),
+      lowH: z.number(),
+      likelyH: z.number(),
+      highH: z.number(),
+      burnLph: z.number(),
+      measured: z.strictObject({ litres: z.number(), hours: z.number() }).nullable(),
+    })
+    .nullable(),
   breakIn: breakInStandingSchema.nullable(),
   /** Empty where the break-in is counted in tanks and the burn is not known. */
   limits: z.array(limitPhaseSchema),
@@ -225,6 +257,7 @@ export const boatCareSchema = z.strictObject({
   visits: z.array(plannedVisitSchema),
   /** By how many hours the engines have drifted apart, when that is odd. */
   driftH: z.number().nullable(),
+  fills: z.array(fillSchema),
   runs: z.array(runLineSchema),
   services: z.array(serviceSchema),
   bookings: z.array(bookingSchema),

@@ -143,7 +143,7 @@ export async function makeFleet(database: Database, today: IsoDate, count = 120)
         }
     }
     const bySide = [...readings].sort((a, b) => (a.date < b.date ? -1 : 1));
-    const question = { rig, inService, today, packs, fleet, readings: bySide, services: done, runs: [] };
+    const question = { rig, inService, today, packs, fleet, readings: bySide, services: done, fills: [], runs: [] };
     const dueDate = findNextDue(describeCare(question, false));
     const name = `${pick(firstNames)} ${pick(surnames)}`;
     const hull = `SLW${String(20000 + serial)}${"ABCDEFGHJKL"[+inService.slice(5, 7) - 1] ?? "L"}${inService.slice(3, 4)}${inService.slice(2, 4)}`;

@@ -89,6 +89,7 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
         fleet,
         readings,
         services: done,
+        fills: [],
         runs: [],
       },
       false,

@@ -26,6 +26,10 @@ interface Story {
   readonly snags?: readonly TaleOf<"snag">[];
   /** Readings after delivery: days ago, hours by engine. */
   readonly readings?: readonly (readonly [daysAgo: number, hours: Readonly<Record<string, number>>])[];
+  /** Of its engines, where it is not the template's. */
+  readonly breakInPack?: string;
+  /** Fuel taken, to the brim each time. */
+  readonly fills?: readonly (readonly [daysAgo: number, litres: number])[];
 }
 
 /** The made-up yard's boats, at every stage from make-ready to overdue. Days count back from today. */
@@ -239,6 +243,12 @@ const listStories = (today: IsoDate): readonly Story[] => [
       [16, { main: 7.5 }],
       [6, { main: 13.1 }],
     ],
+    breakInPack: "tanks-3",
+    fills: [
+      [24, 0],
+      [16, 138],
+      [6, 152],
+    ],
   },
 ];
 
@@ -260,7 +270,11 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
   for (const story of listStories(today)) {
     const date = addDays(today, -story.daysAgo);
     const template = story.rig ?? "wending-23";
-    const rig = rigTemplates[template];
+    const { engines, ...asBuilt } = rigTemplates[template];
+    const rig = {
+      ...asBuilt,
+      engines: engines.map((engine) => ({ ...engine, breakInPack: story.breakInPack ?? engine.breakInPack })),
+    };
     const wishes = { ...plainWishes, style: story.style, ...story.wishes };
     const atHand = services.rigDesk.prepare(JSON.stringify(rig), await services.libraryDesk.read(), wishes);
     await services.boats.add({ id: story.id, name: story.boatName, hull: story.hull, rig, template });
@@ -311,6 +325,11 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
           hours,
           source: "phone",
         });
+    }
+    for (const [daysAgo, litres] of story.fills ?? []) {
+      const on = addDays(today, -daysAgo);
+      const fill = { id: ulid(noonMs(on, "17:00")), date: on, litres, isFull: true };
+      await services.boatDesk.addFill(story.id, nessa.name, fill);
     }
   }
 }

@@ -108,6 +108,73 @@ describe("runs", () => {
   });
 });
 
+describe("fuel taken", () => {
+  const note = (change: object = {}) =>
+    ines.send("POST", "/api/boats/w081/fills", { id: ulid(), date: today(), litres: 90, isFull: true, ...change });
+  const read = async () => (await ines.get("/api/boats/w081")).body;
+  const countInTanks = async (burnLph?: number) => {
+    const owner = await store.signIn("odile");
+    const { rig, name, hull, version } = (await owner.get("/api/boats/w081/rig")).body;
+    const engines = rig.engines.map(({ burnLph: _, ...engine }: { burnLph?: number }) => ({
+      ...engine,
+      breakInPack: "tanks-3",
+      ...(burnLph === undefined ? {} : { burnLph }),
+    }));
+    const answer = await owner.send("PUT", "/api/boats/w081/rig", { name, hull, version, rig: { ...rig, engines } });
+    expect(answer.status).toBe(200);
+  };
+
+  it("from brim to brim measures what each of twins burns, and turns tanks into hours without anything entered", async () => {
+    await countInTanks();
+    const before = await read();
+    expect(before.care[0]).toMatchObject({ isByTanks: true, tankHours: null, limits: [] });
+    const last = before.readings.at(-1).date;
+    expect((await note({ date: last, litres: 0 })).status).toBe(200);
+    expect((await read()).care[0].tankHours).toBeNull();
+    for (const { engine, meterH } of before.care) {
+      const reading = { id: ulid(), engine, date: today(), hours: meterH + 4, source: "phone", answer: "as-read" };
+      expect((await ines.send("POST", "/api/boats/w081/readings", reading)).status).toBe(200);
+    }
+    const fill = { id: ulid() };
+    for (const _ of [1, 2]) expect((await note(fill)).status).toBe(200);
+    const { care, fills } = await read();
+    expect(fills.map(({ litres, hasHours, by }: Record<string, unknown>) => [litres, hasHours, by])).toEqual([
+      [0, true, "Ines Marr"],
+      [90, true, "Ines Marr"],
+    ]);
+    for (const { tankHours } of care) {
+      expect(tankHours.burnLph).toBeCloseTo(90 / 2 / 4, 6);
+      expect(tankHours.measured.litres).toBe(45);
+      expect(tankHours.lowH).toBeLessThanOrEqual(tankHours.likelyH);
+    }
+    expect(care[0].limits.at(-1).toH).toBeCloseTo(care[0].tankHours.likelyH, 6);
+    // What is measured goes before what is entered; taken back, what is entered holds again.
+    await countInTanks(30);
+    expect((await read()).care[0].tankHours.burnLph).toBeCloseTo(11.25, 6);
+    expect((await ines.send("DELETE", `/api/boats/w081/fills/${fill.id}`, {})).status).toBe(200);
+    expect((await read()).care[0].tankHours).toMatchObject({ burnLph: 30, measured: null });
+  });
+
+  it("is refused in words where it cannot be", async () => {
+    expect((await note({ litres: 0, isFull: false })).body.error.issues![0]!.path).toBe("litres");
+    expect((await note({ litres: 5000 })).body.error.issues![0]!.message).toContain("more than the tanks hold");
+    expect((await note({ date: addDays(today(), 1) })).body.error.code).toBe("date-ahead");
+    expect((await note({ date: "2020-02-29" })).body.error.code).toBe("before-delivery");
+    const early = { id: ulid(), date: today(), litres: 20, isFull: true };
+    expect((await ines.send("POST", "/api/boats/w121/fills", early)).body.error.code).toBe("not-delivered");
+    expect((await ines.send("DELETE", `/api/boats/w081/fills/${ulid()}`, {})).body.error.code).toBe("not-found");
+  });
+
+  it("of an owner goes through their own page", async () => {
+    const fill = { id: ulid(), date: today(), litres: 40, isFull: false };
+    expect((await store.stranger.send("POST", `/api/owner/${token}/fills`, fill)).status).toBe(200);
+    const page = async () => (await store.stranger.get(`/api/owner/${token}`)).body.fills;
+    expect(await page()).toMatchObject([{ litres: 40, isFull: false, by: "Owner" }]);
+    expect((await store.stranger.send("DELETE", `/api/owner/${token}/fills/${fill.id}`, {})).status).toBe(200);
+    expect(await page()).toEqual([]);
+  });
+});
+
 describe("services", () => {
   const serve = (change: object) =>
     ines.send("POST", "/api/boats/w081/services", {
@@ -322,7 +389,7 @@ describe("calendars and tables", () => {
     const csv = (await ines.get("/api/care/services.csv")).body.text;
     expect(csv).toContain("'=1+1");
     const all = (await ines.get("/api/care/all.json")).body;
-    expect(Object.keys(all)).toEqual(["readings", "services", "runs", "bookings", "messages"]);
+    expect(Object.keys(all)).toEqual(["readings", "fills", "services", "runs", "bookings", "messages"]);
     expect((await nessa.get("/api/care/all.json")).status).toBe(403);
   });
 });

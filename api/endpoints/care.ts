@@ -10,6 +10,7 @@ import {
   contactSchema,
   messageSchema,
   newBookingSchema,
+  newFillSchema,
   newReadingSchema,
   newRunSchema,
   newServiceSchema,
@@ -24,6 +25,7 @@ import { done, none, oneBoat, oneToken, tokenSchema } from "./shared.ts";
 const planners = ["owner", "technician", "service"] as const;
 const authors = ["owner", "delivery", "service"] as const;
 const paper = z.strictObject({ paper: z.enum(["a4", "letter"]).default("letter") });
+const oneFill = { fill: ulidSchema };
 const keptRuns = z.strictObject({ runs: z.array(runLineSchema) });
 const onePack = z.strictObject({ pack: z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/) });
 /** Runs of many hours are some megabytes. */
@@ -67,6 +69,24 @@ export const careEndpoints = {
     query: none,
     body: null,
     answer: runSheetSchema,
+  }),
+  addFill: endpoint({
+    ...addresses.addFill,
+    summary: "Note fuel that went in; from full tanks to full tanks it measures what the engines burn. Once",
+    admits: everyone,
+    params: oneBoat,
+    query: none,
+    body: newFillSchema,
+    answer: done,
+  }),
+  removeFill: endpoint({
+    ...addresses.removeFill,
+    summary: "Take back fuel that was noted wrong",
+    admits: everyone,
+    params: oneBoat.extend(oneFill),
+    query: none,
+    body: null,
+    answer: done,
   }),
   setContact: endpoint({
     ...addresses.setContact,
@@ -142,7 +162,7 @@ export const careEndpoints = {
     ...addresses.careCsv,
     summary: "All readings, services, runs, bookings or messages as CSV",
     admits: planners,
-    params: z.strictObject({ what: z.enum(["readings", "services", "runs", "bookings", "messages"]) }),
+    params: z.strictObject({ what: z.enum(["readings", "fills", "services", "runs", "bookings", "messages"]) }),
     query: none,
     body: null,
     answer: null,
@@ -285,6 +305,24 @@ export const careEndpoints = {
     query: none,
     body: null,
     answer: runSheetSchema,
+  }),
+  addOwnerFill: endpoint({
+    ...addresses.addOwnerFill,
+    summary: "Fuel an owner puts in",
+    admits: "public",
+    params: oneToken,
+    query: none,
+    body: newFillSchema,
+    answer: done,
+  }),
+  removeOwnerFill: endpoint({
+    ...addresses.removeOwnerFill,
+    summary: "Take back fuel an owner noted wrong",
+    admits: "public",
+    params: oneToken.extend(oneFill),
+    query: none,
+    body: null,
+    answer: done,
   }),
   ownerCalendar: endpoint({
     ...addresses.ownerCalendar,

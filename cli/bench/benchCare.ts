@@ -134,7 +134,7 @@ function createQuestions(count: number): { boats: BoatRecord[]; questions: CareQ
       version: 1,
       contact: "{}",
     });
-    return { rig, inService, today, packs, fleet, readings, services: [], runs: [] };
+    return { rig, inService, today, packs, fleet, readings, services: [], fills: [], runs: [] };
   });
   return { boats, questions };
 }

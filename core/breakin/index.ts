@@ -7,7 +7,7 @@ export {
 } from "./breakIn.ts";
 export { breakInPlan, type NoPlan, sampleLegs } from "./breakInPlan.ts";
 export { bandRpm, breakInTrace } from "./breakInTrace.ts";
-export { createLimits, type TankBurn, toHours, turnTanks, usualIdleRpm } from "./limits.ts";
+export { createLimits, usualIdleRpm } from "./limits.ts";
 export {
   type BreakInPlan,
   type BreakInPlanInput,
@@ -19,6 +19,16 @@ export {
 export { planTogether, type Together } from "./planTogether.ts";
 export { addBands, type Coverage, coverageSchema, describeCoverage, measureProgress } from "./progress.ts";
 export { adviseNext, createHoursAt, sayBreach, sayClockAt, saySeconds } from "./sayRun.ts";
+export {
+  burnOf,
+  type Fill,
+  type FuelUse,
+  measureFuel,
+  type TankBurn,
+  tanksBurnt,
+  toHours,
+  turnTanks,
+} from "./tanks.ts";
 export {
   type Breach,
   breachSchema,

@@ -15,7 +15,6 @@ import {
   sayClockAt,
   saySeconds,
   toHours,
-  turnTanks,
 } from "./index.ts";
 
 const stepped = createLimits(breakInPacks.find(({ id }) => id === "stepped-10")!, 6000);
@@ -36,7 +35,7 @@ describe("createLimits", () => {
         fc.double({ min: 0, max: 1, noNaN: true }),
         fc.integer({ min: 8, max: 180 }),
         (pack, share, minutes) => {
-          const inHours = toHours(pack, { tankL: 90, burnLph: 20 })!;
+          const inHours = toHours(pack, { tankL: 90, burnLph: 20, used: null })!;
           const phases = createLimits(inHours, 5800);
           const hoursBefore = share * inHours.totalH;
           const plan = breakInPlan({ phases, hoursBefore, minutes, idleRpm: 650, topRpm: 5800 });
@@ -47,21 +46,6 @@ describe("createLimits", () => {
       ),
       { seed: 6, numRuns: 120 },
     );
-  });
-});
-
-describe("a break-in by tanks", () => {
-  const tanks = breakInPacks.find(({ id }) => id === "tanks-3")!;
-  it("becomes hours by tank and burn, with the spread of the burn", () => {
-    const { lowH, likelyH, highH } = turnTanks(3, { tankL: 60, burnLph: 18 });
-    expect(likelyH).toBeCloseTo(10, 9);
-    expect(lowH).toBeCloseTo(7.69, 2);
-    expect(highH).toBeCloseTo(14.29, 2);
-    expect(toHours(tanks, { tankL: 60, burnLph: 18 })).toMatchObject({ per: "hour", totalH: 10 });
-  });
-  it("is not guessed where the burn is not known, and one by hours stays as it is", () => {
-    expect(toHours(tanks, null)).toBeNull();
-    expect(toHours(breakInPacks[0]!, null)).toBe(breakInPacks[0]);
   });
 });
 

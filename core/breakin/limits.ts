@@ -13,40 +13,6 @@ export const usualIdleRpm = 650;
 
 const downTo50 = (rpm: number) => Math.floor(rpm / 50) * 50;
 
-/** The fuel a break-in by tanks is counted in: litres of a tank, litres an hour as entered or measured. */
-export interface TankBurn {
-  readonly tankL: number;
-  readonly burnLph: number;
-}
-
-/** How far an entered burn may be off, by what is usual between slow and fast running. */
-const burnSpread = 0.3;
-
-/**
- * Hours that `tanks` take, with the spread of the burn: less where more is burnt.
- * (3 tanks of 60 L at 18 L/h) → 10 h, 7.7 to 14.3.
- */
-export function turnTanks(
-  tanks: number,
-  { tankL, burnLph }: TankBurn,
-): { lowH: number; likelyH: number; highH: number } {
-  const hours = (lph: number) => (tanks * tankL) / lph;
-  return { lowH: hours(burnLph * (1 + burnSpread)), likelyH: hours(burnLph), highH: hours(burnLph * (1 - burnSpread)) };
-}
-
-/** The pack with its stages in engine hours; null for one by tanks where tank or burn is not known. */
-export function toHours(pack: BreakInPack, fuel: TankBurn | null): BreakInPack | null {
-  if (pack.per !== "tank") return pack;
-  if (fuel === null) return null;
-  const hours = (tanks: number) => turnTanks(tanks, fuel).likelyH;
-  return {
-    ...pack,
-    per: "hour",
-    totalH: hours(pack.totalH),
-    phases: pack.phases.map((phase) => ({ ...phase, fromH: hours(phase.fromH), toH: hours(phase.toH) })),
-  };
-}
-
 /**
  * The limits of a break-in for one engine, off the top of its own rated band. Speeds are rounded down to 50 rpm.
  *

@@ -224,7 +224,7 @@ function breakInTable({ rig, breakInPacks }: CardBoat): CardBlock | null {
       const { phase } = findBreakInStanding(pack, fromH, engine.ratedRpm.to);
       return [
         i === 0 && rig.engines.length > 1 ? engine.label : "",
-        `${fromH} to ${toH} h`,
+        pack.per === "tank" ? `${fromH} to ${toH} tanks` : `${fromH} to ${toH} h`,
         phase === null ? "–" : `${phase.maxRpm.toLocaleString("en-GB")} rpm`,
         say,
       ];
@@ -235,7 +235,7 @@ function breakInTable({ rig, breakInPacks }: CardBoat): CardBlock | null {
   const shown = isSame ? rows.slice(0, rows.length / rig.engines.length).map((row) => ["", ...row.slice(1)]) : rows;
   const isNamed = shown.some(([name]) => name !== "");
   return table(
-    [...(isNamed ? ["Engine"] : []), "Engine hours", "At most", "How"],
+    [...(isNamed ? ["Engine"] : []), "From, to", "At most", "How"],
     shown.map((row) => (isNamed ? row : row.slice(1))),
   );
 }

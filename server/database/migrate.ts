@@ -5,6 +5,7 @@ import * as second from "./migrations/0002-any-boat.ts";
 import * as third from "./migrations/0003-dock.ts";
 import * as fourth from "./migrations/0004-aftercare.ts";
 import * as fifth from "./migrations/0005-proof.ts";
+import * as sixth from "./migrations/0006-fills.ts";
 
 const migrations = [
   { name: "0001-store", ...first },
@@ -12,6 +13,7 @@ const migrations = [
   { name: "0003-dock", ...third },
   { name: "0004-aftercare", ...fourth },
   { name: "0005-proof", ...fifth },
+  { name: "0006-fills", ...sixth },
 ];
 
 /** Brings the database up to date; answers how many migrations it has had in all. Names are numbered without gaps. */

@@ -123,6 +123,15 @@ export interface ServiceRow {
   fileName: string | null;
   priceCents: number | null;
 }
+export interface FillRow {
+  id: string;
+  boatId: string;
+  date: string;
+  litres: number;
+  /** The tanks were full then: 1, else 0. */
+  isFull: number;
+  by: string;
+}
 export interface FileRow {
   id: string;
   type: "application/pdf" | "text/plain";
@@ -197,6 +206,7 @@ export interface Models {
   readonly outbox: Table<OutboxRow>;
   readonly readings: Table<ReadingRow>;
   readonly services: Table<ServiceRow>;
+  readonly fills: Table<FillRow>;
   readonly runs: Table<RunRow>;
   readonly packs: Table<PackRow>;
   readonly bookings: Table<BookingRow>;
@@ -329,6 +339,14 @@ export function defineModels(sequelize: Sequelize): Models {
       file: maybeText(),
       fileName: maybeText(),
       priceCents: { type: DataTypes.INTEGER, allowNull: true },
+    }),
+    fills: table<FillRow>("fills", {
+      id: key(),
+      boatId: text(),
+      date: text(),
+      litres: real(),
+      isFull: whole(),
+      by: text(),
     }),
     runs: table<RunRow>("runs", {
       id: key(),

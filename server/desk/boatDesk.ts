@@ -1,5 +1,5 @@
 import { contactSchema } from "../../api/careSchemas.ts";
-import type { AnswerOf, Boat, BodyOf, endpoints, NewRun, OwedDesk, Today } from "../../api/index.ts";
+import type { AnswerOf, Boat, BodyOf, endpoints, NewFill, NewRun, OwedDesk, Today } from "../../api/index.ts";
 import { makeReady } from "../../content/index.ts";
 import { addDays, type IsoDate } from "../../core/dates/index.ts";
 import { askReading } from "../../core/hours/index.ts";
@@ -14,7 +14,7 @@ import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { Files } from "../repositories/files.ts";
 import type { People, Person } from "../repositories/people.ts";
 import type { Messages } from "../standins/messages.ts";
-import { boatScope, describeCare, findNextDue, listScopes, readingsOf, standEngine } from "./careDesk.ts";
+import { boatScope, describeCare, findNextDue, listScopes, readingsOf, standEngine, sumTanks } from "./careDesk.ts";
 import type { CareReader } from "./careReader.ts";
 import type { Library, LibraryDesk } from "./libraryDesk.ts";
 import type { Prepared, RigDesk } from "./rigDesk.ts";
@@ -36,6 +36,8 @@ interface Parts {
 
 const soonDays = 30;
 const mostRows = 12;
+/** Tanks hold a little more than their label, and filler hoses take some. */
+const overBrim = 1.1;
 /** Deliveries that Today looks through for what is owed first; the desk of everything owed looks through all. */
 const mostOwing = 60;
 
@@ -199,6 +201,30 @@ export function createBoatDesk(parts: Parts) {
         for (const kind of ["ask-hours", "break-in-end"])
           await messages.noteAnswer(id, kind, `${reading.hours} h`, transaction);
         await refreshDue(boat, transaction);
+      });
+    },
+
+    async addFill(id: string, author: string, fill: NewFill) {
+      await database.inTransaction(async (transaction) => {
+        const boat = await find(id, transaction);
+        if (boat.inService === null) throw new Failure("not-delivered", { boat: id });
+        checkDay(boat, fill.date);
+        const holds = sumTanks(rigDesk.read(boat.rigText));
+        if (holds > 0 && fill.litres > holds * overBrim) {
+          const message = `is more than the tanks hold, ${holds} L`;
+          throw new Failure("invalid-input", { issues: [{ path: "litres", message }] });
+        }
+        const earlier = await boats.listFills([id], transaction);
+        if (earlier.some((other) => other.id === fill.id)) return;
+        await boats.addFill({ ...fill, isFull: fill.isFull ? 1 : 0, boatId: id, by: author }, transaction);
+      });
+    },
+
+    async removeFill(id: string, fill: string) {
+      await database.inTransaction(async (transaction) => {
+        await find(id, transaction);
+        if (!(await boats.removeFill(id, fill, transaction)))
+          throw new Failure("not-found", { what: "fill", id: fill });
       });
     },
 

@@ -28,7 +28,7 @@ interface Parts {
   readonly clock: Clock;
 }
 
-export type CareTable = "readings" | "services" | "runs" | "bookings" | "messages";
+export type CareTable = "readings" | "fills" | "services" | "runs" | "bookings" | "messages";
 const hashToken = (token: string) => createHash("sha256").update(token).digest("hex");
 const tokenBytes = 16;
 const handoverMin = 120;
@@ -86,6 +86,8 @@ export function createCalendarDesk(parts: Parts) {
   };
   const readTable = async (what: CareTable): Promise<object[]> => {
     if (what === "readings") return boats.listAllReadings();
+    if (what === "fills")
+      return (await boats.listAllFills()).map(({ isFull, ...fill }) => ({ ...fill, isFull: isFull === 1 }));
     if (what === "services") return boats.listAllServices();
     if (what === "bookings")
       return (await bookings.list()).map(({ items, ...rest }) => ({
@@ -151,7 +153,7 @@ export function createCalendarDesk(parts: Parts) {
       return Papa.unparse(await readTable(what), { escapeFormulae: true, newline: "\r\n" });
     },
     async writeJson(): Promise<object> {
-      const tables: CareTable[] = ["readings", "services", "runs", "bookings", "messages"];
+      const tables: CareTable[] = ["readings", "fills", "services", "runs", "bookings", "messages"];
       return Object.fromEntries(await Promise.all(tables.map(async (what) => [what, await readTable(what)] as const)));
     },
   };

@@ -1,11 +1,14 @@
 import type { BoatCare, EngineCare, RunLine } from "../../api/index.ts";
 import {
   addBands,
+  burnOf,
   createLimits,
   describeCoverage,
   findBreakInStanding,
+  measureFuel,
   measureProgress,
   type TankBurn,
+  tanksBurnt,
   toHours,
   turnTanks,
 } from "../../core/breakin/index.ts";
@@ -35,7 +38,7 @@ import {
   type ServiceItem,
   type ServicePack,
 } from "../../core/service/index.ts";
-import type { ReadingRow, ServiceRow } from "../database/models.ts";
+import type { FillRow, ReadingRow, ServiceRow } from "../database/models.ts";
 import type { Packs } from "./packDesk.ts";
 
 export interface CareQuestion {
@@ -45,6 +48,7 @@ export interface CareQuestion {
   readonly packs: Packs;
   readonly fleet: Fleet;
   readonly readings: readonly ReadingRow[];
+  readonly fills: readonly FillRow[];
   readonly services: readonly ServiceRow[];
   readonly runs: readonly RunLine[];
 }
@@ -109,7 +113,7 @@ export function describeCare(question: CareQuestion, withForecast = true): Engin
 function describeEngine(question: CareQuestion, standing: EngineStanding, withForecast: boolean): EngineCare {
   const { engine, last, resolved, likelyNowH, servicePack } = standing;
   const pack = findPack(question.packs.breakIn, engine.breakInPack);
-  const fuel = fuelOf(question.rig, engine);
+  const fuel = fuelOf(question.rig, engine, question.fills, resolved);
   const inHours = toHours(pack, fuel);
   const limits = inHours === null ? [] : createLimits(inHours, engine.ratedRpm.to);
   const runs = question.runs.filter((run) => run.engine === engine.id);
@@ -132,7 +136,8 @@ function describeEngine(question: CareQuestion, standing: EngineStanding, withFo
     likelyNowH,
     breakInTitle: pack.title,
     breakInBasis: pack.basis,
-    tankHours: pack.per !== "tank" || fuel === null ? null : { tanks: pack.totalH, ...turnTanks(pack.totalH, fuel) },
+    isByTanks: pack.per === "tank",
+    tankHours: pack.per !== "tank" || fuel === null ? null : describeTanks(pack.totalH, fuel, hours),
     // Limits follow the hours told, not those supposed: the lower count has the stricter limits.
     breakIn: last === null || inHours === null ? null : findBreakInStanding(inHours, last.hours, engine.ratedRpm.to),
     limits,
@@ -253,13 +258,50 @@ export function describePlan(question: CareQuestion, gear: readonly Dated[]): Pi
   };
 }
 
-/** What a tank holds for each engine that burns it, and how fast; null where the burn was never entered. */
-function fuelOf(rig: Rig, engine: Engine): TankBurn | null {
-  if (engine.burnLph === undefined) return null;
-  const fuel = engine.fuel ?? "petrol";
-  const litres = rig.tanks.filter(({ kind }) => kind === fuel).reduce((sum, tank) => sum + tank.litres, 0);
-  const burning = rig.engines.filter((other) => (other.fuel ?? "petrol") === fuel && other.kind !== "kicker").length;
-  return litres === 0 ? null : { tankL: litres / Math.max(1, burning), burnLph: engine.burnLph };
+/** The engines that burn what is noted as fuel: those of the main engines' fuel, kickers aside. */
+const sharing = (rig: Rig, fuel: string) =>
+  Math.max(1, rig.engines.filter((each) => fuelKind(each) === fuel && each.kind !== "kicker").length);
+const fuelKind = (engine: Engine) => engine.fuel ?? "petrol";
+
+/** What the tanks hold of the fuel of the main engines, L; 0 where it is not on the rig sheet. */
+export function sumTanks(rig: Rig): number {
+  const main = rig.engines.find(({ kind }) => kind !== "kicker") ?? rig.engines[0];
+  return main === undefined ? 0 : litresOf(rig, fuelKind(main));
+}
+const litresOf = (rig: Rig, fuel: string) =>
+  rig.tanks.filter(({ kind }) => kind === fuel).reduce((sum, tank) => sum + tank.litres, 0);
+
+/**
+ * What a tank holds for each engine that burns it, and how fast: as measured from full tanks to full tanks, else as entered on
+ * the rig sheet; null where neither is known. A kicker burns too little of what is put in to be told from it.
+ */
+export function fuelOf(
+  rig: Rig,
+  engine: Engine,
+  fills: readonly FillRow[],
+  resolved: readonly Resolved[],
+): TankBurn | null {
+  const fuel = fuelKind(engine);
+  const litres = litresOf(rig, fuel);
+  if (litres === 0) return null;
+  const engines = sharing(rig, fuel);
+  const used =
+    engine.kind === "kicker" || fuel !== fuelKind(rig.engines.find(({ kind }) => kind !== "kicker")!)
+      ? null
+      : measureFuel(
+          fills.map(({ isFull, ...fill }) => ({ ...fill, isFull: isFull === 1 })),
+          engines,
+          (day) => resolved.findLast(({ date }) => date === day)?.engineH ?? null,
+        );
+  const burnLph = used === null ? engine.burnLph : burnOf(used);
+  return burnLph === undefined || burnLph <= 0 ? null : { tankL: litres / engines, burnLph, used };
+}
+
+function describeTanks(tanks: number, fuel: TankBurn, hours: number): EngineCare["tankHours"] {
+  const last = fuel.used?.points.at(-1);
+  const measured = last === undefined ? null : { litres: last.litres, hours: last.hours - fuel.used!.fromH };
+  const burnt = tanksBurnt(hours, fuel);
+  return { tanks, burnt, ...turnTanks(tanks, fuel), burnLph: fuel.burnLph, measured };
 }
 
 /** The pack of that id; for a rig that names one which is not here, the first that ships, and its title says so. */
@@ -275,12 +317,16 @@ export function findNextDue(care: readonly EngineCare[]): IsoDate | null {
 }
 
 /** After how many hours an engine is run in; null where its tanks are not known. */
-export function breakInHoursOf(rig: Rig, engine: Engine, packs: Packs): number | null {
-  return toHours(findPack(packs.breakIn, engine.breakInPack), fuelOf(rig, engine))?.totalH ?? null;
+export function breakInHoursOf(
+  { rig, packs, fills }: CareQuestion,
+  { engine, resolved }: EngineStanding,
+): number | null {
+  const pack = findPack(packs.breakIn, engine.breakInPack);
+  return toHours(pack, fuelOf(rig, engine, fills, resolved))?.totalH ?? null;
 }
 
 /** The limits that hold for an engine, for its runs to be judged by; empty where its tanks are not known. */
-export function limitsOf(rig: Rig, engine: Engine, packs: Packs) {
-  const pack = toHours(findPack(packs.breakIn, engine.breakInPack), fuelOf(rig, engine));
+export function limitsOf(engine: Engine, packs: Packs, fuel: TankBurn | null) {
+  const pack = toHours(findPack(packs.breakIn, engine.breakInPack), fuel);
   return pack === null ? [] : createLimits(pack, engine.ratedRpm.to);
 }

@@ -60,14 +60,16 @@ export function createCareReader({ boats, runs, deliveries, bookings, packDesk, 
   /** What is asked of each boat, in one reading of each table. */
   const askMany = async (many: readonly Boat[], transaction?: Transaction): Promise<CareQuestion[]> => {
     const ids = many.map(({ id }) => id);
-    const [packs, fleet, readings, services, ran] = await Promise.all([
+    const [packs, fleet, readings, fills, services, ran] = await Promise.all([
       packDesk.read(),
       readFleet(),
       boats.listReadings(ids, transaction),
+      boats.listFills(ids, transaction),
       boats.listServices(ids, transaction),
       runs.listOf(ids, transaction),
     ]);
-    const [readingsBy, servicesBy, runsBy] = [groupBy(readings), groupBy(services), groupBy(ran)];
+    const [readingsBy, fillsBy] = [groupBy(readings), groupBy(fills)];
+    const [servicesBy, runsBy] = [groupBy(services), groupBy(ran)];
     const today = clock.today();
     return many.map(({ id, rigText, inService }) => ({
       rig: rigDesk.read(rigText),
@@ -76,6 +78,7 @@ export function createCareReader({ boats, runs, deliveries, bookings, packDesk, 
       packs,
       fleet,
       readings: readingsBy.get(id) ?? [],
+      fills: fillsBy.get(id) ?? [],
       services: servicesBy.get(id) ?? [],
       runs: (runsBy.get(id) ?? []).map(({ boatId: _, ...run }): RunLine => run),
     }));
@@ -101,6 +104,11 @@ export function createCareReader({ boats, runs, deliveries, bookings, packDesk, 
       return {
         care: describeCare(question),
         ...describePlan(question, await datedGear(boat.id, question.rig)),
+        fills: question.fills.map(({ boatId: _, isFull, ...fill }) => ({
+          ...fill,
+          isFull: isFull === 1,
+          hasHours: question.readings.some(({ date }) => date === fill.date),
+        })),
         runs: [...question.runs],
         services: question.services.map(
           ({ boatId: _, ...service }: ServiceRow) => service as BoatCare["services"][number],

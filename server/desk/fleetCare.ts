@@ -84,7 +84,7 @@ export function describeFacts(
   season: ReturnType<typeof createSeasonLine>,
   grid: WeekGrid,
 ): BoatFacts {
-  const { today, rig, packs } = question;
+  const { today, rig } = question;
   const inService = boat.inService!;
   const standings = rig.engines.map((engine) => standEngine(question, engine));
   const scopes = listScopes(question, standings);
@@ -111,8 +111,9 @@ export function describeFacts(
         };
     }
   }
-  const engines = standings.map(({ engine, last, likelyNowH, monthlyHours }) => {
-    const totalH = breakInHoursOf(rig, engine, packs);
+  const engines = standings.map((standing) => {
+    const { engine, last, likelyNowH, monthlyHours } = standing;
+    const totalH = breakInHoursOf(question, standing);
     const isDone = totalH === null || (last !== null && last.hours >= totalH);
     return {
       label: engine.label,

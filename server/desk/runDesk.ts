@@ -13,7 +13,7 @@ import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { Boats } from "../repositories/boats.ts";
 import type { Runs } from "../repositories/runs.ts";
-import { limitsOf, readingsOf } from "./careDesk.ts";
+import { fuelOf, limitsOf, readingsOf } from "./careDesk.ts";
 import type { PackDesk } from "./packDesk.ts";
 import type { RigDesk } from "./rigDesk.ts";
 
@@ -68,6 +68,7 @@ export function createRunDesk({ database, boats, runs, packDesk, rigDesk, clock 
         const rig = rigDesk.read(boat.rigText);
         const known = await runs.listOf([boatId], transaction);
         const readings = await boats.listReadings([boatId], transaction);
+        const fills = await boats.listFills([boatId], transaction);
         const at = new Date(clock.nowMs()).toISOString();
         const kept: RunLine[] = [];
         for (const { id, engine: engineId, samples, temperatures = [] } of run.engines) {
@@ -90,7 +91,7 @@ export function createRunDesk({ database, boats, runs, packDesk, rigDesk, clock 
           const told = resolveReadings(readingsOf(readings, engineId));
           const last = told.findLast(({ date }) => date <= run.date);
           const hoursBefore = last?.engineH ?? 0;
-          const limits = limitsOf(rig, engine, packs);
+          const limits = limitsOf(engine, packs, fuelOf(rig, engine, fills, told));
           const verdict = judgeRun(limits, hoursBefore, samples, run.startMin, engine.ratedRpm.to);
           const line: RunLine = {
             id,

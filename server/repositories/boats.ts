@@ -1,7 +1,7 @@
 import { literal, Op } from "sequelize";
 import type { Contact } from "../../api/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
-import type { BoatRow, ReadingRow, ServiceRow } from "../database/models.ts";
+import type { BoatRow, FillRow, ReadingRow, ServiceRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne } from "../database/rows.ts";
 
@@ -16,7 +16,7 @@ const headColumns = ["id", "name", "hull", "inService", "dueDate", "template", "
 
 const toBoat = ({ rig, ...rest }: BoatRow): BoatRecord => ({ ...rest, rigText: rig });
 
-/** Boats, their engine-hour readings and the services done on them. */
+/** Boats, their engine-hour readings, the fuel they took and the services done on them. */
 export function createBoats({ models }: Database) {
   let careVersion = 0;
   /** Counted when it is on disk: whoever looks before that must not take the old for the new. */
@@ -128,6 +128,24 @@ export function createBoats({ models }: Database) {
     async addReading(reading: ReadingRow, transaction: Transaction) {
       noteChange(reading.boatId, transaction);
       await models.readings.create(reading, { transaction });
+    },
+    async listFills(boatIds: readonly string[], transaction?: Transaction): Promise<FillRow[]> {
+      return readAll(
+        models.fills,
+        { where: { boatId: { [Op.in]: [...boatIds] } }, order: ["date", "id"] },
+        transaction,
+      );
+    },
+    async listAllFills(): Promise<FillRow[]> {
+      return readAll(models.fills, { order: ["date", "id"] });
+    },
+    async addFill(fill: FillRow, transaction: Transaction) {
+      noteChange(fill.boatId, transaction);
+      await models.fills.create(fill, { transaction });
+    },
+    async removeFill(boatId: string, id: string, transaction: Transaction): Promise<boolean> {
+      noteChange(boatId, transaction);
+      return (await models.fills.destroy({ where: { id, boatId }, transaction })) > 0;
     },
     async listServices(boatIds: readonly string[], transaction?: Transaction): Promise<ServiceRow[]> {
       return readAll(

@@ -38,6 +38,20 @@ export function routeCare(router: Router, services: Services) {
       runs: await boatDesk.addRun(params.boat, user.name, body, "file"),
     })),
   );
+  router.post(
+    endpoints.addFill.path,
+    serve(endpoints.addFill, door, async ({ params, user, body }) => {
+      await boatDesk.addFill(params.boat, user.name, body);
+      return done;
+    }),
+  );
+  router.delete(
+    endpoints.removeFill.path,
+    serve(endpoints.removeFill, door, async ({ params }) => {
+      await boatDesk.removeFill(params.boat, params.fill);
+      return done;
+    }),
+  );
   router.get(
     endpoints.run.path,
     serve(endpoints.run, door, ({ params }) => runDesk.describe(params.boat, params.run)),
@@ -173,6 +187,22 @@ export function routeCare(router: Router, services: Services) {
     serve(endpoints.addOwnerRun, door, async ({ params, body }) => {
       const { boat } = await ownerDesk.openBoat(params.token);
       return { runs: await boatDesk.addRun(boat, ownerName, body, "owner") };
+    }),
+  );
+  router.post(
+    endpoints.addOwnerFill.path,
+    serve(endpoints.addOwnerFill, door, async ({ params, body }) => {
+      const { boat } = await ownerDesk.openBoat(params.token);
+      await boatDesk.addFill(boat, ownerName, body);
+      return done;
+    }),
+  );
+  router.delete(
+    endpoints.removeOwnerFill.path,
+    serve(endpoints.removeOwnerFill, door, async ({ params }) => {
+      const { boat } = await ownerDesk.openBoat(params.token);
+      await boatDesk.removeFill(boat, params.fill);
+      return done;
     }),
   );
   router.get(

@@ -6,6 +6,7 @@ import { Fetched } from "../ui/Fetched.tsx";
 import { sayDayAndYear } from "../ui/words.ts";
 import { CoverageBars } from "./CoverageBars.tsx";
 import type { BreakInDoor } from "./door.ts";
+import { FuelTaken } from "./FuelTaken.tsx";
 import { LimitsChart } from "./LimitsChart.tsx";
 import { LogRun } from "./LogRun.tsx";
 import { NextRun } from "./NextRun.tsx";
@@ -41,13 +42,15 @@ export function BreakInPanel({ door }: { door: BreakInDoor }) {
               {!isOnePack && <p className="text-soft">{care.breakInTitle}</p>}
               {care.tankHours !== null && (
                 <p className="num text-soft">
-                  {care.tankHours.tanks} tanks are about {care.tankHours.likelyH.toFixed(0)} h, between{" "}
+                  About {care.tankHours.burnt.toFixed(1)} of {care.tankHours.tanks} tanks burnt. All{" "}
+                  {care.tankHours.tanks} are about {care.tankHours.likelyH.toFixed(0)} h, between{" "}
                   {care.tankHours.lowH.toFixed(0)} and {care.tankHours.highH.toFixed(0)} as it burns.
                 </p>
               )}
               {care.limits.length === 0 && (
                 <p>
-                  Counted in tanks: with the engine's burn on the rig sheet it becomes hours, and limits stand here.
+                  Counted in tanks: as soon as its burn is known, measured under Fuel taken or entered on the rig sheet,
+                  it becomes hours, and limits stand here.
                 </p>
               )}
               {care.limits.length > 0 && (
@@ -79,6 +82,7 @@ export function BreakInPanel({ door }: { door: BreakInDoor }) {
           setOpen(runs[0]?.id ?? null);
         }}
       />
+      <FuelTaken door={door} />
       <section aria-labelledby="runs" className="print:hidden">
         <h2 id="runs" className="text-lg font-bold">
           Runs

@@ -209,7 +209,7 @@ function whyOf(legs: readonly Leg[], index: number, care: EngineCare): string {
   const band = care.coverage.find(({ fromRpm }) => rpm >= fromRpm && rpm < fromRpm + 500);
   const wot = care.limits.find((limit) => limit.wot !== undefined)?.wot?.rpm;
   if (wot !== undefined && rpm >= wot) return "full throttle, short";
-  if (band === undefined) return "";
+  if (band === undefined) return "ease down";
   const isIn = (leg: Leg) => leg.rpm >= band.fromRpm && leg.rpm < band.fromRpm + 500;
   const planned = legs.slice(0, index).reduce((sum, leg) => sum + (isIn(leg) ? leg.minutes : 0), 0);
   const sofarMin = band.s / 60 + planned;

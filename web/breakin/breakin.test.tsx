@@ -4,7 +4,7 @@ import { QueryClientProvider } from "@tanstack/react-query";
 import { act, cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { EngineCare, NewRun, RunLine } from "../../api/index.ts";
+import type { EngineCare, FillLine, NewFill, NewRun, RunLine } from "../../api/index.ts";
 import { breakInPacks } from "../../content/index.ts";
 import {
   breakInTrace,
@@ -45,6 +45,7 @@ function createCare(engine: string, label: string, hours: number, change: Partia
     likelyNowH: hours,
     breakInTitle: pack.title,
     breakInBasis: pack.basis,
+    isByTanks: false,
     tankHours: null,
     breakIn: findBreakInStanding(pack, hours, 6000),
     limits,
@@ -59,14 +60,22 @@ function createCare(engine: string, label: string, hours: number, change: Partia
   };
 }
 
-function show(care: EngineCare[], runs: RunLine[] = []) {
+function show(care: EngineCare[], runs: RunLine[] = [], fills: FillLine[] = []) {
   const kept: NewRun[] = [];
+  const noted: (NewFill | string)[] = [];
   const door: BreakInDoor = {
     key: "b1",
     about: "b1",
     today: "2026-06-20",
     care,
     runs,
+    fills,
+    addFill: async (fill) => {
+      noted.push(fill);
+    },
+    removeFill: async (id) => {
+      noted.push(id);
+    },
     addRun: async (run) => {
       kept.push(run);
       return [];
@@ -90,7 +99,7 @@ function show(care: EngineCare[], runs: RunLine[] = []) {
       <BreakInPanel door={door} />
     </QueryClientProvider>,
   );
-  return kept;
+  return { kept, noted };
 }
 
 beforeEach(() => {
@@ -159,14 +168,73 @@ describe("the next run", () => {
   });
 
   it("waits for hours, and for the burn of a break-in by tanks", () => {
-    show([createCare("main", "Engine", 0, { breakIn: null, limits: [] })]);
+    show([createCare("main", "Engine", 0, { breakIn: null, limits: [], isByTanks: true })]);
     expect(screen.getByText(/There is a plan as soon as hours were told/)).toBeTruthy();
-    expect(screen.getByText(/Counted in tanks: with the engine's burn/)).toBeTruthy();
+    expect(screen.getByText(/Counted in tanks: as soon as its burn is known/)).toBeTruthy();
   });
 
+  const entered = { tanks: 3, burnt: 0.3, lowH: 7.7, likelyH: 10, highH: 14.3, burnLph: 18, measured: null };
   it("says how far tanks may be off", () => {
-    show([createCare("main", "Engine", 1, { tankHours: { tanks: 3, lowH: 7.7, likelyH: 10, highH: 14.3 } })]);
-    expect(screen.getByText(/3 tanks are about 10 h, between 8 and 14 as it burns/)).toBeTruthy();
+    show([createCare("main", "Engine", 1, { tankHours: entered })]);
+    expect(
+      screen.getByText(/About 0.3 of 3 tanks burnt. All 3 are about 10 h, between 8 and 14 as it burns/),
+    ).toBeTruthy();
+  });
+});
+
+describe("fuel taken", () => {
+  const tankHours = { tanks: 3, burnt: 0.9, lowH: 7.7, likelyH: 10, highH: 14.3, burnLph: 18, measured: null };
+  const byTanks = createCare("main", "Engine", 3, { isByTanks: true, tankHours });
+  const brim: FillLine = {
+    id: "01HZZZZZZZZZZZZZZZZZZZZZ01",
+    date: "2026-06-12",
+    litres: 0,
+    isFull: true,
+    by: "Owner",
+    hasHours: false,
+  };
+  const note = () => user.click(screen.getByRole("button", { name: "Note the fuel" }));
+
+  it("is asked for where a break-in is counted in tanks, and nowhere else", () => {
+    show([createCare("main", "Engine", 3)]);
+    expect(screen.queryByRole("region", { name: "Fuel taken" })).toBeNull();
+  });
+
+  it("is noted in litres, with a comma or a point; a first brim needs none", async () => {
+    const { noted } = show([byTanks]);
+    expect(screen.getByText("18.0 L an hour, as entered on the rig sheet.")).toBeTruthy();
+    await note();
+    await user.type(screen.getByLabelText("Went in"), "41,5");
+    await user.click(screen.getByLabelText("To the brim"));
+    await note();
+    expect(noted).toMatchObject([
+      { date: "2026-06-20", litres: 0, isFull: true },
+      { date: "2026-06-20", litres: 41.5, isFull: false },
+    ]);
+    expect((screen.getByLabelText("Went in") as HTMLInputElement).value).toBe("");
+  });
+
+  it("after the first brim needs litres, says which brim does not count, and takes one back", async () => {
+    const { noted } = show([byTanks], [], [brim]);
+    expect(screen.getByText("full, not counted")).toBeTruthy();
+    expect(screen.getByText(/No hours told on that day/)).toBeTruthy();
+    expect(screen.getByText(/One brim is noted/)).toBeTruthy();
+    await note();
+    expect(screen.getByRole("alert").textContent).toContain("Type the litres");
+    expect(noted).toEqual([]);
+    await user.click(screen.getByRole("button", { name: "Take back the fuel of 12 Jun 2026" }));
+    expect(noted).toEqual([brim.id]);
+  });
+
+  it("says what was measured, of which engine", () => {
+    const measured = { ...tankHours, burnLph: 16.25, measured: { litres: 65, hours: 4 } };
+    show([
+      createCare("port", "Port engine", 3, { isByTanks: true, tankHours: measured }),
+      createCare("starboard", "Starboard engine", 3, { isByTanks: true, tankHours: null }),
+    ]);
+    const region = screen.getByRole("region", { name: "Fuel taken" });
+    expect(region.textContent).toContain("Port engine: 16.3 L an hour, measured over 4.0 h and 65 L, its share.");
+    expect(region.textContent).toContain("Starboard engine: What it burns is not known yet.");
   });
 });
 
@@ -269,7 +337,7 @@ describe("a run that is followed", () => {
 
 describe("a run by hand", () => {
   it("is written down leg by leg, for both engines of a pair, and says what is wrong with a leg", async () => {
-    const kept = show([createCare("port", "Port engine", 5), createCare("starboard", "Starboard engine", 5)]);
+    const { kept } = show([createCare("port", "Port engine", 5), createCare("starboard", "Starboard engine", 5)]);
     await user.clear(screen.getByLabelText("rpm of leg 1"));
     await user.type(screen.getByLabelText("rpm of leg 1"), "99999");
     await user.click(screen.getByRole("button", { name: "Keep the run" }));
@@ -289,7 +357,7 @@ describe("a run by hand", () => {
 
 describe("a run of twins by hand", () => {
   it("may be told engine by engine, and says of which a leg is not right", async () => {
-    const kept = show([createCare("port", "Port engine", 5), createCare("starboard", "Starboard engine", 5)]);
+    const { kept } = show([createCare("port", "Port engine", 5), createCare("starboard", "Starboard engine", 5)]);
     await user.click(screen.getByRole("radio", { name: "Each by itself" }));
     const starboard = screen.getByLabelText("rpm of leg 1, Starboard engine");
     await user.clear(starboard);
@@ -305,7 +373,7 @@ describe("a run of twins by hand", () => {
   });
 
   it("is taken from what was followed, and can be changed before it is kept", async () => {
-    const kept = show([createCare("main", "Engine", 3)]);
+    const { kept } = show([createCare("main", "Engine", 3)]);
     await user.click(screen.getByRole("radio", { name: /^30 min/ }));
     const planned = legsOnPage().length;
     await user.click(screen.getByRole("button", { name: "Follow it at the helm" }));

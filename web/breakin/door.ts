@@ -1,4 +1,4 @@
-import type { EngineCare, NewRun, RunLine, RunSheet } from "../../api/index.ts";
+import type { EngineCare, FillLine, NewFill, NewRun, RunLine, RunSheet } from "../../api/index.ts";
 
 /** What the break-in of a boat is shown from and entered through: the yard's way in, or the owner's own. */
 export interface BreakInDoor {
@@ -9,7 +9,11 @@ export interface BreakInDoor {
   readonly today: string;
   readonly care: readonly EngineCare[];
   readonly runs: readonly RunLine[];
+  readonly fills: readonly FillLine[];
   /** Null when it is kept on this device, for want of signal. */
   addRun(run: NewRun, says: string): Promise<RunLine[] | null>;
+  /** Notes fuel that went in, or keeps it on this device for want of signal. */
+  addFill(fill: NewFill, says: string): Promise<unknown>;
+  removeFill(id: string): Promise<unknown>;
   fetchRun(id: string): Promise<RunSheet>;
 }

@@ -3,7 +3,7 @@ import type { AnswerOf, BodyOf, Endpoints, ErrorBody, ParamsOf } from "../../api
 import { ask, passing, Refused } from "../app/client.ts";
 
 /** What may be written without signal apart from a walk. All of it carries ids of its own, so that sending twice keeps once. */
-export type LetterName = "addReading" | "addRun" | "addOwnerReading" | "addOwnerRun";
+export type LetterName = "addReading" | "addRun" | "addFill" | "addOwnerReading" | "addOwnerRun" | "addOwnerFill";
 
 export interface Letter<N extends LetterName = LetterName> {
   /** In order of writing. */
@@ -30,7 +30,7 @@ const usualPatienceMs = 8_000;
 const none: readonly Letter[] = [];
 
 /**
- * Hours and runs written on this device: sent at once where there is signal, else kept in the device's store, also through
+ * Hours, runs and fuel written on this device: sent at once where there is signal, else kept in the device's store, also through
  * a reload, and sent in order when the yard can be reached. One that the yard refuses then stays here with its reason.
  */
 export function createLetterbox({ patienceMs = usualPatienceMs } = {}) {
@@ -134,7 +134,7 @@ export function createLetterbox({ patienceMs = usualPatienceMs } = {}) {
     async post<N extends LetterName>(
       letter: Omit<Letter<N>, "by" | "refusal">,
     ): Promise<AnswerOf<Endpoints[N]> | null> {
-      const isOwners = letter.name === "addOwnerReading" || letter.name === "addOwnerRun";
+      const isOwners = "token" in letter.params;
       posting.add(letter.id);
       try {
         await put({ ...letter, by: isOwners ? null : user, refusal: null } as Letter);

@@ -33,6 +33,9 @@ export const sayDayAndYear = (date: string) => dayWithYear.format(atNoon(date));
 export const sayClock = (instant: string | number) =>
   new Date(instant).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 
+/** Engine hours where a break-in by tanks may make any number of them: 9.7; 10. */
+export const sayHours = (hours: number) => String(Math.round(hours * 10) / 10);
+
 /** 2 days ago; today; in 3 days; in 10 months. */
 export function sayDistance(date: string, today: string): string {
   const days = Math.round((atNoon(date).getTime() - atNoon(today).getTime()) / 86_400_000);

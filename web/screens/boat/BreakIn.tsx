@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { Boat, EngineCare } from "../../../api/index.ts";
+import { sayHours } from "../../ui/words.ts";
 
 /** The break-in card: hours run of hours to run, and the limits that hold now, engine by engine. */
 export function BreakIn({ boat }: { boat: Boat }) {
@@ -21,14 +22,14 @@ export function BreakIn({ boat }: { boat: Boat }) {
           to={`/boats/${boat.id}/runs`}
           className="inline-flex min-h-11 items-center text-base font-semibold text-ink underline"
         >
-          Next run and runs logged
+          {boat.care.some(({ isByTanks }) => isByTanks) ? "Next run, runs and fuel" : "Next run and runs logged"}
         </Link>
       </p>
     </section>
   );
 }
 
-function EngineLine({ care: { label, breakIn } }: { care: EngineCare }) {
+function EngineLine({ care: { label, breakIn, limits } }: { care: EngineCare }) {
   if (breakIn === null) return <li className="border-b border-rule py-2 text-soft">{label}: no hours told yet</li>;
   const { hours, totalH, phase, done } = breakIn;
   const share = Math.min(1, hours / totalH);
@@ -45,16 +46,16 @@ function EngineLine({ care: { label, breakIn } }: { care: EngineCare }) {
           className="relative h-3 border border-ink bg-panel"
         >
           <div className="h-full bg-deep" style={{ width: `${share * 100}%` }} />
-          {[1, 2].map((tick) => (
+          {limits.slice(1).map(({ fromH }) => (
             <span
-              key={tick}
+              key={fromH}
               className="absolute top-0 h-full w-px bg-ink"
-              style={{ left: `${(tick / totalH) * 100}%` }}
+              style={{ left: `${(fromH / totalH) * 100}%` }}
             />
           ))}
         </div>
         <p className="num mt-0.5 text-sm">
-          <strong>{hours.toFixed(1)}</strong> <span className="text-soft">of {totalH} h told</span>
+          <strong>{hours.toFixed(1)}</strong> <span className="text-soft">of {sayHours(totalH)} h told</span>
         </p>
       </div>
       <p>
@@ -62,7 +63,8 @@ function EngineLine({ care: { label, breakIn } }: { care: EngineCare }) {
           "Break-in is over. The engine manual's limits hold."
         ) : (
           <>
-            <strong className="num">At most {phase.maxRpm.toLocaleString("en-GB")} rpm</strong> until {phase.toH} h.{" "}
+            <strong className="num">At most {phase.maxRpm.toLocaleString("en-GB")} rpm</strong> until{" "}
+            {sayHours(phase.toH)} h.{" "}
             {phase.wotMaxS === 0 ? "No full throttle" : `Full throttle ${sayFullThrottle(phase.wotMaxS)} at a time`},
             and never one speed longer than {phase.steadyMaxMin} min. <span className="text-soft">{phase.say}</span>
           </>

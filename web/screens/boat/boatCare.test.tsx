@@ -62,6 +62,7 @@ function createBoat(services: Boat["services"] = []): Boat {
     ),
     readings,
     services: services.map((service) => ({ ...service, boatId: "w1" })),
+    fills: [],
     runs: [],
   };
   return {

@@ -6,7 +6,7 @@ import type { OwnerPage } from "../../../api/index.ts";
 import { createCards } from "../../../core/card/index.ts";
 import { foldWalk, listOwed, type WalkState } from "../../../core/walk/index.ts";
 import { addressOf, ask } from "../../app/client.ts";
-import { ownerPageQuery } from "../../app/queries.ts";
+import { ownerPageQuery, queryClient } from "../../app/queries.ts";
 import { BreakInPanel } from "../../breakin/BreakInPanel.tsx";
 import type { BreakInDoor } from "../../breakin/door.ts";
 import { CardSheet } from "../../card/CardSheet.tsx";
@@ -101,6 +101,13 @@ function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
       const id = body.engines[0]!.id;
       const answer = await letterbox.post({ id, name: "addOwnerRun", params: { token }, body, about: token, says });
       return answer?.runs ?? null;
+    },
+    fills: page.fills,
+    addFill: (body, says) =>
+      letterbox.post({ id: body.id, name: "addOwnerFill", params: { token }, body, about: token, says }),
+    async removeFill(fill) {
+      await ask("removeOwnerFill", { params: { token, fill } });
+      await queryClient.invalidateQueries({ queryKey: ownerPageQuery(token).queryKey });
     },
     fetchRun: (run) => ask("ownerRun", { params: { token, run } }),
   };

@@ -3,7 +3,7 @@ import { ChevronLeft } from "lucide-react";
 import { Link, useParams } from "react-router";
 import type { Boat } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
-import { boatQuery } from "../../app/queries.ts";
+import { boatQuery, queryClient } from "../../app/queries.ts";
 import { BreakInPanel } from "../../breakin/BreakInPanel.tsx";
 import type { BreakInDoor } from "../../breakin/door.ts";
 import { letterbox } from "../../offline/useLetters.ts";
@@ -34,6 +34,12 @@ function RunsOf({ boat }: { boat: Boat }) {
       const id = body.engines[0]!.id;
       const answer = await letterbox.post({ id, name: "addRun", params, body, about: boat.id, says });
       return answer?.runs ?? null;
+    },
+    fills: boat.fills,
+    addFill: (body, says) => letterbox.post({ id: body.id, name: "addFill", params, body, about: boat.id, says }),
+    async removeFill(fill) {
+      await ask("removeFill", { params: { ...params, fill } });
+      await queryClient.invalidateQueries({ queryKey: boatQuery(boat.id).queryKey });
     },
     fetchRun: (run) => ask("run", { params: { ...params, run } }),
   };

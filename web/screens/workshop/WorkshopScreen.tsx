@@ -267,7 +267,7 @@ function Week({ sheet, monday, onWeek }: WeekProps) {
   );
 }
 
-const tables = ["readings", "services", "runs", "bookings", "messages"] as const;
+const tables = ["readings", "fills", "services", "runs", "bookings", "messages"] as const;
 
 /** The store's calendar, and everything as tables. */
 function Feeds() {

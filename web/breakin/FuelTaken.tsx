@@ -1,0 +1,156 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { ulid } from "ulid";
+import type { EngineCare, FillLine, NewFill } from "../../api/index.ts";
+import { Button } from "../ui/Button.tsx";
+import { NumberField, TickField } from "../ui/fields.tsx";
+import { ErrorNotice } from "../ui/Notice.tsx";
+import { sayDayAndYear } from "../ui/words.ts";
+import type { BreakInDoor } from "./door.ts";
+import { runField } from "./RunDay.tsx";
+
+/** What a row says of its fuel: litres, or that the tanks were full and nobody counted. */
+const sayLitres = ({ litres, isFull }: NewFill) =>
+  litres === 0 ? "full, not counted" : `${litres.toLocaleString("en-GB")} L${isFull ? ", to the brim" : ""}`;
+
+/** Fuel that went in, where a break-in is counted in tanks: from brim to brim it measures what the engines burn. */
+export function FuelTaken({ door }: { door: BreakInDoor }) {
+  const burns = door.care.flatMap(({ isByTanks, label, tankHours }) => (isByTanks ? [{ label, tankHours }] : []));
+  if (burns.length === 0) return null;
+  const isMeasured = burns.some(({ tankHours }) => tankHours?.measured != null);
+  const hasBrim = door.fills.some(({ isFull }) => isFull);
+  return (
+    <section aria-labelledby="fuel-taken" className="print:hidden">
+      <h2 id="fuel-taken" className="text-lg font-bold">
+        Fuel taken
+      </h2>
+      <div className="border-t border-ink pt-3">
+        {burns.map(({ label, tankHours }) => (
+          <p key={label}>
+            {burns.length > 1 && <strong>{label}: </strong>}
+            {sayBurn(tankHours, burns.length > 1)}
+          </p>
+        ))}
+        {!isMeasured && (
+          <p className="text-soft">
+            {hasBrim
+              ? "One brim is noted. At the next one, tell the hours of that day too: then the burn is measured."
+              : "Fill to the brim and tell the hours of that day: from the second brim on the burn is measured, not supposed."}
+          </p>
+        )}
+        <FuelForm door={door} mayBeUncounted={!hasBrim} />
+        <ul aria-label="Fuel taken so far" className="mt-3 max-w-3xl">
+          {door.fills.toReversed().map((fill) => (
+            <FillRow key={fill.id} door={door} fill={fill} />
+          ))}
+        </ul>
+      </div>
+    </section>
+  );
+}
+
+function sayBurn(tankHours: EngineCare["tankHours"], isOneOf: boolean): string {
+  if (tankHours === null) return "What it burns is not known yet.";
+  const burn = `${tankHours.burnLph.toFixed(1)} L an hour`;
+  if (tankHours.measured === null) return `${burn}, as entered on the rig sheet.`;
+  const { litres, hours } = tankHours.measured;
+  return `${burn}, measured over ${hours.toFixed(1)} h and ${litres.toFixed(0)} L${isOneOf ? ", its share" : ""}.`;
+}
+
+function FuelForm({ door, mayBeUncounted }: { door: BreakInDoor; mayBeUncounted: boolean }) {
+  const [date, setDate] = useState(door.today);
+  const [litres, setLitres] = useState<number>();
+  const [isFull, setFull] = useState(true);
+  const [fault, setFault] = useState<string | null>(null);
+  const [round, setRound] = useState(0);
+  const add = useMutation({
+    mutationFn: (fill: NewFill) => door.addFill(fill, `Fuel of ${sayDayAndYear(fill.date)}, ${sayLitres(fill)}`),
+    onSuccess: () => {
+      setLitres(undefined);
+      // The field begins anew, empty.
+      setRound((before) => before + 1);
+    },
+  });
+  const keep = () => {
+    const isUncounted = litres === undefined && isFull && mayBeUncounted;
+    setFault(litres === undefined && !isUncounted ? "Type the litres that went in, as the pump showed them." : null);
+    if (litres !== undefined || isUncounted) add.mutate({ id: ulid(), date, litres: litres ?? 0, isFull });
+  };
+  return (
+    <form
+      className="mt-3 flex flex-wrap items-end gap-x-4 gap-y-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+      noValidate
+    >
+      <label>
+        <span className="block text-soft">Day</span>
+        <input
+          type="date"
+          className={runField}
+          max={door.today}
+          value={date}
+          onChange={(event) => setDate(event.target.value)}
+        />
+      </label>
+      <NumberField
+        key={round}
+        label="Went in"
+        unit="L"
+        value={litres}
+        onChange={setLitres}
+        isOptional
+        least={0.1}
+        most={20_000}
+      />
+      <TickField label="To the brim" value={isFull} onChange={setFull} />
+      <Button type="submit" look="primary" disabled={add.isPending}>
+        Note the fuel
+      </Button>
+      {mayBeUncounted && (
+        <p className="basis-full text-sm text-soft">
+          The first brim needs no litres: what counts is what goes in after it.
+        </p>
+      )}
+      {fault !== null && (
+        <p role="alert" className="basis-full text-magenta">
+          ▲ {fault}
+        </p>
+      )}
+      {add.error !== null && (
+        <div className="basis-full">
+          <ErrorNotice error={add.error} />
+        </div>
+      )}
+    </form>
+  );
+}
+
+function FillRow({ door, fill }: { door: BreakInDoor; fill: FillLine }) {
+  const remove = useMutation({ mutationFn: () => door.removeFill(fill.id) });
+  const day = sayDayAndYear(fill.date);
+  return (
+    <li className="border-b border-rule py-1.5">
+      <p className="flex flex-wrap items-center gap-x-4">
+        <span className="num">{day}</span>
+        <strong className="num">{sayLitres(fill)}</strong>
+        <span className="text-soft">{fill.by}</span>
+        {fill.isFull && !fill.hasHours && (
+          <span className="text-amber">◷ No hours told on that day: tell them, or it only adds its litres</span>
+        )}
+        <button
+          type="button"
+          className="ml-auto min-h-11 underline"
+          aria-label={`Take back the fuel of ${day}`}
+          disabled={remove.isPending}
+          onClick={() => remove.mutate()}
+        >
+          Take it back
+        </button>
+      </p>
+      {remove.error !== null && <ErrorNotice error={remove.error} />}
+    </li>
+  );
+}
