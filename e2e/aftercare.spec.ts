@@ -156,3 +156,31 @@ test("a service manager writes to a buyer, flattens a week that is too full and 
   await week.getByRole("button", { name: "Take it back" }).click();
   await expect(week.getByRole("button", { name: "Move" })).toBeVisible();
 });
+
+test("fuel noted at the dock without signal measures the burn of a break-in counted in tanks", async ({
+  page,
+  store,
+}) => {
+  await signIn(page, store, "Nessa Quill");
+  await page.goto(`${store.address}/boats/p615`);
+  await page.getByLabel("Hours on the meter").fill("17,4");
+  await page.getByRole("button", { name: "Keep the reading" }).click();
+  await expect(page.getByRole("cell", { name: "17.4 h", exact: true })).toBeVisible();
+  await page.getByRole("link", { name: "Next run, runs and fuel" }).click();
+  const fuel = page.getByRole("region", { name: "Fuel taken" });
+  await expect(fuel).toContainText("24.4 L an hour, measured over 11.9 h and 290 L.");
+  await expect(page.getByText(/^About 2\.5 of 3 tanks burnt/)).toBeVisible();
+  await expectAccessible(page);
+  await page.context().setOffline(true);
+  await fuel.getByLabel("Went in").fill("98");
+  await fuel.getByRole("button", { name: "Note the fuel" }).click();
+  await expect(page.getByRole("list", { name: "Kept on this device" })).toContainText("98 L, to the brim");
+  await page.context().setOffline(false);
+  // 388 L from brim to brim in 16.2 h.
+  await expect(fuel).toContainText("24.0 L an hour, measured over 16.2 h and 388 L.");
+  await fuel
+    .getByRole("button", { name: /^Take back the fuel of/ })
+    .first()
+    .click();
+  await expect(fuel).toContainText("measured over 11.9 h");
+});
