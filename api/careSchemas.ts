@@ -198,6 +198,8 @@ export const engineCareSchema = z.strictObject({
       title: z.string(),
       work: z.array(z.string()),
       lastDone: isoDateSchema.nullable(),
+      /** Of a used boat: nobody knows when it was done last. */
+      isUnknown: z.boolean(),
     }),
   ),
   forecast: z

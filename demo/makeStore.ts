@@ -26,6 +26,20 @@ interface Story {
   readonly snags?: readonly TaleOf<"snag">[];
   /** Readings after delivery: days ago, hours by engine. */
   readonly readings?: readonly (readonly [daysAgo: number, hours: Readonly<Record<string, number>>])[];
+  /** Of a boat that others had: its year, what they changed, its hours when it came, and what is known to have been done. */
+  readonly used?: {
+    readonly modelYear: number;
+    readonly changes: string[];
+    readonly hours: Readonly<Record<string, number>>;
+    readonly services: readonly {
+      readonly daysAgo: number;
+      readonly engine: string;
+      readonly item: string;
+      readonly hours: number;
+      readonly outcome: "done" | "elsewhere";
+      readonly note: string;
+    }[];
+  };
   /** Of its engines, where it is not the template's. */
   readonly breakInPack?: string;
   /** Fuel taken, to the brim each time. */
@@ -188,15 +202,41 @@ const listStories = (today: IsoDate): readonly Story[] => [
     id: "f207",
     boatName: "Ferrin 20",
     rig: "ferrin-20",
-    hull: "BRW20207H526",
+    hull: "BRW20207H122",
     daysAgo: -2,
     time: "13:00",
-    note: "",
+    note: "Traded in on a larger boat; the owner before looked after it and rewired some of it.",
     buyers: ["Odalys Wrenfield-Achterberg"],
     style: "trailer-first",
     wishes: { budgetMin: 90 },
     openChecks: "all",
     tale: null,
+    used: {
+      modelYear: 2022,
+      changes: [
+        "Second battery under the port seat, on the house switch",
+        "Stereo and four speakers changed; two wires left taped off behind the dash",
+      ],
+      hours: { main: 186.4 },
+      services: [
+        {
+          daysAgo: 410,
+          engine: "main",
+          item: "impeller",
+          hours: 121,
+          outcome: "elsewhere",
+          note: "Yard on the north shore; the bill came with the boat",
+        },
+        {
+          daysAgo: 1,
+          engine: "main",
+          item: "annual",
+          hours: 186.4,
+          outcome: "done",
+          note: "Oil, filters, gear oil; plugs looked at",
+        },
+      ],
+    },
   },
   {
     id: "h402",
@@ -271,8 +311,10 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
     const date = addDays(today, -story.daysAgo);
     const template = story.rig ?? "wending-23";
     const { engines, ...asBuilt } = rigTemplates[template];
+    const { used } = story;
     const rig = {
       ...asBuilt,
+      ...(used === undefined ? {} : { modelYear: used.modelYear, used: { changes: used.changes } }),
       engines: engines.map((engine) => ({ ...engine, breakInPack: story.breakInPack ?? engine.breakInPack })),
     };
     const wishes = { ...plainWishes, style: story.style, ...story.wishes };
@@ -306,6 +348,16 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
       };
     });
     await services.handoverDesk.addEntries(delivery.id, tobin, [...makeReadyEntries, ...snags]);
+    if (used !== undefined) {
+      nowMs = readyMs;
+      const read = { date: addDays(today, -1), source: "workshop" as const };
+      for (const [engine, hours] of Object.entries(used.hours))
+        await services.boatDesk.addReading(story.id, tobin.name, { ...read, id: ulid(readyMs), engine, hours });
+      for (const { daysAgo, ...service } of used.services) {
+        const on = addDays(today, -daysAgo);
+        await services.boatDesk.addService(story.id, tobin, { ...service, id: ulid(noonMs(on, "15:00")), date: on });
+      }
+    }
     if (story.tale === null) continue;
     const startMs = noonMs(date, story.time);
     nowMs = startMs + 2 * 60 * 60 * 1000;

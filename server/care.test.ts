@@ -2,7 +2,7 @@ import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { addDays } from "../core/dates/index.ts";
 import { makeFleet } from "../demo/makeFleet.ts";
-import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
+import { type Answer, type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
 let store: TestStore;
 let ines: Caller;
@@ -105,6 +105,56 @@ describe("runs", () => {
 
   it("wait for the handover", async () => {
     expect((await nessa.send("POST", "/api/boats/w121/runs", runOf())).body.error.code).toBe("not-delivered");
+  });
+});
+
+describe("a used boat", () => {
+  const read = async () => (await ines.get("/api/boats/f207")).body;
+  const itemsOf = ({ care }: Answer["body"]) =>
+    new Map(care[0].items.map((item: Record<string, unknown>) => [item.id, item]));
+
+  it("has its hours and services written down before it goes out; a new one has not", async () => {
+    const body = await read();
+    expect(body.inService).toBeNull();
+    const items = itemsOf(body);
+    expect(items.has("first-service")).toBe(false);
+    expect(items.get("annual")).toMatchObject({ lastDone: addDays(today(), -1), targetH: 286.4, isUnknown: false });
+    expect(items.get("impeller")).toMatchObject({ lastDone: addDays(today(), -410), targetH: 321, state: "ahead" });
+    // Of 2022, three years or 300 h, and nobody knows: it counts as not done.
+    expect(items.get("bellows")).toMatchObject({ lastDone: null, isUnknown: true, state: "overdue", by: "calendar" });
+    expect(body.care[0].forecast).toBeNull();
+    const service = { id: ulid(), engine: "main", item: "annual", date: today(), hours: 1 };
+    expect((await ines.send("POST", "/api/boats/h402/services", service)).body.error.code).toBe("not-delivered");
+    const reading = { id: ulid(), engine: "main", date: today(), hours: 1, source: "phone" };
+    expect((await ines.send("POST", "/api/boats/h402/readings", reading)).body.error.code).toBe("not-delivered");
+  });
+
+  it("takes papers that turn up later, of any day that has been", async () => {
+    const paper = { id: ulid(), engine: "main", item: "bellows", date: addDays(today(), -900), hours: 60 };
+    const elsewhere = { ...paper, outcome: "elsewhere", note: "Stamp in its book" };
+    expect((await ines.send("POST", "/api/boats/f207/services", elsewhere)).status).toBe(200);
+    expect(itemsOf(await read()).get("bellows")).toMatchObject({ isUnknown: false, targetH: 360 });
+    const ahead = { ...elsewhere, id: ulid(), date: addDays(today(), 1) };
+    expect((await ines.send("POST", "/api/boats/f207/services", ahead)).body.error.code).toBe("date-ahead");
+  });
+
+  it("once handed over is planned from that, and has no first service to come", async () => {
+    await store.database.inTransaction((transaction) =>
+      store.services.boats.setCare("f207", { inService: today(), dueDate: null }, transaction),
+    );
+    const { visits } = await read();
+    const planned = visits.flatMap(({ items }: { items: { item: string }[] }) => items.map(({ item }) => item));
+    expect(planned).toContain("annual");
+    expect(planned).not.toContain("first-service");
+  });
+
+  it("says in the walk and in make-ready what others changed", async () => {
+    const { topics, makeReady } = (await nessa.get("/api/deliveries/d-f207")).body;
+    const told = topics.find(({ id }: { id: string }) => id === "used-changes");
+    expect(told.say).toContain("second battery under the port seat, on the house switch; stereo and four speakers");
+    expect(makeReady.map(({ id }: { id: string }) => id)).toContain("used-service");
+    const other = (await nessa.get("/api/deliveries/d-h402")).body;
+    expect(other.topics.some(({ id }: { id: string }) => id.startsWith("used-"))).toBe(false);
   });
 });
 

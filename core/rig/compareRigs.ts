@@ -48,6 +48,7 @@ type Item = { readonly id: string; readonly label?: string | null };
 export function compareRigs(template: Rig, boat: Rig): Difference[] {
   const found: Difference[] = [];
   const facts = single.flatMap((name) => compareFact(name, template[name], boat[name]));
+  facts.push(...compareFact("used", sayUsed(template), sayUsed(boat)));
   facts.push(...compareFacts(template.weights ?? {}, boat.weights ?? {}));
   if (facts.length > 0) found.push({ section: "boat", what: "changed", name: "The boat", facts });
   for (const [section, name] of lists) found.push(...compareList(section, template[name], boat[name]));
@@ -57,6 +58,7 @@ export function compareRigs(template: Rig, boat: Rig): Difference[] {
   return found.sort((a, b) => rank(a.section) - rank(b.section));
 }
 
+const sayUsed = ({ used }: Rig) => (used === undefined ? "no" : ["yes", ...used.changes].join("; "));
 const rank = (section: SheetSection) => sheetSections.indexOf(section);
 
 function compareList(section: SheetSection, before: readonly Item[], after: readonly Item[]): Difference[] {

@@ -112,6 +112,11 @@ describe("compareRigs", () => {
       expect(compareRigs(template, structuredClone(template))).toEqual([]);
   });
 
+  it("says of a used boat that it is one, and what others changed", () => {
+    const [found] = compareRigs(rig, { ...rig, used: { changes: ["Second battery"] } });
+    expect(found).toMatchObject({ section: "boat", facts: [{ fact: "used", from: "no", to: "yes; Second battery" }] });
+  });
+
   it("says what was added, taken away and changed, by name", () => {
     const added = addItem(rig, "parts", { ...createPart(rig, "wiper", { xM: 3, yM: 0 }) });
     const changed = changeItem(added, "engines", rig.engines[0]!.id, { powerKw: 184 });

@@ -254,6 +254,8 @@ export const rigSchema = z
         sternDraftM: z.number().positive().optional(),
       })
       .optional(),
+    /** Of a boat that others had before: what they changed on it, as far as was found. Absent on a new one. */
+    used: z.strictObject({ changes: z.array(plainText(160)).max(20) }).optional(),
     boarding: placeSchema,
     stations: z.array(stationSchema).min(1).max(20),
     parts: z.array(partSchema).max(200),

@@ -13,6 +13,7 @@ export { findLast, type ItemTarget, nextTargets } from "./nextTargets.ts";
 export {
   estimateHours,
   keptServicePackSchema,
+  listComing,
   type ServiceItem,
   type ServicePack,
   seasonEnd,

@@ -32,7 +32,8 @@ export function nextTargets(inService: IsoDate, today: IsoDate, scope: Scope): I
     const stepMonths = last === null ? (item.firstMonths ?? item.everyMonths) : item.everyMonths;
     const targetH = stepH === undefined ? null : (last?.hours ?? 0) + stepH;
     const hoursDate = targetH === null || line === null ? null : line.dateOf(targetH);
-    const calendarDate = stepMonths === undefined ? null : addMonths(last?.date ?? inService, stepMonths);
+    const since = last?.date ?? scope.since ?? inService;
+    const calendarDate = stepMonths === undefined ? null : addMonths(since, stepMonths);
     const isByHours = hoursDate !== null && (calendarDate === null || hoursDate < calendarDate);
     const likelyDate = isByHours ? hoursDate : calendarDate;
     if (likelyDate === null || likelyDate > until) return [];

@@ -46,6 +46,19 @@ export type ServicePack = z.infer<typeof servicePackSchema>;
 export type ServiceItem = ServicePack["items"][number];
 
 /**
+ * The items of a pack that can come on a boat. What is done once only, such as the first service, lies behind a used one,
+ * unless this store did it itself (`wasDone`).
+ */
+export function listComing(
+  items: readonly ServiceItem[],
+  isUsed: boolean,
+  wasDone: (item: string) => boolean,
+): ServiceItem[] {
+  const isOnce = ({ everyH, everyMonths }: ServiceItem) => everyH === undefined && everyMonths === undefined;
+  return items.filter((item) => !isUsed || !isOnce(item) || wasDone(item.id));
+}
+
+/**
  * The hours an engine likely shows on `today`, from the last told hours and the hours expected in each month since.
  * (10 h told on 2024-06-10, 30 h expected in June, 2024-06-20) → 20.
  */

@@ -6,6 +6,7 @@ import {
   createHoursLine,
   due,
   keptServicePackSchema,
+  listComing,
   nextTargets,
   planYears,
   type Scope,
@@ -183,6 +184,16 @@ describe("planYears", () => {
       expect(priceCents).toBe(first === 0 ? null : first * 31_240);
     }
     expect(visits.some(({ priceCents }) => priceCents !== null)).toBe(true);
+  });
+});
+
+describe("listComing", () => {
+  const ids = (isUsed: boolean, done: string[] = []) =>
+    listComing(outboard.items, isUsed, (item) => done.includes(item)).map(({ id }) => id);
+  it("leaves out of a used boat what is done once only, unless it was done here", () => {
+    expect(ids(false)).toEqual(outboard.items.map(({ id }) => id));
+    expect(ids(true)).toEqual(ids(false).filter((id) => id !== "first-service"));
+    expect(ids(true, ["first-service"])).toEqual(ids(false));
   });
 });
 

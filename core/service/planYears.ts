@@ -17,6 +17,8 @@ export interface Scope {
   readonly hoursNow: number;
   readonly monthlyHours: readonly number[];
   readonly items: readonly ServiceItem[];
+  /** From when what was never done counts by the calendar, where that is not the day of the handover: a used engine. */
+  readonly since?: IsoDate;
   /** What was done or skipped, in engine hours. */
   readonly done: readonly { readonly item: string; readonly date: IsoDate; readonly hours: number }[];
 }
@@ -144,7 +146,7 @@ function listOccurrences(
     const stepH = last === null ? (item.firstH ?? item.everyH) : item.everyH;
     const stepMonths = last === null ? (item.firstMonths ?? item.everyMonths) : item.everyMonths;
     const byHours = stepH === undefined ? null : line.dateOf((last?.hours ?? 0) + stepH);
-    const byCalendar = stepMonths === undefined ? null : addMonths(last?.date ?? inService, stepMonths);
+    const byCalendar = stepMonths === undefined ? null : addMonths(last?.date ?? scope.since ?? inService, stepMonths);
     const isCalendar = byCalendar !== null && (byHours === null || byCalendar <= byHours);
     const dueDate = isCalendar ? byCalendar : byHours;
     if (dueDate === null || dueDate > until) return found;

@@ -66,5 +66,6 @@ function readFigure(rig: Rig, dotted: string): string {
   for (const name of dotted.split(".")) {
     at = typeof at === "object" && at !== null ? (at as Record<string, unknown>)[name] : undefined;
   }
+  if (Array.isArray(at)) return at.length === 0 ? "nothing that we found" : at.map(String).map(lowerFirst).join("; ");
   return typeof at === "number" || typeof at === "string" ? String(at).replaceAll("-", " ") : "as its plate says";
 }

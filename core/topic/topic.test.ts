@@ -28,6 +28,15 @@ describe("fillTopic", () => {
     expect(fillTopic(saying("{rig:trailer.ballMm} mm"), rig).say).toBe(`${rig.trailer!.ballMm} mm`);
   });
 
+  it("lists what others changed on a used boat, and says when nothing was found", () => {
+    const changes = ["Second battery under the port seat", "VHF moved to the console"];
+    const say = saying("Changed: {rig:used.changes}.");
+    expect(fillTopic(say, { ...rig, used: { changes } }).say).toBe(
+      "Changed: second battery under the port seat; VHF moved to the console.",
+    );
+    expect(fillTopic(say, { ...rig, used: { changes: [] } }).say).toBe("Changed: nothing that we found.");
+  });
+
   it("sends people to look where the sheet does not say, and makes nothing up", () => {
     expect(fillTopic(saying("{at:galley}"), rig).say).toBe("where we will show you");
     expect(fillTopic(saying("{rig:trailer.kg} kg"), { ...rig, trailer: null }).say).toBe("as its plate says kg");

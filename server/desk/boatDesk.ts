@@ -76,11 +76,17 @@ export function createBoatDesk(parts: Parts) {
   };
   const refreshDue = async (boat: BoatRecord, transaction: Transaction) => {
     const care = await careOf(boat, transaction);
-    await boats.setCare(boat.id, { inService: boat.inService, dueDate: findNextDue(care) }, transaction);
+    const dueDate = boat.inService === null ? null : findNextDue(care);
+    await boats.setCare(boat.id, { inService: boat.inService, dueDate }, transaction);
+  };
+  const isUsed = (boat: BoatRecord) => rigDesk.read(boat.rigText).used !== undefined;
+  /** Care begins with the handover; of a used boat, with what was done on it before. */
+  const checkCared = (boat: BoatRecord) => {
+    if (boat.inService === null && !isUsed(boat)) throw new Failure("not-delivered", { boat: boat.id });
   };
   const checkDay = (boat: BoatRecord, date: IsoDate) => {
     if (date > clock.today()) throw new Failure("date-ahead", { path: "date", got: date, today: clock.today() });
-    if (boat.inService !== null && date < boat.inService)
+    if (boat.inService !== null && date < boat.inService && !isUsed(boat))
       throw new Failure("before-delivery", { path: "date", got: date, inService: boat.inService });
   };
   const checkHours = (boat: BoatRecord, engine: string, date: IsoDate) => {
@@ -182,7 +188,7 @@ export function createBoatDesk(parts: Parts) {
     async addReading(id: string, author: string, reading: BodyOf<typeof endpoints.addReading>) {
       await database.inTransaction(async (transaction) => {
         const boat = await find(id, transaction);
-        if (boat.inService === null) throw new Failure("not-delivered", { boat: id });
+        checkCared(boat);
         checkHours(boat, reading.engine, reading.date);
         const earlier = await boats.listReadings([id], transaction);
         if (earlier.some((other) => other.id === reading.id)) return;
@@ -238,7 +244,7 @@ export function createBoatDesk(parts: Parts) {
     async addService(id: string, user: Person, service: BodyOf<typeof endpoints.addService>) {
       await database.inTransaction(async (transaction) => {
         const boat = await find(id, transaction);
-        if (boat.inService === null) throw new Failure("not-delivered", { boat: id });
+        checkCared(boat);
         if (service.engine !== boatScope) checkHours(boat, service.engine, service.date);
         checkDay(boat, service.date);
         const question = await careReader.ask(boat, transaction);

@@ -33,6 +33,7 @@ import {
   type Dated,
   due,
   estimateHours,
+  listComing,
   planYears,
   type Scope,
   type ServiceItem,
@@ -125,7 +126,7 @@ function describeEngine(question: CareQuestion, standing: EngineStanding, withFo
     engine.ratedRpm.to,
   );
   const items =
-    question.inService === null || likelyNowH === null ? [] : listItems(question, engine.id, servicePack, standing);
+    careSince(question) === null || likelyNowH === null ? [] : listItems(question, engine.id, servicePack, standing);
   return {
     engine: engine.id,
     label: engine.label,
@@ -147,7 +148,11 @@ function describeEngine(question: CareQuestion, standing: EngineStanding, withFo
     serviceTitle: servicePack.title,
     serviceBasis: servicePack.basis,
     items,
-    forecast: withForecast && last !== null ? forecastEngine(question, standing, inHours?.totalH ?? null, items) : null,
+    // Before the handover there is nobody yet whose hours could be foretold.
+    forecast:
+      withForecast && last !== null && question.inService !== null
+        ? forecastEngine(question, standing, inHours?.totalH ?? null, items)
+        : null,
   };
 }
 
@@ -176,18 +181,34 @@ function forecastEngine(
   };
 }
 
+/**
+ * From which day what was never done on an engine counts: the handover; of a used one, the beginning of its model year, also
+ * while it is still here, for what nobody knows counts as not done. Null for a new one before its handover.
+ */
+function careSince({ inService, rig, today }: CareQuestion): IsoDate | null {
+  if (rig.used === undefined) return inService;
+  const built = `${rig.modelYear}-01-01`;
+  return built < (inService ?? today) ? built : (inService ?? today);
+}
+
+/** What can come of a pack on this boat; `scope` is an engine of it, or the boat itself. */
+const comingOf = ({ rig, services }: CareQuestion, scope: string, items: readonly ServiceItem[]) =>
+  listComing(items, rig.used !== undefined, (id) =>
+    services.some(({ engine, item }) => engine === scope && item === id),
+  );
+
 function listItems(
   question: CareQuestion,
   engine: string,
   pack: ServicePack,
   standing: EngineStanding,
 ): EngineCare["items"] {
-  const items = pack.items.filter(({ season }) => season === undefined);
+  const items = comingOf(question, engine, pack.items).filter(({ season }) => season === undefined);
   const mine = question.services.filter(
     (service) => service.engine === engine && items.some(({ id }) => id === service.item),
   );
   const answer = due({
-    inService: question.inService!,
+    inService: careSince(question)!,
     today: question.today,
     hoursNow: standing.likelyNowH!,
     monthlyHours: [...standing.monthlyHours],
@@ -202,7 +223,9 @@ function listItems(
   });
   return answer.items.map((item, i) => {
     const dates = mine.filter((service) => service.item === item.id).map(({ date }) => date);
-    return { ...item, title: items[i]!.title, work: items[i]!.work, lastDone: dates.sort().at(-1) ?? null };
+    const lastDone = dates.sort().at(-1) ?? null;
+    const isUnknown = lastDone === null && question.rig.used !== undefined;
+    return { ...item, title: items[i]!.title, work: items[i]!.work, lastDone, isUnknown };
   });
 }
 
@@ -212,6 +235,7 @@ export function listScopes(question: CareQuestion, standings: readonly EngineSta
     question.services
       .filter((service) => service.engine === scope)
       .map(({ item, date, hours }) => ({ item, date, hours }));
+  const since = careSince(question);
   const engines = standings.flatMap(({ engine, servicePack, likelyNowH, monthlyHours }): Scope[] =>
     likelyNowH === null
       ? []
@@ -221,7 +245,8 @@ export function listScopes(question: CareQuestion, standings: readonly EngineSta
             label: engine.label,
             hoursNow: likelyNowH,
             monthlyHours,
-            items: servicePack.items,
+            items: comingOf(question, engine.id, servicePack.items),
+            ...(since === null ? {} : { since }),
             done: doneOf(engine.id),
           },
         ],
@@ -231,7 +256,7 @@ export function listScopes(question: CareQuestion, standings: readonly EngineSta
     label: "The boat",
     hoursNow: 0,
     monthlyHours: [],
-    items: question.packs.boatCare.items.filter((item) => isNeeded(item, question.rig)),
+    items: comingOf(question, boatScope, question.packs.boatCare.items).filter((item) => isNeeded(item, question.rig)),
     done: doneOf(boatScope),
   };
   return [...engines, boat];

@@ -82,11 +82,21 @@ function BoatOf({ boat }: { boat: Boat }) {
           </ul>
         </section>
       )}
-      {boat.inService === null ? (
+      {boat.inService === null && (
         <p className="mt-4 border-t border-ink py-4">
-          Not handed over yet. Break-in and service begin with the hours read when the handover is closed.
+          {rig.used === undefined
+            ? "Not handed over yet. Break-in and service begin with the hours read when the handover is closed."
+            : "Used, and not handed over yet. Read its hours and write down what was done on it, here or before; what nobody knows counts as due."}
         </p>
-      ) : (
+      )}
+      {boat.inService === null && rig.used !== undefined && (
+        <>
+          <ServiceTable boat={boat} />
+          <ServicesDone boat={boat} />
+          <HoursForm boat={boat} />
+        </>
+      )}
+      {boat.inService !== null && (
         <>
           <BreakIn boat={boat} />
           <YearsLine boat={boat} />

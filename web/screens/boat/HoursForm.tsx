@@ -107,7 +107,7 @@ export function HoursForm({ boat }: { boat: Boat }) {
           <input
             {...register("date", { required: true })}
             type="date"
-            min={boat.inService ?? undefined}
+            min={boat.rig.used === undefined ? (boat.inService ?? undefined) : undefined}
             max={boat.today}
             className={`${field} text-ink`}
           />

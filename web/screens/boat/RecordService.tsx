@@ -97,7 +97,7 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
           On
           <input
             type="date"
-            min={boat.inService ?? undefined}
+            min={boat.rig.used === undefined ? (boat.inService ?? undefined) : undefined}
             max={boat.today}
             value={date}
             onChange={(event) => setDate(event.target.value)}

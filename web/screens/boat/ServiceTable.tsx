@@ -47,6 +47,7 @@ export function ServiceTable({ boat }: { boat: Boat }) {
                   </td>
                   <td className="py-2 pr-3" title={item.work.join(", ")}>
                     {item.title}
+                    {item.isUnknown && <p className="text-sm text-soft">last time not known</p>}
                     {item.lastDone !== null && <p className="text-sm text-soft">last {sayDayAndYear(item.lastDone)}</p>}
                   </td>
                   <td className="num py-2 text-right whitespace-nowrap">
@@ -68,7 +69,7 @@ export function ServiceTable({ boat }: { boat: Boat }) {
                   <td
                     className={`py-2 pl-4 whitespace-nowrap ${item.state === "overdue" ? "text-magenta" : item.state === "soon" ? "text-amber" : "text-soft"}`}
                   >
-                    {stateSigns[item.state]}
+                    {item.isUnknown && item.state === "overdue" ? "▲ due, not known" : stateSigns[item.state]}
                   </td>
                   {canRecord && (
                     <td className="py-1 pl-4 text-right">

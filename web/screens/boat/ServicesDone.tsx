@@ -34,9 +34,9 @@ export function ServicesDone({ boat }: { boat: Boat }) {
               .toReversed()
               .map(({ id, date, engine, item, hours, by, outcome, note, photo, file, fileName, priceCents }) => (
                 <tr key={id} className="border-b border-rule align-top">
-                  <td className="num py-1.5">{sayDayAndYear(date)}</td>
-                  <td>{labels.get(engine) ?? "The boat"}</td>
-                  <td>
+                  <td className="num py-1.5 pr-4 whitespace-nowrap">{sayDayAndYear(date)}</td>
+                  <td className="pr-4">{labels.get(engine) ?? "The boat"}</td>
+                  <td className="pr-4">
                     {titles.get(item) ?? item}
                     {note !== "" && <span className="block text-sm text-soft">{note}</span>}
                     {photo !== null && <PhotoLink photo={photo} says={titles.get(item) ?? item} />}
@@ -46,7 +46,9 @@ export function ServicesDone({ boat }: { boat: Boat }) {
                       </span>
                     )}
                   </td>
-                  <td className="num text-right">{engine === "boat" ? "" : `${hours.toFixed(1)} h`}</td>
+                  <td className="num text-right whitespace-nowrap">
+                    {engine === "boat" ? "" : `${hours.toFixed(1)} h`}
+                  </td>
                   <td className="pl-4 text-soft">
                     {outcomeWords[outcome]}, {by}
                   </td>

@@ -9,11 +9,12 @@ import { boatCarePack, breakInPacks, rigTemplates, servicePacks } from "../../..
 import { addDays } from "../../../core/dates/index.ts";
 import { learnFleet } from "../../../core/hours/index.ts";
 import { describeCare, describePlan } from "../../../server/desk/careDesk.ts";
-import { queryClient } from "../../app/queries.ts";
+import { meQuery, queryClient } from "../../app/queries.ts";
 import type { Inks } from "../../ui/Chart.tsx";
 import { HoursFan, sayWhen } from "./HoursFan.tsx";
 import { RecordService } from "./RecordService.tsx";
 import { ServicesDone } from "./ServicesDone.tsx";
+import { ServiceTable } from "./ServiceTable.tsx";
 import { YearsLine } from "./YearsLine.tsx";
 
 type Drawing = {
@@ -28,12 +29,15 @@ vi.mock("../../ui/LazyChart.tsx", () => ({
 const drawn = () => JSON.parse(screen.getByRole("img", { name: /a year/ }).dataset.drawing!) as Drawing;
 
 const today = "2026-06-20";
-const rig = rigTemplates["wending-23"];
-const [port, starboard] = rig.engines;
+const asBuilt: Boat["rig"] = rigTemplates["wending-23"];
+const [port, starboard] = asBuilt.engines;
 const season = [0, 0.01, 0.03, 0.07, 0.13, 0.19, 0.22, 0.18, 0.1, 0.05, 0.02, 0];
 
 /** A boat with twins, handed over in May and read twice, as the server tells it. */
-function createBoat(services: Boat["services"] = []): Boat {
+function createBoat(
+  services: Boat["services"] = [],
+  { rig, inService }: Pick<Boat, "rig" | "inService"> = { rig: asBuilt, inService: "2026-05-01" },
+): Boat {
   const readings = rig.engines.flatMap(({ id }) =>
     [
       ["2026-05-01", 1],
@@ -53,7 +57,7 @@ function createBoat(services: Boat["services"] = []): Boat {
   );
   const question = {
     rig,
-    inService: "2026-05-01",
+    inService,
     today,
     packs: { breakIn: breakInPacks, service: servicePacks, boatCare: boatCarePack, version: 1 },
     fleet: learnFleet(
@@ -70,7 +74,7 @@ function createBoat(services: Boat["services"] = []): Boat {
     name: "Wending 23",
     rig,
     today,
-    inService: "2026-05-01",
+    inService,
     care: describeCare(question),
     ...describePlan(question, [{ id: "flares", title: "Flares out of date", date: "2027-03-01" }]),
     readings,
@@ -294,5 +298,56 @@ describe("recording a service", () => {
     expect(row.textContent).toContain("elsewhere, Ines");
     expect(row.textContent).toContain("312.40");
     expect(within(row).getByRole("link", { name: "invoice.pdf" }).getAttribute("href")).toBe("/api/files/f1");
+  });
+});
+
+describe("a used boat", () => {
+  beforeEach(() => {
+    queryClient.setQueryData(meQuery.queryKey, { id: "ines", name: "Ines", role: "service", store: "A yard" });
+  });
+  const used = { ...asBuilt, used: { changes: [] } };
+  const rows = () =>
+    screen
+      .getAllByRole("row")
+      .slice(1)
+      .map((row) => row.textContent!);
+
+  it("has no first service, and says of the rest when nobody knows the last time", () => {
+    render(
+      <QueryClientProvider client={queryClient}>
+        <ServiceTable boat={createBoat([], { rig: used, inService: null })} />
+      </QueryClientProvider>,
+    );
+    expect(rows().length).toBeGreaterThan(2);
+    for (const row of rows()) {
+      expect(row).not.toContain("First service");
+      expect(row).toContain("last time not known");
+    }
+  });
+
+  it("counts from what was done on it before it came", () => {
+    const done: Boat["services"][number] = {
+      id: "01",
+      engine: port!.id,
+      item: "annual",
+      date: "2025-09-30",
+      hours: 8,
+      by: "Tobin",
+      outcome: "elsewhere",
+      note: "Bill came with the boat",
+      photo: null,
+      file: null,
+      fileName: null,
+      priceCents: null,
+    };
+    render(
+      <QueryClientProvider client={queryClient}>
+        <ServiceTable boat={createBoat([done], { rig: used, inService: "2026-05-01" })} />
+      </QueryClientProvider>,
+    );
+    const [annual] = rows();
+    expect(annual).toContain("last 30 Sept 2025");
+    expect(annual).toContain("108 h");
+    expect(annual).toContain("30 Sept 2026");
   });
 });

@@ -1,8 +1,10 @@
 import type { ServiceItem } from "../../../core/service/index.ts";
 import { readMoney, sayMoney } from "../../ui/money.ts";
 import { readPlain } from "../../ui/readPlain.ts";
+import { splitLines } from "../../ui/splitLines.ts";
 import { monthOptions } from "./sayItem.ts";
 
+const mostLines = 40;
 const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-2";
 const small = `${field} num w-24 text-right`;
 type Whole = "firstH" | "everyH" | "firstMonths" | "everyMonths" | "labourH" | "earlyDays";
@@ -55,13 +57,7 @@ export function ServiceItemFields({ item, onChange }: FieldsProps) {
         aria-label={`${says}, ${item.title}`}
         rows={Math.max(3, (item[name] ?? []).length)}
         defaultValue={(item[name] ?? []).join("\n")}
-        onChange={(event) => {
-          const list = readPlain(event)
-            .split("\n")
-            .map((text) => text.trim().slice(0, 80))
-            .filter((text) => text !== "");
-          onChange({ [name]: list });
-        }}
+        onChange={(event) => onChange({ [name]: splitLines(readPlain(event), 80, mostLines) })}
         className="mt-0.5 block w-full rounded-md border border-soft bg-panel px-2 py-1 text-base text-ink"
       />
     </label>

@@ -4,6 +4,7 @@ import { levels, moments, type Topic, topicSchema } from "../../../core/topic/in
 import { Button } from "../../ui/Button.tsx";
 import { fieldLook, ManyField, NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { splitLines } from "../../ui/splitLines.ts";
 import { sayConditionProblem } from "./sayConditionProblem.ts";
 
 interface TopicEditorProps {
@@ -52,8 +53,8 @@ export function TopicEditor(props: TopicEditorProps) {
         isOptional
         isLong
         value={topic.cautions.join("\n")}
-        onChange={(text) => set({ cautions: splitLines(text) })}
-        becomes={(text) => splitLines(text).join("\n")}
+        onChange={(text) => set({ cautions: splitLines(text, 300, 4) })}
+        becomes={(text) => splitLines(text, 300, 4).join("\n")}
         why="One a line, shown before the step."
       />
       {topic.schools === undefined ? (
@@ -186,10 +187,3 @@ function ConditionField({ topic, problem, onProblem, onChange }: ConditionFieldP
     </div>
   );
 }
-
-const splitLines = (text: string) =>
-  text
-    .split("\n")
-    .map((line) => line.trim().slice(0, 300))
-    .filter((line) => line !== "")
-    .slice(0, 4);

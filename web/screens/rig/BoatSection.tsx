@@ -1,5 +1,6 @@
 import { type Rig, readHullNumber, resizeRig } from "../../../core/rig/index.ts";
 import { NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
+import { splitLines } from "../../ui/splitLines.ts";
 import type { SectionProps } from "./section.ts";
 
 const familyNames: Record<Rig["family"], string> = {
@@ -93,6 +94,26 @@ export function BoatSection({ rig, edit, name, hull, onRename, onRenumber }: Boa
         onChange={(enclosedFuel) => set({ enclosedFuel })}
         why="Vapour gathers there: the walk then teaches blower and sniffing first."
       />
+      <TickField
+        label="Used boat"
+        value={rig.used !== undefined}
+        onChange={(isUsed) => edit(({ used: _, ...now }) => (isUsed ? { ...now, used: { changes: [] } } : now))}
+        why="Others had it before: what they changed is told in the walk, what was serviced is written down before it goes out."
+      />
+      {rig.used !== undefined && (
+        <div className="sm:col-span-2">
+          <TextField
+            label="What others changed on it"
+            value={rig.used.changes.join("\n")}
+            onChange={(text) => set({ used: { changes: splitLines(text, 160, 20) } })}
+            becomes={(text) => splitLines(text, 160, 20).join("\n")}
+            most={3200}
+            isOptional
+            isLong
+            why="A line each, such as: second battery under the port seat, no fuse found."
+          />
+        </div>
+      )}
       <h3 className="border-t border-ink pt-3 font-bold sm:col-span-2">Weights, from the maker's sheet</h3>
       <Weight label="Dry hull" unit="kg" value={weights?.dryKg} onSet={(dryKg) => setWeight({ dryKg })} />
       <Weight label="Engines" unit="kg" value={weights?.enginesKg} onSet={(enginesKg) => setWeight({ enginesKg })} />

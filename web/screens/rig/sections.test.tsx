@@ -78,6 +78,22 @@ describe("the boat", () => {
     expect(rig()).toMatchObject({ family: "pontoon", tubes: 3 });
   });
 
+  it("that others had keeps what they changed, a line each, and is new again at a touch", async () => {
+    const rig = stage((props) => (
+      <BoatSection {...props} name="Sedge" hull="UMA18001C626" onRename={() => {}} onRenumber={() => {}} />
+    ));
+    expect(screen.queryByLabelText("What others changed on it")).toBeNull();
+    await user.click(screen.getByRole("checkbox", { name: /^Used boat/ }));
+    expect(rig().used).toEqual({ changes: [] });
+    await user.type(
+      screen.getByLabelText("What others changed on it"),
+      "Second battery{Enter}{Enter}Wires behind the dash",
+    );
+    expect(rig().used).toEqual({ changes: ["Second battery", "Wires behind the dash"] });
+    await user.click(screen.getByRole("checkbox", { name: /^Used boat/ }));
+    expect("used" in rig()).toBe(false);
+  });
+
   it("doubts an odd hull number without refusing it", () => {
     const renumber = vi.fn();
     stage((props) => <BoatSection {...props} name="S" hull="UMA18001Z626" onRename={() => {}} onRenumber={renumber} />);
