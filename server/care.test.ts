@@ -2,7 +2,7 @@ import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { addDays } from "../core/dates/index.ts";
 import { makeFleet } from "../demo/makeFleet.ts";
-import { type Answer, type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
+import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
 let store: TestStore;
 let ines: Caller;
@@ -108,123 +108,6 @@ describe("runs", () => {
   });
 });
 
-describe("a used boat", () => {
-  const read = async () => (await ines.get("/api/boats/f207")).body;
-  const itemsOf = ({ care }: Answer["body"]) =>
-    new Map(care[0].items.map((item: Record<string, unknown>) => [item.id, item]));
-
-  it("has its hours and services written down before it goes out; a new one has not", async () => {
-    const body = await read();
-    expect(body.inService).toBeNull();
-    const items = itemsOf(body);
-    expect(items.has("first-service")).toBe(false);
-    expect(items.get("annual")).toMatchObject({ lastDone: addDays(today(), -1), targetH: 286.4, isUnknown: false });
-    expect(items.get("impeller")).toMatchObject({ lastDone: addDays(today(), -410), targetH: 321, state: "ahead" });
-    // Of 2022, three years or 300 h, and nobody knows: it counts as not done.
-    expect(items.get("bellows")).toMatchObject({ lastDone: null, isUnknown: true, state: "overdue", by: "calendar" });
-    expect(body.care[0].forecast).toBeNull();
-    const service = { id: ulid(), engine: "main", item: "annual", date: today(), hours: 1 };
-    expect((await ines.send("POST", "/api/boats/h402/services", service)).body.error.code).toBe("not-delivered");
-    const reading = { id: ulid(), engine: "main", date: today(), hours: 1, source: "phone" };
-    expect((await ines.send("POST", "/api/boats/h402/readings", reading)).body.error.code).toBe("not-delivered");
-  });
-
-  it("takes papers that turn up later, of any day that has been", async () => {
-    const paper = { id: ulid(), engine: "main", item: "bellows", date: addDays(today(), -900), hours: 60 };
-    const elsewhere = { ...paper, outcome: "elsewhere", note: "Stamp in its book" };
-    expect((await ines.send("POST", "/api/boats/f207/services", elsewhere)).status).toBe(200);
-    expect(itemsOf(await read()).get("bellows")).toMatchObject({ isUnknown: false, targetH: 360 });
-    const ahead = { ...elsewhere, id: ulid(), date: addDays(today(), 1) };
-    expect((await ines.send("POST", "/api/boats/f207/services", ahead)).body.error.code).toBe("date-ahead");
-  });
-
-  it("once handed over is planned from that, and has no first service to come", async () => {
-    await store.database.inTransaction((transaction) =>
-      store.services.boats.setCare("f207", { inService: today(), dueDate: null }, transaction),
-    );
-    const { visits } = await read();
-    const planned = visits.flatMap(({ items }: { items: { item: string }[] }) => items.map(({ item }) => item));
-    expect(planned).toContain("annual");
-    expect(planned).not.toContain("first-service");
-  });
-
-  it("says in the walk and in make-ready what others changed", async () => {
-    const { topics, makeReady } = (await nessa.get("/api/deliveries/d-f207")).body;
-    const told = topics.find(({ id }: { id: string }) => id === "used-changes");
-    expect(told.say).toContain("second battery under the port seat, on the house switch; stereo and four speakers");
-    expect(makeReady.map(({ id }: { id: string }) => id)).toContain("used-service");
-    const other = (await nessa.get("/api/deliveries/d-h402")).body;
-    expect(other.topics.some(({ id }: { id: string }) => id.startsWith("used-"))).toBe(false);
-  });
-});
-
-describe("fuel taken", () => {
-  const note = (change: object = {}) =>
-    ines.send("POST", "/api/boats/w081/fills", { id: ulid(), date: today(), litres: 90, isFull: true, ...change });
-  const read = async () => (await ines.get("/api/boats/w081")).body;
-  const countInTanks = async (burnLph?: number) => {
-    const owner = await store.signIn("odile");
-    const { rig, name, hull, version } = (await owner.get("/api/boats/w081/rig")).body;
-    const engines = rig.engines.map(({ burnLph: _, ...engine }: { burnLph?: number }) => ({
-      ...engine,
-      breakInPack: "tanks-3",
-      ...(burnLph === undefined ? {} : { burnLph }),
-    }));
-    const answer = await owner.send("PUT", "/api/boats/w081/rig", { name, hull, version, rig: { ...rig, engines } });
-    expect(answer.status).toBe(200);
-  };
-
-  it("from brim to brim measures what each of twins burns, and turns tanks into hours without anything entered", async () => {
-    await countInTanks();
-    const before = await read();
-    expect(before.care[0]).toMatchObject({ isByTanks: true, tankHours: null, limits: [] });
-    const last = before.readings.at(-1).date;
-    expect((await note({ date: last, litres: 0 })).status).toBe(200);
-    expect((await read()).care[0].tankHours).toBeNull();
-    for (const { engine, meterH } of before.care) {
-      const reading = { id: ulid(), engine, date: today(), hours: meterH + 4, source: "phone", answer: "as-read" };
-      expect((await ines.send("POST", "/api/boats/w081/readings", reading)).status).toBe(200);
-    }
-    const fill = { id: ulid() };
-    for (const _ of [1, 2]) expect((await note(fill)).status).toBe(200);
-    const { care, fills } = await read();
-    expect(fills.map(({ litres, hasHours, by }: Record<string, unknown>) => [litres, hasHours, by])).toEqual([
-      [0, true, "Ines Marr"],
-      [90, true, "Ines Marr"],
-    ]);
-    for (const { tankHours } of care) {
-      expect(tankHours.burnLph).toBeCloseTo(90 / 2 / 4, 6);
-      expect(tankHours.measured.litres).toBe(45);
-      expect(tankHours.lowH).toBeLessThanOrEqual(tankHours.likelyH);
-    }
-    expect(care[0].limits.at(-1).toH).toBeCloseTo(care[0].tankHours.likelyH, 6);
-    // What is measured goes before what is entered; taken back, what is entered holds again.
-    await countInTanks(30);
-    expect((await read()).care[0].tankHours.burnLph).toBeCloseTo(11.25, 6);
-    expect((await ines.send("DELETE", `/api/boats/w081/fills/${fill.id}`, {})).status).toBe(200);
-    expect((await read()).care[0].tankHours).toMatchObject({ burnLph: 30, measured: null });
-  });
-
-  it("is refused in words where it cannot be", async () => {
-    expect((await note({ litres: 0, isFull: false })).body.error.issues![0]!.path).toBe("litres");
-    expect((await note({ litres: 5000 })).body.error.issues![0]!.message).toContain("more than the tanks hold");
-    expect((await note({ date: addDays(today(), 1) })).body.error.code).toBe("date-ahead");
-    expect((await note({ date: "2020-02-29" })).body.error.code).toBe("before-delivery");
-    const early = { id: ulid(), date: today(), litres: 20, isFull: true };
-    expect((await ines.send("POST", "/api/boats/w121/fills", early)).body.error.code).toBe("not-delivered");
-    expect((await ines.send("DELETE", `/api/boats/w081/fills/${ulid()}`, {})).body.error.code).toBe("not-found");
-  });
-
-  it("of an owner goes through their own page", async () => {
-    const fill = { id: ulid(), date: today(), litres: 40, isFull: false };
-    expect((await store.stranger.send("POST", `/api/owner/${token}/fills`, fill)).status).toBe(200);
-    const page = async () => (await store.stranger.get(`/api/owner/${token}`)).body.fills;
-    expect(await page()).toMatchObject([{ litres: 40, isFull: false, by: "Owner" }]);
-    expect((await store.stranger.send("DELETE", `/api/owner/${token}/fills/${fill.id}`, {})).status).toBe(200);
-    expect(await page()).toEqual([]);
-  });
-});
-
 describe("services", () => {
   const serve = (change: object) =>
     ines.send("POST", "/api/boats/w081/services", {
@@ -318,28 +201,27 @@ describe("the desk", () => {
     expect((await texts()).find(({ id }: { id: string }) => id === "hello").text).toBe(before);
   });
 
-  it("refuses an address for a boat that has no page", async () => {
-    const { lines } = (await ines.get("/api/care")).body;
-    const old = lines.find(
+  /** A boat that was never handed over here, whose people may be written to. */
+  const findOld = async (): Promise<string> =>
+    (await ines.get("/api/care")).body.lines.find(
       ({ delivery, contact }: { delivery: string | null; contact: { optOut: boolean } }) =>
         delivery === null && !contact.optOut,
-    );
-    const answer = await write(old.boat, { text: "Hours: {link}", withLink: true });
+    ).boat;
+
+  it("refuses an address for a boat that has no page", async () => {
+    const boat = await findOld();
+    const answer = await write(boat, { text: "Hours: {link}", withLink: true });
     expect(answer.body.error.code).toBe("no-owner-page");
-    expect((await write(old.boat)).body.state).toBe("sent");
+    expect((await write(boat)).body.state).toBe("sent");
   });
 
   it("refuses in quiet hours what it would refuse by day, and keeps the rest for the morning", async () => {
     const hour = new Date(store.services.clock.nowMs()).getUTCHours();
     await setQuietHours(hour, (hour + 2) % 24);
-    const { lines } = (await ines.get("/api/care")).body;
-    const old = lines.find(
-      ({ delivery, contact }: { delivery: string | null; contact: { optOut: boolean } }) =>
-        delivery === null && !contact.optOut,
-    );
-    const answer = await write(old.boat, { text: "Hours: {link}", withLink: true });
+    const boat = await findOld();
+    const answer = await write(boat, { text: "Hours: {link}", withLink: true });
     expect(answer.body.error.code).toBe("no-owner-page");
-    expect((await write(old.boat)).body.state).toBe("waiting");
+    expect((await write(boat)).body.state).toBe("waiting");
     await setQuietHours(0, 0);
   });
 });
@@ -441,90 +323,5 @@ describe("calendars and tables", () => {
     const all = (await ines.get("/api/care/all.json")).body;
     expect(Object.keys(all)).toEqual(["readings", "fills", "services", "runs", "bookings", "messages"]);
     expect((await nessa.get("/api/care/all.json")).status).toBe(403);
-  });
-});
-
-describe("packs", () => {
-  const odile = () => store.signIn("odile");
-
-  it("of the store's own are laid over what ships, versioned, and hold for runs from then on", async () => {
-    const owner = await odile();
-    const { breakIn } = (await owner.get("/api/packs")).body;
-    const shipped = breakIn.find(({ pack }: { pack: { id: string } }) => pack.id === "stepped-10").pack;
-    const stricter = { ...shipped, phases: shipped.phases.map((phase: object) => ({ ...phase, steadyMaxMin: 2 })) };
-    expect((await owner.send("PUT", "/api/packs/stepped-10", { kind: "breakin", pack: stricter })).status).toBe(200);
-    const changed = (await owner.get("/api/packs")).body.breakIn.find(
-      ({ pack }: { pack: { id: string } }) => pack.id === "stepped-10",
-    );
-    expect(changed).toMatchObject({ isShipped: true, isChanged: true, version: 2 });
-    expect((await engineOf("w112")).limits[0].steady.maxMin).toBe(2);
-    expect((await owner.send("DELETE", "/api/packs/stepped-10", {})).status).toBe(200);
-    expect((await engineOf("w112")).limits[0].steady.maxMin).toBe(10);
-  });
-
-  it("whose rules contradict each other are refused, and one that is used is not removed", async () => {
-    const owner = await odile();
-    const { breakIn, service } = (await owner.get("/api/packs")).body;
-    const [{ pack }] = breakIn;
-    const gap = {
-      ...pack,
-      phases: pack.phases.map((phase: object, i: number) => (i === 1 ? { ...phase, fromH: 1.5 } : phase)),
-    };
-    const refused = await owner.send("PUT", `/api/packs/${pack.id}`, { kind: "breakin", pack: gap });
-    expect(refused.status).toBe(422);
-    const own = { ...service[0].pack, id: "our-own" };
-    expect((await owner.send("PUT", "/api/packs/our-own", { kind: "service", pack: own })).status).toBe(200);
-    const sheet = (await owner.get("/api/boats/w112/rig")).body;
-    const rig = {
-      ...sheet.rig,
-      engines: sheet.rig.engines.map((engine: object) => ({ ...engine, servicePack: "our-own" })),
-    };
-    await owner.send("PUT", "/api/boats/w112/rig", { version: sheet.version, name: sheet.name, hull: sheet.hull, rig });
-    expect((await owner.send("DELETE", "/api/packs/our-own", {})).body.error).toMatchObject({
-      code: "pack-used",
-      boats: 1,
-    });
-    expect(
-      (await ines.send("PUT", "/api/packs/other", { kind: "service", pack: own })).body.error.issues![0]!.path,
-    ).toBe("pack.id");
-  });
-
-  it("of a rig that names one the store has not are the usual ones, and say so", async () => {
-    const owner = await odile();
-    const sheet = (await owner.get("/api/boats/w081/rig")).body;
-    const rig = {
-      ...sheet.rig,
-      engines: sheet.rig.engines.map((engine: object) => ({ ...engine, breakInPack: "gone", servicePack: "gone" })),
-    };
-    const saved = { version: sheet.version, name: sheet.name, hull: sheet.hull, rig };
-    expect((await owner.send("PUT", "/api/boats/w081/rig", saved)).status).toBe(200);
-    const care = await engineOf("w081");
-    expect(care.breakInTitle).toContain('("gone" is not in the library)');
-    expect(care.serviceTitle).toContain('("gone" is not in the library)');
-    expect(care.items.length).toBeGreaterThan(0);
-    expect((await owner.get("/api/care")).status).toBe(200);
-  });
-
-  it("with a price say it on the visits of every boat that has them", async () => {
-    const owner = await odile();
-    const { service } = (await owner.get("/api/packs")).body;
-    const boat = (await owner.get("/api/boats/w097")).body;
-    const { pack } = service.find(
-      ({ pack: { id } }: { pack: { id: string } }) => id === boat.rig.engines[0].servicePack,
-    );
-    const items = pack.items.map((item: { id: string }) =>
-      item.id === "annual" ? { ...item, priceCents: 20_000 } : item,
-    );
-    expect(
-      (await owner.send("PUT", `/api/packs/${pack.id}`, { kind: "service", pack: { ...pack, items } })).status,
-    ).toBe(200);
-    const visits: { priceCents: number | null; items: { item: string }[] }[] = (await owner.get("/api/boats/w097")).body
-      .visits;
-    for (const { priceCents, items: planned } of visits) {
-      const annual = planned.filter(({ item }) => item === "annual").length;
-      expect(priceCents).toBe(annual === 0 ? null : annual * 20_000);
-    }
-    expect(visits.some(({ priceCents }) => priceCents !== null)).toBe(true);
-    expect((await owner.send("DELETE", `/api/packs/${pack.id}`, {})).status).toBe(200);
   });
 });

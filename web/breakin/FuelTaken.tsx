@@ -7,7 +7,7 @@ import { NumberField, TickField } from "../ui/fields.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { sayDayAndYear } from "../ui/words.ts";
 import type { BreakInDoor } from "./door.ts";
-import { runField } from "./RunDay.tsx";
+import { DayField } from "./RunDay.tsx";
 
 /** What a row says of its fuel: litres, or that the tanks were full and nobody counted. */
 const sayLitres = ({ litres, isFull }: NewFill) =>
@@ -85,16 +85,7 @@ function FuelForm({ door, mayBeUncounted }: { door: BreakInDoor; mayBeUncounted:
       }}
       noValidate
     >
-      <label>
-        <span className="block text-soft">Day</span>
-        <input
-          type="date"
-          className={runField}
-          max={door.today}
-          value={date}
-          onChange={(event) => setDate(event.target.value)}
-        />
-      </label>
+      <DayField door={door} date={date} onDate={setDate} />
       <NumberField
         key={round}
         label="Went in"

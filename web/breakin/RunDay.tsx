@@ -2,11 +2,30 @@ import type { BreakInDoor } from "./door.ts";
 
 export const runField = "num min-h-12 rounded-md border border-soft bg-panel px-3";
 
-interface DayProps {
+interface DayFieldProps {
   readonly door: BreakInDoor;
   readonly date: string;
-  readonly start: string;
   readonly onDate: (date: string) => void;
+}
+
+/** A day until today. */
+export function DayField({ door, date, onDate }: DayFieldProps) {
+  return (
+    <label>
+      <span className="block text-soft">Day</span>
+      <input
+        type="date"
+        className={runField}
+        max={door.today}
+        value={date}
+        onChange={(event) => onDate(event.target.value)}
+      />
+    </label>
+  );
+}
+
+interface DayProps extends DayFieldProps {
+  readonly start: string;
   readonly onStart: (start: string) => void;
 }
 
@@ -14,18 +33,9 @@ interface DayProps {
 export function RunDay({ door, date, start, onDate, onStart }: DayProps) {
   return (
     <div className="flex flex-wrap gap-3">
+      <DayField door={door} date={date} onDate={onDate} />
       <label>
-        <span className="block text-sm text-soft">Day</span>
-        <input
-          type="date"
-          className={runField}
-          max={door.today}
-          value={date}
-          onChange={(event) => onDate(event.target.value)}
-        />
-      </label>
-      <label>
-        <span className="block text-sm text-soft">Began at</span>
+        <span className="block text-soft">Began at</span>
         <input type="time" className={runField} value={start} onChange={(event) => onStart(event.target.value)} />
       </label>
     </div>
