@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { fallsWords, fillTemplate, sayFirstNames } from "./fillTemplate.ts";
 import { readMoney, sayMoney } from "./money.ts";
+import { sayHours, shortenTitles } from "./words.ts";
 
 describe("money", () => {
   it.each([
@@ -46,5 +47,22 @@ describe("message templates", () => {
 
   it("say of what is past due that it has been", () => {
     expect([fallsWords(false), fallsWords(true)]).toEqual(["falls due about", "has been due since"]);
+  });
+});
+
+describe("titles for a narrow list", () => {
+  it("end at the colon, but for those that would then read alike", () => {
+    const titles = ["Kill lanyard: fit it", "VHF: call", "Throttles", "VHF: distress"];
+    expect(shortenTitles(titles)).toEqual(["Kill lanyard", "VHF: call", "Throttles", "VHF: distress"]);
+  });
+});
+
+describe("engine hours", () => {
+  it.each([
+    [10, "10"],
+    [20.904, "20.9"],
+    [9.96, "10"],
+  ])("%d h are said as %s", (hours, says) => {
+    expect(sayHours(hours)).toBe(says);
   });
 });

@@ -2,12 +2,14 @@ import { Link } from "react-router";
 import { isCovered } from "../../../core/walk/index.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { MarkSign } from "../../ui/MarkSign.tsx";
+import { shortenTitles } from "../../ui/words.ts";
 import type { Walk } from "./useWalk.ts";
 
 /** What is still open here and what lies ahead; a touch goes there. */
 export function Ahead({ walk, closeAddress, onGo }: { walk: Walk; closeAddress: string; onGo: () => void }) {
   const { steps, step, state, delivery } = walk;
   const here = steps.map((each, i) => ({ ...each, i })).filter(({ stop }) => stop === step.stop);
+  const titles = shortenTitles(here.map(({ topic }) => topic.title));
   const stationOf = new Map(delivery.rig.stations.map((station) => [station.id, station.label]));
   const go = (index: number) => {
     onGo();
@@ -24,7 +26,7 @@ export function Ahead({ walk, closeAddress, onGo }: { walk: Walk; closeAddress: 
     >
       <h2 className="font-semibold text-soft">At this stop</h2>
       <ul className="mt-1">
-        {here.map(({ topic, i }) => (
+        {here.map(({ topic, i }, n) => (
           <li key={topic.id} className="border-b border-rule">
             <button
               type="button"
@@ -33,7 +35,7 @@ export function Ahead({ walk, closeAddress, onGo }: { walk: Walk; closeAddress: 
               className={`flex min-h-11 w-full items-center gap-2 border-l-4 pl-2 text-left font-text ${topic.must ? "border-ink" : "border-transparent"} ${i === walk.at ? "font-bold" : ""}`}
             >
               <MarkSign mark={state.topics.get(topic.id)?.mark ?? null} size={14} />
-              <span className={isCovered(topic, state) ? "text-soft" : ""}>{topic.title.split(":")[0]}</span>
+              <span className={isCovered(topic, state) ? "text-soft" : ""}>{titles[n]}</span>
             </button>
           </li>
         ))}

@@ -6,7 +6,7 @@ import { MeasureList } from "../../measure/MeasureList.tsx";
 import { TopicWords } from "../../topic/TopicWords.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
 import { PhotoRow } from "../../ui/Photos.tsx";
-import { sayClock, sayDay } from "../../ui/words.ts";
+import { sayClock, sayDay, shortenTitles } from "../../ui/words.ts";
 import { People } from "./People.tsx";
 import { ThingItself } from "./ThingItself.tsx";
 import type { Walk } from "./useWalk.ts";
@@ -34,6 +34,7 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
     hasScrolled.current = false;
   }, [hasScrolled]);
   const waits = told === undefined ? listWaits(topic, topics, walk.state) : [];
+  const waitTitles = shortenTitles(waits.map(({ title }) => title));
   const snags = walk.state.snags.filter((snag) => snag.topic === topic.id);
   return (
     <article
@@ -67,9 +68,9 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
       {waits.length > 0 && (
         <p className="mt-1 flex flex-wrap items-center gap-x-3 text-base text-amber">
           <span>◷ Comes easier after:</span>
-          {waits.map(({ id, title }) => (
+          {waits.map(({ id }, i) => (
             <button key={id} type="button" className="min-h-11 font-text underline" onClick={() => walk.goToTopic(id)}>
-              {title.split(":")[0]}
+              {waitTitles[i]}
             </button>
           ))}
         </p>
