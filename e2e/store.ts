@@ -4,19 +4,25 @@ import { AxeBuilder } from "@axe-core/playwright";
 import { test as base, expect, type Page } from "@playwright/test";
 import { type DemoProcess, makeDemoSeed, startDemoProcess } from "../cli/demoProcess.ts";
 
-/** A browser test with a server and a fresh demo store of its own, a copy of one that is made once. */
-export const test = base.extend<{ store: DemoProcess }, { seed: string }>({
-  seed: [
+/** A browser test with a server and a fresh demo store of its own, a copy of one that is made once a day. */
+export const test = base.extend<{ store: DemoProcess }, { findSeed: () => Promise<string> }>({
+  findSeed: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of what a fixture needs from this pattern
     async ({}, use) => {
-      const seed = await makeDemoSeed();
-      await use(seed);
-      rmSync(seed, { recursive: true, force: true });
+      const seeds = new Map<string, string>();
+      // The demo's days count from the day it is made: what was made before midnight is yesterday's after it.
+      await use(async () => {
+        const day = new Date().toISOString().slice(0, 10);
+        const seed = seeds.get(day) ?? (await makeDemoSeed());
+        seeds.set(day, seed);
+        return seed;
+      });
+      for (const seed of seeds.values()) rmSync(seed, { recursive: true, force: true });
     },
     { scope: "worker" },
   ],
-  store: async ({ seed }, use) => {
-    const store = await startDemoProcess(seed);
+  store: async ({ findSeed }, use) => {
+    const store = await startDemoProcess(await findSeed());
     await use(store);
     await store.stop();
   },
