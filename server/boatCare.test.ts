@@ -66,6 +66,15 @@ describe("a used boat", () => {
     expect(planned).not.toContain("first-service");
   });
 
+  it("is not foretold from hours that others ran", async () => {
+    const yearH = async () => (await read()).care[0].forecast.yearH.p50;
+    const before = await yearH();
+    // 20 h in ten days, by whoever had it before, would make a heavy user of anybody.
+    const reading = { id: ulid(), engine: "main", date: addDays(today(), -11), hours: 166, source: "phone" };
+    expect((await ines.send("POST", "/api/boats/f207/readings", reading)).status).toBe(200);
+    expect(await yearH()).toBe(before);
+  });
+
   it("says in the walk and in make-ready what others changed", async () => {
     const { topics, makeReady } = (await nessa.get("/api/deliveries/d-f207")).body;
     const told = topics.find(({ id }: { id: string }) => id === "used-changes");

@@ -75,13 +75,20 @@ export const readingsOf = (rows: readonly ReadingRow[], engine: string): Reading
     .filter((row) => row.engine === engine)
     .map(({ date, hours, answer }) => ({ date, hours, answer: answer as ReadingAnswer | null }));
 
+/** What this owner is known by: of a used boat not the hours before its handover, which others ran, but the last of them. */
+function ofOwner(resolved: readonly Resolved[], rig: Rig, inService: IsoDate | null): readonly Resolved[] {
+  if (rig.used === undefined || inService === null) return resolved;
+  const own = resolved.filter(({ date }) => date >= inService);
+  return own.length === 0 ? resolved.slice(-1) : own;
+}
+
 export function standEngine(question: CareQuestion, engine: Engine): EngineStanding {
-  const { fleet, today, inService } = question;
+  const { fleet, today, inService, rig } = question;
   const resolved = resolveReadings(readingsOf(question.readings, engine.id));
   const told = resolved.at(-1) ?? null;
   const last = told === null ? null : { date: told.date, hours: told.engineH };
   // One stretch from the first to the last reading says nearly all that the single ones do.
-  const first = resolved[0];
+  const [first] = ofOwner(resolved, rig, inService);
   const passed =
     first === undefined || last === null || last.date === first.date
       ? []
@@ -157,7 +164,7 @@ function describeEngine(question: CareQuestion, standing: EngineStanding, withFo
 }
 
 function forecastEngine(
-  { fleet, today }: CareQuestion,
+  { rig, fleet, today, inService }: CareQuestion,
   { resolved, last, owner }: EngineStanding,
   breakInH: number | null,
   items: EngineCare["items"],
@@ -166,7 +173,9 @@ function forecastEngine(
   const service = next.sort((a, b) => a.targetH! - b.targetH!)[0] ?? null;
   const targetsH = [...(breakInH === null ? [] : [breakInH]), ...(service === null ? [] : [service.targetH!])];
   const { targets, yearH } = forecastHours({
-    readings: resolved.filter(({ date }) => date <= today).map(({ date, engineH }) => ({ date, hours: engineH })),
+    readings: ofOwner(resolved, rig, inService)
+      .filter(({ date }) => date <= today)
+      .map(({ date, engineH }) => ({ date, hours: engineH })),
     seasonShare: [...fleet.seasonShare],
     fleetYearH: fleet.yearH,
     today,

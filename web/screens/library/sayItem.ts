@@ -1,20 +1,7 @@
 import type { ServiceItem } from "../../../core/service/index.ts";
 import { sayMoney } from "../../ui/money.ts";
+import { monthNames } from "../../ui/words.ts";
 
-const monthNames = [
-  "January",
-  "February",
-  "March",
-  "April",
-  "May",
-  "June",
-  "July",
-  "August",
-  "September",
-  "October",
-  "November",
-  "December",
-] as const;
 export const monthOptions = monthNames.map((name, i) => [i + 1, name] as const);
 
 /** Hours and months of one interval: `100 h or 12 months`; null for neither. */

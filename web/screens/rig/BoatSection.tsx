@@ -1,6 +1,7 @@
 import { type Rig, readHullNumber, resizeRig } from "../../../core/rig/index.ts";
 import { NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { splitLines } from "../../ui/splitLines.ts";
+import { monthNames } from "../../ui/words.ts";
 import type { SectionProps } from "./section.ts";
 
 const familyNames: Record<Rig["family"], string> = {
@@ -13,15 +14,6 @@ const familyNames: Record<Rig["family"], string> = {
   runabout: "Runabout",
 };
 export const familyOptions = Object.entries(familyNames) as [Rig["family"], string][];
-
-const monthNames = ["January", "February", "March", "April", "May", "June"].concat([
-  "July",
-  "August",
-  "September",
-  "October",
-  "November",
-  "December",
-]);
 
 interface BoatSectionProps extends SectionProps {
   readonly name: string;
