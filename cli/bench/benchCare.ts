@@ -13,7 +13,7 @@ import { createWeekGrid, flattenLoad, loadWeeks, sumLoad } from "../../core/work
 import { makeFleet } from "../../demo/makeFleet.ts";
 import { makeDemoStore } from "../../demo/makeStore.ts";
 import { openDatabase } from "../../server/database/open.ts";
-import { type CareQuestion, listScopes, standEngine } from "../../server/desk/careDesk.ts";
+import { type CareQuestion, listScopes, readEngineStatus } from "../../server/desk/careDesk.ts";
 import { describeFacts } from "../../server/desk/fleetCare.ts";
 import type { BoatRecord } from "../../server/repositories/boats.ts";
 import { launchBrowser } from "../browser.ts";
@@ -178,7 +178,7 @@ function benchYears(): Figure {
       today,
       listScopes(
         question,
-        question.rig.engines.map((engine) => standEngine(question, engine)),
+        question.rig.engines.map((engine) => readEngineStatus(question, engine)),
       ),
     );
     if (i >= 10) runsMs.push(performance.now() - startMs);

@@ -42,7 +42,7 @@ export interface WalkState {
   readonly calls: readonly EntryOf<"call">[];
   readonly amendments: readonly EntryOf<"amend">[];
   /** The entries that count, in order: what an undo may take back. */
-  readonly standing: readonly Entry[];
+  readonly counted: readonly Entry[];
 }
 
 /**
@@ -50,7 +50,7 @@ export interface WalkState {
  * time, then of id, and an entry seen twice counts once. An undone entry counts as never made.
  */
 export function foldWalk(entries: readonly Entry[]): WalkState {
-  const standing = orderEntries(entries);
+  const counted = orderEntries(entries);
   const present = new Map<string, EntryOf<"present">>();
   const topics = new Map<string, Gathered>();
   const reasons = new Map<string, EntryOf<"reason">>();
@@ -75,7 +75,7 @@ export function foldWalk(entries: readonly Entry[]): WalkState {
   let closedAt: string | null = null;
   let lastAt: string | null = null;
   let allowed: EntryOf<"allow"> | null = null;
-  for (const entry of standing) {
+  for (const entry of counted) {
     if (closedAt === null && entry.by !== ownerId) lastAt = entry.at;
     switch (entry.kind) {
       case "start":
@@ -178,7 +178,7 @@ export function foldWalk(entries: readonly Entry[]): WalkState {
     inspected,
     calls,
     amendments,
-    standing,
+    counted,
   };
 }
 

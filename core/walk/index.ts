@@ -21,7 +21,6 @@ export {
   signRoles,
 } from "./kinds.ts";
 export { type BeforeParting, type Forgotten, listBeforeParting, scoreForgotten } from "./listBeforeParting.ts";
-export { laterWords, sayEntry } from "./sayEntry.ts";
 export {
   compareOwed,
   findSeverity,
@@ -39,4 +38,5 @@ export {
   obstacleCodes,
   owedKinds,
   type StartObstacles,
-} from "./standing.ts";
+} from "./rules.ts";
+export { laterWords, sayEntry } from "./sayEntry.ts";

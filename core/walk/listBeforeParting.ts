@@ -1,6 +1,6 @@
 import type { Topic } from "../topic/index.ts";
 import type { WalkState } from "./foldWalk.ts";
-import { isCovered, listOpenTopics, type OpenTopic } from "./standing.ts";
+import { isCovered, listOpenTopics, type OpenTopic } from "./rules.ts";
 
 /** What a store has learned of one topic: how often it was marked late or asked for by phone, over so many handovers. */
 export interface Forgotten {

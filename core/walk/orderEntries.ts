@@ -15,23 +15,23 @@ export function orderEntries(entries: readonly Entry[]): Entry[] {
       once.push(entry);
     }
   }
-  const standing = undone.size === 0 ? once : once.filter(({ id }) => !undone.has(id));
-  const count = standing.length;
+  const counted = undone.size === 0 ? once : once.filter(({ id }) => !undone.has(id));
+  const count = counted.length;
   const timesMs = new Float64Array(count);
   let leastMs = Number.POSITIVE_INFINITY;
   let mostMs = Number.NEGATIVE_INFINITY;
   for (let i = 0; i < count; i++) {
-    const ms = Date.parse(standing[i]!.at);
+    const ms = Date.parse(counted[i]!.at);
     timesMs[i] = ms;
     if (ms < leastMs) leastMs = ms;
     if (ms > mostMs) mostMs = ms;
   }
   // Time and place in one number. A clock decades off may take it beyond what is exact: then the plain way.
   if ((mostMs - leastMs + 1) * count > Number.MAX_SAFE_INTEGER)
-    return standing.sort((a, b) => Date.parse(a.at) - Date.parse(b.at) || (a.id < b.id ? -1 : 1));
+    return counted.sort((a, b) => Date.parse(a.at) - Date.parse(b.at) || (a.id < b.id ? -1 : 1));
   const keys = timesMs.map((ms, i) => (ms - leastMs) * count + i).sort();
   const ordered = new Array<Entry>(count);
-  for (let k = 0; k < count; k++) ordered[k] = standing[keys[k]! % count]!;
+  for (let k = 0; k < count; k++) ordered[k] = counted[keys[k]! % count]!;
   for (let from = 0; from < count; ) {
     let to = from + 1;
     const time = (k: number) => timesMs[keys[k]! % count];

@@ -14,7 +14,15 @@ import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { Files } from "../repositories/files.ts";
 import type { People, Person } from "../repositories/people.ts";
 import type { Messages } from "../standins/messages.ts";
-import { boatScope, describeCare, findNextDue, listScopes, readingsOf, standEngine, sumTanks } from "./careDesk.ts";
+import {
+  boatScope,
+  describeCare,
+  findNextDue,
+  listScopes,
+  readEngineStatus,
+  readingsOf,
+  sumTanks,
+} from "./careDesk.ts";
 import type { CareReader } from "./careReader.ts";
 import type { Library, LibraryDesk } from "./libraryDesk.ts";
 import type { Prepared, RigDesk } from "./rigDesk.ts";
@@ -250,7 +258,7 @@ export function createBoatDesk(parts: Parts) {
         const question = await careReader.ask(boat, transaction);
         const scopes = listScopes(
           question,
-          question.rig.engines.map((engine) => standEngine(question, engine)),
+          question.rig.engines.map((engine) => readEngineStatus(question, engine)),
         );
         if (
           !scopes.some(

@@ -12,7 +12,7 @@ import type { Runs } from "../repositories/runs.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import type { Messages } from "../standins/messages.ts";
 import { instantOf } from "../storeTime.ts";
-import { listScopes, standEngine } from "./careDesk.ts";
+import { listScopes, readEngineStatus } from "./careDesk.ts";
 import type { CareReader } from "./careReader.ts";
 import type { FleetCare } from "./fleetCare.ts";
 
@@ -58,7 +58,7 @@ export function createCalendarDesk(parts: Parts) {
     const { store, phone } = await settings.read();
     const scopes = listScopes(
       question,
-      question.rig.engines.map((engine) => standEngine(question, engine)),
+      question.rig.engines.map((engine) => readEngineStatus(question, engine)),
     );
     const sequence = question.readings.length + question.services.length + question.runs.length;
     const several = scopes.length > 2;

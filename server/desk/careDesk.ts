@@ -58,7 +58,7 @@ export interface CareQuestion {
 export const boatScope = "boat";
 
 /** One engine as known today: what it has run, what its owner is believed to run, its packs. */
-export interface EngineStanding {
+export interface EngineStatus {
   readonly engine: Engine;
   readonly resolved: readonly Resolved[];
   readonly last: { readonly date: IsoDate; readonly hours: number } | null;
@@ -82,7 +82,7 @@ function ofOwner(resolved: readonly Resolved[], rig: Rig, inService: IsoDate | n
   return own.length === 0 ? resolved.slice(-1) : own;
 }
 
-export function standEngine(question: CareQuestion, engine: Engine): EngineStanding {
+export function readEngineStatus(question: CareQuestion, engine: Engine): EngineStatus {
   const { fleet, today, inService, rig } = question;
   const resolved = resolveReadings(readingsOf(question.readings, engine.id));
   const told = resolved.at(-1) ?? null;
@@ -115,11 +115,13 @@ export function standEngine(question: CareQuestion, engine: Engine): EngineStand
 
 /** Break-in and service of every engine of a boat, as known today. Before delivery nothing falls due. */
 export function describeCare(question: CareQuestion, withForecast = true): EngineCare[] {
-  return question.rig.engines.map((engine) => describeEngine(question, standEngine(question, engine), withForecast));
+  return question.rig.engines.map((engine) =>
+    describeEngine(question, readEngineStatus(question, engine), withForecast),
+  );
 }
 
-function describeEngine(question: CareQuestion, standing: EngineStanding, withForecast: boolean): EngineCare {
-  const { engine, last, resolved, likelyNowH, servicePack } = standing;
+function describeEngine(question: CareQuestion, status: EngineStatus, withForecast: boolean): EngineCare {
+  const { engine, last, resolved, likelyNowH, servicePack } = status;
   const pack = findPack(question.packs.breakIn, engine.breakInPack);
   const fuel = fuelOf(question.rig, engine, question.fills, resolved);
   const inHours = toHours(pack, fuel);
@@ -133,7 +135,7 @@ function describeEngine(question: CareQuestion, standing: EngineStanding, withFo
     engine.ratedRpm.to,
   );
   const items =
-    careSince(question) === null || likelyNowH === null ? [] : listItems(question, engine.id, servicePack, standing);
+    careSince(question) === null || likelyNowH === null ? [] : listItems(question, engine.id, servicePack, status);
   return {
     engine: engine.id,
     label: engine.label,
@@ -158,14 +160,14 @@ function describeEngine(question: CareQuestion, standing: EngineStanding, withFo
     // Before the handover there is nobody yet whose hours could be foretold.
     forecast:
       withForecast && last !== null && question.inService !== null
-        ? forecastEngine(question, standing, inHours?.totalH ?? null, items)
+        ? forecastEngine(question, status, inHours?.totalH ?? null, items)
         : null,
   };
 }
 
 function forecastEngine(
   { rig, fleet, today, inService }: CareQuestion,
-  { resolved, last, owner }: EngineStanding,
+  { resolved, last, owner }: EngineStatus,
   breakInH: number | null,
   items: EngineCare["items"],
 ): EngineCare["forecast"] {
@@ -210,7 +212,7 @@ function listItems(
   question: CareQuestion,
   engine: string,
   pack: ServicePack,
-  standing: EngineStanding,
+  status: EngineStatus,
 ): EngineCare["items"] {
   const items = comingOf(question, engine, pack.items).filter(({ season }) => season === undefined);
   const mine = question.services.filter(
@@ -219,8 +221,8 @@ function listItems(
   const answer = due({
     inService: careSince(question)!,
     today: question.today,
-    hoursNow: standing.likelyNowH!,
-    monthlyHours: [...standing.monthlyHours],
+    hoursNow: status.likelyNowH!,
+    monthlyHours: [...status.monthlyHours],
     items: items.map(({ id, firstH, everyH, firstMonths, everyMonths }) => ({
       id,
       firstH,
@@ -239,13 +241,13 @@ function listItems(
 }
 
 /** The engines with their packs, then the boat itself, as `planYears` and `nextTargets` take them. */
-export function listScopes(question: CareQuestion, standings: readonly EngineStanding[]): Scope[] {
+export function listScopes(question: CareQuestion, statuses: readonly EngineStatus[]): Scope[] {
   const doneOf = (scope: string) =>
     question.services
       .filter((service) => service.engine === scope)
       .map(({ item, date, hours }) => ({ item, date, hours }));
   const since = careSince(question);
-  const engines = standings.flatMap(({ engine, servicePack, likelyNowH, monthlyHours }): Scope[] =>
+  const engines = statuses.flatMap(({ engine, servicePack, likelyNowH, monthlyHours }): Scope[] =>
     likelyNowH === null
       ? []
       : [
@@ -279,15 +281,13 @@ function isNeeded({ needs }: ServiceItem, rig: Rig): boolean {
 
 /** The next five years of a boat, and whether its engines have drifted apart. */
 export function describePlan(question: CareQuestion, gear: readonly Dated[]): Pick<BoatCare, "visits" | "driftH"> {
-  const standings = question.rig.engines.map((engine) => standEngine(question, engine));
-  const hours = standings.flatMap(({ engine, last }) =>
-    last === null || engine.kind === "kicker" ? [] : [last.hours],
-  );
+  const statuses = question.rig.engines.map((engine) => readEngineStatus(question, engine));
+  const hours = statuses.flatMap(({ engine, last }) => (last === null || engine.kind === "kicker" ? [] : [last.hours]));
   return {
     visits:
       question.inService === null
         ? []
-        : planYears(question.inService, question.today, listScopes(question, standings), gear),
+        : planYears(question.inService, question.today, listScopes(question, statuses), gear),
     driftH: findDrift(hours),
   };
 }
@@ -351,10 +351,7 @@ export function findNextDue(care: readonly EngineCare[]): IsoDate | null {
 }
 
 /** After how many hours an engine is run in; null where its tanks are not known. */
-export function breakInHoursOf(
-  { rig, packs, fills }: CareQuestion,
-  { engine, resolved }: EngineStanding,
-): number | null {
+export function breakInHoursOf({ rig, packs, fills }: CareQuestion, { engine, resolved }: EngineStatus): number | null {
   const pack = findPack(packs.breakIn, engine.breakInPack);
   return toHours(pack, fuelOf(rig, engine, fills, resolved))?.totalH ?? null;
 }

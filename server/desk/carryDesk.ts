@@ -116,7 +116,7 @@ export function createCarryDesk({ database, boats, deliveries, photos, chain, ha
       const titleOf = new Map(topics.map((topic) => [topic.id, topic]));
       const nameOf = new Map([...buyers, ...staff].map(({ id: person, name }) => [person, name]));
       const rows = foldWalk(entries)
-        .standing.filter((entry) => entry.kind === "mark")
+        .counted.filter((entry) => entry.kind === "mark")
         .map((mark) => ({
           at: mark.at,
           topic: mark.topic,

@@ -5,7 +5,7 @@ import { createHoursLine, nextTargets } from "../../core/service/index.ts";
 import { createWeekGrid, type ExpectedJob, expectJob, loadWeeks, type WeekGrid } from "../../core/workshop/index.ts";
 import type { Clock } from "../clock.ts";
 import type { BoatHead, Boats } from "../repositories/boats.ts";
-import { boatScope, breakInHoursOf, type CareQuestion, listScopes, standEngine } from "./careDesk.ts";
+import { boatScope, breakInHoursOf, type CareQuestion, listScopes, readEngineStatus } from "./careDesk.ts";
 import type { CareReader } from "./careReader.ts";
 import type { PackDesk } from "./packDesk.ts";
 
@@ -77,7 +77,7 @@ export function createFleetCare({ boats, careReader, packDesk, clock }: Parts) {
 
 export type FleetCare = ReturnType<typeof createFleetCare>;
 
-/** One boat's standing: when its break-in ends, what falls due next, and which work to expect in which week. */
+/** One boat's status: when its break-in ends, what falls due next, and which work to expect in which week. */
 export function describeFacts(
   boat: BoatHead,
   question: CareQuestion,
@@ -86,17 +86,17 @@ export function describeFacts(
 ): BoatFacts {
   const { today, rig } = question;
   const inService = boat.inService!;
-  const standings = rig.engines.map((engine) => standEngine(question, engine));
-  const scopes = listScopes(question, standings);
+  const statuses = rig.engines.map((engine) => readEngineStatus(question, engine));
+  const scopes = listScopes(question, statuses);
   const jobs: ExpectedJob[] = [];
   let next: CareFacts["next"] = null;
   for (const scope of scopes) {
-    const standing = standings.find(({ engine }) => engine.id === scope.id);
-    const lastDay = standing?.last == null ? null : toDayNumber(standing.last.date);
+    const status = statuses.find(({ engine }) => engine.id === scope.id);
+    const lastDay = status?.last == null ? null : toDayNumber(status.last.date);
     const massBy = lastDay === null ? noMass : grid.lastDays.map((end) => season(lastDay, end));
-    const owner = standing === undefined ? null : describeOwner(standing.owner);
+    const owner = status === undefined ? null : describeOwner(status.owner);
     const belief =
-      standing?.last == null || owner === null ? null : { lastH: standing.last.hours, ...owner, tripMeanH: usualTripH };
+      status?.last == null || owner === null ? null : { lastH: status.last.hours, ...owner, tripMeanH: usualTripH };
     for (const target of nextTargets(inService, today, scope)) {
       const job = expectJob(boat.id, scope.id, target, belief, massBy, grid);
       if (job !== null) jobs.push(job);
@@ -111,9 +111,9 @@ export function describeFacts(
         };
     }
   }
-  const engines = standings.map((standing) => {
-    const { engine, last, likelyNowH, monthlyHours } = standing;
-    const totalH = breakInHoursOf(question, standing);
+  const engines = statuses.map((status) => {
+    const { engine, last, likelyNowH, monthlyHours } = status;
+    const totalH = breakInHoursOf(question, status);
     const isDone = totalH === null || (last !== null && last.hours >= totalH);
     return {
       label: engine.label,
@@ -127,7 +127,7 @@ export function describeFacts(
       totalH,
     };
   });
-  const first = standings[0];
+  const first = statuses[0];
   return {
     boat,
     facts: { inService, engines: engines.map(({ totalH: _, ...engine }) => engine), next },

@@ -121,7 +121,7 @@ export function createHandoverDesk(parts: Parts) {
   const sealWhenReady = async ({ delivery, boat, atHand }: OnDesk, entries: readonly Entry[], t: Transaction) => {
     const id = delivery.id;
     const state = foldWalk(entries);
-    const close = state.standing.find(({ kind }) => kind === "close");
+    const close = state.counted.find(({ kind }) => kind === "close");
     if (close === undefined || listObstacles(atHand.topics, atHand.rig, state, atHand.makeReady).length > 0)
       return null;
     const wanted = new Set(state.photos.map(({ photo }) => photo));

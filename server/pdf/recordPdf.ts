@@ -26,7 +26,7 @@ export async function writeRecordPdf(
   const { entries } = delivery;
   const now = foldWalk(entries);
   const isAdded = new Set(delivery.added);
-  const added = now.standing.filter(({ id, kind }) => isAdded.has(id) && kind !== "close");
+  const added = now.counted.filter(({ id, kind }) => isAdded.has(id) && kind !== "close");
   const state = isAdded.size === 0 ? now : foldWalk(entries.filter(({ id }) => !isAdded.has(id)));
   const came = [...now.present.values()].map(({ person, name }): [string, string] => [person, name]);
   const people = new Map([...delivery.staff, ...delivery.buyers].map(({ id, name }) => [id, name]));

@@ -45,7 +45,7 @@ export function photoPart({ delivery, now, pictures, dayOf }: Sheet): Content[] 
 
 /** What a photo shows: its snag, its topic, or what else it was taken with. */
 function sayPhoto(photo: EntryOf<"photo">, state: WalkState, titleOf: ReadonlyMap<string, string>): string {
-  const of = photo.ref === null ? undefined : state.standing.find(({ id }) => id === photo.ref);
+  const of = photo.ref === null ? undefined : state.counted.find(({ id }) => id === photo.ref);
   if (of !== undefined && "note" in of && of.note !== undefined) return of.note;
   return photo.topic === null ? "" : (titleOf.get(photo.topic) ?? photo.topic);
 }

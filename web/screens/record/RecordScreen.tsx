@@ -46,7 +46,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
   });
   const sealed = new Set(delivery.entries.map(({ id }) => id).filter((id) => !delivery.added.includes(id)));
   const added =
-    delivery.seal === null ? [] : state.standing.filter(({ id, kind }) => !sealed.has(id) && kind !== "close");
+    delivery.seal === null ? [] : state.counted.filter(({ id, kind }) => !sealed.has(id) && kind !== "close");
   const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)?.title ?? id;
   return (
     <BoatPage plan={<DeliveryPlan delivery={delivery} state={state} />}>

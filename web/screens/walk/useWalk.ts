@@ -87,7 +87,7 @@ export function useWalk(delivery: Delivery): Walk {
     open(steps[Math.max(0, Math.min(steps.length - 1, index))]!.topic.id);
   };
 
-  const undoable = state.standing.findLast((entry) => undoKinds.includes(entry.kind) && entry.by === me.id) ?? null;
+  const undoable = state.counted.findLast((entry) => undoKinds.includes(entry.kind) && entry.by === me.id) ?? null;
 
   const goOn = () => {
     const expected = findOpen(steps, state, 0);
