@@ -27,7 +27,7 @@ export const addresses = {
   sendMessage: { method: "POST", path: "/api/boats/:boat/messages" },
   boatCalendar: { method: "GET", path: "/api/boats/:boat/calendar.ics" },
   historyPdf: { method: "GET", path: "/api/boats/:boat/history.pdf" },
-  careDesk: { method: "GET", path: "/api/care" },
+  callList: { method: "GET", path: "/api/care" },
   setMessageTexts: { method: "PUT", path: "/api/care/texts" },
   careCsv: { method: "GET", path: "/api/care/:what.csv" },
   careJson: { method: "GET", path: "/api/care/all.json" },

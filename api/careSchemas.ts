@@ -282,7 +282,7 @@ export const careLineSchema = z.strictObject({
   booking: bookingSchema.nullable(),
 });
 export type CareLine = z.infer<typeof careLineSchema>;
-export const careDeskSchema = z.strictObject({
+export const callListSchema = z.strictObject({
   date: isoDateSchema,
   lines: z.array(careLineSchema),
   /** With those that matter less than the ones listed. */
@@ -304,7 +304,7 @@ export const careDeskSchema = z.strictObject({
     }),
   ),
 });
-export type CareDeskSheet = z.infer<typeof careDeskSchema>;
+export type CallList = z.infer<typeof callListSchema>;
 
 export const workshopSheetSchema = z.strictObject({
   date: isoDateSchema,

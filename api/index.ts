@@ -2,7 +2,7 @@ export { addresses } from "./addresses.ts";
 export type {
   BoatCare,
   Booking,
-  CareDeskSheet,
+  CallList,
   CareLine,
   Contact,
   EngineCare,
@@ -35,8 +35,8 @@ export type {
   Delivery,
   LibrarySheet,
   Me,
-  OwedDesk,
   OwedLine,
+  OwedSheet,
   OwnerPage,
   PlanComparison,
   RigSheet,

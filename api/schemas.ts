@@ -94,7 +94,7 @@ export const owedSchema = z.strictObject({
   /** Who may take care of something. */
   staff: z.array(personSchema),
 });
-export type OwedDesk = z.infer<typeof owedSchema>;
+export type OwedSheet = z.infer<typeof owedSchema>;
 
 export const dueLineSchema = z.strictObject({
   ...boatLineSchema,

@@ -23,7 +23,7 @@ const tale = {
 describe("the demo store", () => {
   it("has a boat to be walked today, one walked yesterday with something owed, one of two months ago with hours", async () => {
     const today = store.services.clock.today();
-    const { boatDesk, deliveries } = store.services;
+    const { boatService, deliveries } = store.services;
     expect((await deliveries.listOn(today)).map(({ summary }) => summary.state)).toEqual([
       "planned",
       "planned",
@@ -31,24 +31,24 @@ describe("the demo store", () => {
     ]);
     const [yesterday] = await deliveries.listOn(addDays(today, -1));
     expect(yesterday!.summary).toMatchObject({ state: "signed", owed: [{ what: "later" }] });
-    const older = await boatDesk.describe("w097");
+    const older = await boatService.describe("w097");
     expect(older.inService).toBe(addDays(today, -61));
     expect(older.readings).toHaveLength(8);
     expect(older.care[0]!.breakIn!.done).toBe(true);
   });
 
   it("gives every screen what its description says", async () => {
-    expect(endpoints.today.answer.safeParse(await store.services.boatDesk.today()).success).toBe(true);
+    expect(endpoints.today.answer.safeParse(await store.services.boatService.today()).success).toBe(true);
     for (const id of ["w118", "w121", "w112", "w097", "w081", "m204", "s310", "f207", "h402", "p615"]) {
-      const boat = endpoints.boat.answer.safeParse(await store.services.boatDesk.describe(id));
+      const boat = endpoints.boat.answer.safeParse(await store.services.boatService.describe(id));
       expect(boat.error?.issues ?? [], id).toEqual([]);
-      const delivery = endpoints.delivery.answer.safeParse(await store.services.handoverDesk.describe(`d-${id}`));
+      const delivery = endpoints.delivery.answer.safeParse(await store.services.handoverService.describe(`d-${id}`));
       expect(delivery.error?.issues ?? [], id).toEqual([]);
     }
   });
 
   it("has a name of 40 characters and more, and no two boats of one hull number", async () => {
-    const { boats } = await store.services.boatDesk.list();
+    const { boats } = await store.services.boatService.list();
     expect(boats.some(({ buyers }) => buyers.length >= 40)).toBe(true);
     expect(new Set(boats.map(({ hull }) => hull)).size).toBe(boats.length);
     for (const { hull } of boats) expect(hull).toMatch(/^[A-Z]{3}[A-Z0-9]{5}[A-L]\d{3}$/);
@@ -57,7 +57,7 @@ describe("the demo store", () => {
 
 describe("tellWalk", () => {
   it("tells a walk that could be closed, in entries that any border takes", async () => {
-    const delivery = await store.services.handoverDesk.describe("d-w118");
+    const delivery = await store.services.handoverService.describe("d-w118");
     const entries = tellWalk(delivery, tale);
     for (const entry of entries) expect(entrySchema.safeParse(entry).success, entry.kind).toBe(true);
     expect(
@@ -67,7 +67,7 @@ describe("tellWalk", () => {
   });
 
   it("takes about the minutes planned, and the same for the same seed", async () => {
-    const delivery = await store.services.handoverDesk.describe("d-w118");
+    const delivery = await store.services.handoverService.describe("d-w118");
     const spent = (seed: number) =>
       [...foldWalk(tellWalk(delivery, { ...tale, seed })).topics.values()].reduce((sum, { spentS }) => sum + spentS, 0);
     expect(spent(5)).toBe(spent(5));
@@ -77,7 +77,7 @@ describe("tellWalk", () => {
   });
 
   it("leaves out of make-ready what was not done", async () => {
-    const delivery = await store.services.handoverDesk.describe("d-w118");
+    const delivery = await store.services.handoverService.describe("d-w118");
     const done = delivery.makeReady.filter(({ id }) => ["fuel", "keys"].includes(id));
     const entries = tellMakeReady(delivery, "tobin", 0, done);
     expect([...foldWalk(entries).ready.keys()]).toEqual(["fuel", "keys"]);
@@ -86,14 +86,14 @@ describe("tellWalk", () => {
 });
 
 describe("addManyDeliveries", () => {
-  it("fills a store that the desks read like any other", async () => {
+  it("fills a store that the services read like any other", async () => {
     await addManyDeliveries(store.database, store.services.clock.today(), 25);
-    const { boats } = await store.services.boatDesk.list();
+    const { boats } = await store.services.boatService.list();
     expect(boats).toHaveLength(35);
     const signed = boats.find(({ id, inService }) => /^many-\d+$/.test(id) && id !== "m204" && inService !== null)!;
-    const { entries } = await store.services.handoverDesk.describe(`d-${signed.id}`);
+    const { entries } = await store.services.handoverService.describe(`d-${signed.id}`);
     for (const entry of entries) expect(entrySchema.safeParse(entry).success).toBe(true);
-    const described = await store.services.boatDesk.describe(signed.id);
+    const described = await store.services.boatService.describe(signed.id);
     expect(described.readings).toHaveLength(2);
   });
 });

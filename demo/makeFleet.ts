@@ -3,10 +3,10 @@ import { rigTemplates } from "../content/index.ts";
 import { addDays, addMonths, differenceDays, type IsoDate } from "../core/dates/index.ts";
 import { believeOwner } from "../core/hours/index.ts";
 import { createRandom } from "../core/random.ts";
+import { createServices } from "../server/createServices.ts";
 import type { BoatRow, ReadingRow, ServiceRow } from "../server/database/models.ts";
 import type { Database } from "../server/database/open.ts";
-import { describeCare, findNextDue } from "../server/desk/careDesk.ts";
-import { createServices } from "../server/services.ts";
+import { describeCare, findNextDue } from "../server/services/care.ts";
 
 const surnames = [
   "Aldersen",
@@ -66,7 +66,7 @@ const season = [0.005, 0.01, 0.03, 0.07, 0.13, 0.19, 0.22, 0.18, 0.1, 0.045, 0.0
 export async function makeFleet(database: Database, today: IsoDate, count = 120): Promise<void> {
   const clock = { timeZone: "UTC", nowMs: () => Date.parse(`${today}T09:00:00Z`), today: () => today };
   const services = createServices(database, clock, null);
-  const [packs, fleet] = [await services.packDesk.read(), await services.careReader.readFleet()];
+  const [packs, fleet] = [await services.packService.read(), await services.careReader.readFleet()];
   const random = createRandom(19);
   const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)]!;
   let serial = 400;

@@ -4,28 +4,28 @@ import { addDays, type IsoDate } from "../core/dates/index.ts";
 import { createRandom } from "../core/random.ts";
 import { styleIds } from "../core/route/index.ts";
 import type { Entry } from "../core/walk/index.ts";
+import { createServices } from "../server/createServices.ts";
 import type { Database } from "../server/database/open.ts";
-import { describeCare, findNextDue } from "../server/desk/careDesk.ts";
-import { summarize } from "../server/desk/handoverDesk.ts";
-import { createServices } from "../server/services.ts";
+import { describeCare, findNextDue } from "../server/services/care.ts";
+import { summarize } from "../server/services/handoverService.ts";
 import { tellWalk, type WalkTale } from "./walkEntries.ts";
 
 const names = ["Anselm", "Varnholt", "Hollick", "Okonjo", "Sollis", "Pellow", "Ashgrove", "Quill", "Tarrant", "Ubele"];
 
 /**
  * Adds `count` handovers with all their entries to a demo store: most long past, some still to come, a few with something
- * owed. Written straight into the tables, for measuring; the demo itself goes through the desks.
+ * owed. Written straight into the tables, for measuring; the demo itself goes through the services.
  */
 export async function addManyDeliveries(database: Database, today: IsoDate, count: number): Promise<void> {
   const services = createServices(database, { timeZone: "UTC", nowMs: () => Date.now(), today: () => today }, null);
   const random = createRandom(42);
   const rig = rigTemplates["wending-23"];
   const rigText = JSON.stringify(rig);
-  const packs = await services.packDesk.read();
+  const packs = await services.packService.read();
   const fleet = await services.careReader.readFleet();
-  const example = await services.handoverDesk.describe("d-w118");
-  const library = await services.libraryDesk.read();
-  const atHand = services.rigDesk.prepare(rigText, library, example.wishes);
+  const example = await services.handoverService.describe("d-w118");
+  const library = await services.libraryService.read();
+  const prepared = services.rigService.prepare(rigText, library, example.wishes);
   const { models } = database;
   for (let i = 0; i < count; i++) {
     const daysAgo = Math.floor(random() * 900) - 20;
@@ -45,7 +45,7 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
           isSigned,
         })
       : [];
-    const summary = summarize(atHand, entries, isSigned);
+    const summary = summarize(prepared, entries, isSigned);
     const readings = isSigned
       ? rig.engines.map((engine) => ({
           id: ulid(),

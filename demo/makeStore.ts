@@ -2,9 +2,9 @@ import { ulid } from "ulid";
 import { rigTemplates } from "../content/index.ts";
 import { addDays, type IsoDate } from "../core/dates/index.ts";
 import { plainWishes, type StyleId, type WalkWishes } from "../core/route/index.ts";
+import { createServices } from "../server/createServices.ts";
 import type { Database } from "../server/database/open.ts";
-import { summarize } from "../server/desk/handoverDesk.ts";
-import { createServices } from "../server/services.ts";
+import { summarize } from "../server/services/handoverService.ts";
 import { demoAccounts } from "./accounts.ts";
 import { type TaleOf, tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
 
@@ -292,7 +292,7 @@ const listStories = (today: IsoDate): readonly Story[] => [
   },
 ];
 
-/** Fills an empty store with the demo, through the same desks that serve people. Dates are relative to `today`. */
+/** Fills an empty store with the demo, through the same services that serve people. Dates are relative to `today`. */
 export async function makeDemoStore(database: Database, today: IsoDate, timeZone: string): Promise<void> {
   let nowMs = 0;
   const clock = { timeZone, nowMs: () => nowMs, today: () => today };
@@ -318,7 +318,7 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
       engines: engines.map((engine) => ({ ...engine, breakInPack: story.breakInPack ?? engine.breakInPack })),
     };
     const wishes = { ...plainWishes, style: story.style, ...story.wishes };
-    const atHand = services.rigDesk.prepare(JSON.stringify(rig), await services.libraryDesk.read(), wishes);
+    const prepared = services.rigService.prepare(JSON.stringify(rig), await services.libraryService.read(), wishes);
     await services.boats.add({ id: story.id, name: story.boatName, hull: story.hull, rig, template });
     await services.deliveries.add({
       id: `d-${story.id}`,
@@ -328,9 +328,9 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
       note: story.note,
       buyers: story.buyers.map((name, i) => ({ id: `b${i + 1}`, name })),
       wishes,
-      summary: summarize(atHand, [], false),
+      summary: summarize(prepared, [], false),
     });
-    const delivery = await services.handoverDesk.describe(`d-${story.id}`);
+    const delivery = await services.handoverService.describe(`d-${story.id}`);
     const readyMs = noonMs(addDays(date, -1), "14:00");
     const { openChecks } = story;
     const checked = openChecks === "all" ? [] : delivery.makeReady.filter(({ id }) => !openChecks.includes(id));
@@ -347,21 +347,21 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
         ...snag,
       };
     });
-    await services.handoverDesk.addEntries(delivery.id, tobin, [...makeReadyEntries, ...snags]);
+    await services.handoverService.addEntries(delivery.id, tobin, [...makeReadyEntries, ...snags]);
     if (used !== undefined) {
       nowMs = readyMs;
       const read = { date: addDays(today, -1), source: "workshop" as const };
       for (const [engine, hours] of Object.entries(used.hours))
-        await services.boatDesk.addReading(story.id, tobin.name, { ...read, id: ulid(readyMs), engine, hours });
+        await services.boatService.addReading(story.id, tobin.name, { ...read, id: ulid(readyMs), engine, hours });
       for (const { daysAgo, ...service } of used.services) {
         const on = addDays(today, -daysAgo);
-        await services.boatDesk.addService(story.id, tobin, { ...service, id: ulid(noonMs(on, "15:00")), date: on });
+        await services.boatService.addService(story.id, tobin, { ...service, id: ulid(noonMs(on, "15:00")), date: on });
       }
     }
     if (story.tale === null) continue;
     const startMs = noonMs(date, story.time);
     nowMs = startMs + 2 * 60 * 60 * 1000;
-    await services.handoverDesk.addEntries(
+    await services.handoverService.addEntries(
       delivery.id,
       nessa,
       tellWalk(delivery, { ...story.tale, by: nessa.id, startMs }),
@@ -370,7 +370,7 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
     for (const [daysAgo, hoursOf] of story.readings ?? []) {
       const on = addDays(today, -daysAgo);
       for (const [engine, hours] of Object.entries(hoursOf))
-        await services.boatDesk.addReading(story.id, nessa.name, {
+        await services.boatService.addReading(story.id, nessa.name, {
           id: ulid(noonMs(on, "12:00")),
           engine,
           date: on,
@@ -381,7 +381,7 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
     for (const [daysAgo, litres] of story.fills ?? []) {
       const on = addDays(today, -daysAgo);
       const fill = { id: ulid(noonMs(on, "17:00")), date: on, litres, isFull: true };
-      await services.boatDesk.addFill(story.id, nessa.name, fill);
+      await services.boatService.addFill(story.id, nessa.name, fill);
     }
   }
 }

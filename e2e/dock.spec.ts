@@ -97,10 +97,7 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
   await expect(office.locator("#topic")).toBeVisible();
 });
 
-test("the desk of everything owed: whose it is, when, the buyer told, settled with evidence", async ({
-  page,
-  store,
-}) => {
+test("everything owed: whose it is, when, the buyer told, settled with evidence", async ({ page, store }) => {
   await signIn(page, store, "Ines Marr");
   await page.getByRole("link", { name: "Aftercare" }).click();
   await page.getByRole("link", { name: "Owed", exact: true }).click();

@@ -9,10 +9,11 @@ import helmet from "koa-helmet";
 import serveStatic from "koa-static";
 import type { Logger } from "pino";
 import { createOpenApi, type Endpoint, endpoints } from "../api/index.ts";
+import type { Services } from "./createServices.ts";
 import { answerErrors, checkOrigin, serve } from "./http.ts";
 import { routeBoats } from "./routes/boats.ts";
+import { routeBundles } from "./routes/bundles.ts";
 import { routeCare } from "./routes/care.ts";
-import { routeCarry } from "./routes/carry.ts";
 import { routeCompute } from "./routes/compute.ts";
 import { routeDeliveries } from "./routes/deliveries.ts";
 import { routeFiles } from "./routes/files.ts";
@@ -21,7 +22,6 @@ import { routeOwner } from "./routes/owner.ts";
 import { routePhotos } from "./routes/photos.ts";
 import { routeSheets } from "./routes/sheets.ts";
 import { routeSign } from "./routes/sign.ts";
-import type { Services } from "./services.ts";
 
 export interface AppOptions {
   readonly version: string;
@@ -106,7 +106,7 @@ export function createApp(services: Services, options: AppOptions): Koa {
   routeFiles(router, services);
   routeDeliveries(router, services);
   routeOwner(router, services);
-  routeCarry(router, services);
+  routeBundles(router, services);
   routeCompute(router, services);
   app.use(router.routes());
   if (options.webFolder !== null) serveWeb(app, options.webFolder);

@@ -141,7 +141,7 @@ describe("services", () => {
   });
 });
 
-describe("the desk", () => {
+describe("the call list", () => {
   const setQuietHours = (from: number, to: number) => store.services.settings.change({ quietHours: { from, to } });
   /** The clock of these tests is the wall's: at whatever hour they run, it is not a quiet one. */
   beforeAll(() => setQuietHours(0, 0));

@@ -9,9 +9,9 @@ import { rigSchema } from "../core/rig/index.ts";
 import { topicFileSchema } from "../core/topic/index.ts";
 import { foldWalk } from "../core/walk/index.ts";
 import { createClock } from "./clock.ts";
+import { createServices, type Services } from "./createServices.ts";
 import { type Database, openDatabase } from "./database/open.ts";
 import { hashText } from "./repositories/chain.ts";
-import { createServices, type Services } from "./services.ts";
 import { readZip } from "./zip.ts";
 
 /**
@@ -74,25 +74,25 @@ describe("a store of version 6", () => {
   });
 
   it("keeps its sealed handover, with every kind of entry, intact", async () => {
-    const delivery = await services.handoverDesk.describe("d-g001");
+    const delivery = await services.handoverService.describe("d-g001");
     expect(delivery.seal?.sha256).toBe("2e066f2edb7941f20399779ac38cd50645d48ce4192e157fd74d97211a82fafd");
     expect(new Set(delivery.entries.map(({ kind }) => kind)).size).toBe(24);
-    const bundle = await services.carryDesk.writeBundle("d-g001");
+    const bundle = await services.bundleService.writeBundle("d-g001");
     expect(bundle).toEqual((await openBundle("handover-1.zip")).value);
-    expect(await services.carryDesk.verify(bundle)).toMatchObject({ isIntact: true, known: { number: 1 } });
+    expect(await services.bundleService.verify(bundle)).toMatchObject({ isIntact: true, known: { number: 1 } });
   });
 
   it("keeps the walk under way and the order made by hand", async () => {
-    const walk = await services.handoverDesk.describe("d-g002");
+    const walk = await services.handoverService.describe("d-g002");
     expect(walk.seal).toBeNull();
     expect(foldWalk(walk.entries).topics.size).toBe(19);
     expect(walk.wishes).toMatchObject({ style: "power-first", people: 2, budgetMin: 45 });
-    const planned = await services.handoverDesk.describe("d-g003");
+    const planned = await services.handoverService.describe("d-g003");
     expect(planned.plan.isByHand).toBe(true);
     expect(planned.wishes.hand).toEqual(planned.plan.visits.flatMap(({ topics }) => topics));
   });
 
   it("takes the bundle of its own handover for what it has already", async () => {
-    expect(await services.carryDesk.preview(golden("handover-1.zip"))).toMatchObject({ isKnown: true });
+    expect(await services.bundleService.preview(golden("handover-1.zip"))).toMatchObject({ isKnown: true });
   });
 });

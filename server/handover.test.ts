@@ -123,7 +123,7 @@ describe("sealing", () => {
   });
 
   it("waits for photos that are on their way, then happens by itself, once, from however many devices", async () => {
-    const delivery = await store.services.handoverDesk.describe("d-w118");
+    const delivery = await store.services.handoverService.describe("d-w118");
     const photo = ulid().toLowerCase();
     const tale = tellWalk(delivery, {
       by: "nessa",

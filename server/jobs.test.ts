@@ -4,9 +4,9 @@ import { join } from "node:path";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { addDays } from "../core/dates/index.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
+import { createServices } from "./createServices.ts";
 import { type Database, openDatabase } from "./database/open.ts";
 import { createJobs } from "./jobs.ts";
-import { createServices } from "./services.ts";
 import { instantOf } from "./storeTime.ts";
 
 const root = mkdtempSync(join(tmpdir(), "ravik-jobs-"));
@@ -89,27 +89,27 @@ describe("what the server does by itself", () => {
   const start = () => createServices(database, clock, null, () => "http://yard.test");
 
   it("asks how it goes two days after a handover, at ten, once", async () => {
-    const { aftercareDesk, jobs } = start();
-    await aftercareDesk.planJobs();
+    const { aftercareService, jobs } = start();
+    await aftercareService.planJobs();
     const planned = (await jobs.list(50)).filter(({ kind, boatId }) => kind === "hello" && boatId === "w112");
     // Handed over the day before.
     expect(planned.map(({ dueAtMs }) => dueAtMs)).toEqual([instantOf("2026-06-14", 600, zone)]);
     nowMs = Date.parse("2026-06-14T10:00:30Z");
-    await aftercareDesk.planJobs();
+    await aftercareService.planJobs();
     await jobs.tick();
     await jobs.tick();
-    const messages = await aftercareDesk.listMessages("w112");
+    const messages = await aftercareService.listMessages("w112");
     expect(messages).toHaveLength(1);
     expect(messages[0]!.text).toMatch(/^Hello Dov, it is Pellow & Marr.*first days with Wending 23/);
-    await aftercareDesk.carryOn();
+    await aftercareService.carryOn();
     // No number was given: it could not be delivered, and says so.
-    expect((await aftercareDesk.listMessages("w112"))[0]!.state).toBe("failed");
+    expect((await aftercareService.listMessages("w112"))[0]!.state).toBe("failed");
   });
 
   it("asks for hours at the end of a break-in with an address that opens their page", async () => {
     const services = start();
-    const { aftercareDesk, jobs, boatDesk } = services;
-    await boatDesk.addReading("w112", "Nessa", {
+    const { aftercareService, jobs, boatService } = services;
+    await boatService.addReading("w112", "Nessa", {
       id: "01HZZZZZZZZZZZZZZZZZZZZZ01",
       engine: "port",
       date: "2026-06-13",
@@ -117,24 +117,24 @@ describe("what the server does by itself", () => {
       source: "phone",
       answer: "as-read",
     });
-    await aftercareDesk.planJobs();
+    await aftercareService.planJobs();
     nowMs += 7 * 86_400_000;
     await jobs.tick();
-    const message = (await aftercareDesk.listMessages("w112")).find(({ kind }) => kind === "break-in-end");
+    const message = (await aftercareService.listMessages("w112")).find(({ kind }) => kind === "break-in-end");
     expect(message!.text).toContain("http://yard.test/o/…");
   });
 
   it("sends nothing in quiet hours; what was written then goes out in the morning", async () => {
-    const { aftercareDesk, boats } = start();
+    const { aftercareService, boats } = start();
     await boats.setContact("w097", { name: "", phone: "555 0177", optOut: false });
     nowMs = Date.parse("2026-06-13T21:30:00Z");
     const message = { id: "01HZZZZZZZZZZZZZZZZZZZZZ02", kind: "service", text: "Shall we book?", withLink: false };
-    expect((await aftercareDesk.send("w097", "ines", message, "http://yard.test")).state).toBe("waiting");
-    await aftercareDesk.carryOn();
-    expect((await aftercareDesk.listMessages("w097"))[0]!.state).toBe("waiting");
+    expect((await aftercareService.send("w097", "ines", message, "http://yard.test")).state).toBe("waiting");
+    await aftercareService.carryOn();
+    expect((await aftercareService.listMessages("w097"))[0]!.state).toBe("waiting");
     nowMs = Date.parse("2026-06-14T08:00:00Z");
-    await aftercareDesk.carryOn();
-    expect((await aftercareDesk.listMessages("w097"))[0]!.state).toBe("delivered");
+    await aftercareService.carryOn();
+    expect((await aftercareService.listMessages("w097"))[0]!.state).toBe("delivered");
   });
 });
 

@@ -5,8 +5,8 @@ import packageJson from "../package.json" with { type: "json" };
 import { createApp } from "./app.ts";
 import { createClock } from "./clock.ts";
 import { readConfig } from "./config.ts";
+import { createServices } from "./createServices.ts";
 import { openDatabase } from "./database/open.ts";
-import { createServices } from "./services.ts";
 
 const jobsEveryMs = 20_000;
 
@@ -21,7 +21,7 @@ const services = createServices(
   config.isDemo ? demoAccounts : null,
   () => address,
 );
-await services.handoverDesk.mendSummaries();
+await services.handoverService.mendSummaries();
 const app = createApp(services, {
   version: packageJson.version,
   webFolder: config.webFolder,
@@ -33,8 +33,8 @@ server.listen(config.port, config.host, () => {
   const port = typeof bound === "object" && bound !== null ? bound.port : config.port;
   address = config.publicAddress ?? `http://${config.host}:${port}`;
   services.jobs.start(jobsEveryMs, async () => {
-    await services.aftercareDesk.planJobs();
-    await services.aftercareDesk.carryOn();
+    await services.aftercareService.planJobs();
+    await services.aftercareService.carryOn();
   });
   log.info({ port }, "ready");
   process.send?.({ ready: true, port });

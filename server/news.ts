@@ -7,7 +7,7 @@ export interface News {
 }
 
 /** Who listens to which delivery, on this server. Listening answers its own undo. */
-export function createNewsDesk() {
+export function createNewsService() {
   const listeners = new Map<string, Set<(news: News) => void>>();
   return {
     tell(delivery: string, news: News) {
@@ -25,4 +25,4 @@ export function createNewsDesk() {
   };
 }
 
-export type NewsDesk = ReturnType<typeof createNewsDesk>;
+export type NewsService = ReturnType<typeof createNewsService>;

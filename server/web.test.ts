@@ -7,8 +7,8 @@ import { pino } from "pino";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import { createApp } from "./app.ts";
 import { createClock } from "./clock.ts";
+import { createServices } from "./createServices.ts";
 import { type Database, openDatabase } from "./database/open.ts";
-import { createServices } from "./services.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "ravik-web-"));
 let database: Database;

@@ -6,7 +6,7 @@ import { workshopSchema } from "../../core/workshop/index.ts";
 import { addresses } from "../addresses.ts";
 import {
   bookingSchema,
-  careDeskSchema,
+  callListSchema,
   contactSchema,
   messageSchema,
   newBookingSchema,
@@ -140,14 +140,14 @@ export const careEndpoints = {
     body: null,
     answer: null,
   }),
-  careDesk: endpoint({
-    ...addresses.careDesk,
+  callList: endpoint({
+    ...addresses.callList,
     summary: "Whom to turn to this week, what matters most at the top",
     admits: everyone,
     params: none,
     query: none,
     body: null,
-    answer: careDeskSchema,
+    answer: callListSchema,
   }),
   setMessageTexts: endpoint({
     ...addresses.setMessageTexts,

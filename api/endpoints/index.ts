@@ -1,6 +1,6 @@
 import { boatsEndpoints } from "./boats.ts";
+import { bundleEndpoints } from "./bundles.ts";
 import { careEndpoints } from "./care.ts";
-import { carryEndpoints } from "./carry.ts";
 import { computeEndpoints } from "./compute.ts";
 import { handoverEndpoints } from "./handover.ts";
 import { libraryEndpoints } from "./library.ts";
@@ -14,7 +14,7 @@ export const endpoints = {
   ...careEndpoints,
   ...libraryEndpoints,
   ...handoverEndpoints,
-  ...carryEndpoints,
+  ...bundleEndpoints,
   ...ownerEndpoints,
   ...computeEndpoints,
 } as const;

@@ -13,9 +13,9 @@ import { createWeekGrid, flattenLoad, loadWeeks, sumLoad } from "../../core/work
 import { makeFleet } from "../../demo/makeFleet.ts";
 import { makeDemoStore } from "../../demo/makeStore.ts";
 import { openDatabase } from "../../server/database/open.ts";
-import { type CareQuestion, listScopes, readEngineStatus } from "../../server/desk/careDesk.ts";
-import { describeFacts } from "../../server/desk/fleetCare.ts";
 import type { BoatRecord } from "../../server/repositories/boats.ts";
+import { type CareQuestion, listScopes, readEngineStatus } from "../../server/services/care.ts";
+import { describeFacts } from "../../server/services/fleetCare.ts";
 import { launchBrowser } from "../browser.ts";
 import { startDemoProcess, startServer, stopChild } from "../demoProcess.ts";
 import { type Figure, figureMs } from "./figures.ts";
@@ -23,9 +23,9 @@ import { type Figure, figureMs } from "./figures.ts";
 const season = [0.005, 0.01, 0.03, 0.07, 0.13, 0.19, 0.22, 0.18, 0.1, 0.045, 0.015, 0.005];
 const today = "2026-03-15";
 
-/** Runs judged and drawn, the fleet's forecast and the workshop's year, the desk, five years of a boat, calibration. */
+/** Runs judged and drawn, the fleet's forecast and the workshop's year, the call list, five years of a boat, calibration. */
 export async function benchCare(): Promise<Figure[]> {
-  return [benchTrace(), await benchDrawing(), ...benchFleet(), benchYears(), await benchDesk(), ...calibrate()];
+  return [benchTrace(), await benchDrawing(), ...benchFleet(), benchYears(), await benchCallList(), ...calibrate()];
 }
 
 function benchTrace(): Figure {
@@ -186,8 +186,8 @@ function benchYears(): Figure {
   return figureMs("five years of a boat with twins", runsMs, 10);
 }
 
-async function benchDesk(): Promise<Figure> {
-  const folder = mkdtempSync(join(tmpdir(), "ravik-desk-"));
+async function benchCallList(): Promise<Figure> {
+  const folder = mkdtempSync(join(tmpdir(), "ravik-calls-"));
   const now = new Date().toISOString().slice(0, 10);
   const database = await openDatabase(folder);
   await makeDemoStore(database, now, "UTC");
@@ -221,7 +221,7 @@ async function benchDesk(): Promise<Figure> {
   }
   await stopChild(child);
   rmSync(folder, { recursive: true, force: true });
-  return figureMs("aftercare desk over 5,000 boats, hours coming in", runsMs, 100);
+  return figureMs("call list over 5,000 boats, hours coming in", runsMs, 100);
 }
 
 /** How often the p10 to p90 of the forecast holds the truth of owners drawn from its own model: 74 to 86 % is calibrated. */

@@ -7,8 +7,8 @@ import { type Entry, foldWalk, marks } from "../../core/walk/index.ts";
 import { makeDemoStore } from "../../demo/makeStore.ts";
 import { tellMakeReady, tellWalk } from "../../demo/walkEntries.ts";
 import { createClock } from "../../server/clock.ts";
+import { createServices } from "../../server/createServices.ts";
 import { openDatabase } from "../../server/database/open.ts";
-import { createServices } from "../../server/services.ts";
 import { launchBrowser } from "../browser.ts";
 import { startDemoProcess } from "../demoProcess.ts";
 import { markOnce } from "./benchWeb.ts";
@@ -46,24 +46,24 @@ function benchFold(): Figure {
   return figureMs("fold of 10,000 entries", runsMs, 20);
 }
 
-/** From the entry that closes to the sealed record on disk, in the server's own desk. */
+/** From the entry that closes to the sealed record on disk, in the server's own service. */
 async function benchSeal(): Promise<Figure> {
   const folder = mkdtempSync(join(tmpdir(), "ravik-seal-"));
   const database = await openDatabase(folder);
   const clock = createClock("UTC");
   await makeDemoStore(database, clock.today(), "UTC");
-  const { handoverDesk, people } = createServices(database, clock, null);
+  const { handoverService, people } = createServices(database, clock, null);
   const [nessa, tobin] = [(await people.findByLogin("nessa"))!, (await people.findByLogin("tobin"))!];
   const runsMs: number[] = [];
   for (let i = 0; i < 64; i++) {
-    const id = await handoverDesk.add({
+    const id = await handoverService.add({
       boat: "w118",
       date: clock.today(),
       time: "10:00",
       buyers: ["Dov Anselm"],
       note: "",
     });
-    const described = await handoverDesk.describe(id);
+    const described = await handoverService.describe(id);
     const hours = { port: 1, starboard: 1 };
     const tale = tellWalk(described, {
       by: "nessa",
@@ -72,16 +72,17 @@ async function benchSeal(): Promise<Figure> {
       hours,
       isSigned: true,
     });
-    await handoverDesk.addEntries(
+    await handoverService.addEntries(
       id,
       tobin,
       tellMakeReady(described, "tobin", Date.now() - 9e6 + i, described.makeReady),
     );
-    await handoverDesk.addEntries(id, nessa, tale.slice(0, -1));
+    await handoverService.addEntries(id, nessa, tale.slice(0, -1));
     const startMs = performance.now();
-    await handoverDesk.addEntries(id, nessa, tale.slice(-1));
+    await handoverService.addEntries(id, nessa, tale.slice(-1));
     if (i >= 4) runsMs.push(performance.now() - startMs);
-    if ((await handoverDesk.describe(id)).seal === null) throw new Error("bench: expected it to be sealed, it is not");
+    if ((await handoverService.describe(id)).seal === null)
+      throw new Error("bench: expected it to be sealed, it is not");
   }
   await database.close();
   rmSync(folder, { recursive: true, force: true });

@@ -6,7 +6,7 @@ import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne } from "../database/rows.ts";
 
 export interface BoatRecord extends Omit<BoatRow, "rig"> {
-  /** As stored; parse with the rig desk, which remembers. */
+  /** As stored; parse with the rig service, which remembers. */
   readonly rigText: string;
 }
 

@@ -5,7 +5,7 @@ import { readAll, readOne } from "../database/rows.ts";
 export interface TemplateRecord {
   readonly id: string;
   readonly name: string;
-  /** As stored; parse with the rig desk, which remembers. */
+  /** As stored; parse with the rig service, which remembers. */
   readonly rigText: string;
 }
 

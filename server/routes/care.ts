@@ -1,9 +1,9 @@
 import type Router from "@koa/router";
 import type { Context } from "koa";
 import { endpoints } from "../../api/index.ts";
+import type { Services } from "../createServices.ts";
 import { Failure } from "../failure.ts";
 import { serve } from "../http.ts";
-import type { Services } from "../services.ts";
 
 const done = { done: true as const };
 
@@ -17,68 +17,78 @@ function answerFile(ctx: Context, type: string, name: string, body: string | Buf
 
 /** The months after: hours, runs, services, messages, the workshop, calendars, packs. */
 export function routeCare(router: Router, services: Services) {
-  const { door, boatDesk, runDesk, aftercareDesk, workshopDesk, calendarDesk, packDesk, gateway, ownerDesk } = services;
+  const {
+    door,
+    boatService,
+    runService,
+    aftercareService,
+    workshopService,
+    calendarService,
+    packService,
+    gateway,
+    ownerService,
+  } = services;
   router.post(
     endpoints.addReading.path,
     serve(endpoints.addReading, door, async ({ params, user, body }) => {
-      await boatDesk.addReading(params.boat, user.name, body);
+      await boatService.addReading(params.boat, user.name, body);
       return done;
     }),
   );
   router.post(
     endpoints.addService.path,
     serve(endpoints.addService, door, async ({ params, user, body }) => {
-      await boatDesk.addService(params.boat, user, body);
+      await boatService.addService(params.boat, user, body);
       return done;
     }),
   );
   router.post(
     endpoints.addRun.path,
     serve(endpoints.addRun, door, async ({ params, user, body }) => ({
-      runs: await boatDesk.addRun(params.boat, user.name, body, "file"),
+      runs: await boatService.addRun(params.boat, user.name, body, "file"),
     })),
   );
   router.post(
     endpoints.addFill.path,
     serve(endpoints.addFill, door, async ({ params, user, body }) => {
-      await boatDesk.addFill(params.boat, user.name, body);
+      await boatService.addFill(params.boat, user.name, body);
       return done;
     }),
   );
   router.delete(
     endpoints.removeFill.path,
     serve(endpoints.removeFill, door, async ({ params }) => {
-      await boatDesk.removeFill(params.boat, params.fill);
+      await boatService.removeFill(params.boat, params.fill);
       return done;
     }),
   );
   router.get(
     endpoints.run.path,
-    serve(endpoints.run, door, ({ params }) => runDesk.describe(params.boat, params.run)),
+    serve(endpoints.run, door, ({ params }) => runService.describe(params.boat, params.run)),
   );
   router.put(
     endpoints.setContact.path,
     serve(endpoints.setContact, door, async ({ params, body }) => {
-      await aftercareDesk.setContact(params.boat, body);
+      await aftercareService.setContact(params.boat, body);
       return done;
     }),
   );
   router.get(
     endpoints.boatMessages.path,
     serve(endpoints.boatMessages, door, async ({ params }) => ({
-      messages: await aftercareDesk.listMessages(params.boat),
+      messages: await aftercareService.listMessages(params.boat),
     })),
   );
   router.post(
     endpoints.sendMessage.path,
     serve(endpoints.sendMessage, door, ({ params, user, body, ctx }) =>
-      aftercareDesk.send(params.boat, user.id, body, ctx.origin),
+      aftercareService.send(params.boat, user.id, body, ctx.origin),
     ),
   );
   router.get(
     endpoints.boatCalendar.path,
     serve(endpoints.boatCalendar, door, async ({ params, ctx }) =>
-      answerFile(ctx, "text/calendar", `${params.boat}.ics`, await calendarDesk.writeBoat(params.boat)),
+      answerFile(ctx, "text/calendar", `${params.boat}.ics`, await calendarService.writeBoat(params.boat)),
     ),
   );
   router.get(
@@ -86,7 +96,7 @@ export function routeCare(router: Router, services: Services) {
     serve(endpoints.historyPdf, door, async ({ params, query, ctx }) => {
       const { writeHistoryPdf } = await import("../pdf/historyPdf.ts");
       const pdf = await writeHistoryPdf(
-        await boatDesk.describe(params.boat),
+        await boatService.describe(params.boat),
         await services.settings.read(),
         query.paper,
       );
@@ -94,71 +104,71 @@ export function routeCare(router: Router, services: Services) {
     }),
   );
   router.get(
-    endpoints.careDesk.path,
-    serve(endpoints.careDesk, door, () => aftercareDesk.describe()),
+    endpoints.callList.path,
+    serve(endpoints.callList, door, () => aftercareService.describe()),
   );
   router.put(
     endpoints.setMessageTexts.path,
     serve(endpoints.setMessageTexts, door, async ({ body }) => {
-      await aftercareDesk.setTexts(body.texts);
+      await aftercareService.setTexts(body.texts);
       return done;
     }),
   );
   router.get(
     endpoints.careJson.path,
     serve(endpoints.careJson, door, async ({ ctx }) =>
-      answerFile(ctx, "application/json", "aftercare.json", JSON.stringify(await calendarDesk.writeJson())),
+      answerFile(ctx, "application/json", "aftercare.json", JSON.stringify(await calendarService.writeJson())),
     ),
   );
   router.get(
     endpoints.careCsv.path,
     serve(endpoints.careCsv, door, async ({ params, ctx }) =>
-      answerFile(ctx, "text/csv", `${params.what}.csv`, await calendarDesk.writeCsv(params.what)),
+      answerFile(ctx, "text/csv", `${params.what}.csv`, await calendarService.writeCsv(params.what)),
     ),
   );
   router.get(
     endpoints.workshop.path,
-    serve(endpoints.workshop, door, () => workshopDesk.describe()),
+    serve(endpoints.workshop, door, () => workshopService.describe()),
   );
   router.put(
     endpoints.setWorkshop.path,
     serve(endpoints.setWorkshop, door, async ({ body }) => {
-      await workshopDesk.setWorkshop(body);
+      await workshopService.setWorkshop(body);
       return done;
     }),
   );
   router.put(
     endpoints.setBooking.path,
     serve(endpoints.setBooking, door, async ({ params, user, body }) => {
-      await workshopDesk.set({ ...body, id: params.booking }, user.name);
+      await workshopService.set({ ...body, id: params.booking }, user.name);
       return done;
     }),
   );
   router.post(
     endpoints.makeFeed.path,
-    serve(endpoints.makeFeed, door, async () => ({ token: await calendarDesk.makeFeed() })),
+    serve(endpoints.makeFeed, door, async () => ({ token: await calendarService.makeFeed() })),
   );
   router.get(
     endpoints.feed.path,
     serve(endpoints.feed, door, async ({ params, ctx }) =>
-      answerFile(ctx, "text/calendar", "store.ics", await calendarDesk.writeFeed(params.token)),
+      answerFile(ctx, "text/calendar", "store.ics", await calendarService.writeFeed(params.token)),
     ),
   );
   router.get(
     endpoints.packs.path,
-    serve(endpoints.packs, door, () => packDesk.describe()),
+    serve(endpoints.packs, door, () => packService.describe()),
   );
   router.put(
     endpoints.setPack.path,
     serve(endpoints.setPack, door, async ({ params, user, body }) => {
-      await packDesk.set(params.pack, body.kind, body.pack, user.name);
+      await packService.set(params.pack, body.kind, body.pack, user.name);
       return done;
     }),
   );
   router.delete(
     endpoints.removePack.path,
     serve(endpoints.removePack, door, async ({ params }) => {
-      await packDesk.remove(params.pack);
+      await packService.remove(params.pack);
       return done;
     }),
   );
@@ -177,46 +187,46 @@ export function routeCare(router: Router, services: Services) {
   router.post(
     endpoints.addOwnerReading.path,
     serve(endpoints.addOwnerReading, door, async ({ params, body }) => {
-      const { boat } = await ownerDesk.openBoat(params.token);
-      await boatDesk.addReading(boat, ownerName, { ...body, source: "owner" });
+      const { boat } = await ownerService.openBoat(params.token);
+      await boatService.addReading(boat, ownerName, { ...body, source: "owner" });
       return done;
     }),
   );
   router.post(
     endpoints.addOwnerRun.path,
     serve(endpoints.addOwnerRun, door, async ({ params, body }) => {
-      const { boat } = await ownerDesk.openBoat(params.token);
-      return { runs: await boatDesk.addRun(boat, ownerName, body, "owner") };
+      const { boat } = await ownerService.openBoat(params.token);
+      return { runs: await boatService.addRun(boat, ownerName, body, "owner") };
     }),
   );
   router.post(
     endpoints.addOwnerFill.path,
     serve(endpoints.addOwnerFill, door, async ({ params, body }) => {
-      const { boat } = await ownerDesk.openBoat(params.token);
-      await boatDesk.addFill(boat, ownerName, body);
+      const { boat } = await ownerService.openBoat(params.token);
+      await boatService.addFill(boat, ownerName, body);
       return done;
     }),
   );
   router.delete(
     endpoints.removeOwnerFill.path,
     serve(endpoints.removeOwnerFill, door, async ({ params }) => {
-      const { boat } = await ownerDesk.openBoat(params.token);
-      await boatDesk.removeFill(boat, params.fill);
+      const { boat } = await ownerService.openBoat(params.token);
+      await boatService.removeFill(boat, params.fill);
       return done;
     }),
   );
   router.get(
     endpoints.ownerRun.path,
     serve(endpoints.ownerRun, door, async ({ params }) => {
-      const { boat } = await ownerDesk.openBoat(params.token);
-      return runDesk.describe(boat, params.run);
+      const { boat } = await ownerService.openBoat(params.token);
+      return runService.describe(boat, params.run);
     }),
   );
   router.get(
     endpoints.ownerCalendar.path,
     serve(endpoints.ownerCalendar, door, async ({ params, ctx }) => {
-      const { boat } = await ownerDesk.openBoat(params.token);
-      return answerFile(ctx, "text/calendar", "boat.ics", await calendarDesk.writeBoat(boat));
+      const { boat } = await ownerService.openBoat(params.token);
+      return answerFile(ctx, "text/calendar", "boat.ics", await calendarService.writeBoat(boat));
     }),
   );
 }

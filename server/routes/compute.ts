@@ -2,9 +2,9 @@ import type Router from "@koa/router";
 import { z } from "zod";
 import { endpoints } from "../../api/index.ts";
 import { compute, contractNames, contracts, isContractName } from "../../core/compute.ts";
+import type { Services } from "../createServices.ts";
 import { Failure } from "../failure.ts";
 import { serve } from "../http.ts";
-import type { Services } from "../services.ts";
 
 /** The compute door over HTTP: 422 for bad input, 409 for a well-formed question without an answer. */
 export function routeCompute(router: Router, { door }: Services) {

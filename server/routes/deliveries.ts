@@ -1,41 +1,43 @@
 import type Router from "@koa/router";
 import { endpoints } from "../../api/index.ts";
+import type { Services } from "../createServices.ts";
 import { serve } from "../http.ts";
-import type { Services } from "../services.ts";
 import { streamNews } from "../streamNews.ts";
 
 /** What has a delivery for its subject: plan, entries, news, record, owner link. */
 export function routeDeliveries(router: Router, services: Services) {
-  const { door, handoverDesk, ownerDesk, messages, news, photos, settings, clock } = services;
+  const { door, handoverService, ownerService, messages, news, photos, settings, clock } = services;
   router.get(
     endpoints.delivery.path,
-    serve(endpoints.delivery, door, ({ params }) => handoverDesk.describe(params.delivery)),
+    serve(endpoints.delivery, door, ({ params }) => handoverService.describe(params.delivery)),
   );
   router.post(
     endpoints.addDelivery.path,
-    serve(endpoints.addDelivery, door, async ({ body }) => ({ delivery: await handoverDesk.add(body) })),
+    serve(endpoints.addDelivery, door, async ({ body }) => ({ delivery: await handoverService.add(body) })),
   );
   router.get(
     endpoints.plans.path,
-    serve(endpoints.plans, door, async ({ params }) => ({ plans: await handoverDesk.compareStyles(params.delivery) })),
+    serve(endpoints.plans, door, async ({ params }) => ({
+      plans: await handoverService.compareStyles(params.delivery),
+    })),
   );
   router.put(
     endpoints.setPlan.path,
     serve(endpoints.setPlan, door, async ({ params, body }) => {
-      await handoverDesk.setPlan(params.delivery, body);
+      await handoverService.setPlan(params.delivery, body);
       return { done: true as const };
     }),
   );
   router.post(
     endpoints.addEntries.path,
     serve(endpoints.addEntries, door, ({ params, user, body }) =>
-      handoverDesk.addEntries(params.delivery, user, body.entries),
+      handoverService.addEntries(params.delivery, user, body.entries),
     ),
   );
   router.get(
     endpoints.news.path,
     serve(endpoints.news, door, async ({ params, ctx }) => {
-      await handoverDesk.take(params.delivery);
+      await handoverService.take(params.delivery);
       streamNews(ctx, (listener) => news.listen(params.delivery, listener));
       return undefined;
     }),
@@ -47,13 +49,13 @@ export function routeDeliveries(router: Router, services: Services) {
   router.post(
     endpoints.setOwnerLink.path,
     serve(endpoints.setOwnerLink, door, async ({ params, user, body, ctx }) => ({
-      token: await ownerDesk.makeLink(params.delivery, user, body, ctx.origin),
+      token: await ownerService.makeLink(params.delivery, user, body, ctx.origin),
     })),
   );
   router.delete(
     endpoints.endOwnerLink.path,
     serve(endpoints.endOwnerLink, door, async ({ params }) => {
-      await ownerDesk.endLink(params.delivery);
+      await ownerService.endLink(params.delivery);
       return { done: true as const };
     }),
   );
@@ -62,7 +64,7 @@ export function routeDeliveries(router: Router, services: Services) {
     serve(endpoints.recordPdf, door, async ({ params, query, ctx }) => {
       // The printer and its fonts take long to load and are seldom wanted: not at the start, but when first asked for.
       const { writeRecordPdf } = await import("../pdf/recordPdf.ts");
-      const delivery = await handoverDesk.describe(params.delivery);
+      const delivery = await handoverService.describe(params.delivery);
       ctx.type = "application/pdf";
       ctx.set("Content-Disposition", `inline; filename="handover-${delivery.id}.pdf"`);
       ctx.body = await writeRecordPdf(delivery, await settings.read(), {
@@ -77,7 +79,7 @@ export function routeDeliveries(router: Router, services: Services) {
     endpoints.planPdf.path,
     serve(endpoints.planPdf, door, async ({ params, query, ctx }) => {
       const { writePlanPdf } = await import("../pdf/planPdf.ts");
-      const delivery = await handoverDesk.describe(params.delivery);
+      const delivery = await handoverService.describe(params.delivery);
       ctx.type = "application/pdf";
       ctx.set("Content-Disposition", `inline; filename="plan-${delivery.id}.pdf"`);
       ctx.body = await writePlanPdf(delivery, await settings.read(), { paper: query.paper });

@@ -1,10 +1,10 @@
 import { createHash } from "node:crypto";
 import type Router from "@koa/router";
 import { endpoints } from "../../api/index.ts";
+import type { Services } from "../createServices.ts";
 import { Failure } from "../failure.ts";
 import { fileLimits, tellFile } from "../files.ts";
 import { readUpload, serve } from "../http.ts";
-import type { Services } from "../services.ts";
 
 /** Files under the ids their devices gave them: kept once however often they are sent, never changed, never run. */
 export function routeFiles(router: Router, { door, files, database, clock }: Services) {

@@ -1,37 +1,37 @@
 import type Router from "@koa/router";
 import type { Context } from "koa";
 import { endpoints } from "../../api/index.ts";
+import type { Services } from "../createServices.ts";
 import { Failure } from "../failure.ts";
 import { serve } from "../http.ts";
-import type { Services } from "../services.ts";
 import { answerPhoto, keepPhoto } from "./photos.ts";
 
 /** The owner's private page: no sign-in, the token in the address opens it and nothing else. */
 export function routeOwner(router: Router, services: Services) {
-  const { door, ownerDesk, handoverDesk, photos, settings, clock } = services;
+  const { door, ownerService, handoverService, photos, settings, clock } = services;
   router.get(
     endpoints.ownerPage.path,
     serve(endpoints.ownerPage, door, ({ params, ctx }) => {
       ctx.set("Cache-Control", "no-store");
       ctx.set("Referrer-Policy", "no-referrer");
-      return ownerDesk.describe(params.token);
+      return ownerService.describe(params.token);
     }),
   );
   router.post(
     endpoints.addOwnerEntries.path,
-    serve(endpoints.addOwnerEntries, door, ({ params, body }) => ownerDesk.addEntries(params.token, body.entries)),
+    serve(endpoints.addOwnerEntries, door, ({ params, body }) => ownerService.addEntries(params.token, body.entries)),
   );
   router.put(
     endpoints.setOwnerPhoto.path,
     serve(endpoints.setOwnerPhoto, door, async ({ params, ctx }) => {
-      await ownerDesk.open(params.token);
+      await ownerService.open(params.token);
       return keepPhoto(services, ctx, params.photo, "owner");
     }),
   );
   router.get(
     endpoints.ownerPhoto.path,
     serve(endpoints.ownerPhoto, door, async ({ params, query, ctx }) => {
-      if (!(await ownerDesk.mayRead(params.token, params.photo)))
+      if (!(await ownerService.mayRead(params.token, params.photo)))
         throw new Failure("not-found", { what: "photo", id: params.photo });
       answerPhoto(ctx, params.photo, await photos.find(params.photo, query.size));
       return undefined;
@@ -44,7 +44,7 @@ export function routeOwner(router: Router, services: Services) {
   router.get(
     endpoints.ownerPackPdf.path,
     serve(endpoints.ownerPackPdf, door, async ({ params, query, ctx }) => {
-      const { deliveryId } = await ownerDesk.open(params.token);
+      const { deliveryId } = await ownerService.open(params.token);
       return answerPack(services, ctx, deliveryId, { ...query, token: params.token });
     }),
   );
@@ -52,10 +52,10 @@ export function routeOwner(router: Router, services: Services) {
     endpoints.ownerRecordPdf.path,
     serve(endpoints.ownerRecordPdf, door, async ({ params, query, ctx }) => {
       const { writeRecordPdf } = await import("../pdf/recordPdf.ts");
-      const { deliveryId } = await ownerDesk.open(params.token);
+      const { deliveryId } = await ownerService.open(params.token);
       ctx.type = "application/pdf";
       ctx.set("Content-Disposition", `inline; filename="handover.pdf"`);
-      ctx.body = await writeRecordPdf(await handoverDesk.describe(deliveryId), await settings.read(), {
+      ctx.body = await writeRecordPdf(await handoverService.describe(deliveryId), await settings.read(), {
         paper: query.paper,
         timeZone: clock.timeZone,
         readPhoto: (id) => photos.find(id, "small"),
@@ -71,10 +71,10 @@ interface PackAsked {
   readonly token?: string | undefined;
 }
 
-async function answerPack({ ownerDesk }: Services, ctx: Context, delivery: string, asked: PackAsked) {
+async function answerPack({ ownerService }: Services, ctx: Context, delivery: string, asked: PackAsked) {
   const { writePackPdf } = await import("../pdf/packPdf.ts");
   const { paper, layout, token } = asked;
-  const pack = await ownerDesk.describePack(delivery, token);
+  const pack = await ownerService.describePack(delivery, token);
   ctx.type = "application/pdf";
   ctx.set("Content-Disposition", `inline; filename="owner-pack-${delivery}.pdf"`);
   const ownerAddress = pack.ownerAddress === null ? null : `${ctx.origin}${pack.ownerAddress}`;

@@ -1,10 +1,10 @@
 import type Router from "@koa/router";
 import type { Context } from "koa";
 import { endpoints } from "../../api/index.ts";
+import type { Services } from "../createServices.ts";
 import { Failure } from "../failure.ts";
 import { readUpload, serve } from "../http.ts";
 import { photoLimits, readPhoto } from "../photos.ts";
-import type { Services } from "../services.ts";
 
 const yearS = 365 * 24 * 60 * 60;
 
@@ -26,7 +26,7 @@ export function routePhotos(router: Router, services: Services) {
 
 /** Makes the upload fit to keep and keeps it; one that is known already is only acknowledged. */
 export async function keepPhoto(
-  { photos, handoverDesk, clock, database }: Services,
+  { photos, handoverService, clock, database }: Services,
   ctx: Context,
   id: string,
   by: string,
@@ -41,7 +41,7 @@ export async function keepPhoto(
     if (meanwhile === undefined)
       await photos.add({ ...photo, id, at: new Date(clock.nowMs()).toISOString(), by }, transaction);
   });
-  await handoverDesk.noteArrived(id);
+  await handoverService.noteArrived(id);
   return { photo: id, width: photo.width, height: photo.height };
 }
 

@@ -1,10 +1,10 @@
 import type Router from "@koa/router";
 import { RateLimiterMemory, RateLimiterRes } from "rate-limiter-flexible";
 import { endpoints } from "../../api/index.ts";
+import type { Services } from "../createServices.ts";
 import { Failure } from "../failure.ts";
 import { serve, sessionCookie } from "../http.ts";
 import type { Person } from "../repositories/people.ts";
-import type { Services } from "../services.ts";
 import { isPassword } from "../signIn/password.ts";
 
 const nobodysPassword = { salt: "00", hash: "0".repeat(64) };

@@ -39,6 +39,6 @@ export const plansQuery = (delivery: string) =>
     queryFn: () => ask("plans", { params: { delivery } }),
     staleTime: 300_000,
   });
-export const careQuery = queryOptions({ queryKey: ["care"], queryFn: () => ask("careDesk") });
+export const careQuery = queryOptions({ queryKey: ["care"], queryFn: () => ask("callList") });
 export const workshopQuery = queryOptions({ queryKey: ["workshop"], queryFn: () => ask("workshop") });
 export const packsQuery = queryOptions({ queryKey: ["packs"], queryFn: () => ask("packs") });

@@ -6,7 +6,7 @@ const tabs = [
   { to: "/aftercare/owed", says: "Owed" },
 ];
 
-/** The desks of the months after, side by side. */
+/** The lists of the months after, side by side. */
 export function AftercareTabs() {
   return (
     <nav aria-label="Aftercare" className="mb-4 flex flex-wrap gap-x-1 border-b border-ink print:hidden">

@@ -1,26 +1,26 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import type { CareDeskSheet, CareLine } from "../../../api/index.ts";
+import type { CallList, CareLine } from "../../../api/index.ts";
 import { careQuery } from "../../app/queries.ts";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { sayDay, sayDayAndYear, sayDistance } from "../../ui/words.ts";
 import { AftercareTabs } from "./AftercareTabs.tsx";
+import { CallSheet } from "./CallSheet.tsx";
 import { OurWords } from "./OurWords.tsx";
-import { TurnTo } from "./TurnTo.tsx";
 
 /** Whom to turn to this week: what matters most at the top, with one touch to write, ring or book. */
 export function CareScreen() {
-  const desk = useQuery(careQuery);
+  const query = useQuery(careQuery);
   return (
-    <Fetched query={desk} what="the desk">
-      {(data) => <Desk desk={data} />}
+    <Fetched query={query} what="the call list">
+      {(data) => <CallListOf list={data} />}
     </Fetched>
   );
 }
 
-function Desk({ desk }: { desk: CareDeskSheet }) {
-  const { lines, linesInAll, boats, date, jobs } = desk;
+function CallListOf({ list }: { list: CallList }) {
+  const { lines, linesInAll, boats, date, jobs } = list;
   const [picked, setPicked] = useState<string | null>(lines[0]?.boat ?? null);
   const line = lines.find(({ boat }) => boat === picked) ?? lines[0];
   return (
@@ -53,9 +53,9 @@ function Desk({ desk }: { desk: CareDeskSheet }) {
             ))}
           </ul>
           <div className="lg:sticky lg:top-4 lg:self-start">
-            <TurnTo key={line.boat} line={line} desk={desk} />
+            <CallSheet key={line.boat} line={line} list={list} />
             <Jobs jobs={jobs} />
-            <OurWords templates={desk.templates} />
+            <OurWords templates={list.templates} />
           </div>
         </div>
       )}
@@ -132,7 +132,7 @@ function CareRow({ line, today, isPicked, onPick }: RowProps) {
 }
 
 /** What the server does by itself: planned and done. */
-function Jobs({ jobs }: { jobs: CareDeskSheet["jobs"] }) {
+function Jobs({ jobs }: { jobs: CallList["jobs"] }) {
   const words: Record<string, string> = {
     hello: "asks how it goes",
     "break-in-end": "asks for hours at the end of break-in",

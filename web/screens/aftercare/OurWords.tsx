@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import type { CareDeskSheet } from "../../../api/index.ts";
+import type { CallList } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { careQuery, queryClient } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
@@ -9,7 +9,7 @@ import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 
 /** The messages as this store words them; what stands in braces is put in for each boat. */
-export function OurWords({ templates }: { templates: CareDeskSheet["templates"] }) {
+export function OurWords({ templates }: { templates: CallList["templates"] }) {
   const me = useMe();
   const [texts, setTexts] = useState<Record<string, string>>(() =>
     Object.fromEntries(templates.map(({ id, text }) => [id, text])),

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import type { OwedDesk, OwedLine } from "../../../api/index.ts";
+import type { OwedLine, OwedSheet } from "../../../api/index.ts";
 import { owedQuery, queryClient } from "../../app/queries.ts";
 import { journal } from "../../offline/useJournal.ts";
 import { OwedRow } from "../../owed/OwedRow.tsx";
@@ -11,13 +11,13 @@ import { readPlain } from "../../ui/readPlain.ts";
 import { sayDay, sayDistance } from "../../ui/words.ts";
 import { AftercareTabs } from "./AftercareTabs.tsx";
 
-/** The desk of everything owed to buyers, over all boats: overdue first, each with its age, owner and day. */
+/** Everything owed to buyers, over all boats: overdue first, each with its age, owner and day. */
 export function OwedScreen() {
   const owed = useQuery(owedQuery);
   useEffect(() => journal.onSent(() => void queryClient.invalidateQueries({ queryKey: owedQuery.queryKey })), []);
   return (
     <Fetched query={owed} what="what is owed">
-      {(data) => <DeskOf desk={data} />}
+      {(data) => <OwedOf sheet={data} />}
     </Fetched>
   );
 }
@@ -25,9 +25,9 @@ export function OwedScreen() {
 const everybody = "";
 const nobody = "nobody yet";
 
-function DeskOf({ desk }: { desk: OwedDesk }) {
+function OwedOf({ sheet }: { sheet: OwedSheet }) {
   const [owner, setOwner] = useState(everybody);
-  const { lines, date, staff } = desk;
+  const { lines, date, staff } = sheet;
   const isLate = ({ due }: OwedLine) => due !== null && due < date;
   const mine = lines.filter((line) => owner === everybody || (line.owner ?? nobody) === owner);
   const late = mine.filter(isLate);
@@ -73,7 +73,7 @@ interface GroupProps {
   readonly name: string;
   readonly lines: readonly OwedLine[];
   readonly date: string;
-  readonly staff: OwedDesk["staff"];
+  readonly staff: OwedSheet["staff"];
   readonly isLate?: boolean;
 }
 
@@ -92,7 +92,7 @@ function Group({ name, lines, date, staff, isLate = false }: GroupProps) {
   );
 }
 
-function Line({ line, date, staff }: { line: OwedLine; date: string; staff: OwedDesk["staff"] }) {
+function Line({ line, date, staff }: { line: OwedLine; date: string; staff: OwedSheet["staff"] }) {
   const [isOpen, setOpen] = useState(false);
   const { ref, delivery, boat, boatName, serial, buyers, since, owner, due } = line;
   const assign = (change: { owner?: string | null; due?: string | null }) =>

@@ -3,14 +3,14 @@ import "fake-indexeddb/auto";
 import { cleanup, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { Boat, CareDeskSheet, CareLine, MessageLine, WorkshopSheet } from "../../../api/index.ts";
+import type { Boat, CallList, CareLine, MessageLine, WorkshopSheet } from "../../../api/index.ts";
 import { messageTemplates, rigTemplates } from "../../../content/index.ts";
 import { addDays } from "../../../core/dates/index.ts";
 import { answerWith, refuse, showScreen } from "../../testing/answerWith.tsx";
 import type { Inks } from "../../ui/Chart.tsx";
 import { sayLoad, WorkshopScreen } from "../workshop/WorkshopScreen.tsx";
+import { fillMessage } from "./CallSheet.tsx";
 import { CareScreen } from "./CareScreen.tsx";
-import { fillMessage } from "./TurnTo.tsx";
 
 vi.mock("../../ui/LazyChart.tsx", () => ({
   LazyChart: ({
@@ -49,7 +49,7 @@ const line = (change: Partial<CareLine> = {}): CareLine => ({
   booking: null,
   ...change,
 });
-const desk = (lines: CareLine[]): CareDeskSheet => ({
+const callListOf = (lines: CareLine[]): CallList => ({
   date: today,
   lines,
   linesInAll: lines.length,
@@ -160,7 +160,7 @@ describe("whom to turn to", () => {
   const show = (lines: CareLine[], role = "service") => {
     const sent: MessageLine[] = [];
     const asked = answerWith({
-      careDesk: () => desk(lines),
+      callList: () => callListOf(lines),
       boatMessages: () => ({ messages: sent }),
       sendMessage: ({ body }) => {
         const { id, kind, text } = body as { id: string; kind: string; text: string };
@@ -314,7 +314,7 @@ describe("the workshop", () => {
   const show = (role = "service") => {
     const asked = answerWith({
       workshop: () => sheet,
-      careDesk: () => desk([]),
+      callList: () => callListOf([]),
       boat: () => boat,
       setBooking: () => ({ done: true as const }),
       setWorkshop: () => ({ done: true as const }),

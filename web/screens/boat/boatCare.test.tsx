@@ -8,7 +8,7 @@ import type { Boat } from "../../../api/index.ts";
 import { boatCarePack, breakInPacks, rigTemplates, servicePacks } from "../../../content/index.ts";
 import { addDays } from "../../../core/dates/index.ts";
 import { learnFleet } from "../../../core/hours/index.ts";
-import { describeCare, describePlan } from "../../../server/desk/careDesk.ts";
+import { describeCare, describePlan } from "../../../server/services/care.ts";
 import { meQuery, queryClient } from "../../app/queries.ts";
 import type { Inks } from "../../ui/Chart.tsx";
 import { HoursFan, sayWhen } from "./HoursFan.tsx";

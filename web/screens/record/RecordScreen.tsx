@@ -299,7 +299,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
             }))}
           />
           <OwnerLink delivery={delivery} state={state} />
-          <CarryAway delivery={delivery} />
+          <Downloads delivery={delivery} />
           {cautions.length > 0 && (
             <details>
               <summary className="head min-h-11 font-semibold">
@@ -325,7 +325,7 @@ const roleWords = { buyer: "buyer", staff: "walked it", countersign: "witness" }
 const personName = ({ buyers }: Delivery, id: string) => buyers.find((buyer) => buyer.id === id)?.name ?? id;
 
 /** The record as files: to be shown to anyone, and to be verified. */
-function CarryAway({ delivery }: { delivery: Delivery }) {
+function Downloads({ delivery }: { delivery: Delivery }) {
   const address = (name: "bundle" | "bundleZip" | "marksCsv" | "packPdf") => addressOf(name, { delivery: delivery.id });
   const files: [string, string][] = [
     ...(delivery.seal === null

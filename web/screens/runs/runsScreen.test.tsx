@@ -6,7 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Boat, NewRun, RunLine } from "../../../api/index.ts";
 import { breakInPacks, rigTemplates } from "../../../content/index.ts";
 import { createLimits, describeCoverage, findBreakInStanding, measureProgress } from "../../../core/breakin/index.ts";
-import { judgeRun } from "../../../server/desk/runDesk.ts";
+import { judgeRun } from "../../../server/services/runService.ts";
 import { letterbox } from "../../offline/useLetters.ts";
 import { answerWith, showScreen } from "../../testing/answerWith.tsx";
 import { RunsScreen } from "./RunsScreen.tsx";

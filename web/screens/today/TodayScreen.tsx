@@ -232,7 +232,7 @@ function OwedTable({ today: { owed, owedInAll, date } }: { today: Today }) {
         </table>
       )}
       <Link to="/aftercare/owed" className="head inline-flex min-h-11 items-center font-semibold underline">
-        The desk of everything owed
+        Everything owed to buyers
       </Link>
     </section>
   );

@@ -12,17 +12,17 @@ import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { Runs } from "../repositories/runs.ts";
 import type { Settings } from "../repositories/settings.ts";
-import { type CareQuestion, describeCare, describePlan, readingsOf } from "./careDesk.ts";
-import type { PackDesk } from "./packDesk.ts";
-import type { RigDesk } from "./rigDesk.ts";
+import { type CareQuestion, describeCare, describePlan, readingsOf } from "./care.ts";
+import type { PackService } from "./packService.ts";
+import type { RigService } from "./rigService.ts";
 
 interface Parts {
   readonly boats: Boats;
   readonly runs: Runs;
   readonly deliveries: Deliveries;
   readonly bookings: Bookings;
-  readonly packDesk: PackDesk;
-  readonly rigDesk: RigDesk;
+  readonly packService: PackService;
+  readonly rigService: RigService;
   readonly settings: { read(): Promise<Settings> };
   readonly clock: Clock;
 }
@@ -30,7 +30,16 @@ interface Parts {
 type Boat = Pick<BoatRecord, "id" | "rigText" | "inService">;
 
 /** Reads what the care of a boat is worked out from; the fleet is learned once a day from the store's own boats. */
-export function createCareReader({ boats, runs, deliveries, bookings, packDesk, rigDesk, settings, clock }: Parts) {
+export function createCareReader({
+  boats,
+  runs,
+  deliveries,
+  bookings,
+  packService,
+  rigService,
+  settings,
+  clock,
+}: Parts) {
   let learned: { day: IsoDate; expects: string; fleet: Fleet } | null = null;
   const readFleet = async (): Promise<Fleet> => {
     const day = clock.today();
@@ -61,7 +70,7 @@ export function createCareReader({ boats, runs, deliveries, bookings, packDesk, 
   const askMany = async (many: readonly Boat[], transaction?: Transaction): Promise<CareQuestion[]> => {
     const ids = many.map(({ id }) => id);
     const [packs, fleet, readings, fills, services, ran] = await Promise.all([
-      packDesk.read(),
+      packService.read(),
       readFleet(),
       boats.listReadings(ids, transaction),
       boats.listFills(ids, transaction),
@@ -72,7 +81,7 @@ export function createCareReader({ boats, runs, deliveries, bookings, packDesk, 
     const [servicesBy, runsBy] = [groupBy(services), groupBy(ran)];
     const today = clock.today();
     return many.map(({ id, rigText, inService }) => ({
-      rig: rigDesk.read(rigText),
+      rig: rigService.read(rigText),
       inService,
       today,
       packs,

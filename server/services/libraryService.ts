@@ -41,7 +41,7 @@ const differs = (id: string, shippedMin: number, ownMin: number | undefined): [s
 const shippedById = new Map(shipped.map((topic) => [topic.id, topic]));
 
 /** The shipped library with the store's own edits, its schools, its styles and its minutes laid over it. */
-export function createLibraryDesk({ topicEdits, deliveries, settings, clock }: Parts) {
+export function createLibraryService({ topicEdits, deliveries, settings, clock }: Parts) {
   let written = 0;
   let known: Library | null = null;
   const read = async (): Promise<Library> => {
@@ -133,4 +133,4 @@ export function createLibraryDesk({ topicEdits, deliveries, settings, clock }: P
   };
 }
 
-export type LibraryDesk = ReturnType<typeof createLibraryDesk>;
+export type LibraryService = ReturnType<typeof createLibraryService>;

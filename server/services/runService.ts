@@ -13,16 +13,16 @@ import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { Boats } from "../repositories/boats.ts";
 import type { Runs } from "../repositories/runs.ts";
-import { fuelOf, limitsOf, readingsOf } from "./careDesk.ts";
-import type { PackDesk } from "./packDesk.ts";
-import type { RigDesk } from "./rigDesk.ts";
+import { fuelOf, limitsOf, readingsOf } from "./care.ts";
+import type { PackService } from "./packService.ts";
+import type { RigService } from "./rigService.ts";
 
 interface Parts {
   readonly database: Database;
   readonly boats: Boats;
   readonly runs: Runs;
-  readonly packDesk: PackDesk;
-  readonly rigDesk: RigDesk;
+  readonly packService: PackService;
+  readonly rigService: RigService;
   readonly clock: Clock;
 }
 
@@ -53,10 +53,10 @@ export function judgeRun(
 }
 
 /** Runs that were logged: judged as they come in, and kept with what they were judged by. */
-export function createRunDesk({ database, boats, runs, packDesk, rigDesk, clock }: Parts) {
+export function createRunService({ database, boats, runs, packService, rigService, clock }: Parts) {
   return {
     async add(boatId: string, by: string, run: NewRun, readingSource: "file" | "owner"): Promise<RunLine[]> {
-      const packs = await packDesk.read();
+      const packs = await packService.read();
       return database.inTransaction(async (transaction) => {
         const boat = await boats.find(boatId, transaction);
         if (boat === null) throw new Failure("not-found", { what: "boat", id: boatId });
@@ -65,7 +65,7 @@ export function createRunDesk({ database, boats, runs, packDesk, rigDesk, clock 
           throw new Failure("date-ahead", { path: "date", got: run.date, today: clock.today() });
         if (run.date < boat.inService)
           throw new Failure("before-delivery", { path: "date", got: run.date, inService: boat.inService });
-        const rig = rigDesk.read(boat.rigText);
+        const rig = rigService.read(boat.rigText);
         const known = await runs.listOf([boatId], transaction);
         const readings = await boats.listReadings([boatId], transaction);
         const fills = await boats.listFills([boatId], transaction);
@@ -139,7 +139,7 @@ export function createRunDesk({ database, boats, runs, packDesk, rigDesk, clock 
   };
 }
 
-export type RunDesk = ReturnType<typeof createRunDesk>;
+export type RunService = ReturnType<typeof createRunService>;
 
 const mostDrawn = 4000;
 

@@ -2,7 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { ulid } from "ulid";
-import type { CareDeskSheet, CareLine } from "../../../api/index.ts";
+import type { CallList, CareLine } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatQuery, careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
 import { BookForm } from "../../booking/BookForm.tsx";
@@ -28,7 +28,7 @@ const noLinkSentence =
 export function fillMessage(
   text: string,
   line: Pick<CareLine, "buyers" | "boatName" | "reasons" | "delivery">,
-  { store, phone }: Pick<CareDeskSheet, "store" | "phone">,
+  { store, phone }: Pick<CallList, "store" | "phone">,
 ): string {
   const service = line.reasons.find(({ reason }) => reason === "service") ?? line.reasons[0];
   const promise = line.reasons.find(({ reason }) => reason === "promise-late");
@@ -50,10 +50,10 @@ export function fillMessage(
 }
 
 /** One boat's people: why, what to write, a call to note, a slot to book, what went before. */
-export function TurnTo({ line, desk }: { line: CareLine; desk: CareDeskSheet }) {
+export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
   const [first] = line.reasons;
   const [template, setTemplate] = useState(templateFor[first!.reason]);
-  const wording = (id: string) => fillMessage(desk.templates.find((each) => each.id === id)!.text, line, desk);
+  const wording = (id: string) => fillMessage(list.templates.find((each) => each.id === id)!.text, line, list);
   const [text, setText] = useState(() => wording(template));
   const [note, setNote] = useState("");
   const [isBooking, setBooking] = useState(false);
@@ -74,7 +74,7 @@ export function TurnTo({ line, desk }: { line: CareLine; desk: CareDeskSheet }) 
     mutationFn: (contact: CareLine["contact"]) => ask("setContact", { params: { boat: line.boat }, body: contact }),
     onSuccess: refresh,
   });
-  const templates = desk.templates.filter(({ id }) => id !== "earlier");
+  const templates = list.templates.filter(({ id }) => id !== "earlier");
   return (
     <section aria-label={`${line.boatName}, ${line.buyers}`} className="border-t border-ink pt-3">
       <h2 className="text-lg font-bold break-words">

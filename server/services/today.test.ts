@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { addDays, addMonths } from "../../core/dates/index.ts";
 import { learnFleet } from "../../core/hours/index.ts";
 import { openTestStore, type TestStore } from "../openTestStore.ts";
-import { describeCare, findNextDue } from "./careDesk.ts";
+import { describeCare, findNextDue } from "./care.ts";
 
 let store: TestStore;
 beforeAll(async () => {
@@ -16,7 +16,7 @@ const monthlyHours = Array.from({ length: 12 }, () => 10);
 
 describe("Today", () => {
   it("lists today's handovers in time order, with what keeps each from starting", async () => {
-    const { handovers } = await store.services.boatDesk.today();
+    const { handovers } = await store.services.boatService.today();
     expect(handovers.map(({ time }) => time)).toEqual(["10:30", "14:00", "16:30"]);
     expect(handovers[0]).toMatchObject({
       readyDone: handovers[0]!.readyOf,
@@ -36,18 +36,18 @@ describe("Today", () => {
   });
 
   it("lists what is owed, overdue first, each with its boat", async () => {
-    const { owed, owedInAll } = await store.services.boatDesk.today();
+    const { owed, owedInAll } = await store.services.boatService.today();
     expect(owedInAll).toBe(owed.length);
     const late = owed.map(({ due }) => due !== null && due < today());
     expect(late.slice(0, 3)).toEqual([true, true, false]);
     expect(owed[2]!.text).toContain("tell-tale weak");
     expect(new Set(owed.map(({ what }) => what))).toEqual(new Set(["gear", "later", "snag", "extra", "promise"]));
-    expect((await store.services.boatDesk.owed()).lines).toEqual(owed);
+    expect((await store.services.boatService.owed()).lines).toEqual(owed);
     expect(owed.every(({ serial }) => /^\d{5}$/.test(serial))).toBe(true);
   });
 
   it("says a service due on both engines once, overdue before soon", async () => {
-    const { due, dueInAll } = await store.services.boatDesk.today();
+    const { due, dueInAll } = await store.services.boatService.today();
     // In season one boat more comes up than in winter.
     expect(dueInAll).toBe(due.length);
     const states = due.map(({ state }) => state);
@@ -59,7 +59,7 @@ describe("Today", () => {
 
   it("forgets what fell due as soon as hours or a service are entered", async () => {
     const odile = (await store.services.people.findByLogin("odile"))!;
-    const before = (await store.services.boatDesk.today()).due.find(({ boat }) => boat === "w081")!;
+    const before = (await store.services.boatService.today()).due.find(({ boat }) => boat === "w081")!;
     for (const engine of ["port", "starboard"]) {
       const service = {
         id: ulid(),
@@ -70,18 +70,18 @@ describe("Today", () => {
         outcome: "done" as const,
         note: "",
       };
-      await store.services.boatDesk.addService("w081", odile, service);
+      await store.services.boatService.addService("w081", odile, service);
     }
-    const { due } = await store.services.boatDesk.today();
+    const { due } = await store.services.boatService.today();
     expect(before.title).toBe("First service");
     expect(due.find(({ boat }) => boat === "w081")?.title).not.toBe("First service");
   });
 
   it("drops what is settled", async () => {
     const nessa = (await store.services.people.findByLogin("nessa"))!;
-    const { owed } = await store.services.boatDesk.today();
+    const { owed } = await store.services.boatService.today();
     const one = owed.find(({ what }) => what === "later")!;
-    await store.services.handoverDesk.addEntries(one.delivery, nessa, [
+    await store.services.handoverService.addEntries(one.delivery, nessa, [
       {
         id: ulid(),
         delivery: one.delivery,
@@ -93,7 +93,7 @@ describe("Today", () => {
         note: "went through it by phone",
       },
     ]);
-    const after = await store.services.boatDesk.today();
+    const after = await store.services.boatService.today();
     expect(after.owed.map(({ ref }) => ref)).not.toContain(one.ref);
     expect(after.owedInAll).toBe(owed.length - 1);
   });
@@ -104,10 +104,10 @@ const kept = { outcome: "done", note: "", photo: null, priceCents: null };
 
 describe("describeCare", () => {
   const question = async (change: object = {}) => ({
-    rig: store.services.rigDesk.read((await store.services.boats.find("w097"))!.rigText),
+    rig: store.services.rigService.read((await store.services.boats.find("w097"))!.rigText),
     inService: "2024-06-01",
     today: "2024-06-01",
-    packs: await store.services.packDesk.read(),
+    packs: await store.services.packService.read(),
     fleet: learnFleet([], monthlyHours),
     readings: [{ ...told, id: "1", boatId: "b", engine: "port", date: "2024-06-01", hours: 1, by: "n" }],
     services: [],

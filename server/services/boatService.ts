@@ -1,5 +1,5 @@
 import { contactSchema } from "../../api/careSchemas.ts";
-import type { AnswerOf, Boat, BodyOf, endpoints, NewFill, NewRun, OwedDesk, Today } from "../../api/index.ts";
+import type { AnswerOf, Boat, BodyOf, endpoints, NewFill, NewRun, OwedSheet, Today } from "../../api/index.ts";
 import { makeReady } from "../../content/index.ts";
 import { addDays, type IsoDate } from "../../core/dates/index.ts";
 import { askReading } from "../../core/hours/index.ts";
@@ -14,19 +14,11 @@ import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { Files } from "../repositories/files.ts";
 import type { People, Person } from "../repositories/people.ts";
 import type { Messages } from "../standins/messages.ts";
-import {
-  boatScope,
-  describeCare,
-  findNextDue,
-  listScopes,
-  readEngineStatus,
-  readingsOf,
-  sumTanks,
-} from "./careDesk.ts";
+import { boatScope, describeCare, findNextDue, listScopes, readEngineStatus, readingsOf, sumTanks } from "./care.ts";
 import type { CareReader } from "./careReader.ts";
-import type { Library, LibraryDesk } from "./libraryDesk.ts";
-import type { Prepared, RigDesk } from "./rigDesk.ts";
-import type { RunDesk } from "./runDesk.ts";
+import type { Library, LibraryService } from "./libraryService.ts";
+import type { Prepared, RigService } from "./rigService.ts";
+import type { RunService } from "./runService.ts";
 
 interface Parts {
   readonly database: Database;
@@ -34,10 +26,10 @@ interface Parts {
   readonly deliveries: Deliveries;
   readonly people: People;
   readonly careReader: CareReader;
-  readonly runDesk: RunDesk;
+  readonly runService: RunService;
   readonly messages: Messages;
-  readonly rigDesk: RigDesk;
-  readonly libraryDesk: LibraryDesk;
+  readonly rigService: RigService;
+  readonly libraryService: LibraryService;
   readonly files: Files;
   readonly clock: Clock;
 }
@@ -46,13 +38,24 @@ const soonDays = 30;
 const mostRows = 12;
 /** Tanks hold a little more than their label, and filler hoses take some. */
 const overBrim = 1.1;
-/** Deliveries that Today looks through for what is owed first; the desk of everything owed looks through all. */
+/** Deliveries that Today looks through for what is owed first; the list of everything owed looks through all. */
 const mostOwing = 60;
 
 /** Boats as a whole: today's list, one boat's page, and the hours and services that are entered there. */
-export function createBoatDesk(parts: Parts) {
-  const { database, boats, deliveries, people, careReader, runDesk, messages, rigDesk, libraryDesk, files, clock } =
-    parts;
+export function createBoatService(parts: Parts) {
+  const {
+    database,
+    boats,
+    deliveries,
+    people,
+    careReader,
+    runService,
+    messages,
+    rigService,
+    libraryService,
+    files,
+    clock,
+  } = parts;
 
   const careOf = async (boat: BoatRecord, transaction?: Transaction) =>
     describeCare(await careReader.ask(boat, transaction), false);
@@ -87,7 +90,7 @@ export function createBoatDesk(parts: Parts) {
     const dueDate = boat.inService === null ? null : findNextDue(care);
     await boats.setCare(boat.id, { inService: boat.inService, dueDate }, transaction);
   };
-  const isUsed = (boat: BoatRecord) => rigDesk.read(boat.rigText).used !== undefined;
+  const isUsed = (boat: BoatRecord) => rigService.read(boat.rigText).used !== undefined;
   /** Care begins with the handover; of a used boat, with what was done on it before. */
   const checkCared = (boat: BoatRecord) => {
     if (boat.inService === null && !isUsed(boat)) throw new Failure("not-delivered", { boat: boat.id });
@@ -98,7 +101,7 @@ export function createBoatDesk(parts: Parts) {
       throw new Failure("before-delivery", { path: "date", got: date, inService: boat.inService });
   };
   const checkHours = (boat: BoatRecord, engine: string, date: IsoDate) => {
-    if (!rigDesk.read(boat.rigText).engines.some(({ id }) => id === engine))
+    if (!rigService.read(boat.rigText).engines.some(({ id }) => id === engine))
       throw new Failure("invalid-input", {
         issues: [{ path: "engine", message: `no engine "${engine}" on this boat` }],
       });
@@ -114,13 +117,13 @@ export function createBoatDesk(parts: Parts) {
         deliveries.sumOwed(),
         fallsDue(date),
       ]);
-      const library = await libraryDesk.read();
+      const library = await libraryService.read();
       const byId = await boats.findMany([...now, ...owing].map(({ boatId }) => boatId));
       return {
         date,
         handovers: now.map((delivery) => {
           const boat = byId.get(delivery.boatId)!;
-          return describeHandover(delivery, boat, rigDesk.prepare(boat.rigText, library, delivery.wishes), library);
+          return describeHandover(delivery, boat, rigService.prepare(boat.rigText, library, delivery.wishes), library);
         }),
         owed: rankOwed(owing, byId, date).slice(0, mostRows),
         owedInAll,
@@ -129,7 +132,7 @@ export function createBoatDesk(parts: Parts) {
     },
 
     /** Everything owed over all boats, what wants doing first at the top. */
-    async owed(): Promise<OwedDesk> {
+    async owed(): Promise<OwedSheet> {
       const date = clock.today();
       const owing = await deliveries.listOwing();
       const byId = await boats.findMany(owing.map(({ boatId }) => boatId));
@@ -144,7 +147,7 @@ export function createBoatDesk(parts: Parts) {
       for (const delivery of all) byBoat.set(delivery.boatId, [...(byBoat.get(delivery.boatId) ?? []), delivery]);
       const rows = (await boats.list()).map((boat) => {
         const mine = byBoat.get(boat.id) ?? [];
-        const rig = rigDesk.read(boat.rigText);
+        const rig = rigService.read(boat.rigText);
         return {
           id: boat.id,
           name: boat.name,
@@ -174,7 +177,7 @@ export function createBoatDesk(parts: Parts) {
         id,
         name: boat.name,
         hull: boat.hull,
-        rig: rigDesk.read(boat.rigText),
+        rig: rigService.read(boat.rigText),
         inService: boat.inService,
         buyers: buyersOf(id, mine),
         today,
@@ -200,7 +203,7 @@ export function createBoatDesk(parts: Parts) {
         checkHours(boat, reading.engine, reading.date);
         const earlier = await boats.listReadings([id], transaction);
         if (earlier.some((other) => other.id === reading.id)) return;
-        const meter = rigDesk.read(boat.rigText).engines.find((engine) => engine.id === reading.engine)?.meter;
+        const meter = rigService.read(boat.rigText).engines.find((engine) => engine.id === reading.engine)?.meter;
         const asked = askReading(readingsOf(earlier, reading.engine), reading, meter);
         if (asked !== null && reading.answer === undefined) {
           const facts = { path: "hours", got: reading.hours, before: asked.beforeH, on: asked.on };
@@ -223,7 +226,7 @@ export function createBoatDesk(parts: Parts) {
         const boat = await find(id, transaction);
         if (boat.inService === null) throw new Failure("not-delivered", { boat: id });
         checkDay(boat, fill.date);
-        const holds = sumTanks(rigDesk.read(boat.rigText));
+        const holds = sumTanks(rigService.read(boat.rigText));
         if (holds > 0 && fill.litres > holds * overBrim) {
           const message = `is more than the tanks hold, ${holds} L`;
           throw new Failure("invalid-input", { issues: [{ path: "litres", message }] });
@@ -244,7 +247,7 @@ export function createBoatDesk(parts: Parts) {
 
     /** Keeps a run; what it moved on in hours moves what falls due. */
     async addRun(id: string, author: string, run: NewRun, source: "file" | "owner") {
-      const kept = await runDesk.add(id, author, run, source);
+      const kept = await runService.add(id, author, run, source);
       await database.inTransaction(async (transaction) => refreshDue(await find(id, transaction), transaction));
       return kept;
     },
@@ -281,7 +284,7 @@ export function createBoatDesk(parts: Parts) {
   };
 }
 
-export type BoatDesk = ReturnType<typeof createBoatDesk>;
+export type BoatService = ReturnType<typeof createBoatService>;
 
 /** Characters 4 to 8 of a hull identification number: the builder's serial number, what people call the boat by. */
 const serial = (boat: BoatRecord) => boat.hull.slice(3, 8);

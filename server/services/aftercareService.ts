@@ -1,5 +1,5 @@
 import { contactSchema } from "../../api/careSchemas.ts";
-import type { CareDeskSheet, CareLine, MessageLine } from "../../api/index.ts";
+import type { CallList, CareLine, MessageLine } from "../../api/index.ts";
 import { messageTemplates } from "../../content/index.ts";
 import { type CareFacts, rankCare } from "../../core/aftercare/index.ts";
 import { addDays } from "../../core/dates/index.ts";
@@ -50,7 +50,7 @@ type Asked = Pick<CareFacts, "lastContact" | "isBooked" | "latePromises">;
 const noPromises: CareFacts["latePromises"] = [];
 
 /** Whom to turn to this week, and what is written to them, by hand or by the server itself. */
-export function createAftercareDesk(parts: Parts) {
+export function createAftercareService(parts: Parts) {
   const { database, boats, deliveries, bookings, ownerLinks, messages, fleetCare, jobs, settings, clock, origin } =
     parts;
   const nowIso = () => new Date(clock.nowMs()).toISOString();
@@ -141,7 +141,7 @@ export function createAftercareDesk(parts: Parts) {
   };
 
   return {
-    async describe(): Promise<CareDeskSheet> {
+    async describe(): Promise<CallList> {
       const today = clock.today();
       const [fleet, owing, last, booked, sold, listed] = await Promise.all([
         fleetCare.read(),
@@ -289,4 +289,4 @@ export function createAftercareDesk(parts: Parts) {
   };
 }
 
-export type AftercareDesk = ReturnType<typeof createAftercareDesk>;
+export type AftercareService = ReturnType<typeof createAftercareService>;

@@ -2,11 +2,11 @@ import { arrivalChecks } from "../../content/index.ts";
 import { listMeasures } from "../../core/measure/index.ts";
 import { type Entry, isOwnersToMake } from "../../core/walk/index.ts";
 import { Failure } from "../failure.ts";
-import type { Author, OnDesk } from "./handoverDesk.ts";
-import type { Library } from "./libraryDesk.ts";
+import type { Author, HandoverContext } from "./handoverService.ts";
+import type { Library } from "./libraryService.ts";
 
 interface Question {
-  readonly desk: OnDesk;
+  readonly handover: HandoverContext;
   readonly library: Library;
   readonly author: Author;
   /** Ids of every entry there is, those just sent among them. */
@@ -17,8 +17,8 @@ interface Question {
 const closers: readonly Author["role"][] = ["owner", "sales", "delivery"];
 
 /** Refuses an entry that names what this delivery does not have, or that is not this person's to make. */
-export function checkEntry(entry: Entry, path: string, { desk, library, author, refs, all }: Question): void {
-  const { delivery, atHand } = desk;
+export function checkEntry(entry: Entry, path: string, { handover, library, author, refs, all }: Question): void {
+  const { delivery, walk } = handover;
   const must = (isKnown: boolean, field: string, value: string) => {
     if (!isKnown)
       throw new Failure("invalid-input", {
@@ -35,7 +35,7 @@ export function checkEntry(entry: Entry, path: string, { desk, library, author, 
   };
   // A topic that was on the walk when a tablet went aboard may have left it since; what was told is not lost for that.
   const mustBeTopic = (id: string) => {
-    if (!atHand.topics.some((topic) => topic.id === id) && !library.topics.some((topic) => topic.id === id))
+    if (!walk.topics.some((topic) => topic.id === id) && !library.topics.some((topic) => topic.id === id))
       throw new Failure("unknown-topic", { path: `${path}.topic`, got: id });
   };
   const mustBeRef = (ref: string) => {
@@ -72,7 +72,7 @@ export function checkEntry(entry: Entry, path: string, { desk, library, author, 
       return;
     case "ready":
       must(
-        atHand.makeReady.some(({ id }) => id === entry.check),
+        walk.makeReady.some(({ id }) => id === entry.check),
         "check",
         entry.check,
       );
@@ -86,20 +86,20 @@ export function checkEntry(entry: Entry, path: string, { desk, library, author, 
       return;
     case "gear":
       must(
-        atHand.rig.gear.some(({ id }) => id === entry.item),
+        walk.rig.gear.some(({ id }) => id === entry.item),
         "item",
         entry.item,
       );
       return;
     case "hours":
       must(
-        atHand.rig.engines.some(({ id }) => id === entry.engine),
+        walk.rig.engines.some(({ id }) => id === entry.engine),
         "engine",
         entry.engine,
       );
       return;
     case "measure": {
-      const measure = listMeasures(atHand.rig).find(({ id }) => id === entry.item);
+      const measure = listMeasures(walk.rig).find(({ id }) => id === entry.item);
       if (measure === undefined) {
         must(false, "item", entry.item);
         return;

@@ -40,7 +40,7 @@ import {
   type ServicePack,
 } from "../../core/service/index.ts";
 import type { FillRow, ReadingRow, ServiceRow } from "../database/models.ts";
-import type { Packs } from "./packDesk.ts";
+import type { Packs } from "./packService.ts";
 
 export interface CareQuestion {
   readonly rig: Rig;

@@ -13,17 +13,17 @@ import type { Person } from "../repositories/people.ts";
 import type { Settings } from "../repositories/settings.ts";
 import type { Messages } from "../standins/messages.ts";
 import type { CareReader } from "./careReader.ts";
-import { type HandoverDesk, ownerPerson } from "./handoverDesk.ts";
-import type { PackDesk } from "./packDesk.ts";
+import { type HandoverService, ownerPerson } from "./handoverService.ts";
+import type { PackService } from "./packService.ts";
 
 interface Parts {
   readonly database: Database;
   readonly messages: Messages;
   readonly boats: Boats;
   readonly ownerLinks: OwnerLinks;
-  readonly handoverDesk: HandoverDesk;
+  readonly handoverService: HandoverService;
   readonly careReader: CareReader;
-  readonly packDesk: PackDesk;
+  readonly packService: PackService;
   readonly settings: { read(): Promise<Settings> };
   readonly clock: Clock;
 }
@@ -32,8 +32,8 @@ interface Parts {
 const ours: ReadonlySet<EntryKind> = new Set<EntryKind>(["allow", "assign", "call", "ready"]);
 
 /** The owner's private page: made, ended, read, and written to where it is theirs to write. */
-export function createOwnerDesk(parts: Parts) {
-  const { database, messages, boats, ownerLinks, handoverDesk, careReader, packDesk, settings, clock } = parts;
+export function createOwnerService(parts: Parts) {
+  const { database, messages, boats, ownerLinks, handoverService, careReader, packService, settings, clock } = parts;
   const open = async (token: string) => {
     const link = await ownerLinks.find(token);
     if (link === null) throw new Failure("link-ended");
@@ -45,12 +45,12 @@ export function createOwnerDesk(parts: Parts) {
     /** The boat a token opens. */
     async openBoat(token: string) {
       const { deliveryId } = await open(token);
-      const { boat } = await handoverDesk.take(deliveryId);
+      const { boat } = await handoverService.take(deliveryId);
       return { boat: boat.id, delivery: deliveryId };
     },
     /** Makes the page's address and, where it is wished, sends it to the buyer; `origin` is where this server is reached. */
     async makeLink(id: string, user: Person, { isRemote, send }: { isRemote: boolean; send: boolean }, origin: string) {
-      const { delivery, boat } = await handoverDesk.take(id);
+      const { delivery, boat } = await handoverService.take(id);
       const token = await ownerLinks.replace(id, user.id, now(), isRemote);
       if (send) {
         const { store } = await settings.read();
@@ -67,16 +67,16 @@ export function createOwnerDesk(parts: Parts) {
       return token;
     },
     async endLink(delivery: string) {
-      await handoverDesk.take(delivery);
+      await handoverService.take(delivery);
       await ownerLinks.end(delivery, now());
     },
     async describe(token: string): Promise<OwnerPage> {
       const { deliveryId } = await open(token);
-      const delivery = await handoverDesk.describe(deliveryId);
+      const delivery = await handoverService.describe(deliveryId);
       const boat = (await boats.find(delivery.boat))!;
       const store = await settings.read();
       const today = clock.today();
-      const packs = await packDesk.read();
+      const packs = await packService.read();
       const { bookings: _, ...care } = await careReader.describe(boat);
       return {
         store: store.store,
@@ -96,9 +96,9 @@ export function createOwnerDesk(parts: Parts) {
     },
     /** What an owner pack is printed from; the address on its label only for a token that opens this very handover. */
     async describePack(delivery: string, token: string | undefined): Promise<Omit<PackQuestion, "paper" | "layout">> {
-      const { rig, boatName, hull, entries } = await handoverDesk.describe(delivery);
+      const { rig, boatName, hull, entries } = await handoverService.describe(delivery);
       const { store, phone } = await settings.read();
-      const packs = await packDesk.read();
+      const packs = await packService.read();
       const link = token === undefined ? null : await open(token);
       if (link !== null && link.deliveryId !== delivery) throw new Failure("link-ended");
       return {
@@ -121,12 +121,12 @@ export function createOwnerDesk(parts: Parts) {
     },
     async addEntries(token: string, entries: readonly Entry[]) {
       const { deliveryId } = await open(token);
-      return handoverDesk.addEntries(deliveryId, ownerPerson, entries);
+      return handoverService.addEntries(deliveryId, ownerPerson, entries);
     },
     /** Whether a photo is one of this owner's handover. */
     async mayRead(token: string, photo: string): Promise<boolean> {
       const { deliveryId } = await open(token);
-      const { entries, rig } = await handoverDesk.describe(deliveryId);
+      const { entries, rig } = await handoverService.describe(deliveryId);
       return (
         entries.some((entry) => entry.kind === "photo" && entry.photo === photo) ||
         rig.parts.some((part) => part.photo === photo)
@@ -135,4 +135,4 @@ export function createOwnerDesk(parts: Parts) {
   };
 }
 
-export type OwnerDesk = ReturnType<typeof createOwnerDesk>;
+export type OwnerService = ReturnType<typeof createOwnerService>;

@@ -23,7 +23,7 @@ import { type Chain, hashText } from "../repositories/chain.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { Photos } from "../repositories/photos.ts";
 import { readZip, writeZip } from "../zip.ts";
-import { type HandoverDesk, listPhotos, summarize } from "./handoverDesk.ts";
+import { type HandoverService, listPhotos, summarize } from "./handoverService.ts";
 
 interface Parts {
   readonly database: Database;
@@ -31,15 +31,15 @@ interface Parts {
   readonly deliveries: Deliveries;
   readonly photos: Photos;
   readonly chain: Chain;
-  readonly handoverDesk: HandoverDesk;
+  readonly handoverService: HandoverService;
 }
 
 const hashBytes = (bytes: Buffer) => createHash("sha256").update(bytes).digest("hex");
 
 /** Sealed handovers on their way out of the store and into it, and the question whether one is still what was sealed. */
-export function createCarryDesk({ database, boats, deliveries, photos, chain, handoverDesk }: Parts) {
+export function createBundleService({ database, boats, deliveries, photos, chain, handoverService }: Parts) {
   const writeBundle = async (id: string): Promise<Bundle> => {
-    await handoverDesk.take(id);
+    await handoverService.take(id);
     const seal = await chain.findSeal(id);
     if (seal === null) throw new Failure("not-sealed", { delivery: id });
     const amendments = await chain.listAmendments(id);
@@ -112,7 +112,7 @@ export function createCarryDesk({ database, boats, deliveries, photos, chain, ha
 
     /** Every mark of a handover as a row, the first first; RFC 4180 with a head. */
     async writeMarksCsv(id: string): Promise<string> {
-      const { topics, entries, buyers, staff } = await handoverDesk.describe(id);
+      const { topics, entries, buyers, staff } = await handoverService.describe(id);
       const titleOf = new Map(topics.map((topic) => [topic.id, topic]));
       const nameOf = new Map([...buyers, ...staff].map(({ id: person, name }) => [person, name]));
       const rows = foldWalk(entries)
@@ -238,4 +238,4 @@ export function createCarryDesk({ database, boats, deliveries, photos, chain, ha
   };
 }
 
-export type CarryDesk = ReturnType<typeof createCarryDesk>;
+export type BundleService = ReturnType<typeof createBundleService>;

@@ -32,7 +32,7 @@ interface Parts {
 const pastDays = 14;
 
 /** The workshop's year: what is expected, what is booked, and whom to offer an earlier slot. */
-export function createWorkshopDesk({ database, boats, deliveries, bookings, fleetCare, settings, clock }: Parts) {
+export function createWorkshopService({ database, boats, deliveries, bookings, fleetCare, settings, clock }: Parts) {
   return {
     async describe(): Promise<WorkshopSheet> {
       const today = clock.today();
@@ -92,7 +92,7 @@ export function createWorkshopDesk({ database, boats, deliveries, bookings, flee
   };
 }
 
-export type WorkshopDesk = ReturnType<typeof createWorkshopDesk>;
+export type WorkshopService = ReturnType<typeof createWorkshopService>;
 
 const nameIn = (contact: string | undefined) =>
   contact === undefined ? "" : contactSchema.parse(JSON.parse(contact)).name;

@@ -10,7 +10,7 @@ import {
 } from "../../core/route/index.ts";
 import { fillTopic, type Topic } from "../../core/topic/index.ts";
 import { Failure } from "../failure.ts";
-import type { Library } from "./libraryDesk.ts";
+import type { Library } from "./libraryService.ts";
 
 /** A boat made ready for one walk: the topics these people need on it, in its own words, and their order. */
 export interface Prepared {
@@ -23,7 +23,7 @@ const mostRigs = 300;
 const mostPlans = 24;
 
 /** Rigs read from the store, with topics and plans, worked out once for as long as rig, library and wishes are the same. */
-export function createRigDesk() {
+export function createRigService() {
   const remembered = new Map<string, { rig: Rig; prepared: Map<string, Prepared> }>();
   const take = (rigText: string) => {
     const seen = remembered.get(rigText);
@@ -48,7 +48,7 @@ export function createRigDesk() {
   };
 }
 
-export type RigDesk = ReturnType<typeof createRigDesk>;
+export type RigService = ReturnType<typeof createRigService>;
 
 function prepareWalk(rig: Rig, library: Library, wishes: WalkWishes): Prepared {
   const here = listTopicsFor(rig, library.topics).map((topic) => fillTopic(topic, rig, library.schools));

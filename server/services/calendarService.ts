@@ -12,7 +12,7 @@ import type { Runs } from "../repositories/runs.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import type { Messages } from "../standins/messages.ts";
 import { instantOf } from "../storeTime.ts";
-import { listScopes, readEngineStatus } from "./careDesk.ts";
+import { listScopes, readEngineStatus } from "./care.ts";
 import type { CareReader } from "./careReader.ts";
 import type { FleetCare } from "./fleetCare.ts";
 
@@ -36,7 +36,7 @@ const laterOf = (a: IsoDate, b: IsoDate): IsoDate => (a < b ? b : a);
 const minutesOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 
 /** Calendars and tables of the months after, on their way out. */
-export function createCalendarDesk(parts: Parts) {
+export function createCalendarService(parts: Parts) {
   const { boats, deliveries, bookings, runs, messages, careReader, fleetCare, settings, clock } = parts;
   const bookingEvents = async (ids: readonly string[] | null): Promise<CalendarEvent[]> => {
     const all = ids === null ? await bookings.list(clock.today()) : await bookings.listOf(ids);
@@ -159,4 +159,4 @@ export function createCalendarDesk(parts: Parts) {
   };
 }
 
-export type CalendarDesk = ReturnType<typeof createCalendarDesk>;
+export type CalendarService = ReturnType<typeof createCalendarService>;

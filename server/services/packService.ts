@@ -7,7 +7,7 @@ import type { Database } from "../database/open.ts";
 import { readAll } from "../database/rows.ts";
 import { Failure } from "../failure.ts";
 import type { Boats } from "../repositories/boats.ts";
-import type { RigDesk } from "./rigDesk.ts";
+import type { RigService } from "./rigService.ts";
 
 export interface Packs {
   readonly breakIn: readonly BreakInPack[];
@@ -20,14 +20,14 @@ export interface Packs {
 interface Parts {
   readonly database: Database;
   readonly boats: Boats;
-  readonly rigDesk: RigDesk;
+  readonly rigService: RigService;
   readonly clock: Clock;
 }
 
 const shippedService = [...servicePacks, boatCarePack];
 
 /** Break-in and service packs: what ships, with the store's own laid over it. */
-export function createPackDesk({ database, boats, rigDesk, clock }: Parts) {
+export function createPackService({ database, boats, rigService, clock }: Parts) {
   const { models } = database;
   let known: Packs | null = null;
   let version = 1;
@@ -96,7 +96,9 @@ export function createPackDesk({ database, boats, rigDesk, clock }: Parts) {
       const isShipped = [...breakInPacks, ...shippedService].some((pack) => pack.id === id);
       if (!isShipped) {
         const used = (await boats.list()).filter((boat) =>
-          rigDesk.read(boat.rigText).engines.some((engine) => engine.breakInPack === id || engine.servicePack === id),
+          rigService
+            .read(boat.rigText)
+            .engines.some((engine) => engine.breakInPack === id || engine.servicePack === id),
         );
         if (used.length > 0) throw new Failure("pack-used", { pack: id, boats: used.length, first: used[0]!.name });
       }
@@ -106,4 +108,4 @@ export function createPackDesk({ database, boats, rigDesk, clock }: Parts) {
   };
 }
 
-export type PackDesk = ReturnType<typeof createPackDesk>;
+export type PackService = ReturnType<typeof createPackService>;

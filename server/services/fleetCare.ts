@@ -5,11 +5,11 @@ import { createHoursLine, nextTargets } from "../../core/service/index.ts";
 import { createWeekGrid, type ExpectedJob, expectJob, loadWeeks, type WeekGrid } from "../../core/workshop/index.ts";
 import type { Clock } from "../clock.ts";
 import type { BoatHead, Boats } from "../repositories/boats.ts";
-import { boatScope, breakInHoursOf, type CareQuestion, listScopes, readEngineStatus } from "./careDesk.ts";
+import { boatScope, breakInHoursOf, type CareQuestion, listScopes, readEngineStatus } from "./care.ts";
 import type { CareReader } from "./careReader.ts";
-import type { PackDesk } from "./packDesk.ts";
+import type { PackService } from "./packService.ts";
 
-/** What the desk and the workshop know of one boat, worked out once until something of it is written. */
+/** What the call list and the workshop know of one boat, worked out once until something of it is written. */
 export interface BoatFacts {
   readonly boat: BoatHead;
   readonly facts: Pick<CareFacts, "inService" | "engines" | "next">;
@@ -23,7 +23,7 @@ export interface BoatFacts {
 interface Parts {
   readonly boats: Boats;
   readonly careReader: CareReader;
-  readonly packDesk: PackDesk;
+  readonly packService: PackService;
   readonly clock: Clock;
 }
 
@@ -34,7 +34,7 @@ const breakInDays = 365;
 const noMass: readonly number[] = new Array(loadWeeks).fill(0);
 
 /** The care of all boats that were handed over. What is known of a boat stands until its hours or services change, or the day. */
-export function createFleetCare({ boats, careReader, packDesk, clock }: Parts) {
+export function createFleetCare({ boats, careReader, packService, clock }: Parts) {
   let day = "";
   let packs = 0;
   let seen: number | null = null;
@@ -54,7 +54,7 @@ export function createFleetCare({ boats, careReader, packDesk, clock }: Parts) {
   return {
     async read(): Promise<BoatFacts[]> {
       const today = clock.today();
-      const { version } = await packDesk.read();
+      const { version } = await packService.read();
       if (day !== today || packs !== version) known.clear();
       [day, packs] = [today, version];
       await catchUp();

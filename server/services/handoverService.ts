@@ -26,7 +26,7 @@ import {
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
-import type { NewsDesk } from "../news.ts";
+import type { NewsService } from "../news.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import { type Chain, hashText } from "../repositories/chain.ts";
 import type { Deliveries, DeliveryRecord, Summary } from "../repositories/deliveries.ts";
@@ -35,12 +35,12 @@ import type { People, Person } from "../repositories/people.ts";
 import type { Photos } from "../repositories/photos.ts";
 import type { Settings } from "../repositories/settings.ts";
 import type { Messages } from "../standins/messages.ts";
-import { describeCare, findNextDue } from "./careDesk.ts";
+import { describeCare, findNextDue } from "./care.ts";
 import type { CareReader } from "./careReader.ts";
 import { checkEntry } from "./checkEntry.ts";
-import type { LibraryDesk } from "./libraryDesk.ts";
-import type { PackDesk } from "./packDesk.ts";
-import type { Prepared, RigDesk } from "./rigDesk.ts";
+import type { LibraryService } from "./libraryService.ts";
+import type { PackService } from "./packService.ts";
+import type { Prepared, RigService } from "./rigService.ts";
 
 interface Parts {
   readonly database: Database;
@@ -50,26 +50,26 @@ interface Parts {
   readonly photos: Photos;
   readonly ownerLinks: OwnerLinks;
   readonly messages: Messages;
-  readonly news: NewsDesk;
+  readonly news: NewsService;
   readonly people: People;
   readonly settings: { read(): Promise<Settings> };
-  readonly packDesk: PackDesk;
+  readonly packService: PackService;
   readonly careReader: CareReader;
-  readonly rigDesk: RigDesk;
-  readonly libraryDesk: LibraryDesk;
+  readonly rigService: RigService;
+  readonly libraryService: LibraryService;
   readonly clock: Clock;
 }
 
 /** What a walk is given: the boat, the topics and their order, what is checked before; sealed ones also their people. */
-export interface AtHand extends Prepared {
+export interface WalkContext extends Prepared {
   readonly makeReady: Delivery["makeReady"];
   readonly sealed: Handover | null;
 }
 
-export interface OnDesk {
+export interface HandoverContext {
   readonly delivery: DeliveryRecord;
   readonly boat: BoatRecord;
-  readonly atHand: AtHand;
+  readonly walk: WalkContext;
 }
 
 /** Who an entry of the owner page is from. */
@@ -77,12 +77,16 @@ export const ownerPerson = { id: ownerId, name: "Owner", role: "owner-page" } as
 export type Author = Pick<Person, "id" | "name"> & { readonly role: Person["role"] | "owner-page" };
 
 /** A handover from plan to seal and after: what a walk is given, what it may add, and when it is sealed. */
-export function createHandoverDesk(parts: Parts) {
+export function createHandoverService(parts: Parts) {
   const { database, boats, deliveries, chain, photos, ownerLinks, messages, news, people } = parts;
-  const { settings, packDesk, careReader, rigDesk, libraryDesk, clock } = parts;
+  const { settings, packService, careReader, rigService, libraryService, clock } = parts;
 
   /** What the walk is given; of a sealed handover what was sealed, however library and rig have changed since. */
-  const prepare = async (delivery: DeliveryRecord, boat: BoatRecord, transaction?: Transaction): Promise<AtHand> => {
+  const prepare = async (
+    delivery: DeliveryRecord,
+    boat: BoatRecord,
+    transaction?: Transaction,
+  ): Promise<WalkContext> => {
     if (delivery.summary.state === "signed") {
       const seal = await chain.findSeal(delivery.id, transaction);
       if (seal !== null) {
@@ -90,14 +94,14 @@ export function createHandoverDesk(parts: Parts) {
         return { ...sealed, makeReady: sealed.makeReady ?? [], sealed };
       }
     }
-    const prepared = rigDesk.prepare(boat.rigText, await libraryDesk.read(), delivery.wishes);
+    const prepared = rigService.prepare(boat.rigText, await libraryService.read(), delivery.wishes);
     return { ...prepared, makeReady: listReadyChecks(prepared.rig, makeReady), sealed: null };
   };
-  const take = async (id: string, transaction?: Transaction): Promise<OnDesk> => {
+  const take = async (id: string, transaction?: Transaction): Promise<HandoverContext> => {
     const delivery = await deliveries.find(id, transaction);
     if (delivery === null) throw new Failure("not-found", { what: "delivery", id });
     const boat = (await boats.find(delivery.boatId, transaction))!;
-    return { delivery, boat, atHand: await prepare(delivery, boat, transaction) };
+    return { delivery, boat, walk: await prepare(delivery, boat, transaction) };
   };
   const staffOf = async (entries: readonly Entry[], sealed: Handover | null, also: readonly string[] = []) => {
     const ids = new Set([...entries.map((entry) => entry.by), ...also]);
@@ -109,7 +113,7 @@ export function createHandoverDesk(parts: Parts) {
 
   /** The parts of a record that stand long before it is sealed, in writing: by far the most of it. */
   const written = new WeakMap<object, WrittenAhead>();
-  const writeAhead = ({ rig, plan, topics }: AtHand): WrittenAhead => {
+  const writeAhead = ({ rig, plan, topics }: WalkContext): WrittenAhead => {
     const known = written.get(topics);
     if (known !== undefined) return known;
     const fresh = { rig: writeJson(rig), plan: writeJson(plan), topics: writeJson(topics) };
@@ -118,19 +122,22 @@ export function createHandoverDesk(parts: Parts) {
   };
 
   /** Freezes the handover when its close was wished and nothing stands in the way any more. */
-  const sealWhenReady = async ({ delivery, boat, atHand }: OnDesk, entries: readonly Entry[], t: Transaction) => {
+  const sealWhenReady = async (
+    { delivery, boat, walk }: HandoverContext,
+    entries: readonly Entry[],
+    t: Transaction,
+  ) => {
     const id = delivery.id;
     const state = foldWalk(entries);
     const close = state.counted.find(({ kind }) => kind === "close");
-    if (close === undefined || listObstacles(atHand.topics, atHand.rig, state, atHand.makeReady).length > 0)
-      return null;
+    if (close === undefined || listObstacles(walk.topics, walk.rig, state, walk.makeReady).length > 0) return null;
     const wanted = new Set(state.photos.map(({ photo }) => photo));
     const facts = await photos.listFacts([...wanted], t);
     if (facts.length < wanted.size) return null;
     const store = await settings.read();
     const sealedAt = new Date(clock.nowMs()).toISOString();
-    const { rig, plan, topics } = atHand;
-    const known = await packDesk.read();
+    const { rig, plan, topics } = walk;
+    const known = await packService.read();
     const packsOf = <P extends { id: string }>(packs: readonly P[], used: readonly string[]) =>
       packs.filter((pack) => used.includes(pack.id));
     // All of it was parsed where it came in; what the store keeps is not parsed again while a transaction waits.
@@ -146,7 +153,7 @@ export function createHandoverDesk(parts: Parts) {
       staff: await staffOf(entries, null),
       plan,
       topics: [...topics],
-      makeReady: atHand.makeReady,
+      makeReady: walk.makeReady,
       packs: {
         breakIn: packsOf(
           known.breakIn,
@@ -164,10 +171,10 @@ export function createHandoverDesk(parts: Parts) {
       sealedAt,
     };
     await chain.add(
-      { deliveryId: id, kind: "handover", canonical: writeCanonical(record, writeAhead(atHand)), at: sealedAt },
+      { deliveryId: id, kind: "handover", canonical: writeCanonical(record, writeAhead(walk)), at: sealedAt },
       t,
     );
-    await deliveries.setSummary(id, summarize(atHand, entries, true), t);
+    await deliveries.setSummary(id, summarize(walk, entries, true), t);
     for (const entry of state.hours.values())
       await boats.addReading(
         {
@@ -225,31 +232,31 @@ export function createHandoverDesk(parts: Parts) {
     take,
 
     async describe(id: string): Promise<Delivery> {
-      const { delivery, boat, atHand } = await take(id);
+      const { delivery, boat, walk } = await take(id);
       const entries = await deliveries.listEntries(id);
       const seal = await chain.findSeal(id);
       const link = await ownerLinks.findOf(id);
-      const forgotten = await libraryDesk.readForgotten();
+      const forgotten = await libraryService.readForgotten();
       // Whoever opens a walk will close it: then it must not wait for what can be written now.
-      if (atHand.sealed === null) writeAhead(atHand);
+      if (walk.sealed === null) writeAhead(walk);
       return {
         id,
         boat: boat.id,
-        boatName: atHand.sealed?.boatName ?? boat.name,
-        hull: atHand.sealed?.hull ?? boat.hull,
+        boatName: walk.sealed?.boatName ?? boat.name,
+        hull: walk.sealed?.hull ?? boat.hull,
         date: delivery.date,
         time: delivery.time,
         note: delivery.note,
         buyers: delivery.buyers,
-        staff: await staffOf(entries, atHand.sealed),
+        staff: await staffOf(entries, walk.sealed),
         wishes: delivery.wishes,
-        rig: atHand.rig,
-        plan: atHand.plan,
-        topics: [...atHand.topics],
-        makeReady: atHand.makeReady,
+        rig: walk.rig,
+        plan: walk.plan,
+        topics: [...walk.topics],
+        makeReady: walk.makeReady,
         arrival: arrivalChecks,
         forgotten: Object.fromEntries(
-          atHand.topics.flatMap((topic) => {
+          walk.topics.flatMap((topic) => {
             const score = scoreForgotten(
               topic.id,
               usuallyForgotten,
@@ -261,7 +268,7 @@ export function createHandoverDesk(parts: Parts) {
         ),
         entries: [...entries],
         seal: seal === null ? null : { sha256: seal.sha256, sealedAt: seal.at, number: seal.number },
-        added: listAdded(entries, atHand.sealed),
+        added: listAdded(entries, walk.sealed),
         link: link === null ? null : { madeAt: link.madeAt, isRemote: link.isRemote === 1 },
       };
     },
@@ -272,7 +279,7 @@ export function createHandoverDesk(parts: Parts) {
       if (boat === null) throw new Failure("not-found", { what: "boat", id: boatId });
       const wishes: WalkWishes = { ...plainWishes, style: routeStyles[0]!.id, people: buyers.length };
       const id = ulid().toLowerCase();
-      const atHand = rigDesk.prepare(boat.rigText, await libraryDesk.read(), wishes);
+      const walk = rigService.prepare(boat.rigText, await libraryService.read(), wishes);
       await deliveries.add({
         id,
         boatId,
@@ -281,7 +288,7 @@ export function createHandoverDesk(parts: Parts) {
         note,
         buyers: buyers.map((name, i) => ({ id: `b${i + 1}`, name })),
         wishes,
-        summary: summarize(atHand, [], false),
+        summary: summarize(walk, [], false),
       });
       return id;
     },
@@ -291,9 +298,9 @@ export function createHandoverDesk(parts: Parts) {
      * seals the handover as soon as nothing is in the way; what comes after the seal is chained to it.
      */
     async addEntries(id: string, author: Author, sent: readonly Entry[]) {
-      const library = await libraryDesk.read();
+      const library = await libraryService.read();
       const done = await database.inTransaction(async (transaction) => {
-        const desk = await take(id, transaction);
+        const handover = await take(id, transaction);
         const earlier = await deliveries.listEntries(id, transaction);
         const stands = new Map(earlier.map((entry) => [entry.id, entry]));
         const known: string[] = [];
@@ -307,7 +314,7 @@ export function createHandoverDesk(parts: Parts) {
         }
         const stored = [...fresh.values()];
         const all = [...earlier, ...stored];
-        const question = { desk, library, author, refs: new Set(all.map((entry) => entry.id)), all };
+        const question = { handover, library, author, refs: new Set(all.map((entry) => entry.id)), all };
         sent.forEach((entry, i) => {
           if (fresh.has(entry.id)) checkEntry(entry, `entries[${i}]`, question);
         });
@@ -323,17 +330,17 @@ export function createHandoverDesk(parts: Parts) {
                 {
                   id: entry.id,
                   deliveryId: id,
-                  boatId: desk.boat.id,
+                  boatId: handover.boat.id,
                   kind: "note",
-                  recipient: desk.delivery.buyers.map(({ name }) => name).join(" and "),
+                  recipient: handover.delivery.buyers.map(({ name }) => name).join(" and "),
                   text: entry.text,
                   at: entry.at,
                 },
                 transaction,
               );
-          if (seal === null) isSealed = (await sealWhenReady(desk, all, transaction)) !== null;
+          if (seal === null) isSealed = (await sealWhenReady(handover, all, transaction)) !== null;
           else await amend(id, stored, listPhotos(stored), transaction);
-          if (!isSealed) await deliveries.setSummary(id, summarize(desk.atHand, all, seal !== null), transaction);
+          if (!isSealed) await deliveries.setSummary(id, summarize(handover.walk, all, seal !== null), transaction);
         }
         return { stored, known, isSealed };
       });
@@ -345,12 +352,12 @@ export function createHandoverDesk(parts: Parts) {
     async noteArrived(photo: string) {
       for (const id of await deliveries.listOfPhoto(photo)) {
         const isSealed = await database.inTransaction(async (transaction) => {
-          const desk = await take(id, transaction);
+          const handover = await take(id, transaction);
           if ((await chain.findSeal(id, transaction)) !== null) {
             await amend(id, [], [photo], transaction);
             return false;
           }
-          return (await sealWhenReady(desk, await deliveries.listEntries(id, transaction), transaction)) !== null;
+          return (await sealWhenReady(handover, await deliveries.listEntries(id, transaction), transaction)) !== null;
         });
         if (isSealed) news.tell(id, { entries: [], isSealed });
       }
@@ -359,10 +366,10 @@ export function createHandoverDesk(parts: Parts) {
     /** Each style with the same people, place and minutes, for this boat. */
     async compareStyles(id: string): Promise<PlanComparison[]> {
       const { delivery, boat } = await take(id);
-      const library = await libraryDesk.read();
+      const library = await libraryService.read();
       const styles = [...routeStyles, ...library.ownStyles.map(createStyle)];
       return styles.map(({ id: style, name, line }) => {
-        const { plan, topics } = rigDesk.prepare(boat.rigText, library, { ...delivery.wishes, style, hand: null });
+        const { plan, topics } = rigService.prepare(boat.rigText, library, { ...delivery.wishes, style, hand: null });
         const { moves, moveMin, totalMin, deferred, firstMust } = plan;
         const title = topics.find((topic) => topic.id === firstMust?.topic)?.title;
         return {
@@ -380,13 +387,13 @@ export function createHandoverDesk(parts: Parts) {
 
     /** Plans the walk anew for these people, this place and this time. */
     async setPlan(id: string, wishes: WalkWishes) {
-      const library = await libraryDesk.read();
+      const library = await libraryService.read();
       await database.inTransaction(async (transaction) => {
         const { delivery, boat } = await take(id, transaction);
         if (delivery.summary.state === "signed") throw new Failure("sealed", { delivery: id });
-        const atHand = rigDesk.prepare(boat.rigText, library, wishes);
+        const walk = rigService.prepare(boat.rigText, library, wishes);
         const entries = await deliveries.listEntries(id, transaction);
-        await deliveries.setPlan(id, wishes, summarize(atHand, entries, false), transaction);
+        await deliveries.setPlan(id, wishes, summarize(walk, entries, false), transaction);
       });
     },
 
@@ -398,15 +405,15 @@ export function createHandoverDesk(parts: Parts) {
           const delivery = (await deliveries.find(id, transaction))!;
           const boat = (await boats.find(delivery.boatId, transaction))!;
           const summary: Summary = { ...delivery.summary, state: isSigned ? "signed" : "planned" };
-          const atHand = await prepare({ ...delivery, summary }, boat, transaction);
+          const walk = await prepare({ ...delivery, summary }, boat, transaction);
           const entries = await deliveries.listEntries(id, transaction);
-          await deliveries.setSummary(id, summarize(atHand, entries, isSigned), transaction);
+          await deliveries.setSummary(id, summarize(walk, entries, isSigned), transaction);
         });
     },
   };
 }
 
-export type HandoverDesk = ReturnType<typeof createHandoverDesk>;
+export type HandoverService = ReturnType<typeof createHandoverService>;
 
 /** The entries that are not in the sealed record. */
 function listAdded(entries: readonly Entry[], sealed: Handover | null): string[] {
@@ -421,13 +428,13 @@ export const listPhotos = (entries: readonly Entry[]) =>
 
 /** What Today shows of a handover. */
 export function summarize(
-  atHand: Pick<Prepared, "rig" | "topics">,
+  walk: Pick<Prepared, "rig" | "topics">,
   entries: readonly Entry[],
   isSigned: boolean,
 ): Summary {
   const state = foldWalk(entries);
-  const musts = atHand.topics.filter((topic) => topic.must);
-  const owed = listOwed(atHand.topics, atHand.rig.gear, state);
+  const musts = walk.topics.filter((topic) => topic.must);
+  const owed = listOwed(walk.topics, walk.rig.gear, state);
   return {
     state: isSigned ? "signed" : state.startedAt === null ? "planned" : "walking",
     ready: [...state.ready.values()].filter(({ ok }) => ok).map(({ check }) => check),

@@ -8,7 +8,7 @@ import { none, oneDelivery, walkers } from "./shared.ts";
 const bundleTypes = ["application/zip", "application/x-zip-compressed", "application/octet-stream"] as const;
 
 /** Sealed handovers on their way in and out. */
-export const carryEndpoints = {
+export const bundleEndpoints = {
   bundle: endpoint({
     ...addresses.bundle,
     summary: "The sealed handover with its additions (ravik.bundle/1), without photos",

@@ -1,21 +1,7 @@
 import type { Clock } from "./clock.ts";
 import type { Database } from "./database/open.ts";
-import { createAftercareDesk } from "./desk/aftercareDesk.ts";
-import { createBoatDesk } from "./desk/boatDesk.ts";
-import { createCalendarDesk } from "./desk/calendarDesk.ts";
-import { createCareReader } from "./desk/careReader.ts";
-import { createCarryDesk } from "./desk/carryDesk.ts";
-import { createFleetCare } from "./desk/fleetCare.ts";
-import { createHandoverDesk } from "./desk/handoverDesk.ts";
-import { createLibraryDesk } from "./desk/libraryDesk.ts";
-import { createOwnerDesk } from "./desk/ownerDesk.ts";
-import { createPackDesk } from "./desk/packDesk.ts";
-import { createRigDesk } from "./desk/rigDesk.ts";
-import { createRunDesk } from "./desk/runDesk.ts";
-import { createSheetDesk } from "./desk/sheetDesk.ts";
-import { createWorkshopDesk } from "./desk/workshopDesk.ts";
 import { createJobs } from "./jobs.ts";
-import { createNewsDesk } from "./news.ts";
+import { createNewsService } from "./news.ts";
 import { createBoats } from "./repositories/boats.ts";
 import { createBookings } from "./repositories/bookings.ts";
 import { createChain } from "./repositories/chain.ts";
@@ -28,6 +14,20 @@ import { createRuns } from "./repositories/runs.ts";
 import { createSettings } from "./repositories/settings.ts";
 import { createTemplates } from "./repositories/templates.ts";
 import { createTopicEdits } from "./repositories/topicEdits.ts";
+import { createAftercareService } from "./services/aftercareService.ts";
+import { createBoatService } from "./services/boatService.ts";
+import { createBundleService } from "./services/bundleService.ts";
+import { createCalendarService } from "./services/calendarService.ts";
+import { createCareReader } from "./services/careReader.ts";
+import { createFleetCare } from "./services/fleetCare.ts";
+import { createHandoverService } from "./services/handoverService.ts";
+import { createLibraryService } from "./services/libraryService.ts";
+import { createOwnerService } from "./services/ownerService.ts";
+import { createPackService } from "./services/packService.ts";
+import { createRigService } from "./services/rigService.ts";
+import { createRunService } from "./services/runService.ts";
+import { createSheetService } from "./services/sheetService.ts";
+import { createWorkshopService } from "./services/workshopService.ts";
 import { createGatewayStandIn } from "./standins/gateway.ts";
 import { createMessagesStandIn } from "./standins/messages.ts";
 
@@ -49,7 +49,7 @@ export function createServices(
   const boats = createBoats(database);
   const deliveries = createDeliveries(database);
   const settings = createSettings(database);
-  const rigDesk = createRigDesk();
+  const rigService = createRigService();
   const topicEdits = createTopicEdits(database);
   const templates = createTemplates(database);
   const photos = createPhotos(database);
@@ -57,16 +57,16 @@ export function createServices(
   const chain = createChain(database);
   const ownerLinks = createOwnerLinks(database);
   const messages = createMessagesStandIn(database);
-  const news = createNewsDesk();
-  const libraryDesk = createLibraryDesk({ topicEdits, deliveries, settings, clock });
+  const news = createNewsService();
+  const libraryService = createLibraryService({ topicEdits, deliveries, settings, clock });
   const runs = createRuns(database);
   const bookings = createBookings(database);
-  const packDesk = createPackDesk({ database, boats, rigDesk, clock });
-  const careReader = createCareReader({ boats, runs, deliveries, bookings, packDesk, rigDesk, settings, clock });
+  const packService = createPackService({ database, boats, rigService, clock });
+  const careReader = createCareReader({ boats, runs, deliveries, bookings, packService, rigService, settings, clock });
   const kept = {
     runs,
     bookings,
-    packDesk,
+    packService,
     careReader,
     photos,
     files,
@@ -79,26 +79,26 @@ export function createServices(
     people,
     settings,
   };
-  const parts = { database, ...kept, news, rigDesk, libraryDesk, clock };
-  const runDesk = createRunDesk(parts);
+  const parts = { database, ...kept, news, rigService, libraryService, clock };
+  const runService = createRunService(parts);
   const fleetCare = createFleetCare(parts);
   const jobs = createJobs(database, clock);
-  const handoverDesk = createHandoverDesk(parts);
+  const handoverService = createHandoverService(parts);
   return {
     ...parts,
     demoAccounts,
     door: { people, nowMs: clock.nowMs },
-    handoverDesk,
-    ownerDesk: createOwnerDesk({ ...parts, handoverDesk }),
-    carryDesk: createCarryDesk({ ...parts, handoverDesk }),
-    runDesk,
-    boatDesk: createBoatDesk({ ...parts, runDesk }),
-    aftercareDesk: createAftercareDesk({ ...parts, fleetCare, jobs, origin }),
-    workshopDesk: createWorkshopDesk({ ...parts, fleetCare }),
-    calendarDesk: createCalendarDesk({ ...parts, fleetCare }),
+    handoverService,
+    ownerService: createOwnerService({ ...parts, handoverService }),
+    bundleService: createBundleService({ ...parts, handoverService }),
+    runService,
+    boatService: createBoatService({ ...parts, runService }),
+    aftercareService: createAftercareService({ ...parts, fleetCare, jobs, origin }),
+    workshopService: createWorkshopService({ ...parts, fleetCare }),
+    calendarService: createCalendarService({ ...parts, fleetCare }),
     gateway: createGatewayStandIn(),
     jobs,
-    sheetDesk: createSheetDesk({ ...parts, templates }),
+    sheetService: createSheetService({ ...parts, templates }),
   };
 }
 

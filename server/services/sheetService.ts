@@ -8,15 +8,15 @@ import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Templates } from "../repositories/templates.ts";
-import type { PackDesk } from "./packDesk.ts";
-import type { RigDesk } from "./rigDesk.ts";
+import type { PackService } from "./packService.ts";
+import type { RigService } from "./rigService.ts";
 
 interface Parts {
   readonly database: Database;
   readonly boats: Boats;
   readonly templates: Templates;
-  readonly rigDesk: RigDesk;
-  readonly packDesk: PackDesk;
+  readonly rigService: RigService;
+  readonly packService: PackService;
   readonly clock: Clock;
 }
 
@@ -36,19 +36,19 @@ const shipped: readonly Template[] = Object.entries(rigTemplates).map(([id, rig]
 const packNames = (packs: readonly { id: string; title: string }[]) => packs.map(({ id, title }) => ({ id, title }));
 
 /** Describing boats: their rig sheets, the templates they start from, new ones by hand and from a stock list. */
-export function createSheetDesk({ database, boats, templates, rigDesk, packDesk, clock }: Parts) {
+export function createSheetService({ database, boats, templates, rigService, packService, clock }: Parts) {
   const listTemplates = async (): Promise<Template[]> => {
     const own = (await templates.list()).map(({ id, name, rigText }) => ({
       id,
       name,
-      rig: rigDesk.read(rigText),
+      rig: rigService.read(rigText),
       isShipped: false,
     }));
     return [...own, ...shipped];
   };
   const findTemplate = async (id: string): Promise<Template | null> => {
     const own = await templates.find(id);
-    if (own !== null) return { id, name: own.name, rig: rigDesk.read(own.rigText), isShipped: false };
+    if (own !== null) return { id, name: own.name, rig: rigService.read(own.rigText), isShipped: false };
     return shipped.find((template) => template.id === id) ?? null;
   };
   const takeTemplate = async (id: string) => {
@@ -83,13 +83,13 @@ export function createSheetDesk({ database, boats, templates, rigDesk, packDesk,
     async describe(id: string): Promise<AnswerOf<typeof endpoints.rig>> {
       const boat = await takeBoat(id);
       const template = boat.template === null ? null : await findTemplate(boat.template);
-      const packs = await packDesk.read();
+      const packs = await packService.read();
       return {
         boat: boat.id,
         name: boat.name,
         hull: boat.hull,
         version: boat.version,
-        rig: rigDesk.read(boat.rigText),
+        rig: rigService.read(boat.rigText),
         template: template === null ? null : { id: template.id, name: template.name },
         breakInPacks: packNames(packs.breakIn),
         servicePacks: packNames(packs.service),
@@ -165,9 +165,9 @@ export function createSheetDesk({ database, boats, templates, rigDesk, packDesk,
       return { rig, template: id };
     }
     const boat = await takeBoat(body.boat);
-    const rig = rigDesk.read(boat.rigText);
+    const rig = rigService.read(boat.rigText);
     return boat.template === null ? { rig } : { rig, template: boat.template };
   }
 }
 
-export type SheetDesk = ReturnType<typeof createSheetDesk>;
+export type SheetService = ReturnType<typeof createSheetService>;
