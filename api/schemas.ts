@@ -5,7 +5,7 @@ import { isoDateSchema } from "../core/dates/index.ts";
 import { readyCheckSchema } from "../core/ready/index.ts";
 import { personSchema, sha256Schema } from "../core/record/index.ts";
 import { families, plainText, rigSchema } from "../core/rig/index.ts";
-import { ownStyleSchema, planSchema, styleIdSchema, walkWishesSchema } from "../core/route/index.ts";
+import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "../core/route/index.ts";
 import { servicePackSchema } from "../core/service/index.ts";
 import { glossaryEntrySchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
 import { entrySchema, owedKinds, recordIdSchema, severities, ulidSchema } from "../core/walk/index.ts";
@@ -35,7 +35,7 @@ export const deliverySchema = z.strictObject({
   note: z.string(),
   buyers: z.array(personSchema).min(1),
   staff: z.array(personSchema),
-  wishes: walkWishesSchema,
+  planOptions: planOptionsSchema,
   rig: rigSchema,
   plan: planSchema,
   topics: z.array(topicSchema),

@@ -25,7 +25,7 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
   const fleet = await services.careReader.readFleet();
   const example = await services.handoverService.describe("d-w118");
   const library = await services.libraryService.read();
-  const prepared = services.rigService.prepare(rigText, library, example.wishes);
+  const prepared = services.rigService.prepare(rigText, library, example.planOptions);
   const { models } = database;
   for (let i = 0; i < count; i++) {
     const daysAgo = Math.floor(random() * 900) - 20;
@@ -119,7 +119,7 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
           time: "10:00",
           note: "",
           buyers,
-          wishes: { ...example.wishes, style },
+          planOptions: { ...example.planOptions, style },
           summary,
         },
         transaction,

@@ -1,7 +1,7 @@
 import { ulid } from "ulid";
 import { rigTemplates } from "../content/index.ts";
 import { addDays, type IsoDate } from "../core/dates/index.ts";
-import { plainWishes, type StyleId, type WalkWishes } from "../core/route/index.ts";
+import { defaultPlanOptions, type PlanOptions, type StyleId } from "../core/route/index.ts";
 import { createServices } from "../server/createServices.ts";
 import type { Database } from "../server/database/open.ts";
 import { summarize } from "../server/services/handoverService.ts";
@@ -19,7 +19,7 @@ interface Story {
   readonly note: string;
   readonly buyers: readonly string[];
   readonly style: StyleId;
-  readonly wishes?: Partial<WalkWishes>;
+  readonly planOptions?: Partial<PlanOptions>;
   /** What the workshop has not done yet. */
   readonly openChecks: readonly string[] | "all";
   readonly tale: Omit<WalkTale, "startMs" | "by"> | null;
@@ -57,7 +57,7 @@ const listStories = (today: IsoDate): readonly Story[] => [
     note: "First boat. Two adults, a boy of eight. Towing home to the north shore.",
     buyers: ["Rafe Okonjo-Bell", "Lindy Okonjo-Bell"],
     style: "power-first",
-    wishes: { people: 2, budgetMin: 90 },
+    planOptions: { people: 2, budgetMin: 90 },
     openChecks: [],
     tale: null,
   },
@@ -70,7 +70,7 @@ const listStories = (today: IsoDate): readonly Story[] => [
     note: "Has owned before. Knows trailers; short on time.",
     buyers: ["Marguerite-Philippa Van der Oosterhuizen-Castellanos"],
     style: "trailer-first",
-    wishes: { budgetMin: 60, experience: "experienced" },
+    planOptions: { budgetMin: 60, experience: "experienced" },
     openChecks: ["safety", "keys", "coupler", "trailer-lights", "trailer-wheels", "tie-downs"],
     tale: null,
     snags: [{ topic: "tell-tale", note: "Starboard tell-tale weak on the water test", stops: true }],
@@ -84,7 +84,7 @@ const listStories = (today: IsoDate): readonly Story[] => [
     note: "Second key to follow from the maker.",
     buyers: ["Dov Anselm"],
     style: "day-in-the-life",
-    wishes: { budgetMin: 120 },
+    planOptions: { budgetMin: 120 },
     openChecks: [],
     tale: {
       seed: 7,
@@ -102,7 +102,7 @@ const listStories = (today: IsoDate): readonly Story[] => [
     note: "",
     buyers: ["Tamsin Hollick", "Bram Hollick"],
     style: "power-first",
-    wishes: { budgetMin: 120 },
+    planOptions: { budgetMin: 120 },
     openChecks: [],
     tale: {
       seed: 11,
@@ -139,7 +139,7 @@ const listStories = (today: IsoDate): readonly Story[] => [
     note: "",
     buyers: ["Ilse Varnholt"],
     style: "sweep",
-    wishes: { budgetMin: 120 },
+    planOptions: { budgetMin: 120 },
     openChecks: [],
     tale: {
       seed: 13,
@@ -169,7 +169,7 @@ const listStories = (today: IsoDate): readonly Story[] => [
     note: "First boat, a family of four. An hour before the ferry.",
     buyers: ["Benedikta Aldous", "Caspar Aldous"],
     style: "power-first",
-    wishes: { people: 4, budgetMin: 60 },
+    planOptions: { people: 4, budgetMin: 60 },
     openChecks: ["keys"],
     tale: null,
   },
@@ -183,7 +183,7 @@ const listStories = (today: IsoDate): readonly Story[] => [
     note: "Fishes with his brother; wants the bow motor explained slowly.",
     buyers: ["Jory Penhallick"],
     style: "sweep",
-    wishes: { budgetMin: 90 },
+    planOptions: { budgetMin: 90 },
     openChecks: [
       "water-test",
       "meter",
@@ -208,7 +208,7 @@ const listStories = (today: IsoDate): readonly Story[] => [
     note: "Traded in on a larger boat; the owner before looked after it and rewired some of it.",
     buyers: ["Odalys Wrenfield-Achterberg"],
     style: "trailer-first",
-    wishes: { budgetMin: 90 },
+    planOptions: { budgetMin: 90 },
     openChecks: "all",
     tale: null,
     used: {
@@ -248,7 +248,7 @@ const listStories = (today: IsoDate): readonly Story[] => [
     note: "Handed over afloat at the long dock; sleeps aboard the first night.",
     buyers: ["Matthis Corrigal", "Una Corrigal"],
     style: "storage-tour",
-    wishes: { people: 2, budgetMin: 120, place: "afloat" },
+    planOptions: { people: 2, budgetMin: 120, place: "afloat" },
     openChecks: "all",
     tale: null,
   },
@@ -262,7 +262,7 @@ const listStories = (today: IsoDate): readonly Story[] => [
     note: "",
     buyers: ["Severin Halloway"],
     style: "power-first",
-    wishes: { budgetMin: 120 },
+    planOptions: { budgetMin: 120 },
     openChecks: [],
     tale: {
       seed: 17,
@@ -317,8 +317,12 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
       ...(used === undefined ? {} : { modelYear: used.modelYear, used: { changes: used.changes } }),
       engines: engines.map((engine) => ({ ...engine, breakInPack: story.breakInPack ?? engine.breakInPack })),
     };
-    const wishes = { ...plainWishes, style: story.style, ...story.wishes };
-    const prepared = services.rigService.prepare(JSON.stringify(rig), await services.libraryService.read(), wishes);
+    const planOptions = { ...defaultPlanOptions, style: story.style, ...story.planOptions };
+    const prepared = services.rigService.prepare(
+      JSON.stringify(rig),
+      await services.libraryService.read(),
+      planOptions,
+    );
     await services.boats.add({ id: story.id, name: story.boatName, hull: story.hull, rig, template });
     await services.deliveries.add({
       id: `d-${story.id}`,
@@ -327,7 +331,7 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
       time: story.time,
       note: story.note,
       buyers: story.buyers.map((name, i) => ({ id: `b${i + 1}`, name })),
-      wishes,
+      planOptions,
       summary: summarize(prepared, [], false),
     });
     const delivery = await services.handoverService.describe(`d-${story.id}`);

@@ -218,16 +218,16 @@ test("forty-five minutes for first-timers on a pontoon: what waits is said, and 
 }) => {
   await signIn(page, store, "Nessa Quill");
   await page.goto(`${store.address}/deliveries/d-m204`);
-  const wishes = page.getByRole("region", { name: "Who, where, how long" });
-  await wishes.getByRole("button", { name: "45" }).click();
-  await wishes.getByRole("button", { name: "First boat" }).click();
-  await expect(wishes.getByRole("button", { name: "45" })).toHaveAttribute("aria-pressed", "true");
+  const planOptions = page.getByRole("region", { name: "Who, where, how long" });
+  await planOptions.getByRole("button", { name: "45" }).click();
+  await planOptions.getByRole("button", { name: "First boat" }).click();
+  await expect(planOptions.getByRole("button", { name: "45" })).toHaveAttribute("aria-pressed", "true");
   // With several people, each of whom does the musts by hand, those alone are too long, and it says by how much.
   await expect(page.getByText(/must-do topics alone need/)).toBeVisible();
-  while (await wishes.getByRole("button", { name: "One fewer" }).isEnabled()) {
-    const people = Number(await wishes.getByRole("status").textContent());
-    await wishes.getByRole("button", { name: "One fewer" }).click();
-    await expect(wishes.getByRole("status")).toHaveText(String(people - 1));
+  while (await planOptions.getByRole("button", { name: "One fewer" }).isEnabled()) {
+    const people = Number(await planOptions.getByRole("status").textContent());
+    await planOptions.getByRole("button", { name: "One fewer" }).click();
+    await expect(planOptions.getByRole("status")).toHaveText(String(people - 1));
   }
   await expect(page.getByText(/must-do topics alone need/)).toHaveCount(0);
   const waits = page.getByRole("region", { name: "What waits" });

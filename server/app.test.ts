@@ -1,7 +1,7 @@
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Endpoint, endpoints } from "../api/index.ts";
-import { plainWishes } from "../core/route/index.ts";
+import { defaultPlanOptions } from "../core/route/index.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
 let store: TestStore;
@@ -127,11 +127,11 @@ describe("the door", () => {
 describe("bad input", () => {
   it.each([
     ["malformed JSON", '{"style":', 400, "malformed-json"],
-    ["a wrong type", { ...plainWishes, style: 7 }, 422, "invalid-input"],
-    ["an unknown field", { ...plainWishes, style: "sweep", extra: true }, 422, "invalid-input"],
-    ["a style that is no name", { ...plainWishes, style: "Zig Zag" }, 422, "invalid-input"],
-    ["no minutes at all", { ...plainWishes, style: "sweep", budgetMin: 0 }, 422, "invalid-input"],
-    ["nine people", { ...plainWishes, style: "sweep", people: 9 }, 422, "invalid-input"],
+    ["a wrong type", { ...defaultPlanOptions, style: 7 }, 422, "invalid-input"],
+    ["an unknown field", { ...defaultPlanOptions, style: "sweep", extra: true }, 422, "invalid-input"],
+    ["a style that is no name", { ...defaultPlanOptions, style: "Zig Zag" }, 422, "invalid-input"],
+    ["no minutes at all", { ...defaultPlanOptions, style: "sweep", budgetMin: 0 }, 422, "invalid-input"],
+    ["nine people", { ...defaultPlanOptions, style: "sweep", people: 9 }, 422, "invalid-input"],
     ["an array for an object", [], 422, "invalid-input"],
   ])("%s is refused with what and where", async (_, body, status, code) => {
     const answer = await nessa.send("PUT", "/api/deliveries/d-w118/plan", body);

@@ -86,10 +86,10 @@ describe("a store of version 6", () => {
     const walk = await services.handoverService.describe("d-g002");
     expect(walk.seal).toBeNull();
     expect(foldWalk(walk.entries).topics.size).toBe(19);
-    expect(walk.wishes).toMatchObject({ style: "power-first", people: 2, budgetMin: 45 });
+    expect(walk.planOptions).toMatchObject({ style: "power-first", people: 2, budgetMin: 45 });
     const planned = await services.handoverService.describe("d-g003");
     expect(planned.plan.isByHand).toBe(true);
-    expect(planned.wishes.hand).toEqual(planned.plan.visits.flatMap(({ topics }) => topics));
+    expect(planned.planOptions.manualOrder).toEqual(planned.plan.visits.flatMap(({ topics }) => topics));
   });
 
   it("takes the bundle of its own handover for what it has already", async () => {

@@ -3,7 +3,7 @@ import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { addDays } from "../core/dates/index.ts";
-import { plainWishes } from "../core/route/index.ts";
+import { defaultPlanOptions } from "../core/route/index.ts";
 import { tellWalk } from "../demo/walkEntries.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
@@ -158,7 +158,7 @@ describe("sealing", () => {
     const after = { ...base(), at: new Date(ms).toISOString() };
     const undone = await post(nessa, [{ ...after, kind: "gear", item: "keys", count: 1 }]);
     expect([undone.status, undone.body.error.code]).toEqual([409, "sealed"]);
-    const style = await nessa.send("PUT", "/api/deliveries/d-w118/plan", { ...plainWishes, style: "sweep" });
+    const style = await nessa.send("PUT", "/api/deliveries/d-w118/plan", { ...defaultPlanOptions, style: "sweep" });
     expect(style.body.error.code).toBe("sealed");
     const note = { ...after, id: ulid(), kind: "amend", note: "Rang: all well." };
     expect((await post(nessa, [note])).status).toBe(200);

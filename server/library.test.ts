@@ -121,7 +121,7 @@ describe("schools and styles", () => {
     const { body } = await nessa.get("/api/deliveries/d-w118/plans");
     expect(body.plans.map(({ name }: { name: string }) => name)).toContain("Our way");
     const { body: delivery } = await nessa.get("/api/deliveries/d-w118");
-    await nessa.send("PUT", "/api/deliveries/d-w118/plan", { ...delivery.wishes, style: "ours" });
+    await nessa.send("PUT", "/api/deliveries/d-w118/plan", { ...delivery.planOptions, style: "ours" });
     const { body: planned } = await nessa.get("/api/deliveries/d-w118");
     expect(planned.plan.style).toBe("ours");
     const kindOf = (id: string) => planned.rig.stations.find((station: { id: string }) => station.id === id).kind;
@@ -139,7 +139,7 @@ describe("the glossary and the plan on paper", () => {
 
   it("splits what does not fit over a second session", async () => {
     const { body } = await nessa.get("/api/deliveries/d-w118");
-    await nessa.send("PUT", "/api/deliveries/d-w118/plan", { ...body.wishes, budgetMin: 90, secondMin: 30 });
+    await nessa.send("PUT", "/api/deliveries/d-w118/plan", { ...body.planOptions, budgetMin: 90, secondMin: 30 });
     const { plan, topics } = (await nessa.get("/api/deliveries/d-w118")).body;
     expect(plan.totalMin).toBeLessThanOrEqual(90);
     expect(plan.second.totalMin).toBeLessThanOrEqual(30);
@@ -157,7 +157,7 @@ describe("the glossary and the plan on paper", () => {
     const cookie = response.headers.get("set-cookie")!.split(";")[0]!;
     for (const delivery of ["d-w118", "d-h402", "d-m204"]) {
       const { body } = await nessa.get(`/api/deliveries/${delivery}`);
-      await nessa.send("PUT", `/api/deliveries/${delivery}/plan`, { ...body.wishes, budgetMin: null });
+      await nessa.send("PUT", `/api/deliveries/${delivery}/plan`, { ...body.planOptions, budgetMin: null });
       const pdf = await fetch(`${store.address}/api/deliveries/${delivery}/plan.pdf?paper=${paper}`, {
         headers: { cookie },
       });

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { walkWishesSchema } from "../../core/route/index.ts";
+import { planOptionsSchema } from "../../core/route/index.ts";
 import { entrySchema, recordIdSchema, ulidSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { messageSchema } from "../careSchemas.ts";
@@ -44,7 +44,7 @@ export const handoverEndpoints = {
     admits: ["owner", "sales", "delivery"],
     params: oneDelivery,
     query: none,
-    body: walkWishesSchema,
+    body: planOptionsSchema,
     answer: done,
   }),
   addEntries: endpoint({

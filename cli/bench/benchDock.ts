@@ -101,7 +101,7 @@ async function benchBrowser(): Promise<Figure[]> {
   await page.getByText("aboard this device").first().waitFor({ timeout: 30_000 });
   const described = await (await page.request.get(`${demo.address}/api/deliveries/${delivery}`)).json();
   await page.request.put(`${demo.address}/api/deliveries/${delivery}/plan`, {
-    data: { ...described.wishes, budgetMin: null },
+    data: { ...described.planOptions, budgetMin: null },
     headers,
   });
   // Gear counted over and over: entries that fill the walk and leave its topics open.

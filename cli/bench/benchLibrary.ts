@@ -2,8 +2,8 @@ import { rigTemplates, topics } from "../../content/index.ts";
 import { createRandom } from "../../core/random.ts";
 import {
   adaptTopics,
+  defaultPlanOptions,
   listTopicsFor,
-  plainWishes,
   planWalk,
   routeStyles,
   simulateWalk,
@@ -44,7 +44,7 @@ function benchPlans(): Figure[] {
   const { rig, here } = sized.reduce((most, each) => (each.here.length > most.here.length ? each : most));
   const { topics: told } = adaptTopics(
     here.map((topic) => fillTopic(topic, rig)),
-    plainWishes,
+    defaultPlanOptions,
   );
   const plan = (budgetMin: number | null) =>
     Array.from({ length: 10 }, () =>

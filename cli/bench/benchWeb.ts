@@ -40,9 +40,9 @@ export async function benchWeb(): Promise<Figure[]> {
     0,
   );
   // All of the walk, so that there are enough topics to mark.
-  const { wishes } = await (await page.request.get(`${demo.address}/api/deliveries/d-w118`)).json();
+  const { planOptions } = await (await page.request.get(`${demo.address}/api/deliveries/d-w118`)).json();
   await page.request.put(`${demo.address}/api/deliveries/d-w118/plan`, {
-    data: { ...wishes, budgetMin: null },
+    data: { ...planOptions, budgetMin: null },
     headers: { origin: demo.address },
   });
   await page.goto(`${demo.address}/deliveries/d-w118/walk`);

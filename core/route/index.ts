@@ -10,11 +10,20 @@ export {
 export { orderTopics } from "./internal/blocks.ts";
 export { learnMinutes } from "./learnMinutes.ts";
 export {
+  type AdaptedTopics,
+  adaptTopics,
+  defaultPlanOptions,
+  type ElsewhereReason,
+  type PlanOptions,
+  places,
+  planOptionsSchema,
+} from "./planOptions.ts";
+export {
   addSecondSession,
   listBroken,
   listTopicsFor,
+  type OrderOptions,
   type Plan,
-  type PlanOptions,
   planSchema,
   planWalk,
 } from "./planWalk.ts";
@@ -32,12 +41,3 @@ export {
   styleIdSchema,
   styleIds,
 } from "./styles.ts";
-export {
-  type AdaptedTopics,
-  adaptTopics,
-  type ElsewhereReason,
-  places,
-  plainWishes,
-  type WalkWishes,
-  walkWishesSchema,
-} from "./wishes.ts";

@@ -3,9 +3,9 @@ import { type Result, succeed } from "../result.ts";
 import { createMoveMap, findStation, isMet, type Rig } from "../rig/index.ts";
 import { findTopicStation, type Topic, topicIdSchema } from "../topic/index.ts";
 import { type RouteTopic, type RouteVisit, visitSchema } from "./contract.ts";
+import { elsewhereReasons } from "./planOptions.ts";
 import { type RouteError, route } from "./route.ts";
 import { type RouteStyle, styleIdSchema } from "./styles.ts";
-import { elsewhereReasons } from "./wishes.ts";
 
 const elsewhereSchema = z.strictObject({ topic: topicIdSchema, title: z.string(), because: z.enum(elsewhereReasons) });
 const brokenSchema = z.strictObject({ topic: topicIdSchema, before: topicIdSchema });
@@ -52,11 +52,11 @@ export function listTopicsFor(rig: Rig, library: readonly Topic[]): Topic[] {
   return library.filter((topic) => isMet(topic.when, rig) && findTopicStation(rig, topic) !== null);
 }
 
-export interface PlanOptions {
+export interface OrderOptions {
   /** Minutes there are; the walk is never longer unless the musts alone are. */
   readonly budgetMin?: number | null;
   /** An order made by hand: it is kept as it is, and what it breaks is said. */
-  readonly hand?: readonly string[] | null;
+  readonly manualOrder?: readonly string[] | null;
 }
 
 const mostTries = 6;
@@ -94,14 +94,14 @@ export function planWalk(
   rig: Rig,
   library: readonly Topic[],
   style: RouteStyle,
-  options: PlanOptions = {},
+  options: OrderOptions = {},
 ): Result<Plan, RouteError> {
   const topics = listTopicsFor(rig, library);
   const walk = createWalkMap(rig, style);
   const tell = (visits: readonly RouteVisit[], told: readonly Topic[], optimal: boolean, more: Partial<Plan> = {}) =>
     describePlan({ rig, library, topics, style, walk, visits, told, optimal, more });
-  if (options.hand != null) {
-    const told = listByHand(topics, options.hand, options.budgetMin == null);
+  if (options.manualOrder != null) {
+    const told = listInManualOrder(topics, options.manualOrder, options.budgetMin == null);
     return succeed(tell(walk.visit(told), told, true, { isByHand: true, broken: listBroken(told, topics) }));
   }
   const budgetMin = options.budgetMin ?? null;
@@ -281,10 +281,10 @@ function isClosedUnderMusts(chosen: readonly Topic[], topics: readonly Topic[]):
   );
 }
 
-/** Topics in the order of the hand, unknown ids left out; what the hand does not name comes last where `addRest`. */
-function listByHand(topics: readonly Topic[], hand: readonly string[], addRest: boolean): Topic[] {
+/** Topics in the manual order, unknown ids left out; what it does not name comes last where `addRest`. */
+function listInManualOrder(topics: readonly Topic[], manualOrder: readonly string[], addRest: boolean): Topic[] {
   const byId = new Map(topics.map((topic) => [topic.id, topic]));
-  const named = [...new Set(hand)].flatMap((id) => byId.get(id) ?? []);
+  const named = [...new Set(manualOrder)].flatMap((id) => byId.get(id) ?? []);
   const known = new Set(named.map(({ id }) => id));
   return addRest ? [...named, ...topics.filter(({ id }) => !known.has(id))] : named;
 }

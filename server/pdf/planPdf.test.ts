@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
 import type { Delivery } from "../../api/index.ts";
 import { rigTemplates, topics } from "../../content/index.ts";
-import { findStyle, listTopicsFor, plainWishes, planWalk } from "../../core/route/index.ts";
+import { defaultPlanOptions, findStyle, listTopicsFor, planWalk } from "../../core/route/index.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { writePlanPdf } from "./planPdf.ts";
 
@@ -27,7 +27,7 @@ function createDelivery(id: keyof typeof rigTemplates, budgetMin: number | null)
       { id: "b1", name: "Marguerite-Philippa Van der Oosterhuizen-Castellanos" },
       { id: "b2", name: "Ilse Warrender-Featherstonehaugh-Okonkwo" },
     ],
-    wishes: { ...plainWishes, style: "power-first", budgetMin },
+    planOptions: { ...defaultPlanOptions, style: "power-first", budgetMin },
     rig,
     plan: planned.value,
     topics: listTopicsFor(rig, topics),

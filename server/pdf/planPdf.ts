@@ -72,10 +72,10 @@ export function writePlanPdf(
 }
 
 function printHead(delivery: Delivery, store: Settings): Content {
-  const { plan, wishes } = delivery;
+  const { plan, planOptions } = delivery;
   const buyers = delivery.buyers.map(({ name }) => name).join(", ");
   const waits = plan.deferred.length === 0 ? "" : ` ${plan.deferred.length} topics wait.`;
-  const budget = wishes.budgetMin === null ? "" : ` of ${wishes.budgetMin}`;
+  const budget = planOptions.budgetMin === null ? "" : ` of ${planOptions.budgetMin}`;
   const line = `${plan.visits.length} stops, ${plan.moves} moves, ${Math.round(plan.totalMin)}${budget} min.${waits} A bar marks what must be done.`;
   return {
     margin: [0, 0, 0, 10],

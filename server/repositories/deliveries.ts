@@ -2,7 +2,7 @@ import { Op, UniqueConstraintError, type WhereOptions } from "sequelize";
 import { z } from "zod";
 import { isoDateSchema } from "../../core/dates/index.ts";
 import { personSchema } from "../../core/record/index.ts";
-import { plainWishes, type WalkWishes, walkWishesSchema } from "../../core/route/index.ts";
+import { defaultPlanOptions, type PlanOptions, planOptionsSchema } from "../../core/route/index.ts";
 import { type Entry, owedKinds, recordIdSchema, severities } from "../../core/walk/index.ts";
 import type { DeliveryRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -46,14 +46,24 @@ export interface DeliveryRecord {
   readonly time: string;
   readonly note: string;
   readonly buyers: z.infer<typeof personSchema>[];
-  readonly wishes: WalkWishes;
+  readonly planOptions: PlanOptions;
   readonly summary: Summary;
 }
+
+/** The row keeps the order made by hand under its first name, `hand`. */
+const readPlanOptions = (text: string, style: string): PlanOptions => {
+  const { hand = null, ...kept } = JSON.parse(text);
+  return planOptionsSchema.parse({ ...defaultPlanOptions, ...kept, manualOrder: hand, style });
+};
+const writePlanOptions = ({ style, manualOrder, ...options }: PlanOptions) => ({
+  style,
+  wishes: JSON.stringify({ ...options, hand: manualOrder }),
+});
 
 const toDelivery = ({ buyers, summary, style, wishes, owed: _, ...rest }: DeliveryRow): DeliveryRecord => ({
   ...rest,
   buyers: JSON.parse(buyers),
-  wishes: walkWishesSchema.parse({ ...plainWishes, ...JSON.parse(wishes), style }),
+  planOptions: readPlanOptions(wishes, style),
   summary: summary === "" ? noSummary : JSON.parse(summary),
 });
 
@@ -74,14 +84,13 @@ export function createDeliveries({ models }: Database) {
       })
     ).map(toDelivery);
   return {
-    async add({ wishes: { style, ...wishes }, ...delivery }: DeliveryRecord, transaction?: Transaction) {
+    async add({ planOptions, ...delivery }: DeliveryRecord, transaction?: Transaction) {
       const buyers = z.array(personSchema).min(1).parse(delivery.buyers);
       const summary = summarySchema.parse(delivery.summary);
       await models.deliveries.create(
         {
           ...delivery,
-          style,
-          wishes: JSON.stringify(wishes),
+          ...writePlanOptions(planOptions),
           buyers: JSON.stringify(buyers),
           summary: JSON.stringify(summary),
           owed: summary.owed.length,
@@ -98,9 +107,9 @@ export function createDeliveries({ models }: Database) {
     listAll: () => listWhere({}),
     listOwing: (most?: number) => listWhere({ owed: { [Op.gt]: 0 } }, most),
     sumOwed: async () => (await models.deliveries.sum("owed")) ?? 0,
-    async setPlan(id: string, { style, ...wishes }: WalkWishes, summary: Summary, transaction: Transaction) {
+    async setPlan(id: string, options: PlanOptions, summary: Summary, transaction: Transaction) {
       await models.deliveries.update(
-        { style, wishes: JSON.stringify(wishes), summary: JSON.stringify(summary), owed: summary.owed.length },
+        { ...writePlanOptions(options), summary: JSON.stringify(summary), owed: summary.owed.length },
         { where: { id }, transaction },
       );
     },

@@ -123,7 +123,12 @@ export function createBoatService(parts: Parts) {
         date,
         handovers: now.map((delivery) => {
           const boat = byId.get(delivery.boatId)!;
-          return describeHandover(delivery, boat, rigService.prepare(boat.rigText, library, delivery.wishes), library);
+          return describeHandover(
+            delivery,
+            boat,
+            rigService.prepare(boat.rigText, library, delivery.planOptions),
+            library,
+          );
         }),
         owed: rankOwed(owing, byId, date).slice(0, mostRows),
         owedInAll,
@@ -352,7 +357,7 @@ function describeHandover(
     mustsOpen: summary.mustsOpen,
     mustsOf: summary.mustsOf,
     stopping: summary.stopping,
-    style: findStyle(delivery.wishes.style, library.ownStyles).name,
+    style: findStyle(delivery.planOptions.style, library.ownStyles).name,
     stops: visits.length,
     moves,
     totalMin,

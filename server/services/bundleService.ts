@@ -13,7 +13,7 @@ import {
   verifyBundle,
   writeCanonical,
 } from "../../core/record/index.ts";
-import { plainWishes } from "../../core/route/index.ts";
+import { defaultPlanOptions } from "../../core/route/index.ts";
 import { foldWalk } from "../../core/walk/index.ts";
 import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
@@ -183,7 +183,7 @@ export function createBundleService({ database, boats, deliveries, photos, chain
             time: firstAt.slice(11, 16),
             note: `Taken in from ${handover.store}`.slice(0, 400),
             buyers: handover.buyers,
-            wishes: { ...plainWishes, style: handover.plan.style },
+            planOptions: { ...defaultPlanOptions, style: handover.plan.style },
             summary: summarize(handover, entries, true),
           },
           transaction,

@@ -12,7 +12,7 @@ import {
   writeCanonical,
   writeJson,
 } from "../../core/record/index.ts";
-import { createStyle, plainWishes, routeStyles, type WalkWishes } from "../../core/route/index.ts";
+import { createStyle, defaultPlanOptions, type PlanOptions, routeStyles } from "../../core/route/index.ts";
 import {
   type Entry,
   foldWalk,
@@ -94,7 +94,7 @@ export function createHandoverService(parts: Parts) {
         return { ...sealed, makeReady: sealed.makeReady ?? [], sealed };
       }
     }
-    const prepared = rigService.prepare(boat.rigText, await libraryService.read(), delivery.wishes);
+    const prepared = rigService.prepare(boat.rigText, await libraryService.read(), delivery.planOptions);
     return { ...prepared, makeReady: listReadyChecks(prepared.rig, makeReady), sealed: null };
   };
   const take = async (id: string, transaction?: Transaction): Promise<HandoverContext> => {
@@ -249,7 +249,7 @@ export function createHandoverService(parts: Parts) {
         note: delivery.note,
         buyers: delivery.buyers,
         staff: await staffOf(entries, walk.sealed),
-        wishes: delivery.wishes,
+        planOptions: delivery.planOptions,
         rig: walk.rig,
         plan: walk.plan,
         topics: [...walk.topics],
@@ -277,9 +277,9 @@ export function createHandoverService(parts: Parts) {
     async add({ boat: boatId, date, time, buyers, note }: BodyOf<typeof endpoints.addDelivery>): Promise<string> {
       const boat = await boats.find(boatId);
       if (boat === null) throw new Failure("not-found", { what: "boat", id: boatId });
-      const wishes: WalkWishes = { ...plainWishes, style: routeStyles[0]!.id, people: buyers.length };
+      const planOptions: PlanOptions = { ...defaultPlanOptions, style: routeStyles[0]!.id, people: buyers.length };
       const id = ulid().toLowerCase();
-      const walk = rigService.prepare(boat.rigText, await libraryService.read(), wishes);
+      const walk = rigService.prepare(boat.rigText, await libraryService.read(), planOptions);
       await deliveries.add({
         id,
         boatId,
@@ -287,7 +287,7 @@ export function createHandoverService(parts: Parts) {
         time,
         note,
         buyers: buyers.map((name, i) => ({ id: `b${i + 1}`, name })),
-        wishes,
+        planOptions,
         summary: summarize(walk, [], false),
       });
       return id;
@@ -369,7 +369,11 @@ export function createHandoverService(parts: Parts) {
       const library = await libraryService.read();
       const styles = [...routeStyles, ...library.ownStyles.map(createStyle)];
       return styles.map(({ id: style, name, line }) => {
-        const { plan, topics } = rigService.prepare(boat.rigText, library, { ...delivery.wishes, style, hand: null });
+        const { plan, topics } = rigService.prepare(boat.rigText, library, {
+          ...delivery.planOptions,
+          style,
+          manualOrder: null,
+        });
         const { moves, moveMin, totalMin, deferred, firstMust } = plan;
         const title = topics.find((topic) => topic.id === firstMust?.topic)?.title;
         return {
@@ -386,14 +390,14 @@ export function createHandoverService(parts: Parts) {
     },
 
     /** Plans the walk anew for these people, this place and this time. */
-    async setPlan(id: string, wishes: WalkWishes) {
+    async setPlan(id: string, planOptions: PlanOptions) {
       const library = await libraryService.read();
       await database.inTransaction(async (transaction) => {
         const { delivery, boat } = await take(id, transaction);
         if (delivery.summary.state === "signed") throw new Failure("sealed", { delivery: id });
-        const walk = rigService.prepare(boat.rigText, library, wishes);
+        const walk = rigService.prepare(boat.rigText, library, planOptions);
         const entries = await deliveries.listEntries(id, transaction);
-        await deliveries.setPlan(id, wishes, summarize(walk, entries, false), transaction);
+        await deliveries.setPlan(id, planOptions, summarize(walk, entries, false), transaction);
       });
     },
 

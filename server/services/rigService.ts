@@ -5,8 +5,8 @@ import {
   findStyle,
   listTopicsFor,
   type Plan,
+  type PlanOptions,
   planWalk,
-  type WalkWishes,
 } from "../../core/route/index.ts";
 import { fillTopic, type Topic } from "../../core/topic/index.ts";
 import { Failure } from "../failure.ts";
@@ -22,7 +22,7 @@ export interface Prepared {
 const mostRigs = 300;
 const mostPlans = 24;
 
-/** Rigs read from the store, with topics and plans, worked out once for as long as rig, library and wishes are the same. */
+/** Rigs read from the store, with topics and plans, worked out once for as long as rig, library and planOptions are the same. */
 export function createRigService() {
   const remembered = new Map<string, { rig: Rig; prepared: Map<string, Prepared> }>();
   const take = (rigText: string) => {
@@ -35,12 +35,12 @@ export function createRigService() {
   };
   return {
     read: (rigText: string): Rig => take(rigText).rig,
-    prepare(rigText: string, library: Library, wishes: WalkWishes): Prepared {
+    prepare(rigText: string, library: Library, planOptions: PlanOptions): Prepared {
       const { rig, prepared } = take(rigText);
-      const key = `${library.version} ${JSON.stringify(wishes)}`;
+      const key = `${library.version} ${JSON.stringify(planOptions)}`;
       const known = prepared.get(key);
       if (known !== undefined) return known;
-      const fresh = prepareWalk(rig, library, wishes);
+      const fresh = prepareWalk(rig, library, planOptions);
       if (prepared.size >= mostPlans) prepared.delete(prepared.keys().next().value!);
       prepared.set(key, fresh);
       return fresh;
@@ -50,15 +50,15 @@ export function createRigService() {
 
 export type RigService = ReturnType<typeof createRigService>;
 
-function prepareWalk(rig: Rig, library: Library, wishes: WalkWishes): Prepared {
+function prepareWalk(rig: Rig, library: Library, planOptions: PlanOptions): Prepared {
   const here = listTopicsFor(rig, library.topics).map((topic) => fillTopic(topic, rig, library.schools));
-  const { topics, elsewhere } = adaptTopics(here, wishes, library.minutesOf);
-  const { budgetMin, hand } = wishes;
-  const style = findStyle(wishes.style, library.ownStyles);
-  const first = planWalk(rig, topics, style, { budgetMin, hand });
+  const { topics, elsewhere } = adaptTopics(here, planOptions, library.minutesOf);
+  const { budgetMin, manualOrder } = planOptions;
+  const style = findStyle(planOptions.style, library.ownStyles);
+  const first = planWalk(rig, topics, style, { budgetMin, manualOrder });
   if (!first.ok) throw new Failure("cycle", first.error);
   const planned =
-    wishes.secondMin === null ? first : addSecondSession(rig, topics, style, first.value, wishes.secondMin);
+    planOptions.secondMin === null ? first : addSecondSession(rig, topics, style, first.value, planOptions.secondMin);
   if (!planned.ok) throw new Failure("cycle", planned.error);
   const possible = new Set([...topics.map(({ id }) => id), ...elsewhere.map(({ topic }) => topic)]);
   const notHere = library.topics.filter(({ id }) => !possible.has(id)).map(({ id }) => id);

@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { addresses, endpoints } from "../../api/index.ts";
-import { plainWishes } from "../../core/route/index.ts";
+import { defaultPlanOptions } from "../../core/route/index.ts";
 import { addressOf, ask, Refused } from "./client.ts";
 
 afterEach(() => vi.unstubAllGlobals());
@@ -54,8 +54,11 @@ describe("ask", () => {
   it("sends JSON on a write, an empty object when there is nothing to say", async () => {
     const seen = answerWith(() => json({ done: true }));
     await ask("signOut");
-    await ask("setPlan", { params: { delivery: "d-1" }, body: { ...plainWishes, style: "sweep" } });
-    expect(seen.map(({ init }) => init.body)).toEqual(["{}", JSON.stringify({ ...plainWishes, style: "sweep" })]);
+    await ask("setPlan", { params: { delivery: "d-1" }, body: { ...defaultPlanOptions, style: "sweep" } });
+    expect(seen.map(({ init }) => init.body)).toEqual([
+      "{}",
+      JSON.stringify({ ...defaultPlanOptions, style: "sweep" }),
+    ]);
     expect(seen[1]).toMatchObject({ url: "/api/deliveries/d-1/plan", init: { method: "PUT" } });
   });
 

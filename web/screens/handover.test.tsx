@@ -8,7 +8,7 @@ import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vite
 import type { Delivery } from "../../api/index.ts";
 import { makeReady, rigTemplates, topics } from "../../content/index.ts";
 import { listReadyChecks } from "../../core/ready/index.ts";
-import { findStyle, listTopicsFor, plainWishes, planWalk } from "../../core/route/index.ts";
+import { defaultPlanOptions, findStyle, listTopicsFor, planWalk } from "../../core/route/index.ts";
 import { listObstacles, listOwed } from "../../core/walk/index.ts";
 import { meQuery, queryClient } from "../app/queries.ts";
 import { HoursRead } from "../handover/HoursRead.tsx";
@@ -49,7 +49,7 @@ function createDelivery(): Delivery {
       { id: "b2", name: "Piet Marram" },
     ],
     staff: [{ id: "nessa", name: "Nessa" }],
-    wishes: { ...plainWishes, style: "sweep" },
+    planOptions: { ...defaultPlanOptions, style: "sweep" },
     rig,
     plan,
     topics: listTopicsFor(rig, topics),

@@ -2,7 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import type { WalkWishes } from "../../../core/route/index.ts";
+import type { PlanOptions } from "../../../core/route/index.ts";
 import { listStartObstacles } from "../../../core/walk/index.ts";
 import { addressOf, ask } from "../../app/client.ts";
 import { deliveryQuery, plansQuery, queryClient, todayQuery } from "../../app/queries.ts";
@@ -21,8 +21,8 @@ import { ErrorNotice } from "../../ui/Notice.tsx";
 import { sayLongDay, sayMinutes } from "../../ui/words.ts";
 import { Aboard } from "./Aboard.tsx";
 import { MakeReady } from "./MakeReady.tsx";
+import { ManualOrder } from "./ManualOrder.tsx";
 import { Order } from "./Order.tsx";
-import { OrderByHand } from "./OrderByHand.tsx";
 import { Styles } from "./Styles.tsx";
 import { useWalkTimes } from "./useWalkTimes.ts";
 import { WalkTimeLine } from "./WalkTimeLine.tsx";
@@ -40,8 +40,8 @@ export function PlanScreen() {
   );
 }
 
-const latestWishes = ({ id, wishes }: Delivery): WalkWishes =>
-  queryClient.getQueryData(deliveryQuery(id).queryKey)?.wishes ?? wishes;
+const latestOptions = ({ id, planOptions }: Delivery): PlanOptions =>
+  queryClient.getQueryData(deliveryQuery(id).queryKey)?.planOptions ?? planOptions;
 
 function PlanOf({ delivery }: { delivery: Delivery }) {
   const state = useWalkState(delivery);
@@ -50,14 +50,14 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
   const [picked, setPicked] = useState<string | null>(null);
   const choose = useMutation({
     mutationKey: ["plan", delivery.id],
-    mutationFn: (_: Partial<WalkWishes>) =>
-      ask("setPlan", { params: { delivery: delivery.id }, body: latestWishes(delivery) }),
+    mutationFn: (_: Partial<PlanOptions>) =>
+      ask("setPlan", { params: { delivery: delivery.id }, body: latestOptions(delivery) }),
     // Shown and built upon at once, so that two quick touches do not undo each other.
     onMutate: async (change) => {
       // An answer that is still on its way knows nothing of this touch.
       await queryClient.cancelQueries({ queryKey: deliveryQuery(delivery.id).queryKey });
       queryClient.setQueryData(deliveryQuery(delivery.id).queryKey, (now) =>
-        now === undefined ? now : { ...now, wishes: { ...now.wishes, ...change } },
+        now === undefined ? now : { ...now, planOptions: { ...now.planOptions, ...change } },
       );
     },
     onSettled: async () => {
@@ -138,16 +138,16 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
         moves. <strong className="num">{sayMinutes(plan.topicMin)}</strong> of topics and{" "}
         <strong className="num">{sayMinutes(plan.moveMin)}</strong> of moving about:{" "}
         <strong className="num">{sayMinutes(plan.totalMin)}</strong> in all. {musts} topics are must-do.
-        {times !== null && <WalkTimeLine times={times} budgetMin={delivery.wishes.budgetMin} />}
+        {times !== null && <WalkTimeLine times={times} budgetMin={delivery.planOptions.budgetMin} />}
         {!plan.optimal && " The order is good, but not proven to be the shortest."}
       </p>
       {choose.error !== null && <ErrorNotice error={choose.error} />}
       <div className="mt-6 grid gap-x-10 gap-y-8 xl:grid-cols-[minmax(0,1fr)_400px]">
         {isByHand ? (
-          <OrderByHand
+          <ManualOrder
             delivery={delivery}
             isBusy={choose.isPending}
-            onKeep={(hand) => choose.mutate({ hand }, { onSuccess: () => setByHand(false) })}
+            onKeep={(manualOrder) => choose.mutate({ manualOrder }, { onSuccess: () => setByHand(false) })}
             onLeave={() => setByHand(false)}
           />
         ) : (
@@ -157,18 +157,22 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
             picked={picked}
             canChange={canPlan}
             onByHand={() => setByHand(true)}
-            onPutBack={() => choose.mutate({ hand: null })}
+            onPutBack={() => choose.mutate({ manualOrder: null })}
           />
         )}
         <div className="space-y-8 max-xl:order-first">
-          <WhoAndWhen wishes={delivery.wishes} canChoose={canPlan} onWish={(change) => choose.mutate(change)} />
+          <WhoAndWhen
+            planOptions={delivery.planOptions}
+            canChoose={canPlan}
+            onChange={(change) => choose.mutate(change)}
+          />
           <Styles
             delivery={delivery}
             canChoose={canPlan}
-            onChoose={(style) => choose.mutate({ style, hand: null })}
+            onChoose={(style) => choose.mutate({ style, manualOrder: null })}
             isBusy={choose.isPending}
           />
-          <WhatWaits delivery={delivery} canPlan={canPlan} onWish={(change) => choose.mutate(change)} />
+          <WhatWaits delivery={delivery} canPlan={canPlan} onChange={(change) => choose.mutate(change)} />
           <MakeReady delivery={delivery} state={state} />
           <OwnerLink delivery={delivery} state={state} />
         </div>

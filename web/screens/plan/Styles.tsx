@@ -17,7 +17,7 @@ export function Styles({ delivery, canChoose, isBusy, onChoose }: StylesProps) {
   const plans = useQuery(plansQuery(delivery.id));
   if (plans.data === undefined)
     return plans.error === null ? <Waiting what="the route styles" /> : <ErrorNotice error={plans.error} />;
-  const chosen = plans.data.plans.find(({ style }) => style === delivery.wishes.style);
+  const chosen = plans.data.plans.find(({ style }) => style === delivery.planOptions.style);
   return (
     <section aria-labelledby="styles">
       <h2 id="styles" className="text-lg font-bold">
@@ -33,7 +33,7 @@ export function Styles({ delivery, canChoose, isBusy, onChoose }: StylesProps) {
         </span>
       </div>
       <RadioGroup
-        value={delivery.wishes.style}
+        value={delivery.planOptions.style}
         onChange={onChoose}
         disabled={!canChoose || isBusy}
         aria-labelledby="styles"

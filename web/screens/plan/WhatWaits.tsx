@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import type { WalkWishes } from "../../../core/route/index.ts";
+import type { PlanOptions } from "../../../core/route/index.ts";
 import { systemNames, systems } from "../../../core/topic/index.ts";
 import { sayMinutes } from "../../ui/words.ts";
 
@@ -14,14 +14,14 @@ const becauseWords = {
 interface WhatWaitsProps {
   readonly delivery: Delivery;
   readonly canPlan: boolean;
-  readonly onWish: (change: Partial<WalkWishes>) => void;
+  readonly onChange: (change: Partial<PlanOptions>) => void;
 }
 
 const seconds = [null, 30, 45, 60, 90] as const;
 
 /** What this walk leaves for another day, and why: no time, or not where the boat is. Musts never wait. */
-export function WhatWaits({ delivery, canPlan, onWish }: WhatWaitsProps) {
-  const { plan, wishes, topics } = delivery;
+export function WhatWaits({ delivery, canPlan, onChange }: WhatWaitsProps) {
+  const { plan, planOptions, topics } = delivery;
   const waiting = topics.filter(({ id }) => plan.deferred.includes(id));
   const minutes = waiting.reduce((sum, topic) => sum + topic.minutes, 0);
   if (waiting.length === 0 && plan.elsewhere.length === 0 && plan.overBudgetMin === undefined) return null;
@@ -42,7 +42,7 @@ export function WhatWaits({ delivery, canPlan, onWish }: WhatWaitsProps) {
             <p>
               <strong className="num">{waiting.length}</strong> topics,{" "}
               <strong className="num">{sayMinutes(minutes)}</strong>, do not fit into{" "}
-              {sayMinutes(wishes.budgetMin ?? 0)}. They stay open on the record, for a second session or by phone.
+              {sayMinutes(planOptions.budgetMin ?? 0)}. They stay open on the record, for a second session or by phone.
             </p>
             <div
               className="flex flex-wrap items-center gap-1 border-b border-rule"
@@ -55,9 +55,9 @@ export function WhatWaits({ delivery, canPlan, onWish }: WhatWaitsProps) {
                   key={each ?? "none"}
                   type="button"
                   disabled={!canPlan}
-                  aria-pressed={wishes.secondMin === each}
-                  onClick={() => onWish({ secondMin: each })}
-                  className={`num min-h-11 min-w-10 rounded-md px-1.5 disabled:opacity-60 ${wishes.secondMin === each ? "bg-ink font-bold text-sheet" : "underline decoration-rule underline-offset-4"}`}
+                  aria-pressed={planOptions.secondMin === each}
+                  onClick={() => onChange({ secondMin: each })}
+                  className={`num min-h-11 min-w-10 rounded-md px-1.5 disabled:opacity-60 ${planOptions.secondMin === each ? "bg-ink font-bold text-sheet" : "underline decoration-rule underline-offset-4"}`}
                 >
                   {each ?? "None"}
                 </button>

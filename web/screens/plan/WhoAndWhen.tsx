@@ -1,12 +1,12 @@
 import { Minus, Plus } from "lucide-react";
 import type { ReactNode } from "react";
-import type { WalkWishes } from "../../../core/route/index.ts";
+import type { PlanOptions } from "../../../core/route/index.ts";
 import { Button } from "../../ui/Button.tsx";
 
 interface WhoAndWhenProps {
-  readonly wishes: WalkWishes;
+  readonly planOptions: PlanOptions;
   readonly canChoose: boolean;
-  readonly onWish: (change: Partial<WalkWishes>) => void;
+  readonly onChange: (change: Partial<PlanOptions>) => void;
 }
 
 const budgets = [30, 45, 60, 90, 120, null] as const;
@@ -18,7 +18,7 @@ const placeNames = {
 } as const;
 
 /** How long there is, who comes, and where the boat stands: what the plan is made for. */
-export function WhoAndWhen({ wishes, canChoose, onWish }: WhoAndWhenProps) {
+export function WhoAndWhen({ planOptions, canChoose, onChange }: WhoAndWhenProps) {
   return (
     <section aria-labelledby="who-and-when">
       <h2 id="who-and-when" className="text-lg font-bold">
@@ -30,8 +30,8 @@ export function WhoAndWhen({ wishes, canChoose, onWish }: WhoAndWhenProps) {
           {budgets.map((budget) => (
             <Choice
               key={budget ?? "all"}
-              isOn={wishes.budgetMin === budget}
-              onPick={() => onWish({ budgetMin: budget })}
+              isOn={planOptions.budgetMin === budget}
+              onPick={() => onChange({ budgetMin: budget })}
             >
               {budget === null ? "All of it" : budget}
             </Choice>
@@ -42,34 +42,37 @@ export function WhoAndWhen({ wishes, canChoose, onWish }: WhoAndWhenProps) {
           <Button
             className="w-11 px-0"
             aria-label="One fewer"
-            disabled={wishes.people <= 1}
-            onClick={() => onWish({ people: wishes.people - 1 })}
+            disabled={planOptions.people <= 1}
+            onClick={() => onChange({ people: planOptions.people - 1 })}
           >
             <Minus size={18} aria-hidden />
           </Button>
-          <span className="num w-8 text-center font-bold" role="status" aria-label={`${wishes.people} people`}>
-            {wishes.people}
+          <span className="num w-8 text-center font-bold" role="status" aria-label={`${planOptions.people} people`}>
+            {planOptions.people}
           </span>
           <Button
             className="w-11 px-0"
             aria-label="One more"
-            disabled={wishes.people >= 8}
-            onClick={() => onWish({ people: wishes.people + 1 })}
+            disabled={planOptions.people >= 8}
+            onClick={() => onChange({ people: planOptions.people + 1 })}
           >
             <Plus size={18} aria-hidden />
           </Button>
-          <Choice isOn={wishes.experience === "first-time"} onPick={() => onWish({ experience: "first-time" })}>
+          <Choice isOn={planOptions.experience === "first-time"} onPick={() => onChange({ experience: "first-time" })}>
             First boat
           </Choice>
-          <Choice isOn={wishes.experience === "experienced"} onPick={() => onWish({ experience: "experienced" })}>
+          <Choice
+            isOn={planOptions.experience === "experienced"}
+            onPick={() => onChange({ experience: "experienced" })}
+          >
             Experienced
           </Choice>
         </Row>
         <Row name="Boat">
           <select
             aria-label="Where the boat is"
-            value={wishes.place}
-            onChange={(event) => onWish({ place: event.target.value as WalkWishes["place"] })}
+            value={planOptions.place}
+            onChange={(event) => onChange({ place: event.target.value as PlanOptions["place"] })}
             className="min-h-11 rounded-md border border-soft bg-panel px-2"
           >
             {Object.entries(placeNames).map(([place, name]) => (
@@ -78,13 +81,13 @@ export function WhoAndWhen({ wishes, canChoose, onWish }: WhoAndWhenProps) {
               </option>
             ))}
           </select>
-          {wishes.place !== "afloat" && wishes.place !== "remote" && (
+          {planOptions.place !== "afloat" && planOptions.place !== "remote" && (
             <label className="flex min-h-11 items-center gap-2">
               <input
                 type="checkbox"
                 className="size-5 accent-ink"
-                checked={wishes.hose}
-                onChange={(event) => onWish({ hose: event.target.checked })}
+                checked={planOptions.hose}
+                onChange={(event) => onChange({ hose: event.target.checked })}
               />
               hose for the engine
             </label>

@@ -8,14 +8,14 @@ import { rigTemplates, topics } from "../../../content/index.ts";
 import {
   adaptTopics,
   addSecondSession,
+  defaultPlanOptions,
   findStyle,
   listTopicsFor,
-  plainWishes,
+  type PlanOptions,
   planWalk,
-  type WalkWishes,
 } from "../../../core/route/index.ts";
 import { Broken } from "./Broken.tsx";
-import { OrderByHand } from "./OrderByHand.tsx";
+import { ManualOrder } from "./ManualOrder.tsx";
 import { WalkTimeLine } from "./WalkTimeLine.tsx";
 import { WhatWaits } from "./WhatWaits.tsx";
 import { WhoAndWhen } from "./WhoAndWhen.tsx";
@@ -24,36 +24,53 @@ afterEach(cleanup);
 const user = userEvent.setup();
 const rig = rigTemplates["millrace-24"];
 
-function createDelivery(change: Partial<WalkWishes> = {}): Delivery {
-  const wishes: WalkWishes = { ...plainWishes, style: "sweep", ...change };
-  const { topics: told, elsewhere } = adaptTopics(listTopicsFor(rig, topics), wishes);
-  const { budgetMin, hand } = wishes;
-  const first = planWalk(rig, told, findStyle("sweep"), { budgetMin, hand });
+function createDelivery(change: Partial<PlanOptions> = {}): Delivery {
+  const planOptions: PlanOptions = { ...defaultPlanOptions, style: "sweep", ...change };
+  const { topics: told, elsewhere } = adaptTopics(listTopicsFor(rig, topics), planOptions);
+  const { budgetMin, manualOrder } = planOptions;
+  const first = planWalk(rig, told, findStyle("sweep"), { budgetMin, manualOrder });
   if (!first.ok) throw new Error(first.error.message);
   const both =
-    wishes.secondMin === null ? first : addSecondSession(rig, told, findStyle("sweep"), first.value, wishes.secondMin);
+    planOptions.secondMin === null
+      ? first
+      : addSecondSession(rig, told, findStyle("sweep"), first.value, planOptions.secondMin);
   if (!both.ok) throw new Error(both.error.message);
   const plan = { ...both.value, elsewhere };
-  return { id: "d-1", wishes, rig, plan, topics: told, seal: null, buyers: [], entries: [] } as unknown as Delivery;
+  return {
+    id: "d-1",
+    planOptions,
+    rig,
+    plan,
+    topics: told,
+    seal: null,
+    buyers: [],
+    entries: [],
+  } as unknown as Delivery;
 }
-const wait = (delivery: Delivery, onWish = vi.fn(), canPlan = true) => {
+const wait = (delivery: Delivery, onChange = vi.fn(), canPlan = true) => {
   render(
     <MemoryRouter>
-      <WhatWaits delivery={delivery} canPlan={canPlan} onWish={onWish} />
+      <WhatWaits delivery={delivery} canPlan={canPlan} onChange={onChange} />
     </MemoryRouter>,
   );
-  return onWish;
+  return onChange;
 };
 
 describe("who, where, how long", () => {
-  const ask = (change: Partial<WalkWishes> = {}, canChoose = true) => {
-    const onWish = vi.fn();
-    render(<WhoAndWhen wishes={{ ...plainWishes, style: "sweep", ...change }} canChoose={canChoose} onWish={onWish} />);
-    return onWish;
+  const ask = (change: Partial<PlanOptions> = {}, canChoose = true) => {
+    const onChange = vi.fn();
+    render(
+      <WhoAndWhen
+        planOptions={{ ...defaultPlanOptions, style: "sweep", ...change }}
+        canChoose={canChoose}
+        onChange={onChange}
+      />,
+    );
+    return onChange;
   };
 
   it("asks each thing by itself", async () => {
-    const onWish = ask({ people: 2 });
+    const onChange = ask({ people: 2 });
     await user.click(screen.getByRole("button", { name: "45" }));
     await user.click(screen.getByRole("button", { name: "All of it" }));
     await user.click(screen.getByRole("button", { name: "One more" }));
@@ -61,7 +78,7 @@ describe("who, where, how long", () => {
     await user.click(screen.getByRole("button", { name: "Experienced" }));
     await user.selectOptions(screen.getByLabelText("Where the boat is"), "afloat");
     await user.click(screen.getByRole("checkbox", { name: "hose for the engine" }));
-    expect(onWish.mock.calls.map(([wish]) => wish)).toEqual([
+    expect(onChange.mock.calls.map(([wish]) => wish)).toEqual([
       { budgetMin: 45 },
       { budgetMin: null },
       { people: 3 },
@@ -80,9 +97,9 @@ describe("who, where, how long", () => {
   });
 
   it("can only be read by those who may not plan", async () => {
-    const onWish = ask({}, false);
+    const onChange = ask({}, false);
     await user.click(screen.getByRole("button", { name: "45" }));
-    expect(onWish).not.toHaveBeenCalled();
+    expect(onChange).not.toHaveBeenCalled();
   });
 });
 
@@ -118,9 +135,9 @@ describe("what waits", () => {
   });
 
   it("asks for a second session, says what it takes, and leads to its walk", async () => {
-    const onWish = wait(createDelivery({ budgetMin: 60 }));
+    const onChange = wait(createDelivery({ budgetMin: 60 }));
     await user.click(screen.getByRole("button", { name: "45" }));
-    expect(onWish).toHaveBeenCalledWith({ secondMin: 45 });
+    expect(onChange).toHaveBeenCalledWith({ secondMin: 45 });
     cleanup();
     const delivery = createDelivery({ budgetMin: 60, secondMin: 45 });
     wait(delivery);
@@ -140,7 +157,7 @@ describe("the order by hand", () => {
   const arrange = () => {
     const delivery = createDelivery({ budgetMin: 60 });
     const [onKeep, onLeave] = [vi.fn(), vi.fn()];
-    render(<OrderByHand delivery={delivery} isBusy={false} onKeep={onKeep} onLeave={onLeave} />);
+    render(<ManualOrder delivery={delivery} isBusy={false} onKeep={onKeep} onLeave={onLeave} />);
     const order = delivery.plan.visits.flatMap(({ topics: told }) => told);
     const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)!.title;
     return { delivery, order, titleOf, onKeep, onLeave };

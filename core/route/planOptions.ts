@@ -5,7 +5,7 @@ import { styleIdSchema } from "./styles.ts";
 export const places = ["trailer", "hard", "afloat", "remote"] as const;
 
 /** Who comes, where the boat stands, and how long there is: what shapes a plan beside the boat itself. */
-export const walkWishesSchema = z.strictObject({
+export const planOptionsSchema = z.strictObject({
   style: styleIdSchema,
   /** Minutes there are; null tells everything. */
   budgetMin: z.number().min(5).max(600).nullable(),
@@ -18,19 +18,19 @@ export const walkWishesSchema = z.strictObject({
   /** Cooling water ashore: a hose on the flush port or muffs. */
   hose: z.boolean(),
   /** The order made by hand, by topic; null lets the route find it. */
-  hand: z.array(topicIdSchema).max(600).nullable(),
+  manualOrder: z.array(topicIdSchema).max(600).nullable(),
 });
-export type WalkWishes = z.infer<typeof walkWishesSchema>;
+export type PlanOptions = z.infer<typeof planOptionsSchema>;
 
 /** One first-time buyer at the trailer with a hose, and all the time there is. */
-export const plainWishes: Omit<WalkWishes, "style"> = {
+export const defaultPlanOptions: Omit<PlanOptions, "style"> = {
   budgetMin: null,
   secondMin: null,
   people: 1,
   experience: "first-time",
   place: "trailer",
   hose: true,
-  hand: null,
+  manualOrder: null,
 };
 
 export const elsewhereReasons = ["cooling", "afloat", "ashore", "reach"] as const;
@@ -62,21 +62,21 @@ const ashoreOnly = ["coupler", "winch", "wheels"] as const;
  */
 export function adaptTopics(
   topics: readonly Topic[],
-  wishes: Pick<WalkWishes, "people" | "experience" | "place" | "hose">,
+  planOptions: Pick<PlanOptions, "people" | "experience" | "place" | "hose">,
   minutesOf: Readonly<Record<string, number>> = {},
 ): AdaptedTopics {
   const adapted: AdaptedTopics = { topics: [], elsewhere: [] };
   for (const topic of topics) {
-    const because = findHindrance(topic, wishes);
+    const because = findHindrance(topic, planOptions);
     if (because !== null) {
       adapted.elsewhere.push({ topic: topic.id, title: topic.title, because });
       continue;
     }
-    const level = wishes.experience === "experienced" && !topic.must ? oneStepLess[topic.level] : topic.level;
-    const further = wishes.people - 1;
+    const level = planOptions.experience === "experienced" && !topic.must ? oneStepLess[topic.level] : topic.level;
+    const further = planOptions.people - 1;
     const people = 1 + further * (level === "done" ? peoplePace.perFurtherDoer : peoplePace.perFurtherListener);
     const known =
-      wishes.experience === "first-time" ? 1 : topic.must ? peoplePace.experiencedMust : peoplePace.experienced;
+      planOptions.experience === "first-time" ? 1 : topic.must ? peoplePace.experiencedMust : peoplePace.experienced;
     const minutes = (minutesOf[topic.id] ?? topic.minutes) * people * known;
     adapted.topics.push({ ...topic, level, minutes: Math.max(0.5, Math.round(minutes * 2) / 2) });
   }
@@ -85,7 +85,7 @@ export function adaptTopics(
 
 const oneStepLess = { done: "shown", shown: "told", told: "told" } as const;
 
-function findHindrance(topic: Topic, { place, hose }: Pick<WalkWishes, "place" | "hose">): ElsewhereReason | null {
+function findHindrance(topic: Topic, { place, hose }: Pick<PlanOptions, "place" | "hose">): ElsewhereReason | null {
   if (place === "remote") return null;
   const asks = topic.asks ?? "any";
   if (asks === "cooling" && place !== "afloat" && !hose) return "cooling";

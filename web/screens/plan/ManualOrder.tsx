@@ -15,15 +15,15 @@ import { findTopicStation, type Topic } from "../../../core/topic/index.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Broken } from "./Broken.tsx";
 
-interface OrderByHandProps {
+interface ManualOrderProps {
   readonly delivery: Delivery;
   readonly isBusy: boolean;
-  readonly onKeep: (hand: string[]) => void;
+  readonly onKeep: (manualOrder: string[]) => void;
   readonly onLeave: () => void;
 }
 
 /** The order as a list to be moved about, by drag or by key; what a move breaks is said at once. */
-export function OrderByHand({ delivery, isBusy, onKeep, onLeave }: OrderByHandProps) {
+export function ManualOrder({ delivery, isBusy, onKeep, onLeave }: ManualOrderProps) {
   const { rig, plan } = delivery;
   const [order, setOrder] = useState(() => plan.visits.flatMap(({ topics }) => topics));
   const topicOf = useMemo(() => new Map(delivery.topics.map((topic) => [topic.id, topic])), [delivery.topics]);

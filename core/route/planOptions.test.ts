@@ -7,25 +7,25 @@ import {
   adaptTopics,
   addSecondSession,
   createStyle,
+  defaultPlanOptions,
   findStyle,
   learnMinutes,
   listBroken,
   listTopicsFor,
   type OwnStyle,
   type Plan,
-  plainWishes,
+  type PlanOptions,
   planWalk,
   routeStyles,
   simulateWalk,
-  type WalkWishes,
 } from "./index.ts";
 
 const boats = Object.entries(rigTemplates);
 const orderOf = ({ visits }: Pick<Plan, "visits">) => visits.flatMap(({ topics }) => topics);
 
-function prepare(rig: Rig, wishes: Partial<WalkWishes> = {}): Topic[] {
+function prepare(rig: Rig, planOptions: Partial<PlanOptions> = {}): Topic[] {
   const here = listTopicsFor(rig, library).map((topic) => fillTopic(topic, rig));
-  return adaptTopics(here, { ...plainWishes, ...wishes }).topics;
+  return adaptTopics(here, { ...defaultPlanOptions, ...planOptions }).topics;
 }
 function plan(rig: Rig, topics: readonly Topic[], style: string, budgetMin: number | null): Plan {
   const planned = planWalk(rig, topics, findStyle(style), { budgetMin });
@@ -35,21 +35,21 @@ function plan(rig: Rig, topics: readonly Topic[], style: string, budgetMin: numb
 
 describe("adaptTopics", () => {
   const topic = (change: Partial<Topic>): Topic => ({ ...library[0]!, minutes: 2, where: ["helm"], ...change });
-  const adapt = (change: Partial<Topic>, wishes: Partial<WalkWishes>) =>
-    adaptTopics([topic(change)], { ...plainWishes, ...wishes });
+  const adapt = (change: Partial<Topic>, planOptions: Partial<PlanOptions>) =>
+    adaptTopics([topic(change)], { ...defaultPlanOptions, ...planOptions });
 
-  it.each<[Partial<Topic>, Partial<WalkWishes>, number, Topic["level"]]>([
+  it.each<[Partial<Topic>, Partial<PlanOptions>, number, Topic["level"]]>([
     [{ level: "done", must: true }, {}, 2, "done"],
     [{ level: "done", must: true }, { people: 3 }, 3, "done"],
     [{ level: "told", must: false }, { people: 3 }, 2, "told"],
     [{ level: "done", must: false }, { experience: "experienced" }, 1, "shown"],
     [{ level: "shown", must: false }, { experience: "experienced" }, 1, "told"],
     [{ level: "done", must: true }, { experience: "experienced" }, 1.5, "done"],
-  ])("%j for %j takes %d min and is %s", (change, wishes, minutes, level) => {
-    expect(adapt(change, wishes).topics).toEqual([{ ...topic(change), minutes, level }]);
+  ])("%j for %j takes %d min and is %s", (change, planOptions, minutes, level) => {
+    expect(adapt(change, planOptions).topics).toEqual([{ ...topic(change), minutes, level }]);
   });
 
-  it.each<[Partial<Topic>, Partial<WalkWishes>, string | null]>([
+  it.each<[Partial<Topic>, Partial<PlanOptions>, string | null]>([
     [{ asks: "cooling" }, { hose: false }, "cooling"],
     [{ asks: "cooling" }, { hose: false, place: "afloat" }, null],
     [{ asks: "afloat" }, { place: "hard" }, "afloat"],
@@ -57,8 +57,8 @@ describe("adaptTopics", () => {
     [{ where: ["coupler", "winch"] }, { place: "hard" }, "reach"],
     [{ where: ["coupler", "helm"] }, { place: "hard" }, null],
     [{ asks: "afloat", where: ["wheels"] }, { place: "remote" }, null],
-  ])("%j where %j is left for elsewhere because of %s", (change, wishes, because) => {
-    const { elsewhere, topics } = adapt(change, wishes);
+  ])("%j where %j is left for elsewhere because of %s", (change, planOptions, because) => {
+    const { elsewhere, topics } = adapt(change, planOptions);
     expect(elsewhere.map((each) => each.because)).toEqual(because === null ? [] : [because]);
     expect(topics).toHaveLength(because === null ? 1 : 0);
   });
@@ -77,16 +77,16 @@ describe("a budget", () => {
     const random = createRandom(rig.model.length);
     const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
     for (let seed = 0; seed < 6; seed++) {
-      const wishes = {
+      const planOptions = {
         people: pick([1, 2, 4]),
         experience: pick(["first-time", "experienced"] as const),
         place: pick(["trailer", "hard", "afloat"] as const),
         hose: random() < 0.5,
       };
-      const topics = prepare(rig, wishes);
+      const topics = prepare(rig, planOptions);
       const budgetMin = pick([30, 45, 60, 90, 120]);
       const made = plan(rig, topics, pick(routeStyles).id, budgetMin);
-      const says = `seed ${seed} ${JSON.stringify(wishes)} ${budgetMin}`;
+      const says = `seed ${seed} ${JSON.stringify(planOptions)} ${budgetMin}`;
       const told = new Set(orderOf(made));
       for (const { id, must, after } of topics) {
         if (must) expect(told.has(id), `${says}: ${id}`).toBe(true);
@@ -142,7 +142,7 @@ describe("an order by hand", () => {
   it("is kept as it is, what it breaks is said, and what is new comes last", () => {
     const best = orderOf(plan(rig, topics, "sweep", null));
     const hand = [...best].reverse().filter((id) => id !== best[0]);
-    const made = planWalk(rig, topics, findStyle("sweep"), { hand: [...hand, "gone-since"] });
+    const made = planWalk(rig, topics, findStyle("sweep"), { manualOrder: [...hand, "gone-since"] });
     if (!made.ok) throw new Error(made.error.message);
     expect(orderOf(made.value)).toEqual([...hand, best[0]]);
     expect(made.value).toMatchObject({ isByHand: true, deferred: [] });
