@@ -48,7 +48,7 @@ afterAll(async () => {
 
 const zipType = "application/zip";
 const preview = (bytes: Buffer) => away.sendFile(theirs, "/api/bundles/preview", bytes, zipType, "POST");
-const take = (bytes: Buffer) => away.sendFile(theirs, "/api/bundles", bytes, zipType, "POST");
+const importBundle = (bytes: Buffer) => away.sendFile(theirs, "/api/bundles", bytes, zipType, "POST");
 const zipOf = (files: Record<string, string | Buffer>) =>
   writeZip(new Map(Object.entries(files).map(([name, content]) => [name, Buffer.from(content)])), new Date(0));
 
@@ -137,7 +137,7 @@ describe("a bundle", () => {
       isKnown: false,
       verified: { isIntact: true },
     });
-    const taken = await take(zip);
+    const taken = await importBundle(zip);
     expect(taken.status).toBe(200);
     const delivery = (await theirs.get(`/api/deliveries/${taken.body.delivery}`)).body;
     const ours = (await nessa.get("/api/deliveries/d-w097")).body;
@@ -150,7 +150,7 @@ describe("a bundle", () => {
     expect((await theirs.send("POST", "/api/verify", body)).body.isIntact).toBe(true);
     const boat = (await theirs.get(`/api/boats/${taken.body.boat}`)).body;
     expect(boat.readings.length).toBe(2);
-    const again = await take(zip);
+    const again = await importBundle(zip);
     expect([again.status, again.body.error.code]).toEqual([409, "already-here"]);
     expect((await preview(zip)).body.isKnown).toBe(true);
   });
@@ -161,7 +161,7 @@ describe("a bundle", () => {
     const count = async () => [await away.database.models.entries.count(), await away.database.models.boats.count()];
     const before = await count();
     bundle.handover.hull = "SLW23999K526";
-    const changed = await take(await zipOf({ [bundleFile]: JSON.stringify(bundle) }));
+    const changed = await importBundle(await zipOf({ [bundleFile]: JSON.stringify(bundle) }));
     expect([changed.status, changed.body.error.code]).toEqual([422, "not-a-bundle"]);
     expect(changed.body.error.reason).toContain("the sealed record");
     expect(await count()).toEqual(before);

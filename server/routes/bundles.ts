@@ -47,7 +47,7 @@ export function routeBundles(router: Router, { door, bundleService }: Services) 
   router.post(
     endpoints.importBundle.path,
     serve(endpoints.importBundle, door, async ({ ctx }) =>
-      bundleService.take(await readUpload(ctx, zipLimits.mostBytes)),
+      bundleService.importBundle(await readUpload(ctx, zipLimits.mostBytes)),
     ),
   );
 }

@@ -37,7 +37,7 @@ export function routeDeliveries(router: Router, services: Services) {
   router.get(
     endpoints.news.path,
     serve(endpoints.news, door, async ({ params, ctx }) => {
-      await handoverService.take(params.delivery);
+      await handoverService.get(params.delivery);
       streamNews(ctx, (listener) => news.listen(params.delivery, listener));
       return undefined;
     }),

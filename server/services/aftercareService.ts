@@ -59,7 +59,7 @@ export function createAftercareService(parts: Parts) {
     const hour = hourOf(clock.nowMs(), clock.timeZone);
     return from <= to ? from <= hour && hour < to : hour >= from || hour < to;
   };
-  const takeBoat = async (id: string, transaction?: Transaction) => {
+  const getBoat = async (id: string, transaction?: Transaction) => {
     const boat = await boats.find(id, transaction);
     if (boat === null) throw new Failure("not-found", { what: "boat", id });
     return boat;
@@ -78,7 +78,7 @@ export function createAftercareService(parts: Parts) {
     t: Transaction,
     host = origin(),
   ) => {
-    const { deliveryId, recipient } = await findRecipient(await takeBoat(boat, t));
+    const { deliveryId, recipient } = await findRecipient(await getBoat(boat, t));
     const base = {
       id: message.id,
       deliveryId,
@@ -111,7 +111,7 @@ export function createAftercareService(parts: Parts) {
       .text.replace(/\{(\w+)\}/g, (place, name: string) => names[name] ?? place);
   };
   const writeByItself = (template: string) => async (job: { id: string; boatId: string }, t: Transaction) => {
-    const boat = await takeBoat(job.boatId, t);
+    const boat = await getBoat(job.boatId, t);
     if (contactOf(boat).optOut) return "not sent: they do not want to be written to";
     await carry(
       { id: `job-${job.id}`, kind: template, text: await fill(template, boat), at: nowIso() },
@@ -221,7 +221,7 @@ export function createAftercareService(parts: Parts) {
     ): Promise<MessageLine> {
       const isLate = await isQuiet();
       await database.inTransaction(async (transaction) => {
-        const boat = await takeBoat(boatId, transaction);
+        const boat = await getBoat(boatId, transaction);
         const at = nowIso();
         const { deliveryId, recipient } = await findRecipient(boat);
         const base = { id, deliveryId, boatId, kind, recipient, text, at };
@@ -248,7 +248,7 @@ export function createAftercareService(parts: Parts) {
     listMessages: (boat: string) => messages.listOfBoat(boat),
 
     async setContact(id: string, contact: Parameters<Boats["setContact"]>[1]) {
-      await takeBoat(id);
+      await getBoat(id);
       await boats.setContact(id, contact);
     },
 

@@ -39,7 +39,7 @@ const hashBytes = (bytes: Buffer) => createHash("sha256").update(bytes).digest("
 /** Sealed handovers on their way out of the store and into it, and the question whether one is still what was sealed. */
 export function createBundleService({ database, boats, deliveries, photos, chain, handoverService }: Parts) {
   const writeBundle = async (id: string): Promise<Bundle> => {
-    await handoverService.take(id);
+    await handoverService.get(id);
     const seal = await chain.findSeal(id);
     if (seal === null) throw new Failure("not-sealed", { delivery: id });
     const amendments = await chain.listAmendments(id);
@@ -154,7 +154,7 @@ export function createBundleService({ database, boats, deliveries, photos, chain
     },
 
     /** Takes in a handover another store sealed: its boat unless it is here already, its entries, photos and seal. */
-    async take(bytes: Buffer): Promise<{ delivery: string; boat: string }> {
+    async importBundle(bytes: Buffer): Promise<{ delivery: string; boat: string }> {
       const { bundle, sealed, pictures, verified } = await open(bytes);
       if (!verified.isIntact)
         throw new Failure("not-a-bundle", { reason: verified.differences.map(({ says }) => says).join("; ") });

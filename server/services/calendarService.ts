@@ -79,7 +79,7 @@ export function createCalendarService(parts: Parts) {
       }),
     );
   };
-  const take = async (id: string) => {
+  const get = async (id: string) => {
     const boat = await boats.find(id);
     if (boat === null) throw new Failure("not-found", { what: "boat", id });
     return boat;
@@ -104,7 +104,7 @@ export function createCalendarService(parts: Parts) {
   };
   return {
     async writeBoat(id: string): Promise<string> {
-      const boat = await take(id);
+      const boat = await get(id);
       const events = [...(await milestones(boat)), ...(await bookingEvents([id]))];
       return writeCalendar(`${boat.name}, service`, events, clock.nowMs());
     },

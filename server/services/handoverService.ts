@@ -97,7 +97,7 @@ export function createHandoverService(parts: Parts) {
     const prepared = rigService.prepare(boat.rigText, await libraryService.read(), delivery.planOptions);
     return { ...prepared, makeReady: listReadyChecks(prepared.rig, makeReady), sealed: null };
   };
-  const take = async (id: string, transaction?: Transaction): Promise<HandoverContext> => {
+  const get = async (id: string, transaction?: Transaction): Promise<HandoverContext> => {
     const delivery = await deliveries.find(id, transaction);
     if (delivery === null) throw new Failure("not-found", { what: "delivery", id });
     const boat = (await boats.find(delivery.boatId, transaction))!;
@@ -229,10 +229,10 @@ export function createHandoverService(parts: Parts) {
   };
 
   return {
-    take,
+    get,
 
     async describe(id: string): Promise<Delivery> {
-      const { delivery, boat, walk } = await take(id);
+      const { delivery, boat, walk } = await get(id);
       const entries = await deliveries.listEntries(id);
       const seal = await chain.findSeal(id);
       const link = await ownerLinks.findOf(id);
@@ -300,7 +300,7 @@ export function createHandoverService(parts: Parts) {
     async addEntries(id: string, author: Author, sent: readonly Entry[]) {
       const library = await libraryService.read();
       const done = await database.inTransaction(async (transaction) => {
-        const handover = await take(id, transaction);
+        const handover = await get(id, transaction);
         const earlier = await deliveries.listEntries(id, transaction);
         const stands = new Map(earlier.map((entry) => [entry.id, entry]));
         const known: string[] = [];
@@ -352,7 +352,7 @@ export function createHandoverService(parts: Parts) {
     async noteArrived(photo: string) {
       for (const id of await deliveries.listOfPhoto(photo)) {
         const isSealed = await database.inTransaction(async (transaction) => {
-          const handover = await take(id, transaction);
+          const handover = await get(id, transaction);
           if ((await chain.findSeal(id, transaction)) !== null) {
             await amend(id, [], [photo], transaction);
             return false;
@@ -365,7 +365,7 @@ export function createHandoverService(parts: Parts) {
 
     /** Each style with the same people, place and minutes, for this boat. */
     async compareStyles(id: string): Promise<PlanComparison[]> {
-      const { delivery, boat } = await take(id);
+      const { delivery, boat } = await get(id);
       const library = await libraryService.read();
       const styles = [...routeStyles, ...library.ownStyles.map(createStyle)];
       return styles.map(({ id: style, name, line }) => {
@@ -393,7 +393,7 @@ export function createHandoverService(parts: Parts) {
     async setPlan(id: string, planOptions: PlanOptions) {
       const library = await libraryService.read();
       await database.inTransaction(async (transaction) => {
-        const { delivery, boat } = await take(id, transaction);
+        const { delivery, boat } = await get(id, transaction);
         if (delivery.summary.state === "signed") throw new Failure("sealed", { delivery: id });
         const walk = rigService.prepare(boat.rigText, library, planOptions);
         const entries = await deliveries.listEntries(id, transaction);

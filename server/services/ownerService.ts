@@ -45,12 +45,12 @@ export function createOwnerService(parts: Parts) {
     /** The boat a token opens. */
     async openBoat(token: string) {
       const { deliveryId } = await open(token);
-      const { boat } = await handoverService.take(deliveryId);
+      const { boat } = await handoverService.get(deliveryId);
       return { boat: boat.id, delivery: deliveryId };
     },
     /** Makes the page's address and, where it is wished, sends it to the buyer; `origin` is where this server is reached. */
     async makeLink(id: string, user: Person, { isRemote, send }: { isRemote: boolean; send: boolean }, origin: string) {
-      const { delivery, boat } = await handoverService.take(id);
+      const { delivery, boat } = await handoverService.get(id);
       const token = await ownerLinks.replace(id, user.id, now(), isRemote);
       if (send) {
         const { store } = await settings.read();
@@ -67,7 +67,7 @@ export function createOwnerService(parts: Parts) {
       return token;
     },
     async endLink(delivery: string) {
-      await handoverService.take(delivery);
+      await handoverService.get(delivery);
       await ownerLinks.end(delivery, now());
     },
     async describe(token: string): Promise<OwnerPage> {

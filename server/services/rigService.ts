@@ -25,7 +25,7 @@ const mostPlans = 24;
 /** Rigs read from the store, with topics and plans, worked out once for as long as rig, library and planOptions are the same. */
 export function createRigService() {
   const remembered = new Map<string, { rig: Rig; prepared: Map<string, Prepared> }>();
-  const take = (rigText: string) => {
+  const get = (rigText: string) => {
     const seen = remembered.get(rigText);
     if (seen !== undefined) return seen;
     const fresh = { rig: rigSchema.parse(JSON.parse(rigText)), prepared: new Map<string, Prepared>() };
@@ -34,9 +34,9 @@ export function createRigService() {
     return fresh;
   };
   return {
-    read: (rigText: string): Rig => take(rigText).rig,
+    read: (rigText: string): Rig => get(rigText).rig,
     prepare(rigText: string, library: Library, planOptions: PlanOptions): Prepared {
-      const { rig, prepared } = take(rigText);
+      const { rig, prepared } = get(rigText);
       const key = `${library.version} ${JSON.stringify(planOptions)}`;
       const known = prepared.get(key);
       if (known !== undefined) return known;

@@ -51,12 +51,12 @@ export function createSheetService({ database, boats, templates, rigService, pac
     if (own !== null) return { id, name: own.name, rig: rigService.read(own.rigText), isShipped: false };
     return shipped.find((template) => template.id === id) ?? null;
   };
-  const takeTemplate = async (id: string) => {
+  const getTemplate = async (id: string) => {
     const template = await findTemplate(id);
     if (template === null) throw new Failure("not-found", { what: "template", id });
     return template;
   };
-  const takeBoat = async (id: string, transaction?: Transaction): Promise<BoatRecord> => {
+  const getBoat = async (id: string, transaction?: Transaction): Promise<BoatRecord> => {
     const boat = await boats.find(id, transaction);
     if (boat === null) throw new Failure("not-found", { what: "boat", id });
     return boat;
@@ -81,7 +81,7 @@ export function createSheetService({ database, boats, templates, rigService, pac
 
   return {
     async describe(id: string): Promise<AnswerOf<typeof endpoints.rig>> {
-      const boat = await takeBoat(id);
+      const boat = await getBoat(id);
       const template = boat.template === null ? null : await findTemplate(boat.template);
       const packs = await packService.read();
       return {
@@ -99,7 +99,7 @@ export function createSheetService({ database, boats, templates, rigService, pac
     /** Keeps the rig if nobody has saved it since; answers the version it is now. */
     async save(id: string, { version, name, hull, rig }: BodyOf<typeof endpoints.setRig>): Promise<number> {
       return database.inTransaction(async (transaction) => {
-        const boat = await takeBoat(id, transaction);
+        const boat = await getBoat(id, transaction);
         if (boat.version !== version) throw new Failure("rig-changed", { version: boat.version });
         const tidy = tidyHull(hull);
         await refuseTwin(tidy, id, transaction);
@@ -145,7 +145,7 @@ export function createSheetService({ database, boats, templates, rigService, pac
       return { templates: (await listTemplates()).map(describeTemplate) };
     },
     async describeTemplate(id: string) {
-      const template = await takeTemplate(id);
+      const template = await getTemplate(id);
       return { ...describeTemplate(template), rig: template.rig };
     },
     async saveTemplate(id: string, name: string, rig: Rig) {
@@ -161,10 +161,10 @@ export function createSheetService({ database, boats, templates, rigService, pac
   async function readSource(body: BodyOf<typeof endpoints.addBoat>): Promise<{ rig: Rig; template?: string }> {
     if ("rig" in body) return { rig: body.rig };
     if ("template" in body) {
-      const { rig, id } = await takeTemplate(body.template);
+      const { rig, id } = await getTemplate(body.template);
       return { rig, template: id };
     }
-    const boat = await takeBoat(body.boat);
+    const boat = await getBoat(body.boat);
     const rig = rigService.read(boat.rigText);
     return boat.template === null ? { rig } : { rig, template: boat.template };
   }

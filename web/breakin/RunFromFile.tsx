@@ -24,14 +24,14 @@ export function RunFromFile({ door, isGateway, isBusy, onKeep }: PartProps & { i
   const { state, open, read, stop } = useRunFile();
   const { file, opened, progress, faults, run } = state;
   const recorded = useQuery({ queryKey: ["gateway"], queryFn: () => ask("gatewayRuns"), enabled: isGateway });
-  const take = useMutation({
+  const fetchRun = useMutation({
     mutationFn: async ({ id, format }: { id: string; format: "csv" | "nmea" }) => {
       const answer = await fetch(addressOf("gatewayRun", { run: id })).catch(() => null);
       if (answer === null || !answer.ok) throw new Refused({ code: answer === null ? "no-signal" : "unexpected" });
       await open(new File([await answer.text()], `${id}.${format === "csv" ? "csv" : "nmea"}`, { type: "text/plain" }));
     },
   });
-  const gatewayError = recorded.error ?? take.error;
+  const gatewayError = recorded.error ?? fetchRun.error;
   return (
     <div>
       {isGateway ? (
@@ -45,7 +45,7 @@ export function RunFromFile({ door, isGateway, isBusy, onKeep }: PartProps & { i
                 type="button"
                 className="min-h-12 font-semibold underline"
                 aria-label={`Take "${title}"`}
-                onClick={() => take.mutate({ id, format })}
+                onClick={() => fetchRun.mutate({ id, format })}
               >
                 Take it
               </button>

@@ -71,7 +71,7 @@ export function useScreenOn(isOn: boolean) {
   useEffect(() => {
     if (!isOn || !("wakeLock" in navigator)) return;
     let lock: WakeLockSentinel | null = null;
-    const take = () => {
+    const requestLock = () => {
       if (document.visibilityState === "visible")
         navigator.wakeLock.request("screen").then(
           (got) => {
@@ -80,10 +80,10 @@ export function useScreenOn(isOn: boolean) {
           () => undefined,
         );
     };
-    take();
-    document.addEventListener("visibilitychange", take);
+    requestLock();
+    document.addEventListener("visibilitychange", requestLock);
     return () => {
-      document.removeEventListener("visibilitychange", take);
+      document.removeEventListener("visibilitychange", requestLock);
       void lock?.release();
     };
   }, [isOn]);

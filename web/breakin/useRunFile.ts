@@ -19,7 +19,7 @@ export function useRunFile() {
   const [state, setState] = useState(nothing);
   const worker = useRef<{ remote: Remote<RunFileWorker>; end: () => void } | null>(null);
   useEffect(() => () => worker.current?.end(), []);
-  const take = () => {
+  const getWorker = () => {
     if (worker.current === null) {
       const thread = new Worker(new URL("../workers/runFile.ts", import.meta.url), { type: "module" });
       worker.current = { remote: wrap<RunFileWorker>(thread), end: () => thread.terminate() };
@@ -31,7 +31,7 @@ export function useRunFile() {
     const onProgress = proxy((share: number) =>
       setState((now) => (now.file === file && now.progress !== null ? { ...now, progress: share } : now)),
     );
-    const answer = await take().read(file, columns, onProgress);
+    const answer = await getWorker().read(file, columns, onProgress);
     setState((now) =>
       now.file !== file || now.progress === null
         ? now
@@ -52,7 +52,7 @@ export function useRunFile() {
     open: (file: File) =>
       orSay(file, async () => {
         setState({ ...nothing, file, progress: 0 });
-        const opened = await take().open(file);
+        const opened = await getWorker().open(file);
         if (opened.kind === "nmea") return read(file, opened, null);
         if (opened.columns !== null) return read(file, opened, opened.columns);
         // The columns have to be told.
@@ -65,7 +65,7 @@ export function useRunFile() {
     /** Stops the reading; nothing of it is kept. */
     async stop() {
       setState(nothing);
-      await take().cancel();
+      await getWorker().cancel();
     },
     clear: () => setState(nothing),
   };

@@ -20,7 +20,7 @@ interface TakePhotoProps {
 /** Takes a photo with the camera or from a file and keeps it here, with or without signal. */
 export function TakePhoto({ says, onTaken, isLarge = false }: TakePhotoProps) {
   const [refusal, setRefusal] = useState<Refused | null>(null);
-  const take = async (file: File) => {
+  const keep = async (file: File) => {
     if (file.size > mostBytes) return setRefusal(new Refused({ code: "too-large", limit: "20 MB" }));
     if (file.type !== "" && !kinds.includes(file.type)) return setRefusal(new Refused({ code: "not-a-photo" }));
     const found = await measurePicture(file);
@@ -43,7 +43,7 @@ export function TakePhoto({ says, onTaken, isLarge = false }: TakePhotoProps) {
           className="sr-only"
           onChange={(event) => {
             const [file] = event.target.files ?? [];
-            if (file !== undefined) void take(file);
+            if (file !== undefined) void keep(file);
             event.target.value = "";
           }}
         />

@@ -16,7 +16,7 @@ export function BundleScreen() {
   const [file, setFile] = useState<File | null>(null);
   const navigate = useNavigate();
   const preview = useMutation({ mutationFn: (chosen: File) => sendFile("previewBundle", {}, chosen, zipType) });
-  const take = useMutation({
+  const importFile = useMutation({
     mutationFn: (chosen: File) => sendFile("importBundle", {}, chosen, zipType),
     onSuccess: async ({ delivery }) => {
       await queryClient.invalidateQueries();
@@ -36,7 +36,7 @@ export function BundleScreen() {
           accept=".zip,application/zip"
           onFile={(chosen) => {
             setFile(chosen);
-            take.reset();
+            importFile.reset();
             preview.mutate(chosen);
           }}
         />
@@ -45,9 +45,9 @@ export function BundleScreen() {
       {preview.isPending && <p role="status">Reading it …</p>}
       {preview.error !== null && <ErrorNotice error={preview.error} />}
       {preview.data !== undefined && file !== null && (
-        <Preview data={preview.data} isBusy={take.isPending} onTake={() => take.mutate(file)} />
+        <Preview data={preview.data} isBusy={importFile.isPending} onTake={() => importFile.mutate(file)} />
       )}
-      {take.error !== null && <ErrorNotice error={take.error} />}
+      {importFile.error !== null && <ErrorNotice error={importFile.error} />}
     </main>
   );
 }

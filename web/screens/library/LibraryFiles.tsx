@@ -11,19 +11,19 @@ const linkLook = "inline-flex min-h-11 cursor-pointer items-center underline foc
 /** Topics out to a file and in from one (`ravik.topics/1`). */
 export function LibraryFiles({ library, found }: { library: LibrarySheet; found: readonly Topic[] }) {
   const canWrite = useCanWrite();
-  const { takeIn } = useTopicChanges();
+  const { importTopics } = useTopicChanges();
   const [problem, setProblem] = useState<string | null>(null);
   const save = (topics: readonly Topic[], name: string) => {
     const file: TopicFile = { format: "ravik.topics/1", topics: [...topics] };
     saveFile(name, "application/json", JSON.stringify(file, null, 2));
   };
   const read = async (file: File) => {
-    takeIn.reset();
+    importTopics.reset();
     setProblem(null);
     if (file.size > mostBytes) return setProblem("The file is larger than 5 MB.");
     try {
       const parsed = topicFileSchema.safeParse(JSON.parse(await file.text()));
-      if (parsed.success) return takeIn.mutate(parsed.data.topics);
+      if (parsed.success) return importTopics.mutate(parsed.data.topics);
       const [issue] = parsed.error.issues;
       setProblem(`${issue?.path.join(".") || "the file"}: ${issue?.message}`);
     } catch {
@@ -77,10 +77,10 @@ export function LibraryFiles({ library, found }: { library: LibrarySheet; found:
           ▲ Not taken. {problem}
         </p>
       )}
-      {takeIn.error !== null && <ErrorNotice error={takeIn.error} />}
-      {takeIn.isSuccess && (
+      {importTopics.error !== null && <ErrorNotice error={importTopics.error} />}
+      {importTopics.isSuccess && (
         <p role="status">
-          {takeIn.data.changed} changed, {takeIn.data.same} the same already.
+          {importTopics.data.changed} changed, {importTopics.data.same} the same already.
         </p>
       )}
     </div>

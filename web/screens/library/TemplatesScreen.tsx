@@ -31,7 +31,7 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
     mutationFn: (template: string) => ask("removeTemplate", { params: { template } }),
     onSuccess: () => queryClient.invalidateQueries({ queryKey: templatesQuery.queryKey }),
   });
-  const takeIn = useMutation({
+  const importFile = useMutation({
     mutationFn: async (file: File): Promise<string[]> => {
       const read = await readRigFile(file);
       if (!read.ok) return read.problems;
@@ -58,21 +58,21 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
           <FileButton
             says="Read a template from a file"
             accept="application/json,.json"
-            onFile={(file) => takeIn.mutate(file)}
+            onFile={(file) => importFile.mutate(file)}
           />
         </div>
       )}
-      {takeIn.data !== undefined && takeIn.data.length > 0 && (
+      {importFile.data !== undefined && importFile.data.length > 0 && (
         <div role="alert" className="mt-3 border-l-4 border-magenta pl-3">
           <p className="text-magenta">▲ The file was not taken.</p>
           <ul>
-            {takeIn.data.map((problem) => (
+            {importFile.data.map((problem) => (
               <li key={problem}>{problem}</li>
             ))}
           </ul>
         </div>
       )}
-      {takeIn.error !== null && <ErrorNotice error={takeIn.error} />}
+      {importFile.error !== null && <ErrorNotice error={importFile.error} />}
       {save.error !== null && <ErrorNotice error={save.error} />}
       {remove.error !== null && <ErrorNotice error={remove.error} />}
       <table className="mt-2 w-full">

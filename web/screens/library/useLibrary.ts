@@ -24,7 +24,7 @@ export function useTopicChanges() {
       mutationFn: (topic: string) => ask("revertTopic", { params: { topic } }),
       onSuccess: refreshLibrary,
     }),
-    takeIn: useMutation({
+    importTopics: useMutation({
       mutationFn: (topics: Topic[]) => ask("importTopics", { body: { topics } }),
       onSuccess: refreshLibrary,
     }),

@@ -17,14 +17,14 @@ export function Aboard({ delivery }: { delivery: Delivery }) {
   }, [delivery.id]);
   if (is === "unknown") return null;
   if (is === "aboard") return <p className="mt-2 text-soft">Aboard this device: it can be walked without signal.</p>;
-  const take = async () => {
+  const save = async () => {
     setIs("taking");
     const found = await takeAboard([delivery.id]);
     setIs(found.has(delivery.id) ? "aboard" : "ashore");
   };
   return (
     <p className="mt-2 flex flex-wrap items-center gap-3 text-soft">
-      <Button disabled={is === "taking"} onClick={() => void take()}>
+      <Button disabled={is === "taking"} onClick={() => void save()}>
         {is === "taking" ? "Taking it aboard …" : "Take aboard"}
       </Button>
       so that it can be walked without signal. Today's walks are taken aboard by themselves.
