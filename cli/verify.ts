@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { readFile } from "node:fs/promises";
-import { bundleFile, findPhotoId, sayDifference, verifyBundle } from "../core/record/index.ts";
+import { bundleFile, findPhotoId, formatDifference, verifyBundle } from "../core/record/index.ts";
 import { readZip } from "../server/zip.ts";
 
 /**
@@ -45,7 +45,7 @@ async function main(): Promise<number> {
     return 0;
   }
   console.log(`${path}: not what was sealed.`);
-  for (const difference of differences) console.log(`  ${sayDifference(difference)}`);
+  for (const difference of differences) console.log(`  ${formatDifference(difference)}`);
   return 1;
 }
 

@@ -7,6 +7,7 @@ export {
 } from "./breakIn.ts";
 export { breakInPlan, type NoPlan, sampleLegs } from "./breakInPlan.ts";
 export { bandRpm, breakInTrace } from "./breakInTrace.ts";
+export { adviseNext, createHoursAt, formatBreach, formatClockAt, formatSeconds } from "./formatRun.ts";
 export { createLimits, usualIdleRpm } from "./limits.ts";
 export {
   type BreakInPlan,
@@ -18,7 +19,6 @@ export {
 } from "./planContract.ts";
 export { planTogether, type Together } from "./planTogether.ts";
 export { addBands, type Coverage, coverageSchema, describeCoverage, measureProgress } from "./progress.ts";
-export { adviseNext, createHoursAt, sayBreach, sayClockAt, saySeconds } from "./sayRun.ts";
 export {
   burnOf,
   type Fill,

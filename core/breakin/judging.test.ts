@@ -9,11 +9,11 @@ import {
   createHoursAt,
   createLimits,
   describeCoverage,
+  formatBreach,
+  formatClockAt,
+  formatSeconds,
   measureProgress,
   sampleLegs,
-  sayBreach,
-  sayClockAt,
-  saySeconds,
   toHours,
 } from "./index.ts";
 
@@ -82,7 +82,7 @@ describe("words of a run", () => {
     const samples = sampleLegs(legs);
     const { breaches } = breakInTrace({ phases: stepped, hoursBefore, samples });
     return breaches.map((breach) =>
-      sayBreach(breach, samples, stepped, createHoursAt(samples, hoursBefore), 12 * 60 + 30),
+      formatBreach(breach, samples, stepped, createHoursAt(samples, hoursBefore), 12 * 60 + 30),
     );
   };
   it("say when, what and what the limit is", () => {
@@ -139,12 +139,12 @@ describe("words of a run", () => {
     expect(adviseNext({ ...trace, breaches: [] }, [])).toEqual(["Go on like this."]);
   });
   it("say seconds and clocks", () => {
-    expect([saySeconds(45), saySeconds(60), saySeconds(95), saySeconds(3600)]).toEqual([
+    expect([formatSeconds(45), formatSeconds(60), formatSeconds(95), formatSeconds(3600)]).toEqual([
       "45 s",
       "1 min",
       "1 min 35 s",
       "60 min",
     ]);
-    expect([sayClockAt(760, 90), sayClockAt(1439, 120)]).toEqual(["12:41", "00:01"]);
+    expect([formatClockAt(760, 90), formatClockAt(1439, 120)]).toEqual(["12:41", "00:01"]);
   });
 });

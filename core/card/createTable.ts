@@ -246,14 +246,16 @@ function serviceTable({ rig, servicePacks }: CardBoat): CardBlock | null {
     const pack = servicePacks.find((each) => each.id === id);
     return (pack?.items ?? []).map(({ title, firstH, firstMonths, everyH, everyMonths, work }) => [
       title,
-      [sayWhen(firstH, firstMonths, "first at"), sayWhen(everyH, everyMonths, "then every")].filter(Boolean).join(", "),
+      [formatWhen(firstH, firstMonths, "first at"), formatWhen(everyH, everyMonths, "then every")]
+        .filter(Boolean)
+        .join(", "),
       work.join(", "),
     ]);
   });
   return table(["Service", "When, whichever comes first", "What is done"], rows);
 }
 
-function sayWhen(hours: number | undefined, months: number | undefined, before: string): string {
+function formatWhen(hours: number | undefined, months: number | undefined, before: string): string {
   const said = [hours === undefined ? "" : `${hours} h`, months === undefined ? "" : `${months} months`].filter(
     Boolean,
   );

@@ -120,7 +120,7 @@ function judgeBattery(volts: number, chemistry: NonNullable<Measure["chemistry"]
 }
 
 /** "12.62 V", "450 kPa", "in the band". */
-export function sayMeasure({ kind, unit, choices }: Measure, value: number): string {
+export function formatMeasure({ kind, unit, choices }: Measure, value: number): string {
   if (choices !== null) return choices[value] ?? "–";
   return `${kind === "battery" ? value.toFixed(2) : value} ${unit}`;
 }

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { rigTemplates } from "../../content/index.ts";
-import { findChargeShare, judgeMeasure, listMeasures, sayMeasure } from "./index.ts";
+import { findChargeShare, formatMeasure, judgeMeasure, listMeasures } from "./index.ts";
 
 const rig = rigTemplates["wending-23"];
 const measures = listMeasures(rig);
@@ -57,9 +57,9 @@ describe("judgeMeasure", () => {
   });
 
   it("says readings with their unit", () => {
-    expect(sayMeasure(find("battery-port"), 12.6)).toBe("12.60 V");
-    expect(sayMeasure(find("tyre-spare"), 450)).toBe("450 kPa");
-    expect(sayMeasure(find("oil-port"), 1)).toBe("in the band");
+    expect(formatMeasure(find("battery-port"), 12.6)).toBe("12.60 V");
+    expect(formatMeasure(find("tyre-spare"), 450)).toBe("450 kPa");
+    expect(formatMeasure(find("oil-port"), 1)).toBe("in the band");
   });
 });
 

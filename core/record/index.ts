@@ -14,4 +14,4 @@ export {
   writeJson,
   writeLink,
 } from "./handover.ts";
-export { type Difference, type Hash, sayDifference, type Verified, verifyBundle } from "./verify.ts";
+export { type Difference, formatDifference, type Hash, type Verified, verifyBundle } from "./verify.ts";

@@ -7,8 +7,8 @@ import {
   type Bundle,
   bundleSchema,
   firstLink,
+  formatDifference,
   handoverSchema,
-  sayDifference,
   verifyBundle,
   writeCanonical,
   writeJson,
@@ -184,7 +184,7 @@ describe("verifyBundle", () => {
       copy.handover.entries[1]!.by = "tobin";
       copy.handover.entries.splice(5, 1);
     });
-    const said = (await verifyBundle(bad, hash)).differences.map(sayDifference);
+    const said = (await verifyBundle(bad, hash)).differences.map(formatDifference);
     expect(said).toEqual([
       `entry ${entries[1]!.id} (amend) in the sealed record is not the one that was sealed`,
       `entry ${entries[5]!.id} is missing from the sealed record`,

@@ -34,7 +34,7 @@ interface Known {
 }
 
 const theRecord = "the sealed record";
-const sayAmendment = (i: number) => `addition ${i + 1}`;
+const formatAmendment = (i: number) => `addition ${i + 1}`;
 
 /**
  * Is this handover what was sealed? Takes a bundle or a bare record (`ravik.handover/1` beside its seal is a bundle without
@@ -63,7 +63,7 @@ export async function verifyBundle(value: unknown, hash: Hash, known: Known = {}
     differences.push(...(await findChanges(handover, hash, known.original)));
   let previous = bundle.sha256;
   for (const [i, { sha256: said, amendment }] of (bundle.amendments ?? []).entries()) {
-    const where = sayAmendment(i);
+    const where = formatAmendment(i);
     if (amendment.previous !== previous)
       differences.push({ code: "chain-broken", in: where, expected: previous, got: amendment.previous });
     if ((await hash(writeCanonical(amendment))) !== said)
@@ -129,7 +129,7 @@ async function findChanges(handover: Handover, hash: Hash, original?: Handover):
 const sortDeep = (value: unknown): unknown => (value === undefined ? null : JSON.parse(writeJson(value)));
 
 /** A difference in words, without a full stop. */
-export function sayDifference(difference: Difference): string {
+export function formatDifference(difference: Difference): string {
   switch (difference.code) {
     case "not-readable":
       return `not a handover any more: ${difference.path} ${difference.message}`;
@@ -150,6 +150,6 @@ export function sayDifference(difference: Difference): string {
     case "photo-missing":
       return `photo ${difference.photo} is missing`;
     default:
-      throw new Error(`sayDifference: expected a known code, got ${JSON.stringify(difference satisfies never)}`);
+      throw new Error(`formatDifference: expected a known code, got ${JSON.stringify(difference satisfies never)}`);
   }
 }

@@ -104,7 +104,7 @@ export function checkRig(rig: Rig, aids: CheckAids): Finding[] {
 
 const has = (rig: Rig, ...kinds: readonly PartKind[]) => rig.parts.some(({ kind }) => kinds.includes(kind));
 const isEnclosed = (rig: Rig) => rig.engines.some(({ kind }) => kind === "inboard" || kind === "sterndrive");
-const sayKind = (kind: PartKind) => kind.replaceAll("-", " ");
+const formatKind = (kind: PartKind) => kind.replaceAll("-", " ");
 
 const weightNames = ["dryKg", "enginesKg", "gearKg", "ballastL", "sternDraftM"] as const;
 
@@ -287,14 +287,14 @@ function checkPanel(rig: Rig): Find[] {
       if (!fed.has(id))
         finds.push({
           kind: "switch-without-breaker",
-          text: `${name} powers ${sayLoad(loads.get(id))}, which no breaker or fuse feeds`,
+          text: `${name} powers ${formatLoad(loads.get(id))}, which no breaker or fuse feeds`,
           item: item.id,
         });
       const serves = loads.get(id)?.serves ?? [];
       if (serves.length > 0 && !has(rig, ...serves))
         finds.push({
           kind: "switch-without-option",
-          text: `${name} runs ${serves.map(sayKind).join(" or ")}, and none is on the plan`,
+          text: `${name} runs ${serves.map(formatKind).join(" or ")}, and none is on the plan`,
           item: item.id,
           place: serves[0]!,
         });
@@ -316,7 +316,7 @@ function checkPanel(rig: Rig): Find[] {
   return finds;
 }
 
-const sayLoad = (load: { label: string } | undefined) => load?.label.toLowerCase() ?? "something";
+const formatLoad = (load: { label: string } | undefined) => load?.label.toLowerCase() ?? "something";
 
 function findPositionFault({ kind, positions }: Rig["panel"][number]): string | null {
   const count = positions.length;

@@ -48,7 +48,7 @@ type Item = { readonly id: string; readonly label?: string | null };
 export function compareRigs(template: Rig, boat: Rig): Difference[] {
   const found: Difference[] = [];
   const facts = single.flatMap((name) => compareFact(name, template[name], boat[name]));
-  facts.push(...compareFact("used", sayUsed(template), sayUsed(boat)));
+  facts.push(...compareFact("used", formatUsed(template), formatUsed(boat)));
   facts.push(...compareFacts(template.weights ?? {}, boat.weights ?? {}));
   if (facts.length > 0) found.push({ section: "boat", what: "changed", name: "The boat", facts });
   for (const [section, name] of lists) found.push(...compareList(section, template[name], boat[name]));
@@ -58,7 +58,7 @@ export function compareRigs(template: Rig, boat: Rig): Difference[] {
   return found.sort((a, b) => rank(a.section) - rank(b.section));
 }
 
-const sayUsed = ({ used }: Rig) => (used === undefined ? "no" : ["yes", ...used.changes].join("; "));
+const formatUsed = ({ used }: Rig) => (used === undefined ? "no" : ["yes", ...used.changes].join("; "));
 const rank = (section: SheetSection) => sheetSections.indexOf(section);
 
 function compareList(section: SheetSection, before: readonly Item[], after: readonly Item[]): Difference[] {
@@ -94,19 +94,19 @@ function compareFacts(before: object, after: object): Difference["facts"][number
 
 function compareFact(fact: string, from: unknown, to: unknown): Difference["facts"][number][] {
   if (JSON.stringify(from ?? null) === JSON.stringify(to ?? null)) return [];
-  return [{ fact, from: sayValue(from), to: sayValue(to) }];
+  return [{ fact, from: formatValue(from), to: formatValue(to) }];
 }
 
-function sayValue(value: unknown): string {
+function formatValue(value: unknown): string {
   if (value === undefined || value === null) return "nothing";
   if (value === true) return "yes";
   if (value === false) return "no";
-  if (Array.isArray(value)) return value.length === 0 ? "nothing" : value.map(sayValue).join(", ");
+  if (Array.isArray(value)) return value.length === 0 ? "nothing" : value.map(formatValue).join(", ");
   if (typeof value !== "object") return String(value);
   const { label, xM, yM } = value as { label?: string; xM?: number; yM?: number };
-  if (xM !== undefined && yM !== undefined) return `${xM.toFixed(2)} m forward, ${sayAcross(yM)}`;
-  return label ?? Object.values(value).map(sayValue).join(" ");
+  if (xM !== undefined && yM !== undefined) return `${xM.toFixed(2)} m forward, ${formatAcross(yM)}`;
+  return label ?? Object.values(value).map(formatValue).join(" ");
 }
 
-const sayAcross = (yM: number) =>
+const formatAcross = (yM: number) =>
   yM === 0 ? "in the middle" : `${Math.abs(yM).toFixed(2)} m to ${yM > 0 ? "starboard" : "port"}`;

@@ -50,20 +50,22 @@ export function isMet(condition: Condition, rig: Rig): boolean {
 export function explainCondition(condition: Condition, rig: Rig): string[] {
   if ("has" in condition) {
     const found = rig.parts.filter((part) => part.kind === condition.has);
-    if (found.length === 0) return [`there is no ${sayKind(condition.has)}`];
-    return [`there is a ${sayKind(condition.has)} (${found.map(({ label }) => label).join(", ")})`];
+    if (found.length === 0) return [`there is no ${formatKind(condition.has)}`];
+    return [`there is a ${formatKind(condition.has)} (${found.map(({ label }) => label).join(", ")})`];
   }
   if ("count" in condition)
     return [
-      `of ${sayKind(condition.count)} there are ${countParts(rig, condition.count)}; it asks for ${condition.atLeast}`,
+      `of ${formatKind(condition.count)} there are ${countParts(rig, condition.count)}; it asks for ${condition.atLeast}`,
     ];
   if ("equals" in condition) {
-    const is = readPath(rig, condition.equals).map(sayValue);
-    return [`${sayPath(condition.equals)} is ${[...new Set(is)].join(", ")}; it asks for ${sayValue(condition.value)}`];
+    const is = readPath(rig, condition.equals).map(formatValue);
+    return [
+      `${formatPath(condition.equals)} is ${[...new Set(is)].join(", ")}; it asks for ${formatValue(condition.value)}`,
+    ];
   }
   if ("atLeast" in condition) {
     const sizes = readPath(rig, condition.atLeast).map((value) => sizeOf(value) ?? "not known");
-    return [`${sayPath(condition.atLeast)} is ${sizes.join(", ")}; it asks for ${condition.value} or more`];
+    return [`${formatPath(condition.atLeast)} is ${sizes.join(", ")}; it asks for ${condition.value} or more`];
   }
   if ("any" in condition || "all" in condition) {
     const inner = "any" in condition ? condition.any : condition.all;
@@ -77,9 +79,9 @@ export function explainCondition(condition: Condition, rig: Rig): string[] {
 }
 
 const countParts = (rig: Rig, kind: PartKind) => rig.parts.filter((part) => part.kind === kind).length;
-const sayKind = (kind: PartKind) => kind.replaceAll("-", " ");
-const sayPath = (dotted: string) => dotted.split(".").join(" ");
-const sayValue = (value: unknown) =>
+const formatKind = (kind: PartKind) => kind.replaceAll("-", " ");
+const formatPath = (dotted: string) => dotted.split(".").join(" ");
+const formatValue = (value: unknown) =>
   value === null ? "none" : value === true ? "yes" : value === false ? "no" : String(value).replaceAll("-", " ");
 
 function sizeOf(value: unknown): number | null {

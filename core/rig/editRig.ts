@@ -1,4 +1,4 @@
-import { sayPartKind } from "./partGroups.ts";
+import { formatPartKind } from "./partGroups.ts";
 import type { Part, PartKind, Place, Rig } from "./rig.ts";
 
 /** The lists of a rig whose items have an id. */
@@ -101,7 +101,7 @@ function removeLoad(rig: Rig, load: string): Rig {
 
 /** A thing put on the plan: named for its kind, told at the nearest place aboard to stand. */
 export function createPart(rig: Rig, kind: PartKind, at: Place): Part {
-  const name = sayPartKind(kind);
+  const name = formatPartKind(kind);
   const same = rig.parts.filter((part) => part.kind === kind).length;
   const label = same === 0 ? name : `${name} ${same + 1}`;
   return { id: createItemId(rig, "parts", label), kind, label, station: findNearestStation(rig, at), at };

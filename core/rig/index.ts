@@ -25,7 +25,7 @@ export {
 export { hasBehind } from "./hasBehind.ts";
 export { type HullNumber, readHullNumber } from "./hullNumber.ts";
 export { cornersOf, createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";
-export { partGroups, sayPartKind } from "./partGroups.ts";
+export { formatPartKind, partGroups } from "./partGroups.ts";
 export { resizeRig } from "./resizeRig.ts";
 export {
   batteryUses,

@@ -86,7 +86,7 @@ export const partsHanging: ReadonlySet<PartKind> = new Set<PartKind>([
 ]);
 
 /** "light-pole" → "Light pole". */
-export function sayPartKind(kind: PartKind): string {
+export function formatPartKind(kind: PartKind): string {
   if (kind === "vhf") return "VHF radio";
   const words = kind.replaceAll("-", " ");
   return words[0]!.toUpperCase() + words.slice(1);

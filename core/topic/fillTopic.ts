@@ -39,18 +39,18 @@ export function fillTopic(topic: Topic, rig: Rig, choices: SchoolChoices = {}): 
 
 /** A text with what stands in braces replaced by what the rig says. "{at:plug}" → "outside, lowest point of the transom". */
 export function fillText(text: string, rig: Rig): string {
-  return text.replace(placeholder, (_, verb: string, name: string) => sayOf(rig, verb, name));
+  return text.replace(placeholder, (_, verb: string, name: string) => formatOf(rig, verb, name));
 }
 
-function sayOf(rig: Rig, verb: string, name: string): string {
+function formatOf(rig: Rig, verb: string, name: string): string {
   if (verb === "rig") return readFigure(rig, name);
   const parts = rig.parts.filter(({ kind }) => kind === (name as PartKind));
   if (parts.length === 0) return "where we will show you";
-  if (verb === "at") return sayPlace(rig, parts[0]!);
-  return parts.map((part) => `${lowerFirst(part.label)} (${sayPlace(rig, part)})`).join(", ");
+  if (verb === "at") return formatPlace(rig, parts[0]!);
+  return parts.map((part) => `${lowerFirst(part.label)} (${formatPlace(rig, part)})`).join(", ");
 }
 
-function sayPlace(rig: Rig, part: Part): string {
+function formatPlace(rig: Rig, part: Part): string {
   if (part.reach !== undefined) return lowerFirst(part.reach);
   const station = rig.stations.find(({ id }) => id === part.station)!;
   return `at the ${lowerFirst(station.label)}`;

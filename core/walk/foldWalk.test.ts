@@ -8,6 +8,7 @@ import {
   type Entry,
   entrySchema,
   foldWalk,
+  formatEntry,
   isCovered,
   listBeforeParting,
   listDisputed,
@@ -19,7 +20,6 @@ import {
   listWaits,
   marks,
   mayFollowSeal,
-  sayEntry,
   scoreForgotten,
 } from "./index.ts";
 import { orderEntries } from "./orderEntries.ts";
@@ -345,7 +345,7 @@ describe("after the seal", () => {
   });
 });
 
-describe("sayEntry", () => {
+describe("formatEntry", () => {
   it("has a line for every kind there is", () => {
     const samples: Record<Entry["kind"], object> = {
       start: {},
@@ -374,7 +374,7 @@ describe("sayEntry", () => {
       inspect: { check: "gear", ok: false, note: "box missing" },
     };
     const entries = Object.entries(samples).map(([kind, more], n) => entrySchema.parse({ ...base(n), kind, ...more }));
-    const lines = entries.map((entry) => sayEntry(entry, { rig, entries }, (id) => id));
+    const lines = entries.map((entry) => formatEntry(entry, { rig, entries }, (id) => id));
     expect(lines.every((line) => line.length > 3 && !line.includes("undefined"))).toBe(true);
     expect(lines).toContain("lanyard: put off, by phone: Tuesday");
     expect(lines).toContain("Ignition keys with float: 1 counted");

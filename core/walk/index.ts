@@ -9,6 +9,7 @@ export {
   ulidSchema,
 } from "./entry.ts";
 export { findSignature, foldWalk, listDisputed, type TopicState, type WalkState } from "./foldWalk.ts";
+export { formatEntry, laterWords } from "./formatEntry.ts";
 export {
   type LaterHow,
   laterHows,
@@ -39,4 +40,3 @@ export {
   owedKinds,
   type StartObstacles,
 } from "./rules.ts";
-export { laterWords, sayEntry } from "./sayEntry.ts";

@@ -4,8 +4,8 @@ import type { Rig } from "../rig/index.ts";
 import type { Topic } from "../topic/index.ts";
 import type { EntryOf } from "./entry.ts";
 import { findSignature, type WalkState } from "./foldWalk.ts";
+import { laterWords } from "./formatEntry.ts";
 import type { Mark, Severity } from "./kinds.ts";
-import { laterWords } from "./sayEntry.ts";
 
 const reach: Record<Mark, number> = { told: 1, shown: 2, did: 3, later: 0, "not-aboard": 3 };
 const wanted = { told: 1, shown: 2, done: 3 } as const;

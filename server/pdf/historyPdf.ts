@@ -6,7 +6,7 @@ import { printPdf, write } from "./printer.ts";
 import { heading, label, lined, longDate } from "./record/sheet.ts";
 
 const outcomeWords = { done: "done here", elsewhere: "done elsewhere", skipped: "skipped" } as const;
-const sayOutcome = (
+const formatOutcome = (
   outcome: keyof typeof outcomeWords,
   note: string,
   photo: string | null,
@@ -19,7 +19,7 @@ const sayOutcome = (
   ].join(". ");
 };
 const money = (cents: number | null) => (cents === null ? "" : (cents / 100).toFixed(2));
-const sayDate = (date: string) => longDate.format(new Date(`${date}T12:00:00Z`));
+const formatDate = (date: string) => longDate.format(new Date(`${date}T12:00:00Z`));
 
 /** The service history of a boat as a PDF: hours, what was done, by whom, and what comes next. */
 export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "letter"): Promise<Buffer> {
@@ -48,7 +48,9 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
       { text: write(`Service history, ${boat.name}`, { font: "Archivo", bold: true, fontSize: 20 }) },
       { text: write(`${boat.hull}   ${boat.buyers}`, { fontSize: 10 }) },
       {
-        text: write(boat.inService === null ? "Not handed over yet." : `In service since ${sayDate(boat.inService)}.`),
+        text: write(
+          boat.inService === null ? "Not handed over yet." : `In service since ${formatDate(boat.inService)}.`,
+        ),
       },
       heading("Hours"),
       lined(
@@ -58,7 +60,7 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
           ...care.map((engine) => [
             { text: write(engine.label) },
             { text: engine.toldH === null ? "–" : `${engine.toldH.toFixed(1)} h`, alignment: "right" as const },
-            { text: engine.toldOn === null ? "–" : sayDate(engine.toldOn) },
+            { text: engine.toldOn === null ? "–" : formatDate(engine.toldOn) },
             { text: engine.likelyNowH === null ? "–" : `about ${engine.likelyNowH.toFixed(0)} h` },
           ]),
         ],
@@ -79,13 +81,13 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
                   label("Price", true),
                 ],
                 ...services.map(({ date, engine, item, hours, by, outcome, note, photo, fileName, priceCents }) => [
-                  { text: sayDate(date) },
+                  { text: formatDate(date) },
                   { text: write(labels.get(engine) ?? engine) },
                   {
                     stack: [
                       { text: write(titles.get(item) ?? item) },
                       {
-                        text: write(sayOutcome(outcome, note, photo, fileName), {
+                        text: write(formatOutcome(outcome, note, photo, fileName), {
                           fontSize: 8.5,
                           color: soft,
                         }),
@@ -104,7 +106,7 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
         text: write(
           next === undefined
             ? "Nothing is planned."
-            : `About ${sayDate(next.date)}: ${next.items.map(({ title, label: scope }) => `${title} (${scope})`).join(", ")}.`,
+            : `About ${formatDate(next.date)}: ${next.items.map(({ title, label: scope }) => `${title} (${scope})`).join(", ")}.`,
         ),
       },
       {
@@ -120,7 +122,7 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
         [
           [label("Read on"), label("Engine"), label("Meter", true), label("By")],
           ...readings.map(({ date, engine, hours, by, answer }) => [
-            { text: sayDate(date) },
+            { text: formatDate(date) },
             { text: write(labels.get(engine) ?? engine) },
             { text: `${hours.toFixed(1)} h`, alignment: "right" as const },
             { text: write(answer === null ? by : `${by}, ${answer.replaceAll("-", " ")}`) },

@@ -7,9 +7,9 @@ import {
   bundleFile,
   bundleSchema,
   findPhotoId,
+  formatDifference,
   type Handover,
   photoFile,
-  sayDifference,
   verifyBundle,
   writeCanonical,
 } from "../../core/record/index.ts";
@@ -63,7 +63,7 @@ export function createBundleService({ database, boats, deliveries, photos, chain
     });
     return {
       ...verified,
-      differences: verified.differences.map((each) => ({ ...each, says: sayDifference(each) })),
+      differences: verified.differences.map((each) => ({ ...each, says: formatDifference(each) })),
       known: row === null ? null : { number: row.number, delivery: row.deliveryId, sealedAt: row.at },
     };
   };

@@ -4,8 +4,8 @@ import {
   breakInTrace,
   createHoursAt,
   describeCoverage,
+  formatBreach,
   type LimitPhase,
-  sayBreach,
 } from "../../core/breakin/index.ts";
 import { resolveReadings } from "../../core/hours/index.ts";
 import type { Clock } from "../clock.ts";
@@ -46,7 +46,7 @@ export function judgeRun(
     ...trace,
     breaches: trace.breaches.map((breach) => ({
       ...breach,
-      says: sayBreach(breach, samples, limits, hoursAt, startMin),
+      says: formatBreach(breach, samples, limits, hoursAt, startMin),
     })),
     advice: limits.length === 0 ? [] : adviseNext(trace, trace.hoursAfter < (limits.at(-1)?.toH ?? 0) ? least : []),
   };

@@ -1,7 +1,7 @@
 import { useJournalStatus } from "../offline/useJournal.ts";
 import { useLetterCount } from "../offline/useLetters.ts";
 import { describeError } from "../ui/errorWords.ts";
-import { sayClock } from "../ui/words.ts";
+import { formatClock } from "../ui/words.ts";
 
 /** Signal, what is kept here unsent, and when the last was sent. */
 export function Signal() {
@@ -14,8 +14,8 @@ export function Signal() {
         ▲ {kept}: not taken
       </span>
     );
-  const last = lastSentAtMs === null ? null : `last sent ${sayClock(lastSentAtMs)}`;
-  const sent = lastSentAtMs === null ? "nothing unsent" : `all sent ${sayClock(lastSentAtMs)}`;
+  const last = lastSentAtMs === null ? null : `last sent ${formatClock(lastSentAtMs)}`;
+  const sent = lastSentAtMs === null ? "nothing unsent" : `all sent ${formatClock(lastSentAtMs)}`;
   return (
     <span role="status" className="whitespace-nowrap text-soft">
       {hasSignal && kept === null

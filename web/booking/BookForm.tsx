@@ -8,7 +8,7 @@ import { Button } from "../ui/Button.tsx";
 import { Fetched } from "../ui/Fetched.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { readPlain } from "../ui/readPlain.ts";
-import { minutesOf, sayDay, sayMinuteOfDay } from "../ui/words.ts";
+import { formatDay, formatMinuteOfDay, minutesOf } from "../ui/words.ts";
 
 const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3 text-ink";
 
@@ -46,7 +46,7 @@ function listNext(data: Boat, wanted: BookProps["wanted"] = []) {
 function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { data: Boat }) {
   const next = listNext(data, wanted ?? booking?.items);
   const [date, setDate] = useState(booking?.date ?? wished ?? data.visits[0]?.date ?? data.today);
-  const [start, setStart] = useState(sayMinuteOfDay(booking?.startMin ?? 9 * 60));
+  const [start, setStart] = useState(formatMinuteOfDay(booking?.startMin ?? 9 * 60));
   const [picked, setPicked] = useState<ReadonlySet<string>>(
     new Set((booking?.items ?? wanted ?? data.visits[0]?.items ?? []).map(keyOf)),
   );
@@ -116,7 +116,7 @@ function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { d
                 }}
               />
               <span>
-                {item.title}, {item.label} <span className="text-soft">due {sayDay(item.dueDate)}</span>
+                {item.title}, {item.label} <span className="text-soft">due {formatDay(item.dueDate)}</span>
               </span>
             </label>
           </li>

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { RunLine } from "../../api/index.ts";
-import { sayClockAt } from "../../core/breakin/index.ts";
+import { formatClockAt } from "../../core/breakin/index.ts";
 import { Fetched } from "../ui/Fetched.tsx";
-import { sayDayAndYear } from "../ui/words.ts";
+import { formatDayAndYear } from "../ui/words.ts";
 import { CoverageBars } from "./CoverageBars.tsx";
 import type { BreakInDoor } from "./door.ts";
 import { FuelTaken } from "./FuelTaken.tsx";
@@ -123,8 +123,8 @@ function RunHead({ door, run, isOpen, onOpen }: HeadProps) {
       onClick={onOpen}
       className="flex min-h-12 w-full flex-wrap items-center gap-x-5 py-1 text-left"
     >
-      <span className="font-semibold">{sayDayAndYear(run.date)}</span>
-      <span className="num">{sayClockAt(run.startMin, 0)}</span>
+      <span className="font-semibold">{formatDayAndYear(run.date)}</span>
+      <span className="num">{formatClockAt(run.startMin, 0)}</span>
       <span>{label}</span>
       <span className="num">{Math.round(runS / 60)} min</span>
       <span className={breaches.length === 0 ? "text-soft" : "text-amber"}>

@@ -3,7 +3,7 @@ import { Button } from "../ui/Button.tsx";
 import { type Following, findLeg, type LaneLegs, signalChange, useNow, useScreenOn } from "./useFollow.ts";
 
 const two = (n: number) => String(n).padStart(2, "0");
-const sayLeft = (s: number) => `${Math.floor(Math.ceil(s) / 60)}:${two(Math.ceil(s) % 60)}`;
+const formatLeft = (s: number) => `${Math.floor(Math.ceil(s) / 60)}:${two(Math.ceil(s) % 60)}`;
 const rpmWords = (rpm: number) => rpm.toLocaleString("en-GB");
 
 interface FollowProps {
@@ -107,12 +107,12 @@ function LaneNow({ lane: { label, legs }, here, isOneOf }: LaneProps) {
       <p
         className={`num mt-4 leading-none font-bold ${isOneOf ? "text-[clamp(36px,7vw,80px)]" : "text-[clamp(44px,11vw,90px)]"}`}
       >
-        {sayLeft(here.leftS)}
+        {formatLeft(here.leftS)}
       </p>
       <p className="mt-4 text-2xl">
         {next === undefined
           ? "Then it is done."
-          : `Then ${rpmWords(next.rpm)} rpm for ${sayMinutesShort(next.minutes)}.`}
+          : `Then ${rpmWords(next.rpm)} rpm for ${formatMinutesShort(next.minutes)}.`}
       </p>
       <p className="mt-1 text-lg text-soft">
         Leg {here.index + 1} of {legs.length}
@@ -121,7 +121,7 @@ function LaneNow({ lane: { label, legs }, here, isOneOf }: LaneProps) {
   );
 }
 
-export const sayMinutesShort = (minutes: number) => {
+export const formatMinutesShort = (minutes: number) => {
   const s = Math.round(minutes * 60);
   if (s < 60) return `${s} s`;
   return s % 60 === 0 ? `${s / 60} min` : `${Math.floor(s / 60)} min ${s % 60} s`;

@@ -5,12 +5,12 @@ import type { EngineCare, FillLine, NewFill } from "../../api/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { NumberField, TickField } from "../ui/fields.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
-import { sayDayAndYear } from "../ui/words.ts";
+import { formatDayAndYear } from "../ui/words.ts";
 import type { BreakInDoor } from "./door.ts";
 import { DayField } from "./RunDay.tsx";
 
 /** What a row says of its fuel: litres, or that the tanks were full and nobody counted. */
-const sayLitres = ({ litres, isFull }: NewFill) =>
+const formatLitres = ({ litres, isFull }: NewFill) =>
   litres === 0 ? "full, not counted" : `${litres.toLocaleString("en-GB")} L${isFull ? ", to the brim" : ""}`;
 
 /** Fuel that went in, where a break-in is counted in tanks: from brim to brim it measures what the engines burn. */
@@ -28,7 +28,7 @@ export function FuelTaken({ door }: { door: BreakInDoor }) {
         {burns.map(({ label, tankHours }) => (
           <p key={label}>
             {burns.length > 1 && <strong>{label}: </strong>}
-            {sayBurn(tankHours, burns.length > 1)}
+            {formatBurn(tankHours, burns.length > 1)}
           </p>
         ))}
         {!isMeasured && (
@@ -49,7 +49,7 @@ export function FuelTaken({ door }: { door: BreakInDoor }) {
   );
 }
 
-function sayBurn(tankHours: EngineCare["tankHours"], isOneOf: boolean): string {
+function formatBurn(tankHours: EngineCare["tankHours"], isOneOf: boolean): string {
   if (tankHours === null) return "What it burns is not known yet.";
   const burn = `${tankHours.burnLph.toFixed(1)} L an hour`;
   if (tankHours.measured === null) return `${burn}, as entered on the rig sheet.`;
@@ -64,7 +64,7 @@ function FuelForm({ door, mayBeUncounted }: { door: BreakInDoor; mayBeUncounted:
   const [fault, setFault] = useState<string | null>(null);
   const [round, setRound] = useState(0);
   const add = useMutation({
-    mutationFn: (fill: NewFill) => door.addFill(fill, `Fuel of ${sayDayAndYear(fill.date)}, ${sayLitres(fill)}`),
+    mutationFn: (fill: NewFill) => door.addFill(fill, `Fuel of ${formatDayAndYear(fill.date)}, ${formatLitres(fill)}`),
     onSuccess: () => {
       setLitres(undefined);
       // The field begins anew, empty.
@@ -121,12 +121,12 @@ function FuelForm({ door, mayBeUncounted }: { door: BreakInDoor; mayBeUncounted:
 
 function FillRow({ door, fill }: { door: BreakInDoor; fill: FillLine }) {
   const remove = useMutation({ mutationFn: () => door.removeFill(fill.id) });
-  const day = sayDayAndYear(fill.date);
+  const day = formatDayAndYear(fill.date);
   return (
     <li className="border-b border-rule py-1.5">
       <p className="flex flex-wrap items-center gap-x-4">
         <span className="num">{day}</span>
-        <strong className="num">{sayLitres(fill)}</strong>
+        <strong className="num">{formatLitres(fill)}</strong>
         <span className="text-soft">{fill.by}</span>
         {fill.isFull && !fill.hasHours && (
           <span className="text-amber">◷ No hours told on that day: tell them, or it only adds its litres</span>

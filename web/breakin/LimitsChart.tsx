@@ -2,7 +2,7 @@ import { useCallback } from "react";
 import type { LimitPhase } from "../../core/breakin/index.ts";
 import type { Inks } from "../ui/Chart.tsx";
 import { LazyChart } from "../ui/LazyChart.tsx";
-import { sayHours } from "../ui/words.ts";
+import { formatHours } from "../ui/words.ts";
 
 interface LimitsChartProps {
   readonly limits: readonly LimitPhase[];
@@ -74,6 +74,6 @@ export function LimitsChart({ limits, topRpm, hours, heightPx = 170 }: LimitsCha
     },
     [limits, topRpm, hours, totalH],
   );
-  const says = `Limits over ${totalH.toFixed(0)} engine hours: ${limits.map(({ fromH, toH, maxRpm }) => `${sayHours(fromH)} to ${sayHours(toH)} h, ${maxRpm === undefined ? "the whole band" : `at most ${maxRpm} rpm`}`).join("; ")}`;
+  const says = `Limits over ${totalH.toFixed(0)} engine hours: ${limits.map(({ fromH, toH, maxRpm }) => `${formatHours(fromH)} to ${formatHours(toH)} h, ${maxRpm === undefined ? "the whole band" : `at most ${maxRpm} rpm`}`).join("; ")}`;
   return <LazyChart draw={draw} heightPx={heightPx} says={says} />;
 }

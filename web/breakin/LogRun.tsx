@@ -4,7 +4,7 @@ import type { NewRun, RunLine } from "../../api/index.ts";
 import { LettersHere } from "../handover/LettersHere.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
-import { sayDayAndYear, sayMinuteOfDay } from "../ui/words.ts";
+import { formatDayAndYear, formatMinuteOfDay } from "../ui/words.ts";
 import type { BreakInDoor } from "./door.ts";
 import { RunByHand } from "./RunByHand.tsx";
 import { RunFromFile } from "./RunFromFile.tsx";
@@ -25,7 +25,7 @@ export function LogRun({ door, ran, onKept }: LogRunProps) {
   const [way, setWay] = useState<Way>("hand");
   const keep = useMutation({
     mutationFn: (run: NewRun) =>
-      door.addRun(run, `The run of ${sayDayAndYear(run.date)}, ${sayMinuteOfDay(run.startMin)}`),
+      door.addRun(run, `The run of ${formatDayAndYear(run.date)}, ${formatMinuteOfDay(run.startMin)}`),
     onSuccess: (runs) => onKept(runs ?? []),
   });
   const parts = { door, isBusy: keep.isPending, onKeep: keep.mutate };

@@ -5,7 +5,7 @@ import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import type { BreakInDoor } from "./door.ts";
 import { listSets } from "./engineSets.ts";
-import { FollowRun, sayMinutesShort } from "./FollowRun.tsx";
+import { FollowRun, formatMinutesShort } from "./FollowRun.tsx";
 import { cutLegs, type Following, keepFollowing, type LaneLegs, readFollowing } from "./useFollow.ts";
 
 const lengths = [30, 60, 90, 120, 180] as const;
@@ -170,7 +170,7 @@ function LegTable({ legs, care }: { legs: readonly Leg[]; care: readonly EngineC
           <tr key={i} className="border-b border-rule">
             <td className="num py-1.5 text-right text-soft">{i + 1}</td>
             <td className={`${number} text-xl font-bold`}>{leg.rpm.toLocaleString("en-GB")}</td>
-            <td className={number}>{sayMinutesShort(leg.minutes)}</td>
+            <td className={number}>{formatMinutesShort(leg.minutes)}</td>
             <td className={`${number} text-soft`}>{startOf(legs, i)}</td>
             {shown.map(({ label, why }) => (
               <td key={label} className="pl-5 text-base text-soft">

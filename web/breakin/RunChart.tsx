@@ -1,6 +1,6 @@
 import { useCallback } from "react";
 import type { RunSheet } from "../../api/index.ts";
-import { sayClockAt } from "../../core/breakin/index.ts";
+import { formatClockAt } from "../../core/breakin/index.ts";
 import type { Inks } from "../ui/Chart.tsx";
 import { LazyChart } from "../ui/LazyChart.tsx";
 
@@ -41,7 +41,7 @@ export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number })
           name: "time",
           nameLocation: "middle",
           nameGap: 24,
-          axisLabel: { color: inks.soft, formatter: (min: number) => sayClockAt(run.startMin, min * 60) },
+          axisLabel: { color: inks.soft, formatter: (min: number) => formatClockAt(run.startMin, min * 60) },
           axisLine: { lineStyle: { color: inks.ink } },
           splitLine: { show: false },
         },
@@ -80,7 +80,7 @@ export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number })
           textStyle: { color: inks.ink },
           formatter: (points: { seriesIndex: number; value: [number, number] }[]) =>
             [
-              sayClockAt(run.startMin, points[0]!.value[0] * 60),
+              formatClockAt(run.startMin, points[0]!.value[0] * 60),
               ...points.map(({ seriesIndex, value }) =>
                 seriesIndex === 0 ? `${value[1].toLocaleString("en-GB")} rpm` : `coolant ${Math.round(value[1])} °C`,
               ),

@@ -7,7 +7,7 @@ import { addressOf, ask, Refused } from "../app/client.ts";
 import { Button } from "../ui/Button.tsx";
 import { FileButton } from "../ui/FileButton.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
-import { minutesOf, sayMinuteOfDay } from "../ui/words.ts";
+import { formatMinuteOfDay, minutesOf } from "../ui/words.ts";
 import type { BreakInDoor } from "./door.ts";
 import { listSets } from "./engineSets.ts";
 import { RunDay, runField } from "./RunDay.tsx";
@@ -172,7 +172,7 @@ interface EnginesProps {
 /** Which trace is which engine, when it was; then it is kept. */
 function Engines({ door, run, isBusy, onKeep }: EnginesProps) {
   const [date, setDate] = useState(run.date !== null && run.date <= door.today ? run.date : door.today);
-  const [start, setStart] = useState(sayMinuteOfDay(run.startMin ?? 12 * 60));
+  const [start, setStart] = useState(formatMinuteOfDay(run.startMin ?? 12 * 60));
   const pair = listSets(door.care).find(({ key }) => key === "together")?.lanes[0];
   const isForPair = run.engines.length === 1 && pair !== undefined;
   // A single trace of a boat with twins stands for both until somebody says otherwise.

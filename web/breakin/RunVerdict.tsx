@@ -1,5 +1,5 @@
 import type { RunLine } from "../../api/index.ts";
-import { sayClockAt, saySeconds } from "../../core/breakin/index.ts";
+import { formatClockAt, formatSeconds } from "../../core/breakin/index.ts";
 
 interface VerdictProps {
   readonly run: RunLine;
@@ -17,8 +17,8 @@ export function RunVerdict({ run, temperatures = [] }: VerdictProps) {
       ) : (
         <>
           <p className="text-lg font-bold">
-            Run for {saySeconds(runS)}; {breaches.length === 1 ? "one stretch" : `${breaches.length} stretches`} to do
-            otherwise next time:
+            Run for {formatSeconds(runS)}; {breaches.length === 1 ? "one stretch" : `${breaches.length} stretches`} to
+            do otherwise next time:
           </p>
           <ul className="mt-1">
             {breaches.map(({ rule, startS, says }) => (
@@ -33,12 +33,12 @@ export function RunVerdict({ run, temperatures = [] }: VerdictProps) {
         </>
       )}
       <dl className="mt-2 flex flex-wrap gap-x-8 gap-y-1">
-        <Fact name="Engine ran" value={saySeconds(runS)} />
+        <Fact name="Engine ran" value={formatSeconds(runS)} />
         <Fact name="Hours after it" value={`${hoursAfter.toFixed(1)} h`} />
-        <Fact name="Longest at one speed" value={saySeconds(longestSteadyS)} />
-        <Fact name="At full throttle" value={saySeconds(wotS)} />
+        <Fact name="Longest at one speed" value={formatSeconds(longestSteadyS)} />
+        <Fact name="At full throttle" value={formatSeconds(wotS)} />
         {temperatures.length > 0 && (
-          <Fact name="Coolant at its warmest" value={sayWarmest(temperatures, run.startMin)} />
+          <Fact name="Coolant at its warmest" value={formatWarmest(temperatures, run.startMin)} />
         )}
         {gaps > 0 && <Fact name="Gaps in the recording" value={`${gaps}, not counted`} />}
       </dl>
@@ -51,9 +51,9 @@ export function RunVerdict({ run, temperatures = [] }: VerdictProps) {
   );
 }
 
-function sayWarmest(temperatures: readonly (readonly [number, number])[], startMin: number): string {
+function formatWarmest(temperatures: readonly (readonly [number, number])[], startMin: number): string {
   const [s, celsius] = temperatures.reduce((most, each) => (each[1] > most[1] ? each : most));
-  return `${Math.round(celsius)} °C, first at ${sayClockAt(startMin, s)}`;
+  return `${Math.round(celsius)} °C, first at ${formatClockAt(startMin, s)}`;
 }
 
 function Fact({ name, value }: { name: string; value: string }) {

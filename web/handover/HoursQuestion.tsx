@@ -2,7 +2,7 @@ import { listAnswers, type ReadingAnswer, type ReadingSource } from "../../core/
 import type { MeterKind } from "../../core/rig/index.ts";
 import { Refused } from "../app/client.ts";
 import { Button } from "../ui/Button.tsx";
-import { sayDayAndYear } from "../ui/words.ts";
+import { formatDayAndYear } from "../ui/words.ts";
 
 export const readingWords: Record<ReadingAnswer, string> = {
   "typing-slip": "an earlier one was a slip",
@@ -56,7 +56,7 @@ export function HoursQuestion({ question, meter, isBusy, onAnswer, onLeave }: Qu
     <div role="alert" className="mt-2 border-l-4 border-oncaution bg-caution px-3 py-2 text-oncaution">
       <p>
         <strong className="num">{got} h</strong> {code === "hours-fall" ? "does not fit" : "is a great deal"}: {before}{" "}
-        h was read on {sayDayAndYear(on)}. What stands behind it?
+        h was read on {formatDayAndYear(on)}. What stands behind it?
       </p>
       <p className="mt-2 flex flex-wrap gap-2">
         {listAnswers(code === "hours-fall" ? "falls" : "leaps", meter).map((answer) => (

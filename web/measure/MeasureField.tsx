@@ -1,10 +1,10 @@
 import { useState } from "react";
-import { judgeMeasure, type Measure, sayMeasure, type Verdict } from "../../core/measure/index.ts";
+import { formatMeasure, judgeMeasure, type Measure, type Verdict } from "../../core/measure/index.ts";
 import type { EntryOf } from "../../core/walk/index.ts";
 import type { NewEntry } from "../offline/journal.ts";
 import { Button } from "../ui/Button.tsx";
 import { PhotoRow, TakePhoto } from "../ui/Photos.tsx";
-import { sayClock } from "../ui/words.ts";
+import { formatClock } from "../ui/words.ts";
 
 interface MeasureFieldProps {
   readonly measure: Measure;
@@ -113,8 +113,8 @@ export function MeasureField({ measure, taken, photos, onAdd }: MeasureFieldProp
       )}
       {taken !== undefined && judged !== null && (
         <p className={verdictLook[judged.verdict].look}>
-          <span aria-hidden>{verdictLook[judged.verdict].sign}</span> {sayMeasure(measure, taken.value)}: {judged.says}{" "}
-          <span className="text-soft">{sayClock(taken.at)}</span>
+          <span aria-hidden>{verdictLook[judged.verdict].sign}</span> {formatMeasure(measure, taken.value)}:{" "}
+          {judged.says} <span className="text-soft">{formatClock(taken.at)}</span>
         </p>
       )}
       <PhotoRow photos={photos} says={label} />

@@ -5,7 +5,7 @@ import { journal } from "../offline/useJournal.ts";
 import { Button } from "../ui/Button.tsx";
 import { TakePhoto } from "../ui/Photos.tsx";
 import { readPlain } from "../ui/readPlain.ts";
-import { sayDay } from "../ui/words.ts";
+import { formatDay } from "../ui/words.ts";
 import { isPressing, owedSigns, owedWords, severityWords } from "./owedWords.ts";
 
 interface OwedRowProps {
@@ -30,8 +30,8 @@ export function OwedRow({ delivery, owed, children }: OwedRowProps) {
   const facts = [
     severity === null ? owedWords[what] : severityWords[severity],
     owner ?? (what === "snag" || what === "promise" || what === "extra" ? "nobody yet" : null),
-    due === null ? null : `by ${sayDay(due)}`,
-    toldAt === null ? null : `buyer told ${sayDay(toldAt.slice(0, 10))}`,
+    due === null ? null : `by ${formatDay(due)}`,
+    toldAt === null ? null : `buyer told ${formatDay(toldAt.slice(0, 10))}`,
   ].filter((fact) => fact !== null);
   return (
     <li className="border-b border-rule py-2">

@@ -3,7 +3,7 @@ import { errorStatus } from "../../api/index.ts";
 import { Refused } from "../app/client.ts";
 import { describeError } from "./errorWords.ts";
 import { parseHours } from "./parseHours.ts";
-import { sayDistance, sayMinutes } from "./words.ts";
+import { formatDistance, formatMinutes } from "./words.ts";
 
 it.each(Object.keys(errorStatus))("%s is said in words of its own, with a way out", (code) => {
   const facts = {
@@ -50,9 +50,9 @@ it.each([
 });
 
 it("says spans as people do", () => {
-  expect(sayMinutes(58.4)).toBe("58 min");
-  expect(sayMinutes(118)).toBe("1 h 58 min");
-  expect(sayDistance("2026-03-01", "2026-02-28")).toBe("tomorrow");
-  expect(sayDistance("2026-02-20", "2026-02-28")).toBe("8 days ago");
-  expect(sayDistance("2027-02-28", "2026-02-28")).toBe("in 12 months");
+  expect(formatMinutes(58.4)).toBe("58 min");
+  expect(formatMinutes(118)).toBe("1 h 58 min");
+  expect(formatDistance("2026-03-01", "2026-02-28")).toBe("tomorrow");
+  expect(formatDistance("2026-02-20", "2026-02-28")).toBe("8 days ago");
+  expect(formatDistance("2027-02-28", "2026-02-28")).toBe("in 12 months");
 });

@@ -3,7 +3,7 @@ export const fillTemplate = (text: string, words: Readonly<Record<string, string
   text.replace(/\{(\w+)\}/g, (place, name: string) => words[name] ?? place);
 
 /** How people are called in a message: `Ilse Varnholt and Piet Varnholt` → `Ilse and Piet`. */
-export const sayFirstNames = (buyers: string): string =>
+export const formatFirstNames = (buyers: string): string =>
   buyers
     .split(" and ")
     .map((name) => name.split(" ")[0])

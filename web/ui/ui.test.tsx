@@ -5,7 +5,7 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import { Caution, ErrorNotice } from "./Notice.tsx";
 import { parseHours } from "./parseHours.ts";
 import { type KeyAction, useKeys } from "./useKeys.ts";
-import { sayDistance, sayMinutes } from "./words.ts";
+import { formatDistance, formatMinutes } from "./words.ts";
 
 afterEach(cleanup);
 
@@ -54,7 +54,7 @@ describe("words", () => {
     [59.4, "59 min"],
     [59.6, "1 h 0 min"],
     [118, "1 h 58 min"],
-  ])("%s minutes are said as %s", (minutes, said) => expect(sayMinutes(minutes)).toBe(said));
+  ])("%s minutes are said as %s", (minutes, said) => expect(formatMinutes(minutes)).toBe(said));
 
   it.each([
     ["2026-03-01", "today"],
@@ -63,7 +63,7 @@ describe("words", () => {
     ["2026-03-21", "in 20 days"],
     ["2025-12-01", "3 months ago"],
     ["2029-03-01", "in 3.0 years"],
-  ])("%s is %s seen from 1 March 2026", (date, said) => expect(sayDistance(date, "2026-03-01")).toBe(said));
+  ])("%s is %s seen from 1 March 2026", (date, said) => expect(formatDistance(date, "2026-03-01")).toBe(said));
 
   it.each([
     ["12.4", 12.4],

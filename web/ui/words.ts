@@ -1,7 +1,7 @@
 /** Numbers and days as the screens say them. */
 
 /** 58 min; 1 h 58 min. */
-export function sayMinutes(minutes: number): string {
+export function formatMinutes(minutes: number): string {
   const whole = Math.round(minutes);
   return whole < 60 ? `${whole} min` : `${Math.floor(whole / 60)} h ${whole % 60} min`;
 }
@@ -23,18 +23,18 @@ const dayWithYear = new Intl.DateTimeFormat("en-GB", {
 const atNoon = (date: string) => new Date(`${date}T12:00:00Z`);
 
 /** Tue 17 Jun. */
-export const sayDay = (date: string) => shortDay.format(atNoon(date)).replace(",", "");
+export const formatDay = (date: string) => shortDay.format(atNoon(date)).replace(",", "");
 /** Saturday 14 June. */
-export const sayLongDay = (date: string) => longDay.format(atNoon(date)).replace(",", "");
+export const formatLongDay = (date: string) => longDay.format(atNoon(date)).replace(",", "");
 /** 17 Jun 2026. */
-export const sayDayAndYear = (date: string) => dayWithYear.format(atNoon(date));
+export const formatDayAndYear = (date: string) => dayWithYear.format(atNoon(date));
 
 /** 10:02, on this device's clock. */
-export const sayClock = (instant: string | number) =>
+export const formatClock = (instant: string | number) =>
   new Date(instant).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 
 /** Engine hours where a break-in by tanks may make any number of them: 9.7; 10. */
-export const sayHours = (hours: number) => String(Math.round(hours * 10) / 10);
+export const formatHours = (hours: number) => String(Math.round(hours * 10) / 10);
 
 /** Titles for a narrow list: what stands before the colon, or all of it where two would then read alike. */
 export function shortenTitles(titles: readonly string[]): string[] {
@@ -43,7 +43,7 @@ export function shortenTitles(titles: readonly string[]): string[] {
 }
 
 /** 2 days ago; today; in 3 days; in 10 months. */
-export function sayDistance(date: string, today: string): string {
+export function formatDistance(date: string, today: string): string {
   const days = Math.round((atNoon(date).getTime() - atNoon(today).getTime()) / 86_400_000);
   if (days === 0) return "today";
   if (days === 1) return "tomorrow";
@@ -55,7 +55,7 @@ export function sayDistance(date: string, today: string): string {
 }
 
 /** 09:30, of minutes after midnight; and back. */
-export const sayMinuteOfDay = (min: number) =>
+export const formatMinuteOfDay = (min: number) =>
   `${String(Math.floor(min / 60)).padStart(2, "0")}:${String(min % 60).padStart(2, "0")}`;
 export const minutesOf = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3, 5));
 

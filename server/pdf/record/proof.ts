@@ -1,6 +1,6 @@
 import type { Content, TableCell } from "pdfmake/interfaces";
-import { judgeMeasure, listMeasures, sayMeasure } from "../../../core/measure/index.ts";
-import { type EntryOf, findSignature, type SignRole, sayEntry, type WalkState } from "../../../core/walk/index.ts";
+import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
+import { type EntryOf, findSignature, formatEntry, type SignRole, type WalkState } from "../../../core/walk/index.ts";
 import { ink, magenta, printSignature, soft } from "../ink.ts";
 import { write } from "../printer.ts";
 import { heading, label, lined, type Sheet } from "./sheet.ts";
@@ -21,7 +21,7 @@ export function photoPart({ delivery, now, pictures, dayOf }: Sheet): Content[] 
             image: `data:image/jpeg;base64,${bytes.toString("base64")}`,
             fit: [photoWidthPt, photoWidthPt * 0.75],
           },
-          { text: write(sayPhoto(entry, now, titleOf), { fontSize: 7.5 }) },
+          { text: write(formatPhoto(entry, now, titleOf), { fontSize: 7.5 }) },
           { text: dayOf(entry.at), fontSize: 7, color: soft },
         ],
       },
@@ -44,7 +44,7 @@ export function photoPart({ delivery, now, pictures, dayOf }: Sheet): Content[] 
 }
 
 /** What a photo shows: its snag, its topic, or what else it was taken with. */
-function sayPhoto(photo: EntryOf<"photo">, state: WalkState, titleOf: ReadonlyMap<string, string>): string {
+function formatPhoto(photo: EntryOf<"photo">, state: WalkState, titleOf: ReadonlyMap<string, string>): string {
   const of = photo.ref === null ? undefined : state.counted.find(({ id }) => id === photo.ref);
   if (of !== undefined && "note" in of && of.note !== undefined) return of.note;
   return photo.topic === null ? "" : (titleOf.get(photo.topic) ?? photo.topic);
@@ -59,7 +59,7 @@ export function measurePart({ delivery, state, nameOf, clockOf }: Sheet): Conten
     return [
       [
         { text: write(measure.label) },
-        { text: sayMeasure(measure, entry.value), alignment: "right" },
+        { text: formatMeasure(measure, entry.value), alignment: "right" },
         { text: write(says), color: isOff ? magenta : soft },
         { text: write(nameOf(entry.by)) },
         { text: clockOf(entry.at), alignment: "right" },
@@ -121,7 +121,7 @@ export function amendmentPart({ delivery, added, nameOf, dayOf }: Sheet): Conten
         [label("When"), label("What"), label("By")],
         ...added.map((entry): TableCell[] => [
           dayOf(entry.at),
-          { text: write(sayEntry(entry, delivery, (id) => titleOf.get(id) ?? id)) },
+          { text: write(formatEntry(entry, delivery, (id) => titleOf.get(id) ?? id)) },
           { text: write(nameOf(entry.by)) },
         ]),
       ],

@@ -19,7 +19,7 @@ export function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: 
   const spentMin = Math.round([...state.topics.values()].reduce((sum, topic) => sum + topic.spentS, 0) / 60);
   const facts: [string, string][] = [
     ["Boat", `${rig.maker} ${rig.model}, ${rig.modelYear}`],
-    ...(rig.used === undefined ? [] : [["Used boat", sayChanges(rig.used.changes)] satisfies [string, string]]),
+    ...(rig.used === undefined ? [] : [["Used boat", formatChanges(rig.used.changes)] satisfies [string, string]]),
     ["Hull number", delivery.hull],
     ["Handed to", delivery.buyers.map(({ name }) => name).join(", ")],
     ["Walked by", delivery.staff.map(({ name }) => name).join(", ") || "–"],
@@ -260,5 +260,5 @@ export function remotePart({ delivery, state, nameOf, dayOf }: Sheet): Content[]
   ];
 }
 
-const sayChanges = (changes: readonly string[]) =>
+const formatChanges = (changes: readonly string[]) =>
   changes.length === 0 ? "no changes by others found on it" : `changed by others before: ${changes.join("; ")}`;

@@ -8,10 +8,10 @@ import { boatQuery, careQuery, queryClient, workshopQuery } from "../../app/quer
 import { BookForm } from "../../booking/BookForm.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
-import { fallsWords, fillTemplate, sayFirstNames } from "../../ui/fillTemplate.ts";
+import { fallsWords, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
-import { sayDay, sayDayAndYear, sayLongDay } from "../../ui/words.ts";
+import { formatDay, formatDayAndYear, formatLongDay } from "../../ui/words.ts";
 
 const templateFor: Record<CareLine["reasons"][number]["reason"], string> = {
   "first-contact": "hello",
@@ -33,7 +33,7 @@ export function fillMessage(
   const service = line.reasons.find(({ reason }) => reason === "service") ?? line.reasons[0];
   const promise = line.reasons.find(({ reason }) => reason === "promise-late");
   const names: Record<string, string> = {
-    buyers: sayFirstNames(line.buyers),
+    buyers: formatFirstNames(line.buyers),
     store,
     phone,
     boat: `your ${line.boatName}`,
@@ -42,7 +42,7 @@ export function fillMessage(
       service?.says.replace(/ (falls due|is past due)$/, "").toLowerCase() ??
       "the service",
     falls: fallsWords(service?.isOverdue ?? false),
-    date: service === undefined ? "soon" : service.isOverdue ? sayDayAndYear(service.date) : sayDay(service.date),
+    date: service === undefined ? "soon" : service.isOverdue ? formatDayAndYear(service.date) : formatDay(service.date),
     week: "your choice",
   };
   const filled = fillTemplate(text, names);
@@ -166,7 +166,7 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
       <ul aria-label="Messages and calls" className="mt-3">
         {(history.data?.messages ?? []).slice(0, 6).map(({ id, at, kind, text: said, state, answer }) => (
           <li key={id} className="border-b border-rule py-1.5 text-sm">
-            <span className="num text-soft">{sayLongDay(at.slice(0, 10))}</span>{" "}
+            <span className="num text-soft">{formatLongDay(at.slice(0, 10))}</span>{" "}
             <strong className={state === "failed" ? "text-magenta" : ""}>
               {kind === "call" ? "call" : state === "failed" ? "▲ failed" : state}
             </strong>{" "}

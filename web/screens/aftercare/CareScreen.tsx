@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { CallList, CareLine } from "../../../api/index.ts";
 import { careQuery } from "../../app/queries.ts";
 import { Fetched } from "../../ui/Fetched.tsx";
-import { sayDay, sayDayAndYear, sayDistance } from "../../ui/words.ts";
+import { formatDay, formatDayAndYear, formatDistance } from "../../ui/words.ts";
 import { AftercareTabs } from "./AftercareTabs.tsx";
 import { CallSheet } from "./CallSheet.tsx";
 import { OurWords } from "./OurWords.tsx";
@@ -96,7 +96,7 @@ function CareRow({ line, today, isPicked, onPick }: RowProps) {
             {first!.says}{" "}
             <span className="num font-normal text-soft">
               {first!.reason === "service" || first!.reason === "break-in-ends"
-                ? `${sayDay(first!.date)}, ${sayDistance(first!.date, today)}`
+                ? `${formatDay(first!.date)}, ${formatDistance(first!.date, today)}`
                 : ""}
             </span>
           </span>
@@ -121,10 +121,10 @@ function CareRow({ line, today, isPicked, onPick }: RowProps) {
           {lastMessage !== null && (
             <span className="block">
               {lastMessage.kind === "call" ? "rung" : stateWords[lastMessage.state]}{" "}
-              {sayDay(lastMessage.at.slice(0, 10))}
+              {formatDay(lastMessage.at.slice(0, 10))}
             </span>
           )}
-          {line.booking !== null && <span className="block text-ink">booked {sayDay(line.booking.date)}</span>}
+          {line.booking !== null && <span className="block text-ink">booked {formatDay(line.booking.date)}</span>}
         </span>
       </button>
     </li>
@@ -150,7 +150,7 @@ function Jobs({ jobs }: { jobs: CallList["jobs"] }) {
             <Link to={`/boats/${boat}`} className="underline">
               {boatName}
             </Link>
-            : {words[kind] ?? kind}, <span className="num">{sayDayAndYear(dueAt.slice(0, 10))}</span>{" "}
+            : {words[kind] ?? kind}, <span className="num">{formatDayAndYear(dueAt.slice(0, 10))}</span>{" "}
             <span className={state === "failed" ? "text-magenta" : "text-soft"}>
               {state === "failed" ? `▲ failed after ${tries} tries: ${note}` : state === "done" ? note : "planned"}
             </span>

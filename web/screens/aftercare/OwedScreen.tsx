@@ -8,7 +8,7 @@ import { OwedRow } from "../../owed/OwedRow.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
-import { sayDay, sayDistance } from "../../ui/words.ts";
+import { formatDay, formatDistance } from "../../ui/words.ts";
 import { AftercareTabs } from "./AftercareTabs.tsx";
 
 /** Everything owed to buyers, over all boats: overdue first, each with its age, owner and day. */
@@ -104,8 +104,8 @@ function Line({ line, date, staff }: { line: OwedLine; date: string; staff: Owed
           {boatName} <span className="ml-1 text-soft">#{serial}</span>
         </Link>
         <span className="text-soft">{buyers}</span>
-        <span className="num text-soft" title={sayDay(since)}>
-          since {sayDistance(since, date)}
+        <span className="num text-soft" title={formatDay(since)}>
+          since {formatDistance(since, date)}
         </span>
         <button
           type="button"
@@ -155,8 +155,8 @@ function Tell({ line, date, onDone }: { line: OwedLine; date: string; onDone: ()
     line.due === null
       ? "We will tell you the day as soon as we know it."
       : line.due < date
-        ? `It was promised for ${sayDay(line.due)} and is late. We will tell you the new day.`
-        : `It is to be done by ${sayDay(line.due)}.`;
+        ? `It was promised for ${formatDay(line.due)} and is late. We will tell you the new day.`
+        : `It is to be done by ${formatDay(line.due)}.`;
   const [text, setText] = useState(`About your ${line.boatName}: ${line.text}. ${due}`.slice(0, 1000));
   return (
     <form

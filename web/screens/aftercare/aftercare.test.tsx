@@ -8,7 +8,7 @@ import { messageTemplates, rigTemplates } from "../../../content/index.ts";
 import { addDays } from "../../../core/dates/index.ts";
 import { answerWith, refuse, showScreen } from "../../testing/answerWith.tsx";
 import type { Inks } from "../../ui/Chart.tsx";
-import { sayLoad, WorkshopScreen } from "../workshop/WorkshopScreen.tsx";
+import { formatLoad, WorkshopScreen } from "../workshop/WorkshopScreen.tsx";
 import { fillMessage } from "./CallSheet.tsx";
 import { CareScreen } from "./CareScreen.tsx";
 
@@ -326,10 +326,10 @@ describe("the workshop", () => {
   };
 
   it("says the year in a sentence", () => {
-    expect(sayLoad(sheet)).toBe(
+    expect(formatLoad(sheet)).toBe(
       "One week has more than the workshop can do. The most is expected in the week of Mon 22 Jun: 45 h of 32 h.",
     );
-    expect(sayLoad({ weeks: [week(0, 20)] })).toMatch(/^Every week has room/);
+    expect(formatLoad({ weeks: [week(0, 20)] })).toMatch(/^Every week has room/);
   });
 
   it("draws each week by kind, with its band and what the workshop can do, and opens a week at a touch", async () => {

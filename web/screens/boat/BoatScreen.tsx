@@ -9,7 +9,7 @@ import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { PhotoLink } from "../../ui/PhotoField.tsx";
-import { sayDayAndYear } from "../../ui/words.ts";
+import { formatDayAndYear } from "../../ui/words.ts";
 import { BreakIn } from "./BreakIn.tsx";
 import { HoursForm } from "./HoursForm.tsx";
 import { NewHandover } from "./NewHandover.tsx";
@@ -128,7 +128,7 @@ function BoatOf({ boat }: { boat: Boat }) {
                   className="inline-flex min-h-11 items-center underline"
                   to={state === "signed" ? `/deliveries/${id}/record` : `/deliveries/${id}`}
                 >
-                  {sayDayAndYear(date)}, {time}
+                  {formatDayAndYear(date)}, {time}
                 </Link>
                 <span className="text-soft">{stateWords[state]}</span>
               </li>

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Boat, EngineCare } from "../../../api/index.ts";
-import { sayHours } from "../../ui/words.ts";
+import { formatHours } from "../../ui/words.ts";
 
 /** The break-in card: hours run of hours to run, and the limits that hold now, engine by engine. */
 export function BreakIn({ boat }: { boat: Boat }) {
@@ -55,7 +55,7 @@ function EngineLine({ care: { label, breakIn, limits } }: { care: EngineCare }) 
           ))}
         </div>
         <p className="num mt-0.5 text-sm">
-          <strong>{hours.toFixed(1)}</strong> <span className="text-soft">of {sayHours(totalH)} h told</span>
+          <strong>{hours.toFixed(1)}</strong> <span className="text-soft">of {formatHours(totalH)} h told</span>
         </p>
       </div>
       <p>
@@ -64,8 +64,8 @@ function EngineLine({ care: { label, breakIn, limits } }: { care: EngineCare }) 
         ) : (
           <>
             <strong className="num">At most {phase.maxRpm.toLocaleString("en-GB")} rpm</strong> until{" "}
-            {sayHours(phase.toH)} h.{" "}
-            {phase.wotMaxS === 0 ? "No full throttle" : `Full throttle ${sayFullThrottle(phase.wotMaxS)} at a time`},
+            {formatHours(phase.toH)} h.{" "}
+            {phase.wotMaxS === 0 ? "No full throttle" : `Full throttle ${formatFullThrottle(phase.wotMaxS)} at a time`},
             and never one speed longer than {phase.steadyMaxMin} min. <span className="text-soft">{phase.say}</span>
           </>
         )}
@@ -74,4 +74,4 @@ function EngineLine({ care: { label, breakIn, limits } }: { care: EngineCare }) 
   );
 }
 
-const sayFullThrottle = (s: number) => (s < 60 ? `${s} s` : `${Math.round(s / 60)} min`);
+const formatFullThrottle = (s: number) => (s < 60 ? `${s} s` : `${Math.round(s / 60)} min`);

@@ -3,7 +3,7 @@ import type { Boat, EngineCare } from "../../../api/index.ts";
 import type { Inks } from "../../ui/Chart.tsx";
 import { Chip } from "../../ui/Chip.tsx";
 import { LazyChart } from "../../ui/LazyChart.tsx";
-import { sayDay, sayDayAndYear } from "../../ui/words.ts";
+import { formatDay, formatDayAndYear } from "../../ui/words.ts";
 
 /** Where the hours are going: what was read, and the fan of what is likely, with the hours of the next service across it. */
 export function HoursFan({ boat }: { boat: Boat }) {
@@ -110,7 +110,7 @@ function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
   );
   const { yearH, nextService } = forecast;
   const says = `This owner runs ${yearH.p10.toFixed(0)} to ${yearH.p90.toFixed(0)} h a year, likely ${yearH.p50.toFixed(0)}.${
-    nextService === null ? "" : ` ${nextService.title} at ${nextService.targetH} h: ${sayWhen(nextService)}.`
+    nextService === null ? "" : ` ${nextService.title} at ${nextService.targetH} h: ${formatWhen(nextService)}.`
   }`;
   return (
     <>
@@ -121,9 +121,9 @@ function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
 }
 
 /** When hours are likely reached, in words. */
-export function sayWhen({ p10, p50, p90 }: { p10: string | null; p50: string | null; p90: string | null }): string {
-  if (p50 === null) return p10 === null ? "not within ten years" : `not before ${sayDayAndYear(p10)}`;
+export function formatWhen({ p10, p50, p90 }: { p10: string | null; p50: string | null; p90: string | null }): string {
+  if (p50 === null) return p10 === null ? "not within ten years" : `not before ${formatDayAndYear(p10)}`;
   if (p10 === p90) return "reached already";
   const isOneYear = p90?.slice(0, 4) === p10!.slice(0, 4);
-  return `likely ${sayDayAndYear(p50)}, between ${isOneYear ? sayDay(p10!) : sayDayAndYear(p10!)} and ${p90 === null ? "much later" : sayDayAndYear(p90)}`;
+  return `likely ${formatDayAndYear(p50)}, between ${isOneYear ? formatDay(p10!) : formatDayAndYear(p10!)} and ${p90 === null ? "much later" : formatDayAndYear(p90)}`;
 }

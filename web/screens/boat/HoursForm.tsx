@@ -13,7 +13,7 @@ import { ErrorNotice } from "../../ui/Notice.tsx";
 import { PhotoLink } from "../../ui/PhotoField.tsx";
 import { TakePhoto } from "../../ui/Photos.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
-import { sayDayAndYear } from "../../ui/words.ts";
+import { formatDayAndYear } from "../../ui/words.ts";
 import { HoursFan } from "./HoursFan.tsx";
 
 interface Fields {
@@ -38,7 +38,7 @@ export function HoursForm({ boat }: { boat: Boat }) {
         name: "addReading",
         params: { boat: boat.id },
         about: boat.id,
-        says: `${fields.hours} h, ${labelOf.get(fields.engine)}, ${sayDayAndYear(fields.date)}`,
+        says: `${fields.hours} h, ${labelOf.get(fields.engine)}, ${formatDayAndYear(fields.date)}`,
       }),
     onSuccess: (_, { engine, date, source }) => {
       setPhoto(null);
@@ -161,7 +161,7 @@ export function HoursForm({ boat }: { boat: Boat }) {
         <tbody>
           {boat.readings.toReversed().map(({ id, engine, date, hours, reason, answer, source, by, photo: shown }) => (
             <tr key={id} className="border-b border-rule">
-              <td className="py-1.5">{sayDayAndYear(date)}</td>
+              <td className="py-1.5">{formatDayAndYear(date)}</td>
               <td>{labelOf.get(engine)}</td>
               <td className="num text-right font-semibold">
                 {hours.toFixed(1)} <span className="font-normal text-soft">h</span>

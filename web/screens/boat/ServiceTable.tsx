@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Boat } from "../../../api/index.ts";
 import { useMe } from "../../app/useMe.ts";
-import { sayDayAndYear, sayDistance } from "../../ui/words.ts";
+import { formatDayAndYear, formatDistance } from "../../ui/words.ts";
 import { RecordService } from "./RecordService.tsx";
 
 const stateSigns = { overdue: "▲ overdue", soon: "◷ soon", ahead: "ahead", finished: "done" } as const;
@@ -48,7 +48,9 @@ export function ServiceTable({ boat }: { boat: Boat }) {
                   <td className="py-2 pr-3" title={item.work.join(", ")}>
                     {item.title}
                     {item.isUnknown && <p className="text-sm text-soft">last time not known</p>}
-                    {item.lastDone !== null && <p className="text-sm text-soft">last {sayDayAndYear(item.lastDone)}</p>}
+                    {item.lastDone !== null && (
+                      <p className="text-sm text-soft">last {formatDayAndYear(item.lastDone)}</p>
+                    )}
                   </td>
                   <td className="num py-2 text-right whitespace-nowrap">
                     {item.targetH === null ? "–" : `${item.targetH.toFixed(0)} h`}
@@ -59,10 +61,10 @@ export function ServiceTable({ boat }: { boat: Boat }) {
                     className="num py-2 text-right font-semibold whitespace-nowrap"
                     data-testid={`due-${care.engine}-${item.id}`}
                   >
-                    {item.dueDate === null ? "–" : sayDayAndYear(item.dueDate)}
+                    {item.dueDate === null ? "–" : formatDayAndYear(item.dueDate)}
                     {item.dueDate !== null && (
                       <p className="text-sm font-normal text-soft">
-                        {sayDistance(item.dueDate, boat.today)}, by {item.by === "hours" ? "hours" : "calendar"}
+                        {formatDistance(item.dueDate, boat.today)}, by {item.by === "hours" ? "hours" : "calendar"}
                       </p>
                     )}
                   </td>
@@ -112,5 +114,5 @@ export function ServiceTable({ boat }: { boat: Boat }) {
 }
 
 function Day({ date }: { date: string | null }) {
-  return <td className="num py-2 pl-3 text-right whitespace-nowrap">{date === null ? "–" : sayDayAndYear(date)}</td>;
+  return <td className="num py-2 pl-3 text-right whitespace-nowrap">{date === null ? "–" : formatDayAndYear(date)}</td>;
 }

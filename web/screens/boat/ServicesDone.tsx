@@ -1,8 +1,8 @@
 import type { Boat } from "../../../api/index.ts";
 import { FileLink } from "../../ui/AttachFile.tsx";
-import { sayMoney } from "../../ui/money.ts";
+import { formatMoney } from "../../ui/money.ts";
 import { PhotoLink } from "../../ui/PhotoField.tsx";
-import { sayDayAndYear } from "../../ui/words.ts";
+import { formatDayAndYear } from "../../ui/words.ts";
 
 const outcomeWords = { done: "here", elsewhere: "elsewhere", skipped: "skipped" } as const;
 
@@ -34,7 +34,7 @@ export function ServicesDone({ boat }: { boat: Boat }) {
               .toReversed()
               .map(({ id, date, engine, item, hours, by, outcome, note, photo, file, fileName, priceCents }) => (
                 <tr key={id} className="border-b border-rule align-top">
-                  <td className="num py-1.5 pr-4 whitespace-nowrap">{sayDayAndYear(date)}</td>
+                  <td className="num py-1.5 pr-4 whitespace-nowrap">{formatDayAndYear(date)}</td>
                   <td className="pr-4">{labels.get(engine) ?? "The boat"}</td>
                   <td className="pr-4">
                     {titles.get(item) ?? item}
@@ -52,7 +52,7 @@ export function ServicesDone({ boat }: { boat: Boat }) {
                   <td className="pl-4 text-soft">
                     {outcomeWords[outcome]}, {by}
                   </td>
-                  <td className="num text-right">{priceCents === null ? "" : sayMoney(priceCents)}</td>
+                  <td className="num text-right">{priceCents === null ? "" : formatMoney(priceCents)}</td>
                 </tr>
               ))}
           </tbody>

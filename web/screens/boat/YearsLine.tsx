@@ -2,8 +2,8 @@ import { useState } from "react";
 import type { Boat } from "../../../api/index.ts";
 import { addressOf } from "../../app/client.ts";
 import { linkLook } from "../../ui/Button.tsx";
-import { sayMoney } from "../../ui/money.ts";
-import { sayDayAndYear, sayDistance } from "../../ui/words.ts";
+import { formatMoney } from "../../ui/money.ts";
+import { formatDayAndYear, formatDistance } from "../../ui/words.ts";
 
 type Visit = Boat["visits"][number];
 const yearsShown = 5;
@@ -44,7 +44,7 @@ export function YearsLine({ boat }: { boat: Boat }) {
               key={each.date}
               type="button"
               aria-pressed={each.date === visit.date}
-              aria-label={`${sayDayAndYear(each.date)}: ${each.items.map(({ title }) => title).join(", ")}`}
+              aria-label={`${formatDayAndYear(each.date)}: ${each.items.map(({ title }) => title).join(", ")}`}
               onClick={() => setPicked(each.date)}
               style={{ left: at(each.date) }}
               className="absolute top-1.5 grid h-11 w-6 -translate-x-1/2 place-items-center"
@@ -84,9 +84,9 @@ function markOf({ items }: Visit): string {
 }
 
 /** `about 312.40`; what has no price yet is said. */
-function sayPrice({ priceCents, items }: Visit): string {
+function formatPrice({ priceCents, items }: Visit): string {
   const open = items.filter((item) => item.priceCents === null).length;
-  return `about ${sayMoney(priceCents!)}${open === 0 ? "" : `, ${open} not priced yet`}`;
+  return `about ${formatMoney(priceCents!)}${open === 0 ? "" : `, ${open} not priced yet`}`;
 }
 
 const byWords = { hours: "by hours", calendar: "by calendar", season: "in season" } as const;
@@ -96,10 +96,10 @@ export function VisitOf({ visit, today }: { visit: Visit; today: string }) {
   return (
     <div className="border-l-4 border-helm pl-3">
       <p>
-        <strong>{sayDayAndYear(visit.date)}</strong>{" "}
+        <strong>{formatDayAndYear(visit.date)}</strong>{" "}
         <span className="text-soft">
-          {sayDistance(visit.date, today)}, at the latest; about {visit.labourH.toFixed(1)} h of work
-          {visit.priceCents !== null && `, ${sayPrice(visit)}`}
+          {formatDistance(visit.date, today)}, at the latest; about {visit.labourH.toFixed(1)} h of work
+          {visit.priceCents !== null && `, ${formatPrice(visit)}`}
         </span>
       </p>
       <ul>

@@ -11,7 +11,7 @@ import { learnFleet } from "../../../core/hours/index.ts";
 import { describeCare, describePlan } from "../../../server/services/care.ts";
 import { meQuery, queryClient } from "../../app/queries.ts";
 import type { Inks } from "../../ui/Chart.tsx";
-import { HoursFan, sayWhen } from "./HoursFan.tsx";
+import { formatWhen, HoursFan } from "./HoursFan.tsx";
 import { RecordService } from "./RecordService.tsx";
 import { ServicesDone } from "./ServicesDone.tsx";
 import { ServiceTable } from "./ServiceTable.tsx";
@@ -170,16 +170,16 @@ describe("the fan of hours", () => {
   });
 
   it("says in words when hours are reached, also when it is far or over", () => {
-    expect(sayWhen({ p10: "2026-08-01", p50: "2026-09-01", p90: "2026-10-01" })).toBe(
+    expect(formatWhen({ p10: "2026-08-01", p50: "2026-09-01", p90: "2026-10-01" })).toBe(
       "likely 1 Sept 2026, between Sat 1 Aug and 1 Oct 2026",
     );
-    expect(sayWhen({ p10: "2026-08-01", p50: "2030-09-01", p90: null })).toBe(
+    expect(formatWhen({ p10: "2026-08-01", p50: "2030-09-01", p90: null })).toBe(
       "likely 1 Sept 2030, between 1 Aug 2026 and much later",
     );
-    expect(sayWhen({ p10: "2026-08-01", p50: "2026-09-01", p90: "2027-03-01" })).toContain("between 1 Aug 2026 and");
-    expect(sayWhen({ p10: "2030-08-01", p50: null, p90: null })).toBe("not before 1 Aug 2030");
-    expect(sayWhen({ p10: null, p50: null, p90: null })).toBe("not within ten years");
-    expect(sayWhen({ p10: today, p50: today, p90: today })).toBe("reached already");
+    expect(formatWhen({ p10: "2026-08-01", p50: "2026-09-01", p90: "2027-03-01" })).toContain("between 1 Aug 2026 and");
+    expect(formatWhen({ p10: "2030-08-01", p50: null, p90: null })).toBe("not before 1 Aug 2030");
+    expect(formatWhen({ p10: null, p50: null, p90: null })).toBe("not within ten years");
+    expect(formatWhen({ p10: today, p50: today, p90: today })).toBe("reached already");
   });
 });
 

@@ -5,7 +5,7 @@ import { boatsQuery } from "../../app/queries.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
 import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
-import { sayDayAndYear } from "../../ui/words.ts";
+import { formatDayAndYear } from "../../ui/words.ts";
 
 /** Every boat of the store: the next handover first, then the next service. */
 export function BoatsScreen() {
@@ -64,13 +64,13 @@ function BoatTable({ rows }: { rows: AnswerOf<Endpoints["boats"]>["boats"] }) {
                   <td className="max-w-72 py-2 pr-3 break-words">{buyers}</td>
                   <td className="py-2 pr-3 whitespace-nowrap">
                     {nextDelivery !== null
-                      ? sayDayAndYear(nextDelivery)
+                      ? formatDayAndYear(nextDelivery)
                       : inService === null
                         ? "–"
-                        : `was ${sayDayAndYear(inService)}`}
+                        : `was ${formatDayAndYear(inService)}`}
                   </td>
                   <td className="num py-2 text-right whitespace-nowrap">
-                    {dueDate === null ? "–" : sayDayAndYear(dueDate)}
+                    {dueDate === null ? "–" : formatDayAndYear(dueDate)}
                   </td>
                   <td className="num py-2 text-right font-semibold">{owed === 0 ? "–" : owed}</td>
                 </tr>

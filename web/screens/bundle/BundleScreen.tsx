@@ -7,7 +7,7 @@ import { queryClient } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
 import { FileButton } from "../../ui/FileButton.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
-import { sayDayAndYear } from "../../ui/words.ts";
+import { formatDayAndYear } from "../../ui/words.ts";
 
 const zipType = "application/zip";
 
@@ -62,7 +62,7 @@ function Preview({ data, isBusy, onTake }: PreviewProps) {
   const { verified, isKnown, isBoatKnown } = data;
   const facts: [string, string][] = [
     ["Boat", `${data.boatName}, ${data.hull}`],
-    ["Handed over", `${sayDayAndYear(data.date)} by ${data.store}`],
+    ["Handed over", `${formatDayAndYear(data.date)} by ${data.store}`],
     ["To", data.buyers.join(" and ")],
     ["Holds", `${data.topics} topics, ${data.entries} entries, ${data.photos} photos, ${data.amendments} additions`],
     ["Becomes", isBoatKnown ? "a handover of a boat this store has" : "a new boat with its handover"],

@@ -16,7 +16,7 @@ import { DeliveryPlan } from "../../plan/DeliveryPlan.tsx";
 import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
-import { sayClock } from "../../ui/words.ts";
+import { formatClock } from "../../ui/words.ts";
 import { BeforeParting } from "./BeforeParting.tsx";
 import { GearCount } from "./GearCount.tsx";
 import { SignPads } from "./SignPads.tsx";
@@ -132,7 +132,7 @@ function Seal({ delivery, state, obstacles }: SealProps) {
       )}
       {isClosed ? (
         <div role="status" className="border-l-4 border-helm pl-4">
-          <p className="text-lg font-bold">Closed at {sayClock(state.closedAt ?? "")}.</p>
+          <p className="text-lg font-bold">Closed at {formatClock(state.closedAt ?? "")}.</p>
           <p>
             {obstacles.length > 0
               ? "It is sealed as soon as what stands above is done."

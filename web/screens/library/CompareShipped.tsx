@@ -23,8 +23,8 @@ export function CompareShipped({ shipped, ours }: CompareProps) {
         {changed.map((name) => (
           <tr key={name} className="border-b border-rule align-top">
             <td className="head py-2 text-soft">{name}</td>
-            <td className="py-2 break-words">{say(shipped[name])}</td>
-            <td className="py-2 pl-4 break-words">{say(ours[name])}</td>
+            <td className="py-2 break-words">{formatValue(shipped[name])}</td>
+            <td className="py-2 pl-4 break-words">{formatValue(ours[name])}</td>
           </tr>
         ))}
       </tbody>
@@ -32,7 +32,7 @@ export function CompareShipped({ shipped, ours }: CompareProps) {
   );
 }
 
-function say(value: unknown): string {
+function formatValue(value: unknown): string {
   if (value === undefined) return "–";
   if (typeof value === "string") return value;
   if (Array.isArray(value) && value.every((each) => typeof each === "string")) return value.join(" / ") || "–";

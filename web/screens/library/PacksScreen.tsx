@@ -25,7 +25,7 @@ interface Line {
   readonly isChanged: boolean;
 }
 
-const sayKind = ({ isShipped, isChanged }: Line) => (isChanged ? "changed here" : isShipped ? "" : "our own");
+const formatKind = ({ isShipped, isChanged }: Line) => (isChanged ? "changed here" : isShipped ? "" : "our own");
 
 function Packs({ sheet }: { sheet: PackSheet }) {
   const [picked, setPicked] = useState(sheet.breakIn[0]!.pack.id);
@@ -43,7 +43,7 @@ function Packs({ sheet }: { sheet: PackSheet }) {
               onClick={() => setPicked(line.pack.id)}
               className="min-h-11 w-full px-2 py-1.5 text-left"
             >
-              {line.pack.title} <span className="text-sm text-soft">{sayKind(line)}</span>
+              {line.pack.title} <span className="text-sm text-soft">{formatKind(line)}</span>
             </button>
           </li>
         ))}

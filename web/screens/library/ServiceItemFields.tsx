@@ -1,8 +1,8 @@
 import type { ServiceItem } from "../../../core/service/index.ts";
-import { readMoney, sayMoney } from "../../ui/money.ts";
+import { formatMoney, readMoney } from "../../ui/money.ts";
 import { readPlain } from "../../ui/readPlain.ts";
 import { splitLines } from "../../ui/splitLines.ts";
-import { monthOptions } from "./sayItem.ts";
+import { monthOptions } from "./formatItem.ts";
 
 const mostLines = 40;
 const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-2";
@@ -120,7 +120,7 @@ export function ServiceItemFields({ item, onChange }: FieldsProps) {
             aria-label={`Price, ${item.title}`}
             inputMode="decimal"
             className={`${small} text-base text-ink`}
-            defaultValue={item.priceCents === undefined ? "" : sayMoney(item.priceCents)}
+            defaultValue={item.priceCents === undefined ? "" : formatMoney(item.priceCents)}
             onChange={(event) => {
               const cents = readMoney(event.target.value);
               if (cents !== undefined) onChange({ priceCents: cents ?? undefined });

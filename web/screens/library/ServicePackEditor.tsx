@@ -2,8 +2,8 @@ import { useState } from "react";
 import { ulid } from "ulid";
 import type { PackSheet } from "../../../api/index.ts";
 import type { ServiceItem } from "../../../core/service/index.ts";
+import { formatEffort, formatWhenDue } from "./formatItem.ts";
 import { ServiceItemFields } from "./ServiceItemFields.tsx";
-import { sayEffort, sayWhenDue } from "./sayItem.ts";
 import { usePackEditing } from "./usePackEditing.tsx";
 
 interface EditorProps {
@@ -48,8 +48,8 @@ export function ServicePackEditor({ line, onPicked }: EditorProps) {
                 onClick={() => setOpen(open === item.id ? null : item.id)}
                 className="min-h-12 flex-1 py-1.5 text-left"
               >
-                <strong>{item.title}</strong> <span className="text-soft">{sayEffort(item)}</span>
-                <span className="block">{sayWhenDue(item)}</span>
+                <strong>{item.title}</strong> <span className="text-soft">{formatEffort(item)}</span>
+                <span className="block">{formatWhenDue(item)}</span>
               </button>
               {canWrite && pack.items.length > 1 && (
                 <button

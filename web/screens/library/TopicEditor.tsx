@@ -5,7 +5,7 @@ import { Button } from "../../ui/Button.tsx";
 import { fieldLook, ManyField, NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { splitLines } from "../../ui/splitLines.ts";
-import { sayConditionProblem } from "./sayConditionProblem.ts";
+import { formatConditionProblem } from "./formatConditionProblem.ts";
 
 interface TopicEditorProps {
   readonly topic: Topic;
@@ -168,7 +168,7 @@ function ConditionField({ topic, problem, onProblem, onChange }: ConditionFieldP
         className={`${fieldLook} num py-2`}
         onChange={(event) => {
           setTyped(event.target.value);
-          const said = sayConditionProblem(event.target.value);
+          const said = formatConditionProblem(event.target.value);
           onProblem(said);
           if (said === null) onChange(conditionSchema.parse(JSON.parse(event.target.value)));
         }}

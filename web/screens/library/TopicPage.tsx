@@ -5,7 +5,7 @@ import { explainTopic, fillTopic, systemNames, type Topic } from "../../../core/
 import { TopicWords } from "../../topic/TopicWords.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
-import { sayDayAndYear } from "../../ui/words.ts";
+import { formatDayAndYear } from "../../ui/words.ts";
 import { CompareShipped } from "./CompareShipped.tsx";
 import { TopicEditor } from "./TopicEditor.tsx";
 import { useCanWrite, useTopicChanges } from "./useLibrary.ts";
@@ -68,7 +68,7 @@ export function TopicPage({ topic, library, rig }: TopicPageProps) {
       </div>
       {edit !== undefined && (
         <p className="mt-2 text-soft">
-          Our wording, by {edit.by}, {sayDayAndYear(edit.at.slice(0, 10))}.
+          Our wording, by {edit.by}, {formatDayAndYear(edit.at.slice(0, 10))}.
           {edit.isBehind && (
             <strong className="text-amber"> ▲ The shipped text has changed since; compare and decide.</strong>
           )}

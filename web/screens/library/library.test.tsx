@@ -6,11 +6,11 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { LibrarySheet, TemplateLine } from "../../../api/index.ts";
 import { glossary, rigTemplates, topics } from "../../../content/index.ts";
 import { answerWith, refuse, showScreen } from "../../testing/answerWith.tsx";
+import { formatConditionProblem } from "./formatConditionProblem.ts";
 import { GlossaryScreen } from "./GlossaryScreen.tsx";
 import { LibraryScreen } from "./LibraryScreen.tsx";
 import { SchoolsScreen } from "./SchoolsScreen.tsx";
 import { StylesScreen } from "./StylesScreen.tsx";
-import { sayConditionProblem } from "./sayConditionProblem.ts";
 import { TemplatesScreen } from "./TemplatesScreen.tsx";
 
 const lines: TemplateLine[] = Object.entries(rigTemplates).map(([id, { maker, model, family, loaM, beamM }]) => ({
@@ -192,7 +192,9 @@ describe("editing a topic", () => {
     ['{"has":"windlass"', "This is not JSON yet: check quotes and brackets."],
     ['{"has":"wings"}', expect.stringContaining("No such question")],
     ["[]", expect.stringContaining("No such question")],
-  ])("a condition typed as %s is answered with %j", (typed, said) => expect(sayConditionProblem(typed)).toEqual(said));
+  ])("a condition typed as %s is answered with %j", (typed, said) =>
+    expect(formatConditionProblem(typed)).toEqual(said),
+  );
 });
 
 describe("our wording against the shipped", () => {

@@ -1,8 +1,8 @@
 import type { OwnerPage } from "../../../api/index.ts";
 import { addressOf } from "../../app/client.ts";
 import { linkLook } from "../../ui/Button.tsx";
-import { sayMoney } from "../../ui/money.ts";
-import { sayDayAndYear, sayDistance } from "../../ui/words.ts";
+import { formatMoney } from "../../ui/money.ts";
+import { formatDayAndYear, formatDistance } from "../../ui/words.ts";
 
 const outcomeWords = { done: "at the yard", elsewhere: "elsewhere", skipped: "skipped" } as const;
 const byWords = { hours: "by its hours", calendar: "by the calendar", season: "in its season" } as const;
@@ -24,11 +24,11 @@ export function OwnerCare({ token, page }: { token: string; page: OwnerPage }) {
           <li key={visit.date} className="border-b border-rule py-2">
             <p>
               <strong className="num" data-testid="owner-visit">
-                {sayDayAndYear(visit.date)}
+                {formatDayAndYear(visit.date)}
               </strong>{" "}
-              <span className="text-soft">{sayDistance(visit.date, today)}, at the latest</span>
+              <span className="text-soft">{formatDistance(visit.date, today)}, at the latest</span>
               {visit.priceCents !== null && (
-                <span className="num"> about {sayMoney(visit.priceCents)} by the yard's list</span>
+                <span className="num"> about {formatMoney(visit.priceCents)} by the yard's list</span>
               )}
             </p>
             <ul>
@@ -61,7 +61,7 @@ export function OwnerCare({ token, page }: { token: string; page: OwnerPage }) {
             <strong>{titles.get(item) ?? item}</strong>
             {care.length > 1 && engine !== "boat" && `, ${labels.get(engine)}`}
             <span className="num block text-base text-soft">
-              {sayDayAndYear(date)}, {engine === "boat" ? "" : `at ${hours.toFixed(1)} h, `}
+              {formatDayAndYear(date)}, {engine === "boat" ? "" : `at ${hours.toFixed(1)} h, `}
               {outcomeWords[outcome]}
               {note !== "" && `. ${note}`}
             </span>

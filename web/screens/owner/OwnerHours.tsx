@@ -10,7 +10,7 @@ import { letterbox } from "../../offline/useLetters.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
-import { sayDay } from "../../ui/words.ts";
+import { formatDay } from "../../ui/words.ts";
 
 /** The hours of each engine, told in two taps: into the field, and kept. */
 export function OwnerHours({ token, page }: { token: string; page: OwnerPage }) {
@@ -41,7 +41,7 @@ function EngineHours({ token, page, care }: { token: string; page: OwnerPage; ca
         params: { token },
         body: { ...reading, ...(answer === undefined ? {} : { answer }) },
         about: token,
-        says: `${typed} h, ${care.label}, ${sayDay(page.today)}`,
+        says: `${typed} h, ${care.label}, ${formatDay(page.today)}`,
       });
     },
     onSuccess: () => setTyped(""),
@@ -78,7 +78,9 @@ function EngineHours({ token, page, care }: { token: string; page: OwnerPage; ca
         </Button>
       </div>
       <p className="num text-sm text-soft">
-        {care.meterH === null ? "None told yet." : `Last told ${care.meterH.toFixed(1)} h on ${sayDay(care.toldOn!)}.`}
+        {care.meterH === null
+          ? "None told yet."
+          : `Last told ${care.meterH.toFixed(1)} h on ${formatDay(care.toldOn!)}.`}
         {add.isSuccess && add.data !== null && " Kept, thank you."}
       </p>
       <MeterNote meter={meter} />

@@ -14,7 +14,7 @@ import { letterbox } from "../../offline/useLetters.ts";
 import { owedSigns, owedWords } from "../../owed/owedWords.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
-import { sayDay, sayDayAndYear } from "../../ui/words.ts";
+import { formatDay, formatDayAndYear } from "../../ui/words.ts";
 import { AskTheYard } from "./AskTheYard.tsx";
 import { OwnerArrival } from "./OwnerArrival.tsx";
 import { OwnerCare } from "./OwnerCare.tsx";
@@ -190,7 +190,7 @@ function Front({ token, page, state, cards }: FrontProps) {
                 {text}
                 <span className="block text-sm text-soft">
                   {owedWords[what]}
-                  {due === null ? "" : `, by ${sayDay(due)}`}
+                  {due === null ? "" : `, by ${formatDay(due)}`}
                 </span>
               </span>
             </li>
@@ -204,7 +204,7 @@ function Front({ token, page, state, cards }: FrontProps) {
         <p className="border-t border-ink pt-2">
           {delivery.seal === null
             ? "It is signed and sealed when the handover is closed."
-            : `Handed over ${sayDayAndYear(delivery.date)}, signed and sealed.`}
+            : `Handed over ${formatDayAndYear(delivery.date)}, signed and sealed.`}
         </p>
         <p className="mt-2 flex flex-wrap gap-2">
           {delivery.seal !== null && (

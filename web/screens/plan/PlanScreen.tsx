@@ -18,7 +18,7 @@ import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
-import { sayLongDay, sayMinutes } from "../../ui/words.ts";
+import { formatLongDay, formatMinutes } from "../../ui/words.ts";
 import { Aboard } from "./Aboard.tsx";
 import { MakeReady } from "./MakeReady.tsx";
 import { ManualOrder } from "./ManualOrder.tsx";
@@ -104,7 +104,7 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
           </h1>
           <p className="break-words">{delivery.buyers.map(({ name }) => name).join(" and ")}</p>
           <p className="text-soft">
-            {sayLongDay(delivery.date)}, {delivery.time}. {delivery.note}
+            {formatLongDay(delivery.date)}, {delivery.time}. {delivery.note}
           </p>
         </div>
         <a
@@ -135,9 +135,9 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
       <Aboard delivery={delivery} />
       <p className="mt-4">
         <strong className="num">{plan.visits.length}</strong> stops, <strong className="num">{plan.moves}</strong>{" "}
-        moves. <strong className="num">{sayMinutes(plan.topicMin)}</strong> of topics and{" "}
-        <strong className="num">{sayMinutes(plan.moveMin)}</strong> of moving about:{" "}
-        <strong className="num">{sayMinutes(plan.totalMin)}</strong> in all. {musts} topics are must-do.
+        moves. <strong className="num">{formatMinutes(plan.topicMin)}</strong> of topics and{" "}
+        <strong className="num">{formatMinutes(plan.moveMin)}</strong> of moving about:{" "}
+        <strong className="num">{formatMinutes(plan.totalMin)}</strong> in all. {musts} topics are must-do.
         {times !== null && <WalkTimeLine times={times} budgetMin={delivery.planOptions.budgetMin} />}
         {!plan.optimal && " The order is good, but not proven to be the shortest."}
       </p>

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
 import type { PlanOptions } from "../../../core/route/index.ts";
 import { systemNames, systems } from "../../../core/topic/index.ts";
-import { sayMinutes } from "../../ui/words.ts";
+import { formatMinutes } from "../../ui/words.ts";
 
 const becauseWords = {
   cooling: "needs cooling water: a hose, or afloat",
@@ -33,16 +33,17 @@ export function WhatWaits({ delivery, canPlan, onChange }: WhatWaitsProps) {
       <div className="border-t border-ink pt-2">
         {plan.overBudgetMin !== undefined && (
           <p className="mb-2 border-l-4 border-magenta pl-3 text-magenta">
-            ▲ The must-do topics alone need {sayMinutes(plan.totalMin)}: {sayMinutes(plan.overBudgetMin)} more than
-            there is. Make more time, or a second meeting. They are never left out.
+            ▲ The must-do topics alone need {formatMinutes(plan.totalMin)}: {formatMinutes(plan.overBudgetMin)} more
+            than there is. Make more time, or a second meeting. They are never left out.
           </p>
         )}
         {waiting.length > 0 && (
           <>
             <p>
               <strong className="num">{waiting.length}</strong> topics,{" "}
-              <strong className="num">{sayMinutes(minutes)}</strong>, do not fit into{" "}
-              {sayMinutes(planOptions.budgetMin ?? 0)}. They stay open on the record, for a second session or by phone.
+              <strong className="num">{formatMinutes(minutes)}</strong>, do not fit into{" "}
+              {formatMinutes(planOptions.budgetMin ?? 0)}. They stay open on the record, for a second session or by
+              phone.
             </p>
             <div
               className="flex flex-wrap items-center gap-1 border-b border-rule"
@@ -67,7 +68,7 @@ export function WhatWaits({ delivery, canPlan, onChange }: WhatWaitsProps) {
               <p className="py-2">
                 It takes <strong className="num">{waiting.length - plan.second.deferred.length}</strong> of them at{" "}
                 <strong className="num">{plan.second.visits.length}</strong> stops in{" "}
-                <strong className="num">{sayMinutes(plan.second.totalMin)}</strong>
+                <strong className="num">{formatMinutes(plan.second.totalMin)}</strong>
                 {plan.second.deferred.length > 0 && `; ${plan.second.deferred.length} wait even then`}.{" "}
                 {delivery.seal === null && (
                   <Link

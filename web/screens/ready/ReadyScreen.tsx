@@ -20,7 +20,7 @@ import { DeckPlan, type StationSign } from "../../plan/DeckPlan.tsx";
 import { listWrong } from "../../plan/listWrong.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
-import { sayClock, sayLongDay } from "../../ui/words.ts";
+import { formatClock, formatLongDay } from "../../ui/words.ts";
 
 /** Make-ready: every system tried before the buyer comes, stop by stop round the boat. */
 export function ReadyScreen() {
@@ -82,7 +82,7 @@ function ReadyOf({ delivery }: { delivery: Delivery }) {
             ) : (
               <>
                 <strong className="num">{makeReady.length - left.length}</strong> of{" "}
-                <strong className="num">{makeReady.length}</strong> checks, for {sayLongDay(delivery.date)},{" "}
+                <strong className="num">{makeReady.length}</strong> checks, for {formatLongDay(delivery.date)},{" "}
                 {delivery.time}
               </>
             )}
@@ -214,7 +214,7 @@ function CheckLine({ delivery, check, entry, onFault }: CheckLineProps) {
           <span className="block text-sm text-soft">
             {entry === undefined
               ? check.why
-              : `${entry.ok ? "in order" : "not in order"}${entry.minutes === undefined ? "" : `, run ${entry.minutes} min`}, ${who ?? entry.by} ${sayClock(entry.at)}`}
+              : `${entry.ok ? "in order" : "not in order"}${entry.minutes === undefined ? "" : `, run ${entry.minutes} min`}, ${who ?? entry.by} ${formatClock(entry.at)}`}
           </span>
         </p>
         {check.asksMinutes && !isDone && (

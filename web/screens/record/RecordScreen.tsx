@@ -2,9 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import { judgeMeasure, listMeasures, sayMeasure } from "../../../core/measure/index.ts";
+import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
 import { systemNames, systems } from "../../../core/topic/index.ts";
-import { isCovered, listDisputed, listHands, listOwed, ownerId, sayEntry } from "../../../core/walk/index.ts";
+import { formatEntry, isCovered, listDisputed, listHands, listOwed, ownerId } from "../../../core/walk/index.ts";
 import { addressOf } from "../../app/client.ts";
 import { deliveryQuery } from "../../app/queries.ts";
 import { OwnerLink } from "../../handover/OwnerLink.tsx";
@@ -19,7 +19,7 @@ import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
 import { PhotoRow } from "../../ui/Photos.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
-import { sayClock, sayDayAndYear } from "../../ui/words.ts";
+import { formatClock, formatDayAndYear } from "../../ui/words.ts";
 
 /** The record: what was explained, given and owed, as sealed, and what was added since. */
 export function RecordScreen() {
@@ -54,13 +54,13 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
         <div className="min-w-0 md:flex-1">
           <h1 className="text-2xl font-bold">Record of handover</h1>
           <p>
-            {delivery.boatName} <span className="text-soft">{delivery.hull}</span>, {sayDayAndYear(delivery.date)}
+            {delivery.boatName} <span className="text-soft">{delivery.hull}</span>, {formatDayAndYear(delivery.date)}
           </p>
           <p className="break-words text-soft">
             {delivery.buyers.map(({ name }) => name).join(" and ")}; walked by{" "}
             {delivery.staff.map(({ name }) => name).join(", ") || "nobody yet"}
             {state.startedAt !== null &&
-              `, from ${sayClock(state.startedAt)} to ${sayClock(state.lastAt ?? state.startedAt)}`}
+              `, from ${formatClock(state.startedAt)} to ${formatClock(state.lastAt ?? state.startedAt)}`}
           </p>
         </div>
         <div className="flex flex-wrap gap-2">
@@ -81,7 +81,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
         </p>
       ) : (
         <p className="mt-4 border-l-4 border-ink pl-3">
-          Sealed {sayDayAndYear(delivery.seal.sealedAt.slice(0, 10))}, {sayClock(delivery.seal.sealedAt)}.{" "}
+          Sealed {formatDayAndYear(delivery.seal.sealedAt.slice(0, 10))}, {formatClock(delivery.seal.sealedAt)}.{" "}
           <span className="text-soft">SHA-256</span>{" "}
           <code className="num text-sm break-all" data-testid="seal">
             {delivery.seal.sha256}
@@ -135,7 +135,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                           {told !== undefined &&
                             listDisputed(told).map((other) => (
                               <p key={other.id} className="text-sm font-normal text-soft">
-                                also marked {markWords[other.mark]} by {nameOf(other.by)}, {sayClock(other.at)}
+                                also marked {markWords[other.mark]} by {nameOf(other.by)}, {formatClock(other.at)}
                               </p>
                             ))}
                           {state.remote.has(topic.id) && (
@@ -159,7 +159,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                           {told === undefined ? "" : nameOf(told.entry.by).split(" ")[0]}
                         </td>
                         <td className="num py-1.5 text-right text-soft">
-                          {told === undefined ? "" : sayClock(told.entry.at)}
+                          {told === undefined ? "" : formatClock(told.entry.at)}
                         </td>
                       </tr>
                     );
@@ -219,7 +219,9 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                     <li key={measure.id} className="border-b border-rule py-1">
                       <span className="flex justify-between gap-3">
                         {measure.label}
-                        <span className="num font-semibold whitespace-nowrap">{sayMeasure(measure, taken.value)}</span>
+                        <span className="num font-semibold whitespace-nowrap">
+                          {formatMeasure(measure, taken.value)}
+                        </span>
                       </span>
                       {verdict !== "fits" && <span className="text-sm text-amber">◷ {says}</span>}
                     </li>
@@ -277,7 +279,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                   <p className="break-words">
                     <strong>{sign.name}</strong>{" "}
                     <span className="text-soft">
-                      {roleWords[sign.role]}, {sayClock(sign.at)}
+                      {roleWords[sign.role]}, {formatClock(sign.at)}
                     </span>
                   </p>
                   {(sign.signsFor ?? []).map((line) => (
@@ -295,7 +297,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
               id: entry.id,
               at: entry.at,
               by: nameOf(entry.by),
-              note: sayEntry(entry, delivery, titleOf),
+              note: formatEntry(entry, delivery, titleOf),
             }))}
           />
           <OwnerLink delivery={delivery} state={state} />
@@ -384,7 +386,7 @@ function Added({ delivery, added }: AddedProps) {
           <li key={id} className="border-b border-rule py-1.5">
             {said}{" "}
             <span className="text-soft">
-              {by}, {sayDayAndYear(at.slice(0, 10))}
+              {by}, {formatDayAndYear(at.slice(0, 10))}
             </span>
           </li>
         ))}

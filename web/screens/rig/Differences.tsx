@@ -41,7 +41,7 @@ export function Differences({ template, differences, onGo }: DifferencesProps) {
               {whatWords[what]}
               {facts.slice(0, mostFacts).map(({ fact, from, to }) => (
                 <span key={fact} className="block text-sm text-soft">
-                  {sayFact(fact)}: {from} → {to}
+                  {formatFact(fact)}: {from} → {to}
                 </span>
               ))}
               {facts.length > mostFacts && (
@@ -56,7 +56,7 @@ export function Differences({ template, differences, onGo }: DifferencesProps) {
 }
 
 /** "powerKw" → "power kw"; "at" → "place". */
-function sayFact(fact: string): string {
+function formatFact(fact: string): string {
   if (fact === "at") return "place";
   return fact.replace(/([A-Z])/g, " $1").toLowerCase();
 }

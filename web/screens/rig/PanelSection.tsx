@@ -2,13 +2,13 @@ import {
   addItem,
   changeItem,
   createItemId,
+  formatPartKind,
   hasBehind,
   moveItem,
   type PanelSwitch,
   partKinds,
   type Rig,
   removeItem,
-  sayPartKind,
   switchKinds,
 } from "../../../core/rig/index.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -225,7 +225,7 @@ function Loads({ rig, edit, open, onOpen }: SectionProps) {
               <ManyField
                 label="Runs"
                 value={load.serves ?? []}
-                options={partKinds.map((kind) => [kind, sayPartKind(kind)] as const)}
+                options={partKinds.map((kind) => [kind, formatPartKind(kind)] as const)}
                 onChange={(serves) => set({ serves: serves as (typeof partKinds)[number][] })}
                 why="The thing aboard that goes dead without it."
               />

@@ -4,12 +4,12 @@ import {
   changeItem,
   createItemId,
   findNearestStation,
+  formatPartKind,
   type Part,
   partGroups,
   type Rig,
   removeItem,
   type Station,
-  sayPartKind,
   stationKinds,
 } from "../../../core/rig/index.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -35,7 +35,7 @@ export function PlacesSection({ rig, edit, open, onOpen, armed, onArm, onPut }: 
       {armed !== null && (
         <div role="status" className="flex flex-wrap items-center gap-3 border-l-4 border-helm bg-panel px-4 py-3">
           <span className="mr-auto">
-            <strong>{sayPartKind(armed)}:</strong> touch the plan where it is.
+            <strong>{formatPartKind(armed)}:</strong> touch the plan where it is.
           </span>
           <Button onClick={() => onPut({ xM: Math.round(rig.loaM * 50) / 100, yM: 0 })}>Put it in the middle</Button>
           <Button look="quiet" onClick={() => onArm(null)}>
@@ -73,7 +73,7 @@ export function PlacesSection({ rig, edit, open, onOpen, armed, onArm, onPut }: 
                       onClick={() => onArm(armed === kind ? null : kind)}
                       className={`min-h-11 rounded-md px-2 ${armed === kind ? "bg-ink font-bold text-sheet" : ""} ${count === 0 ? "text-soft" : ""}`}
                     >
-                      {sayPartKind(kind)}
+                      {formatPartKind(kind)}
                       {count > 0 && <span className="num ml-1 font-bold">{count}</span>}
                     </button>
                   );
@@ -129,7 +129,7 @@ function PartForm({ rig, part, onChange, onRemove, onClose }: PartFormProps) {
   return (
     <section aria-label={part.label} className="border-l-4 border-helm bg-panel px-4 pt-2 pb-4">
       <div className="flex items-center justify-between">
-        <h3 className="text-lg font-bold">{sayPartKind(part.kind)}</h3>
+        <h3 className="text-lg font-bold">{formatPartKind(part.kind)}</h3>
         <span className="flex gap-2">
           <Button look="quiet" onClick={onRemove}>
             Take it off the plan

@@ -179,7 +179,7 @@ export function PowerSection({ rig, edit, open, onOpen }: SectionProps) {
 /** The wiring as a table: what the scheme gives, until somebody changes it. */
 function Wiring({ rig, edit, open, onOpen }: SectionProps) {
   const links = rig.wiring ?? createWiring(rig);
-  const nodes = listNodes(rig).map((node) => [node, sayNode(rig, node)] as const);
+  const nodes = listNodes(rig).map((node) => [node, formatNode(rig, node)] as const);
   const switches = listSwitches(rig);
   const change = (id: string, facts: Partial<WiringLink>) =>
     edit((now) => ({
@@ -212,7 +212,7 @@ function Wiring({ rig, edit, open, onOpen }: SectionProps) {
         items={links}
         open={open}
         onOpen={onOpen}
-        titleOf={({ a, b }) => `${sayNode(rig, a)} – ${sayNode(rig, b)}`}
+        titleOf={({ a, b }) => `${formatNode(rig, a)} – ${formatNode(rig, b)}`}
         lineOf={({ kind, switch: of, closedIn }) =>
           kind === "switch"
             ? `${switches.find(({ id }) => id === of)?.label ?? "switch"}: ${(closedIn ?? []).join(", ")}`
@@ -280,7 +280,7 @@ function Wiring({ rig, edit, open, onOpen }: SectionProps) {
 }
 
 /** "load:horn" → "Horn". */
-function sayNode(rig: Rig, node: string): string {
+function formatNode(rig: Rig, node: string): string {
   const [kind, id = ""] = node.split(":");
   const label = (list: readonly { id: string; label: string }[]) => list.find((item) => item.id === id)?.label;
   if (kind === "battery") return label(rig.batteries) ?? node;

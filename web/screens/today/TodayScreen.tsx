@@ -9,7 +9,7 @@ import { HullSign } from "../../plan/HullSign.tsx";
 import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
-import { sayDay, sayDistance, sayLongDay, sayMinutes } from "../../ui/words.ts";
+import { formatDay, formatDistance, formatLongDay, formatMinutes } from "../../ui/words.ts";
 
 /** Today's handovers in time order, what is owed, what falls due. The first screen after sign-in. */
 export function TodayScreen() {
@@ -27,10 +27,10 @@ function TodayOf({ today, error }: { today: Today; error: Error | null }) {
   return (
     <main className="px-4 pt-5 pb-10 md:px-8">
       <h1 className="flex flex-wrap items-baseline gap-x-4 text-2xl font-bold">
-        {sayLongDay(date)}
+        {formatLongDay(date)}
         <span className="font-text text-base font-normal text-soft">
-          {sayCount(handovers.length)}
-          {minutes > 0 && `, ${sayMinutes(minutes)} of walking`}
+          {formatCount(handovers.length)}
+          {minutes > 0 && `, ${formatMinutes(minutes)} of walking`}
         </span>
       </h1>
       {error !== null && <ErrorNotice error={error} />}
@@ -44,7 +44,7 @@ function TodayOf({ today, error }: { today: Today; error: Error | null }) {
 }
 
 const numbers = ["no", "one", "two", "three", "four", "five", "six"];
-const sayCount = (count: number) => `${numbers[count] ?? count} handover${count === 1 ? "" : "s"}`;
+const formatCount = (count: number) => `${numbers[count] ?? count} handover${count === 1 ? "" : "s"}`;
 
 function Handovers({ handovers }: { handovers: Today["handovers"] }) {
   const aboard = useTakenAboard(handovers.filter(({ state }) => state !== "signed").map(({ delivery }) => delivery));
@@ -219,11 +219,11 @@ function OwedTable({ today: { owed, owedInAll, date } }: { today: Today }) {
                 </td>
                 <td className="num py-2.5 text-right font-semibold md:whitespace-nowrap">
                   {due === null ? (
-                    <span className="font-normal text-soft">since {sayDistance(since, date)}</span>
+                    <span className="font-normal text-soft">since {formatDistance(since, date)}</span>
                   ) : due < date ? (
-                    <span className="text-magenta">▲ {sayDistance(due, date)}</span>
+                    <span className="text-magenta">▲ {formatDistance(due, date)}</span>
                   ) : (
-                    sayDay(due)
+                    formatDay(due)
                   )}
                 </td>
               </tr>
@@ -282,8 +282,8 @@ function DueTable({ today: { due, dueInAll, date } }: { today: Today }) {
                     <span className="text-magenta">▲ overdue</span>
                   ) : (
                     <>
-                      {sayDay(line.dueDate)}{" "}
-                      <span className="font-normal text-soft">{sayDistance(line.dueDate, date)}</span>
+                      {formatDay(line.dueDate)}{" "}
+                      <span className="font-normal text-soft">{formatDistance(line.dueDate, date)}</span>
                     </>
                   )}
                 </td>

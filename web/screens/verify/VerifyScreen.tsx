@@ -5,7 +5,7 @@ import type { VerifiedSheet } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { FileButton } from "../../ui/FileButton.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
-import { sayDayAndYear } from "../../ui/words.ts";
+import { formatDayAndYear } from "../../ui/words.ts";
 
 /** Is this handover file still what was sealed? Says intact, or exactly what differs. */
 export function VerifyScreen() {
@@ -83,7 +83,7 @@ function Answer({ sheet }: { sheet: VerifiedSheet }) {
             "This store has not sealed it: it was compared with its own seal only."
           ) : (
             <>
-              Number {known.number} of the seal chain, sealed {sayDayAndYear(known.sealedAt.slice(0, 10))}.{" "}
+              Number {known.number} of the seal chain, sealed {formatDayAndYear(known.sealedAt.slice(0, 10))}.{" "}
               <Link className="underline" to={`/deliveries/${known.delivery}/record`}>
                 Open the record
               </Link>

@@ -6,7 +6,7 @@ import { MeasureList } from "../../measure/MeasureList.tsx";
 import { TopicWords } from "../../topic/TopicWords.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
 import { PhotoRow } from "../../ui/Photos.tsx";
-import { sayClock, sayDay, shortenTitles } from "../../ui/words.ts";
+import { formatClock, formatDay, shortenTitles } from "../../ui/words.ts";
 import { People } from "./People.tsx";
 import { ThingItself } from "./ThingItself.tsx";
 import type { Walk } from "./useWalk.ts";
@@ -79,15 +79,15 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
         <p className="mt-1 flex items-center gap-2 text-base text-soft" data-testid="topic-mark">
           <MarkSign mark={told.mark} /> marked {markWords[told.mark]}
           {told.entry.how !== undefined && `, ${laterWords[told.entry.how]}`}
-          {told.entry.when !== undefined && `, by ${sayDay(told.entry.when)}`}
+          {told.entry.when !== undefined && `, by ${formatDay(told.entry.when)}`}
           {told.entry.note !== undefined && `: ${told.entry.note}`}
         </p>
       )}
       {told !== undefined &&
         listDisputed(told).map((other) => (
           <p key={other.id} className="text-base text-amber">
-            ◷ Marked {markWords[other.mark]} as well, by {nameOf(walk.delivery, other.by)} at {sayClock(other.at)}. The
-            later mark counts; the record keeps both.
+            ◷ Marked {markWords[other.mark]} as well, by {nameOf(walk.delivery, other.by)} at {formatClock(other.at)}.
+            The later mark counts; the record keeps both.
           </p>
         ))}
       {snags.map((snag) => (

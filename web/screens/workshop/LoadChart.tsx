@@ -2,7 +2,7 @@ import { useCallback } from "react";
 import type { WorkshopSheet } from "../../../api/index.ts";
 import type { Inks } from "../../ui/Chart.tsx";
 import { LazyChart } from "../../ui/LazyChart.tsx";
-import { sayDay } from "../../ui/words.ts";
+import { formatDay } from "../../ui/words.ts";
 
 type Week = WorkshopSheet["weeks"][number];
 const kinds = [
@@ -61,7 +61,7 @@ export function LoadChart({ weeks, picked, onPick }: LoadProps) {
           textStyle: { color: inks.ink },
           formatter: (points: { dataIndex: number }[]) => {
             const week = weeks[points[0]!.dataIndex]!;
-            return `Week of ${sayDay(week.monday)}<br>${week.expectedH.toFixed(0)} h expected, ${week.p10H.toFixed(0)} to ${week.p90H.toFixed(0)}<br>${week.capacityH.toFixed(0)} h there are`;
+            return `Week of ${formatDay(week.monday)}<br>${week.expectedH.toFixed(0)} h expected, ${week.p10H.toFixed(0)} to ${week.p90H.toFixed(0)}<br>${week.capacityH.toFixed(0)} h there are`;
           },
         },
         series: [

@@ -10,9 +10,9 @@ import { careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
 import { BookForm } from "../../booking/BookForm.tsx";
 import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
-import { fallsWords, fillTemplate, sayFirstNames } from "../../ui/fillTemplate.ts";
+import { fallsWords, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
-import { sayDay, sayDayAndYear, sayMinuteOfDay } from "../../ui/words.ts";
+import { formatDay, formatDayAndYear, formatMinuteOfDay } from "../../ui/words.ts";
 import { AftercareTabs } from "../aftercare/AftercareTabs.tsx";
 import { HoursOfWork } from "./HoursOfWork.tsx";
 import { LoadChart } from "./LoadChart.tsx";
@@ -29,10 +29,10 @@ export function WorkshopScreen() {
 }
 
 /** What the year looks like, in one sentence. */
-export function sayLoad({ weeks }: Pick<WorkshopSheet, "weeks">): string {
+export function formatLoad({ weeks }: Pick<WorkshopSheet, "weeks">): string {
   const over = weeks.filter(({ expectedH, capacityH }) => expectedH > capacityH);
   const peak = weeks.reduce((most, week) => (week.expectedH > most.expectedH ? week : most), weeks[0]!);
-  const most = `The most is expected in the week of ${sayDay(peak.monday)}: ${Math.round(peak.expectedH)} h of ${Math.round(peak.capacityH)} h.`;
+  const most = `The most is expected in the week of ${formatDay(peak.monday)}: ${Math.round(peak.expectedH)} h of ${Math.round(peak.capacityH)} h.`;
   if (over.length === 0) return `Every week has room. ${most}`;
   return `${over.length === 1 ? "One week has" : `${over.length} weeks have`} more than the workshop can do. ${most}`;
 }
@@ -51,7 +51,7 @@ function Workshop({ sheet }: { sheet: WorkshopSheet }) {
         </span>
       </h1>
       <p className="mt-1 text-lg" data-testid="load-says">
-        {sayLoad(sheet)}
+        {formatLoad(sheet)}
       </p>
       <LoadChart weeks={weeks} picked={monday} onPick={setMonday} />
       <div className="mt-4 grid gap-x-10 gap-y-7 lg:grid-cols-2">
@@ -71,7 +71,7 @@ function Workshop({ sheet }: { sheet: WorkshopSheet }) {
             )}
             {byWeek.map((from) => (
               <div key={from}>
-                <h3 className="pt-2 font-semibold">From the week of {sayDayAndYear(from)}</h3>
+                <h3 className="pt-2 font-semibold">From the week of {formatDayAndYear(from)}</h3>
                 <ul>
                   {offers
                     .filter(({ fromMonday }) => fromMonday === from)
@@ -100,14 +100,14 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
     mutationFn: async () => {
       const { templates, store, phone } = care.data ?? (await queryClient.fetchQuery(careQuery));
       const names: Record<string, string> = {
-        buyers: sayFirstNames(buyers),
+        buyers: formatFirstNames(buyers),
         store,
         phone,
         boat: `your ${boatName}`,
         item: title.toLowerCase(),
         falls: fallsWords(false),
-        date: sayDay(dueDate),
-        week: sayDay(toMonday),
+        date: formatDay(dueDate),
+        week: formatDay(toMonday),
       };
       const text = fillTemplate(templates.find(({ id }) => id === "earlier")!.text, names);
       return ask("sendMessage", { params: { boat }, body: { id: ulid(), kind: "earlier", text, withLink: false } });
@@ -123,7 +123,7 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
             {boatName} {serial}
           </Link>
           <span className="block text-sm text-soft">
-            due {sayDay(dueDate)}; room in the week of {sayDay(toMonday)}
+            due {formatDay(dueDate)}; room in the week of {formatDay(toMonday)}
           </span>
         </span>
         <Button
@@ -175,7 +175,7 @@ function Week({ sheet, monday, onWeek }: WeekProps) {
   return (
     <section aria-labelledby="week">
       <h2 id="week" className="flex flex-wrap items-center gap-x-4 text-lg font-bold">
-        Week of {sayDayAndYear(monday)}
+        Week of {formatDayAndYear(monday)}
         <span className="font-text text-base font-normal">
           <button type="button" className="min-h-11 px-2 underline" onClick={() => onWeek(addDays(monday, -7))}>
             week before
@@ -193,7 +193,7 @@ function Week({ sheet, monday, onWeek }: WeekProps) {
           return (
             <li key={day} className="grid grid-cols-[7rem_1fr] border-b border-rule py-1.5">
               <span>
-                <strong>{sayDay(day)}</strong>
+                <strong>{formatDay(day)}</strong>
                 <span className={`num block text-sm ${usedH > capacityH ? "text-magenta" : "text-soft"}`}>
                   {capacityH === 0 ? "closed" : `${usedH > capacityH ? "▲ " : ""}${usedH.toFixed(1)} of ${capacityH} h`}
                 </span>
@@ -201,7 +201,7 @@ function Week({ sheet, monday, onWeek }: WeekProps) {
               <ul>
                 {mine.map((booking) => (
                   <li key={booking.id} className="py-0.5">
-                    <span className="num">{sayMinuteOfDay(booking.startMin)}</span>{" "}
+                    <span className="num">{formatMinuteOfDay(booking.startMin)}</span>{" "}
                     <Link to={`/boats/${booking.boat}`} className="font-semibold underline">
                       {booking.boatName} {booking.serial}
                     </Link>

@@ -7,7 +7,7 @@ const rpmWords = (rpm: number) =>
     .replace(/\B(?=(\d{3})+$)/g, ",");
 
 /** Seconds in words: (95) → `1 min 35 s`, (3600) → `60 min`. */
-export function saySeconds(s: number): string {
+export function formatSeconds(s: number): string {
   const whole = Math.round(s);
   const min = Math.floor(whole / 60);
   const rest = whole % 60;
@@ -16,7 +16,7 @@ export function saySeconds(s: number): string {
 }
 
 /** The clock `s` seconds after `startMin` minutes of the day: (760, 90) → `12:41`. Past midnight it begins anew. */
-export function sayClockAt(startMin: number, s: number): string {
+export function formatClockAt(startMin: number, s: number): string {
   const at = (Math.floor(startMin + s / 60) + 1440) % 1440;
   return `${String(Math.floor(at / 60)).padStart(2, "0")}:${String(at % 60).padStart(2, "0")}`;
 }
@@ -26,7 +26,7 @@ export function sayClockAt(startMin: number, s: number): string {
  *
  * @example "12:40–13:25 at 3,200 ± 80 rpm: longer than 10 min at one speed"
  */
-export function sayBreach(
+export function formatBreach(
   breach: Breach,
   samples: readonly (readonly [number, number])[],
   limits: readonly LimitPhase[],
@@ -36,10 +36,10 @@ export function sayBreach(
   const { rule, startS, endS, peakRpm } = breach;
   const hours = hoursAtS(startS);
   const phase = limits.find(({ fromH, toH }) => fromH <= hours && hours < toH);
-  const from = sayClockAt(startMin, startS);
-  const to = sayClockAt(startMin, endS);
+  const from = formatClockAt(startMin, startS);
+  const to = formatClockAt(startMin, endS);
   const when = from === to ? from : `${from}–${to}`;
-  const lasted = saySeconds(endS - startS);
+  const lasted = formatSeconds(endS - startS);
   switch (rule) {
     case "steady": {
       const rpms = samples.filter(([s]) => s >= startS && s < endS).map(([, rpm]) => rpm);
@@ -53,12 +53,12 @@ export function sayBreach(
       const most = phase?.wot?.maxContinuousS ?? 0;
       return most === 0
         ? `${when} full throttle for ${lasted}: these hours ask for none yet`
-        : `${when} full throttle for ${lasted}: longer than ${saySeconds(most)} at a time`;
+        : `${when} full throttle for ${lasted}: longer than ${formatSeconds(most)} at a time`;
     }
     case "idle":
       return `${when} below ${rpmWords(phase?.idle?.belowRpm ?? 0)} rpm for ${lasted}: longer than ${phase?.idle?.maxMin ?? "…"} min of idling`;
     default:
-      throw new Error(`sayBreach: expected a known rule, got ${JSON.stringify(rule satisfies never)}`);
+      throw new Error(`formatBreach: expected a known rule, got ${JSON.stringify(rule satisfies never)}`);
   }
 }
 

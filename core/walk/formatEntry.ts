@@ -19,7 +19,7 @@ export const laterWords: Record<LaterHow, string> = {
 };
 
 /** What an entry says, as one line for people, without who and when. */
-export function sayEntry(
+export function formatEntry(
   entry: Entry,
   { rig, entries }: { readonly rig: Rig; readonly entries: readonly Entry[] },
   titleOf: (topic: string) => string,
@@ -27,7 +27,7 @@ export function sayEntry(
   const of = (ref: string): string => {
     const other = entries.find(({ id }) => id === ref);
     if (other === undefined || other.kind === "settle" || other.kind === "tell") return "something owed";
-    return sayEntry(other, { rig, entries }, titleOf);
+    return formatEntry(other, { rig, entries }, titleOf);
   };
   const more = (note: string | undefined) => (note === undefined ? "" : `: ${note}`);
   switch (entry.kind) {
@@ -85,6 +85,6 @@ export function sayEntry(
     case "inspect":
       return `Looked at on arrival, ${entry.check}: ${entry.ok ? "in order" : "damaged"}${more(entry.note)}`;
     default:
-      throw new Error(`sayEntry: expected a known kind, got ${JSON.stringify(entry satisfies never)}`);
+      throw new Error(`formatEntry: expected a known kind, got ${JSON.stringify(entry satisfies never)}`);
   }
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { boatCarePack, servicePacks } from "../../../content/index.ts";
 import type { ServiceItem } from "../../../core/service/index.ts";
-import { sayEffort, sayWhenDue } from "./sayItem.ts";
+import { formatEffort, formatWhenDue } from "./formatItem.ts";
 
 const item = (change: Partial<ServiceItem>): ServiceItem => ({ id: "a", title: "A", work: ["w"], ...change });
 
@@ -21,19 +21,19 @@ describe("when a service item falls due", () => {
     [{ season: { fromMonth: 11, toMonth: 2 } }, "Once a year, November to February, whatever the hours."],
     [{}, "Never falls due yet."],
   ] as [Partial<ServiceItem>, string][])("%j: %s", (change, says) => {
-    expect(sayWhenDue(item(change))).toBe(says);
+    expect(formatWhenDue(item(change))).toBe(says);
   });
 
   it("is said of everything that ships", () => {
     for (const { items } of [...servicePacks, boatCarePack])
-      for (const each of items) expect(sayWhenDue(each)).toMatch(/^(Every|Once,?|First) .*\.$/);
+      for (const each of items) expect(formatWhenDue(each)).toMatch(/^(Every|Once,?|First) .*\.$/);
   });
 });
 
 it("what an item takes is its labour, its price and how early it may be done, as far as they are known", () => {
-  expect(sayEffort(item({ labourH: 1.5, priceCents: 31_240, earlyDays: 14 }))).toBe(
+  expect(formatEffort(item({ labourH: 1.5, priceCents: 31_240, earlyDays: 14 }))).toBe(
     "1.5 h of work, 312.40, up to 14 days early",
   );
-  expect(sayEffort(item({ labourH: 0 }))).toBe("0 h of work");
-  expect(sayEffort(item({}))).toBe("");
+  expect(formatEffort(item({ labourH: 0 }))).toBe("0 h of work");
+  expect(formatEffort(item({}))).toBe("");
 });

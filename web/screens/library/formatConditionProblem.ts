@@ -1,7 +1,7 @@
 import { conditionSchema } from "../../../core/rig/index.ts";
 
 /** What is wrong with a condition as it is typed; null when it can be used. */
-export function sayConditionProblem(text: string): string | null {
+export function formatConditionProblem(text: string): string | null {
   let value: unknown;
   try {
     value = JSON.parse(text);

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { fallsWords, fillTemplate, sayFirstNames } from "./fillTemplate.ts";
-import { readMoney, sayMoney } from "./money.ts";
-import { sayHours, shortenTitles } from "./words.ts";
+import { fallsWords, fillTemplate, formatFirstNames } from "./fillTemplate.ts";
+import { formatMoney, readMoney } from "./money.ts";
+import { formatHours, shortenTitles } from "./words.ts";
 
 describe("money", () => {
   it.each([
@@ -23,7 +23,7 @@ describe("money", () => {
   it("reads back whatever it has said, with a point or a comma", () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 100_000_000 }), (cents) => {
-        const said = sayMoney(cents);
+        const said = formatMoney(cents);
         expect(said).toMatch(/^\d+\.\d\d$/);
         expect([readMoney(said), readMoney(said.replace(".", ","))]).toEqual([cents, cents]);
       }),
@@ -41,8 +41,8 @@ describe("message templates", () => {
   });
 
   it("call people by their first names", () => {
-    expect(sayFirstNames("Ilse Warrender-Featherstonehaugh-Okonkwo and Piet Marram")).toBe("Ilse and Piet");
-    expect(sayFirstNames("Dov")).toBe("Dov");
+    expect(formatFirstNames("Ilse Warrender-Featherstonehaugh-Okonkwo and Piet Marram")).toBe("Ilse and Piet");
+    expect(formatFirstNames("Dov")).toBe("Dov");
   });
 
   it("say of what is past due that it has been", () => {
@@ -63,6 +63,6 @@ describe("engine hours", () => {
     [20.904, "20.9"],
     [9.96, "10"],
   ])("%d h are said as %s", (hours, says) => {
-    expect(sayHours(hours)).toBe(says);
+    expect(formatHours(hours)).toBe(says);
   });
 });
