@@ -17,7 +17,7 @@ const cases = readFileSync(new URL("../core/service/cases.ndjson", import.meta.u
   .trim()
   .split("\n");
 
-describe("the compute door in the terminal", () => {
+describe("compute in the terminal", () => {
   it("lists what is built, one a line", () => {
     expect(ask(["list"])).toEqual({
       status: 0,

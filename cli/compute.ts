@@ -2,7 +2,7 @@ import { createInterface } from "node:readline";
 import { z } from "zod";
 import { compute, contractNames, contracts, isContractName } from "../core/compute.ts";
 
-/** The compute door in the terminal. Exit 0 answer, 2 bad input, 3 no answer; always JSON on standard output. */
+/** Compute in the terminal. Exit 0 answer, 2 bad input, 3 no answer; always JSON on standard output. */
 const [name, flag] = process.argv.slice(2);
 
 const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value)}\n`);

@@ -32,7 +32,7 @@ const examplePath = (path: string) =>
     .replace(":topic", "horn")
     .replace(":photo", "none");
 
-describe("the door", () => {
+describe("the HTTP API", () => {
   it.each(all.filter(([, { admits }]) => admits !== "public"))(
     "%s answers nobody without a session",
     async (_, each) => {
@@ -155,7 +155,7 @@ describe("bad input", () => {
   });
 });
 
-describe("the compute door over HTTP", () => {
+describe("compute over HTTP", () => {
   it("lists what is built, answers it, and tells bad input from no answer", async () => {
     expect((await nessa.get("/api/compute")).body).toEqual({
       names: ["breakin-plan", "breakin-trace", "due", "hours-forecast", "live", "route", "visits"],

@@ -80,7 +80,7 @@ export function createApp(services: Services, options: AppOptions): Koa {
   const router = new Router();
   router.get(
     endpoints.health.path,
-    serve(endpoints.health, services.door, async ({ ctx }) => {
+    serve(endpoints.health, services.auth, async ({ ctx }) => {
       const open = await services.database.isOpen();
       if (!open) ctx.status = 503;
       return { ready: open, version: options.version, database: { open, migrations: services.database.migrationsRun } };
@@ -88,14 +88,14 @@ export function createApp(services: Services, options: AppOptions): Koa {
   );
   router.get(
     endpoints.clock.path,
-    serve(endpoints.clock, services.door, ({ ctx }) => {
+    serve(endpoints.clock, services.auth, ({ ctx }) => {
       ctx.set("Cache-Control", "no-store");
       return { nowMs: services.clock.nowMs() };
     }),
   );
   router.get(
     endpoints.openapi.path,
-    serve(endpoints.openapi, services.door, () => createOpenApi(options.version)),
+    serve(endpoints.openapi, services.auth, () => createOpenApi(options.version)),
   );
   routeSign(router, services);
   routeBoats(router, services);

@@ -87,7 +87,7 @@ export function createServices(
   return {
     ...parts,
     demoAccounts,
-    door: { people, nowMs: clock.nowMs },
+    auth: { people, nowMs: clock.nowMs },
     handoverService,
     ownerService: createOwnerService({ ...parts, handoverService }),
     bundleService: createBundleService({ ...parts, handoverService }),

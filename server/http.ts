@@ -16,16 +16,22 @@ export interface Asked<E extends Endpoint> {
   readonly ctx: Context;
 }
 
+/** What deciding who asks needs. */
+export interface AuthContext {
+  readonly people: People;
+  readonly nowMs: () => number;
+}
+
 const nobody: Person = { id: "", login: "", name: "", role: "sales", salt: "", hash: "" };
 
 /** One endpoint as middleware: who may ask, what was asked, the answer. Answers of endpoints without one set ctx.body. */
 export function serve<E extends Endpoint>(
   endpoint: E,
-  parts: { people: People; nowMs: () => number },
+  auth: AuthContext,
   answer: (asked: Asked<E>) => Promise<AnswerOf<E>> | AnswerOf<E>,
 ): Middleware {
   return async (ctx: Context) => {
-    const user = endpoint.admits === "public" ? nobody : await admit(ctx, endpoint.admits, parts);
+    const user = endpoint.admits === "public" ? nobody : await admit(ctx, endpoint.admits, auth);
     const body = endpoint.body === null ? undefined : parse(endpoint.body, ctx.request.body ?? {}, "");
     const params = parse(endpoint.params, ctx.params, "path");
     const query = parse(endpoint.query, ctx.query, "query");
@@ -34,9 +40,9 @@ export function serve<E extends Endpoint>(
   };
 }
 
-async function admit(ctx: Context, roles: readonly string[], parts: { people: People; nowMs: () => number }) {
+async function admit(ctx: Context, roles: readonly string[], { people, nowMs }: AuthContext) {
   const token = ctx.cookies.get(sessionCookie);
-  const user = token === undefined ? null : await parts.people.findBySession(token, parts.nowMs());
+  const user = token === undefined ? null : await people.findBySession(token, nowMs());
   if (user === null) throw new Failure("sign-in-needed");
   if (!roles.includes(user.role)) throw new Failure("not-allowed", { role: user.role, admits: roles });
   return user;

@@ -3,21 +3,21 @@ import { endpoints } from "../../api/index.ts";
 import type { Services } from "../createServices.ts";
 import { serve } from "../http.ts";
 
-export function routeBoats(router: Router, { door, boatService }: Services) {
+export function routeBoats(router: Router, { auth, boatService }: Services) {
   router.get(
     endpoints.today.path,
-    serve(endpoints.today, door, () => boatService.today()),
+    serve(endpoints.today, auth, () => boatService.today()),
   );
   router.get(
     endpoints.owed.path,
-    serve(endpoints.owed, door, () => boatService.owed()),
+    serve(endpoints.owed, auth, () => boatService.owed()),
   );
   router.get(
     endpoints.boats.path,
-    serve(endpoints.boats, door, () => boatService.list()),
+    serve(endpoints.boats, auth, () => boatService.list()),
   );
   router.get(
     endpoints.boat.path,
-    serve(endpoints.boat, door, ({ params }) => boatService.describe(params.boat)),
+    serve(endpoints.boat, auth, ({ params }) => boatService.describe(params.boat)),
   );
 }

@@ -5,11 +5,11 @@ import { readUpload, serve } from "../http.ts";
 import { zipLimits } from "../zip.ts";
 
 /** Sealed handovers out of the store and into it, and whether one is still what was sealed. */
-export function routeBundles(router: Router, { door, bundleService }: Services) {
+export function routeBundles(router: Router, { auth, bundleService }: Services) {
   const attach = (id: string, ending: string) => `attachment; filename="handover-${id}.${ending}"`;
   router.get(
     endpoints.bundle.path,
-    serve(endpoints.bundle, door, async ({ params, ctx }) => {
+    serve(endpoints.bundle, auth, async ({ params, ctx }) => {
       const bundle = await bundleService.writeBundle(params.delivery);
       ctx.set("Content-Disposition", attach(params.delivery, "json"));
       ctx.body = bundle;
@@ -18,7 +18,7 @@ export function routeBundles(router: Router, { door, bundleService }: Services) 
   );
   router.get(
     endpoints.bundleZip.path,
-    serve(endpoints.bundleZip, door, async ({ params, ctx }) => {
+    serve(endpoints.bundleZip, auth, async ({ params, ctx }) => {
       ctx.body = await bundleService.writeBundleZip(params.delivery);
       ctx.type = "application/zip";
       ctx.set("Content-Disposition", attach(params.delivery, "zip"));
@@ -27,7 +27,7 @@ export function routeBundles(router: Router, { door, bundleService }: Services) 
   );
   router.get(
     endpoints.marksCsv.path,
-    serve(endpoints.marksCsv, door, async ({ params, ctx }) => {
+    serve(endpoints.marksCsv, auth, async ({ params, ctx }) => {
       ctx.body = await bundleService.writeMarksCsv(params.delivery);
       ctx.type = "text/csv; charset=utf-8";
       ctx.set("Content-Disposition", attach(params.delivery, "csv"));
@@ -36,17 +36,17 @@ export function routeBundles(router: Router, { door, bundleService }: Services) 
   );
   router.post(
     endpoints.verify.path,
-    serve(endpoints.verify, door, ({ body }) => bundleService.verify(body)),
+    serve(endpoints.verify, auth, ({ body }) => bundleService.verify(body)),
   );
   router.post(
     endpoints.previewBundle.path,
-    serve(endpoints.previewBundle, door, async ({ ctx }) =>
+    serve(endpoints.previewBundle, auth, async ({ ctx }) =>
       bundleService.preview(await readUpload(ctx, zipLimits.mostBytes)),
     ),
   );
   router.post(
     endpoints.importBundle.path,
-    serve(endpoints.importBundle, door, async ({ ctx }) =>
+    serve(endpoints.importBundle, auth, async ({ ctx }) =>
       bundleService.importBundle(await readUpload(ctx, zipLimits.mostBytes)),
     ),
   );

@@ -18,7 +18,7 @@ function answerFile(ctx: Context, type: string, name: string, body: string | Buf
 /** The months after: hours, runs, services, messages, the workshop, calendars, packs. */
 export function routeCare(router: Router, services: Services) {
   const {
-    door,
+    auth,
     boatService,
     runService,
     aftercareService,
@@ -30,70 +30,70 @@ export function routeCare(router: Router, services: Services) {
   } = services;
   router.post(
     endpoints.addReading.path,
-    serve(endpoints.addReading, door, async ({ params, user, body }) => {
+    serve(endpoints.addReading, auth, async ({ params, user, body }) => {
       await boatService.addReading(params.boat, user.name, body);
       return done;
     }),
   );
   router.post(
     endpoints.addService.path,
-    serve(endpoints.addService, door, async ({ params, user, body }) => {
+    serve(endpoints.addService, auth, async ({ params, user, body }) => {
       await boatService.addService(params.boat, user, body);
       return done;
     }),
   );
   router.post(
     endpoints.addRun.path,
-    serve(endpoints.addRun, door, async ({ params, user, body }) => ({
+    serve(endpoints.addRun, auth, async ({ params, user, body }) => ({
       runs: await boatService.addRun(params.boat, user.name, body, "file"),
     })),
   );
   router.post(
     endpoints.addFill.path,
-    serve(endpoints.addFill, door, async ({ params, user, body }) => {
+    serve(endpoints.addFill, auth, async ({ params, user, body }) => {
       await boatService.addFill(params.boat, user.name, body);
       return done;
     }),
   );
   router.delete(
     endpoints.removeFill.path,
-    serve(endpoints.removeFill, door, async ({ params }) => {
+    serve(endpoints.removeFill, auth, async ({ params }) => {
       await boatService.removeFill(params.boat, params.fill);
       return done;
     }),
   );
   router.get(
     endpoints.run.path,
-    serve(endpoints.run, door, ({ params }) => runService.describe(params.boat, params.run)),
+    serve(endpoints.run, auth, ({ params }) => runService.describe(params.boat, params.run)),
   );
   router.put(
     endpoints.setContact.path,
-    serve(endpoints.setContact, door, async ({ params, body }) => {
+    serve(endpoints.setContact, auth, async ({ params, body }) => {
       await aftercareService.setContact(params.boat, body);
       return done;
     }),
   );
   router.get(
     endpoints.boatMessages.path,
-    serve(endpoints.boatMessages, door, async ({ params }) => ({
+    serve(endpoints.boatMessages, auth, async ({ params }) => ({
       messages: await aftercareService.listMessages(params.boat),
     })),
   );
   router.post(
     endpoints.sendMessage.path,
-    serve(endpoints.sendMessage, door, ({ params, user, body, ctx }) =>
+    serve(endpoints.sendMessage, auth, ({ params, user, body, ctx }) =>
       aftercareService.send(params.boat, user.id, body, ctx.origin),
     ),
   );
   router.get(
     endpoints.boatCalendar.path,
-    serve(endpoints.boatCalendar, door, async ({ params, ctx }) =>
+    serve(endpoints.boatCalendar, auth, async ({ params, ctx }) =>
       answerFile(ctx, "text/calendar", `${params.boat}.ics`, await calendarService.writeBoat(params.boat)),
     ),
   );
   router.get(
     endpoints.historyPdf.path,
-    serve(endpoints.historyPdf, door, async ({ params, query, ctx }) => {
+    serve(endpoints.historyPdf, auth, async ({ params, query, ctx }) => {
       const { writeHistoryPdf } = await import("../pdf/historyPdf.ts");
       const pdf = await writeHistoryPdf(
         await boatService.describe(params.boat),
@@ -105,80 +105,80 @@ export function routeCare(router: Router, services: Services) {
   );
   router.get(
     endpoints.callList.path,
-    serve(endpoints.callList, door, () => aftercareService.describe()),
+    serve(endpoints.callList, auth, () => aftercareService.describe()),
   );
   router.put(
     endpoints.setMessageTexts.path,
-    serve(endpoints.setMessageTexts, door, async ({ body }) => {
+    serve(endpoints.setMessageTexts, auth, async ({ body }) => {
       await aftercareService.setTexts(body.texts);
       return done;
     }),
   );
   router.get(
     endpoints.careJson.path,
-    serve(endpoints.careJson, door, async ({ ctx }) =>
+    serve(endpoints.careJson, auth, async ({ ctx }) =>
       answerFile(ctx, "application/json", "aftercare.json", JSON.stringify(await calendarService.writeJson())),
     ),
   );
   router.get(
     endpoints.careCsv.path,
-    serve(endpoints.careCsv, door, async ({ params, ctx }) =>
+    serve(endpoints.careCsv, auth, async ({ params, ctx }) =>
       answerFile(ctx, "text/csv", `${params.what}.csv`, await calendarService.writeCsv(params.what)),
     ),
   );
   router.get(
     endpoints.workshop.path,
-    serve(endpoints.workshop, door, () => workshopService.describe()),
+    serve(endpoints.workshop, auth, () => workshopService.describe()),
   );
   router.put(
     endpoints.setWorkshop.path,
-    serve(endpoints.setWorkshop, door, async ({ body }) => {
+    serve(endpoints.setWorkshop, auth, async ({ body }) => {
       await workshopService.setWorkshop(body);
       return done;
     }),
   );
   router.put(
     endpoints.setBooking.path,
-    serve(endpoints.setBooking, door, async ({ params, user, body }) => {
+    serve(endpoints.setBooking, auth, async ({ params, user, body }) => {
       await workshopService.set({ ...body, id: params.booking }, user.name);
       return done;
     }),
   );
   router.post(
     endpoints.makeFeed.path,
-    serve(endpoints.makeFeed, door, async () => ({ token: await calendarService.makeFeed() })),
+    serve(endpoints.makeFeed, auth, async () => ({ token: await calendarService.makeFeed() })),
   );
   router.get(
     endpoints.feed.path,
-    serve(endpoints.feed, door, async ({ params, ctx }) =>
+    serve(endpoints.feed, auth, async ({ params, ctx }) =>
       answerFile(ctx, "text/calendar", "store.ics", await calendarService.writeFeed(params.token)),
     ),
   );
   router.get(
     endpoints.packs.path,
-    serve(endpoints.packs, door, () => packService.describe()),
+    serve(endpoints.packs, auth, () => packService.describe()),
   );
   router.put(
     endpoints.setPack.path,
-    serve(endpoints.setPack, door, async ({ params, user, body }) => {
+    serve(endpoints.setPack, auth, async ({ params, user, body }) => {
       await packService.set(params.pack, body.kind, body.pack, user.name);
       return done;
     }),
   );
   router.delete(
     endpoints.removePack.path,
-    serve(endpoints.removePack, door, async ({ params }) => {
+    serve(endpoints.removePack, auth, async ({ params }) => {
       await packService.remove(params.pack);
       return done;
     }),
   );
   router.get(
     endpoints.gatewayRuns.path,
-    serve(endpoints.gatewayRuns, door, () => ({ runs: gateway.list() })),
+    serve(endpoints.gatewayRuns, auth, () => ({ runs: gateway.list() })),
   );
   router.get(
     endpoints.gatewayRun.path,
-    serve(endpoints.gatewayRun, door, ({ params, ctx }) => {
+    serve(endpoints.gatewayRun, auth, ({ params, ctx }) => {
       const text = gateway.read(params.run);
       if (text === null) throw new Failure("not-found", { what: "run", id: params.run });
       return answerFile(ctx, "text/plain", params.run, text);
@@ -186,7 +186,7 @@ export function routeCare(router: Router, services: Services) {
   );
   router.post(
     endpoints.addOwnerReading.path,
-    serve(endpoints.addOwnerReading, door, async ({ params, body }) => {
+    serve(endpoints.addOwnerReading, auth, async ({ params, body }) => {
       const { boat } = await ownerService.openBoat(params.token);
       await boatService.addReading(boat, ownerName, { ...body, source: "owner" });
       return done;
@@ -194,14 +194,14 @@ export function routeCare(router: Router, services: Services) {
   );
   router.post(
     endpoints.addOwnerRun.path,
-    serve(endpoints.addOwnerRun, door, async ({ params, body }) => {
+    serve(endpoints.addOwnerRun, auth, async ({ params, body }) => {
       const { boat } = await ownerService.openBoat(params.token);
       return { runs: await boatService.addRun(boat, ownerName, body, "owner") };
     }),
   );
   router.post(
     endpoints.addOwnerFill.path,
-    serve(endpoints.addOwnerFill, door, async ({ params, body }) => {
+    serve(endpoints.addOwnerFill, auth, async ({ params, body }) => {
       const { boat } = await ownerService.openBoat(params.token);
       await boatService.addFill(boat, ownerName, body);
       return done;
@@ -209,7 +209,7 @@ export function routeCare(router: Router, services: Services) {
   );
   router.delete(
     endpoints.removeOwnerFill.path,
-    serve(endpoints.removeOwnerFill, door, async ({ params }) => {
+    serve(endpoints.removeOwnerFill, auth, async ({ params }) => {
       const { boat } = await ownerService.openBoat(params.token);
       await boatService.removeFill(boat, params.fill);
       return done;
@@ -217,14 +217,14 @@ export function routeCare(router: Router, services: Services) {
   );
   router.get(
     endpoints.ownerRun.path,
-    serve(endpoints.ownerRun, door, async ({ params }) => {
+    serve(endpoints.ownerRun, auth, async ({ params }) => {
       const { boat } = await ownerService.openBoat(params.token);
       return runService.describe(boat, params.run);
     }),
   );
   router.get(
     endpoints.ownerCalendar.path,
-    serve(endpoints.ownerCalendar, door, async ({ params, ctx }) => {
+    serve(endpoints.ownerCalendar, auth, async ({ params, ctx }) => {
       const { boat } = await ownerService.openBoat(params.token);
       return answerFile(ctx, "text/calendar", "boat.ics", await calendarService.writeBoat(boat));
     }),

@@ -6,37 +6,37 @@ import { streamNews } from "../streamNews.ts";
 
 /** What has a delivery for its subject: plan, entries, news, record, owner link. */
 export function routeDeliveries(router: Router, services: Services) {
-  const { door, handoverService, ownerService, messages, news, photos, settings, clock } = services;
+  const { auth, handoverService, ownerService, messages, news, photos, settings, clock } = services;
   router.get(
     endpoints.delivery.path,
-    serve(endpoints.delivery, door, ({ params }) => handoverService.describe(params.delivery)),
+    serve(endpoints.delivery, auth, ({ params }) => handoverService.describe(params.delivery)),
   );
   router.post(
     endpoints.addDelivery.path,
-    serve(endpoints.addDelivery, door, async ({ body }) => ({ delivery: await handoverService.add(body) })),
+    serve(endpoints.addDelivery, auth, async ({ body }) => ({ delivery: await handoverService.add(body) })),
   );
   router.get(
     endpoints.plans.path,
-    serve(endpoints.plans, door, async ({ params }) => ({
+    serve(endpoints.plans, auth, async ({ params }) => ({
       plans: await handoverService.compareStyles(params.delivery),
     })),
   );
   router.put(
     endpoints.setPlan.path,
-    serve(endpoints.setPlan, door, async ({ params, body }) => {
+    serve(endpoints.setPlan, auth, async ({ params, body }) => {
       await handoverService.setPlan(params.delivery, body);
       return { done: true as const };
     }),
   );
   router.post(
     endpoints.addEntries.path,
-    serve(endpoints.addEntries, door, ({ params, user, body }) =>
+    serve(endpoints.addEntries, auth, ({ params, user, body }) =>
       handoverService.addEntries(params.delivery, user, body.entries),
     ),
   );
   router.get(
     endpoints.news.path,
-    serve(endpoints.news, door, async ({ params, ctx }) => {
+    serve(endpoints.news, auth, async ({ params, ctx }) => {
       await handoverService.get(params.delivery);
       streamNews(ctx, (listener) => news.listen(params.delivery, listener));
       return undefined;
@@ -44,24 +44,24 @@ export function routeDeliveries(router: Router, services: Services) {
   );
   router.get(
     endpoints.messages.path,
-    serve(endpoints.messages, door, async ({ params }) => ({ messages: await messages.listOf(params.delivery) })),
+    serve(endpoints.messages, auth, async ({ params }) => ({ messages: await messages.listOf(params.delivery) })),
   );
   router.post(
     endpoints.setOwnerLink.path,
-    serve(endpoints.setOwnerLink, door, async ({ params, user, body, ctx }) => ({
+    serve(endpoints.setOwnerLink, auth, async ({ params, user, body, ctx }) => ({
       token: await ownerService.makeLink(params.delivery, user, body, ctx.origin),
     })),
   );
   router.delete(
     endpoints.endOwnerLink.path,
-    serve(endpoints.endOwnerLink, door, async ({ params }) => {
+    serve(endpoints.endOwnerLink, auth, async ({ params }) => {
       await ownerService.endLink(params.delivery);
       return { done: true as const };
     }),
   );
   router.get(
     endpoints.recordPdf.path,
-    serve(endpoints.recordPdf, door, async ({ params, query, ctx }) => {
+    serve(endpoints.recordPdf, auth, async ({ params, query, ctx }) => {
       // The printer and its fonts take long to load and are seldom wanted: not at the start, but when first asked for.
       const { writeRecordPdf } = await import("../pdf/recordPdf.ts");
       const delivery = await handoverService.describe(params.delivery);
@@ -77,7 +77,7 @@ export function routeDeliveries(router: Router, services: Services) {
   );
   router.get(
     endpoints.planPdf.path,
-    serve(endpoints.planPdf, door, async ({ params, query, ctx }) => {
+    serve(endpoints.planPdf, auth, async ({ params, query, ctx }) => {
       const { writePlanPdf } = await import("../pdf/planPdf.ts");
       const delivery = await handoverService.describe(params.delivery);
       ctx.type = "application/pdf";

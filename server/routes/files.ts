@@ -7,10 +7,10 @@ import { fileLimits, tellFile } from "../files.ts";
 import { readUpload, serve } from "../http.ts";
 
 /** Files under the ids their devices gave them: kept once however often they are sent, never changed, never run. */
-export function routeFiles(router: Router, { door, files, database, clock }: Services) {
+export function routeFiles(router: Router, { auth, files, database, clock }: Services) {
   router.put(
     endpoints.setFile.path,
-    serve(endpoints.setFile, door, async ({ ctx, user, params }) => {
+    serve(endpoints.setFile, auth, async ({ ctx, user, params }) => {
       const bytes = await readUpload(ctx, fileLimits.mostBytes);
       const type = tellFile(bytes);
       await database.inTransaction(async (transaction) => {
@@ -24,7 +24,7 @@ export function routeFiles(router: Router, { door, files, database, clock }: Ser
   );
   router.get(
     endpoints.file.path,
-    serve(endpoints.file, door, async ({ params, ctx }) => {
+    serve(endpoints.file, auth, async ({ params, ctx }) => {
       const file = await files.find(params.file);
       if (file === null) throw new Failure("not-found", { what: "file", id: params.file });
       ctx.type = file.type;

@@ -6,43 +6,43 @@ import { serve } from "../http.ts";
 
 const done = { done: true as const };
 
-export function routeLibrary(router: Router, { door, libraryService }: Services) {
+export function routeLibrary(router: Router, { auth, libraryService }: Services) {
   router.get(
     endpoints.library.path,
-    serve(endpoints.library, door, () => libraryService.describe()),
+    serve(endpoints.library, auth, () => libraryService.describe()),
   );
   router.get(
     endpoints.glossary.path,
-    serve(endpoints.glossary, door, () => ({ entries: glossary })),
+    serve(endpoints.glossary, auth, () => ({ entries: glossary })),
   );
   router.put(
     endpoints.setTopic.path,
-    serve(endpoints.setTopic, door, async ({ params, body, user }) => {
+    serve(endpoints.setTopic, auth, async ({ params, body, user }) => {
       await libraryService.edit([{ ...body, id: params.topic }], user.name);
       return done;
     }),
   );
   router.delete(
     endpoints.revertTopic.path,
-    serve(endpoints.revertTopic, door, async ({ params }) => {
+    serve(endpoints.revertTopic, auth, async ({ params }) => {
       await libraryService.revert(params.topic);
       return done;
     }),
   );
   router.post(
     endpoints.importTopics.path,
-    serve(endpoints.importTopics, door, ({ body, user }) => libraryService.edit(body.topics, user.name)),
+    serve(endpoints.importTopics, auth, ({ body, user }) => libraryService.edit(body.topics, user.name)),
   );
   router.put(
     endpoints.setSchools.path,
-    serve(endpoints.setSchools, door, async ({ body }) => {
+    serve(endpoints.setSchools, auth, async ({ body }) => {
       await libraryService.setSchools(body.schools);
       return done;
     }),
   );
   router.put(
     endpoints.setStyles.path,
-    serve(endpoints.setStyles, door, async ({ body }) => {
+    serve(endpoints.setStyles, auth, async ({ body }) => {
       await libraryService.setStyles(body.styles);
       return done;
     }),

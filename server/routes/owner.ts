@@ -8,10 +8,10 @@ import { answerPhoto, keepPhoto } from "./photos.ts";
 
 /** The owner's private page: no sign-in, the token in the address opens it and nothing else. */
 export function routeOwner(router: Router, services: Services) {
-  const { door, ownerService, handoverService, photos, settings, clock } = services;
+  const { auth, ownerService, handoverService, photos, settings, clock } = services;
   router.get(
     endpoints.ownerPage.path,
-    serve(endpoints.ownerPage, door, ({ params, ctx }) => {
+    serve(endpoints.ownerPage, auth, ({ params, ctx }) => {
       ctx.set("Cache-Control", "no-store");
       ctx.set("Referrer-Policy", "no-referrer");
       return ownerService.describe(params.token);
@@ -19,18 +19,18 @@ export function routeOwner(router: Router, services: Services) {
   );
   router.post(
     endpoints.addOwnerEntries.path,
-    serve(endpoints.addOwnerEntries, door, ({ params, body }) => ownerService.addEntries(params.token, body.entries)),
+    serve(endpoints.addOwnerEntries, auth, ({ params, body }) => ownerService.addEntries(params.token, body.entries)),
   );
   router.put(
     endpoints.setOwnerPhoto.path,
-    serve(endpoints.setOwnerPhoto, door, async ({ params, ctx }) => {
+    serve(endpoints.setOwnerPhoto, auth, async ({ params, ctx }) => {
       await ownerService.open(params.token);
       return keepPhoto(services, ctx, params.photo, "owner");
     }),
   );
   router.get(
     endpoints.ownerPhoto.path,
-    serve(endpoints.ownerPhoto, door, async ({ params, query, ctx }) => {
+    serve(endpoints.ownerPhoto, auth, async ({ params, query, ctx }) => {
       if (!(await ownerService.mayRead(params.token, params.photo)))
         throw new Failure("not-found", { what: "photo", id: params.photo });
       answerPhoto(ctx, params.photo, await photos.find(params.photo, query.size));
@@ -39,18 +39,18 @@ export function routeOwner(router: Router, services: Services) {
   );
   router.get(
     endpoints.packPdf.path,
-    serve(endpoints.packPdf, door, ({ params, query, ctx }) => answerPack(services, ctx, params.delivery, query)),
+    serve(endpoints.packPdf, auth, ({ params, query, ctx }) => answerPack(services, ctx, params.delivery, query)),
   );
   router.get(
     endpoints.ownerPackPdf.path,
-    serve(endpoints.ownerPackPdf, door, async ({ params, query, ctx }) => {
+    serve(endpoints.ownerPackPdf, auth, async ({ params, query, ctx }) => {
       const { deliveryId } = await ownerService.open(params.token);
       return answerPack(services, ctx, deliveryId, { ...query, token: params.token });
     }),
   );
   router.get(
     endpoints.ownerRecordPdf.path,
-    serve(endpoints.ownerRecordPdf, door, async ({ params, query, ctx }) => {
+    serve(endpoints.ownerRecordPdf, auth, async ({ params, query, ctx }) => {
       const { writeRecordPdf } = await import("../pdf/recordPdf.ts");
       const { deliveryId } = await ownerService.open(params.token);
       ctx.type = "application/pdf";

@@ -10,14 +10,14 @@ const yearS = 365 * 24 * 60 * 60;
 
 /** Photos under the ids their devices gave them: kept once however often they are sent, never changed. */
 export function routePhotos(router: Router, services: Services) {
-  const { door, photos } = services;
+  const { auth, photos } = services;
   router.put(
     endpoints.setPhoto.path,
-    serve(endpoints.setPhoto, door, ({ ctx, user, params }) => keepPhoto(services, ctx, params.photo, user.id)),
+    serve(endpoints.setPhoto, auth, ({ ctx, user, params }) => keepPhoto(services, ctx, params.photo, user.id)),
   );
   router.get(
     endpoints.photo.path,
-    serve(endpoints.photo, door, async ({ params, query, ctx }) => {
+    serve(endpoints.photo, auth, async ({ params, query, ctx }) => {
       answerPhoto(ctx, params.photo, await photos.find(params.photo, query.size));
       return undefined;
     }),

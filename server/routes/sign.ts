@@ -21,14 +21,14 @@ export function routeSign(router: Router, services: Services) {
   });
   router.get(
     endpoints.signInOptions.path,
-    serve(endpoints.signInOptions, services.door, async () => ({
+    serve(endpoints.signInOptions, services.auth, async () => ({
       store: (await settings.read()).store,
       demo: demoAccounts?.map(({ login, password, name, role }) => ({ login, password, name, role })) ?? null,
     })),
   );
   router.post(
     endpoints.signIn.path,
-    serve(endpoints.signIn, services.door, async ({ body, ctx }) => {
+    serve(endpoints.signIn, services.auth, async ({ body, ctx }) => {
       const key = `${ctx.ip} ${body.login.trim().toLowerCase()}`;
       const tries = await failures.get(key);
       if (tries !== null && tries.remainingPoints <= 0)
@@ -55,7 +55,7 @@ export function routeSign(router: Router, services: Services) {
   );
   router.post(
     endpoints.signOut.path,
-    serve(endpoints.signOut, services.door, async ({ ctx }) => {
+    serve(endpoints.signOut, services.auth, async ({ ctx }) => {
       const token = ctx.cookies.get(sessionCookie);
       if (token !== undefined) await people.endSession(token);
       ctx.cookies.set(sessionCookie, null);
@@ -64,6 +64,6 @@ export function routeSign(router: Router, services: Services) {
   );
   router.get(
     endpoints.me.path,
-    serve(endpoints.me, services.door, ({ user }) => describePerson(user)),
+    serve(endpoints.me, services.auth, ({ user }) => describePerson(user)),
   );
 }

@@ -4,8 +4,8 @@ import type { RunLine } from "../../api/index.ts";
 import { formatClockAt } from "../../core/breakin/index.ts";
 import { Fetched } from "../ui/Fetched.tsx";
 import { formatDayAndYear } from "../ui/words.ts";
+import type { BreakInPort } from "./breakInPort.ts";
 import { CoverageBars } from "./CoverageBars.tsx";
-import type { BreakInDoor } from "./door.ts";
 import { FuelTaken } from "./FuelTaken.tsx";
 import { LimitsChart } from "./LimitsChart.tsx";
 import { LogRun } from "./LogRun.tsx";
@@ -15,21 +15,21 @@ import { RunVerdict } from "./RunVerdict.tsx";
 import type { LaneLegs } from "./useFollow.ts";
 
 /** A boat's break-in: how far it has come, the next run, runs logged and what they were like. The yard and the buyer see the same. */
-export function BreakInPanel({ door }: { door: BreakInDoor }) {
+export function BreakInPanel({ port }: { port: BreakInPort }) {
   const [ran, setRan] = useState<readonly LaneLegs[] | null>(null);
-  const [open, setOpen] = useState<string | null>(door.runs.at(-1)?.id ?? null);
-  const isOnePack = new Set(door.care.map(({ breakInTitle }) => breakInTitle)).size === 1;
+  const [open, setOpen] = useState<string | null>(port.runs.at(-1)?.id ?? null);
+  const isOnePack = new Set(port.care.map(({ breakInTitle }) => breakInTitle)).size === 1;
   return (
     <div className="grid gap-7">
       <section aria-labelledby="how-far" className="print:hidden">
         <h2 id="how-far" className="text-lg font-bold">
           How far it has come{" "}
-          {isOnePack && <span className="font-text text-sm font-normal text-soft">{door.care[0]?.breakInTitle}</span>}
+          {isOnePack && <span className="font-text text-sm font-normal text-soft">{port.care[0]?.breakInTitle}</span>}
         </h2>
         <div
-          className={`grid gap-x-8 gap-y-5 border-t border-ink pt-3 ${door.care.length > 1 ? "lg:grid-cols-2" : ""}`}
+          className={`grid gap-x-8 gap-y-5 border-t border-ink pt-3 ${port.care.length > 1 ? "lg:grid-cols-2" : ""}`}
         >
-          {door.care.map((care) => (
+          {port.care.map((care) => (
             <div key={care.engine}>
               <h3 className="font-bold">
                 {care.label}{" "}
@@ -60,14 +60,14 @@ export function BreakInPanel({ door }: { door: BreakInDoor }) {
             </div>
           ))}
         </div>
-        {[...new Set(door.care.map(({ breakInBasis }) => breakInBasis))].map((basis) => (
+        {[...new Set(port.care.map(({ breakInBasis }) => breakInBasis))].map((basis) => (
           <p key={basis} className="mt-1 text-sm text-soft">
             {basis}
           </p>
         ))}
       </section>
       <NextRun
-        door={door}
+        port={port}
         onRan={(lanes) => {
           setRan(lanes);
           document.getElementById("log-run")?.scrollIntoView();
@@ -75,29 +75,29 @@ export function BreakInPanel({ door }: { door: BreakInDoor }) {
       />
       <LogRun
         key={ran === null ? "log" : "log-ran"}
-        door={door}
+        port={port}
         ran={ran}
         onKept={(runs) => {
           setRan(null);
           setOpen(runs[0]?.id ?? null);
         }}
       />
-      <FuelTaken door={door} />
+      <FuelTaken port={port} />
       <section aria-labelledby="runs" className="print:hidden">
         <h2 id="runs" className="text-lg font-bold">
           Runs
         </h2>
         <ul className="border-t border-ink">
-          {door.runs.length === 0 && <li className="py-2 text-soft">No run is logged yet. The first one is above.</li>}
-          {door.runs.toReversed().map((run) => (
+          {port.runs.length === 0 && <li className="py-2 text-soft">No run is logged yet. The first one is above.</li>}
+          {port.runs.toReversed().map((run) => (
             <li key={run.id} className="border-b border-rule">
               <RunHead
-                door={door}
+                port={port}
                 run={run}
                 isOpen={open === run.id}
                 onOpen={() => setOpen(open === run.id ? null : run.id)}
               />
-              {open === run.id && <RunDetail door={door} run={run} />}
+              {open === run.id && <RunDetail port={port} run={run} />}
             </li>
           ))}
         </ul>
@@ -107,15 +107,15 @@ export function BreakInPanel({ door }: { door: BreakInDoor }) {
 }
 
 interface HeadProps {
-  readonly door: BreakInDoor;
+  readonly port: BreakInPort;
   readonly run: RunLine;
   readonly isOpen: boolean;
   readonly onOpen: () => void;
 }
 
-function RunHead({ door, run, isOpen, onOpen }: HeadProps) {
+function RunHead({ port, run, isOpen, onOpen }: HeadProps) {
   const { breaches, runS } = run.verdict;
-  const label = door.care.find(({ engine }) => engine === run.engine)?.label ?? run.engine;
+  const label = port.care.find(({ engine }) => engine === run.engine)?.label ?? run.engine;
   return (
     <button
       type="button"
@@ -135,13 +135,13 @@ function RunHead({ door, run, isOpen, onOpen }: HeadProps) {
   );
 }
 
-function RunDetail({ door, run }: { door: BreakInDoor; run: RunLine }) {
+function RunDetail({ port, run }: { port: BreakInPort; run: RunLine }) {
   const sheet = useQuery({
-    queryKey: ["run", door.key, run.id],
-    queryFn: () => door.fetchRun(run.id),
+    queryKey: ["run", port.key, run.id],
+    queryFn: () => port.fetchRun(run.id),
     staleTime: Number.POSITIVE_INFINITY,
   });
-  const care = door.care.find(({ engine }) => engine === run.engine);
+  const care = port.care.find(({ engine }) => engine === run.engine);
   return (
     <div className="pb-4">
       <Fetched query={sheet} what="the run">

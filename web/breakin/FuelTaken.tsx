@@ -6,7 +6,7 @@ import { Button } from "../ui/Button.tsx";
 import { NumberField, TickField } from "../ui/fields.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { formatDayAndYear } from "../ui/words.ts";
-import type { BreakInDoor } from "./door.ts";
+import type { BreakInPort } from "./breakInPort.ts";
 import { DayField } from "./RunDay.tsx";
 
 /** What a row says of its fuel: litres, or that the tanks were full and nobody counted. */
@@ -14,11 +14,11 @@ const formatLitres = ({ litres, isFull }: NewFill) =>
   litres === 0 ? "full, not counted" : `${litres.toLocaleString("en-GB")} L${isFull ? ", to the brim" : ""}`;
 
 /** Fuel that went in, where a break-in is counted in tanks: from brim to brim it measures what the engines burn. */
-export function FuelTaken({ door }: { door: BreakInDoor }) {
-  const burns = door.care.flatMap(({ isByTanks, label, tankHours }) => (isByTanks ? [{ label, tankHours }] : []));
+export function FuelTaken({ port }: { port: BreakInPort }) {
+  const burns = port.care.flatMap(({ isByTanks, label, tankHours }) => (isByTanks ? [{ label, tankHours }] : []));
   if (burns.length === 0) return null;
   const isMeasured = burns.some(({ tankHours }) => tankHours?.measured != null);
-  const hasBrim = door.fills.some(({ isFull }) => isFull);
+  const hasBrim = port.fills.some(({ isFull }) => isFull);
   return (
     <section aria-labelledby="fuel-taken" className="print:hidden">
       <h2 id="fuel-taken" className="text-lg font-bold">
@@ -38,10 +38,10 @@ export function FuelTaken({ door }: { door: BreakInDoor }) {
               : "Fill to the brim and tell the hours of that day: from the second brim on the burn is measured, not supposed."}
           </p>
         )}
-        <FuelForm door={door} mayBeUncounted={!hasBrim} />
+        <FuelForm port={port} mayBeUncounted={!hasBrim} />
         <ul aria-label="Fuel taken so far" className="mt-3 max-w-3xl">
-          {door.fills.toReversed().map((fill) => (
-            <FillRow key={fill.id} door={door} fill={fill} />
+          {port.fills.toReversed().map((fill) => (
+            <FillRow key={fill.id} port={port} fill={fill} />
           ))}
         </ul>
       </div>
@@ -57,14 +57,14 @@ function formatBurn(tankHours: EngineCare["tankHours"], isOneOf: boolean): strin
   return `${burn}, measured over ${hours.toFixed(1)} h and ${litres.toFixed(0)} L${isOneOf ? ", its share" : ""}.`;
 }
 
-function FuelForm({ door, mayBeUncounted }: { door: BreakInDoor; mayBeUncounted: boolean }) {
-  const [date, setDate] = useState(door.today);
+function FuelForm({ port, mayBeUncounted }: { port: BreakInPort; mayBeUncounted: boolean }) {
+  const [date, setDate] = useState(port.today);
   const [litres, setLitres] = useState<number>();
   const [isFull, setFull] = useState(true);
   const [fault, setFault] = useState<string | null>(null);
   const [round, setRound] = useState(0);
   const add = useMutation({
-    mutationFn: (fill: NewFill) => door.addFill(fill, `Fuel of ${formatDayAndYear(fill.date)}, ${formatLitres(fill)}`),
+    mutationFn: (fill: NewFill) => port.addFill(fill, `Fuel of ${formatDayAndYear(fill.date)}, ${formatLitres(fill)}`),
     onSuccess: () => {
       setLitres(undefined);
       // The field begins anew, empty.
@@ -85,7 +85,7 @@ function FuelForm({ door, mayBeUncounted }: { door: BreakInDoor; mayBeUncounted:
       }}
       noValidate
     >
-      <DayField door={door} date={date} onDate={setDate} />
+      <DayField port={port} date={date} onDate={setDate} />
       <NumberField
         key={round}
         label="Went in"
@@ -119,8 +119,8 @@ function FuelForm({ door, mayBeUncounted }: { door: BreakInDoor; mayBeUncounted:
   );
 }
 
-function FillRow({ door, fill }: { door: BreakInDoor; fill: FillLine }) {
-  const remove = useMutation({ mutationFn: () => door.removeFill(fill.id) });
+function FillRow({ port, fill }: { port: BreakInPort; fill: FillLine }) {
+  const remove = useMutation({ mutationFn: () => port.removeFill(fill.id) });
   const day = formatDayAndYear(fill.date);
   return (
     <li className="border-b border-rule py-1.5">

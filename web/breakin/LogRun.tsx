@@ -5,7 +5,7 @@ import { LettersHere } from "../handover/LettersHere.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { formatDayAndYear, formatMinuteOfDay } from "../ui/words.ts";
-import type { BreakInDoor } from "./door.ts";
+import type { BreakInPort } from "./breakInPort.ts";
 import { RunByHand } from "./RunByHand.tsx";
 import { RunFromFile } from "./RunFromFile.tsx";
 import type { LaneLegs } from "./useFollow.ts";
@@ -14,21 +14,21 @@ type Way = "hand" | "file" | "gateway";
 const wayWords: Record<Way, string> = { hand: "By hand", file: "From a file", gateway: "From the engine gateway" };
 
 interface LogRunProps {
-  readonly door: BreakInDoor;
+  readonly port: BreakInPort;
   /** Legs that were just followed, to begin with. */
   readonly ran: readonly LaneLegs[] | null;
   readonly onKept: (runs: readonly RunLine[]) => void;
 }
 
 /** A run written down: leg by leg, from a file, or from the engine gateway. It is judged as it is kept. */
-export function LogRun({ door, ran, onKept }: LogRunProps) {
+export function LogRun({ port, ran, onKept }: LogRunProps) {
   const [way, setWay] = useState<Way>("hand");
   const keep = useMutation({
     mutationFn: (run: NewRun) =>
-      door.addRun(run, `The run of ${formatDayAndYear(run.date)}, ${formatMinuteOfDay(run.startMin)}`),
+      port.addRun(run, `The run of ${formatDayAndYear(run.date)}, ${formatMinuteOfDay(run.startMin)}`),
     onSuccess: (runs) => onKept(runs ?? []),
   });
-  const parts = { door, isBusy: keep.isPending, onKeep: keep.mutate };
+  const parts = { port, isBusy: keep.isPending, onKeep: keep.mutate };
   return (
     <section aria-labelledby="log-run" className="print:hidden">
       <h2 id="log-run" className="text-lg font-bold">
@@ -48,7 +48,7 @@ export function LogRun({ door, ran, onKept }: LogRunProps) {
           <RunFromFile key={way} isGateway={way === "gateway"} {...parts} />
         )}
         {keep.error !== null && <ErrorNotice error={keep.error} />}
-        <LettersHere about={door.about} engines={[]} />
+        <LettersHere about={port.about} engines={[]} />
       </div>
     </section>
   );

@@ -3,7 +3,7 @@ import type { EngineCare } from "../../api/index.ts";
 import { type Leg, planTogether, usualIdleRpm } from "../../core/breakin/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
-import type { BreakInDoor } from "./door.ts";
+import type { BreakInPort } from "./breakInPort.ts";
 import { listSets } from "./engineSets.ts";
 import { FollowRun, formatMinutesShort } from "./FollowRun.tsx";
 import { cutLegs, type Following, keepFollowing, type LaneLegs, readFollowing } from "./useFollow.ts";
@@ -13,19 +13,19 @@ const leastMin = 5;
 const mostMin = 240;
 
 interface NextRunProps {
-  readonly door: BreakInDoor;
+  readonly port: BreakInPort;
   /** A run was followed to its end or ended by hand: these legs were run. */
   readonly onRan: (lanes: readonly LaneLegs[]) => void;
 }
 
 /** "I have 90 minutes": the speeds to go to, least turned first, within what the hours allow; then followed at the helm. */
-export function NextRun({ door, onRan }: NextRunProps) {
+export function NextRun({ port, onRan }: NextRunProps) {
   const [minutes, setMinutes] = useState(90);
   const [way, setWay] = useState<string | null>(null);
-  const [following, setFollowing] = useState<Following | null>(() => readFollowing(door.key));
+  const [following, setFollowing] = useState<Following | null>(() => readFollowing(port.key));
   const sets = useMemo(
-    () => listSets(door.care.filter(({ limits, breakIn }) => limits.length > 0 && breakIn !== null)),
-    [door.care],
+    () => listSets(port.care.filter(({ limits, breakIn }) => limits.length > 0 && breakIn !== null)),
+    [port.care],
   );
   const set = sets.find(({ key }) => key === way) ?? sets[0];
   const plans = useMemo(
@@ -40,7 +40,7 @@ export function NextRun({ door, onRan }: NextRunProps) {
       </p>
     );
   const change = (value: Following | null) => {
-    keepFollowing(door.key, value);
+    keepFollowing(port.key, value);
     setFollowing(value);
   };
   const lanes = plans.flatMap(({ lane, legs }): LaneLegs[] =>

@@ -5,7 +5,7 @@ import { type Leg, sampleLegs } from "../../core/breakin/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import { minutesOf } from "../ui/words.ts";
-import type { BreakInDoor } from "./door.ts";
+import type { BreakInPort } from "./breakInPort.ts";
 import { type EngineSet, listSets } from "./engineSets.ts";
 import { RunDay, runField } from "./RunDay.tsx";
 import type { LaneLegs } from "./useFollow.ts";
@@ -24,7 +24,7 @@ const typeLegs = (legs: readonly Leg[]): TypedLeg[] =>
 const firstLeg: Leg = { minutes: 5, rpm: 1200 };
 
 interface ByHandProps {
-  readonly door: BreakInDoor;
+  readonly port: BreakInPort;
   /** Legs that were just followed, to begin with. */
   readonly ran: readonly LaneLegs[] | null;
   readonly isBusy: boolean;
@@ -32,15 +32,15 @@ interface ByHandProps {
 }
 
 /** A run leg by leg: about what speed for how many minutes; of twins one list for both, or one each. */
-export function RunByHand({ door, ran, isBusy, onKeep }: ByHandProps) {
-  const sets = listSets(door.care);
+export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
+  const sets = listSets(port.care);
   const lanesOf = (set: EngineSet | undefined, legs: readonly TypedLeg[]): TypedLane[] =>
     (set?.lanes ?? []).map(({ label, care }) => ({
       label,
       engines: care.map(({ engine }) => engine),
       legs: legs.map((leg) => ({ ...leg, key: ulid() })),
     }));
-  const [date, setDate] = useState(door.today);
+  const [date, setDate] = useState(port.today);
   const [start, setStart] = useState("12:00");
   const [way, setWay] = useState(sets[0]?.key);
   const [lanes, setLanes] = useState<readonly TypedLane[]>(
@@ -82,7 +82,7 @@ export function RunByHand({ door, ran, isBusy, onKeep }: ByHandProps) {
           ))}
         </div>
       )}
-      <RunDay door={door} date={date} start={start} onDate={setDate} onStart={setStart} />
+      <RunDay port={port} date={date} start={start} onDate={setDate} onStart={setStart} />
       <div className="mt-2 flex flex-wrap gap-x-10 gap-y-4">
         {lanes.map((lane, i) => (
           <LegsTyped

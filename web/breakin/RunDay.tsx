@@ -1,22 +1,22 @@
-import type { BreakInDoor } from "./door.ts";
+import type { BreakInPort } from "./breakInPort.ts";
 
 export const runField = "num min-h-12 rounded-md border border-soft bg-panel px-3";
 
 interface DayFieldProps {
-  readonly door: BreakInDoor;
+  readonly port: BreakInPort;
   readonly date: string;
   readonly onDate: (date: string) => void;
 }
 
 /** A day until today. */
-export function DayField({ door, date, onDate }: DayFieldProps) {
+export function DayField({ port, date, onDate }: DayFieldProps) {
   return (
     <label>
       <span className="block text-soft">Day</span>
       <input
         type="date"
         className={runField}
-        max={door.today}
+        max={port.today}
         value={date}
         onChange={(event) => onDate(event.target.value)}
       />
@@ -30,10 +30,10 @@ interface DayProps extends DayFieldProps {
 }
 
 /** The day of a run and when it began. */
-export function RunDay({ door, date, start, onDate, onStart }: DayProps) {
+export function RunDay({ port, date, start, onDate, onStart }: DayProps) {
   return (
     <div className="flex flex-wrap gap-3">
-      <DayField door={door} date={date} onDate={onDate} />
+      <DayField port={port} date={date} onDate={onDate} />
       <label>
         <span className="block text-soft">Began at</span>
         <input type="time" className={runField} value={start} onChange={(event) => onStart(event.target.value)} />

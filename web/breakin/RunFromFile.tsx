@@ -8,19 +8,19 @@ import { Button } from "../ui/Button.tsx";
 import { FileButton } from "../ui/FileButton.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { formatMinuteOfDay, minutesOf } from "../ui/words.ts";
-import type { BreakInDoor } from "./door.ts";
+import type { BreakInPort } from "./breakInPort.ts";
 import { listSets } from "./engineSets.ts";
 import { RunDay, runField } from "./RunDay.tsx";
 import { useRunFile } from "./useRunFile.ts";
 
 interface PartProps {
-  readonly door: BreakInDoor;
+  readonly port: BreakInPort;
   readonly isBusy: boolean;
   readonly onKeep: (run: NewRun) => void;
 }
 
 /** A run read from a file, or taken from the engine gateway: what is in it, which trace is which engine; then it is kept. */
-export function RunFromFile({ door, isGateway, isBusy, onKeep }: PartProps & { isGateway: boolean }) {
+export function RunFromFile({ port, isGateway, isBusy, onKeep }: PartProps & { isGateway: boolean }) {
   const { state, open, read, stop } = useRunFile();
   const { file, opened, progress, faults, run } = state;
   const recorded = useQuery({ queryKey: ["gateway"], queryFn: () => ask("gatewayRuns"), enabled: isGateway });
@@ -97,7 +97,7 @@ export function RunFromFile({ door, isGateway, isBusy, onKeep }: PartProps & { i
       {run !== null && (
         <Engines
           key={file?.name}
-          door={door}
+          port={port}
           run={run}
           isBusy={isBusy}
           onKeep={(kept) => onKeep({ ...kept, source: isGateway ? "gateway" : "file", fileName: file?.name ?? "" })}
@@ -163,21 +163,21 @@ function Columns({ headings, example, guessed, onRead }: ColumnsProps) {
 }
 
 interface EnginesProps {
-  readonly door: BreakInDoor;
+  readonly port: BreakInPort;
   readonly run: ReadRun;
   readonly isBusy: boolean;
   readonly onKeep: (run: Omit<NewRun, "source" | "fileName">) => void;
 }
 
 /** Which trace is which engine, when it was; then it is kept. */
-function Engines({ door, run, isBusy, onKeep }: EnginesProps) {
-  const [date, setDate] = useState(run.date !== null && run.date <= door.today ? run.date : door.today);
+function Engines({ port, run, isBusy, onKeep }: EnginesProps) {
+  const [date, setDate] = useState(run.date !== null && run.date <= port.today ? run.date : port.today);
   const [start, setStart] = useState(formatMinuteOfDay(run.startMin ?? 12 * 60));
-  const pair = listSets(door.care).find(({ key }) => key === "together")?.lanes[0];
+  const pair = listSets(port.care).find(({ key }) => key === "together")?.lanes[0];
   const isForPair = run.engines.length === 1 && pair !== undefined;
   // A single trace of a boat with twins stands for both until somebody says otherwise.
   const [picked, setPicked] = useState<readonly string[]>(
-    isForPair ? ["pair"] : run.engines.map((_, i) => door.care[i]?.engine ?? ""),
+    isForPair ? ["pair"] : run.engines.map((_, i) => port.care[i]?.engine ?? ""),
   );
   const chosen = picked.filter((engine) => engine !== "");
   const isTwice = new Set(chosen).size < chosen.length;
@@ -197,7 +197,7 @@ function Engines({ door, run, isBusy, onKeep }: EnginesProps) {
   };
   return (
     <div className="mt-3">
-      <RunDay door={door} date={date} start={start} onDate={setDate} onStart={setStart} />
+      <RunDay port={port} date={date} start={start} onDate={setDate} onStart={setStart} />
       <table className="mt-2">
         <tbody>
           {run.engines.map(({ label, samples, temperatures }, i) => (
@@ -218,7 +218,7 @@ function Engines({ door, run, isBusy, onKeep }: EnginesProps) {
                   onChange={(event) => setPicked(picked.map((engine, n) => (n === i ? event.target.value : engine)))}
                 >
                   {isForPair && <option value="pair">{pair.label.toLowerCase()}</option>}
-                  {door.care.map(({ engine, label: name }) => (
+                  {port.care.map(({ engine, label: name }) => (
                     <option key={engine} value={engine}>
                       {name}
                     </option>

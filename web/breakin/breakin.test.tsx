@@ -17,7 +17,7 @@ import {
 import { queryClient } from "../app/queries.ts";
 import type { Inks } from "../ui/Chart.tsx";
 import { BreakInPanel } from "./BreakInPanel.tsx";
-import type { BreakInDoor } from "./door.ts";
+import type { BreakInPort } from "./breakInPort.ts";
 import { FollowRun } from "./FollowRun.tsx";
 import { RunChart } from "./RunChart.tsx";
 import { RunVerdict } from "./RunVerdict.tsx";
@@ -63,7 +63,7 @@ function createCare(engine: string, label: string, hours: number, change: Partia
 function show(care: EngineCare[], runs: RunLine[] = [], fills: FillLine[] = []) {
   const kept: NewRun[] = [];
   const noted: (NewFill | string)[] = [];
-  const door: BreakInDoor = {
+  const port: BreakInPort = {
     key: "b1",
     about: "b1",
     today: "2026-06-20",
@@ -96,7 +96,7 @@ function show(care: EngineCare[], runs: RunLine[] = [], fills: FillLine[] = []) 
   };
   render(
     <QueryClientProvider client={queryClient}>
-      <BreakInPanel door={door} />
+      <BreakInPanel port={port} />
     </QueryClientProvider>,
   );
   return { kept, noted };

@@ -6,7 +6,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { EngineCare, NewRun } from "../../api/index.ts";
 import { createGatewayStandIn } from "../../server/standins/gateway.ts";
-import type { BreakInDoor } from "./door.ts";
+import type { BreakInPort } from "./breakInPort.ts";
 import { RunFromFile } from "./RunFromFile.tsx";
 
 /** The worker's own code, run beside the test instead of in a thread. */
@@ -49,10 +49,10 @@ const twins = [engine("port", "Port engine"), engine("starboard", "Starboard eng
 
 function start(care = [engine("main", "Engine")], isGateway = false) {
   const kept: NewRun[] = [];
-  const door = { key: "b", today: "2026-06-20", care, runs: [] } as unknown as BreakInDoor;
+  const port = { key: "b", today: "2026-06-20", care, runs: [] } as unknown as BreakInPort;
   render(
     <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-      <RunFromFile door={door} isGateway={isGateway} isBusy={false} onKeep={(run) => kept.push(run)} />
+      <RunFromFile port={port} isGateway={isGateway} isBusy={false} onKeep={(run) => kept.push(run)} />
     </QueryClientProvider>,
   );
   return { kept, user: userEvent.setup() };

@@ -8,7 +8,7 @@ import { foldWalk, listOwed, type WalkState } from "../../../core/walk/index.ts"
 import { addressOf, ask } from "../../app/client.ts";
 import { ownerPageQuery, queryClient } from "../../app/queries.ts";
 import { BreakInPanel } from "../../breakin/BreakInPanel.tsx";
-import type { BreakInDoor } from "../../breakin/door.ts";
+import type { BreakInPort } from "../../breakin/breakInPort.ts";
 import { CardSheet } from "../../card/CardSheet.tsx";
 import { letterbox } from "../../offline/useLetters.ts";
 import { owedSigns, owedWords } from "../../owed/owedWords.ts";
@@ -91,7 +91,7 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
 const ownViews: readonly (string | null)[] = ["walk", "arrival", "due", "runs"];
 
 function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
-  const door: BreakInDoor = {
+  const port: BreakInPort = {
     key: page.delivery.boat,
     about: token,
     today: page.today,
@@ -111,7 +111,7 @@ function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
     },
     fetchRun: (run) => ask("ownerRun", { params: { token, run } }),
   };
-  return <BreakInPanel door={door} />;
+  return <BreakInPanel port={port} />;
 }
 
 interface FrontProps {

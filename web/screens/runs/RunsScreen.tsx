@@ -5,7 +5,7 @@ import type { Boat } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatQuery, queryClient } from "../../app/queries.ts";
 import { BreakInPanel } from "../../breakin/BreakInPanel.tsx";
-import type { BreakInDoor } from "../../breakin/door.ts";
+import type { BreakInPort } from "../../breakin/breakInPort.ts";
 import { letterbox } from "../../offline/useLetters.ts";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
@@ -24,7 +24,7 @@ export function RunsScreen() {
 
 function RunsOf({ boat }: { boat: Boat }) {
   const params = { boat: boat.id };
-  const door: BreakInDoor = {
+  const port: BreakInPort = {
     key: boat.id,
     about: boat.id,
     today: boat.today,
@@ -53,7 +53,7 @@ function RunsOf({ boat }: { boat: Boat }) {
       {boat.inService === null ? (
         <p>Not handed over yet. Break-in begins with the hours read when the handover is closed.</p>
       ) : (
-        <BreakInPanel door={door} />
+        <BreakInPanel port={port} />
       )}
     </BoatPage>
   );

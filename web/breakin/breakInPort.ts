@@ -1,7 +1,7 @@
 import type { EngineCare, FillLine, NewFill, NewRun, RunLine, RunSheet } from "../../api/index.ts";
 
 /** What the break-in of a boat is shown from and entered through: the yard's way in, or the owner's own. */
-export interface BreakInDoor {
+export interface BreakInPort {
   /** Names this boat in what is kept on the device. */
   readonly key: string;
   /** What is written about it without signal is kept under this. */
