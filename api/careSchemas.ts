@@ -56,7 +56,7 @@ export const fillSchema = z.strictObject({
   litres: z.number().min(0).max(20_000),
   isFull: z.boolean(),
   by: z.string(),
-  /** Hours were told on that day, so that a brim of it counts. */
+  /** Hours were reported on that day, so that a brim of it counts. */
   hasHours: z.boolean(),
 });
 export type FillLine = z.infer<typeof fillSchema>;
@@ -164,9 +164,9 @@ export const engineCareSchema = z.strictObject({
   label: z.string(),
   kind: engineSchema.shape.kind,
   /** Engine hours, changed meters and slips reckoned in; what the meter itself showed last. */
-  toldH: z.number().nullable(),
+  reportedH: z.number().nullable(),
   meterH: z.number().nullable(),
-  toldOn: isoDateSchema.nullable(),
+  reportedOn: isoDateSchema.nullable(),
   likelyNowH: z.number().nullable(),
   breakInTitle: z.string(),
   breakInBasis: z.string(),
@@ -176,7 +176,7 @@ export const engineCareSchema = z.strictObject({
   tankHours: z
     .strictObject({
       tanks: z.number(),
-      /** Burnt by the hours told. */
+      /** Burnt by the hours reported. */
       burnt: z.number(),
       lowH: z.number(),
       likelyH: z.number(),
@@ -275,9 +275,9 @@ export const careLineSchema = z.strictObject({
   delivery: recordIdSchema.nullable(),
   weight: z.number(),
   reasons: z.array(careReasonSchema),
-  toldH: z.number().nullable(),
+  reportedH: z.number().nullable(),
   likelyNowH: z.number().nullable(),
-  toldOn: isoDateSchema.nullable(),
+  reportedOn: isoDateSchema.nullable(),
   lastMessage: messageSchema.nullable(),
   booking: bookingSchema.nullable(),
 });

@@ -60,7 +60,7 @@ const salesByMonth = [1, 2, 7, 14, 16, 10, 6, 3, 2, 1, 1, 1];
 const season = [0.005, 0.01, 0.03, 0.07, 0.13, 0.19, 0.22, 0.18, 0.1, 0.045, 0.015, 0.005];
 
 /**
- * Boats the yard sold in the three years before it kept records here: hours told now and then, services done or not. They
+ * Boats the yard sold in the three years before it kept records here: hours reported now and then, services done or not. They
  * give the forecast something to learn from and the workshop a spring to look forward to. Always the same for the same day.
  */
 export async function makeFleet(database: Database, today: IsoDate, count = 120): Promise<void> {

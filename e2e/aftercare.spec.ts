@@ -69,7 +69,7 @@ test("an owner uploads a run at one speed, reads what it was like, follows the n
   await phone.getByLabel("Hours, Port engine").fill("19,4");
   await phone.getByRole("button", { name: "Tell the yard" }).first().click();
   await phone.getByRole("button", { name: "It is right, much was run" }).click();
-  await expect(phone.getByText("Last told 19.4 h")).toBeVisible();
+  await expect(phone.getByText("Last reported 19.4 h")).toBeVisible();
   // Out on the lake: what is told is kept, also through a reload, and goes when there is signal.
   await phone.context().setOffline(true);
   await phone.getByLabel("Hours, Port engine").fill("19.6");
@@ -80,7 +80,7 @@ test("an owner uploads a run at one speed, reads what it was like, follows the n
   await phone.reload();
   await expect(kept).toContainText("goes to the yard when there is signal");
   await phone.context().setOffline(false);
-  await expect(phone.getByText("Last told 19.6 h")).toBeVisible();
+  await expect(phone.getByText("Last reported 19.6 h")).toBeVisible();
   await expect(kept).toHaveCount(0);
   await phone.getByRole("link", { name: "What is due" }).click();
   await expect(phone.getByText("First service").first()).toBeVisible();

@@ -97,7 +97,7 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
   await expect(office.locator("#topic")).toBeVisible();
 });
 
-test("everything owed: whose it is, when, the buyer told, settled with evidence", async ({ page, store }) => {
+test("everything owed: whose it is, when, the buyer informed, settled with evidence", async ({ page, store }) => {
   await signIn(page, store, "Ines Marr");
   await page.getByRole("link", { name: "Aftercare" }).click();
   await page.getByRole("link", { name: "Owed", exact: true }).click();
@@ -112,7 +112,7 @@ test("everything owed: whose it is, when, the buyer told, settled with evidence"
   await expect(light.getByText(/fix by a date · Tobin Ashgrove/)).toBeVisible();
   await light.getByLabel("Message to Severin Halloway").fill("The part is here. Come by on Friday.");
   await light.getByRole("button", { name: "Tell the buyer", exact: true }).click();
-  await expect(light.getByText(/buyer told/)).toBeVisible();
+  await expect(light.getByText(/message sent/)).toBeVisible();
   const { messages } = await (await page.request.get(`${store.address}/api/deliveries/d-p615/messages`)).json();
   expect(messages).toMatchObject([{ recipient: "Severin Halloway", text: "The part is here. Come by on Friday." }]);
   await light.getByRole("button", { name: /^Settle: Light strip/ }).click();

@@ -38,7 +38,7 @@ describe("runs", () => {
     expect(first.body.runs[0].verdict.breaches[0].says).toContain("longer than 10 min at one speed");
     expect((await nessa.send("POST", "/api/boats/w112/runs", run)).body.runs).toEqual(first.body.runs);
     const after = await engineOf("w112");
-    expect(after.toldH).toBeCloseTo(before.toldH + 0.5, 6);
+    expect(after.reportedH).toBeCloseTo(before.reportedH + 0.5, 6);
     expect(after.coverage.find(({ fromRpm }: { fromRpm: number }) => fromRpm === 2500).s).toBe(1800);
     const { body } = await nessa.get(`/api/boats/w112/runs/${run.engines[0]!.id}`);
     expect(body.samples.length).toBeGreaterThan(1000);

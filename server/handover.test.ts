@@ -231,9 +231,9 @@ describe("hours", () => {
     expect(earlier.body.error.code).toBe("hours-fall");
     expect((await add(reading(2, { answer: "meter-changed" }))).status).toBe(200);
     const { body } = await nessa.get("/api/boats/w118");
-    expect(body.care[0]).toMatchObject({ toldH: 14.5, meterH: 2 });
+    expect(body.care[0]).toMatchObject({ reportedH: 14.5, meterH: 2 });
     expect((await add(reading(3))).status).toBe(200);
-    expect((await nessa.get("/api/boats/w118")).body.care[0]).toMatchObject({ toldH: 15.5, meterH: 3 });
+    expect((await nessa.get("/api/boats/w118")).body.care[0]).toMatchObject({ reportedH: 15.5, meterH: 3 });
   });
 
   it.each([

@@ -152,7 +152,7 @@ describe("messages", () => {
     const { messages } = (await nessa.get("/api/deliveries/d-p615/messages")).body;
     expect(messages).toMatchObject([{ id: tell.id, recipient: "Severin Halloway", state: "sent" }]);
     const line = (await nessa.get("/api/owed")).body.lines.find(({ ref }: { ref: string }) => ref === owed.ref);
-    expect(line.toldAt).toBe(tell.at);
+    expect(line.messagedAt).toBe(tell.at);
   });
 });
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { type CareFacts, rankCare } from "./index.ts";
 
 const today = "2026-06-20";
-const engine = { label: "Engine", toldOn: "2026-06-18", unseenH: 0.4, breakInEnds: null, isBreakInDone: true };
+const engine = { label: "Engine", reportedOn: "2026-06-18", unseenH: 0.4, breakInEnds: null, isBreakInDone: true };
 const facts = (change: Partial<CareFacts> = {}): CareFacts => ({
   inService: "2025-06-01",
   lastContact: "2026-05-01",
@@ -45,11 +45,11 @@ describe("rankCare", () => {
   });
 
   it("asks for hours by how many are likely run unseen, sooner in a break-in", () => {
-    const silent = { ...engine, toldOn: "2026-04-01" };
+    const silent = { ...engine, reportedOn: "2026-04-01" };
     expect(reasons({ engines: [{ ...silent, unseenH: 20 }] })).toEqual(["no-hours"]);
     expect(reasons({ engines: [{ ...silent, unseenH: 5 }] })).toEqual([]);
     expect(reasons({ engines: [{ ...silent, unseenH: 5, isBreakInDone: false }] })).toEqual(["no-hours"]);
-    expect(reasons({ engines: [{ ...silent, toldOn: "2026-06-15", unseenH: 20 }] })).toEqual([]);
+    expect(reasons({ engines: [{ ...silent, reportedOn: "2026-06-15", unseenH: 20 }] })).toEqual([]);
   });
 
   it("notes the end of a break-in around its day", () => {

@@ -19,8 +19,8 @@ export interface CareFacts {
   readonly lastContact: IsoDate | null;
   readonly engines: readonly {
     readonly label: string;
-    readonly toldOn: IsoDate | null;
-    /** Hours likely run since they were last told. */
+    readonly reportedOn: IsoDate | null;
+    /** Hours likely run since they were last reported. */
     readonly unseenH: number;
     readonly breakInEnds: IsoDate | null;
     readonly isBreakInDone: boolean;
@@ -41,7 +41,7 @@ const contactUntilDays = 21;
 const breakInSoonDays = 7;
 const breakInLateDays = 30;
 const serviceSoonDays = 30;
-/** Hours nobody has told of, from which it is worth asking; fewer while the limits of a break-in change by the hour. */
+/** Hours nobody has reported, from which it is worth asking; fewer while the limits of a break-in change by the hour. */
 const unseenH = 12;
 const unseenInBreakInH = 3;
 const silentDays = 14;
@@ -91,16 +91,17 @@ export function rankCare(facts: CareFacts, today: IsoDate): { weight: number; re
       );
   }
   const isBreakingIn = facts.engines.some(({ isBreakInDone }) => !isBreakInDone);
-  const toldOn =
-    facts.engines.flatMap((engine) => (engine.toldOn === null ? [] : [engine.toldOn])).sort()[0] ?? facts.inService;
-  const silent = differenceDays(today, toldOn);
+  const reportedOn =
+    facts.engines.flatMap((engine) => (engine.reportedOn === null ? [] : [engine.reportedOn])).sort()[0] ??
+    facts.inService;
+  const silent = differenceDays(today, reportedOn);
   const unseen = Math.max(0, ...facts.engines.map((engine) => engine.unseenH));
   if (silent > silentDays && unseen > (isBreakingIn ? unseenInBreakInH : unseenH))
     note(
       30 + Math.min(25, unseen),
       "no-hours",
-      toldOn,
-      `No hours told for ${silent} days; about ${Math.round(unseen)} h run since`,
+      reportedOn,
+      `No hours reported for ${silent} days; about ${Math.round(unseen)} h run since`,
       false,
     );
   found.sort((a, b) => b.weight - a.weight);

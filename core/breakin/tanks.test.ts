@@ -6,7 +6,7 @@ import { burnOf, type Fill, measureFuel, type TankBurn, tanksBurnt, toHours, tur
 const tanks = breakInPacks.find(({ id }) => id === "tanks-3")!;
 const entered: TankBurn = { tankL: 60, burnLph: 18, used: null };
 const fill = (date: string, litres: number, isFull = true): Fill => ({ date, litres, isFull });
-const told = (hours: Record<string, number>) => (date: string) => hours[date] ?? null;
+const reported = (hours: Record<string, number>) => (date: string) => hours[date] ?? null;
 
 describe("a break-in by tanks", () => {
   it("becomes hours by tank and burn, with the spread of the burn", () => {
@@ -41,7 +41,7 @@ describe("a break-in by tanks", () => {
 describe("measureFuel", () => {
   it("goes from full tanks to full tanks, with all that went in between", () => {
     const fills = [fill("2026-06-01", 50), fill("2026-06-05", 30, false), fill("2026-06-09", 42)];
-    const used = measureFuel(fills, 1, told({ "2026-06-01": 2, "2026-06-09": 6 }))!;
+    const used = measureFuel(fills, 1, reported({ "2026-06-01": 2, "2026-06-09": 6 }))!;
     expect(used).toEqual({ fromH: 2, points: [{ hours: 6, litres: 72 }] });
     expect(burnOf(used)).toBe(18);
   });
@@ -49,18 +49,18 @@ describe("measureFuel", () => {
   it("shares among the engines of one tank, and says nothing before a second brim or of less than an hour", () => {
     const fills = [fill("2026-06-01", 50), fill("2026-06-09", 60)];
     const hours = { "2026-06-01": 2, "2026-06-09": 4 };
-    expect(burnOf(measureFuel(fills, 2, told(hours))!)).toBe(15);
-    expect(measureFuel(fills.slice(0, 1), 1, told(hours))).toBeNull();
-    expect(measureFuel(fills, 1, told({ "2026-06-01": 2, "2026-06-09": 2.5 }))).toBeNull();
-    expect(measureFuel([], 1, told({}))).toBeNull();
+    expect(burnOf(measureFuel(fills, 2, reported(hours))!)).toBe(15);
+    expect(measureFuel(fills.slice(0, 1), 1, reported(hours))).toBeNull();
+    expect(measureFuel(fills, 1, reported({ "2026-06-01": 2, "2026-06-09": 2.5 }))).toBeNull();
+    expect(measureFuel([], 1, reported({}))).toBeNull();
   });
 
   it("only adds the litres of a day without hours, and of one tank topped up twice", () => {
     const fills = [fill("2026-06-01", 50), fill("2026-06-04", 20), fill("2026-06-09", 20), fill("2026-06-10", 2)];
-    const hours = told({ "2026-06-01": 1, "2026-06-09": 3, "2026-06-10": 3 });
+    const hours = reported({ "2026-06-01": 1, "2026-06-09": 3, "2026-06-10": 3 });
     expect(measureFuel(fills, 1, hours)).toEqual({ fromH: 1, points: [{ hours: 3, litres: 42 }] });
     const topped = [fill("2026-06-01", 50), fill("2026-06-02", 3), fill("2026-06-09", 40)];
-    const still = told({ "2026-06-01": 1, "2026-06-02": 1, "2026-06-09": 3 });
+    const still = reported({ "2026-06-01": 1, "2026-06-02": 1, "2026-06-09": 3 });
     expect(measureFuel(topped, 1, still)).toEqual({ fromH: 1, points: [{ hours: 3, litres: 40 }] });
   });
 

@@ -8,7 +8,7 @@ export interface Fill {
   readonly isFull: boolean;
 }
 
-/** What one engine has burnt by its hours since the first full tanks, told at each time they were full again. */
+/** What one engine has burnt by its hours since the first full tanks, reported at each time they were full again. */
 export interface FuelUse {
   readonly fromH: number;
   readonly points: readonly { readonly hours: number; readonly litres: number }[];
@@ -29,7 +29,7 @@ const leastMeasuredH = 1;
 /**
  * What an engine burnt, from full tanks to full tanks: what goes in at the second was burnt since the first, whatever else
  * was put in between. A fill on a day of which no hours are known only adds its litres. `fills` by date, of engines that
- * share their tanks; `sharing` how many these are; `hoursOn` the engine's hours told on a day. Null where not enough is known.
+ * share their tanks; `sharing` how many these are; `hoursOn` the engine's hours reported on a day. Null where not enough is known.
  *
  * @example full at 2 h; 30 L, not full; 42 L, full at 6 h → 72 L in 4 h: 18 L/h.
  */

@@ -26,15 +26,15 @@ const leastShare = 1e-4;
 export function believeOwner(fleet: FleetYear, intervals: readonly Interval[], tripMeanH: number): Owner {
   const shape = 1 / fleet.cv ** 2;
   const scale = fleet.mean * fleet.cv ** 2;
-  const told = intervals.reduce((sum, { hours }) => sum + hours, 0);
+  const reported = intervals.reduce((sum, { hours }) => sum + hours, 0);
   const passed = Math.max(
     leastShare,
     intervals.reduce((sum, { share }) => sum + share, 0),
   );
   // Wide enough for the fleet and for what this owner has shown.
   const lowest =
-    Math.log(Math.min(fleet.mean, told > 0 ? told / passed : fleet.mean)) - Math.min(8, 0.1 + 6 * fleet.cv);
-  const highest = Math.log(Math.max(fleet.mean, told / passed)) + Math.min(3, 0.1 + 2.5 * fleet.cv);
+    Math.log(Math.min(fleet.mean, reported > 0 ? reported / passed : fleet.mean)) - Math.min(8, 0.1 + 6 * fleet.cv);
+  const highest = Math.log(Math.max(fleet.mean, reported / passed)) + Math.min(3, 0.1 + 2.5 * fleet.cv);
   // This is done for each engine of a fleet: logarithms are taken once where they can be, and arrays are plain ones, which
   // are made and cleared away faster than typed ones of this size.
   const step = (highest - lowest) / gridSize;

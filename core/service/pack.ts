@@ -59,13 +59,18 @@ export function listComing(
 }
 
 /**
- * The hours an engine likely shows on `today`, from the last told hours and the hours expected in each month since.
- * (10 h told on 2024-06-10, 30 h expected in June, 2024-06-20) → 20.
+ * The hours an engine likely shows on `today`, from the last reported hours and the hours expected in each month since.
+ * (10 h reported on 2024-06-10, 30 h expected in June, 2024-06-20) → 20.
  */
-export function estimateHours(toldH: number, toldOn: IsoDate, today: IsoDate, monthlyHours: readonly number[]): number {
-  let hours = toldH;
+export function estimateHours(
+  reportedH: number,
+  reportedOn: IsoDate,
+  today: IsoDate,
+  monthlyHours: readonly number[],
+): number {
+  let hours = reportedH;
   const last = toDayNumber(today);
-  let day = toDayNumber(toldOn) + 1;
+  let day = toDayNumber(reportedOn) + 1;
   while (day <= last) {
     const date = fromDayNumber(day);
     const month = +date.slice(5, 7);

@@ -201,9 +201,9 @@ describe("who did it", () => {
   it("keeps both marks where two of the store disagree; the later counts", () => {
     const tobins = { ...mark(5, "lanyard", "told"), by: "tobin" } as Entry;
     const state = foldWalk([mark(2, "lanyard", "did"), tobins]);
-    const told = state.topics.get("lanyard")!;
-    expect(told.mark).toBe("told");
-    expect(listDisputed(told).map(({ by, mark: as }) => [by, as])).toEqual([["nessa", "did"]]);
+    const marked = state.topics.get("lanyard")!;
+    expect(marked.mark).toBe("told");
+    expect(listDisputed(marked).map(({ by, mark: as }) => [by, as])).toEqual([["nessa", "did"]]);
     expect(
       listDisputed(foldWalk([mark(2, "lanyard", "told"), mark(3, "lanyard", "did")]).topics.get("lanyard")!),
     ).toEqual([]);
@@ -270,7 +270,7 @@ describe("what is owed first", () => {
     );
   });
 
-  it("takes owner and day from the last to assign it, and says when the buyer was told", () => {
+  it("takes owner and day from the last to assign it, and says when the buyer was informed", () => {
     const state = foldWalk([
       snag(1, {}),
       { ...base(2), kind: "assign", ref: idOf(1), owner: "Tobin Ashgrove", due: "2026-06-20" },
@@ -279,7 +279,7 @@ describe("what is owed first", () => {
     expect(listOwed(topics, rig.gear, state)[0]).toMatchObject({
       owner: "Tobin Ashgrove",
       due: "2026-06-20",
-      toldAt: base(3).at,
+      messagedAt: base(3).at,
     });
   });
 });

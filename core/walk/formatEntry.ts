@@ -73,7 +73,7 @@ export function formatEntry(
     case "settle":
       return `Settled: ${of(entry.ref)} (${entry.note})`;
     case "tell":
-      return `The buyer was told: ${entry.text}`;
+      return `Message to the buyer: ${entry.text}`;
     case "call":
       return `The buyer rang${entry.topic === null ? "" : ` about ${titleOf(entry.topic)}`}: ${entry.note}`;
     case "amend":

@@ -27,10 +27,10 @@ export function listHands(
   people: readonly { readonly id: string }[],
   state: WalkState,
 ): Map<string, Mark | null> {
-  const told = state.topics.get(topic.id);
+  const marked = state.topics.get(topic.id);
   // A mark for all stands for each, until one of their own is made.
-  const forAll = told?.marks.findLast(({ person }) => person === null)?.mark ?? null;
-  return new Map(people.map(({ id }) => [id, told?.people.get(id) ?? forAll]));
+  const forAll = marked?.marks.findLast(({ person }) => person === null)?.mark ?? null;
+  return new Map(people.map(({ id }) => [id, marked?.people.get(id) ?? forAll]));
 }
 
 /** The topics this one comes after that have not been marked yet: what it waits for. */
@@ -78,8 +78,8 @@ export interface Owed {
   readonly owner: string | null;
   /** The promised day. */
   readonly due: IsoDate | null;
-  /** When the buyer was last told about it. */
-  readonly toldAt: string | null;
+  /** When the buyer was last sent a message about it. */
+  readonly messagedAt: string | null;
   /** The topic that is put off or was left out; it can be made up for by marking it. */
   readonly topic: string | null;
 }
@@ -100,7 +100,7 @@ export function listOwed(topics: readonly Topic[], gear: Rig["gear"], state: Wal
       severity: null,
       owner: null,
       due: null,
-      toldAt: null,
+      messagedAt: null,
       topic: null,
       ...more,
     });
@@ -145,8 +145,8 @@ export function listOwed(topics: readonly Topic[], gear: Rig["gear"], state: Wal
     .filter(({ ref }) => !state.settled.has(ref))
     .map((each) => {
       const assigned = state.assigned.get(each.ref);
-      const toldAt = state.tells.findLast(({ ref }) => ref === each.ref)?.at ?? null;
-      return { ...each, toldAt, ...(assigned === undefined ? {} : { owner: assigned.owner, due: assigned.due }) };
+      const messagedAt = state.tells.findLast(({ ref }) => ref === each.ref)?.at ?? null;
+      return { ...each, messagedAt, ...(assigned === undefined ? {} : { owner: assigned.owner, due: assigned.due }) };
     });
 }
 

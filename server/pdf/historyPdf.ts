@@ -59,8 +59,8 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
           [label("Engine"), label("Hours", true), label("Read on"), label("Likely now")],
           ...care.map((engine) => [
             { text: write(engine.label) },
-            { text: engine.toldH === null ? "–" : `${engine.toldH.toFixed(1)} h`, alignment: "right" as const },
-            { text: engine.toldOn === null ? "–" : formatDate(engine.toldOn) },
+            { text: engine.reportedH === null ? "–" : `${engine.reportedH.toFixed(1)} h`, alignment: "right" as const },
+            { text: engine.reportedOn === null ? "–" : formatDate(engine.reportedOn) },
             { text: engine.likelyNowH === null ? "–" : `about ${engine.likelyNowH.toFixed(0)} h` },
           ]),
         ],
@@ -112,7 +112,7 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
       {
         margin: [0, 8, 0, 0],
         text: write(
-          "Where a service was late or done elsewhere, look into the engine maker's manual for what it asks then. Dates are likely ones, from the hours told.",
+          "Where a service was late or done elsewhere, look into the engine maker's manual for what it asks then. Dates are likely ones, from the hours reported.",
           { fontSize: 8.5, color: soft },
         ),
       },

@@ -4,9 +4,9 @@ import { foldWalk, ownerId } from "../../core/walk/index.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { ink, soft } from "./ink.ts";
 import { printPdf, write } from "./printer.ts";
+import { cautionPart, gearPart, head, owedPart, remotePart, topicPart } from "./record/explained.ts";
 import { amendmentPart, measurePart, photoPart, readyPart, signPart } from "./record/proof.ts";
 import { createTimes, type Sheet } from "./record/sheet.ts";
-import { cautionPart, gearPart, head, owedPart, remotePart, topicPart } from "./record/told.ts";
 
 const mostPhotos = 60;
 

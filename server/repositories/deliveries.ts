@@ -26,7 +26,7 @@ export const summarySchema = z.strictObject({
       severity: z.enum(severities).nullable(),
       owner: z.string().nullable(),
       due: isoDateSchema.nullable(),
-      toldAt: z.string().nullable(),
+      messagedAt: z.string().nullable(),
       topic: z.string().nullable(),
     }),
   ),
@@ -60,11 +60,26 @@ const writePlanOptions = ({ style, manualOrder, ...options }: PlanOptions) => ({
   wishes: JSON.stringify({ ...options, hand: manualOrder }),
 });
 
+/** The row keeps when the buyer was last sent a message under its first name, `toldAt`. */
+const readSummary = (text: string): Summary => {
+  if (text === "") return noSummary;
+  const { owed, ...rest } = JSON.parse(text);
+  const rename = ({ toldAt, ...each }: { toldAt: string | null }) => ({ ...each, messagedAt: toldAt });
+  return { ...rest, owed: owed.map(rename) };
+};
+const writeSummary = ({ owed, ...rest }: Summary) => ({
+  summary: JSON.stringify({
+    ...rest,
+    owed: owed.map(({ messagedAt, ...each }) => ({ ...each, toldAt: messagedAt })),
+  }),
+  owed: owed.length,
+});
+
 const toDelivery = ({ buyers, summary, style, wishes, owed: _, ...rest }: DeliveryRow): DeliveryRecord => ({
   ...rest,
   buyers: JSON.parse(buyers),
   planOptions: readPlanOptions(wishes, style),
-  summary: summary === "" ? noSummary : JSON.parse(summary),
+  summary: readSummary(summary),
 });
 
 const mostRemembered = 100;
@@ -92,8 +107,7 @@ export function createDeliveries({ models }: Database) {
           ...delivery,
           ...writePlanOptions(planOptions),
           buyers: JSON.stringify(buyers),
-          summary: JSON.stringify(summary),
-          owed: summary.owed.length,
+          ...writeSummary(summary),
         },
         inTx(transaction),
       );
@@ -109,7 +123,7 @@ export function createDeliveries({ models }: Database) {
     sumOwed: async () => (await models.deliveries.sum("owed")) ?? 0,
     async setPlan(id: string, options: PlanOptions, summary: Summary, transaction: Transaction) {
       await models.deliveries.update(
-        { ...writePlanOptions(options), summary: JSON.stringify(summary), owed: summary.owed.length },
+        { ...writePlanOptions(options), ...writeSummary(summary) },
         { where: { id }, transaction },
       );
     },
@@ -129,10 +143,7 @@ export function createDeliveries({ models }: Database) {
       return spent;
     },
     async setSummary(id: string, summary: Summary, transaction: Transaction) {
-      await models.deliveries.update(
-        { summary: JSON.stringify(summary), owed: summary.owed.length },
-        { where: { id }, transaction },
-      );
+      await models.deliveries.update(writeSummary(summary), { where: { id }, transaction });
     },
     /** All entries of a delivery, by id. Those of the walks under way are remembered: every entry posted asks for them. */
     async listEntries(deliveryId: string, transaction?: Transaction): Promise<readonly Entry[]> {

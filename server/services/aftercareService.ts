@@ -170,7 +170,7 @@ export function createAftercareService(parts: Parts) {
       ranked.sort((a, b) => b.weight - a.weight || (a.one.boat.id < b.one.boat.id ? -1 : 1));
       // Only of those that are shown, people and slots are looked up.
       const lines = ranked.slice(0, mostLines).map(({ one, weight, reasons, lastMessage }): CareLine => {
-        const { boat, toldH, likelyNowH, toldOn } = one;
+        const { boat, reportedH, likelyNowH, reportedOn } = one;
         const delivery = soldOf.get(boat.id);
         const contact = contactOf(boat);
         return {
@@ -182,9 +182,9 @@ export function createAftercareService(parts: Parts) {
           delivery: delivery?.id ?? null,
           weight,
           reasons,
-          toldH,
+          reportedH,
           likelyNowH,
-          toldOn,
+          reportedOn,
           lastMessage,
           booking: bookingOf.get(boat.id) ?? null,
         };
@@ -256,7 +256,7 @@ export function createAftercareService(parts: Parts) {
     async planJobs() {
       const today = clock.today();
       const planned: NewJob[] = [];
-      for (const { boat, facts, toldH, breakInH } of await fleetCare.read()) {
+      for (const { boat, facts, reportedH, breakInH } of await fleetCare.read()) {
         const contactOn = addDays(facts.inService, contactAfterDays);
         if (contactOn >= addDays(today, -1))
           planned.push({
@@ -267,7 +267,7 @@ export function createAftercareService(parts: Parts) {
           });
         const ends = facts.engines.find(({ isBreakInDone }) => !isBreakInDone)?.breakInEnds;
         const isEnding = ends !== undefined && ends !== null && ends <= addDays(today, 3);
-        if (isEnding && toldH !== null && breakInH !== null)
+        if (isEnding && reportedH !== null && breakInH !== null)
           planned.push({
             id: `break-in-end:${boat.id}`,
             kind: "break-in-end",

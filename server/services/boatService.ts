@@ -219,7 +219,7 @@ export function createBoatService(parts: Parts) {
         // An answer to a question that was not asked says nothing.
         const stands = asked === null ? null : answer;
         await boats.addReading({ ...rest, boatId: id, reason, photo, answer: stands, by: author }, transaction);
-        // Asked for their hours, they have told them.
+        // Asked for their hours, they have reported them.
         for (const kind of ["ask-hours", "break-in-end"])
           await messages.noteAnswer(id, kind, `${reading.hours} h`, transaction);
         await refreshDue(boat, transaction);
@@ -311,7 +311,7 @@ function rankOwed(owing: readonly DeliveryRecord[], boats: ReadonlyMap<string, B
 }
 
 function describeOwed(delivery: DeliveryRecord, boat: BoatRecord): Today["owed"] {
-  return delivery.summary.owed.map(({ ref, what, text, since, severity, owner, due, toldAt, topic }) => ({
+  return delivery.summary.owed.map(({ ref, what, text, since, severity, owner, due, messagedAt, topic }) => ({
     boat: boat.id,
     boatName: boat.name,
     serial: serial(boat),
@@ -323,7 +323,7 @@ function describeOwed(delivery: DeliveryRecord, boat: BoatRecord): Today["owed"]
     severity,
     owner,
     due,
-    toldAt,
+    messagedAt,
     topic,
     buyers: delivery.buyers.map(({ name }) => name).join(" and "),
   }));
@@ -372,12 +372,12 @@ function listDue(
   dueBy: IsoDate,
   buyers: string,
 ): Today["due"] {
-  const all = care.flatMap(({ label, toldH, toldOn, likelyNowH, items }) =>
+  const all = care.flatMap(({ label, reportedH, reportedOn, likelyNowH, items }) =>
     items.flatMap(({ title, targetH, dueDate, by, state }): Today["due"] => {
-      if (toldH === null || toldOn === null || likelyNowH === null) return [];
+      if (reportedH === null || reportedOn === null || likelyNowH === null) return [];
       if (dueDate === null || dueDate > dueBy || by === null || state === "finished") return [];
       const what = { boat: boat.id, boatName: boat.name, serial: serial(boat), buyers };
-      return [{ ...what, engine: label, title, likelyNowH, toldH, toldOn, targetH, dueDate, by, state }];
+      return [{ ...what, engine: label, title, likelyNowH, reportedH, reportedOn, targetH, dueDate, by, state }];
     }),
   );
   const first = all.sort((a, b) => (a.dueDate < b.dueDate ? -1 : a.dueDate > b.dueDate ? 1 : 0))[0];

@@ -141,7 +141,7 @@ export function createCalendarService(parts: Parts) {
                 uid: `due-${boat.id}@ravik`,
                 sequence: boats.versionOf(boat.id),
                 title: `${facts.next.title} due, ${boat.name} ${boat.hull.slice(3, 8)}`,
-                says: "Likely day, from the hours told so far.",
+                says: "Likely day, from the hours reported so far.",
                 when: { day: laterOf(facts.next.date, today) },
               },
             ],

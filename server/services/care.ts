@@ -85,8 +85,8 @@ function ofOwner(resolved: readonly Resolved[], rig: Rig, inService: IsoDate | n
 export function readEngineStatus(question: CareQuestion, engine: Engine): EngineStatus {
   const { fleet, today, inService, rig } = question;
   const resolved = resolveReadings(readingsOf(question.readings, engine.id));
-  const told = resolved.at(-1) ?? null;
-  const last = told === null ? null : { date: told.date, hours: told.engineH };
+  const reported = resolved.at(-1) ?? null;
+  const last = reported === null ? null : { date: reported.date, hours: reported.engineH };
   // One stretch from the first to the last reading says nearly all that the single ones do.
   const [first] = ofOwner(resolved, rig, inService);
   const passed =
@@ -140,15 +140,15 @@ function describeEngine(question: CareQuestion, status: EngineStatus, withForeca
     engine: engine.id,
     label: engine.label,
     kind: engine.kind,
-    toldH: last?.hours ?? null,
+    reportedH: last?.hours ?? null,
     meterH: resolved.at(-1)?.meterH ?? null,
-    toldOn: last?.date ?? null,
+    reportedOn: last?.date ?? null,
     likelyNowH,
     breakInTitle: pack.title,
     breakInBasis: pack.basis,
     isByTanks: pack.per === "tank",
     tankHours: pack.per !== "tank" || fuel === null ? null : describeTanks(pack.totalH, fuel, hours),
-    // Limits follow the hours told, not those supposed: the lower count has the stricter limits.
+    // Limits follow the hours reported, not those supposed: the lower count has the stricter limits.
     breakIn: last === null || inHours === null ? null : findBreakInStanding(inHours, last.hours, engine.ratedRpm.to),
     limits,
     ratedToRpm: engine.ratedRpm.to,

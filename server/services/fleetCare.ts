@@ -13,8 +13,8 @@ import type { PackService } from "./packService.ts";
 export interface BoatFacts {
   readonly boat: BoatHead;
   readonly facts: Pick<CareFacts, "inService" | "engines" | "next">;
-  readonly toldH: number | null;
-  readonly toldOn: IsoDate | null;
+  readonly reportedH: number | null;
+  readonly reportedOn: IsoDate | null;
   readonly likelyNowH: number | null;
   readonly breakInH: number | null;
   readonly jobs: readonly ExpectedJob[];
@@ -117,7 +117,7 @@ export function describeFacts(
     const isDone = totalH === null || (last !== null && last.hours >= totalH);
     return {
       label: engine.label,
-      toldOn: last?.date ?? null,
+      reportedOn: last?.date ?? null,
       unseenH: last === null || likelyNowH === null ? 0 : likelyNowH - last.hours,
       breakInEnds:
         totalH === null || last === null || isDone
@@ -131,8 +131,8 @@ export function describeFacts(
   return {
     boat,
     facts: { inService, engines: engines.map(({ totalH: _, ...engine }) => engine), next },
-    toldH: first?.last?.hours ?? null,
-    toldOn: first?.last?.date ?? null,
+    reportedH: first?.last?.hours ?? null,
+    reportedOn: first?.last?.date ?? null,
     likelyNowH: first?.likelyNowH ?? null,
     breakInH: engines[0]?.totalH ?? null,
     jobs,

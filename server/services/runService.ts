@@ -88,10 +88,10 @@ export function createRunService({ database, boats, runs, packService, rigServic
               throw new Failure("invalid-input", {
                 issues: [{ path: `engines.samples[${i}]`, message: "must be later than the sample before" }],
               });
-          const told = resolveReadings(readingsOf(readings, engineId));
-          const last = told.findLast(({ date }) => date <= run.date);
+          const reported = resolveReadings(readingsOf(readings, engineId));
+          const last = reported.findLast(({ date }) => date <= run.date);
           const hoursBefore = last?.engineH ?? 0;
-          const limits = limitsOf(engine, packs, fuelOf(rig, engine, fills, told));
+          const limits = limitsOf(engine, packs, fuelOf(rig, engine, fills, reported));
           const verdict = judgeRun(limits, hoursBefore, samples, run.startMin, engine.ratedRpm.to);
           const line: RunLine = {
             id,
@@ -108,7 +108,7 @@ export function createRunService({ database, boats, runs, packService, rigServic
           await runs.add({ ...line, boatId }, trace, at, transaction);
           kept.push(line);
           // A run after the last reading moves the hours on; one that was forgotten and comes late does not.
-          if (last === told.at(-1) && verdict.runS > 0)
+          if (last === reported.at(-1) && verdict.runS > 0)
             await boats.addReading(
               {
                 id,

@@ -54,7 +54,7 @@ describe("Today", () => {
     expect([...new Set(states)]).toEqual(["overdue", "soon"]);
     expect(states).toEqual(states.toSorted());
     expect(due[0]).toMatchObject({ engine: "Both engines", title: "First service", targetH: 20 });
-    expect(due[0]!.likelyNowH).toBeGreaterThan(due[0]!.toldH);
+    expect(due[0]!.likelyNowH).toBeGreaterThan(due[0]!.reportedH);
   });
 
   it("forgets what fell due as soon as hours or a service are entered", async () => {
@@ -99,7 +99,7 @@ describe("Today", () => {
   });
 });
 
-const told = { reason: null, source: "walk", answer: null, photo: null };
+const hoursRow = { reason: null, source: "walk", answer: null, photo: null };
 const kept = { outcome: "done", note: "", photo: null, priceCents: null };
 
 describe("describeCare", () => {
@@ -109,20 +109,20 @@ describe("describeCare", () => {
     today: "2024-06-01",
     packs: await store.services.packService.read(),
     fleet: learnFleet([], monthlyHours),
-    readings: [{ ...told, id: "1", boatId: "b", engine: "port", date: "2024-06-01", hours: 1, by: "n" }],
+    readings: [{ ...hoursRow, id: "1", boatId: "b", engine: "port", date: "2024-06-01", hours: 1, by: "n" }],
     services: [],
     fills: [],
     runs: [],
     ...change,
   });
 
-  it("says nothing is due, and no break-in, while no hours were told", async () => {
+  it("says nothing is due, and no break-in, while no hours were reported", async () => {
     const [port, starboard] = describeCare(await question());
-    expect(port).toMatchObject({ toldH: 1, likelyNowH: 1, breakIn: { hours: 1, done: false } });
-    expect(starboard).toMatchObject({ toldH: null, likelyNowH: null, breakIn: null, items: [] });
+    expect(port).toMatchObject({ reportedH: 1, likelyNowH: 1, breakIn: { hours: 1, done: false } });
+    expect(starboard).toMatchObject({ reportedH: null, likelyNowH: null, breakIn: null, items: [] });
   });
 
-  it("holds break-in to the hours told, and dates to the hours likely", async () => {
+  it("holds break-in to the hours reported, and dates to the hours likely", async () => {
     const [port] = describeCare(await question({ today: "2024-08-01" }));
     expect(port!.breakIn!.hours).toBe(1);
     expect(port!.likelyNowH).toBeGreaterThan(20);

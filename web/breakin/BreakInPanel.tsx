@@ -34,9 +34,9 @@ export function BreakInPanel({ port }: { port: BreakInPort }) {
               <h3 className="font-bold">
                 {care.label}{" "}
                 <span className="num font-normal text-soft">
-                  {care.toldH === null
-                    ? "no hours told"
-                    : `${care.toldH.toFixed(1)} of ${care.limits.at(-1)?.toH.toFixed(0) ?? "–"} h`}
+                  {care.reportedH === null
+                    ? "no hours reported"
+                    : `${care.reportedH.toFixed(1)} of ${care.limits.at(-1)?.toH.toFixed(0) ?? "–"} h`}
                 </span>
               </h3>
               {!isOnePack && <p className="text-soft">{care.breakInTitle}</p>}
@@ -54,7 +54,7 @@ export function BreakInPanel({ port }: { port: BreakInPort }) {
                 </p>
               )}
               {care.limits.length > 0 && (
-                <LimitsChart limits={care.limits} topRpm={care.ratedToRpm} hours={care.toldH} />
+                <LimitsChart limits={care.limits} topRpm={care.ratedToRpm} hours={care.reportedH} />
               )}
               <CoverageBars care={care} />
             </div>

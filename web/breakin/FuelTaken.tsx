@@ -129,7 +129,7 @@ function FillRow({ port, fill }: { port: BreakInPort; fill: FillLine }) {
         <strong className="num">{formatLitres(fill)}</strong>
         <span className="text-soft">{fill.by}</span>
         {fill.isFull && !fill.hasHours && (
-          <span className="text-amber">◷ No hours told on that day: tell them, or it only adds its litres</span>
+          <span className="text-amber">◷ No hours reported on that day: add them, or it only adds its litres</span>
         )}
         <button
           type="button"

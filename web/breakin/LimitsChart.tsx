@@ -7,7 +7,7 @@ import { formatHours } from "../ui/words.ts";
 interface LimitsChartProps {
   readonly limits: readonly LimitPhase[];
   readonly topRpm: number;
-  /** Hours told so far; marked where they are within the break-in. */
+  /** Hours reported so far; marked where they are within the break-in. */
   readonly hours: number | null;
   readonly heightPx?: number;
 }

@@ -35,8 +35,8 @@ export function NextRun({ port, onRan }: NextRunProps) {
   if (set === undefined)
     return (
       <p className="text-soft">
-        There is a plan as soon as hours were told, and, where the break-in is counted in tanks, the burn stands on the
-        rig sheet.
+        There is a plan as soon as hours were reported, and, where the break-in is counted in tanks, the burn stands on
+        the rig sheet.
       </p>
     );
   const change = (value: Following | null) => {
@@ -186,9 +186,9 @@ function LegTable({ legs, care }: { legs: readonly Leg[]; care: readonly EngineC
 
 function planOf(care: readonly EngineCare[], minutes: number): Leg[] | null {
   if (minutes < leastMin) return null;
-  const engines = care.map(({ limits, toldH, coverage, ratedToRpm }) => ({
+  const engines = care.map(({ limits, reportedH, coverage, ratedToRpm }) => ({
     phases: limits,
-    hoursBefore: toldH ?? 0,
+    hoursBefore: reportedH ?? 0,
     coveredS: Object.fromEntries(coverage.map(({ fromRpm, s }) => [String(fromRpm), s])),
     topRpm: ratedToRpm,
   }));

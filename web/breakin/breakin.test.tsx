@@ -39,9 +39,9 @@ function createCare(engine: string, label: string, hours: number, change: Partia
     engine,
     label,
     kind: "outboard",
-    toldH: hours,
+    reportedH: hours,
     meterH: hours,
-    toldOn: "2026-06-01",
+    reportedOn: "2026-06-01",
     likelyNowH: hours,
     breakInTitle: pack.title,
     breakInBasis: pack.basis,
@@ -169,7 +169,7 @@ describe("the next run", () => {
 
   it("waits for hours, and for the burn of a break-in by tanks", () => {
     show([createCare("main", "Engine", 0, { breakIn: null, limits: [], isByTanks: true })]);
-    expect(screen.getByText(/There is a plan as soon as hours were told/)).toBeTruthy();
+    expect(screen.getByText(/There is a plan as soon as hours were reported/)).toBeTruthy();
     expect(screen.getByText(/Counted in tanks: as soon as its burn is known/)).toBeTruthy();
   });
 
@@ -217,7 +217,7 @@ describe("fuel taken", () => {
   it("after the first brim needs litres, says which brim does not count, and takes one back", async () => {
     const { noted } = show([byTanks], [], [brim]);
     expect(screen.getByText("full, not counted")).toBeTruthy();
-    expect(screen.getByText(/No hours told on that day/)).toBeTruthy();
+    expect(screen.getByText(/No hours reported on that day/)).toBeTruthy();
     expect(screen.getByText(/One brim is noted/)).toBeTruthy();
     await note();
     expect(screen.getByRole("alert").textContent).toContain("Type the litres");

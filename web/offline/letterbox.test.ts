@@ -31,7 +31,7 @@ beforeEach(() => {
 });
 afterEach(() => vi.unstubAllGlobals());
 
-const told = (id: string, hours: number) =>
+const reported = (id: string, hours: number) =>
   ({
     id,
     name: "addOwnerReading",
@@ -47,7 +47,7 @@ describe("what is written about a boat", () => {
     const box = createLetterbox();
     const sent: string[] = [];
     box.onSent(async ({ id }) => void sent.push(id));
-    expect(await box.post(told("1", 12))).toEqual({ done: true });
+    expect(await box.post(reported("1", 12))).toEqual({ done: true });
     expect(box.listOf("boat")).toEqual([]);
     expect([atYard(), sent]).toEqual([["1"], ["1"]]);
   });
@@ -55,8 +55,8 @@ describe("what is written about a boat", () => {
   it("is kept without signal, through a reload, and goes in the order it was written", async () => {
     yard.isSilent = true;
     const box = createLetterbox();
-    expect(await box.post(told("1", 12))).toBeNull();
-    expect(await box.post(told("2", 13))).toBeNull();
+    expect(await box.post(reported("1", 12))).toBeNull();
+    expect(await box.post(reported("2", 13))).toBeNull();
     const afterReload = createLetterbox();
     await afterReload.ready;
     expect(afterReload.listOf("boat").map(({ says }) => says)).toEqual(["12 h", "13 h"]);
@@ -72,7 +72,7 @@ describe("what is written about a boat", () => {
   it("that the yard does not take is thrown back at whoever is there, and not kept", async () => {
     yard.leastH = 10;
     const box = createLetterbox();
-    await expect(box.post(told("1", 4))).rejects.toEqual(
+    await expect(box.post(reported("1", 4))).rejects.toEqual(
       new Refused({ code: "hours-fall", got: 4, before: 10, on: "2026-06-01" }),
     );
     expect(box.count()).toBe(0);
@@ -82,9 +82,9 @@ describe("what is written about a boat", () => {
     yard.isSilent = true;
     yard.leastH = 10;
     const box = createLetterbox();
-    await box.post(told("1", 4));
+    await box.post(reported("1", 4));
     yard.isSilent = false;
-    expect(await box.post(told("2", 14))).toEqual({ done: true });
+    expect(await box.post(reported("2", 14))).toEqual({ done: true });
     expect(box.listOf("boat")[0]).toMatchObject({ id: "1", refusal: { code: "hours-fall", before: 10 } });
     events.dispatchEvent(new Event("online"));
     await box.answer("1", { answer: "meter-changed" });
@@ -100,8 +100,8 @@ describe("what is written about a boat", () => {
         : answering(path, init),
     );
     const box = createLetterbox();
-    expect(await box.post(told("1", 12))).toBeNull();
-    expect(await box.post(told("2", 13))).toEqual({ done: true });
+    expect(await box.post(reported("1", 12))).toBeNull();
+    expect(await box.post(reported("2", 13))).toEqual({ done: true });
     expect([atYard(), box.listOf("boat").map(({ id }) => id)]).toEqual([["2"], ["1"]]);
     vi.stubGlobal("fetch", answering);
     events.dispatchEvent(new Event("online"));
@@ -111,11 +111,11 @@ describe("what is written about a boat", () => {
   it("can be taken back while it lies here", async () => {
     yard.isSilent = true;
     const box = createLetterbox();
-    await box.post(told("1", 4));
+    await box.post(reported("1", 4));
     await box.takeBack("1");
     yard.isSilent = false;
     events.dispatchEvent(new Event("online"));
-    await box.post(told("2", 5));
+    await box.post(reported("2", 5));
     expect(atYard()).toEqual(["2"]);
   });
 
@@ -123,7 +123,7 @@ describe("what is written about a boat", () => {
     yard.isSilent = true;
     const box = createLetterbox();
     box.setUser("nessa");
-    const { params: _, ...letter } = told("1", 12);
+    const { params: _, ...letter } = reported("1", 12);
     await box.post({
       ...letter,
       name: "addReading",
@@ -132,7 +132,7 @@ describe("what is written about a boat", () => {
     });
     box.setUser("tobin");
     yard.isSilent = false;
-    await box.post(told("2", 13));
+    await box.post(reported("2", 13));
     expect(atYard()).toEqual(["2"]);
     box.setUser("nessa");
     await vi.waitFor(() => expect(atYard()).toEqual(["2", "1"]));
@@ -147,7 +147,7 @@ describe("what is written about a boat", () => {
       });
     });
     const box = createLetterbox({ patienceMs: 10 });
-    expect(await box.post(told("1", 12))).toBeNull();
+    expect(await box.post(reported("1", 12))).toBeNull();
     expect(box.count()).toBe(1);
     release(new Response(JSON.stringify({ done: true })));
     await vi.waitFor(() => expect(box.count()).toBe(0));

@@ -10,14 +10,14 @@ import { isPressing, owedSigns, owedWords, severityWords } from "./owedWords.ts"
 
 interface OwedRowProps {
   readonly delivery: string;
-  readonly owed: Pick<Owed, "ref" | "what" | "text" | "severity" | "owner" | "due" | "toldAt" | "topic">;
+  readonly owed: Pick<Owed, "ref" | "what" | "text" | "severity" | "owner" | "due" | "messagedAt" | "topic">;
   /** What stands below it: photos, its boat. */
   readonly children?: ReactNode;
 }
 
 /** One thing owed: what, how bad, whose, by when; settled with a line on how, and a photo as evidence. */
 export function OwedRow({ delivery, owed, children }: OwedRowProps) {
-  const { ref, what, text, severity, owner, due, toldAt, topic } = owed;
+  const { ref, what, text, severity, owner, due, messagedAt, topic } = owed;
   const [isOpen, setOpen] = useState(false);
   const [note, setNote] = useState("");
   const [photos, setPhotos] = useState<readonly string[]>([]);
@@ -31,7 +31,7 @@ export function OwedRow({ delivery, owed, children }: OwedRowProps) {
     severity === null ? owedWords[what] : severityWords[severity],
     owner ?? (what === "snag" || what === "promise" || what === "extra" ? "nobody yet" : null),
     due === null ? null : `by ${formatDay(due)}`,
-    toldAt === null ? null : `buyer told ${formatDay(toldAt.slice(0, 10))}`,
+    messagedAt === null ? null : `message sent ${formatDay(messagedAt.slice(0, 10))}`,
   ].filter((fact) => fact !== null);
   return (
     <li className="border-b border-rule py-2">

@@ -37,7 +37,7 @@ function CallListOf({ list }: { list: CallList }) {
       {line === undefined ? (
         <p className="mt-4 border-t border-ink py-4 text-soft">
           Nobody needs you this week. Those whose service or break-in comes up, who wait for a promise, or who have not
-          told their hours for long come to stand here.
+          reported their hours for long come to stand here.
         </p>
       ) : (
         <div className="mt-3 grid gap-x-8 gap-y-6 lg:grid-cols-[1fr_minmax(380px,40%)]">
@@ -110,10 +110,10 @@ function CareRow({ line, today, isPicked, onPick }: RowProps) {
           </span>
         </span>
         <span className="text-sm text-soft md:text-right">
-          {line.toldH !== null && (
+          {line.reportedH !== null && (
             <span className="num block">
-              <strong className="text-ink">{line.toldH.toFixed(1)} h</strong> told
-              {line.likelyNowH !== null && line.likelyNowH > line.toldH + 0.5
+              <strong className="text-ink">{line.reportedH.toFixed(1)} h</strong> reported
+              {line.likelyNowH !== null && line.likelyNowH > line.reportedH + 0.5
                 ? `, ${line.likelyNowH.toFixed(0)} likely`
                 : ""}
             </span>

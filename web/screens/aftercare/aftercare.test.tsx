@@ -42,9 +42,9 @@ const line = (change: Partial<CareLine> = {}): CareLine => ({
   delivery: "d1",
   weight: 80,
   reasons: [{ reason: "service", says: "First service is past due", date: "2026-06-01", isOverdue: true }],
-  toldH: 14,
+  reportedH: 14,
   likelyNowH: 22,
-  toldOn: "2026-05-20",
+  reportedOn: "2026-05-20",
   lastMessage: null,
   booking: null,
   ...change,
@@ -199,7 +199,7 @@ describe("whom to turn to", () => {
         reasons: [
           {
             reason: "no-hours",
-            says: "No hours told for 60 days; about 20 h run since",
+            says: "No hours reported for 60 days; about 20 h run since",
             date: "2026-04-16",
             isOverdue: false,
           },
@@ -207,7 +207,7 @@ describe("whom to turn to", () => {
       }),
     ]);
     const beside = await screen.findByRole("region", { name: /Ilse/ });
-    expect(screen.getByRole("list", { name: "Boats to turn to" }).textContent).toContain("14.0 h told, 22 likely");
+    expect(screen.getByRole("list", { name: "Boats to turn to" }).textContent).toContain("14.0 h reported, 22 likely");
     await user.click(within(beside).getByRole("button", { name: "Send it" }));
     expect(await within(beside).findByText(/Shall we book you a slot/, { selector: "li span" })).toBeTruthy();
     expect(asked.find(({ name }) => name === "sendMessage")?.body).toMatchObject({ kind: "service", withLink: false });

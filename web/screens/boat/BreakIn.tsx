@@ -30,7 +30,7 @@ export function BreakIn({ boat }: { boat: Boat }) {
 }
 
 function EngineLine({ care: { label, breakIn, limits } }: { care: EngineCare }) {
-  if (breakIn === null) return <li className="border-b border-rule py-2 text-soft">{label}: no hours told yet</li>;
+  if (breakIn === null) return <li className="border-b border-rule py-2 text-soft">{label}: no hours reported yet</li>;
   const { hours, totalH, phase, done } = breakIn;
   const share = Math.min(1, hours / totalH);
   return (
@@ -55,7 +55,7 @@ function EngineLine({ care: { label, breakIn, limits } }: { care: EngineCare }) 
           ))}
         </div>
         <p className="num mt-0.5 text-sm">
-          <strong>{hours.toFixed(1)}</strong> <span className="text-soft">of {formatHours(totalH)} h told</span>
+          <strong>{hours.toFixed(1)}</strong> <span className="text-soft">of {formatHours(totalH)} h reported</span>
         </p>
       </div>
       <p>

@@ -32,7 +32,7 @@ function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
   const { readings, today } = boat;
   const draw = useCallback(
     (inks: Inks) => {
-      const told = readings.filter(({ engine }) => engine === care.engine).map(({ date, hours }) => [date, hours]);
+      const reported = readings.filter(({ engine }) => engine === care.engine).map(({ date, hours }) => [date, hours]);
       const fan = forecast.fan;
       const target = forecast.nextService?.targetH;
       return {
@@ -77,7 +77,7 @@ function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
           },
           {
             type: "line",
-            data: told,
+            data: reported,
             symbol: "circle",
             symbolSize: 8,
             itemStyle: { color: inks.ink },

@@ -141,7 +141,7 @@ describe("HoursForm", () => {
     await vi.waitFor(() => expect(posts[1]).toMatchObject({ engine: starboard!.id, answer: "key-left-on" }));
   });
 
-  it("lists readings newest first, with who told them and why they fell", () => {
+  it("lists readings newest first, with who reported them and why they fell", () => {
     start([]);
     const rows = screen.getAllByRole("row").slice(1);
     expect(rows.map((row) => row.textContent)).toEqual([

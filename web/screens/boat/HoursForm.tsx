@@ -25,7 +25,7 @@ interface Fields {
 
 const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3";
 
-/** Hours as told by phone or read off the meter. Hours that fall or leap are asked about, and kept with the answer. */
+/** Hours as reported by phone or read off the meter. Hours that fall or leap are asked about, and kept with the answer. */
 export function HoursForm({ boat }: { boat: Boat }) {
   const [photo, setPhoto] = useState<string | null>(null);
   const { register, handleSubmit, reset, getValues, watch, formState } = useForm<Fields>({

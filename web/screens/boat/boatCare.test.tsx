@@ -147,8 +147,8 @@ describe("the fan of hours", () => {
     expect(says).toContain(`runs ${p10.toFixed(0)} to ${p90.toFixed(0)} h a year, likely ${p50.toFixed(0)}.`);
     expect(says).toMatch(/at 20 h: likely \d+ \w+ 2026, between/);
     const { series } = drawn();
-    const [low, spread, likely, told] = series.map(({ data }) => data);
-    expect(told).toEqual([
+    const [low, spread, likely, reported] = series.map(({ data }) => data);
+    expect(reported).toEqual([
       ["2026-05-01", 1],
       ["2026-06-15", 12.5],
     ]);

@@ -17,7 +17,7 @@ export function OwnerCare({ token, page }: { token: string; page: OwnerPage }) {
     <>
       <h2 className="text-xl font-bold">What comes up, and why</h2>
       <p className="text-soft">
-        Likely days, from the hours you told. The engine maker's manual comes first where it differs.
+        Likely days, from the hours you reported. The engine maker's manual comes first where it differs.
       </p>
       <ol className="mt-2 border-t border-ink">
         {visits.slice(0, 4).map((visit) => (

@@ -12,7 +12,7 @@ import { ErrorNotice } from "../../ui/Notice.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
 import { formatDay } from "../../ui/words.ts";
 
-/** The hours of each engine, told in two taps: into the field, and kept. */
+/** The hours of each engine, reported in two taps: into the field, and kept. */
 export function OwnerHours({ token, page }: { token: string; page: OwnerPage }) {
   return (
     <section aria-labelledby="your-hours" className="mb-6 border-l-4 border-helm bg-panel px-4 py-3">
@@ -79,8 +79,8 @@ function EngineHours({ token, page, care }: { token: string; page: OwnerPage; ca
       </div>
       <p className="num text-sm text-soft">
         {care.meterH === null
-          ? "None told yet."
-          : `Last told ${care.meterH.toFixed(1)} h on ${formatDay(care.toldOn!)}.`}
+          ? "None reported yet."
+          : `Last reported ${care.meterH.toFixed(1)} h on ${formatDay(care.reportedOn!)}.`}
         {add.isSuccess && add.data !== null && " Kept, thank you."}
       </p>
       <MeterNote meter={meter} />

@@ -14,7 +14,14 @@ import { OwnerHours } from "./OwnerHours.tsx";
 const rig = rigTemplates["ferrin-20"];
 const [engine] = rig.engines;
 const token = "o".repeat(22);
-const care = { engine: engine!.id, label: engine!.label, meterH: 8.5, toldH: 8.5, toldOn: "2026-06-01", items: [] };
+const care = {
+  engine: engine!.id,
+  label: engine!.label,
+  meterH: 8.5,
+  reportedH: 8.5,
+  reportedOn: "2026-06-01",
+  items: [],
+};
 const page = {
   today: "2026-06-20",
   delivery: { rig },
@@ -85,9 +92,9 @@ const tell = async (hours: string) => {
 const here = () => within(screen.getByRole("list", { name: "Kept on this device" }));
 
 describe("an owner's hours", () => {
-  it("are told in two taps, and say what was told before and what the meter counts", async () => {
+  it("are reported in two taps, and say what was reported before and what the meter counts", async () => {
     show();
-    expect(screen.getByText(/Last told 8.5 h on/)).toBeTruthy();
+    expect(screen.getByText(/Last reported 8.5 h on/)).toBeTruthy();
     expect(screen.getByText(/counts whenever the key is on/)).toBeTruthy();
     await tell("12,5");
     expect(await screen.findByText(/Kept, thank you/)).toBeTruthy();

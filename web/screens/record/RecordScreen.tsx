@@ -111,7 +111,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                 </thead>
                 <tbody>
                   {topics.map((topic) => {
-                    const told = state.topics.get(topic.id);
+                    const marked = state.topics.get(topic.id);
                     const reason = state.reasons.get(topic.id);
                     return (
                       <tr key={topic.id} className="border-b border-rule align-top">
@@ -122,7 +122,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                           {reason !== undefined && (
                             <p className="font-normal text-magenta">Not done: {reason.reason}</p>
                           )}
-                          {told !== undefined && told.people.size > 0 && (
+                          {marked !== undefined && marked.people.size > 0 && (
                             <p className="text-sm font-normal text-soft">
                               {[...listHands(topic, delivery.buyers, state)]
                                 .map(
@@ -132,8 +132,8 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                                 .join(", ")}
                             </p>
                           )}
-                          {told !== undefined &&
-                            listDisputed(told).map((other) => (
+                          {marked !== undefined &&
+                            listDisputed(marked).map((other) => (
                               <p key={other.id} className="text-sm font-normal text-soft">
                                 also marked {markWords[other.mark]} by {nameOf(other.by)}, {formatClock(other.at)}
                               </p>
@@ -150,16 +150,16 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                           />
                         </td>
                         <td className="py-1.5">
-                          <span className={`flex items-center gap-1.5 ${told === undefined ? "text-soft" : ""}`}>
-                            <MarkSign mark={told?.mark ?? null} size={14} />
-                            {told === undefined ? "not reached" : markWords[told.mark]}
+                          <span className={`flex items-center gap-1.5 ${marked === undefined ? "text-soft" : ""}`}>
+                            <MarkSign mark={marked?.mark ?? null} size={14} />
+                            {marked === undefined ? "not reached" : markWords[marked.mark]}
                           </span>
                         </td>
                         <td className="truncate py-1.5 text-soft max-md:hidden">
-                          {told === undefined ? "" : nameOf(told.entry.by).split(" ")[0]}
+                          {marked === undefined ? "" : nameOf(marked.entry.by).split(" ")[0]}
                         </td>
                         <td className="num py-1.5 text-right text-soft">
-                          {told === undefined ? "" : formatClock(told.entry.at)}
+                          {marked === undefined ? "" : formatClock(marked.entry.at)}
                         </td>
                       </tr>
                     );

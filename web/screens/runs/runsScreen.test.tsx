@@ -36,7 +36,7 @@ const createBoat = (runs: RunLine[], inService: string | null = "2026-06-01"): B
         engine: engine!.id,
         label: engine!.label,
         kind: engine!.kind,
-        toldH: 4,
+        reportedH: 4,
         meterH: 4,
         breakInTitle: pack.title,
         breakInBasis: pack.basis,

@@ -249,8 +249,8 @@ function DueTable({ today: { due, dueInAll, date } }: { today: Today }) {
       </h2>
       {due.length === 0 ? (
         <p className="border-t border-ink py-3 text-soft">
-          Nothing falls due. Boats come to stand here when a service date is near; hours told on the boat's page move
-          it.
+          Nothing falls due. Boats come to stand here when a service date is near; hours reported on the boat's page
+          move it.
         </p>
       ) : (
         <table className="w-full">

@@ -25,7 +25,7 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
   const { topic, stop, station, indexAtStop, countAtStop } = walk.step;
   const { rig, topics } = walk.delivery;
   const label = rig.stations.find(({ id }) => id === station)?.label;
-  const told = walk.state.topics.get(topic.id);
+  const marked = walk.state.topics.get(topic.id);
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
     // Looking where one is costs a layout of its own: only when something was scrolled at all.
@@ -33,7 +33,7 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
     heading.current?.scrollIntoView({ block: "nearest" });
     hasScrolled.current = false;
   }, [hasScrolled]);
-  const waits = told === undefined ? listWaits(topic, topics, walk.state) : [];
+  const waits = marked === undefined ? listWaits(topic, topics, walk.state) : [];
   const waitTitles = shortenTitles(waits.map(({ title }) => title));
   const snags = walk.state.snags.filter((snag) => snag.topic === topic.id);
   return (
@@ -75,16 +75,16 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
           ))}
         </p>
       )}
-      {told !== undefined && (
+      {marked !== undefined && (
         <p className="mt-1 flex items-center gap-2 text-base text-soft" data-testid="topic-mark">
-          <MarkSign mark={told.mark} /> marked {markWords[told.mark]}
-          {told.entry.how !== undefined && `, ${laterWords[told.entry.how]}`}
-          {told.entry.when !== undefined && `, by ${formatDay(told.entry.when)}`}
-          {told.entry.note !== undefined && `: ${told.entry.note}`}
+          <MarkSign mark={marked.mark} /> marked {markWords[marked.mark]}
+          {marked.entry.how !== undefined && `, ${laterWords[marked.entry.how]}`}
+          {marked.entry.when !== undefined && `, by ${formatDay(marked.entry.when)}`}
+          {marked.entry.note !== undefined && `: ${marked.entry.note}`}
         </p>
       )}
-      {told !== undefined &&
-        listDisputed(told).map((other) => (
+      {marked !== undefined &&
+        listDisputed(marked).map((other) => (
           <p key={other.id} className="text-base text-amber">
             ◷ Marked {markWords[other.mark]} as well, by {nameOf(walk.delivery, other.by)} at {formatClock(other.at)}.
             The later mark counts; the record keeps both.

@@ -157,7 +157,7 @@ export function useWalk(delivery: Delivery): Walk {
   };
 }
 
-/** Asks, beside the page, for the order of what is left once `told` is told, from a station on. */
+/** Asks, beside the page, for the order of what is left once `marked` is marked, from a station on. */
 function useReroute({ rig, topics, plan }: Delivery, state: WalkState) {
   const worker = useRef<Worker | null>(null);
   useEffect(
@@ -167,10 +167,10 @@ function useReroute({ rig, topics, plan }: Delivery, state: WalkState) {
     },
     [],
   );
-  return async (told: string, from: string): Promise<RouteVisit[] | null> => {
+  return async (marked: string, from: string): Promise<RouteVisit[] | null> => {
     worker.current ??= new Worker(new URL("../../workers/reroute.ts", import.meta.url), { type: "module" });
     const planned = new Set(plan.visits.flatMap((visit) => visit.topics));
-    const left = topics.filter(({ id }) => planned.has(id) && id !== told && !state.topics.has(id));
+    const left = topics.filter(({ id }) => planned.has(id) && id !== marked && !state.topics.has(id));
     return wrap<RerouteWorker>(worker.current).reroute(rig, left, plan.style, from);
   };
 }
@@ -191,10 +191,10 @@ function orderVisits(
   });
   if (anew === null) return [...visits, ...more];
   const placed = new Set(anew.flatMap(({ topics }) => topics));
-  const told = visits
+  const passed = visits
     .map((visit) => ({ ...visit, topics: visit.topics.filter((id) => !placed.has(id)) }))
     .filter(({ topics }) => topics.length > 0);
-  return [...told, ...anew, ...more];
+  return [...passed, ...anew, ...more];
 }
 
 function listPeople({ buyers }: Delivery, { present }: WalkState): Person[] {

@@ -104,17 +104,17 @@ const remoteWords = { understood: "read and understood on the owner page", did: 
 
 export function topicPart({ delivery, state, nameOf, clockOf, dayOf }: Sheet): Content[] {
   const row = (topic: Topic): TableCell[] => {
-    const told = state.topics.get(topic.id);
+    const marked = state.topics.get(topic.id);
     const reason = state.reasons.get(topic.id);
     const hands = [...listHands(topic, delivery.buyers, state)];
-    const isTold = told !== undefined && (told.people.size > 0 || (topic.must && topic.level === "done"));
-    const who = !isTold
+    const isMarked = marked !== undefined && (marked.people.size > 0 || (topic.must && topic.level === "done"));
+    const who = !isMarked
       ? ""
       : hands.map(([id, mark]) => `${nameOf(id)}: ${mark === null ? "not marked" : markWords[mark]}`).join(", ");
-    const disputed = told === undefined ? [] : listDisputed(told);
+    const disputed = marked === undefined ? [] : listDisputed(marked);
     const remote = state.remote.get(topic.id);
     return [
-      { svg: printMark(told?.mark ?? "open"), width: 8.5, margin: [0, 1, 0, 0] },
+      { svg: printMark(marked?.mark ?? "open"), width: 8.5, margin: [0, 1, 0, 0] },
       {
         text: [
           ...write(topic.title, { bold: topic.must }),
@@ -126,7 +126,7 @@ export function topicPart({ delivery, state, nameOf, clockOf, dayOf }: Sheet): C
               .join(""),
             { fontSize: 8, color: soft },
           ),
-          ...write(told?.entry.note === undefined ? "" : `\n${told.entry.note}`, { fontSize: 8, color: soft }),
+          ...write(marked?.entry.note === undefined ? "" : `\n${marked.entry.note}`, { fontSize: 8, color: soft }),
           ...write(remote === undefined ? "" : `\nRemote: ${remoteWords[remote.as]} (${dayOf(remote.at)})`, {
             fontSize: 8,
             color: soft,
@@ -134,9 +134,9 @@ export function topicPart({ delivery, state, nameOf, clockOf, dayOf }: Sheet): C
           ...write(reason === undefined ? "" : `\nNot done: ${reason.reason}`, { fontSize: 8, color: magenta }),
         ],
       },
-      { text: told === undefined ? "not reached" : markWords[told.mark], color: told === undefined ? soft : ink },
-      { text: write(told === undefined ? "" : nameOf(told.entry.by)) },
-      { text: told === undefined ? "" : clockOf(told.entry.at), alignment: "right" },
+      { text: marked === undefined ? "not reached" : markWords[marked.mark], color: marked === undefined ? soft : ink },
+      { text: write(marked === undefined ? "" : nameOf(marked.entry.by)) },
+      { text: marked === undefined ? "" : clockOf(marked.entry.at), alignment: "right" },
     ];
   };
   const parts = systems.flatMap((system): Content[] => {
