@@ -84,7 +84,7 @@ export interface OwnerLinkRow {
   isRemote: number;
   endedAt: string | null;
 }
-export interface OutboxRow {
+export interface MessageRow {
   id: string;
   deliveryId: string | null;
   recipient: string;
@@ -203,7 +203,7 @@ export interface Models {
   readonly entries: Table<EntryRow>;
   readonly chain: Table<ChainRow>;
   readonly ownerLinks: Table<OwnerLinkRow>;
-  readonly outbox: Table<OutboxRow>;
+  readonly messages: Table<MessageRow>;
   readonly readings: Table<ReadingRow>;
   readonly services: Table<ServiceRow>;
   readonly fills: Table<FillRow>;
@@ -302,7 +302,7 @@ export function defineModels(sequelize: Sequelize): Models {
       isRemote: whole(),
       endedAt: maybeText(),
     }),
-    outbox: table<OutboxRow>("outbox", {
+    messages: table<MessageRow>("outbox", {
       id: key(),
       deliveryId: maybeText(),
       recipient: text(),

@@ -1,5 +1,5 @@
 import type { MessageLine } from "../../api/index.ts";
-import type { OutboxRow } from "../database/models.ts";
+import type { MessageRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll } from "../database/rows.ts";
 
@@ -23,7 +23,7 @@ export interface Messages {
   send(message: Message, transaction: Transaction): Promise<void>;
   /** Kept until it may be sent: what was written in quiet hours. */
   hold(message: Message, transaction: Transaction): Promise<void>;
-  listHeld(): Promise<OutboxRow[]>;
+  listHeld(): Promise<MessageRow[]>;
   /** A call that was made: it is kept with the messages, answered. */
   noteCall(message: Message, transaction: Transaction): Promise<void>;
   /** What became of those under way: `hasPhone` says whether a boat's people can be reached. */
@@ -34,50 +34,51 @@ export interface Messages {
   listOfBoat(boatId: string): Promise<MessageLine[]>;
   /** The last of each boat. */
   listLast(): Promise<Map<string, MessageLine>>;
-  listAll(): Promise<OutboxRow[]>;
+  listAll(): Promise<MessageRow[]>;
 }
 
-const toLine = ({ deliveryId: _, boatId: __, ...row }: OutboxRow) => row as MessageLine;
+const toLine = ({ deliveryId: _, boatId: __, ...row }: MessageRow) => row as MessageLine;
 
 /**
- * The stand-in: it keeps what it was given in the store's outbox, where people can read it. A message is sent at once,
+ * The stand-in: it keeps what it was given in the store's messages (table `outbox`), where people can read it. A message is sent at once,
  * delivered a little later, and fails where no number is known.
  */
 export function createMessagesStandIn({ models }: Database): Messages {
   const keep = async ({ secret, ...message }: Message, state: string, transaction: Transaction) => {
     const text = secret === undefined ? message.text : message.text.replaceAll(secret, "…");
-    await models.outbox.upsert({ ...message, text, state, answer: null }, { transaction });
+    await models.messages.upsert({ ...message, text, state, answer: null }, { transaction });
   };
   return {
     send: (message, transaction) => keep(message, "sent", transaction),
     hold: (message, transaction) => keep(message, "waiting", transaction),
-    listHeld: () => readAll(models.outbox, { where: { state: "waiting" }, order: ["at"], limit: 200 }),
+    listHeld: () => readAll(models.messages, { where: { state: "waiting" }, order: ["at"], limit: 200 }),
     noteCall: (message, transaction) => keep(message, "answered", transaction),
     async settle(hasPhone, transaction) {
-      const sent = await readAll(models.outbox, { where: { state: "sent" }, order: ["at"], limit: 200 }, transaction);
+      const sent = await readAll(models.messages, { where: { state: "sent" }, order: ["at"], limit: 200 }, transaction);
       for (const { id, boatId } of sent) {
         const state = hasPhone(boatId) ? "delivered" : "failed";
-        await models.outbox.update({ state }, { where: { id }, transaction });
+        await models.messages.update({ state }, { where: { id }, transaction });
       }
       return sent.length;
     },
     async noteAnswer(boatId, kind, answer, transaction) {
       const rows = await readAll(
-        models.outbox,
+        models.messages,
         { where: { boatId, kind }, order: [["at", "DESC"]], limit: 1 },
         transaction,
       );
       const [last] = rows;
       if (last !== undefined && last.answer === null)
-        await models.outbox.update({ state: "answered", answer }, { where: { id: last.id }, transaction });
+        await models.messages.update({ state: "answered", answer }, { where: { id: last.id }, transaction });
     },
-    listOf: async (deliveryId) => (await readAll(models.outbox, { where: { deliveryId }, order: ["at"] })).map(toLine),
+    listOf: async (deliveryId) =>
+      (await readAll(models.messages, { where: { deliveryId }, order: ["at"] })).map(toLine),
     listOfBoat: async (boatId) =>
-      (await readAll(models.outbox, { where: { boatId }, order: [["at", "DESC"]] })).map(toLine),
+      (await readAll(models.messages, { where: { boatId }, order: [["at", "DESC"]] })).map(toLine),
     async listLast() {
-      const rows = await readAll(models.outbox, { order: ["at"] });
+      const rows = await readAll(models.messages, { order: ["at"] });
       return new Map(rows.map((row) => [row.boatId, toLine(row)] as const));
     },
-    listAll: () => readAll(models.outbox, { order: ["at"] }),
+    listAll: () => readAll(models.messages, { order: ["at"] }),
   };
 }
