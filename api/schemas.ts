@@ -2,8 +2,10 @@ import { z } from "zod";
 import { breakInPackSchema } from "../core/breakin/index.ts";
 import { cardTextSchema } from "../core/card/index.ts";
 import { isoDateSchema } from "../core/dates/index.ts";
+import { sha256Schema } from "../core/hash/index.ts";
+import { readingAnswerSchema } from "../core/hours/index.ts";
 import { readyCheckSchema } from "../core/ready/index.ts";
-import { personSchema, sha256Schema } from "../core/record/index.ts";
+import { personSchema, receiptSchema } from "../core/record/index.ts";
 import { families, plainText, rigSchema } from "../core/rig/index.ts";
 import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "../core/route/index.ts";
 import { servicePackSchema } from "../core/service/index.ts";
@@ -23,7 +25,19 @@ export const meSchema = z.strictObject({
 export type Me = z.infer<typeof meSchema>;
 
 /** The seal of a handover; `number` is its place in the store's seal chain. */
-export const sealSchema = z.strictObject({ sha256: sha256Schema, sealedAt: z.iso.datetime(), number: z.int() });
+export const sealSchema = z.strictObject({
+  sha256: sha256Schema,
+  sealedAt: z.iso.datetime(),
+  number: z.int(),
+  /** The store's public key it was signed with; null where the store had none yet. */
+  key: sha256Schema.nullable(),
+});
+
+const hoursReadingSchema = z.strictObject({
+  date: isoDateSchema,
+  hours: z.number(),
+  answer: readingAnswerSchema.nullable(),
+});
 
 export const deliverySchema = z.strictObject({
   id: recordIdSchema,
@@ -44,7 +58,27 @@ export const deliverySchema = z.strictObject({
   arrival: z.array(z.strictObject({ id: recordIdSchema, title: plainText(80), why: plainText(160) })),
   /** How likely each topic is to be left out here. */
   forgotten: z.record(topicIdSchema, z.number()),
+  /** The hours of each engine as read before this handover, by engine. */
+  readings: z.record(z.string(), z.array(hoursReadingSchema)),
+  /** What the walk goes by, or would go by if it began now; null of one sealed before that was kept. */
+  snapshot: sha256Schema.nullable(),
+  /** What has changed in library or boat since it began, of what is still to come, and the snapshot with it. */
+  next: z
+    .strictObject({
+      snapshot: sha256Schema,
+      topics: z.array(
+        z.strictObject({
+          topic: topicIdSchema,
+          title: z.string(),
+          what: z.enum(["reworded", "added", "gone", "now-must", "no-must"]),
+        }),
+      ),
+      isBoatChanged: z.boolean(),
+    })
+    .nullable(),
   entries: z.array(entrySchema),
+  /** What the store knows of each entry and its author does not, by its id. */
+  receipts: z.record(ulidSchema, receiptSchema),
   seal: sealSchema.nullable(),
   /** Of a sealed handover: the entries that were added to it since, or came late. */
   added: z.array(ulidSchema),
@@ -199,6 +233,11 @@ export const verifiedSchema = z.strictObject({
   amendments: z.int(),
   /** Whether this store sealed or took in a record of that seal, and as which link of its chain. */
   known: z.strictObject({ number: z.int(), delivery: recordIdSchema, sealedAt: z.string() }).nullable(),
+  signedBy: z.strictObject({ store: z.string(), key: sha256Schema }).nullable().optional(),
+  /** Whose signature it bears: this store's, that of a store known here, or of one that is not; null where there is none. */
+  origin: z
+    .strictObject({ store: z.string(), key: sha256Schema, is: z.enum(["this-store", "known", "unknown"]) })
+    .nullable(),
 });
 export type VerifiedSheet = z.infer<typeof verifiedSchema>;
 

@@ -1,5 +1,13 @@
 import { z } from "zod";
-import { amendmentSchema, bundleSchema, handoverSchema } from "../core/record/index.ts";
+import {
+  amendmentSchema,
+  bundleSchema,
+  handoverSchema,
+  sealedAmendmentSchema,
+  sealedBundleSchema,
+  sealedHandoverSchema,
+  snapshotSchema,
+} from "../core/record/index.ts";
 import { conditionSchema, rigSchema } from "../core/rig/index.ts";
 import { topicFileSchema } from "../core/topic/index.ts";
 
@@ -16,6 +24,22 @@ const formats = [
     file: "ravik.bundle.schema.json",
     title: "ravik.bundle/1: a sealed handover with its additions",
     schema: bundleSchema,
+  },
+  { file: "ravik.snapshot.schema.json", title: "ravik.snapshot/1: what a walk goes by", schema: snapshotSchema },
+  {
+    file: "ravik.handover.2.schema.json",
+    title: "ravik.handover/2: what the seal of a handover is over",
+    schema: sealedHandoverSchema,
+  },
+  {
+    file: "ravik.amendment.2.schema.json",
+    title: "ravik.amendment/2: what the seal of an addition is over",
+    schema: sealedAmendmentSchema,
+  },
+  {
+    file: "ravik.bundle.2.schema.json",
+    title: "ravik.bundle/2: a sealed handover with contents, additions and the store's signature",
+    schema: sealedBundleSchema,
   },
   { file: "condition.schema.json", title: "When a topic applies: a question over a rig", schema: conditionSchema },
 ] as const;

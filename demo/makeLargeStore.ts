@@ -7,7 +7,7 @@ import type { Entry } from "../core/walk/index.ts";
 import { createServices } from "../server/createServices.ts";
 import type { Database } from "../server/database/open.ts";
 import { describeCare, findNextDue } from "../server/services/care.ts";
-import { summarize } from "../server/services/handoverService.ts";
+import { summarize } from "../server/services/summarize.ts";
 import { tellWalk, type WalkTale } from "./walkEntries.ts";
 
 const names = ["Anselm", "Varnholt", "Hollick", "Okonjo", "Sollis", "Pellow", "Ashgrove", "Quill", "Tarrant", "Ubele"];
@@ -25,7 +25,7 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
   const fleet = await services.careReader.readFleet();
   const example = await services.handoverService.describe("d-w118");
   const library = await services.libraryService.read();
-  const prepared = services.rigService.prepare(rigText, library, example.planOptions);
+  const prepared = await services.rigService.prepare(rigText, library, example.planOptions);
   const { models } = database;
   for (let i = 0; i < count; i++) {
     const daysAgo = Math.floor(random() * 900) - 20;
@@ -45,7 +45,7 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
           isSigned,
         })
       : [];
-    const summary = summarize(prepared, entries, isSigned);
+    const summary = summarize(prepared, entries, [], isSigned);
     const readings = isSigned
       ? rig.engines.map((engine) => ({
           id: ulid(),
@@ -124,7 +124,8 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
         },
         transaction,
       );
-      if (entries.length > 0) await services.deliveries.addEntries(delivery.id, entries, transaction);
+      if (entries.length > 0)
+        await services.deliveries.addEntries(delivery.id, entries, { receivedAt: null, via: "staff" }, transaction);
       for (const reading of readings) await services.boats.addReading(reading, transaction);
       for (const service of done) await services.boats.addService(service, transaction);
     });

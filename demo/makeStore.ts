@@ -4,7 +4,7 @@ import { addDays, type IsoDate } from "../core/dates/index.ts";
 import { defaultPlanOptions, type PlanOptions, type StyleId } from "../core/route/index.ts";
 import { createServices } from "../server/createServices.ts";
 import type { Database } from "../server/database/open.ts";
-import { summarize } from "../server/services/handoverService.ts";
+import { summarize } from "../server/services/summarize.ts";
 import { demoAccounts } from "./accounts.ts";
 import { type TaleOf, tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
 
@@ -318,7 +318,7 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
       engines: engines.map((engine) => ({ ...engine, breakInPack: story.breakInPack ?? engine.breakInPack })),
     };
     const planOptions = { ...defaultPlanOptions, style: story.style, ...story.planOptions };
-    const prepared = services.rigService.prepare(
+    const prepared = await services.rigService.prepare(
       JSON.stringify(rig),
       await services.libraryService.read(),
       planOptions,
@@ -332,7 +332,7 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
       note: story.note,
       buyers: story.buyers.map((name, i) => ({ id: `b${i + 1}`, name })),
       planOptions,
-      summary: summarize(prepared, [], false),
+      summary: summarize(prepared, [], [], false),
     });
     const delivery = await services.handoverService.describe(`d-${story.id}`);
     const readyMs = noonMs(addDays(date, -1), "14:00");
@@ -368,7 +368,7 @@ export async function makeDemoStore(database: Database, today: IsoDate, timeZone
     await services.handoverService.addEntries(
       delivery.id,
       nessa,
-      tellWalk(delivery, { ...story.tale, by: nessa.id, startMs }),
+      tellWalk(await services.handoverService.describe(delivery.id), { ...story.tale, by: nessa.id, startMs }),
     );
     if (!story.tale.isSigned) continue;
     for (const [daysAgo, hoursOf] of story.readings ?? []) {

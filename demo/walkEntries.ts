@@ -2,7 +2,7 @@ import { ulid } from "ulid";
 import type { Delivery } from "../api/index.ts";
 import { listMeasures, type Measure } from "../core/measure/index.ts";
 import { createRandom } from "../core/random.ts";
-import type { Entry, EntryOf, Mark } from "../core/walk/index.ts";
+import { type Entry, type EntryOf, foldWalk, hashShown, type Mark } from "../core/walk/index.ts";
 
 /** What an entry of a kind says, without what every entry has. */
 export type TaleOf<K extends Entry["kind"]> = Omit<EntryOf<K>, "id" | "delivery" | "at" | "by" | "device" | "kind">;
@@ -29,7 +29,9 @@ export function tellWalk(delivery: Delivery, tale: WalkTale): Entry[] {
   let ms = tale.startMs;
   const base = () => {
     ms += 1000;
-    return { id: ulid(ms), delivery: delivery.id, at: new Date(ms).toISOString(), by: tale.by, device: "demo" };
+    const at = new Date(ms).toISOString();
+    const named = delivery.snapshot === null ? {} : { snapshot: delivery.snapshot };
+    return { id: ulid(ms), delivery: delivery.id, at, by: tale.by, device: "demo", ...named };
   };
   entries.push({ ...base(), kind: "start" });
   const byId = new Map(delivery.topics.map((topic) => [topic.id, topic]));
@@ -66,15 +68,12 @@ export function tellWalk(delivery: Delivery, tale: WalkTale): Entry[] {
   for (const [engine, hours] of Object.entries(tale.hours)) entries.push({ ...base(), kind: "hours", engine, hours });
   if (tale.isSigned) {
     ms += 60_000;
-    entries.push({
-      ...base(),
-      kind: "sign",
-      role: "buyer",
-      name: delivery.buyers[0]!.name,
-      ...drawSignature(tale.seed),
-    });
-    entries.push({ ...base(), kind: "sign", role: "staff", name: "Nessa Quill", ...drawSignature(tale.seed + 1) });
-    entries.push({ ...base(), kind: "close" });
+    const digest = hashShown(delivery, foldWalk([...delivery.entries, ...entries]));
+    const signs = { kind: "sign", digest } as const;
+    for (const [i, { id, name }] of delivery.buyers.entries())
+      entries.push({ ...base(), ...signs, role: "buyer", person: id, name, ...drawSignature(tale.seed + 2 * i) });
+    entries.push({ ...base(), ...signs, role: "staff", name: "Nessa Quill", ...drawSignature(tale.seed + 1) });
+    entries.push({ ...base(), kind: "close", covers: [...delivery.entries, ...entries].map(({ id }) => id) });
   }
   return entries;
 }

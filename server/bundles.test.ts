@@ -26,8 +26,19 @@ beforeAll(async () => {
   theirs = await away.signIn("nessa");
   // The other store has none of the demo's handovers.
   const sequelize = away.database.models.chain.sequelize!;
-  await sequelize.query("DROP TRIGGER chain_whole");
-  for (const name of ["entries", "chain", "ownerLinks", "deliveries", "readings", "services", "boats"])
+  for (const guard of ["chain_whole", "entries_whole", "contents_whole"])
+    await sequelize.query(`DROP TRIGGER ${guard}`);
+  for (const name of [
+    "contents",
+    "snapshots",
+    "entries",
+    "chain",
+    "ownerLinks",
+    "deliveries",
+    "readings",
+    "services",
+    "boats",
+  ])
     await sequelize.query(`DELETE FROM ${name}`);
   const jpeg = await sharp({ create: { width: 300, height: 200, channels: 3, background: "#a3125f" } })
     .jpeg()

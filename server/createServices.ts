@@ -2,6 +2,7 @@ import type { Clock } from "./clock.ts";
 import type { Database } from "./database/open.ts";
 import { createJobs } from "./jobs.ts";
 import { createNewsService } from "./news.ts";
+import { type Planner, planHere } from "./planning/planner.ts";
 import { createBoats } from "./repositories/boats.ts";
 import { createBookings } from "./repositories/bookings.ts";
 import { createChain } from "./repositories/chain.ts";
@@ -12,6 +13,7 @@ import { createPeople } from "./repositories/people.ts";
 import { createPhotos } from "./repositories/photos.ts";
 import { createRuns } from "./repositories/runs.ts";
 import { createSettings } from "./repositories/settings.ts";
+import { createSnapshots } from "./repositories/snapshots.ts";
 import { createTemplates } from "./repositories/templates.ts";
 import { createTopicEdits } from "./repositories/topicEdits.ts";
 import { createAftercareService } from "./services/aftercareService.ts";
@@ -26,10 +28,13 @@ import { createOwnerService } from "./services/ownerService.ts";
 import { createPackService } from "./services/packService.ts";
 import { createRigService } from "./services/rigService.ts";
 import { createRunService } from "./services/runService.ts";
+import { createSealing } from "./services/sealing.ts";
 import { createSheetService } from "./services/sheetService.ts";
+import { createWalkReader } from "./services/walkReader.ts";
 import { createWorkshopService } from "./services/workshopService.ts";
 import { createGatewayStandIn } from "./standins/gateway.ts";
 import { createMessagesStandIn } from "./standins/messages.ts";
+import { createStoreKey, type StoreKey } from "./storeKey.ts";
 
 export interface DemoAccount {
   login: string;
@@ -38,23 +43,31 @@ export interface DemoAccount {
   role: string;
 }
 
+export interface ServiceOptions {
+  /** Where this server is reached. */
+  readonly origin?: () => string;
+  readonly planner?: Planner;
+  readonly storeKey?: StoreKey;
+}
+
 /** Everything the routes need, wired once. `demoAccounts` are shown on the sign-in screen; null outside demo mode. */
 export function createServices(
   database: Database,
   clock: Clock,
   demoAccounts: DemoAccount[] | null,
-  origin: () => string = () => "",
+  { origin = () => "", planner = planHere, storeKey = createStoreKey() }: ServiceOptions = {},
 ) {
   const people = createPeople(database);
   const boats = createBoats(database);
   const deliveries = createDeliveries(database);
   const settings = createSettings(database);
-  const rigService = createRigService();
+  const rigService = createRigService(planner);
   const topicEdits = createTopicEdits(database);
   const templates = createTemplates(database);
   const photos = createPhotos(database);
   const files = createFiles(database);
-  const chain = createChain(database);
+  const chain = createChain(database, storeKey);
+  const snapshots = createSnapshots(database);
   const ownerLinks = createOwnerLinks(database);
   const messages = createMessagesStandIn(database);
   const news = createNewsService();
@@ -74,12 +87,15 @@ export function createServices(
     boats,
     deliveries,
     chain,
+    snapshots,
     ownerLinks,
     messages,
     people,
     settings,
   };
-  const parts = { database, ...kept, news, rigService, libraryService, clock };
+  const base = { database, ...kept, news, rigService, libraryService, storeKey, clock };
+  const walkReader = createWalkReader(base);
+  const parts = { ...base, walkReader, sealing: createSealing(base) };
   const runService = createRunService(parts);
   const fleetCare = createFleetCare(parts);
   const jobs = createJobs(database, clock);

@@ -4,6 +4,7 @@ import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { addDays } from "../core/dates/index.ts";
 import { defaultPlanOptions } from "../core/route/index.ts";
+import { createPhotoId } from "../core/walk/index.ts";
 import { tellWalk } from "../demo/walkEntries.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
@@ -123,8 +124,14 @@ describe("sealing", () => {
   });
 
   it("waits for photos that are on their way, then happens by itself, once, from however many devices", async () => {
+    const jpeg = await sharp({ create: { width: 40, height: 30, channels: 3, background: "#369" } })
+      .jpeg()
+      .toBuffer();
+    const sha256 = createHash("sha256").update(jpeg).digest("hex");
+    const photo = createPhotoId(sha256, "staff");
+    const taken = { ...base(), kind: "photo", photo, sha256, topic: "lanyard", ref: null };
+    await post(nessa, [taken]);
     const delivery = await store.services.handoverService.describe("d-w118");
-    const photo = ulid().toLowerCase();
     const tale = tellWalk(delivery, {
       by: "nessa",
       startMs: Date.now() - 3_600_000,
@@ -132,13 +139,9 @@ describe("sealing", () => {
       hours: { port: 0.9, starboard: 0.8 },
       isSigned: true,
     });
-    const taken = { ...base(), at: tale[3]!.at, kind: "photo", photo, topic: "lanyard", ref: null };
     const answers = await Promise.all([post(nessa, [taken, ...tale]), post(nessa, [taken, ...tale])]);
     expect(answers.map(({ status }) => status)).toEqual([200, 200]);
     expect(await findSeal()).toBeNull();
-    const jpeg = await sharp({ create: { width: 40, height: 30, channels: 3, background: "#369" } })
-      .jpeg()
-      .toBuffer();
     await Promise.all([
       store.sendFile(nessa, `/api/photos/${photo}`, jpeg),
       store.sendFile(nessa, `/api/photos/${photo}`, jpeg),
@@ -146,18 +149,17 @@ describe("sealing", () => {
     const seal = (await findSeal())!;
     expect(createHash("sha256").update(seal.canonical).digest("hex")).toBe(seal.sha256);
     const sealed = JSON.parse(seal.canonical);
-    expect(sealed).toMatchObject({ format: "ravik.handover/1", sealedBy: "nessa", photos: [{ id: photo }] });
+    expect(sealed).toMatchObject({ format: "ravik.handover/2", sealedBy: "nessa", photos: [{ id: photo }] });
     expect(Object.keys(sealed)).toEqual([...Object.keys(sealed)].sort());
     const all = await store.services.chain.listAll();
     expect(all.filter(({ deliveryId }) => deliveryId === "d-w118")).toHaveLength(1);
   });
 
-  it("chains what is added later, keeps what comes late, and takes nothing else", async () => {
+  it("chains what is added later and what comes late, whatever it is, and changes nothing for it", async () => {
     const seal = (await findSeal())!;
     const ms = Date.now() + 60_000;
     const after = { ...base(), at: new Date(ms).toISOString() };
-    const undone = await post(nessa, [{ ...after, kind: "gear", item: "keys", count: 1 }]);
-    expect([undone.status, undone.body.error.code]).toEqual([409, "sealed"]);
+    expect((await post(nessa, [{ ...after, kind: "gear", item: "keys", count: 1 }])).status).toBe(200);
     const style = await nessa.send("PUT", "/api/deliveries/d-w118/plan", { ...defaultPlanOptions, style: "sweep" });
     expect(style.body.error.code).toBe("sealed");
     const note = { ...after, id: ulid(), kind: "amend", note: "Rang: all well." };
@@ -174,6 +176,7 @@ describe("sealing", () => {
       seal.sha256,
       amendments[0]!.sha256,
       amendments[1]!.sha256,
+      amendments[2]!.sha256,
     ]);
     expect((await findSeal())!.canonical).toBe(seal.canonical);
   });

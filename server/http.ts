@@ -2,6 +2,7 @@ import type { Context, Middleware, Next } from "koa";
 import type { z } from "zod";
 import { type AnswerOf, type BodyOf, type Endpoint, endpoints, type ParamsOf, type QueryOf } from "../api/index.ts";
 import { formatIssues } from "../core/compute.ts";
+import { findUnfit } from "../core/text/index.ts";
 import { Failure } from "./failure.ts";
 import type { People, Person } from "./repositories/people.ts";
 
@@ -49,6 +50,11 @@ async function admit(ctx: Context, roles: readonly string[], { people, nowMs }: 
 }
 
 function parse(schema: z.ZodType, value: unknown, where: string): unknown {
+  const unfit = findUnfit(value);
+  if (unfit !== null) {
+    const path = [where, unfit.path].filter((part) => part !== "").join(".");
+    throw new Failure("invalid-input", { issues: [{ path, message: unfit.message }] });
+  }
   const parsed = schema.safeParse(value);
   if (parsed.success) return parsed.data;
   const issues = formatIssues(parsed.error).map((issue) => ({

@@ -86,7 +86,7 @@ describe("jobs", () => {
 });
 
 describe("what the server does by itself", () => {
-  const start = () => createServices(database, clock, null, () => "http://yard.test");
+  const start = () => createServices(database, clock, null, { origin: () => "http://yard.test" });
 
   it("asks how it goes two days after a handover, at ten, once", async () => {
     const { aftercareService, jobs } = start();

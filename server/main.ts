@@ -7,6 +7,8 @@ import { createClock } from "./clock.ts";
 import { readConfig } from "./config.ts";
 import { createServices } from "./createServices.ts";
 import { openDatabase } from "./database/open.ts";
+import { createPlanWorker } from "./planning/planner.ts";
+import { openStoreKey } from "./storeKey.ts";
 
 const jobsEveryMs = 20_000;
 
@@ -15,13 +17,14 @@ const log = pino({ level: config.logLevel });
 
 const database = await openDatabase(config.dataFolder);
 let address = "";
-const services = createServices(
-  database,
-  createClock(config.timeZone),
-  config.isDemo ? demoAccounts : null,
-  () => address,
-);
+const planner = createPlanWorker();
+const services = createServices(database, createClock(config.timeZone), config.isDemo ? demoAccounts : null, {
+  origin: () => address,
+  planner,
+  storeKey: openStoreKey(config.dataFolder),
+});
 await services.handoverService.mendSummaries();
+await services.handoverService.resume();
 const app = createApp(services, {
   version: packageJson.version,
   webFolder: config.webFolder,
@@ -49,7 +52,7 @@ function stop() {
   log.info("stopping");
   const jobsDone = services.jobs.stop();
   server.close(() => {
-    void jobsDone.then(() => database.close()).then(() => process.exit(0));
+    void jobsDone.then(() => Promise.all([planner.close(), database.close()])).then(() => process.exit(0));
   });
   server.closeIdleConnections();
   setTimeout(() => server.closeAllConnections(), 5000).unref();

@@ -1,8 +1,11 @@
+import type { Receipt } from "../core/record/index.ts";
 import type { Entry } from "../core/walk/index.ts";
 
 /** What has just been stored of a delivery. */
 export interface News {
   readonly entries: readonly Entry[];
+  /** What the store knows of each beside it, by its id. */
+  readonly receipts: Readonly<Record<string, Receipt>>;
   readonly isSealed: boolean;
 }
 

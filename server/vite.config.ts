@@ -9,6 +9,8 @@ export default defineConfig({
     outDir: "dist/server",
     emptyOutDir: true,
     target: "node20",
-    rolldownOptions: { input: { main: "server/main.ts", demo: "cli/demoServer.ts" } },
+    rolldownOptions: {
+      input: { main: "server/main.ts", demo: "cli/demoServer.ts", planWorker: "server/planning/planWorker.ts" },
+    },
   },
 });

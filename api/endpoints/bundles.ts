@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { sha256Schema } from "../../core/hash/index.ts";
 import { recordIdSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint, everyone } from "../endpoint.ts";
@@ -61,10 +62,11 @@ export const bundleEndpoints = {
   }),
   importBundle: endpoint({
     ...addresses.importBundle,
-    summary: "Take in a sealed handover of another store; all of it or nothing",
+    summary: "Import a sealed handover of another store; all of it or nothing",
     admits: walkers,
     params: none,
-    query: none,
+    /** `trust`: the key of a store not known here, which somebody has looked at. */
+    query: z.strictObject({ trust: sha256Schema.optional() }),
     body: null,
     upload: bundleTypes,
     answer: z.strictObject({ delivery: recordIdSchema, boat: recordIdSchema }),

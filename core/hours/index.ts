@@ -13,6 +13,7 @@ export { createSeasonLine, sumSeason } from "./internal/season.ts";
 export { type Fleet, learnFleet } from "./learnFleet.ts";
 export { believeOwner, describeOwner, type Owner } from "./owner.ts";
 export {
+  askHandoverHours,
   askReading,
   findDrift,
   listAnswers,

@@ -79,6 +79,21 @@ export function askReading(
   return perDayH > mostPerDayH(meter) ? { code: "leaps", beforeH: before.meterH, on: before.date, perDayH } : null;
 }
 
+/** Hours that a boat may show when it is first handed over without anybody asking: new, and had by others. Our own choice. */
+const mostAtHandoverH = { new: 20, used: 10_000 } as const;
+
+/** `askReading` at a handover, where there may be nothing before: then hours that no such boat has are asked about. */
+export function askHandoverHours(
+  readings: readonly Reading[],
+  next: Omit<Reading, "answer">,
+  { meter, isUsed }: { readonly meter?: MeterKind | undefined; readonly isUsed: boolean },
+): ReadingQuestion | null {
+  const asked = askReading(readings, next, meter);
+  if (asked !== null || readings.length > 0) return asked;
+  const isOdd = next.hours > mostAtHandoverH[isUsed ? "used" : "new"];
+  return isOdd ? { code: "leaps", beforeH: 0, on: next.date, perDayH: next.hours } : null;
+}
+
 /** By how many hours the engines of a pair have drifted apart, when it is more than a tenth and two hours; else null. */
 export function findDrift(hours: readonly number[]): number | null {
   if (hours.length < 2) return null;

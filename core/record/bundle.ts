@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { amendmentSchema, handoverSchema, sha256Schema } from "./handover.ts";
+import { sha256Schema } from "../hash/index.ts";
+import { amendmentSchema, handoverSchema } from "./handover.ts";
 
 /** A sealed handover with all that was added since, to be carried elsewhere (`ravik.bundle/1`). Photos lie beside it. */
 export const bundleSchema = z.strictObject({

@@ -1,8 +1,9 @@
 import { createHash } from "node:crypto";
 import { describe, expect, it } from "vitest";
 import { topics as library, rigTemplates } from "../../content/index.ts";
+import { writeJson } from "../hash/index.ts";
 import { findStyle, listTopicsFor, planWalk } from "../route/index.ts";
-import { type Handover, handoverSchema, writeCanonical, writeJson } from "./index.ts";
+import { type Handover, handoverSchema, writeCanonical } from "./index.ts";
 
 const rig = rigTemplates["wending-23"];
 const planned = planWalk(rig, library, findStyle("sweep"));

@@ -1,7 +1,7 @@
-import canonicalize from "canonicalize";
 import { z } from "zod";
 import { breakInPackSchema } from "../breakin/index.ts";
 import { isoDateSchema } from "../dates/index.ts";
+import { sha256Schema, writeJson } from "../hash/index.ts";
 import { readyCheckSchema } from "../ready/index.ts";
 import { plainText, rigSchema } from "../rig/index.ts";
 import { planSchema } from "../route/index.ts";
@@ -10,7 +10,6 @@ import { topicSchema } from "../topic/index.ts";
 import { entrySchema, recordIdSchema, ulidSchema } from "../walk/index.ts";
 
 export const personSchema = z.strictObject({ id: recordIdSchema, name: plainText(80) });
-export const sha256Schema = z.string().regex(/^[0-9a-f]{64}$/, "must be a SHA-256 in 64 small hex digits");
 
 /** A photo as it was kept when the record was sealed: its bytes are beside the record, held by their hash. */
 export const photoFactSchema = z.strictObject({
@@ -67,13 +66,6 @@ export const amendmentSchema = z
     message: "must hold an entry, where no photo is added",
   });
 export type Amendment = z.infer<typeof amendmentSchema>;
-
-/** A value in the one form of RFC 8785. */
-export function writeJson(value: unknown): string {
-  const text = canonicalize(value);
-  if (text === undefined) throw new Error(`writeJson: expected a JSON value, got ${typeof value}`);
-  return text;
-}
 
 const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : 1);
 

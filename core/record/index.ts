@@ -8,10 +8,39 @@ export {
   type PhotoFact,
   personSchema,
   photoFactSchema,
-  sha256Schema,
   type WrittenAhead,
   writeCanonical,
-  writeJson,
   writeLink,
 } from "./handover.ts";
-export { type Difference, formatDifference, type Hash, type Verified, verifyBundle } from "./verify.ts";
+export {
+  type Arrival,
+  arrivals,
+  hashSalted,
+  type OpenedHandover,
+  openSealed,
+  type Receipt,
+  receiptSchema,
+  type SealedAmendment,
+  type SealedBundle,
+  type SealedContent,
+  type SealedHandover,
+  type SealedPhoto,
+  type Strike,
+  saltParts,
+  sealedAmendmentSchema,
+  sealedBundleSchema,
+  sealedContentSchema,
+  sealedHandoverSchema,
+  strikeSchema,
+} from "./sealed.ts";
+export {
+  compareSnapshots,
+  mergeSnapshots,
+  resolveTopics,
+  type Snapshot,
+  type SnapshotChanges,
+  sealSnapshot,
+  snapshotSchema,
+} from "./snapshot.ts";
+export { hashSigned, isSignedWith } from "./storeSignature.ts";
+export { type Difference, formatDifference, type Verified, verifyBundle } from "./verify.ts";

@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { topics as library, rigTemplates } from "../../content/index.ts";
+import { writeJson } from "../hash/index.ts";
 import { findStyle, listTopicsFor, planWalk } from "../route/index.ts";
 import {
   type Bundle,
@@ -11,7 +12,6 @@ import {
   handoverSchema,
   verifyBundle,
   writeCanonical,
-  writeJson,
   writeLink,
 } from "./index.ts";
 

@@ -1,9 +1,10 @@
+import { type Hash, hashText, writeJson } from "../hash/index.ts";
+import { findUnfit } from "../text/index.ts";
 import type { Bundle } from "./bundle.ts";
 import { bundleSchema } from "./bundle.ts";
-import { type Handover, handoverSchema, writeCanonical, writeJson, writeLink } from "./handover.ts";
-
-/** SHA-256 of a text as UTF-8, in small hex digits. */
-export type Hash = (text: string) => string | Promise<string>;
+import { type Handover, handoverSchema, writeCanonical, writeLink } from "./handover.ts";
+import type { SealedHandover } from "./sealed.ts";
+import { verifySealed } from "./verifySealed.ts";
 
 /** One thing that is not as it was sealed. */
 export type Difference =
@@ -15,6 +16,7 @@ export type Difference =
   /** The entries are right, or cannot be told one by one; what was changed is this part, or any part where it is null. */
   | { readonly code: "part-changed"; readonly part: string | null; readonly in: string }
   | { readonly code: "chain-broken"; readonly in: string; readonly expected: string; readonly got: string }
+  | { readonly code: "signature-wrong"; readonly key: string }
   | { readonly code: "photo-changed"; readonly photo: string }
   | { readonly code: "photo-missing"; readonly photo: string };
 
@@ -24,11 +26,13 @@ export interface Verified {
   readonly sha256: string | null;
   readonly entries: number;
   readonly amendments: number;
+  /** Whose signature it bears, where it bears one; a signature that is wrong is a difference. */
+  readonly signedBy?: { readonly store: string; readonly key: string } | null;
 }
 
-interface Known {
-  /** The record as the store itself keeps it, where it can be asked: then any part can be told. */
-  readonly original?: Handover;
+export interface Known {
+  /** What the store itself sealed, where it can be asked: then any part can be named. */
+  readonly original?: Handover | SealedHandover;
   /** Hashes of the photos' bytes that came with it, by id. */
   readonly photos?: ReadonlyMap<string, string>;
 }
@@ -41,32 +45,40 @@ const formatAmendment = (i: number) => `addition ${i + 1}`;
  * additions), as parsed JSON. Every entry that was changed, left out or put in is named; so is any other part when the
  * store's own copy is at hand.
  */
-export async function verifyBundle(value: unknown, hash: Hash, known: Known = {}): Promise<Verified> {
+export function verifyBundle(value: unknown, hash: Hash = hashText, known: Known = {}): Verified {
+  const unfit = findUnfit(value);
+  if (unfit !== null) {
+    const differences: Difference[] = [{ code: "not-readable", ...unfit }];
+    return { isIntact: false, differences, sha256: null, entries: 0, amendments: 0 };
+  }
+  const format = (value as { format?: unknown } | null)?.format;
+  return format === "ravik.bundle/2" ? verifySealed(value, hash, known) : verifyFirst(value, hash, known);
+}
+
+/** `verifyBundle` for `ravik.bundle/1`, whose record holds its entries themselves. */
+function verifyFirst(value: unknown, hash: Hash, known: Known): Verified {
   const differences: Difference[] = [];
+  const original = known.original?.format === "ravik.handover/1" ? known.original : undefined;
   const parsed = bundleSchema.safeParse(value);
   // A changed record may not even be a valid one any more: what can be read of it is still compared entry by entry.
   const loose = value as Partial<Bundle> | null;
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
     differences.push({ code: "not-readable", path: issue.path.join("."), message: issue.message });
-    if (typeof loose?.handover !== "object" || loose.handover === null || !Array.isArray(loose.handover.entries))
-      return { isIntact: false, differences, sha256: null, entries: 0, amendments: 0 };
+    if (!isReadable(loose)) return { isIntact: false, differences, sha256: null, entries: 0, amendments: 0 };
   }
   // As it came: what parsing fills in was not sealed.
   const bundle = loose as Bundle;
   const { handover } = bundle;
-  const sha256 = await hash(writeCanonical(handover));
-  if (
-    sha256 !== bundle.sha256 ||
-    (known.original !== undefined && writeCanonical(known.original) !== writeCanonical(handover))
-  )
-    differences.push(...(await findChanges(handover, hash, known.original)));
+  const sha256 = hash(writeCanonical(handover));
+  if (sha256 !== bundle.sha256 || (original !== undefined && writeCanonical(original) !== writeCanonical(handover)))
+    differences.push(...findChanges(handover, hash, original));
   let previous = bundle.sha256;
   for (const [i, { sha256: said, amendment }] of (bundle.amendments ?? []).entries()) {
     const where = formatAmendment(i);
     if (amendment.previous !== previous)
       differences.push({ code: "chain-broken", in: where, expected: previous, got: amendment.previous });
-    if ((await hash(writeCanonical(amendment))) !== said)
+    if (hash(writeCanonical(amendment)) !== said)
       differences.push(
         amendment.entries.length === 1
           ? { code: "entry-changed", entry: amendment.entries[0]!.id, kind: amendment.entries[0]!.kind, in: where }
@@ -75,7 +87,7 @@ export async function verifyBundle(value: unknown, hash: Hash, known: Known = {}
     previous = said;
   }
   if (bundle.chain !== undefined) {
-    const expected = await hash(writeLink(bundle.chain.previous, bundle.sha256));
+    const expected = hash(writeLink(bundle.chain.previous, bundle.sha256));
     if (expected !== bundle.chain.link)
       differences.push({ code: "chain-broken", in: "the store's seal chain", expected, got: bundle.chain.link });
   }
@@ -95,22 +107,37 @@ export async function verifyBundle(value: unknown, hash: Hash, known: Known = {}
   };
 }
 
+/** Whether so much of it is a record that its entries can be looked at one by one. */
+function isReadable(loose: Partial<Bundle> | null): boolean {
+  const isObject = (each: unknown): each is object => typeof each === "object" && each !== null && !Array.isArray(each);
+  if (!isObject(loose) || !isObject(loose.handover) || typeof loose.sha256 !== "string") return false;
+  const { entries, photos, digests } = loose.handover as Partial<Handover>;
+  const isList = (list: unknown) => Array.isArray(list) && list.every(isObject);
+  return (
+    isList(entries) &&
+    (photos === undefined || isList(photos)) &&
+    (digests === undefined || isObject(digests)) &&
+    (loose.amendments === undefined ||
+      (isList(loose.amendments) &&
+        loose.amendments.every(({ amendment }) => isObject(amendment) && isList(amendment.entries)))) &&
+    (loose.chain === undefined || isObject(loose.chain))
+  );
+}
+
 /** Where a record that does not fit its seal was changed: by its own digests, and by the original where there is one. */
-async function findChanges(handover: Handover, hash: Hash, original?: Handover): Promise<Difference[]> {
+function findChanges(handover: Handover, hash: Hash, original?: Handover): Difference[] {
   const found: Difference[] = [];
   const digests =
     original === undefined
       ? (handover.digests ?? null)
-      : Object.fromEntries(
-          await Promise.all(original.entries.map(async (e) => [e.id, await hash(writeJson(e))] as const)),
-        );
+      : Object.fromEntries(original.entries.map((e) => [e.id, hash(writeJson(e))] as const));
   if (digests !== null) {
     const seen = new Set<string>();
     for (const entry of handover.entries) {
       seen.add(entry.id);
       const where = { entry: entry.id, kind: entry.kind, in: theRecord };
       if (digests[entry.id] === undefined) found.push({ code: "entry-added", ...where });
-      else if (digests[entry.id] !== (await hash(writeJson(entry)))) found.push({ code: "entry-changed", ...where });
+      else if (digests[entry.id] !== hash(writeJson(entry))) found.push({ code: "entry-changed", ...where });
     }
     for (const id of Object.keys(digests))
       if (!seen.has(id)) found.push({ code: "entry-missing", entry: id, in: theRecord });
@@ -145,6 +172,8 @@ export function formatDifference(difference: Difference): string {
         : `"${difference.part}" of ${difference.in} is not what was sealed`;
     case "chain-broken":
       return `${difference.in} does not follow the seal before it`;
+    case "signature-wrong":
+      return `the store's signature is not of this file (key ${difference.key.slice(0, 16)}…)`;
     case "photo-changed":
       return `photo ${difference.photo} is not the one that was sealed`;
     case "photo-missing":

@@ -27,6 +27,7 @@ export {
   planSchema,
   planWalk,
 } from "./planWalk.ts";
+export { prepareTopics, prepareWalk, type Teaching } from "./prepareWalk.ts";
 export { rerouteWalk } from "./rerouteWalk.ts";
 export { type RouteError, route } from "./route.ts";
 export { simulateWalk, type WalkTimes, walkSpread } from "./simulateWalk.ts";

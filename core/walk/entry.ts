@@ -1,5 +1,7 @@
 import { z } from "zod";
 import { isoDateSchema } from "../dates/index.ts";
+import { sha256Schema } from "../hash/index.ts";
+import { readingAnswerSchema } from "../hours/index.ts";
 import { placeSchema, plainText } from "../rig/index.ts";
 import { topicIdSchema } from "../topic/index.ts";
 import { laterHows, marks, signRoles } from "./kinds.ts";
@@ -18,6 +20,8 @@ const base = {
   device: z.string().regex(/^[A-Za-z0-9-]{1,40}$/),
   /** By how many milliseconds the device's clock was found behind the server's; `at` has it put right already. */
   clockMs: z.int().min(-1e12).max(1e12).optional(),
+  /** The snapshot its author had before them: SHA-256 of what the walk was begun with. Not kept by the first version. */
+  snapshot: sha256Schema.optional(),
 };
 const noteSchema = plainText(1000);
 const nameSchema = plainText(80);
@@ -29,7 +33,10 @@ const strokeSchema = z.array(z.number().min(-10).max(4000)).min(2).max(4000);
  * often it is sent. Corrections are entries too (`undo`, `settle`, `amend`).
  */
 export const entrySchema = z.discriminatedUnion("kind", [
+  /** The walk begins, with what `snapshot` holds. Of two starts the first received governs. */
   z.strictObject({ ...base, kind: z.literal("start") }),
+  /** Library or boat changed since: from here on the walk goes by the snapshot `next`. */
+  z.strictObject({ ...base, kind: z.literal("update"), next: sha256Schema }),
   /** Somebody answers for starting although make-ready is open or a snag stops the handover. */
   z.strictObject({ ...base, kind: z.literal("allow"), reason: plainText(500) }),
   /** A make-ready check; `minutes` where an engine was run for it. */
@@ -95,7 +102,14 @@ export const entrySchema = z.discriminatedUnion("kind", [
     count: z.int().min(0).max(999),
     dated: isoDateSchema.optional(),
   }),
-  z.strictObject({ ...base, kind: z.literal("hours"), engine: recordIdSchema, hours: z.number().min(0).max(100_000) }),
+  z.strictObject({
+    ...base,
+    kind: z.literal("hours"),
+    engine: recordIdSchema,
+    hours: z.number().min(0).max(100_000),
+    /** What was answered about hours that do not follow from those before. */
+    answer: readingAnswerSchema.optional(),
+  }),
   /** A reading taken with gauge, meter or eye (`listMeasures`); in the unit of the measure. */
   z.strictObject({
     ...base,
@@ -110,6 +124,8 @@ export const entrySchema = z.discriminatedUnion("kind", [
     ...base,
     kind: z.literal("photo"),
     photo: recordIdSchema,
+    /** SHA-256 of the bytes the device sends. */
+    sha256: sha256Schema.optional(),
     topic: topicIdSchema.nullable(),
     ref: ulidSchema.nullable(),
   }),
@@ -119,6 +135,10 @@ export const entrySchema = z.discriminatedUnion("kind", [
     kind: z.literal("sign"),
     role: z.enum(signRoles),
     name: nameSchema,
+    /** Of a buyer: who of the handover's people it is. */
+    person: recordIdSchema.optional(),
+    /** SHA-256 of marks, gear, readings, hours and what is owed, as they stood on the screen (`hashShown`). */
+    digest: sha256Schema.optional(),
     /** What was signed for, as it stood on the screen. */
     signsFor: z.array(plainText(300)).max(8).optional(),
     width: z.number().min(50).max(4000),
@@ -126,9 +146,15 @@ export const entrySchema = z.discriminatedUnion("kind", [
     strokes: z.array(strokeSchema).min(1).max(200),
   }),
   /** A buyer who will not sign. */
-  z.strictObject({ ...base, kind: z.literal("refuse"), name: nameSchema, reason: plainText(500) }),
-  /** The wish to close: sealed as soon as everything it needs has arrived. */
-  z.strictObject({ ...base, kind: z.literal("close") }),
+  z.strictObject({
+    ...base,
+    kind: z.literal("refuse"),
+    name: nameSchema,
+    person: recordIdSchema.optional(),
+    reason: plainText(500),
+  }),
+  /** The wish to close: sealed as soon as everything it lists has arrived. `covers`: the entries its signatures are for. */
+  z.strictObject({ ...base, kind: z.literal("close"), covers: z.array(ulidSchema).max(20_000).optional() }),
   z.strictObject({ ...base, kind: z.literal("settle"), ref: ulidSchema, note: noteSchema }),
   /** A message to the buyer about something owed. */
   z.strictObject({ ...base, kind: z.literal("tell"), ref: ulidSchema, text: noteSchema }),
@@ -150,34 +176,6 @@ export const entrySchema = z.discriminatedUnion("kind", [
 export type Entry = z.infer<typeof entrySchema>;
 export type EntryKind = Entry["kind"];
 export type EntryOf<K extends EntryKind> = Extract<Entry, { kind: K }>;
-
-const onlyAdds: ReadonlySet<EntryKind> = new Set<EntryKind>([
-  "mark",
-  "measure",
-  "snag",
-  "promise",
-  "assign",
-  "photo",
-  "settle",
-  "tell",
-  "call",
-  "amend",
-  "remote",
-  "ask",
-  "inspect",
-  // Two who close at once wish for the same seal: the second is only acknowledged.
-  "close",
-]);
-/** Clocks are put right to within a few seconds: what was made so shortly after the seal may have been made before it. */
-const clockGraceMs = 5000;
-
-/**
- * Whether an entry may still be added once the handover is sealed. What was made before the seal and comes late (another
- * tablet had no signal) is kept, whatever it is; what is made after it can only add.
- */
-export function mayFollowSeal(entry: Pick<Entry, "kind" | "at">, sealedAt: string): boolean {
-  return onlyAdds.has(entry.kind) || Date.parse(entry.at) <= Date.parse(sealedAt) + clockGraceMs;
-}
 
 /** Kinds that an owner may enter on their own page. */
 export function isOwnersToMake(kind: EntryKind): boolean {

@@ -1,3 +1,4 @@
+import { goesOnFromSeal } from "./afterSeal.ts";
 import type { Entry, EntryOf } from "./entry.ts";
 import { type Mark, ownerId, type SignRole } from "./kinds.ts";
 import { orderEntries } from "./orderEntries.ts";
@@ -15,6 +16,8 @@ export interface TopicState {
 /** A handover as its entries tell it. */
 export interface WalkState {
   readonly startedAt: string | null;
+  /** What the walk goes by: the snapshot of the start that governs, or of the last update since; null of old walks. */
+  readonly snapshot: string | null;
   /** When the walk was last worked on, before any close. */
   readonly lastAt: string | null;
   readonly closedAt: string | null;
@@ -33,8 +36,10 @@ export interface WalkState {
   readonly hours: ReadonlyMap<string, EntryOf<"hours">>;
   readonly measures: ReadonlyMap<string, EntryOf<"measure">>;
   readonly photos: readonly EntryOf<"photo">[];
-  /** The signatures that stand: of each role and name the last. */
+  /** The signatures that stand: of each role and person the last. */
   readonly signatures: readonly EntryOf<"sign">[];
+  /** Signatures that were given and taken back, with what took them back. */
+  readonly takenBack: readonly { readonly sign: EntryOf<"sign">; readonly by: EntryOf<"undo"> }[];
   readonly refusals: readonly EntryOf<"refuse">[];
   readonly remote: ReadonlyMap<string, EntryOf<"remote">>;
   readonly questions: readonly EntryOf<"ask">[];
@@ -45,11 +50,17 @@ export interface WalkState {
   readonly counted: readonly Entry[];
 }
 
+/** By the order in which the server received entries; undefined of one it has not received yet. */
+export type SequenceOf = (id: string) => number | undefined;
+
+const noSequence: SequenceOf = () => undefined;
+
 /**
  * What the entries of one delivery add up to. The order they come in and how often does not matter: they are put in order of
- * time, then of id, and an entry seen twice counts once. An undone entry counts as never made.
+ * time, then of id, and an entry seen twice counts once. An undone entry counts as never made. Of two starts the one first
+ * received governs (`sequenceOf`), before any that nobody has received yet.
  */
-export function foldWalk(entries: readonly Entry[]): WalkState {
+export function foldWalk(entries: readonly Entry[], sequenceOf: SequenceOf = noSequence): WalkState {
   const counted = orderEntries(entries);
   const present = new Map<string, EntryOf<"present">>();
   const topics = new Map<string, Gathered>();
@@ -71,6 +82,8 @@ export function foldWalk(entries: readonly Entry[]): WalkState {
   const inspected = new Map<string, EntryOf<"inspect">>();
   const calls: EntryOf<"call">[] = [];
   const amendments: EntryOf<"amend">[] = [];
+  let governing: EntryOf<"start"> | null = null;
+  let snapshot: string | null = null;
   let startedAt: string | null = null;
   let closedAt: string | null = null;
   let lastAt: string | null = null;
@@ -80,6 +93,10 @@ export function foldWalk(entries: readonly Entry[]): WalkState {
     switch (entry.kind) {
       case "start":
         startedAt ??= entry.at;
+        if (governing === null || isReceivedBefore(entry, governing, sequenceOf)) governing = entry;
+        break;
+      case "update":
+        snapshot = entry.next;
         break;
       case "allow":
         allowed = entry;
@@ -124,10 +141,10 @@ export function foldWalk(entries: readonly Entry[]): WalkState {
         photos.push(entry);
         break;
       case "sign":
-        signatures.set(`${entry.role} ${entry.name}`, entry);
+        signatures.set(`${entry.role} ${entry.person ?? entry.name}`, entry);
         break;
       case "refuse":
-        refusals.set(entry.name, entry);
+        refusals.set(entry.person ?? entry.name, entry);
         break;
       case "close":
         closedAt ??= entry.at;
@@ -155,6 +172,7 @@ export function foldWalk(entries: readonly Entry[]): WalkState {
   }
   return {
     startedAt,
+    snapshot: snapshot ?? governing?.snapshot ?? null,
     lastAt,
     closedAt,
     allowed,
@@ -172,6 +190,7 @@ export function foldWalk(entries: readonly Entry[]): WalkState {
     measures,
     photos,
     signatures: [...signatures.values()],
+    takenBack: listTakenBack(entries),
     refusals: [...refusals.values()],
     remote,
     questions,
@@ -180,6 +199,26 @@ export function foldWalk(entries: readonly Entry[]): WalkState {
     amendments,
     counted,
   };
+}
+
+/** Whether the server had `a` before `b`; what it has not received comes last, and then what was made first. */
+function isReceivedBefore(a: Entry, b: Entry, sequenceOf: SequenceOf): boolean {
+  const [of, other] = [sequenceOf(a.id), sequenceOf(b.id)];
+  if (of === undefined || other === undefined) return of !== undefined;
+  return of < other;
+}
+
+/** In order of when they were taken back, whatever order the entries came in. */
+function listTakenBack(entries: readonly Entry[]): WalkState["takenBack"] {
+  const undos = new Map(entries.flatMap((entry) => (entry.kind === "undo" ? [[entry.ref, entry] as const] : [])));
+  if (undos.size === 0) return [];
+  const signs = new Map(entries.flatMap((entry) => (entry.kind === "sign" ? [[entry.id, entry] as const] : [])));
+  return [...undos.values()]
+    .flatMap((by) => {
+      const sign = signs.get(by.ref);
+      return sign === undefined ? [] : [{ sign, by }];
+    })
+    .sort((a, b) => (a.by.id < b.by.id ? -1 : 1));
 }
 
 interface Gathered extends TopicState {
@@ -203,6 +242,16 @@ function addMark(topics: Map<string, Gathered>, entry: EntryOf<"mark">) {
   topic.marks.push(entry);
   if (entry.person === null) topic.people.clear();
   else topic.people.set(entry.person, entry.mark);
+}
+
+/**
+ * A sealed handover with what came after: made-up topics, settled snags and notes go on from it; whatever would change what
+ * was sealed (an undo of it, a signature, gear counted anew) counts for nothing.
+ */
+export function foldAfterSeal(sealed: readonly Entry[], later: readonly Entry[]): WalkState {
+  const laterIds = new Set(later.map(({ id }) => id));
+  const goingOn = later.filter((entry) => (entry.kind === "undo" ? laterIds.has(entry.ref) : goesOnFromSeal(entry)));
+  return foldWalk([...sealed, ...goingOn]);
 }
 
 /** The last signature of a role; null when nobody signed for it. */

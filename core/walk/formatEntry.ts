@@ -33,6 +33,8 @@ export function formatEntry(
   switch (entry.kind) {
     case "start":
       return "The walk was begun";
+    case "update":
+      return "The walk was brought up to date with the library and the boat sheet";
     case "close":
       return "The handover was closed";
     case "allow":

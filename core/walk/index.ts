@@ -1,14 +1,33 @@
+export { goesOnFromSeal } from "./afterSeal.ts";
+export {
+  countTopics,
+  isCovered,
+  isExplaining,
+  listHands,
+  listOpenTopics,
+  listWaits,
+  listWalkers,
+  type OpenTopic,
+  type TopicCount,
+} from "./coverage.ts";
 export {
   type Entry,
   type EntryKind,
   type EntryOf,
   entrySchema,
   isOwnersToMake,
-  mayFollowSeal,
   recordIdSchema,
   ulidSchema,
 } from "./entry.ts";
-export { findSignature, foldWalk, listDisputed, type TopicState, type WalkState } from "./foldWalk.ts";
+export {
+  findSignature,
+  foldAfterSeal,
+  foldWalk,
+  listDisputed,
+  type SequenceOf,
+  type TopicState,
+  type WalkState,
+} from "./foldWalk.ts";
 export { formatEntry, laterWords } from "./formatEntry.ts";
 export {
   type LaterHow,
@@ -23,20 +42,13 @@ export {
 } from "./kinds.ts";
 export { type BeforeParting, type Forgotten, listBeforeParting, scoreForgotten } from "./listBeforeParting.ts";
 export {
-  compareOwed,
-  findSeverity,
-  isCovered,
-  listHands,
   listObstacles,
-  listOpenTopics,
-  listOwed,
   listStartObstacles,
-  listWaits,
   type Obstacle,
-  type OpenTopic,
-  type Owed,
-  type OwedKind,
   obstacleCodes,
-  owedKinds,
   type StartObstacles,
-} from "./rules.ts";
+  type WalkContent,
+} from "./obstacles.ts";
+export { compareOwed, findSeverity, listOwed, type Owed, type OwedKind, owedKinds } from "./owed.ts";
+export { createPhotoId, isOwnersPhoto, isPhotoOf } from "./photoId.ts";
+export { hashShown, isSignature, listCovered, listSince, listSittingEntries, listStale } from "./signing.ts";

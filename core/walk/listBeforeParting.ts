@@ -1,6 +1,6 @@
 import type { Topic } from "../topic/index.ts";
+import { listOpenTopics, type OpenTopic } from "./coverage.ts";
 import type { WalkState } from "./foldWalk.ts";
-import { isCovered, listOpenTopics, type OpenTopic } from "./rules.ts";
 
 /** What a store has learned of one topic: how often it was marked late or asked for by phone, over so many handovers. */
 export interface Forgotten {
@@ -33,7 +33,6 @@ export interface BeforeParting {
   /** Open and often forgotten here, the likeliest first. */
   readonly forgotten: OpenTopic[];
   readonly others: OpenTopic[];
-  readonly covered: number;
 }
 
 const mostForgotten = 8;
@@ -54,6 +53,5 @@ export function listBeforeParting(
     musts: open.filter(({ topic }) => topic.must),
     forgotten,
     others: others.filter((each) => !forgotten.includes(each)),
-    covered: topics.filter((topic) => isCovered(topic, state)).length,
   };
 }

@@ -6,6 +6,7 @@ import * as third from "./migrations/0003-dock.ts";
 import * as fourth from "./migrations/0004-aftercare.ts";
 import * as fifth from "./migrations/0005-proof.ts";
 import * as sixth from "./migrations/0006-fills.ts";
+import * as seventh from "./migrations/0007-record.ts";
 
 const migrations = [
   { name: "0001-store", ...first },
@@ -14,6 +15,7 @@ const migrations = [
   { name: "0004-aftercare", ...fourth },
   { name: "0005-proof", ...fifth },
   { name: "0006-fills", ...sixth },
+  { name: "0007-record", ...seventh },
 ];
 
 /** Brings the database up to date; answers how many migrations it has had in all. Names are numbered without gaps. */

@@ -44,8 +44,12 @@ export interface PhotoRow {
   width: number;
   height: number;
   sha256: string;
+  /** SHA-256 of the bytes the device sent; null of photos kept before that was noted. */
+  sent: string | null;
   large: Buffer;
   small: Buffer;
+  /** Of a photo that came sealed: its bytes as they came, of which `sha256` is. Screens are given `large`. */
+  original: Buffer | null;
 }
 export interface DeliveryRow {
   id: string;
@@ -58,22 +62,53 @@ export interface DeliveryRow {
   wishes: string;
   summary: string;
   owed: number;
+  /** What the walk goes by; null before it begins. */
+  snapshot: string | null;
 }
 export interface EntryRow {
   id: string;
   deliveryId: string;
   body: string;
+  /** Null of entries stored before it was noted. */
+  receivedAt: string | null;
+  /** In the order in which they were received. */
+  number: number;
+  via: "staff" | "owner" | "remote" | "import";
+}
+/** What a walk goes by, packed. */
+export interface SnapshotRow {
+  sha256: string;
+  deliveryId: string;
+  body: Buffer;
+  at: string;
+  isUsed: number;
+}
+/** What the salted hashes of a link are of. */
+export interface ContentRow {
+  number: number;
+  deliveryId: string;
+  body: string;
+}
+export interface StrikeRow {
+  part: string;
+  id: string;
+  deliveryId: string;
+  at: string;
 }
 /** A link of the store's seal chain: a handover sealed here or taken in, or what was added to one. */
 export interface ChainRow {
   number: number;
   deliveryId: string;
-  kind: "handover" | "import" | "amendment";
+  /** `key`: the store signs with another key from here on. */
+  kind: "handover" | "import" | "amendment" | "key";
   sha256: string;
   previous: string;
   link: string;
   canonical: string;
   at: string;
+  /** The public key it is signed with, and the signature of its link; null of links made before the store had a key. */
+  key: string | null;
+  signature: string | null;
 }
 export interface OwnerLinkRow {
   tokenHash: string;
@@ -204,6 +239,9 @@ export interface Models {
   readonly chain: Table<ChainRow>;
   readonly ownerLinks: Table<OwnerLinkRow>;
   readonly messages: Table<MessageRow>;
+  readonly snapshots: Table<SnapshotRow>;
+  readonly contents: Table<ContentRow>;
+  readonly strikes: Table<StrikeRow>;
   readonly readings: Table<ReadingRow>;
   readonly services: Table<ServiceRow>;
   readonly fills: Table<FillRow>;
@@ -260,8 +298,10 @@ export function defineModels(sequelize: Sequelize): Models {
       width: { type: DataTypes.INTEGER, allowNull: false },
       height: { type: DataTypes.INTEGER, allowNull: false },
       sha256: text(),
+      sent: maybeText(),
       large: { type: DataTypes.BLOB, allowNull: false },
       small: { type: DataTypes.BLOB, allowNull: false },
+      original: { type: DataTypes.BLOB, allowNull: true },
     }),
     files: table<FileRow>("files", {
       id: key(),
@@ -282,8 +322,34 @@ export function defineModels(sequelize: Sequelize): Models {
       wishes: text(),
       summary: text(),
       owed: whole(),
+      snapshot: maybeText(),
     }),
-    entries: table<EntryRow>("entries", { id: key(), deliveryId: text(), body: text() }),
+    entries: table<EntryRow>("entries", {
+      id: key(),
+      deliveryId: text(),
+      body: text(),
+      receivedAt: maybeText(),
+      number: whole(),
+      via: text(),
+    }),
+    snapshots: table<SnapshotRow>("snapshots", {
+      sha256: key(),
+      deliveryId: text(),
+      body: { type: DataTypes.BLOB, allowNull: false },
+      at: text(),
+      isUsed: whole(),
+    }),
+    contents: table<ContentRow>("contents", {
+      number: { type: DataTypes.INTEGER, primaryKey: true },
+      deliveryId: text(),
+      body: text(),
+    }),
+    strikes: table<StrikeRow>("strikes", {
+      part: key(),
+      id: key(),
+      deliveryId: key(),
+      at: text(),
+    }),
     chain: table<ChainRow>("chain", {
       number: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
       deliveryId: text(),
@@ -293,6 +359,8 @@ export function defineModels(sequelize: Sequelize): Models {
       link: text(),
       canonical: text(),
       at: text(),
+      key: maybeText(),
+      signature: maybeText(),
     }),
     ownerLinks: table<OwnerLinkRow>("ownerLinks", {
       tokenHash: key(),

@@ -1,20 +1,58 @@
 import { createHash } from "node:crypto";
 import { Op } from "sequelize";
-import { firstLink, writeLink } from "../../core/record/index.ts";
+import { writeJson } from "../../core/hash/index.ts";
+import { firstLink, type SealedContent, writeLink } from "../../core/record/index.ts";
+import type { Entry } from "../../core/walk/index.ts";
 import type { ChainRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll } from "../database/rows.ts";
+import type { StoreKey } from "../storeKey.ts";
 
 export const hashText = (text: string) => createHash("sha256").update(text, "utf8").digest("hex");
 
 interface NewLink extends Pick<ChainRow, "deliveryId" | "kind" | "canonical" | "at"> {
   /** Of `canonical`, unless a store that sealed it elsewhere said so. */
   readonly sha256?: string;
+  /** What its salted hashes are of. */
+  readonly content?: SealedContent;
 }
 
-/** The store's seal chain: handovers sealed or taken in, and what was added to them. Only ever added to. */
-export function createChain({ models }: Database) {
+/** As it is kept: of entries only the salts; null where one was struck. */
+interface PackedContent extends Omit<SealedContent, "entries"> {
+  readonly salts: Readonly<Record<string, string | null>>;
+}
+const packContent = ({ entries, ...rest }: SealedContent): string => {
+  const salts = Object.entries(entries).map(([id, part]) => [id, "salt" in part ? part.salt : null]);
+  return JSON.stringify({ ...rest, salts: Object.fromEntries(salts) } satisfies PackedContent);
+};
+const unpackContent = (body: string, entries: readonly Entry[]): SealedContent => {
+  const { salts, ...rest } = JSON.parse(body) as PackedContent;
+  const byId = new Map(entries.map((entry) => [entry.id, entry]));
+  const parts = Object.entries(salts).map(([id, salt]): [string, SealedContent["entries"][string]] => {
+    const value = byId.get(id);
+    return [id, salt === null || value === undefined ? { struck: true } : { salt, value }];
+  });
+  return { ...rest, entries: Object.fromEntries(parts) };
+};
+
+/** The store's seal chain: handovers sealed or taken in, and what was added to them. Only ever added to, each link signed. */
+export function createChain({ models }: Database, storeKey: StoreKey) {
   const sealed = { kind: { [Op.in]: ["handover", "import"] } };
+  const put = async (fresh: NewLink, last: Pick<ChainRow, "link"> | undefined, transaction: Transaction) => {
+    const { content, ...rest } = fresh;
+    const sha256 = fresh.sha256 ?? hashText(fresh.canonical);
+    const previous = last?.link ?? firstLink;
+    const link = hashText(writeLink(previous, sha256));
+    const row = { ...rest, sha256, previous, link, key: storeKey.publicKey, signature: storeKey.sign(link) };
+    const made = await models.chain.create(row as ChainRow, { transaction });
+    const number = made.get("number") as number;
+    if (content !== undefined)
+      await models.contents.create(
+        { number, deliveryId: fresh.deliveryId, body: packContent(content) },
+        { transaction },
+      );
+    return { ...row, number };
+  };
   return {
     /** The sealed record of a delivery; null while it is open. */
     async findSeal(deliveryId: string, transaction?: Transaction): Promise<ChainRow | null> {
@@ -30,19 +68,40 @@ export function createChain({ models }: Database) {
     listAmendments: (deliveryId: string, transaction?: Transaction) =>
       readAll(models.chain, { where: { deliveryId, kind: "amendment" }, order: ["number"] }, transaction),
     listAll: () => readAll(models.chain, { order: ["number"] }),
-    /** Puts a link at the end. Within a transaction of its own store, so that no two are put there at once. */
+    /** The last link there is. */
+    async findHead(): Promise<ChainRow | null> {
+      const [last] = await readAll(models.chain, { order: [["number", "DESC"]], limit: 1 });
+      return last ?? null;
+    },
+    /** What the salted hashes of a link are of; the entries themselves stand in their own table. */
+    async findContent(number: number, entries: readonly Entry[], transaction?: Transaction): Promise<SealedContent> {
+      const [row] = await readAll(models.contents, { where: { number }, limit: 1 }, transaction);
+      return row === undefined ? { people: {}, entries: {}, photos: {} } : unpackContent(row.body, entries);
+    },
+    /**
+     * Puts a link at the end. Within a transaction of its own store, so that no two are put there at once. Where the store's
+     * key is not the one of the link before, a link that says so comes first; its signature covers all that came before.
+     */
     async add(fresh: NewLink, transaction: Transaction): Promise<ChainRow> {
       const [last] = await readAll(
         models.chain,
-        { order: [["number", "DESC"]], limit: 1, attributes: ["link", "number"] },
+        { order: [["number", "DESC"]], limit: 1, attributes: ["link", "number", "key"] },
         transaction,
       );
-      const sha256 = fresh.sha256 ?? hashText(fresh.canonical);
-      const previous = last?.link ?? firstLink;
-      const link = hashText(writeLink(previous, sha256));
-      const row = { ...fresh, sha256, previous, link };
-      const made = await models.chain.create(row as ChainRow, { transaction });
-      return { ...row, number: made.get("number") as number };
+      if (last === undefined || last.key === storeKey.publicKey) return put(fresh, last, transaction);
+      const canonical = writeJson({
+        format: "ravik.key/1",
+        key: storeKey.publicKey,
+        before: last.key,
+        head: last.link,
+        at: fresh.at,
+      });
+      const change = await put(
+        { deliveryId: fresh.deliveryId, kind: "key", canonical, at: fresh.at },
+        last,
+        transaction,
+      );
+      return put(fresh, change, transaction);
     },
   };
 }

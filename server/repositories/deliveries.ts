@@ -1,10 +1,10 @@
-import { Op, UniqueConstraintError, type WhereOptions } from "sequelize";
+import { type Model, Op, type WhereOptions } from "sequelize";
 import { z } from "zod";
 import { isoDateSchema } from "../../core/dates/index.ts";
-import { personSchema } from "../../core/record/index.ts";
+import { personSchema, type Receipt } from "../../core/record/index.ts";
 import { defaultPlanOptions, type PlanOptions, planOptionsSchema } from "../../core/route/index.ts";
 import { type Entry, owedKinds, recordIdSchema, severities } from "../../core/walk/index.ts";
-import type { DeliveryRow } from "../database/models.ts";
+import type { DeliveryRow, EntryRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne, readQuery } from "../database/rows.ts";
 import { Failure } from "../failure.ts";
@@ -48,6 +48,8 @@ export interface DeliveryRecord {
   readonly buyers: z.infer<typeof personSchema>[];
   readonly planOptions: PlanOptions;
   readonly summary: Summary;
+  /** What the walk goes by; null before it begins. */
+  readonly snapshot: string | null;
 }
 
 /** The row keeps the order made by hand under its first name, `hand`. */
@@ -82,13 +84,38 @@ const toDelivery = ({ buyers, summary, style, wishes, owed: _, ...rest }: Delive
   summary: readSummary(summary),
 });
 
+type EntryRowModel = Model<EntryRow, EntryRow>;
+
 const mostRemembered = 100;
 const byId = (a: Entry, b: Entry) => (a.id < b.id ? -1 : 1);
+
+/** The entries of a delivery, by id, and what the store knows of each beside it. */
+export interface WalkLog {
+  readonly entries: readonly Entry[];
+  readonly receipts: ReadonlyMap<string, Receipt>;
+}
+interface Stored {
+  readonly entry: Entry;
+  readonly receipt: Receipt;
+}
+const createLog = (stored: readonly Stored[]): WalkLog => ({
+  entries: stored.map(({ entry }) => entry),
+  receipts: new Map(stored.map(({ entry, receipt }) => [entry.id, receipt])),
+});
+
+/** A log with what was stored since; what is there already is not put in twice. */
+export function addToLog({ entries, receipts }: WalkLog, stored: readonly Stored[]): WalkLog {
+  const fresh = stored.filter(({ entry }) => !receipts.has(entry.id));
+  return {
+    entries: [...entries, ...fresh.map(({ entry }) => entry)].sort(byId),
+    receipts: new Map([...receipts, ...fresh.map(({ entry, receipt }) => [entry.id, receipt] as const)]),
+  };
+}
 
 /** Handovers with their entries and seals. Entries and seals are only ever added. */
 export function createDeliveries({ models }: Database) {
   let committed = 0;
-  const remembered = new Map<string, readonly Entry[]>();
+  const remembered = new Map<string, WalkLog>();
   const inTx = (transaction?: Transaction) => (transaction === undefined ? {} : { transaction });
   const listWhere = async (where: WhereOptions<DeliveryRow>, limit?: number) =>
     (
@@ -98,8 +125,8 @@ export function createDeliveries({ models }: Database) {
         ...(limit === undefined ? {} : { limit }),
       })
     ).map(toDelivery);
-  return {
-    async add({ planOptions, ...delivery }: DeliveryRecord, transaction?: Transaction) {
+  const deliveries = {
+    async add({ planOptions, ...delivery }: Omit<DeliveryRecord, "snapshot">, transaction?: Transaction) {
       const buyers = z.array(personSchema).min(1).parse(delivery.buyers);
       const summary = summarySchema.parse(delivery.summary);
       await models.deliveries.create(
@@ -108,6 +135,7 @@ export function createDeliveries({ models }: Database) {
           ...writePlanOptions(planOptions),
           buyers: JSON.stringify(buyers),
           ...writeSummary(summary),
+          snapshot: null,
         },
         inTx(transaction),
       );
@@ -127,6 +155,21 @@ export function createDeliveries({ models }: Database) {
         { where: { id }, transaction },
       );
     },
+    async setSnapshot(id: string, snapshot: string, transaction: Transaction) {
+      await models.deliveries.update({ snapshot }, { where: { id }, transaction });
+    },
+    /** Walks under way that began before it was kept what they go by. */
+    listUnfrozen: async () =>
+      (await listWhere({ snapshot: null })).filter(({ summary }) => summary.state === "walking"),
+    /** Closings that wait for their seal. */
+    async listClosing(): Promise<string[]> {
+      const rows = await readQuery<{ deliveryId: string }>(
+        models.entries,
+        `SELECT DISTINCT deliveryId FROM entries WHERE json_extract(body, '$.kind') = 'close'
+         AND deliveryId NOT IN (SELECT deliveryId FROM chain WHERE kind IN ('handover', 'import'))`,
+      );
+      return rows.map(({ deliveryId }) => deliveryId);
+    },
     /** Seconds spent on each topic in the latest walks, by topic. */
     async listSpent(): Promise<Map<string, number[]>> {
       const rows = await readQuery<{ topic: string; spentS: number }>(
@@ -145,36 +188,59 @@ export function createDeliveries({ models }: Database) {
     async setSummary(id: string, summary: Summary, transaction: Transaction) {
       await models.deliveries.update(writeSummary(summary), { where: { id }, transaction });
     },
-    /** All entries of a delivery, by id. Those of the walks under way are remembered: every entry posted asks for them. */
-    async listEntries(deliveryId: string, transaction?: Transaction): Promise<readonly Entry[]> {
+    /** All entries of a delivery with their receipts. Those of walks under way are remembered: every post asks for them. */
+    async readLog(deliveryId: string, transaction?: Transaction): Promise<WalkLog> {
       const before = remembered.get(deliveryId);
       if (before !== undefined) return before;
       const asked = committed;
       const rows = await readAll(models.entries, { where: { deliveryId }, order: ["id"] }, transaction);
-      const entries = rows.map(({ body }) => JSON.parse(body) as Entry);
+      const log = createLog(
+        rows.map(({ body, receivedAt, number, via }) => ({
+          entry: JSON.parse(body) as Entry,
+          receipt: { receivedAt, number, via },
+        })),
+      );
       // Something was stored while this was read: it may not be in it.
-      if (asked !== committed) return entries;
+      if (asked !== committed) return log;
       if (remembered.size >= mostRemembered) remembered.delete(remembered.keys().next().value!);
-      remembered.set(deliveryId, entries);
-      return entries;
+      remembered.set(deliveryId, log);
+      return log;
     },
-    /** Adds entries that are new; one whose id another delivery has is refused. */
-    async addEntries(deliveryId: string, entries: readonly Entry[], transaction: Transaction) {
-      try {
-        await models.entries.bulkCreate(
-          entries.map((entry) => ({ id: entry.id, deliveryId, body: JSON.stringify(entry) })),
-          { transaction },
-        );
-      } catch (error) {
-        if (error instanceof UniqueConstraintError) throw new Failure("entry-differs", { path: "entries" });
-        throw error;
-      }
+    listEntries: async (deliveryId: string, transaction?: Transaction): Promise<readonly Entry[]> =>
+      (await deliveries.readLog(deliveryId, transaction)).entries,
+    /** Adds entries that are new, as they came; one whose id another delivery has is refused. Answers their receipts. */
+    async addEntries(
+      deliveryId: string,
+      entries: readonly Entry[],
+      { receivedAt, via }: Pick<Receipt, "receivedAt" | "via">,
+      transaction: Transaction,
+    ): Promise<Map<string, Receipt>> {
+      const ids = entries.map(({ id }) => id);
+      if ((await models.entries.count({ where: { id: { [Op.in]: ids } }, transaction })) > 0)
+        throw new Failure("entry-differs", { path: "entries" });
+      const last = (await models.entries.max<number | null, EntryRowModel>("number", { transaction })) ?? 0;
+      const stored = entries.map((entry, i) => ({ entry, receipt: { receivedAt, number: last + 1 + i, via } }));
+      await models.entries.bulkCreate(
+        stored.map(({ entry, receipt }) => ({
+          id: entry.id,
+          deliveryId,
+          body: JSON.stringify(entry),
+          ...receipt,
+        })),
+        { transaction },
+      );
       // Only when it is on disk; until then, and if it never comes there, what is remembered is what stands.
       transaction.afterCommit(() => {
         committed++;
         const before = remembered.get(deliveryId);
-        if (before !== undefined) remembered.set(deliveryId, [...before, ...entries].sort(byId));
+        if (before !== undefined) remembered.set(deliveryId, addToLog(before, stored));
       });
+      return new Map(stored.map(({ entry, receipt }) => [entry.id, receipt]));
+    },
+    /** What is remembered of a delivery is read anew: something of it was struck. */
+    forget(deliveryId: string) {
+      committed++;
+      remembered.delete(deliveryId);
     },
     /** The deliveries whose entries name a photo. */
     async listOfPhoto(photo: string): Promise<string[]> {
@@ -213,6 +279,7 @@ export function createDeliveries({ models }: Database) {
       return { rows, handovers: count?.n ?? 0 };
     },
   };
+  return deliveries;
 }
 
 export type Deliveries = ReturnType<typeof createDeliveries>;

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { sha256Schema } from "../../core/hash/index.ts";
 import { plainText } from "../../core/rig/index.ts";
 import { ownStyleSchema } from "../../core/route/index.ts";
 import { workshopSchema } from "../../core/workshop/index.ts";
@@ -20,6 +21,8 @@ export const settingsSchema = z.strictObject({
   feedHash: z.string().nullable().default(null),
   /** Messages in the store's own words, by template. */
   messageTexts: z.record(z.string(), z.string()).default({}),
+  /** Stores whose bundles somebody here has looked at and taken in, by their public key. */
+  knownStores: z.array(z.strictObject({ key: sha256Schema, name: plainText(80) })).default([]),
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
@@ -33,6 +36,7 @@ const defaults: Settings = {
   quietHours: { from: 20, to: 8 },
   feedHash: null,
   messageTexts: {},
+  knownStores: [],
 };
 
 export function createSettings({ models, inTransaction }: Database) {

@@ -1,6 +1,8 @@
+import { createHash } from "node:crypto";
 import type Router from "@koa/router";
 import type { Context } from "koa";
 import { endpoints } from "../../api/index.ts";
+import { isPhotoOf } from "../../core/walk/index.ts";
 import type { Services } from "../createServices.ts";
 import { Failure } from "../failure.ts";
 import { readUpload, serve } from "../http.ts";
@@ -24,25 +26,34 @@ export function routePhotos(router: Router, services: Services) {
   );
 }
 
-/** Makes the upload fit to keep and keeps it; one that is known already is only acknowledged. */
+const hashBytes = (bytes: Buffer) => createHash("sha256").update(bytes).digest("hex");
+
+/**
+ * Makes the upload fit to keep and keeps it; one that is known already is only acknowledged. A photo's id holds the hash of
+ * the bytes its device sends, so that nobody can put others in its place. Failures: `photo-differs`, `not-a-photo`.
+ */
 export async function keepPhoto(
   { photos, handoverService, clock, database }: Services,
   ctx: Context,
   id: string,
   by: string,
 ): Promise<{ photo: string; width: number; height: number }> {
-  const [known] = await photos.listFacts([id]);
   // The body is read all the same, so that the connection can be used again.
   const bytes = await readUpload(ctx, photoLimits.mostBytes);
-  if (known !== undefined) return { photo: id, width: known.width, height: known.height };
-  const photo = await readPhoto(bytes);
-  await database.inTransaction(async (transaction) => {
-    const [meanwhile] = await photos.listFacts([id], transaction);
-    if (meanwhile === undefined)
-      await photos.add({ ...photo, id, at: new Date(clock.nowMs()).toISOString(), by }, transaction);
-  });
+  const sent = hashBytes(bytes);
+  if (!isPhotoOf(id, sent)) throw new Failure("photo-differs", { photo: id, got: sent });
+  let [known] = await photos.listFacts([id]);
+  if (known === undefined) {
+    const photo = { ...(await readPhoto(bytes)), sent, id, at: new Date(clock.nowMs()).toISOString(), by };
+    known = await database.inTransaction(async (transaction) => {
+      const [meanwhile] = await photos.listFacts([id], transaction);
+      if (meanwhile === undefined) await photos.add(photo, transaction);
+      return meanwhile ?? photo;
+    });
+  }
+  // Also of one that was here: what was to follow may have been interrupted.
   await handoverService.noteArrived(id);
-  return { photo: id, width: photo.width, height: photo.height };
+  return { photo: id, width: known.width, height: known.height };
 }
 
 export function answerPhoto(ctx: Context, id: string, bytes: Buffer | null) {

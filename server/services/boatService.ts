@@ -1,9 +1,8 @@
 import { contactSchema } from "../../api/careSchemas.ts";
 import type { AnswerOf, Boat, BodyOf, endpoints, NewFill, NewRun, OwedSheet, Today } from "../../api/index.ts";
-import { makeReady } from "../../content/index.ts";
 import { addDays, type IsoDate } from "../../core/dates/index.ts";
 import { askReading } from "../../core/hours/index.ts";
-import { listReadyChecks } from "../../core/ready/index.ts";
+import type { Plan } from "../../core/route/index.ts";
 import { findStyle } from "../../core/route/index.ts";
 import { compareOwed } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
@@ -17,8 +16,9 @@ import type { Messages } from "../standins/messages.ts";
 import { boatScope, describeCare, findNextDue, listScopes, readEngineStatus, readingsOf, sumTanks } from "./care.ts";
 import type { CareReader } from "./careReader.ts";
 import type { Library, LibraryService } from "./libraryService.ts";
-import type { Prepared, RigService } from "./rigService.ts";
+import type { RigService } from "./rigService.ts";
 import type { RunService } from "./runService.ts";
+import type { HandoverContext, WalkReader } from "./walkReader.ts";
 
 interface Parts {
   readonly database: Database;
@@ -30,6 +30,7 @@ interface Parts {
   readonly messages: Messages;
   readonly rigService: RigService;
   readonly libraryService: LibraryService;
+  readonly walkReader: WalkReader;
   readonly files: Files;
   readonly clock: Clock;
 }
@@ -53,6 +54,7 @@ export function createBoatService(parts: Parts) {
     messages,
     rigService,
     libraryService,
+    walkReader,
     files,
     clock,
   } = parts;
@@ -121,15 +123,12 @@ export function createBoatService(parts: Parts) {
       const byId = await boats.findMany([...now, ...owing].map(({ boatId }) => boatId));
       return {
         date,
-        handovers: now.map((delivery) => {
-          const boat = byId.get(delivery.boatId)!;
-          return describeHandover(
-            delivery,
-            boat,
-            rigService.prepare(boat.rigText, library, delivery.planOptions),
-            library,
-          );
-        }),
+        handovers: await Promise.all(
+          now.map(async (delivery) => {
+            const context = await walkReader.read(delivery, byId.get(delivery.boatId)!);
+            return describeHandover(context, await walkReader.readPlan(context), library);
+          }),
+        ),
         owed: rankOwed(owing, byId, date).slice(0, mostRows),
         owedInAll,
         ...due,
@@ -330,14 +329,12 @@ function describeOwed(delivery: DeliveryRecord, boat: BoatRecord): Today["owed"]
 }
 
 function describeHandover(
-  delivery: DeliveryRecord,
-  boat: BoatRecord,
-  { rig, plan }: Prepared,
+  { delivery, boat, walk }: HandoverContext,
+  { visits, moves, totalMin }: Plan,
   library: Library,
 ): Today["handovers"][number] {
-  const { visits, moves, totalMin } = plan;
   const { summary } = delivery;
-  const checks = listReadyChecks(rig, makeReady);
+  const { rig, makeReady: checks } = walk;
   const open = checks.filter(({ id }) => !summary.ready.includes(id));
   return {
     boat: boat.id,

@@ -1,24 +1,30 @@
 import { arrivalChecks } from "../../content/index.ts";
 import { listMeasures } from "../../core/measure/index.ts";
-import { type Entry, isOwnersToMake } from "../../core/walk/index.ts";
+import type { Arrival, Snapshot } from "../../core/record/index.ts";
+import { type Entry, isOwnersToMake, isSignature } from "../../core/walk/index.ts";
 import { Failure } from "../failure.ts";
-import type { Author, HandoverContext } from "./handoverService.ts";
+import type { Author } from "./handoverService.ts";
 import type { Library } from "./libraryService.ts";
+import type { HandoverContext } from "./walkReader.ts";
 
 interface Question {
-  readonly handover: HandoverContext;
+  readonly context: HandoverContext;
   readonly library: Library;
   readonly author: Author;
+  readonly via: Arrival;
   /** Ids of every entry there is, those just sent among them. */
   readonly refs: ReadonlySet<string>;
   readonly all: readonly Entry[];
+  /** The snapshots that are here of those these entries name. */
+  readonly named: ReadonlyMap<string, Snapshot>;
 }
 
 const closers: readonly Author["role"][] = ["owner", "sales", "delivery"];
 
 /** Refuses an entry that names what this delivery does not have, or that is not this person's to make. */
-export function checkEntry(entry: Entry, path: string, { handover, library, author, refs, all }: Question): void {
-  const { delivery, walk } = handover;
+export function checkEntry(entry: Entry, path: string, question: Question): void {
+  const { context, library, author, via, refs, all, named } = question;
+  const { delivery, walk } = context;
   const must = (isKnown: boolean, field: string, value: string) => {
     if (!isKnown)
       throw new Failure("invalid-input", {
@@ -51,11 +57,19 @@ export function checkEntry(entry: Entry, path: string, { handover, library, auth
       must(isBuyer || cameAlong, "person", person);
       return;
     }
-    case "reason":
     case "remote":
+      // Only a page made for a remote handover has the walk on it.
+      if (via !== "remote") throw new Failure("not-allowed", { path: `${path}.kind`, role: author.role });
+      mustBeTopic(entry.topic);
+      return;
+    case "reason":
       mustBeTopic(entry.topic);
       return;
     case "snag":
+      if (entry.topic !== null) mustBeTopic(entry.topic);
+      if (entry.how === "by-date" && !entry.stops && entry.due === undefined)
+        throw new Failure("needs-date", { path: `${path}.due` });
+      return;
     case "call":
     case "ask":
       if (entry.topic !== null) mustBeTopic(entry.topic);
@@ -64,7 +78,20 @@ export function checkEntry(entry: Entry, path: string, { handover, library, auth
       if (entry.topic !== null) mustBeTopic(entry.topic);
       if (entry.ref !== null) mustBeRef(entry.ref);
       return;
-    case "undo":
+    case "undo": {
+      mustBeRef(entry.ref);
+      const undone = all.find((other) => other.id === entry.ref);
+      // A signature is taken back where it was given, by whoever held the tablet for it; and not once it is sealed.
+      const isTheirs = undone?.kind !== "sign" || (undone.device === entry.device && undone.by === entry.by);
+      if (!isTheirs && walk.sealed === null) throw new Failure("not-yours-to-undo", { path: `${path}.ref` });
+      return;
+    }
+    case "update":
+      if (!named.has(entry.next)) throw new Failure("unknown-snapshot", { path: `${path}.next`, got: entry.next });
+      return;
+    case "sign":
+      if (!isSignature(entry)) throw new Failure("no-signature", { path: `${path}.strokes` });
+      return;
     case "settle":
     case "assign":
     case "tell":
@@ -124,7 +151,6 @@ export function checkEntry(entry: Entry, path: string, { handover, library, auth
     case "start":
     case "present":
     case "promise":
-    case "sign":
     case "refuse":
     case "amend":
       return;

@@ -120,8 +120,8 @@ export function createOwnerService(parts: Parts) {
       };
     },
     async addEntries(token: string, entries: readonly Entry[]) {
-      const { deliveryId } = await open(token);
-      return handoverService.addEntries(deliveryId, ownerPerson, entries);
+      const { deliveryId, isRemote } = await open(token);
+      return handoverService.addEntries(deliveryId, ownerPerson, entries, isRemote === 1 ? "remote" : "owner");
     },
     /** Whether a photo is one of this owner's handover. */
     async mayRead(token: string, photo: string): Promise<boolean> {

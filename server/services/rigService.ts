@@ -1,15 +1,8 @@
 import { type Rig, rigSchema } from "../../core/rig/index.ts";
-import {
-  adaptTopics,
-  addSecondSession,
-  findStyle,
-  listTopicsFor,
-  type Plan,
-  type PlanOptions,
-  planWalk,
-} from "../../core/route/index.ts";
-import { fillTopic, type Topic } from "../../core/topic/index.ts";
+import { type AdaptedTopics, type Plan, type PlanOptions, prepareTopics } from "../../core/route/index.ts";
+import type { Topic } from "../../core/topic/index.ts";
 import { Failure } from "../failure.ts";
+import type { Planner } from "../planning/planner.ts";
 import type { Library } from "./libraryService.ts";
 
 /** A boat made ready for one walk: the topics these people need on it, in its own words, and their order. */
@@ -22,45 +15,56 @@ export interface Prepared {
 const mostRigs = 300;
 const mostPlans = 24;
 
-/** Rigs read from the store, with topics and plans, worked out once for as long as rig, library and planOptions are the same. */
-export function createRigService() {
-  const remembered = new Map<string, { rig: Rig; prepared: Map<string, Prepared> }>();
+interface KnownRig {
+  readonly rig: Rig;
+  readonly topics: Map<string, AdaptedTopics>;
+  readonly plans: Map<string, Promise<Prepared>>;
+}
+
+/** Rigs read from the store, with topics and plans, worked out once for as long as rig, library and options are the same. */
+export function createRigService(planner: Planner) {
+  const remembered = new Map<string, KnownRig>();
   const get = (rigText: string) => {
     const seen = remembered.get(rigText);
     if (seen !== undefined) return seen;
-    const fresh = { rig: rigSchema.parse(JSON.parse(rigText)), prepared: new Map<string, Prepared>() };
+    const fresh: KnownRig = { rig: rigSchema.parse(JSON.parse(rigText)), topics: new Map(), plans: new Map() };
     if (remembered.size >= mostRigs) remembered.delete(remembered.keys().next().value!);
     remembered.set(rigText, fresh);
     return fresh;
   };
+  const keep = <V>(known: Map<string, V>, key: string, make: () => V): V => {
+    const before = known.get(key);
+    if (before !== undefined) return before;
+    const fresh = make();
+    if (known.size >= mostPlans) known.delete(known.keys().next().value!);
+    known.set(key, fresh);
+    return fresh;
+  };
+  const keyOf = (library: Library, options: PlanOptions) => `${library.version} ${JSON.stringify(options)}`;
   return {
     read: (rigText: string): Rig => get(rigText).rig,
-    prepare(rigText: string, library: Library, planOptions: PlanOptions): Prepared {
-      const { rig, prepared } = get(rigText);
-      const key = `${library.version} ${JSON.stringify(planOptions)}`;
-      const known = prepared.get(key);
-      if (known !== undefined) return known;
-      const fresh = prepareWalk(rig, library, planOptions);
-      if (prepared.size >= mostPlans) prepared.delete(prepared.keys().next().value!);
-      prepared.set(key, fresh);
-      return fresh;
+    /** The topics of a walk without their order: quick enough for a transaction. */
+    prepareTopics(rigText: string, library: Library, options: PlanOptions): readonly Topic[] {
+      const { rig, topics } = get(rigText);
+      return keep(topics, keyOf(library, options), () => prepareTopics(rig, library, options)).topics;
+    },
+    /** The topics of a walk and their order. It may take seconds: never within a transaction. Failures: `cycle`, `busy`. */
+    prepare(rigText: string, library: Library, options: PlanOptions): Promise<Prepared> {
+      const { rig, plans } = get(rigText);
+      const key = keyOf(library, options);
+      return keep(plans, key, async () => {
+        try {
+          const planned = await planner.prepare(rig, library, options);
+          if (!planned.ok) throw new Failure("cycle", planned.error);
+          return { rig, ...planned.value };
+        } catch (error) {
+          // What went wrong once may go right the next time.
+          plans.delete(key);
+          throw error;
+        }
+      });
     },
   };
 }
 
 export type RigService = ReturnType<typeof createRigService>;
-
-function prepareWalk(rig: Rig, library: Library, planOptions: PlanOptions): Prepared {
-  const here = listTopicsFor(rig, library.topics).map((topic) => fillTopic(topic, rig, library.schools));
-  const { topics, elsewhere } = adaptTopics(here, planOptions, library.minutesOf);
-  const { budgetMin, manualOrder } = planOptions;
-  const style = findStyle(planOptions.style, library.ownStyles);
-  const first = planWalk(rig, topics, style, { budgetMin, manualOrder });
-  if (!first.ok) throw new Failure("cycle", first.error);
-  const planned =
-    planOptions.secondMin === null ? first : addSecondSession(rig, topics, style, first.value, planOptions.secondMin);
-  if (!planned.ok) throw new Failure("cycle", planned.error);
-  const possible = new Set([...topics.map(({ id }) => id), ...elsewhere.map(({ topic }) => topic)]);
-  const notHere = library.topics.filter(({ id }) => !possible.has(id)).map(({ id }) => id);
-  return { rig, topics, plan: { ...planned.value, notHere, elsewhere } };
-}

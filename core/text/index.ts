@@ -1,0 +1,2 @@
+export { cutText } from "./cutText.ts";
+export { findTextFault, findUnfit, type Unfit } from "./findUnfit.ts";

@@ -1,0 +1,69 @@
+import { gunzipSync, gzipSync } from "node:zlib";
+import { Op } from "sequelize";
+import { type Snapshot, snapshotSchema } from "../../core/record/index.ts";
+import type { Database, Transaction } from "../database/open.ts";
+import { readOne, readQuery } from "../database/rows.ts";
+
+const mostRemembered = 60;
+
+/** What walks go by, known by hash. A snapshot never changes under its name, so that what was read may be remembered. */
+export function createSnapshots({ models }: Database) {
+  const remembered = new Map<string, Snapshot>();
+  const remember = (sha256: string, snapshot: Snapshot) => {
+    remembered.delete(sha256);
+    remembered.set(sha256, snapshot);
+    if (remembered.size > mostRemembered) remembered.delete(remembered.keys().next().value!);
+    return snapshot;
+  };
+  return {
+    async find(sha256: string, transaction?: Transaction): Promise<Snapshot | null> {
+      const known = remembered.get(sha256);
+      if (known !== undefined) return remember(sha256, known);
+      const row = await readOne(models.snapshots, sha256, transaction);
+      if (row === null) return null;
+      return remember(sha256, snapshotSchema.parse(JSON.parse(gunzipSync(row.body).toString("utf8"))));
+    },
+    /** Those of these hashes that are here. */
+    async findMany(hashes: Iterable<string>, transaction?: Transaction): Promise<Map<string, Snapshot>> {
+      const found = new Map<string, Snapshot>();
+      for (const sha256 of new Set(hashes)) {
+        const snapshot = await this.find(sha256, transaction);
+        if (snapshot !== null) found.set(sha256, snapshot);
+      }
+      return found;
+    },
+    async has(sha256: string): Promise<boolean> {
+      return remembered.has(sha256) || (await models.snapshots.count({ where: { sha256 } })) > 0;
+    },
+    /** Keeps a snapshot by its hash, once. */
+    async add(sha256: string, deliveryId: string, text: string, at: string, transaction: Transaction): Promise<void> {
+      if ((await readOne(models.snapshots, sha256, transaction)) !== null) return;
+      const body = gzipSync(text);
+      await models.snapshots.create({ sha256, deliveryId, body, at, isUsed: 0 }, { transaction });
+      transaction.afterCommit(() => {
+        remember(sha256, JSON.parse(text));
+      });
+    },
+    async markUsed(hashes: readonly string[], transaction: Transaction) {
+      await models.snapshots.update(
+        { isUsed: 1 },
+        { where: { sha256: { [Op.in]: [...hashes] }, isUsed: 0 }, transaction },
+      );
+    },
+    /** Those that no entry ever named and that are older than an instant go; answers how many. */
+    async removeUnused(before: string): Promise<number> {
+      const gone = await readQuery<{ sha256: string }>(
+        models.snapshots,
+        "SELECT sha256 FROM snapshots WHERE isUsed = 0 AND at < ?",
+        [before],
+      );
+      for (const { sha256 } of gone) {
+        remembered.delete(sha256);
+        await models.snapshots.destroy({ where: { sha256, isUsed: 0 } });
+      }
+      return gone.length;
+    },
+  };
+}
+
+export type Snapshots = ReturnType<typeof createSnapshots>;

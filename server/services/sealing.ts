@@ -1,0 +1,228 @@
+import { randomBytes } from "node:crypto";
+import { writeJson } from "../../core/hash/index.ts";
+import {
+  type Amendment,
+  type SealedAmendment,
+  type SealedHandover,
+  type SealedPhoto,
+  saltParts,
+  writeCanonical,
+} from "../../core/record/index.ts";
+import {
+  type Entry,
+  type EntryOf,
+  foldWalk,
+  listCovered,
+  listObstacles,
+  type WalkState,
+} from "../../core/walk/index.ts";
+import type { Clock } from "../clock.ts";
+import type { Transaction } from "../database/open.ts";
+import type { Boats } from "../repositories/boats.ts";
+import { type Chain, hashText } from "../repositories/chain.ts";
+import type { Deliveries, WalkLog } from "../repositories/deliveries.ts";
+import type { People } from "../repositories/people.ts";
+import type { Photos } from "../repositories/photos.ts";
+import type { Settings } from "../repositories/settings.ts";
+import type { Snapshots } from "../repositories/snapshots.ts";
+import type { StoreKey } from "../storeKey.ts";
+import { describeCare, findNextDue } from "./care.ts";
+import type { CareReader } from "./careReader.ts";
+import { summarize } from "./summarize.ts";
+import type { HandoverContext } from "./walkReader.ts";
+
+interface Parts {
+  readonly boats: Boats;
+  readonly deliveries: Deliveries;
+  readonly chain: Chain;
+  readonly photos: Photos;
+  readonly snapshots: Snapshots;
+  readonly people: People;
+  readonly settings: { read(): Promise<Settings> };
+  readonly careReader: CareReader;
+  readonly storeKey: StoreKey;
+  readonly clock: Clock;
+}
+
+/** The photos these entries name. */
+export const listPhotos = (entries: readonly Entry[]) =>
+  entries.flatMap((entry) => (entry.kind === "photo" ? [entry.photo] : []));
+
+/** Whether a record is of the first format, which holds its entries themselves. */
+export const isFirstFormat = (canonical: string) => JSON.parse(canonical).format === "ravik.handover/1";
+
+const createSalt = () => randomBytes(16).toString("hex");
+
+/** A close with all it lists, nothing in the way and every photo here. */
+interface Sealable {
+  readonly close: EntryOf<"close">;
+  readonly covered: readonly Entry[];
+  readonly state: WalkState;
+  readonly photos: readonly SealedPhoto[];
+}
+
+/** Seals, and what is chained to them afterwards. */
+export function createSealing(parts: Parts) {
+  const { boats, deliveries, chain, photos, snapshots, people, settings, careReader, storeKey, clock } = parts;
+  const now = () => new Date(clock.nowMs()).toISOString();
+
+  /** Photos that are here of those these entries name; null while one is missing, or is not the one its entry names. */
+  const findPhotos = async (entries: readonly Entry[], t: Transaction): Promise<SealedPhoto[] | null> => {
+    const wanted = new Map(
+      entries.flatMap((entry) => (entry.kind === "photo" ? [[entry.photo, entry.sha256 ?? null] as const] : [])),
+    );
+    const facts = await photos.listFacts([...wanted.keys()], t);
+    const fits = facts.filter(({ id, sent }) => wanted.get(id) === null || wanted.get(id) === sent);
+    return fits.length === wanted.size ? fits : null;
+  };
+
+  const findSealable = async ({ log, walk }: HandoverContext, t: Transaction): Promise<Sealable | null> => {
+    const sequenceOf = (id: string) => log.receipts.get(id)?.number;
+    const closes = foldWalk(log.entries)
+      .counted.filter((entry) => entry.kind === "close")
+      .sort((a, b) => (sequenceOf(a.id) ?? 0) - (sequenceOf(b.id) ?? 0));
+    for (const close of closes) {
+      const covered = listCovered(close, log.entries);
+      if (covered === null) continue;
+      const state = foldWalk(covered, sequenceOf);
+      if (listObstacles(walk, state, close).length > 0) continue;
+      const facts = await findPhotos(state.counted, t);
+      if (facts !== null) return { close, covered, state, photos: facts };
+    }
+    return null;
+  };
+
+  const listPeople = async ({ walk }: HandoverContext, { close, covered, state }: Sealable) => {
+    const ids = new Set([...covered.map(({ by }) => by), close.by]);
+    const staff = (await people.list()).filter(({ id }) => ids.has(id));
+    const guests = [...state.present.values()].filter(({ person }) => !walk.buyers.some(({ id }) => id === person));
+    return [
+      ...walk.buyers.map(({ id, name }) => ({ id, name, role: "buyer" as const })),
+      ...guests.map(({ person, name }) => ({ id: person, name, role: "guest" as const })),
+      ...staff.map(({ id, name }) => ({ id, name, role: "staff" as const })),
+    ].filter(({ id }, i, all) => all.findIndex((other) => other.id === id) === i);
+  };
+
+  const withReceipts = (entries: readonly Entry[], { receipts }: WalkLog) =>
+    entries.map((entry) => ({ entry, receipt: receipts.get(entry.id)! }));
+
+  /** The hours read become readings of the boat, from which what falls due is known. */
+  const startCare = async ({ delivery, boat }: HandoverContext, state: WalkState, t: Transaction) => {
+    for (const { id, engine, hours, by, answer = null } of state.hours.values()) {
+      const reading = { engine, hours, by, answer, date: delivery.date, source: "walk" };
+      await boats.addReading({ ...reading, id, boatId: boat.id, reason: null, photo: null }, t);
+    }
+    const care = describeCare(await careReader.ask({ ...boat, inService: delivery.date }, t), false);
+    await boats.setCare(boat.id, { inService: delivery.date, dueDate: findNextDue(care) }, t);
+  };
+
+  /** Chains entries and photos to what was sealed before them. Nothing is put there twice. */
+  const amend = async (
+    context: HandoverContext,
+    entries: readonly Entry[],
+    photoIds: readonly string[],
+    why: SealedAmendment["why"],
+    t: Transaction,
+  ) => {
+    const { id } = context.delivery;
+    const seal = (await chain.findSeal(id, t))!;
+    const earlier = await chain.listAmendments(id, t);
+    const held = new Set(
+      [seal, ...earlier].flatMap(({ canonical }) =>
+        ((JSON.parse(canonical) as { photos?: { id: string }[] }).photos ?? []).map((photo) => photo.id),
+      ),
+    );
+    const facts = await photos.listFacts(
+      photoIds.filter((photo) => !held.has(photo)),
+      t,
+    );
+    if (entries.length === 0 && facts.length === 0) return;
+    const at = now();
+    if (isFirstFormat(seal.canonical)) {
+      // What was sealed in the first format goes on in it, so that the whole of it is one format.
+      const amendment: Amendment = {
+        format: "ravik.amendment/1",
+        delivery: id,
+        previous: (earlier.at(-1) ?? seal).sha256,
+        at,
+        entries: [...entries],
+        ...(facts.length === 0 ? {} : { photos: facts.map(({ sent: _, ...fact }) => fact) }),
+      };
+      await chain.add({ deliveryId: id, kind: "amendment", canonical: writeCanonical(amendment), at }, t);
+      return;
+    }
+    const parts = saltParts(
+      { people: [], entries: withReceipts(entries, context.log), photos: facts },
+      hashText,
+      createSalt,
+    );
+    const amendment: SealedAmendment = {
+      format: "ravik.amendment/2",
+      delivery: id,
+      previous: (earlier.at(-1) ?? seal).sha256,
+      at,
+      why,
+      entries: parts.entries,
+      photos: parts.photos,
+    };
+    const canonical = writeJson(amendment);
+    await chain.add({ deliveryId: id, kind: "amendment", canonical, content: parts.content, at }, t);
+  };
+
+  return {
+    amend,
+
+    /**
+     * Freezes a handover once a close has everything it lists and nothing stands in the way. It may be asked as often as one
+     * likes: when an entry or a photo arrives, when one is sent again, at every start. What no signature was for is chained
+     * to the seal at once. Answers when it was sealed, or null.
+     */
+    async sealIfReady(context: HandoverContext, t: Transaction): Promise<string | null> {
+      const { delivery, walk, log } = context;
+      const sealable = await findSealable(context, t);
+      if (sealable === null || walk.snapshot === null) return null;
+      const { close, covered, state } = sealable;
+      const sealedAt = now();
+      const named = covered.flatMap(({ snapshot }) => snapshot ?? []);
+      const known = (await snapshots.findMany([...named, walk.snapshot], t)).keys();
+      const parts = saltParts(
+        {
+          people: await listPeople(context, sealable),
+          entries: withReceipts(covered, log),
+          photos: sealable.photos,
+        },
+        hashText,
+        createSalt,
+      );
+      const handover: SealedHandover = {
+        format: "ravik.handover/2",
+        delivery: delivery.id,
+        store: (await settings.read()).store,
+        storeKey: storeKey.publicKey,
+        date: delivery.date,
+        hull: walk.hull,
+        boatName: walk.boatName,
+        snapshot: walk.snapshot,
+        snapshots: [...known].sort(),
+        people: parts.people,
+        entries: parts.entries,
+        photos: parts.photos,
+        sealedBy: close.by,
+        sealedAt,
+      };
+      const canonical = writeJson(handover);
+      await chain.add(
+        { deliveryId: delivery.id, kind: "handover", canonical, content: parts.content, at: sealedAt },
+        t,
+      );
+      const inside = new Set(covered.map(({ id }) => id));
+      const uncovered = log.entries.filter(({ id }) => !inside.has(id));
+      await amend(context, uncovered, listPhotos(uncovered), "uncovered", t);
+      await deliveries.setSummary(delivery.id, summarize(walk, covered, uncovered, true), t);
+      await startCare(context, state, t);
+      return sealedAt;
+    },
+  };
+}
+
+export type Sealing = ReturnType<typeof createSealing>;

@@ -1,0 +1,41 @@
+import { createPrivateKey, createPublicKey, generateKeyPairSync, type KeyObject, sign } from "node:crypto";
+import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+
+/** The store's own key (Ed25519): what it seals, it signs. */
+export interface StoreKey {
+  /** 32 bytes in 64 small hex digits: printed on every record, carried by every bundle. */
+  readonly publicKey: string;
+  /** The signature of a text as UTF-8, 64 bytes in 128 small hex digits. */
+  sign(text: string): string;
+}
+
+const fileName = "store-key.pem";
+const rawLength = 32;
+
+const toStoreKey = (privateKey: KeyObject): StoreKey => ({
+  // The end of its SPKI form is the key itself.
+  publicKey: createPublicKey(privateKey).export({ type: "spki", format: "der" }).subarray(-rawLength).toString("hex"),
+  sign: (text) => sign(null, Buffer.from(text, "utf8"), privateKey).toString("hex"),
+});
+
+/** A key that lasts as long as the program: for tests, and for what reads without sealing. */
+export const createStoreKey = (): StoreKey => toStoreKey(generateKeyPairSync("ed25519").privateKey);
+
+/**
+ * The store's key from its file beside the database, made at the first start: readable by whoever runs the server and by
+ * nobody else. It is no part of the database, so that a copy of that cannot sign. Lost, a new one is made, and the chain
+ * says so.
+ */
+export function openStoreKey(folder: string): StoreKey {
+  mkdirSync(folder, { recursive: true });
+  const path = join(folder, fileName);
+  try {
+    const { privateKey } = generateKeyPairSync("ed25519");
+    // "wx" fails where there is one: two servers that start at once must not make two.
+    writeFileSync(path, privateKey.export({ type: "pkcs8", format: "pem" }), { mode: 0o600, flag: "wx" });
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
+  }
+  return toStoreKey(createPrivateKey(readFileSync(path)));
+}
