@@ -32,7 +32,6 @@ export const errorStatus = {
   "unknown-snapshot": 422,
   "not-yours-to-undo": 409,
   "no-signature": 422,
-  "needs-reason": 422,
   "needs-date": 422,
   "photo-differs": 422,
   "unknown-store": 409,

@@ -152,8 +152,8 @@ test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, 
   await page.getByLabel("Hours on the meter").fill("9");
   await page.getByRole("button", { name: "Keep the reading" }).click();
   await expect(page.getByRole("alert")).toContainText("14.5 h was read on");
-  await page.getByRole("button", { name: "The earlier one was a slip" }).click();
-  await expect(page.getByText("by phone: an earlier one was a slip")).toBeVisible();
+  await page.getByRole("button", { name: "The earlier reading was a wrong entry" }).click();
+  await expect(page.getByText("by phone: an earlier reading was a wrong entry")).toBeVisible();
   await expectAccessible(page);
 });
 

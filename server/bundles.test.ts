@@ -7,8 +7,10 @@ import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import yazl from "yazl";
-import { bundleFile, photoFile } from "../core/record/index.ts";
+import { writeJson } from "../core/hash/index.ts";
+import { bundleFile, hashSalted, photoFile, verifyBundle } from "../core/record/index.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
+import { hashText } from "./repositories/chain.ts";
 import { readZip, writeZip, zipLimits } from "./zip.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "ravik-carry-"));
@@ -59,7 +61,8 @@ afterAll(async () => {
 
 const zipType = "application/zip";
 const preview = (bytes: Buffer) => away.sendFile(theirs, "/api/bundles/preview", bytes, zipType, "POST");
-const importBundle = (bytes: Buffer) => away.sendFile(theirs, "/api/bundles", bytes, zipType, "POST");
+const importBundle = (bytes: Buffer, trust?: string) =>
+  away.sendFile(theirs, `/api/bundles${trust === undefined ? "" : `?trust=${trust}`}`, bytes, zipType, "POST");
 const zipOf = (files: Record<string, string | Buffer>) =>
   writeZip(new Map(Object.entries(files).map(([name, content]) => [name, Buffer.from(content)])), new Date(0));
 
@@ -105,15 +108,27 @@ describe("a bundle", () => {
 
   it("with one entry changed is caught at that entry, even where its hashes were changed with it", async () => {
     const { body } = await nessa.get("/api/deliveries/d-w097/bundle.json");
-    const snag = body.handover.entries.find(({ kind }: { kind: string }) => kind === "snag");
+    const values = Object.values(body.content.entries) as { value: { id: string; kind: string; note: string } }[];
+    const snag = values.find(({ value }) => value.kind === "snag")!.value;
     snag.note = "Everything was perfect";
     const answer = await nessa.send("POST", "/api/verify", body);
     expect(answer.body.isIntact).toBe(false);
     expect(answer.body.differences).toMatchObject([
       { code: "entry-changed", entry: snag.id, says: expect.stringContaining(snag.id) },
     ]);
-    delete body.handover.digests;
-    expect((await nessa.send("POST", "/api/verify", body)).body.differences[0]).toMatchObject({ entry: snag.id });
+    // Hash, seal, link and all: then it is the store's own copy that says it is another.
+    const salt = body.content.entries[snag.id].salt;
+    const hash = hashSalted(salt, snag, hashText);
+    body.handover.entries.find(({ id }: { id: string }) => id === snag.id).hash = hash;
+    body.sha256 = hashText(writeJson(body.handover));
+    delete body.chain;
+    delete body.signature;
+    body.amendments = [];
+    expect(verifyBundle(body).isIntact).toBe(true);
+    expect((await nessa.send("POST", "/api/verify", body)).body).toMatchObject({
+      isIntact: false,
+      differences: [{ code: "part-changed", part: "entries" }],
+    });
   });
 
   it("is verified in the terminal without any store: 0 intact, 1 changed, 2 not to be read", async () => {
@@ -132,9 +147,10 @@ describe("a bundle", () => {
       said: expect.stringContaining("intact"),
     });
     expect((await run("whole.zip", zip)).status).toBe(0);
-    body.handover.entries[3].at = "2026-01-01T00:00:00.000Z";
+    const { id } = body.handover.entries[3];
+    body.content.entries[id].value.at = "2026-01-01T00:00:00.000Z";
     const changed = await run("changed.json", JSON.stringify(body));
-    expect(changed).toMatchObject({ status: 1, said: expect.stringContaining(body.handover.entries[3].id) });
+    expect(changed).toMatchObject({ status: 1, said: expect.stringContaining(id) });
     expect((await run("junk.json", "{")).status).toBe(2);
   });
 
@@ -148,8 +164,14 @@ describe("a bundle", () => {
       isKnown: false,
       verified: { isIntact: true },
     });
-    const taken = await importBundle(zip);
+    // Whose it is is asked before anything is kept; once looked at, that store is known.
+    const { origin } = seen.verified;
+    expect(origin).toMatchObject({ is: "unknown", store: "Pellow & Marr Boatyard, Lake Ondrel" });
+    const unasked = await importBundle(zip);
+    expect([unasked.status, unasked.body.error.code]).toEqual([409, "unknown-store"]);
+    const taken = await importBundle(zip, origin.key);
     expect(taken.status).toBe(200);
+    expect((await preview(zip)).body.verified.origin.is).toBe("known");
     const delivery = (await theirs.get(`/api/deliveries/${taken.body.delivery}`)).body;
     const ours = (await nessa.get("/api/deliveries/d-w097")).body;
     expect(delivery.entries).toEqual(ours.entries);

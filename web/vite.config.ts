@@ -28,11 +28,11 @@ export default defineConfig({
         clientsClaim: true,
         runtimeCaching: [
           {
-            // What a walk needs: from the server while it answers, else as it was last read. The name is aboard.ts's too.
+            // What a walk needs: from the server while it answers, else as it was last read. The name is saved.ts's too.
             urlPattern: /\/api\/(me|today|boats|glossary|owed|deliveries\/[^/]+|owner\/[^/]+)$/,
             handler: "NetworkFirst",
             options: {
-              cacheName: "aboard",
+              cacheName: "saved-2",
               networkTimeoutSeconds: 4,
               cacheableResponse: { statuses: [200] },
               expiration: { maxEntries: 200 },
@@ -42,7 +42,7 @@ export default defineConfig({
             urlPattern: /\/api\/photos\/[^/]+/,
             handler: "CacheFirst",
             options: {
-              cacheName: "aboard-photos",
+              cacheName: "saved-photos-2",
               cacheableResponse: { statuses: [200] },
               expiration: { maxEntries: 300 },
             },

@@ -10,6 +10,7 @@ export {
   type OpenTopic,
   type TopicCount,
 } from "./coverage.ts";
+export { isTimeDoubtful } from "./doubtTime.ts";
 export {
   type Entry,
   type EntryKind,

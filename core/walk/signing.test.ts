@@ -13,6 +13,7 @@ import {
   isExplaining,
   isPhotoOf,
   isSignature,
+  isTimeDoubtful,
   listCovered,
   listObstacles,
   listOpenTopics,
@@ -237,6 +238,16 @@ describe("countTopics", () => {
     const theirs = { ...mark(3, "horn", "told"), by: "corwin" } as Entry;
     expect(listWalkers(foldWalk([ready, mark(2, "lanyard", "did"), theirs]))).toEqual(["nessa", "corwin"]);
   });
+});
+
+it.each([
+  ["2026-06-01T10:00:00.000Z", "2026-06-01T10:00:02.000Z", false],
+  ["2026-06-01T10:00:00.000Z", null, false],
+  ["2026-05-10T10:00:00.000Z", "2026-06-01T10:00:00.000Z", false],
+  ["1999-01-01T00:00:00.000Z", "2026-06-01T10:00:00.000Z", true],
+  ["2099-01-01T00:00:00.000Z", "2026-06-01T10:00:00.000Z", true],
+])("a time of %s, received %s, is out of reason: %s", (at, receivedAt, is) => {
+  expect(isTimeDoubtful(at, receivedAt)).toBe(is);
 });
 
 describe("a photo's id", () => {

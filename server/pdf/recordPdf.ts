@@ -1,6 +1,6 @@
 import type { TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Delivery } from "../../api/index.ts";
-import { foldWalk, ownerId } from "../../core/walk/index.ts";
+import { foldAfterSeal, foldWalk, ownerId } from "../../core/walk/index.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { ink, soft } from "./ink.ts";
 import { printPdf, write } from "./printer.ts";
@@ -24,10 +24,14 @@ export async function writeRecordPdf(
   { paper, timeZone, readPhoto }: RecordOptions,
 ): Promise<Buffer> {
   const { entries } = delivery;
-  const now = foldWalk(entries);
   const isAdded = new Set(delivery.added);
-  const added = now.counted.filter(({ id, kind }) => isAdded.has(id) && kind !== "close");
-  const state = isAdded.size === 0 ? now : foldWalk(entries.filter(({ id }) => !isAdded.has(id)));
+  // What came after the seal changes nothing of it: it stands below, in the order of its coming.
+  const sealed = entries.filter(({ id }) => !isAdded.has(id));
+  const orderOf = (id: string) => delivery.receipts[id]?.number ?? Number.POSITIVE_INFINITY;
+  const later = entries.filter(({ id }) => isAdded.has(id)).sort((a, b) => orderOf(a.id) - orderOf(b.id));
+  const added = later.filter(({ kind }) => kind !== "close");
+  const state = foldWalk(sealed);
+  const now = delivery.seal === null ? state : foldAfterSeal(sealed, later);
   const came = [...now.present.values()].map(({ person, name }): [string, string] => [person, name]);
   const people = new Map([...delivery.staff, ...delivery.buyers].map(({ id, name }) => [id, name]));
   for (const [id, name] of came) people.set(id, name);

@@ -2,28 +2,29 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Navigate, Outlet, useLocation } from "react-router";
 import type { Me } from "../../api/index.ts";
-import { journal } from "../offline/useJournal.ts";
-import { letterbox } from "../offline/useLetters.ts";
+import { useSignOut } from "../offline/signOut.ts";
+import { syncQueue } from "../offline/useSync.ts";
 import { ErrorNotice, Waiting } from "../ui/Notice.tsx";
 import { Refused } from "./client.ts";
 import { meQuery, queryClient } from "./queries.ts";
 
-journal.onSent((delivery) => {
-  // What was sent is shown from the journal already; the screens that are opened next fetch anew.
+syncQueue.onSent((delivery) => {
+  // What was sent is shown from the sync queue already; the screens that are opened next fetch anew.
   void queryClient.invalidateQueries({ queryKey: ["delivery", delivery], refetchType: "none" });
   void queryClient.invalidateQueries({ queryKey: ["today"], refetchType: "none" });
 });
 
-/** Lets nobody past who is not signed in; tells the journal whose marks are made here. */
+/** Lets nobody past who is not signed in; tells the sync queue whose marks are made here. */
 export function Gate() {
-  const me = useQuery(meQuery);
+  const isSignedOut = useSignOut();
+  const me = useQuery({ ...meQuery, enabled: !isSignedOut });
   const location = useLocation();
   const id = me.data?.id;
+  const name = me.data?.name;
   useEffect(() => {
-    if (id === undefined) return;
-    journal.setUser(id);
-    letterbox.setUser(id);
-  }, [id]);
+    if (id !== undefined && name !== undefined) syncQueue.setUser({ id, name });
+  }, [id, name]);
+  if (isSignedOut) return <Navigate to="/sign-in" replace />;
   if (me.isPending) return <Waiting what="who is signed in" />;
   if (me.error instanceof Refused && me.error.code === "sign-in-needed")
     return <Navigate to="/sign-in" replace state={{ from: location.pathname }} />;

@@ -1,11 +1,8 @@
 import { useId, useState } from "react";
 import { useNavigate } from "react-router";
-import { leaveNothingAboard } from "../offline/aboard.ts";
-import { journal } from "../offline/useJournal.ts";
-import { letterbox } from "../offline/useLetters.ts";
-import { describeError } from "../ui/errorWords.ts";
-import { ask, Refused } from "./client.ts";
-import { queryClient } from "./queries.ts";
+import { signOut } from "../offline/signOut.ts";
+import { useSyncStatus } from "../offline/useSync.ts";
+import { count } from "../ui/words.ts";
 import { applyTheme, readTheme } from "./theme.ts";
 import { useMe } from "./useMe.ts";
 
@@ -17,25 +14,16 @@ export function PersonMenu({ isShort = false }: { isShort?: boolean }) {
   const navigate = useNavigate();
   const id = useId();
   const [theme, setTheme] = useState(readTheme);
-  const [error, setError] = useState<unknown>(null);
+  const [isWarned, setWarned] = useState(false);
+  const { unsent } = useSyncStatus();
   const initials = me.name
     .split(" ")
     .map((word) => word[0])
     .join("");
-  const signOut = async () => {
-    try {
-      await ask("signOut");
-    } catch (reason) {
-      // A session that is over already is what was wanted; anything else would leave it open behind our back.
-      if (!(reason instanceof Refused) || reason.code !== "sign-in-needed") {
-        setError(reason);
-        return;
-      }
-    }
-    journal.setUser(null);
-    letterbox.setUser(null);
-    queryClient.clear();
-    await leaveNothingAboard();
+  const leave = async () => {
+    // What is kept here is sent when this person signs in again: that must be known before the tablet is put away.
+    if (unsent > 0 && !isWarned) return setWarned(true);
+    await signOut();
     await navigate("/sign-in");
   };
   return (
@@ -73,14 +61,15 @@ export function PersonMenu({ isShort = false }: { isShort?: boolean }) {
         >
           {theme === "day" ? "Night sheet" : "Day sheet"}
         </button>
-        <button type="button" className={itemLook} onClick={() => void signOut()}>
-          Sign out
-        </button>
-        {error !== null && (
-          <p role="alert" className="px-4 py-2 text-magenta">
-            ▲ Still signed in. {describeError(error)}
+        {isWarned && unsent > 0 && (
+          <p role="alert" className="border-l-4 border-amber bg-caution px-4 py-2 text-oncaution">
+            {count(unsent, "thing is", "things are")} waiting to sync. They stay on this tablet and are sent when you
+            sign in here again.
           </p>
         )}
+        <button type="button" className={itemLook} onClick={() => void leave()}>
+          {isWarned && unsent > 0 ? "Sign out all the same" : "Sign out"}
+        </button>
       </div>
     </>
   );

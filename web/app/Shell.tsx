@@ -1,7 +1,6 @@
 import { NavLink, Outlet, useLocation } from "react-router";
 import { useNewVersion } from "../offline/newVersion.ts";
-import { useJournalStatus } from "../offline/useJournal.ts";
-import { useLetterCount } from "../offline/useLetters.ts";
+import { useSyncStatus } from "../offline/useSync.ts";
 import { FindBox } from "./FindBox.tsx";
 import { PersonMenu } from "./PersonMenu.tsx";
 import { Signal } from "./Signal.tsx";
@@ -18,10 +17,9 @@ const tabs = [
 export function Shell() {
   const { store } = useMe();
   const useNewer = useNewVersion();
-  const { unsent } = useJournalStatus();
+  const { unsent } = useSyncStatus();
   // A newer Ravik waits until the handover is left and everything of it is sent.
-  const letters = useLetterCount();
-  const isBusy = useLocation().pathname.startsWith("/deliveries/") || unsent + letters > 0;
+  const isBusy = useLocation().pathname.startsWith("/deliveries/") || unsent > 0;
   return (
     <div className="min-h-dvh md:grid md:grid-cols-[108px_1fr] print:block">
       <nav

@@ -1,26 +1,41 @@
-import { useJournalStatus } from "../offline/useJournal.ts";
-import { useLetterCount } from "../offline/useLetters.ts";
+import { useSyncStatus } from "../offline/useSync.ts";
 import { describeError } from "../ui/errorWords.ts";
-import { formatClock } from "../ui/words.ts";
+import { count, formatClock } from "../ui/words.ts";
 
-/** Signal, what is kept here unsent, and when the last was sent. */
+/** So many answers in a row that are none before it is said: one slow moment of the server is nobody's business. */
+const patience = 4;
+
+/** Signal, what waits to sync, when the last was sent; and plainly what is wrong, where something is. */
 export function Signal() {
-  const { unsent, lastSentAtMs, hasSignal, refusal } = useJournalStatus();
-  const letters = useLetterCount();
-  const kept = unsent + letters === 0 ? null : `${unsent + letters} kept on this tablet`;
-  if (refusal !== null && unsent > 0)
+  const { unsent, others, lastSentAtMs, hasSignal, refusal, failures, storageFault } = useSyncStatus();
+  const waiting = unsent === 0 ? null : `${unsent} waiting to sync`;
+  if (storageFault !== null)
     return (
-      <span role="status" className="text-magenta" title={describeError(refusal)}>
-        ▲ {kept}: not taken
+      <span role="status" className="text-magenta">
+        ▲ This tablet cannot save{waiting === null ? "" : `: ${waiting}`}. Stay on this page until all is synced.
       </span>
     );
-  const last = lastSentAtMs === null ? null : `last sent ${formatClock(lastSentAtMs)}`;
-  const sent = lastSentAtMs === null ? "nothing unsent" : `all sent ${formatClock(lastSentAtMs)}`;
+  if (refusal !== null && unsent > 0 && failures === 0)
+    return (
+      <span role="status" className="text-magenta" title={describeError(refusal)}>
+        ▲ {waiting}: not taken. {describeError(refusal)}
+      </span>
+    );
+  if (failures >= patience)
+    return (
+      <span role="status" className="text-magenta">
+        ▲ {waiting ?? "The server has trouble"}: tried {failures} times.{" "}
+        {refusal === null ? "It goes on trying." : describeError(refusal)}
+      </span>
+    );
+  const last = lastSentAtMs === null ? null : `last synced ${formatClock(lastSentAtMs)}`;
+  const synced = lastSentAtMs === null ? "All synced" : `All synced ${formatClock(lastSentAtMs)}`;
+  const theirs = others.map(({ name, count: n }) => `${count(n, "is", "are")} ${name}'s, sent when they sign in`);
   return (
-    <span role="status" className="whitespace-nowrap text-soft">
-      {hasSignal && kept === null
-        ? sent
-        : [hasSignal ? "sending" : "no signal", kept, last].filter(Boolean).join(" · ")}
+    <span role="status" className="text-soft">
+      {hasSignal && waiting === null
+        ? synced
+        : [hasSignal ? null : "no signal", waiting, ...theirs, last].filter((part) => part !== null).join(" · ")}
     </span>
   );
 }

@@ -21,8 +21,9 @@ export class Refused extends Error {
   }
 }
 
-/** Refusals that say nothing about what was sent: the same may be taken another time. */
-export const passing: ReadonlySet<string> = new Set(["no-signal", "sign-in-needed", "unexpected", "too-many-tries"]);
+/** A question without an answer for so long counts as no signal: a weak one must not hold up what waits behind it. */
+const askTimeoutMs = 30_000;
+const sendTimeoutMs = 180_000;
 
 interface Ask<N extends EndpointName> {
   readonly params?: ParamsOf<Endpoints[N]>;
@@ -44,6 +45,7 @@ export async function ask<N extends EndpointName>(
     response = await fetch(addressOf(name, params), {
       method,
       credentials: "same-origin",
+      signal: AbortSignal.timeout(askTimeoutMs),
       ...(method === "GET"
         ? {}
         : { headers: { "Content-Type": "application/json" }, body: JSON.stringify(body ?? {}) }),
@@ -62,12 +64,15 @@ export async function sendFile<N extends UploadName>(
   params: ParamsOf<Endpoints[N]>,
   file: Blob,
   usualType: string,
+  query: Readonly<Record<string, string>> = {},
 ): Promise<AnswerOf<Endpoints[N]>> {
+  const search = new URLSearchParams(query).toString();
   let response: Response;
   try {
-    response = await fetch(addressOf(name, params), {
+    response = await fetch(`${addressOf(name, params)}${search === "" ? "" : `?${search}`}`, {
       method: addresses[name].method,
       credentials: "same-origin",
+      signal: AbortSignal.timeout(sendTimeoutMs),
       headers: { "Content-Type": file.type === "" ? usualType : file.type },
       body: file,
     });

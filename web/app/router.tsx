@@ -14,6 +14,11 @@ export const router = createBrowserRouter([
     lazy: async () => ({ Component: (await import("../screens/owner/OwnerScreen.tsx")).OwnerScreen }),
   },
   {
+    path: "/verify",
+    errorElement: <LostScreen />,
+    lazy: async () => ({ Component: (await import("../screens/verify/VerifyScreen.tsx")).VerifyScreen }),
+  },
+  {
     element: <Gate />,
     errorElement: <LostScreen />,
     children: [
@@ -92,10 +97,6 @@ export const router = createBrowserRouter([
           {
             path: "/aftercare/workshop",
             lazy: async () => ({ Component: (await import("../screens/workshop/WorkshopScreen.tsx")).WorkshopScreen }),
-          },
-          {
-            path: "/verify",
-            lazy: async () => ({ Component: (await import("../screens/verify/VerifyScreen.tsx")).VerifyScreen }),
           },
           {
             path: "/bundles",

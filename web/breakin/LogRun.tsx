@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { NewRun, RunLine } from "../../api/index.ts";
-import { LettersHere } from "../handover/LettersHere.tsx";
+import { WaitingPosts } from "../handover/WaitingPosts.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { formatDayAndYear, formatMinuteOfDay } from "../ui/words.ts";
@@ -48,7 +48,7 @@ export function LogRun({ port, ran, onKept }: LogRunProps) {
           <RunFromFile key={way} isGateway={way === "gateway"} {...parts} />
         )}
         {keep.error !== null && <ErrorNotice error={keep.error} />}
-        <LettersHere about={port.about} engines={[]} />
+        <WaitingPosts about={port.about} engines={[]} />
       </div>
     </section>
   );

@@ -5,7 +5,7 @@ import { Button } from "../ui/Button.tsx";
 import { formatDayAndYear } from "../ui/words.ts";
 
 export const readingWords: Record<ReadingAnswer, string> = {
-  "typing-slip": "an earlier one was a slip",
+  "typing-slip": "an earlier reading was a wrong entry",
   "meter-changed": "the meter was changed",
   "key-left-on": "the key was left on",
   "as-read": "right as it is",
@@ -34,7 +34,7 @@ export function findQuestion(error: unknown): Asked | null {
 }
 
 const answerWords: Record<ReadingAnswer, string> = {
-  "typing-slip": "The earlier one was a slip",
+  "typing-slip": "The earlier reading was a wrong entry",
   "meter-changed": "The meter was changed",
   "key-left-on": "The key was left on",
   "as-read": "It is right, much was run",
@@ -56,7 +56,7 @@ export function HoursQuestion({ question, meter, isBusy, onAnswer, onLeave }: Qu
     <div role="alert" className="mt-2 border-l-4 border-oncaution bg-caution px-3 py-2 text-oncaution">
       <p>
         <strong className="num">{got} h</strong> {code === "hours-fall" ? "does not fit" : "is a great deal"}: {before}{" "}
-        h was read on {formatDayAndYear(on)}. What stands behind it?
+        h was read on {formatDayAndYear(on)}. Why?
       </p>
       <p className="mt-2 flex flex-wrap gap-2">
         {listAnswers(code === "hours-fall" ? "falls" : "leaps", meter).map((answer) => (
@@ -65,7 +65,7 @@ export function HoursQuestion({ question, meter, isBusy, onAnswer, onLeave }: Qu
           </Button>
         ))}
         <Button look="quiet" onClick={onLeave}>
-          I mistyped it
+          Wrong entry
         </Button>
       </p>
     </div>

@@ -1,5 +1,5 @@
 import type { Mark } from "../../core/walk/index.ts";
-import { journal } from "../offline/useJournal.ts";
+import { syncQueue } from "../offline/useSync.ts";
 import { MarkSign, markWords } from "../ui/MarkSign.tsx";
 
 const quickMarks: readonly Mark[] = ["told", "shown", "did"];
@@ -20,7 +20,7 @@ export function QuickMarks({ delivery, topic, title }: QuickMarksProps) {
           type="button"
           aria-label={`${markWords[mark]}: ${title}`}
           title={markWords[mark]}
-          onClick={() => void journal.add(delivery, { kind: "mark", topic, mark, person: null, spentS: 0 })}
+          onClick={() => void syncQueue.add(delivery, { kind: "mark", topic, mark, person: null, spentS: 0 })}
           className="grid size-11 place-items-center rounded-md border border-soft"
         >
           <MarkSign mark={mark} size={18} />

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import type { Delivery } from "../../api/index.ts";
 import { listStartObstacles, type WalkState } from "../../core/walk/index.ts";
 import { useMe } from "../app/useMe.ts";
-import { journal } from "../offline/useJournal.ts";
+import { syncQueue } from "../offline/useSync.ts";
 import { Button } from "../ui/Button.tsx";
 import { readPlain } from "../ui/readPlain.ts";
 
@@ -47,7 +47,7 @@ export function StartGate({ delivery, state }: { delivery: Delivery; state: Walk
           className="mt-2 flex flex-wrap gap-2"
           onSubmit={(event) => {
             event.preventDefault();
-            if (reason.trim() !== "") void journal.add(delivery.id, { kind: "allow", reason: reason.trim() });
+            if (reason.trim() !== "") void syncQueue.add(delivery.id, { kind: "allow", reason: reason.trim() });
           }}
         >
           <input

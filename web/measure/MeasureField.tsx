@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { formatMeasure, judgeMeasure, type Measure, type Verdict } from "../../core/measure/index.ts";
 import type { EntryOf } from "../../core/walk/index.ts";
-import type { NewEntry } from "../offline/journal.ts";
+import type { NewEntry } from "../offline/syncQueue.ts";
 import { Button } from "../ui/Button.tsx";
 import { PhotoRow, TakePhoto } from "../ui/Photos.tsx";
 import { formatClock } from "../ui/words.ts";

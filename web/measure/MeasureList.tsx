@@ -1,7 +1,7 @@
 import { listMeasures, type MeasureKind } from "../../core/measure/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import type { WalkState } from "../../core/walk/index.ts";
-import type { NewEntry } from "../offline/journal.ts";
+import type { NewEntry } from "../offline/syncQueue.ts";
 import { MeasureField } from "./MeasureField.tsx";
 
 interface MeasureListProps {

@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import type { Entry } from "../../core/walk/index.ts";
 import { addressOf } from "../app/client.ts";
 import { deliveryQuery, queryClient } from "../app/queries.ts";
-import { journal } from "./useJournal.ts";
+import { syncQueue } from "./useSync.ts";
 
 /** Listens to what others enter in this handover while its screen is open; after a break it is fetched anew. */
 export function useNews(delivery: string) {
@@ -21,7 +21,7 @@ export function useNews(delivery: string) {
     });
     source.addEventListener("news", (event) => {
       const { entries, isSealed } = JSON.parse(event.data as string) as { entries: Entry[]; isSealed: boolean };
-      void journal.receive(entries);
+      void syncQueue.receive(entries);
       if (isSealed) fetchAnew();
     });
     return () => source.close();

@@ -1,7 +1,7 @@
 import { type MouseEvent, useEffect, useRef, useState } from "react";
 import type { Place, Rig } from "../../core/rig/index.ts";
 import { type Severity, severities } from "../../core/walk/index.ts";
-import type { NewEntry } from "../offline/journal.ts";
+import type { NewEntry } from "../offline/syncQueue.ts";
 import { DeckShapes, paperOf, WrongSign } from "../plan/DeckPlan.tsx";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";

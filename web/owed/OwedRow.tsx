@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from "react";
 import type { Owed } from "../../core/walk/index.ts";
 import { QuickMarks } from "../handover/QuickMarks.tsx";
-import { journal } from "../offline/useJournal.ts";
+import { syncQueue } from "../offline/useSync.ts";
 import { Button } from "../ui/Button.tsx";
 import { TakePhoto } from "../ui/Photos.tsx";
 import { readPlain } from "../ui/readPlain.ts";
@@ -24,8 +24,8 @@ export function OwedRow({ delivery, owed, children }: OwedRowProps) {
   const settle = async () => {
     if (note.trim() === "") return;
     setOpen(false);
-    const { id } = await journal.add(delivery, { kind: "settle", ref, note: note.trim() });
-    for (const photo of photos) await journal.add(delivery, { kind: "photo", photo, topic: null, ref: id });
+    const { id } = await syncQueue.add(delivery, { kind: "settle", ref, note: note.trim() });
+    for (const photo of photos) await syncQueue.add(delivery, { kind: "photo", photo, topic: null, ref: id });
   };
   const facts = [
     severity === null ? owedWords[what] : severityWords[severity],

@@ -1,12 +1,13 @@
 // @vitest-environment jsdom
 import "fake-indexeddb/auto";
 import { QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render, screen, within } from "@testing-library/react";
+import { act, cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Delivery } from "../../api/index.ts";
 import { makeReady, rigTemplates, topics } from "../../content/index.ts";
+import { listMeasures } from "../../core/measure/index.ts";
 import { listReadyChecks } from "../../core/ready/index.ts";
 import { defaultPlanOptions, findStyle, listTopicsFor, planWalk } from "../../core/route/index.ts";
 import { listObstacles, listOwed } from "../../core/walk/index.ts";
@@ -14,12 +15,13 @@ import { meQuery, queryClient } from "../app/queries.ts";
 import { HoursRead } from "../handover/HoursRead.tsx";
 import { StartGate } from "../handover/StartGate.tsx";
 import { MeasureList } from "../measure/MeasureList.tsx";
-import { journal, useWalkState } from "../offline/useJournal.ts";
+import { syncQueue, useWalkState } from "../offline/useSync.ts";
 import { OwedList } from "../owed/OwedList.tsx";
 import { OwedPad } from "../owed/OwedPad.tsx";
 import { BeforeParting } from "./close/BeforeParting.tsx";
 import { GearCount } from "./close/GearCount.tsx";
 import { SignPads } from "./close/SignPads.tsx";
+import { useSitting } from "./close/useSitting.ts";
 import { Ahead } from "./walk/Ahead.tsx";
 import { LaterPad } from "./walk/LaterPad.tsx";
 import { MarkBar } from "./walk/MarkBar.tsx";
@@ -56,6 +58,10 @@ function createDelivery(): Delivery {
     makeReady: [],
     arrival: [],
     forgotten: { plotter: 0.9 },
+    readings: {},
+    snapshot: "5".repeat(64),
+    next: null,
+    receipts: {},
     entries: [],
     seal: null,
     added: [],
@@ -69,6 +75,11 @@ function Stage({ delivery, show }: { delivery: Delivery; show: (state: ReturnTyp
 
 const onSwitch = vi.fn();
 
+function Signing({ delivery }: { delivery: Delivery }) {
+  const sitting = useSitting(delivery);
+  return <SignPads delivery={delivery} sitting={sitting} owed={listOwed(delivery.topics, rig.gear, sitting.state)} />;
+}
+
 function Walk({ delivery }: { delivery: Delivery }) {
   const walk = useWalk(delivery);
   return (
@@ -78,6 +89,7 @@ function Walk({ delivery }: { delivery: Delivery }) {
       <MarkBar
         walk={walk}
         onLater={() => walk.mark("later")}
+        onNotAboard={() => walk.mark("not-aboard")}
         onSnag={() => void walk.add({ kind: "snag", topic: null, note: "scratched", stops: false })}
       />
       <People walk={walk} />
@@ -95,7 +107,7 @@ const on = (delivery: Delivery, show: (state: ReturnType<typeof useWalkState>) =
       </MemoryRouter>
     </QueryClientProvider>,
   );
-const kindsOf = (delivery: Delivery) => journal.listOf(delivery.id).map(({ kind }) => kind);
+const kindsOf = (delivery: Delivery) => syncQueue.listOf(delivery.id).map(({ kind }) => kind);
 
 /** A canvas that takes every stroke and draws none of them: jsdom has none. */
 const noDrawing = new Proxy({}, { get: () => () => undefined, set: () => true });
@@ -105,7 +117,7 @@ beforeAll(() => {
   vi.stubGlobal("fetch", () => Promise.reject(new TypeError("no signal")));
   queryClient.setQueryData(meQuery.queryKey, { id: "nessa", name: "Nessa", role: "delivery", store: "A yard" });
 });
-beforeEach(() => journal.setUser("nessa"));
+beforeEach(() => syncQueue.setUser({ id: "nessa", name: "Nessa" }));
 afterEach(cleanup);
 
 describe("the walk", () => {
@@ -129,8 +141,9 @@ describe("the walk", () => {
     expect(title()).toBe(titles[2]);
     await user.click(press("– Not aboard"));
     expect(screen.getByText("3 marked")).toBeDefined();
-    expect(kindsOf(delivery)).toEqual(["start", "mark", "mark", "mark"]);
-    expect(journal.getStatus().unsent).toBeGreaterThanOrEqual(4);
+    // Opening the screen begins nothing: that is an act of its own.
+    expect(kindsOf(delivery)).toEqual(["mark", "mark", "mark"]);
+    expect(syncQueue.getStatus().unsent).toBeGreaterThanOrEqual(3);
   });
 
   it("takes a mark back, and goes back to its topic", async () => {
@@ -148,7 +161,7 @@ describe("the walk", () => {
     await user.click(screen.getByRole("radio", { name: "Piet" }));
     await user.click(press("They did it"));
     expect(title()).toBe(titles[0]);
-    const mark = journal.listOf(delivery.id).find(({ kind }) => kind === "mark");
+    const mark = syncQueue.listOf(delivery.id).find(({ kind }) => kind === "mark");
     expect(mark).toMatchObject({ person: "b2", mark: "did" });
   });
 
@@ -202,12 +215,12 @@ describe("the walk out of order", () => {
     await user.type(screen.getByLabelText("Somebody who came along"), "Oda <b>Marram{Enter}");
     await user.click(screen.getByRole("radio", { name: "Oda" }));
     await user.click(screen.getByRole("button", { name: "Shown" }));
-    const present = journal.listOf(delivery.id).filter(({ kind }) => kind === "present");
+    const present = syncQueue.listOf(delivery.id).filter(({ kind }) => kind === "present");
     expect(present).toMatchObject([
       { person: "b2", here: false },
       { name: "Oda bMarram", here: true },
     ]);
-    const mark = journal.listOf(delivery.id).find(({ kind }) => kind === "mark");
+    const mark = syncQueue.listOf(delivery.id).find(({ kind }) => kind === "mark");
     expect(mark).toMatchObject({ person: (present[1] as { person: string }).person });
   });
 
@@ -291,7 +304,7 @@ describe("readings", () => {
         rig={rig}
         state={state}
         kinds={["tyre", "battery", "oil"]}
-        onAdd={(entry) => void journal.add(delivery.id, entry)}
+        onAdd={(entry) => void syncQueue.add(delivery.id, entry)}
       />
     ));
     const user = userEvent.setup();
@@ -307,7 +320,7 @@ describe("readings", () => {
     const oil = within(screen.getByRole("group", { name: "Oil, port engine" }));
     await user.click(oil.getByRole("button", { name: "below the band" }));
     expect(screen.getByText(/top up with what the engine's manual names/)).toBeDefined();
-    expect(journal.listOf(delivery.id)).toMatchObject([
+    expect(syncQueue.listOf(delivery.id)).toMatchObject([
       { item: "tyre-port-1", value: 300 },
       { item: "battery-port", value: 13.4, isJustCharged: true },
       { item: "oil-port", value: 0 },
@@ -340,7 +353,7 @@ describe("the gate before the walk", () => {
     expect(screen.getByRole("heading", { name: "Not ready to be walked" })).toBeDefined();
     await user.type(screen.getByLabelText("Why it may start all the same"), "They came 300 km{Enter}");
     expect(screen.queryByRole("heading", { name: "Not ready to be walked" })).toBeNull();
-    expect(journal.listOf(delivery.id)).toMatchObject([{ kind: "allow", reason: "They came 300 km" }]);
+    expect(syncQueue.listOf(delivery.id)).toMatchObject([{ kind: "allow", reason: "They came 300 km" }]);
   });
 });
 
@@ -357,6 +370,35 @@ describe("closing", () => {
     expect(screen.getByText(`${rig.gear.length} of ${rig.gear.length} counted`)).toBeDefined();
     await user.click(screen.getByRole("button", { name: `One more: ${keys.label}` }));
     expect(screen.queryByText("▲ 1 short")).toBeNull();
+    // More than is listed is asked about before it is written down.
+    const countOf = () => syncQueue.listOf(delivery.id).findLast((entry) => entry.kind === "gear");
+    await user.click(screen.getByRole("button", { name: `One more: ${keys.label}` }));
+    expect(screen.getByRole("alert").textContent).toContain(
+      `The list says ${keys.count}. Were ${keys.count + 1} handed over?`,
+    );
+    expect(countOf()).toMatchObject({ count: keys.count });
+    await user.click(screen.getByRole("button", { name: "No" }));
+    await user.click(screen.getByRole("button", { name: `One more: ${keys.label}` }));
+    await user.click(screen.getByRole("button", { name: `Yes, ${keys.count + 1}` }));
+    expect(countOf()).toMatchObject({ item: keys.id, count: keys.count + 1 });
+  });
+
+  it("keeps a must that is not aboard in the list with its reason, and a battery that is flat", async () => {
+    const delivery = createDelivery();
+    const must = delivery.topics.find((topic) => topic.must)!;
+    const battery = listMeasures(rig).find(({ kind }) => kind === "battery")!;
+    on(delivery, (state) => <BeforeParting delivery={delivery} state={state} />);
+    await act(async () => {
+      const mark = { kind: "mark", topic: must.id, person: null, spentS: 1 } as const;
+      await syncQueue.add(delivery.id, { ...mark, mark: "not-aboard" });
+      await syncQueue.add(delivery.id, { kind: "measure", item: battery.id, value: 11.2 });
+    });
+    expect(screen.getByText("▲ not aboard")).toBeDefined();
+    const readings = within(screen.getByRole("list", { name: "Readings that want a look" }));
+    expect(readings.getByText(/11\.20 V/)).toBeDefined();
+    const mark = { kind: "mark", topic: must.id, person: null, spentS: 1, mark: "not-aboard" } as const;
+    await act(async () => void (await syncQueue.add(delivery.id, { ...mark, note: "Sold without it" })));
+    expect(screen.getByText("not aboard: Sold without it")).toBeDefined();
   });
 
   it("asks a reason for each must still open, or marks it there; what is often forgotten stands apart", async () => {
@@ -367,9 +409,9 @@ describe("closing", () => {
     await user.click(screen.getByRole("button", { name: `Say why: ${must!.title}` }));
     await user.click(screen.getByRole("button", { name: "Buyer declined" }));
     expect(screen.getByText("not reached: Buyer declined")).toBeDefined();
-    await user.click(screen.getByRole("button", { name: `Say otherwise: ${must!.title}` }));
+    await user.click(screen.getByRole("button", { name: `Change the reason: ${must!.title}` }));
     await user.type(screen.getByLabelText(`Another reason why "${must!.title}" is not done`), "Engine not run today");
-    await user.click(screen.getByRole("button", { name: "Keep the reason" }));
+    await user.click(screen.getByRole("button", { name: "Save" }));
     expect(screen.getByText("not reached: Engine not run today")).toBeDefined();
     await user.click(screen.getByRole("button", { name: `did it: ${other!.title}` }));
     expect(screen.queryByRole("heading", { name: other!.title })).toBeNull();
@@ -381,9 +423,7 @@ describe("closing", () => {
 
   it("hears a buyer who will not sign, and then wants a witness", async () => {
     const delivery = createDelivery();
-    on(delivery, (state) => (
-      <SignPads delivery={delivery} state={state} owed={listOwed(delivery.topics, rig.gear, state)} />
-    ));
+    on(delivery, () => <Signing delivery={delivery} />);
     const user = userEvent.setup();
     expect(screen.getAllByText("Nothing is owed to me.")).toHaveLength(2);
     expect(screen.queryByLabelText("Name of the witness")).toBeNull();
@@ -417,7 +457,7 @@ describe("closing", () => {
     const delivery = createDelivery();
     let unread: string[] = [];
     on(delivery, (state) => {
-      unread = listObstacles(delivery.topics, rig, state, []).find(({ code }) => code === "hours-unread")?.ids ?? [];
+      unread = listObstacles(delivery, state).find(({ code }) => code === "hours-unread")?.ids ?? [];
       return <HoursRead delivery={delivery} state={state} />;
     });
     const user = userEvent.setup();
@@ -431,7 +471,14 @@ describe("closing", () => {
     await user.clear(input);
     await user.type(input, "1,4{Enter}");
     expect(line.getByText("Read: 1.4 h")).toBeDefined();
-    expect(journal.listOf(delivery.id).at(-1)).toMatchObject({ kind: "hours", engine: first!.id, hours: 1.4 });
+    expect(syncQueue.listOf(delivery.id).at(-1)).toMatchObject({ kind: "hours", engine: first!.id, hours: 1.4 });
     expect(unread).toEqual(rig.engines.slice(1).map(({ id }) => id));
+    // Hours that no new boat has are asked about here as everywhere else.
+    await user.clear(input);
+    await user.type(input, "99999{Enter}");
+    expect(line.getByRole("alert").textContent).toContain("99999 h is a great deal");
+    expect(syncQueue.listOf(delivery.id).at(-1)).toMatchObject({ hours: 1.4 });
+    await user.click(line.getByRole("button", { name: "It is right, much was run" }));
+    expect(syncQueue.listOf(delivery.id).at(-1)).toMatchObject({ hours: 99_999, answer: "as-read" });
   });
 });

@@ -1,8 +1,10 @@
 // @vitest-environment jsdom
 import "../testing/fileText.ts";
+import { readFileSync } from "node:fs";
 import { QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render, screen, within } from "@testing-library/react";
+import { cleanup, render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { MemoryRouter } from "react-router";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { BundlePreview, Delivery, VerifiedSheet } from "../../api/index.ts";
@@ -19,9 +21,9 @@ afterEach(() => {
 });
 
 const user = userEvent.setup();
-const chooseFile = async (content: string, name: string, type: string) => {
+const chooseFile = async (content: string | Uint8Array, name: string, type: string) => {
   const input = document.querySelector<HTMLInputElement>('input[type="file"]')!;
-  await user.upload(input, new File([content], name, { type }));
+  await user.upload(input, new File([content as BlobPart], name, { type }));
 };
 const intact: VerifiedSheet = {
   isIntact: true,
@@ -30,7 +32,11 @@ const intact: VerifiedSheet = {
   entries: 12,
   amendments: 1,
   known: { number: 7, delivery: "d-1", sealedAt: "2026-06-01T12:00:00.000Z" },
+  origin: null,
 };
+/** A bundle that an earlier build sealed, as zip and as the JSON in it. */
+const golden = readFileSync("server/golden/handover-1.zip");
+const goldenText = () => strFromU8(unzipSync(new Uint8Array(golden))["handover.json"]!);
 const changed: VerifiedSheet = {
   ...intact,
   isIntact: false,
@@ -49,39 +55,56 @@ const changed: VerifiedSheet = {
 describe("Verify", () => {
   const show = () => showScreen([{ path: "/verify", element: <VerifyScreen /> }], "/verify");
 
-  it("sends what the file holds, says intact, and where it stands in this store", async () => {
+  it("works it out in the browser, and says where it stands in this store to whoever is signed in", async () => {
     const asked = answerWith({ verify: () => intact });
     show();
-    await chooseFile('{"format":"ravik.bundle/1"}', "handover.json", "application/json");
+    await chooseFile(goldenText(), "handover.json", "application/json");
     const answer = await screen.findByRole("status", { name: "Answer" });
-    expect(answer.textContent).toContain("Intact.");
-    expect(answer.textContent).toContain("12, and 1 addition");
-    expect(within(answer).getByRole("link", { name: "Open the record" }).getAttribute("href")).toBe(
-      "/deliveries/d-1/record",
-    );
-    expect(asked).toEqual([{ name: "verify", params: {}, body: { format: "ravik.bundle/1" } }]);
+    expect(answer.textContent).toContain("Intact: this is what was sealed.");
+    expect(answer.textContent).toContain("2e066f2edb7941f20399779ac38cd50645d48ce4192e157fd74d97211a82fafd");
+    const record = await within(answer).findByRole("link", { name: "Open the record" });
+    expect(record.getAttribute("href")).toBe("/deliveries/d-1/record");
+    expect(asked.map(({ name }) => name)).toEqual(["verify"]);
+  });
+
+  it("takes the zip with its photos, and needs nobody to be signed in", async () => {
+    answerWith({ verify: () => refuse("sign-in-needed", {}, 401) });
+    show();
+    await chooseFile(golden, "handover.zip", "application/zip");
+    const answer = await screen.findByRole("status", { name: "Answer" });
+    expect(answer.textContent).toContain("Intact");
+    expect(answer.textContent).not.toContain("In this store");
   });
 
   it("names the entry that differs, and says when only the file's own seal could be asked", async () => {
     answerWith({ verify: () => changed });
     show();
-    await chooseFile("{}", "handover.json", "application/json");
+    const value = JSON.parse(goldenText());
+    const entry = value.handover.entries.find(({ kind }: { kind: string }) => kind === "snag");
+    entry.note = "All was well";
+    await chooseFile(JSON.stringify(value), "handover.json", "application/json");
     const answer = await screen.findByRole("status", { name: "Answer" });
-    expect(answer.textContent).toContain("Not what was sealed");
-    expect(answer.textContent).toContain("01HZZZZZZZZZZZZZZZZZZZZZ01 (snag)");
-    expect(answer.textContent).toContain("compared with its own seal only");
+    expect(answer.textContent).toContain("This is not what was sealed");
+    expect(answer.textContent).toContain(`${entry.id} (snag)`);
+    await waitFor(() => expect(answer.textContent).toContain("compared with its own seal only"));
   });
 
-  it("says of a file that is not JSON where to get one, and asks nothing", async () => {
+  it.each<[string, string | Uint8Array, RegExp]>([
+    ["no JSON", "not json", /It is not JSON/],
+    ["nothing", "", /empty/],
+    ["a false gzip", new Uint8Array([0x1f, 0x8b, 1, 2, 3]), /gzip/],
+    ["a zip cut off", golden.subarray(0, 900), /damaged|cut off/],
+    ["a zip of something else", zipSync({ "a.txt": strToU8("x") }), /does not belong/],
+  ])("says of %s in words why it cannot be read, and asks nothing", async (_, content, says) => {
     const asked = answerWith({ verify: () => intact });
     show();
-    await chooseFile("not json", "notes.json", "application/json");
-    expect((await screen.findByRole("alert")).textContent).toContain("taken from its record, under Bundle");
+    await chooseFile(content, "notes.json", "application/json");
+    expect((await screen.findByRole("alert")).textContent).toMatch(says);
     expect(asked).toEqual([]);
   });
 });
 
-describe("Take in a handover", () => {
+describe("Import a handover", () => {
   const preview: BundlePreview = {
     store: "Another Yard",
     boatName: "Wending 23",
@@ -105,7 +128,7 @@ describe("Take in a handover", () => {
       "/bundles",
     );
 
-  it("shows what is in it before anything is kept, takes it in on wish, and opens its record", async () => {
+  it("shows what is in it before anything is kept, imports it on wish, and opens its record", async () => {
     const asked = answerWith({ previewBundle: () => preview, importBundle: () => ({ delivery: "d-9", boat: "b-9" }) });
     const router = show();
     await chooseFile("PK", "handover.zip", "application/zip");
@@ -113,20 +136,37 @@ describe("Take in a handover", () => {
     expect(inside.textContent).toContain("90 topics, 140 entries, 3 photos, 0 additions");
     expect(inside.textContent).toContain("a new boat with its handover");
     expect(asked.map(({ name }) => name)).toEqual(["previewBundle"]);
-    await user.click(screen.getByRole("button", { name: "Take it in" }));
+    await user.click(screen.getByRole("button", { name: "Import" }));
     await screen.findByText("The record");
     expect(router.state.location.pathname).toBe("/deliveries/d-9/record");
+  });
+
+  it("asks whose it is where the store is not known here", async () => {
+    const key = "c".repeat(64);
+    const origin = { store: "Another Yard", key, is: "unknown" as const };
+    const asked = answerWith({
+      previewBundle: () => ({ ...preview, verified: { ...intact, origin } }),
+      importBundle: () => ({ delivery: "d-9", boat: "b-9" }),
+    });
+    show();
+    await chooseFile("PK", "handover.zip", "application/zip");
+    const button = await screen.findByRole("button", { name: "Import" });
+    expect(button.hasAttribute("disabled")).toBe(true);
+    await user.click(screen.getByRole("checkbox", { name: new RegExp(key) }));
+    await user.click(button);
+    await screen.findByText("The record");
+    expect(asked.at(-1)!.name).toBe("importBundle");
   });
 
   it.each([
     ["one that is here already", { isKnown: true }, "in the store already"],
     ["one that was changed", { verified: changed }, "01HZZZZZZZZZZZZZZZZZZZZZ01"],
-  ])("does not offer to take in %s", async (_, change, says) => {
+  ])("does not offer to import %s", async (_, change, says) => {
     answerWith({ previewBundle: () => ({ ...preview, ...change }) });
     show();
     await chooseFile("PK", "handover.zip", "application/zip");
     expect((await screen.findByRole("region", { name: "What is in it" })).textContent).toContain(says);
-    expect(screen.getByRole("button", { name: "Take it in" }).hasAttribute("disabled")).toBe(true);
+    expect(screen.getByRole("button", { name: "Import" }).hasAttribute("disabled")).toBe(true);
   });
 
   it("says why a file is refused, and keeps saying it", async () => {
@@ -183,7 +223,7 @@ describe("Owner's page", () => {
     const asked = answerWith({ endOwnerLink: () => ({ done: true as const }) });
     show("delivery", {
       link: { madeAt: "2026-06-01T10:00:00.000Z", isRemote: false },
-      seal: { sha256: "a".repeat(64), sealedAt: "2026-06-01T12:00:00.000Z", number: 1 },
+      seal: { sha256: "a".repeat(64), sealedAt: "2026-06-01T12:00:00.000Z", number: 1, key: null },
     });
     expect(screen.queryByRole("button", { name: /walk/ })).toBeNull();
     expect(screen.getByRole("button", { name: "A new address" })).toBeTruthy();

@@ -2,7 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { Camera } from "lucide-react";
 import { ulid } from "ulid";
 import { addressOf, sendPhoto } from "../app/client.ts";
-import { journal } from "../offline/useJournal.ts";
+import { syncQueue } from "../offline/useSync.ts";
 import { ErrorNotice } from "./Notice.tsx";
 
 interface PhotoFieldProps {
@@ -51,7 +51,7 @@ export function PhotoField({ label, value, onChange }: PhotoFieldProps) {
 
 /** A photo small, which opens large beside. One that has not been sent yet is seen as it lies on this device. */
 export function PhotoLink({ photo, says }: { photo: string; says: string }) {
-  const here = journal.findPhoto(photo);
+  const here = syncQueue.findPhoto(photo);
   const address = here ?? addressOf("photo", { photo });
   return (
     <a href={address} target="_blank" rel="noreferrer">

@@ -1,7 +1,7 @@
 import { Camera } from "lucide-react";
 import { useState } from "react";
 import { Refused } from "../app/client.ts";
-import { journal } from "../offline/useJournal.ts";
+import { syncQueue } from "../offline/useSync.ts";
 import { ErrorNotice } from "./Notice.tsx";
 import { PhotoLink } from "./PhotoField.tsx";
 
@@ -27,7 +27,7 @@ export function TakePhoto({ says, onTaken, isLarge = false }: TakePhotoProps) {
     if (found === null) return setRefusal(new Refused({ code: "not-a-photo" }));
     if (found > mostPx) return setRefusal(new Refused({ code: "too-large", limit: "12,000 pixels a side" }));
     setRefusal(null);
-    onTaken(await journal.addPhoto(file));
+    onTaken(await syncQueue.addPhoto(file));
   };
   return (
     <span className="inline-block">

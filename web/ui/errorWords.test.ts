@@ -25,6 +25,7 @@ it.each(Object.keys(errorStatus))("%s is said in words of its own, with a way ou
     boats: 3,
     first: "Wending 23",
     why: "boat show",
+    store: "Another Yard",
   };
   const said = describeError(new Refused(facts));
   expect(said).not.toContain("undefined");

@@ -26,7 +26,7 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "not-allowed": (facts) =>
     `Your role (${String(facts.role)}) may not do this. Ask one of: ${(facts.admits as string[] | undefined)?.join(", ")}.`,
   "wrong-origin": () => "This page was opened from another address. Open Ravik at its own address.",
-  sealed: () => "This handover is signed and frozen. Add a note to the record instead.",
+  sealed: () => "This handover is signed and locked. Add a note to the record instead.",
   "hours-fall": (facts) =>
     `${String(facts.got)} h does not fit: ${String(facts.before)} h was read on ${String(facts.on)}. Correct it, or say why.`,
   "hours-leap": (facts) =>
@@ -47,6 +47,14 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "wrong-delivery": () => "This mark belongs to another handover. Reload the walk.",
   "unknown-topic": () => "This boat no longer has that topic. Reload the walk.",
   "unknown-ref": () => "What this refers to is not on the record yet. Try again in a moment.",
+  "unknown-snapshot": () => "What this walk was to go on with is no longer there. Reload the walk and choose again.",
+  "not-yours-to-undo": () => "A signature can be taken back only on the tablet it was given on, by whoever held it.",
+  "no-signature": () => "A dot is no signature. Sign with your name.",
+  "needs-date": () => "Say by which day it will be fixed.",
+  "photo-differs": () => "The photo arrived otherwise than it was sent. Take it again.",
+  "unknown-store": (facts) =>
+    `It was sealed by ${String(facts.store)}, a store not known here. Look at whose it is, then import it.`,
+  busy: () => "The server has too much to do just now. Try again in a moment.",
   cycle: () => "Some topics wait for each other in a circle, so there is no order. Mend them in the library.",
   "topic-needed": (facts) =>
     `"${String(facts.neededBy)}" comes after this topic. Change that one first, then remove this.`,

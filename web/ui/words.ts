@@ -73,3 +73,6 @@ export const monthNames = [
   "November",
   "December",
 ] as const;
+
+/** A number with the word that goes with it. (1, "thing is", "things are") → "1 thing is". */
+export const count = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;

@@ -1,6 +1,6 @@
 import type { Content, TableCell } from "pdfmake/interfaces";
 import { systemNames, systems, type Topic } from "../../../core/topic/index.ts";
-import { isCovered, listDisputed, listHands, listOpenTopics, listOwed } from "../../../core/walk/index.ts";
+import { countTopics, isCovered, listDisputed, listHands, listOwed, listWalkers } from "../../../core/walk/index.ts";
 import type { Settings } from "../../repositories/settings.ts";
 import { amber, ink, magenta, printDeck, printMark, soft } from "../ink.ts";
 import { write } from "../printer.ts";
@@ -14,7 +14,7 @@ export function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: 
     ...rig.stations.find(({ id }) => id === station)!.at,
   }));
   const first = stops.filter((stop, i) => stops.findIndex((s) => s.xM === stop.xM && s.yM === stop.yM) === i);
-  const covered = delivery.topics.filter((topic) => isCovered(topic, state));
+  const { planned, done, putOff, extra } = countTopics(delivery, state);
   const musts = delivery.topics.filter(({ must }) => must);
   const spentMin = Math.round([...state.topics.values()].reduce((sum, topic) => sum + topic.spentS, 0) / 60);
   const facts: [string, string][] = [
@@ -22,14 +22,14 @@ export function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: 
     ...(rig.used === undefined ? [] : [["Used boat", formatChanges(rig.used.changes)] satisfies [string, string]]),
     ["Hull number", delivery.hull],
     ["Handed to", delivery.buyers.map(({ name }) => name).join(", ")],
-    ["Walked by", delivery.staff.map(({ name }) => name).join(", ") || "–"],
+    ["Walked by", listWalkers(state).map(nameOf).join(", ") || "–"],
     [
       "Date",
       `${longDate.format(new Date(`${delivery.date}T12:00:00Z`))}, from ${clockOf(state.startedAt)} to ${clockOf(state.lastAt)}`,
     ],
     [
       "On topics",
-      `${spentMin} min, ${covered.length} of ${delivery.topics.length} topics, ${musts.filter((topic) => isCovered(topic, state)).length} of ${musts.length} must-do`,
+      `${spentMin} min, ${done} of ${planned} planned topics done${putOff > 0 ? `, ${putOff} put off` : ""}${extra > 0 ? `, ${extra} more not planned` : ""}, ${musts.filter((topic) => isCovered(topic, state)).length} of ${musts.length} must-do`,
     ],
     ...rig.engines.map((engine): [string, string] => {
       const read = state.hours.get(engine.id);
@@ -70,7 +70,8 @@ export function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: 
 
 export function owedPart({ delivery, state }: Sheet): Content[] {
   const owed = listOwed(delivery.topics, delivery.rig.gear, state);
-  const open = listOpenTopics(delivery.topics, state).filter(({ why }) => why !== "later");
+  const { planned, done, putOff } = countTopics(delivery, state);
+  const open = planned - done - putOff;
   const rows = owed.map(({ what, text, since, severity, owner, due }): TableCell[] => [
     {
       text: [
@@ -88,7 +89,9 @@ export function owedPart({ delivery, state }: Sheet): Content[] {
     { text: since.slice(0, 10), alignment: "right" },
   ]);
   const note =
-    open.length === 0 ? "" : `${open.length} further topics were not taken as far as planned; they are marked below`;
+    open <= 0
+      ? ""
+      : `${open} planned ${open === 1 ? "topic was" : "topics were"} not taken as far as planned; see below`;
   return [
     heading("Owed to the buyer", note),
     rows.length === 0
@@ -145,7 +148,11 @@ export function topicPart({ delivery, state, nameOf, clockOf, dayOf }: Sheet): C
     // What nobody touched and nobody must is named in one paragraph: the rows are for what was done.
     const isUntouched = ({ id, must }: Topic) =>
       !must && !state.topics.has(id) && !state.remote.has(id) && !state.reasons.has(id);
-    const untouched = topics.filter(isUntouched);
+    const onPlan = new Set(
+      [...delivery.plan.visits, ...(delivery.plan.second?.visits ?? [])].flatMap((visit) => visit.topics),
+    );
+    // What was never planned was not missed either.
+    const untouched = topics.filter((topic) => isUntouched(topic) && onPlan.has(topic.id));
     return [
       lined(
         [12, "*", 62, 92, 34],
@@ -155,10 +162,13 @@ export function topicPart({ delivery, state, nameOf, clockOf, dayOf }: Sheet): C
         ],
       ),
       {
-        text: write(untouched.length === 0 ? "" : `Not reached: ${untouched.map(({ title }) => title).join("; ")}.`, {
-          fontSize: 8,
-          color: soft,
-        }),
+        text: write(
+          untouched.length === 0 ? "" : `Planned, not reached: ${untouched.map(({ title }) => title).join("; ")}.`,
+          {
+            fontSize: 8,
+            color: soft,
+          },
+        ),
         margin: [12, 3, 0, 10],
       },
     ];

@@ -1,6 +1,16 @@
 import type { Content, TableCell } from "pdfmake/interfaces";
+import type { Delivery } from "../../../api/index.ts";
 import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
-import { type EntryOf, findSignature, formatEntry, type SignRole, type WalkState } from "../../../core/walk/index.ts";
+import {
+  type Entry,
+  type EntryOf,
+  findSignature,
+  formatEntry,
+  goesOnFromSeal,
+  isTimeDoubtful,
+  type SignRole,
+  type WalkState,
+} from "../../../core/walk/index.ts";
 import { ink, magenta, printSignature, soft } from "../ink.ts";
 import { write } from "../printer.ts";
 import { heading, label, lined, type Sheet } from "./sheet.ts";
@@ -121,12 +131,28 @@ export function amendmentPart({ delivery, added, nameOf, dayOf }: Sheet): Conten
         [label("When"), label("What"), label("By")],
         ...added.map((entry): TableCell[] => [
           dayOf(entry.at),
-          { text: write(formatEntry(entry, delivery, (id) => titleOf.get(id) ?? id)) },
+          {
+            text: [
+              ...write(formatEntry(entry, delivery, (id) => titleOf.get(id) ?? id)),
+              ...write(describeClaim(entry, delivery, dayOf), { fontSize: 8, color: soft }),
+            ],
+          },
           { text: write(nameOf(entry.by)) },
         ]),
       ],
     ),
   ];
+}
+
+/** What an addition is to the sealed record, and whether its time can be so. */
+function describeClaim({ id, kind, at }: Entry, { receipts, seal }: Delivery, dayOf: Sheet["dayOf"]): string {
+  const receivedAt = receipts[id]?.receivedAt ?? null;
+  const isUncovered = seal !== null && receivedAt !== null && receivedAt <= seal.sealedAt;
+  const changes = kind === "undo" || !goesOnFromSeal({ kind });
+  return [
+    isTimeDoubtful(at, receivedAt) ? `\nthe device's own time; received ${dayOf(receivedAt!)}` : "",
+    isUncovered ? "\nnot covered by the signatures" : changes ? "\na later claim: what was signed stays as it is" : "",
+  ].join("");
 }
 
 const signWords: Record<SignRole, string> = {
@@ -164,6 +190,12 @@ export function signPart({ delivery, state, dayOf }: Sheet): Content {
     unbreakable: true,
     stack: [
       heading("Signed"),
+      ...state.takenBack.map(
+        ({ sign, by }): Content => ({
+          text: write(`${sign.name} signed (${dayOf(sign.at)}) and took it back (${dayOf(by.at)}).`, { color: soft }),
+          margin: [0, 0, 0, 6],
+        }),
+      ),
       ...state.refusals.map(
         ({ name, reason, at }): Content => ({
           text: write(`${name} did not sign (${dayOf(at)}): ${reason}`, { color: magenta }),
@@ -181,6 +213,17 @@ export function signPart({ delivery, state, dayOf }: Sheet): Content {
               margin: [0, 8, 0, 0] as [number, number, number, number],
             },
             { text: delivery.seal.sha256, font: "Archivo", fontSize: 8.5 },
+            ...(delivery.seal.key === null
+              ? []
+              : [
+                  {
+                    text: "signed with this store's public key (Ed25519)",
+                    fontSize: 8,
+                    color: soft,
+                    margin: [0, 4, 0, 0] as [number, number, number, number],
+                  },
+                  { text: delivery.seal.key, font: "Archivo", fontSize: 8.5 },
+                ]),
           ]),
     ],
   };

@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { OwedLine, OwedSheet } from "../../../api/index.ts";
 import { owedQuery, queryClient } from "../../app/queries.ts";
-import { journal } from "../../offline/useJournal.ts";
+import { syncQueue } from "../../offline/useSync.ts";
 import { OwedRow } from "../../owed/OwedRow.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
@@ -14,7 +14,7 @@ import { AftercareTabs } from "./AftercareTabs.tsx";
 /** Everything owed to buyers, over all boats: overdue first, each with its age, owner and day. */
 export function OwedScreen() {
   const owed = useQuery(owedQuery);
-  useEffect(() => journal.onSent(() => void queryClient.invalidateQueries({ queryKey: owedQuery.queryKey })), []);
+  useEffect(() => syncQueue.onSent(() => void queryClient.invalidateQueries({ queryKey: owedQuery.queryKey })), []);
   return (
     <Fetched query={owed} what="what is owed">
       {(data) => <OwedOf sheet={data} />}
@@ -96,7 +96,7 @@ function Line({ line, date, staff }: { line: OwedLine; date: string; staff: Owed
   const [isOpen, setOpen] = useState(false);
   const { ref, delivery, boat, boatName, serial, buyers, since, owner, due } = line;
   const assign = (change: { owner?: string | null; due?: string | null }) =>
-    void journal.add(delivery, { kind: "assign", ref, owner, due, ...change });
+    void syncQueue.add(delivery, { kind: "assign", ref, owner, due, ...change });
   return (
     <OwedRow delivery={delivery} owed={line}>
       <p className="flex flex-wrap items-center gap-x-4 text-sm">
@@ -164,7 +164,7 @@ function Tell({ line, date, onDone }: { line: OwedLine; date: string; onDone: ()
       onSubmit={(event) => {
         event.preventDefault();
         if (text.trim() === "") return;
-        void journal.add(line.delivery, { kind: "tell", ref: line.ref, text: text.trim() });
+        void syncQueue.add(line.delivery, { kind: "tell", ref: line.ref, text: text.trim() });
         onDone();
       }}
     >

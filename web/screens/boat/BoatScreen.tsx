@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Boat } from "../../../api/index.ts";
 import { boatQuery, queryClient, rigQuery } from "../../app/queries.ts";
-import { useJournalStatus } from "../../offline/useJournal.ts";
+import { useSyncStatus } from "../../offline/useSync.ts";
 import { OwedRow } from "../../owed/OwedRow.tsx";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
@@ -21,7 +21,7 @@ import { YearsLine } from "./YearsLine.tsx";
 export function BoatScreen() {
   const { boat: id } = useParams() as { boat: string };
   const boat = useQuery(boatQuery(id));
-  const { lastSentAtMs } = useJournalStatus();
+  const { lastSentAtMs } = useSyncStatus();
   const [seenSentAtMs, setSeenSentAtMs] = useState(lastSentAtMs);
   // What was settled here is on the server now: fetch the boat again.
   if (seenSentAtMs !== lastSentAtMs) {

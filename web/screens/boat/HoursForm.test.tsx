@@ -116,7 +116,7 @@ describe("HoursForm", () => {
     await user.click(keep());
     expect((await screen.findByRole("alert")).textContent).toContain("is a great deal");
     expect(screen.queryByRole("button", { name: "The key was left on" })).toBeNull();
-    await user.click(screen.getByRole("button", { name: "I mistyped it" }));
+    await user.click(screen.getByRole("button", { name: "Wrong entry" }));
     expect(screen.queryByRole("alert")).toBeNull();
     expect((hours() as HTMLInputElement).value).toBe("412");
     expect(posts).toHaveLength(1);

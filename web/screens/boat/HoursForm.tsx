@@ -5,9 +5,9 @@ import { ulid } from "ulid";
 import type { Boat } from "../../../api/index.ts";
 import type { ReadingAnswer } from "../../../core/hours/index.ts";
 import { findQuestion, HoursQuestion, readingWords, sourceWords } from "../../handover/HoursQuestion.tsx";
-import { LettersHere } from "../../handover/LettersHere.tsx";
 import { MeterNote } from "../../handover/MeterNote.tsx";
-import { letterbox } from "../../offline/useLetters.ts";
+import { WaitingPosts } from "../../handover/WaitingPosts.tsx";
+import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { PhotoLink } from "../../ui/PhotoField.tsx";
@@ -33,7 +33,7 @@ export function HoursForm({ boat }: { boat: Boat }) {
   });
   const add = useMutation({
     mutationFn: ({ answer, ...fields }: Fields & { answer?: ReadingAnswer }) =>
-      letterbox.post({
+      syncQueue.post({
         ...createReading({ ...fields, answer }),
         name: "addReading",
         params: { boat: boat.id },
@@ -128,7 +128,7 @@ export function HoursForm({ boat }: { boat: Boat }) {
         </Button>
       </form>
       <MeterNote meter={meter} />
-      <LettersHere about={boat.id} engines={boat.rig.engines} />
+      <WaitingPosts about={boat.id} engines={boat.rig.engines} />
       {formState.errors.hours !== undefined && (
         <p role="alert" className="mt-1 text-magenta">
           ▲ {formState.errors.hours.message}

@@ -25,7 +25,7 @@ function BoatTable({ rows }: { rows: AnswerOf<Endpoints["boats"]>["boats"] }) {
           Boats <span className="num text-base font-normal text-soft">{rows.length}</span>
         </h1>
         <Link to="/bundles" className={linkLook("plain")}>
-          Take in a handover
+          Import a handover
         </Link>
         <Link to="/boats/stock" className={linkLook("plain")}>
           Read a stock list

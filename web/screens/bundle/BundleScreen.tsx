@@ -17,7 +17,8 @@ export function BundleScreen() {
   const navigate = useNavigate();
   const preview = useMutation({ mutationFn: (chosen: File) => sendFile("previewBundle", {}, chosen, zipType) });
   const importFile = useMutation({
-    mutationFn: (chosen: File) => sendFile("importBundle", {}, chosen, zipType),
+    mutationFn: ({ chosen, trust }: { chosen: File; trust: string | null }) =>
+      sendFile("importBundle", {}, chosen, zipType, trust === null ? {} : { trust }),
     onSuccess: async ({ delivery }) => {
       await queryClient.invalidateQueries();
       await navigate(`/deliveries/${delivery}/record`);
@@ -25,7 +26,7 @@ export function BundleScreen() {
   });
   return (
     <main className="max-w-4xl px-4 pt-5 pb-10 md:px-8">
-      <h1 className="text-2xl font-bold">Take in a handover</h1>
+      <h1 className="text-2xl font-bold">Import a handover</h1>
       <p className="mt-1">
         A boat that another store handed over comes with its bundle: a zip of the sealed record and its photos. You see
         what is in it before anything is kept.
@@ -45,7 +46,11 @@ export function BundleScreen() {
       {preview.isPending && <p role="status">Reading it …</p>}
       {preview.error !== null && <ErrorNotice error={preview.error} />}
       {preview.data !== undefined && file !== null && (
-        <Preview data={preview.data} isBusy={importFile.isPending} onTake={() => importFile.mutate(file)} />
+        <Preview
+          data={preview.data}
+          isBusy={importFile.isPending}
+          onImport={(trust) => importFile.mutate({ chosen: file, trust })}
+        />
       )}
       {importFile.error !== null && <ErrorNotice error={importFile.error} />}
     </main>
@@ -55,17 +60,23 @@ export function BundleScreen() {
 interface PreviewProps {
   readonly data: BundlePreview;
   readonly isBusy: boolean;
-  readonly onTake: () => void;
+  readonly onImport: (trust: string | null) => void;
 }
 
-function Preview({ data, isBusy, onTake }: PreviewProps) {
+function Preview({ data, isBusy, onImport }: PreviewProps) {
   const { verified, isKnown, isBoatKnown } = data;
+  const { origin } = verified;
+  const [isTrusted, setTrusted] = useState(false);
+  const isAsked = origin?.is === "unknown";
   const facts: [string, string][] = [
     ["Boat", `${data.boatName}, ${data.hull}`],
     ["Handed over", `${formatDayAndYear(data.date)} by ${data.store}`],
     ["To", data.buyers.join(" and ")],
     ["Holds", `${data.topics} topics, ${data.entries} entries, ${data.photos} photos, ${data.amendments} additions`],
-    ["Becomes", isBoatKnown ? "a handover of a boat this store has" : "a new boat with its handover"],
+    [
+      "Becomes",
+      isBoatKnown ? "a handover of a boat this store has; the boat stays as it is" : "a new boat with its handover",
+    ],
   ];
   return (
     <section aria-label="What is in it" className="mt-6">
@@ -86,8 +97,36 @@ function Preview({ data, isBusy, onTake }: PreviewProps) {
         ))}
       </ul>
       {isKnown && <p className="mt-2 text-amber">◷ This very handover is in the store already.</p>}
-      <Button look="primary" className="mt-4" disabled={isBusy || isKnown || !verified.isIntact} onClick={onTake}>
-        {isBusy ? "Taking it in …" : "Take it in"}
+      {origin === null ? (
+        <p className="mt-2 text-soft">It bears no store's signature: records of the first format carry none.</p>
+      ) : (
+        <p className="mt-2">
+          Signed by <strong>{origin.store}</strong>
+          {origin.is === "this-store" && ", this store"}
+          {origin.is === "known" && ", a store known here"}.
+        </p>
+      )}
+      {isAsked && (
+        <label className="mt-2 flex min-h-11 items-start gap-3 border-l-4 border-amber bg-caution px-3 py-2 text-oncaution">
+          <input
+            type="checkbox"
+            className="mt-1 size-6 accent-helm"
+            checked={isTrusted}
+            onChange={(event) => setTrusted(event.target.checked)}
+          />
+          <span>
+            This store is not known here. I have compared its key with the one on their paper:{" "}
+            <code className="num text-sm break-all">{origin.key}</code>
+          </span>
+        </label>
+      )}
+      <Button
+        look="primary"
+        className="mt-4"
+        disabled={isBusy || isKnown || !verified.isIntact || (isAsked && !isTrusted)}
+        onClick={() => onImport(isAsked ? origin.key : null)}
+      >
+        {isBusy ? "Importing …" : "Import"}
       </Button>
     </section>
   );

@@ -1,23 +1,38 @@
 import { useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
-import { listBeforeParting, type OpenTopic, type WalkState } from "../../../core/walk/index.ts";
+import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
+import { countTopics, listBeforeParting, type OpenTopic, type WalkState } from "../../../core/walk/index.ts";
 import { QuickMarks } from "../../handover/QuickMarks.tsx";
-import { journal } from "../../offline/useJournal.ts";
+import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 
-const whyWords = { untouched: "not reached", later: "put off", short: "not taken far enough" } as const;
+const whyWords = {
+  untouched: "not reached",
+  later: "put off",
+  short: "not taken far enough",
+  "not-aboard": "not aboard",
+} as const;
 const reasons = ["Buyer declined", "Buyer knows it, says so", "Out of time, date agreed", "Cannot be done today"];
 
 /** Did I leave anything out? What is still open: musts, then what this store most often forgets, then the rest. */
 export function BeforeParting({ delivery, state }: { delivery: Delivery; state: WalkState }) {
-  const { musts, forgotten, others, covered } = listBeforeParting(delivery.topics, state, delivery.forgotten);
+  const { musts, forgotten, others } = listBeforeParting(delivery.topics, state, delivery.forgotten);
+  const { planned, done, putOff, extra } = countTopics(delivery, state);
+  const off = listMeasures(delivery.rig).flatMap((measure) => {
+    const taken = state.measures.get(measure.id);
+    if (taken === undefined) return [];
+    const { verdict, says } = judgeMeasure(measure, taken.value, taken.isJustCharged);
+    return verdict === "over" || verdict === "tight" ? [{ measure, taken, verdict, says }] : [];
+  });
   return (
     <section aria-labelledby="parting">
       <h2 id="parting" className="text-lg font-bold">
         Before you part{" "}
         <span className="num font-normal text-soft">
-          {covered} of {delivery.topics.length} told as they should be
+          {done} of {planned} planned topics done
+          {putOff > 0 && `, ${putOff} put off`}
+          {extra > 0 && `, ${extra} more explained that were not planned`}
         </span>
       </h2>
       {musts.length === 0 ? (
@@ -28,6 +43,21 @@ export function BeforeParting({ delivery, state }: { delivery: Delivery; state: 
             <MustLine key={each.topic.id} delivery={delivery} open={each} />
           ))}
         </ul>
+      )}
+      {off.length > 0 && (
+        <>
+          <h3 className="head pt-4 font-semibold text-soft">Readings that want a look</h3>
+          <ul className="border-t border-rule" aria-label="Readings that want a look">
+            {off.map(({ measure, taken, verdict, says }) => (
+              <li key={measure.id} className="border-b border-rule py-1.5 pl-4">
+                <span className={verdict === "over" ? "text-magenta" : "text-amber"}>
+                  {verdict === "over" ? "▲" : "◷"} {measure.label}: {formatMeasure(measure, taken.value)}.
+                </span>{" "}
+                {says}
+              </li>
+            ))}
+          </ul>
+        </>
       )}
       {forgotten.length > 0 && (
         <>
@@ -70,7 +100,7 @@ function MustLine({ delivery, open: { topic, why, reason } }: { delivery: Delive
   const [isOpen, setOpen] = useState(false);
   const keep = (said: string) => {
     if (said.trim() === "") return;
-    void journal.add(delivery.id, { kind: "reason", topic: topic.id, reason: said.trim() });
+    void syncQueue.add(delivery.id, { kind: "reason", topic: topic.id, reason: said.trim() });
     setOpen(false);
   };
   return (
@@ -83,10 +113,10 @@ function MustLine({ delivery, open: { topic, why, reason } }: { delivery: Delive
         <QuickMarks delivery={delivery.id} topic={topic.id} title={topic.title} />
         {!isOpen && (
           <Button
-            aria-label={`${reason === null ? "Say why" : "Say otherwise"}: ${topic.title}`}
+            aria-label={`${reason === null ? "Say why" : "Change the reason"}: ${topic.title}`}
             onClick={() => setOpen(true)}
           >
-            {reason === null ? "Say why" : "Say otherwise"}
+            {reason === null ? "Say why" : "Change the reason"}
           </Button>
         )}
       </div>
@@ -111,7 +141,7 @@ function MustLine({ delivery, open: { topic, why, reason } }: { delivery: Delive
             placeholder="Another reason"
             className="min-h-11 min-w-40 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
           />
-          <Button type="submit">Keep the reason</Button>
+          <Button type="submit">Save</Button>
         </form>
       )}
     </li>

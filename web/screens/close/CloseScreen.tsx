@@ -2,24 +2,25 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import { listObstacles, listOwed, type Obstacle, type WalkState } from "../../../core/walk/index.ts";
+import { formatEntry, listObstacles, listOwed, type Obstacle } from "../../../core/walk/index.ts";
 import { deliveryQuery, queryClient } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
 import { HoursRead } from "../../handover/HoursRead.tsx";
 import { MeasureList } from "../../measure/MeasureList.tsx";
-import type { NewEntry } from "../../offline/journal.ts";
-import { journal, useJournalStatus, useWalkState } from "../../offline/useJournal.ts";
+import type { NewEntry } from "../../offline/syncQueue.ts";
 import { useNews } from "../../offline/useNews.ts";
+import { syncQueue, useSyncStatus, useWalkState } from "../../offline/useSync.ts";
 import { OwedList } from "../../owed/OwedList.tsx";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeliveryPlan } from "../../plan/DeliveryPlan.tsx";
 import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
-import { formatClock } from "../../ui/words.ts";
+import { count, formatClock } from "../../ui/words.ts";
 import { BeforeParting } from "./BeforeParting.tsx";
 import { GearCount } from "./GearCount.tsx";
 import { SignPads } from "./SignPads.tsx";
+import { type SittingState, useSitting } from "./useSitting.ts";
 
 /** Closing: what is still open, gear, hours, signatures. Sealed when nothing stands in the way. */
 export function CloseScreen() {
@@ -38,20 +39,25 @@ const obstacleWords: Record<Obstacle["code"], (count: number) => string> = {
   "must-open": (count) => `${count} must-do ${count === 1 ? "topic needs" : "topics need"} doing or a reason`,
   "gear-uncounted": (count) => `${count} ${count === 1 ? "thing is" : "things are"} not counted yet`,
   "hours-unread": (count) => `hours of ${count} ${count === 1 ? "engine" : "engines"} not read yet`,
+  "hours-asked": (count) => `hours of ${count} ${count === 1 ? "engine" : "engines"} do not follow: say why`,
   unsigned: (count) => (count === 1 ? "one signature is missing" : `${count} signatures are missing`),
+  "signature-stale": (count) =>
+    `${count === 1 ? "one signature is" : `${count} signatures are`} for what stood before a change: sign again`,
   "stopping-snag": (count) => `${count} ${count === 1 ? "snag stops" : "snags stop"} the handover`,
   "not-allowed-to-start": (count) => `make-ready was left open (${count}) and nobody of the owners has allowed it`,
 };
 
 function CloseOf({ delivery }: { delivery: Delivery }) {
-  const state = useWalkState(delivery);
+  const whole = useWalkState(delivery);
+  const sitting = useSitting(delivery);
+  const { state } = sitting;
   useNews(delivery.id);
   useFetchWhenSent(delivery.id);
   const owed = listOwed(delivery.topics, delivery.rig.gear, state);
-  const obstacles = listObstacles(delivery.topics, delivery.rig, state, delivery.makeReady);
-  const add = (entry: NewEntry) => void journal.add(delivery.id, entry);
+  const obstacles = listObstacles(delivery, state);
+  const add = (entry: NewEntry) => void syncQueue.add(delivery.id, entry);
   return (
-    <BoatPage plan={<DeliveryPlan delivery={delivery} state={state} />}>
+    <BoatPage plan={<DeliveryPlan delivery={delivery} state={whole} />}>
       <div className="flex flex-wrap items-start justify-between gap-3">
         <div className="min-w-0">
           <h1 className="text-2xl font-bold">Close the handover</h1>
@@ -79,8 +85,9 @@ function CloseOf({ delivery }: { delivery: Delivery }) {
           </h2>
           <OwedList delivery={delivery} state={state} owed={owed} />
         </section>
-        <SignPads delivery={delivery} state={state} owed={owed} />
-        <Seal delivery={delivery} state={state} obstacles={obstacles} />
+        <Uncovered delivery={delivery} sitting={sitting} />
+        <SignPads delivery={delivery} sitting={sitting} owed={owed} />
+        <Seal delivery={delivery} sitting={sitting} obstacles={obstacles} />
       </div>
     </BoatPage>
   );
@@ -90,25 +97,51 @@ function CloseOf({ delivery }: { delivery: Delivery }) {
 function useFetchWhenSent(delivery: string) {
   useEffect(
     () =>
-      journal.onSent((sent) => {
+      syncQueue.onSent((sent) => {
         if (sent === delivery) void queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery).queryKey });
       }),
     [delivery],
   );
 }
 
+/** What others entered after the first signature: it is not covered by it, unless everybody signs again. */
+function Uncovered({ delivery, sitting }: { delivery: Delivery; sitting: SittingState }) {
+  const { uncovered, startOver } = sitting;
+  if (uncovered.length === 0) return null;
+  const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)?.title ?? id;
+  return (
+    <section
+      aria-label="Not covered by the signatures"
+      className="border-l-4 border-amber bg-caution px-4 py-3 text-oncaution"
+    >
+      <p>
+        {count(uncovered.length, "entry", "entries")} from another device came after the first signature. The record
+        keeps {uncovered.length === 1 ? "it" : "them"} as not covered by the signatures:
+      </p>
+      <ul className="my-2 list-disc pl-5">
+        {uncovered.slice(0, 6).map((entry) => (
+          <li key={entry.id}>{formatEntry(entry, { rig: delivery.rig, entries: uncovered }, titleOf)}</li>
+        ))}
+        {uncovered.length > 6 && <li>and {uncovered.length - 6} more</li>}
+      </ul>
+      <Button onClick={() => void startOver()}>Include them and sign again</Button>
+    </section>
+  );
+}
+
 interface SealProps {
   readonly delivery: Delivery;
-  readonly state: WalkState;
+  readonly sitting: SittingState;
   readonly obstacles: readonly Obstacle[];
 }
 
 const closers = ["owner", "sales", "delivery"];
 
 /** Closing: with signal it is sealed at once, without it as soon as what is here arrives. */
-function Seal({ delivery, state, obstacles }: SealProps) {
+function Seal({ delivery, sitting, obstacles }: SealProps) {
+  const { state, covered } = sitting;
   const me = useMe();
-  const { hasSignal, unsent, refusal } = useJournalStatus();
+  const { hasSignal, unsent, refusal } = useSyncStatus();
   const mayClose = closers.includes(me.role);
   const isClosed = state.closedAt !== null;
   const isAllThere = isClosed && hasSignal && unsent === 0;
@@ -149,13 +182,13 @@ function Seal({ delivery, state, obstacles }: SealProps) {
             className="min-h-14 px-8 text-lg"
             disabled={obstacles.length > 0 || !mayClose}
             aria-describedby={obstacles.length > 0 ? "obstacles" : undefined}
-            onClick={() => void journal.add(delivery.id, { kind: "close" })}
+            onClick={() => void syncQueue.add(delivery.id, { kind: "close", covers: covered.map(({ id }) => id) })}
           >
             Close and seal
           </Button>
           <p className="mt-2 text-soft">
             {mayClose
-              ? "Sealed is frozen: later changes are only added beside it."
+              ? "Closed is locked: you can add to it, not change it."
               : "Closing is for sales, delivery and the owner."}
             {mayClose && !hasSignal && " Without signal it is sealed when it arrives."}
           </p>

@@ -1,7 +1,8 @@
 import { Minus, Plus } from "lucide-react";
+import { useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
 import type { WalkState } from "../../../core/walk/index.ts";
-import { journal } from "../../offline/useJournal.ts";
+import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
 
 const groupNames = {
@@ -21,12 +22,19 @@ export function GearCount({ delivery, state }: { delivery: Delivery; state: Walk
   const { gear } = delivery.rig;
   const count = (item: string, value: number) => {
     const dated = state.gear.get(item)?.dated;
-    void journal.add(delivery.id, {
+    void syncQueue.add(delivery.id, {
       kind: "gear",
       item,
       count: value,
       ...(dated === undefined ? {} : { dated }),
     });
+  };
+  // More than was listed is asked about before it is written down: a finger slips more often than a yard gives.
+  const [asked, setAsked] = useState<{ readonly item: string; readonly count: number } | null>(null);
+  const add = (item: { id: string; count: number }, value: number) => {
+    if (value > item.count) return setAsked({ item: item.id, count: value });
+    setAsked(null);
+    count(item.id, value);
   };
   const uncounted = gear.filter(({ id }) => !state.gear.has(id));
   const groups = [...new Set(gear.map(({ group }) => group))];
@@ -74,7 +82,7 @@ export function GearCount({ delivery, state }: { delivery: Delivery; state: Walk
                           onChange={(event) => {
                             const dated = event.target.value;
                             const entry = { kind: "gear" as const, item: item.id, count: counted };
-                            void journal.add(delivery.id, dated === "" ? entry : { ...entry, dated });
+                            void syncQueue.add(delivery.id, dated === "" ? entry : { ...entry, dated });
                           }}
                           className="num min-h-11 rounded-md border border-soft bg-panel px-2 text-ink"
                         />
@@ -100,10 +108,26 @@ export function GearCount({ delivery, state }: { delivery: Delivery; state: Walk
                     <Button
                       aria-label={`One more: ${item.label}`}
                       className="w-11 px-0"
-                      onClick={() => count(item.id, (counted ?? 0) + 1)}
+                      onClick={() => add(item, (asked?.item === item.id ? asked.count : (counted ?? 0)) + 1)}
                     >
                       <Plus size={18} aria-hidden />
                     </Button>
+                    {asked?.item === item.id && (
+                      <p role="alert" className="flex basis-full flex-wrap items-center gap-2 pb-2 text-amber">
+                        ◷ The list says {item.count}. Were {asked.count} handed over?
+                        <Button
+                          onClick={() => {
+                            count(item.id, asked.count);
+                            setAsked(null);
+                          }}
+                        >
+                          Yes, {asked.count}
+                        </Button>
+                        <Button look="quiet" onClick={() => setAsked(null)}>
+                          No
+                        </Button>
+                      </p>
+                    )}
                   </li>
                 );
               })}

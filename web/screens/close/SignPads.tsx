@@ -1,31 +1,55 @@
 import { useEffect, useRef, useState } from "react";
 import SignaturePad from "signature_pad";
 import type { Delivery } from "../../../api/index.ts";
-import type { EntryOf, Owed, SignRole, WalkState } from "../../../core/walk/index.ts";
+import {
+  countTopics,
+  type EntryOf,
+  formatEntry,
+  hashShown,
+  isSignature,
+  listSince,
+  listStale,
+  type Owed,
+  type SignRole,
+  type WalkState,
+} from "../../../core/walk/index.ts";
 import { useMe } from "../../app/useMe.ts";
-import { journal } from "../../offline/useJournal.ts";
+import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
+import { count } from "../../ui/words.ts";
+import type { SittingState } from "./useSitting.ts";
 
 interface SignPadsProps {
   readonly delivery: Delivery;
-  readonly state: WalkState;
+  readonly sitting: SittingState;
   readonly owed: readonly Owed[];
 }
 
 /** Who signs for what, in plain words: each buyer who is here, the one who walked, and a witness where one is wanted. */
-export function SignPads({ delivery, state, owed }: SignPadsProps) {
+export function SignPads({ delivery, sitting, owed }: SignPadsProps) {
   const me = useMe();
   const [isWitnessed, setWitnessed] = useState(false);
+  const { state, covered } = sitting;
   const words = writeWords(delivery, state, owed);
   const buyers = delivery.buyers.filter(({ id }) => state.present.get(id)?.here ?? true);
   const isRefused = state.refusals.length > 0;
   const wantsWitness = isRefused || isWitnessed || state.signatures.some(({ role }) => role === "countersign");
-  const signOf = (role: SignRole, name: string) =>
-    state.signatures.find((sign) => sign.role === role && sign.name === name) ?? null;
+  const signOf = (id: string, name: string) =>
+    state.signatures.find(
+      (sign) => sign.role === "buyer" && (sign.person ?? sign.name) === (sign.person ? id : name),
+    ) ?? null;
   const staffSign = state.signatures.findLast(({ role }) => role === "staff") ?? null;
   const witness = state.signatures.findLast(({ role }) => role === "countersign") ?? null;
+  const stale = new Set(listStale(delivery, state).map(({ id }) => id));
+  const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)?.title ?? id;
+  const changesSince = (sign: EntryOf<"sign">) =>
+    listSince(sign, covered).map((entry) => ({
+      id: entry.id,
+      says: formatEntry(entry, { rig: delivery.rig, entries: covered }, titleOf),
+    }));
+  const box = { delivery, sitting, stale, changesSince };
   return (
     <section aria-labelledby="sign">
       <h2 id="sign" className="text-lg font-bold">
@@ -33,22 +57,23 @@ export function SignPads({ delivery, state, owed }: SignPadsProps) {
       </h2>
       <div className="grid gap-x-6 gap-y-8 border-t border-ink pt-3 md:grid-cols-2">
         {buyers.map(({ id, name }, i) => {
-          const refusal = state.refusals.find((each) => each.name === name);
+          const refusal = state.refusals.find((each) => (each.person ?? each.name) === (each.person ? id : name));
           if (refusal !== undefined) return <Refused key={id} delivery={delivery} refusal={refusal} />;
           return (
             <SignBox
               key={id}
-              delivery={delivery}
+              {...box}
               side="buyer"
               label={buyers.length === 1 ? "Buyer" : `Buyer ${i + 1}`}
               name={name}
+              person={id}
               says={words.buyer}
-              signed={signOf("buyer", name)}
+              signed={signOf(id, name)}
             />
           );
         })}
         <SignBox
-          delivery={delivery}
+          {...box}
           side="staff"
           label="Staff"
           name={staffSign?.name ?? me.name}
@@ -57,7 +82,7 @@ export function SignPads({ delivery, state, owed }: SignPadsProps) {
         />
         {wantsWitness && (
           <SignBox
-            delivery={delivery}
+            {...box}
             side="countersign"
             label="Witness"
             name={witness?.name ?? null}
@@ -76,21 +101,20 @@ export function SignPads({ delivery, state, owed }: SignPadsProps) {
 }
 
 /** What is signed for, as it stands now; the words go into the record with the signature. */
-function writeWords({ topics, rig }: Delivery, state: WalkState, owed: readonly Owed[]) {
-  const explained = topics.filter(({ id }) => {
-    const mark = state.topics.get(id)?.mark;
-    return mark === "told" || mark === "shown" || mark === "did";
-  }).length;
-  const byHand = topics.filter(({ id }) => state.topics.get(id)?.mark === "did").length;
-  const counted = rig.gear.filter(({ id, count }) => (state.gear.get(id)?.count ?? 0) >= count).length;
-  const isOwed = owed.length === 0 ? "Nothing is owed to me." : `${owed.length} things are owed to me, as listed here.`;
+function writeWords(delivery: Delivery, state: WalkState, owed: readonly Owed[]) {
+  const { gear } = delivery.rig;
+  const { planned, done, byHand, extra } = countTopics(delivery, state);
+  const counted = gear.filter(({ id, count: listed }) => (state.gear.get(id)?.count ?? 0) >= listed).length;
+  const topics = `${done} of ${planned} planned topics done${extra > 0 ? `, ${extra} more explained` : ""}`;
   return {
     buyer: [
-      `${explained} topics were explained to me, ${byHand} of them I did with my own hands.`,
-      `I received the gear as counted: ${counted} of ${rig.gear.length} kinds in full.`,
-      isOwed,
+      `${topics}; ${byHand} of them I did with my own hands.`,
+      `I received the gear as counted: ${counted} of ${gear.length} kinds in full.`,
+      owed.length === 0
+        ? "Nothing is owed to me."
+        : `${count(owed.length, "thing is", "things are")} owed to me, as listed here.`,
     ],
-    staff: [`I explained this boat as marked: ${explained} of ${topics.length} topics.`],
+    staff: [`I explained this boat as marked: ${topics}.`],
   };
 }
 
@@ -102,7 +126,7 @@ function Refused({ delivery, refusal }: { delivery: Delivery; refusal: EntryOf<"
       <Button
         look="quiet"
         className="mt-2"
-        onClick={() => void journal.add(delivery.id, { kind: "undo", ref: refusal.id })}
+        onClick={() => void syncQueue.add(delivery.id, { kind: "undo", ref: refusal.id })}
       >
         Signs after all
       </Button>
@@ -112,16 +136,23 @@ function Refused({ delivery, refusal }: { delivery: Delivery; refusal: EntryOf<"
 
 interface SignBoxProps {
   readonly delivery: Delivery;
+  readonly sitting: SittingState;
   readonly side: SignRole;
   readonly label: string;
   /** Null: it is asked for. */
   readonly name: string | null;
+  /** Of a buyer: which of the handover's people. */
+  readonly person?: string;
   readonly says: readonly string[];
   readonly signed: EntryOf<"sign"> | null;
+  /** Signatures that are for something else than what stands now. */
+  readonly stale: ReadonlySet<string>;
+  /** What changed since a signature, in words. */
+  readonly changesSince: (sign: EntryOf<"sign">) => readonly { readonly id: string; readonly says: string }[];
 }
 
-function SignBox({ delivery, side, label, name, says, signed }: SignBoxProps) {
-  const [isEmpty, setEmpty] = useState(true);
+function SignBox({ delivery, sitting, side, label, name, person, says, signed, stale, changesSince }: SignBoxProps) {
+  const [ink, setInk] = useState<"none" | "dot" | "name">("none");
   const [typedName, setTypedName] = useState("");
   const [isRefusing, setRefusing] = useState(false);
   const [reason, setReason] = useState("");
@@ -135,36 +166,48 @@ function SignBox({ delivery, side, label, name, says, signed }: SignBoxProps) {
     element.height = element.clientHeight * ratio;
     element.getContext("2d")!.scale(ratio, ratio);
     const made = new SignaturePad(element, { penColor: getComputedStyle(element).color });
-    made.addEventListener("endStroke", () => setEmpty(made.isEmpty()));
+    made.addEventListener("endStroke", () => setInk(readInk(made, element.clientWidth)));
     pad.current = made;
     return () => made.off();
   }, [signed]);
+  const takeBack = (sign: EntryOf<"sign">) => void syncQueue.add(delivery.id, { kind: "undo", ref: sign.id });
   if (signed !== null)
     return (
       <div>
         <SignatureImage sign={signed} className="h-28 w-full border-b border-ink" />
         <p className="font-semibold break-words">{signed.name}</p>
         <Words says={signed.signsFor ?? says} />
-        <Button
-          look="quiet"
-          className="mt-2"
-          onClick={() => void journal.add(delivery.id, { kind: "undo", ref: signed.id })}
-        >
-          Sign again
-        </Button>
+        {stale.has(signed.id) && (
+          <div role="alert" className="mt-2 border-l-4 border-magenta pl-3 text-magenta">
+            <p>▲ Changed since {signed.name} signed:</p>
+            <ul>
+              {changesSince(signed).map((change) => (
+                <li key={change.id}>{change.says}</li>
+              ))}
+            </ul>
+          </div>
+        )}
+        {signed.device === syncQueue.deviceId ? (
+          <Button look={stale.has(signed.id) ? "person" : "quiet"} className="mt-2" onClick={() => takeBack(signed)}>
+            Sign again
+          </Button>
+        ) : (
+          <p className="mt-2 text-soft">Signed on another device; it can be taken back there.</p>
+        )}
       </div>
     );
   const called = name ?? typedName.trim();
-  const keep = () => {
-    if (pad.current === null || canvas.current === null || pad.current.isEmpty() || called === "") return;
-    const strokes = pad.current
-      .toData()
-      .map(({ points }) => points.flatMap(({ x, y }) => [Math.round(x * 10) / 10, Math.round(y * 10) / 10]));
+  const keep = async () => {
+    if (pad.current === null || canvas.current === null || ink !== "name" || called === "") return;
+    const strokes = readStrokes(pad.current);
     const { clientWidth: width, clientHeight: height } = canvas.current;
-    void journal.add(delivery.id, {
+    await sitting.begin();
+    await syncQueue.add(delivery.id, {
       kind: "sign",
       role: side,
       name: called,
+      ...(person === undefined ? {} : { person }),
+      digest: hashShown(delivery, sitting.state),
       signsFor: [...says],
       width,
       height,
@@ -194,16 +237,21 @@ function SignBox({ delivery, side, label, name, says, signed }: SignBoxProps) {
         aria-label={`${label} signature, drawn with finger or pen`}
         className="mt-2 h-36 w-full touch-none rounded-sm border border-ink bg-panel"
       />
+      {ink === "dot" && (
+        <p role="alert" className="text-magenta">
+          ▲ A dot is no signature. Sign with your name.
+        </p>
+      )}
       <div className="mt-2 flex flex-wrap gap-2">
-        <Button disabled={isEmpty || called === ""} onClick={keep}>
-          Keep the {whose} signature
+        <Button disabled={ink !== "name" || called === ""} onClick={() => void keep()}>
+          Save the {whose} signature
         </Button>
         <Button
           look="quiet"
-          disabled={isEmpty}
+          disabled={ink === "none"}
           onClick={() => {
             pad.current?.clear();
-            setEmpty(true);
+            setInk("none");
           }}
         >
           Clear
@@ -220,7 +268,8 @@ function SignBox({ delivery, side, label, name, says, signed }: SignBoxProps) {
           onSubmit={(event) => {
             event.preventDefault();
             if (reason.trim() === "") return;
-            void journal.add(delivery.id, { kind: "refuse", name: called, reason: reason.trim() });
+            const whom = person === undefined ? {} : { person };
+            void syncQueue.add(delivery.id, { kind: "refuse", ...whom, name: called, reason: reason.trim() });
             setRefusing(false);
           }}
         >
@@ -235,12 +284,21 @@ function SignBox({ delivery, side, label, name, says, signed }: SignBoxProps) {
             className="min-h-11 min-w-0 flex-1 basis-48 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
           />
           <Button type="submit" look="person">
-            Keep the reason
+            Save the reason
           </Button>
         </form>
       )}
     </div>
   );
+}
+
+/** The strokes on a pad, as x, y pairs to a tenth of a pixel. */
+const readStrokes = (pad: SignaturePad): number[][] =>
+  pad.toData().map(({ points }) => points.flatMap(({ x, y }) => [Math.round(x * 10) / 10, Math.round(y * 10) / 10]));
+
+function readInk(pad: SignaturePad, width: number): "none" | "dot" | "name" {
+  if (pad.isEmpty()) return "none";
+  return isSignature({ strokes: readStrokes(pad), width }) ? "name" : "dot";
 }
 
 function Words({ says }: { says: readonly string[] }) {

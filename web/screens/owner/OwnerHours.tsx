@@ -4,9 +4,9 @@ import { ulid } from "ulid";
 import type { OwnerPage } from "../../../api/index.ts";
 import type { ReadingAnswer } from "../../../core/hours/index.ts";
 import { findQuestion, HoursQuestion } from "../../handover/HoursQuestion.tsx";
-import { LettersHere } from "../../handover/LettersHere.tsx";
 import { MeterNote } from "../../handover/MeterNote.tsx";
-import { letterbox } from "../../offline/useLetters.ts";
+import { WaitingPosts } from "../../handover/WaitingPosts.tsx";
+import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
@@ -22,7 +22,7 @@ export function OwnerHours({ token, page }: { token: string; page: OwnerPage }) 
       {page.care.map((care) => (
         <EngineHours key={care.engine} token={token} page={page} care={care} />
       ))}
-      <LettersHere about={token} engines={page.delivery.rig.engines} />
+      <WaitingPosts about={token} engines={page.delivery.rig.engines} />
     </section>
   );
 }
@@ -35,7 +35,7 @@ function EngineHours({ token, page, care }: { token: string; page: OwnerPage; ca
     mutationFn: (answer: ReadingAnswer | undefined) => {
       const id = ulid();
       const reading = { id, engine: care.engine, date: page.today, hours: parseHours(typed)! };
-      return letterbox.post({
+      return syncQueue.post({
         id,
         name: "addOwnerReading",
         params: { token },

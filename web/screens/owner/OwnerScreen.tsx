@@ -10,7 +10,7 @@ import { ownerPageQuery, queryClient } from "../../app/queries.ts";
 import { BreakInPanel } from "../../breakin/BreakInPanel.tsx";
 import type { BreakInPort } from "../../breakin/breakInPort.ts";
 import { CardSheet } from "../../card/CardSheet.tsx";
-import { letterbox } from "../../offline/useLetters.ts";
+import { syncQueue } from "../../offline/useSync.ts";
 import { owedSigns, owedWords } from "../../owed/owedWords.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
@@ -99,12 +99,12 @@ function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
     runs: page.runs,
     async addRun(body, says) {
       const id = body.engines[0]!.id;
-      const answer = await letterbox.post({ id, name: "addOwnerRun", params: { token }, body, about: token, says });
+      const answer = await syncQueue.post({ id, name: "addOwnerRun", params: { token }, body, about: token, says });
       return answer?.runs ?? null;
     },
     fills: page.fills,
     addFill: (body, says) =>
-      letterbox.post({ id: body.id, name: "addOwnerFill", params: { token }, body, about: token, says }),
+      syncQueue.post({ id: body.id, name: "addOwnerFill", params: { token }, body, about: token, says }),
     async removeFill(fill) {
       await ask("removeOwnerFill", { params: { token, fill } });
       await queryClient.invalidateQueries({ queryKey: ownerPageQuery(token).queryKey });
@@ -210,7 +210,7 @@ function Front({ token, page, state, cards }: FrontProps) {
           {delivery.seal !== null && (
             <a
               className={linkLook("plain")}
-              href={`${addressOf("ownerRecordPdf", { token })}?paper=letter`}
+              href={`${addressOf("ownerRecordPdf", { token })}?paper=post`}
               target="_blank"
               rel="noreferrer"
             >
@@ -219,7 +219,7 @@ function Front({ token, page, state, cards }: FrontProps) {
           )}
           <a
             className={linkLook("plain")}
-            href={`${addressOf("ownerPackPdf", { token })}?paper=letter`}
+            href={`${addressOf("ownerPackPdf", { token })}?paper=post`}
             target="_blank"
             rel="noreferrer"
           >

@@ -7,7 +7,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { OwnerPage } from "../../../api/index.ts";
 import { rigTemplates } from "../../../content/index.ts";
 import { queryClient } from "../../app/queries.ts";
-import { letterbox } from "../../offline/useLetters.ts";
+import { syncQueue } from "../../offline/useSync.ts";
 import { OwnerCare } from "./OwnerCare.tsx";
 import { OwnerHours } from "./OwnerHours.tsx";
 
@@ -75,7 +75,7 @@ beforeEach(() => {
 });
 afterEach(async () => {
   cleanup();
-  for (const { id } of letterbox.listOf(token)) await letterbox.takeBack(id);
+  for (const { id } of syncQueue.listPosts(token)) await syncQueue.discardPost(id);
   vi.unstubAllGlobals();
 });
 const user = userEvent.setup();
@@ -120,7 +120,7 @@ describe("an owner's hours", () => {
       "The key was left on",
       "It is right, much was run",
       "The meter was changed",
-      "I mistyped it",
+      "Wrong entry",
     ]);
     await user.click(buttons[0]!);
     await waitFor(() => expect(yard.posts).toHaveLength(1));

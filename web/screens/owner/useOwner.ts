@@ -1,10 +1,11 @@
 import { useMutation } from "@tanstack/react-query";
 import { ulid } from "ulid";
 import type { OwnerPage } from "../../../api/index.ts";
-import { type Entry, ownerId } from "../../../core/walk/index.ts";
+import { hashBytes } from "../../../core/hash/index.ts";
+import { createPhotoId, type Entry, ownerId } from "../../../core/walk/index.ts";
 import { ask, sendFile } from "../../app/client.ts";
 import { ownerPageQuery, queryClient } from "../../app/queries.ts";
-import type { NewEntry } from "../../offline/journal.ts";
+import type { NewEntry } from "../../offline/syncQueue.ts";
 
 /** What an owner may do on their page: enter what is theirs, and send a photo. Without signal it says so and keeps the words. */
 export function useOwner(token: string, { delivery }: OwnerPage) {
@@ -29,9 +30,10 @@ export function useOwner(token: string, { delivery }: OwnerPage) {
   });
   const addPhoto = useMutation({
     mutationFn: async ({ file, topic, ref }: { file: File; topic: string | null; ref: string | null }) => {
-      const photo = ulid().toLowerCase();
+      const sha256 = hashBytes(new Uint8Array(await file.arrayBuffer()));
+      const photo = createPhotoId(sha256, "owner");
       await sendFile("setOwnerPhoto", { token, photo }, file, "image/jpeg");
-      await add.mutateAsync([{ kind: "photo", photo, topic, ref }]);
+      await add.mutateAsync([{ kind: "photo", photo, sha256, topic, ref }]);
     },
   });
   return { add, addPhoto };

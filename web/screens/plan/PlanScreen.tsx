@@ -9,20 +9,21 @@ import { deliveryQuery, plansQuery, queryClient, todayQuery } from "../../app/qu
 import { useMe } from "../../app/useMe.ts";
 import { OwnerLink } from "../../handover/OwnerLink.tsx";
 import { StartGate } from "../../handover/StartGate.tsx";
-import { useWalkState } from "../../offline/useJournal.ts";
+import { startWalk } from "../../handover/StartWalk.tsx";
+import { useWalkState } from "../../offline/useSync.ts";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { listWrong } from "../../plan/listWrong.ts";
 import { signStations } from "../../plan/signs.ts";
-import { linkLook } from "../../ui/Button.tsx";
+import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { formatLongDay, formatMinutes } from "../../ui/words.ts";
-import { Aboard } from "./Aboard.tsx";
 import { MakeReady } from "./MakeReady.tsx";
 import { ManualOrder } from "./ManualOrder.tsx";
 import { Order } from "./Order.tsx";
+import { SaveOffline } from "./SaveOffline.tsx";
 import { Styles } from "./Styles.tsx";
 import { useWalkTimes } from "./useWalkTimes.ts";
 import { WalkTimeLine } from "./WalkTimeLine.tsx";
@@ -74,9 +75,14 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
   const musts = delivery.topics.filter(({ must }) => must).length;
   const walkAddress = `/deliveries/${delivery.id}/walk`;
   const isMine = ["owner", "sales", "delivery"].includes(me.role);
-  const canPlan = isMine && seal === null;
+  // A walk under way goes by the plan it began with.
+  const canPlan = isMine && seal === null && state.startedAt === null;
   const [isByHand, setByHand] = useState(false);
   const times = useWalkTimes(delivery);
+  const start = () => {
+    startWalk(delivery);
+    void navigate(walkAddress);
+  };
   const isFree = state.startedAt !== null || listStartObstacles(delivery.makeReady, state).isFree;
   return (
     <BoatPage
@@ -120,10 +126,15 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
             Go on with make-ready
           </Link>
         )}
-        {seal === null && isFree && (
+        {seal === null && state.startedAt !== null && (
           <Link to={walkAddress} className={linkLook("primary")}>
-            {state.startedAt === null ? "Start the walk" : "Go on with the walk"}
+            Go on with the walk
           </Link>
+        )}
+        {seal === null && isFree && state.startedAt === null && (
+          <Button look="primary" onClick={start}>
+            Start the walk
+          </Button>
         )}
         {seal !== null && (
           <Link to={`/deliveries/${delivery.id}/record`} className={linkLook("primary")}>
@@ -132,7 +143,10 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
         )}
       </div>
       {seal === null && state.startedAt === null && <StartGate delivery={delivery} state={state} />}
-      <Aboard delivery={delivery} />
+      {seal === null && state.startedAt !== null && (
+        <p className="mt-2 text-soft">The walk has begun: its plan, words and boat sheet stay as they were then.</p>
+      )}
+      <SaveOffline delivery={delivery} />
       <p className="mt-4">
         <strong className="num">{plan.visits.length}</strong> stops, <strong className="num">{plan.moves}</strong>{" "}
         moves. <strong className="num">{formatMinutes(plan.topicMin)}</strong> of topics and{" "}

@@ -10,8 +10,8 @@ import { listOwed } from "../../../core/walk/index.ts";
 import { deliveryQuery } from "../../app/queries.ts";
 import { HoursRead } from "../../handover/HoursRead.tsx";
 import { MeasureList } from "../../measure/MeasureList.tsx";
-import { journal, useWalkState } from "../../offline/useJournal.ts";
 import { useNews } from "../../offline/useNews.ts";
+import { syncQueue, useWalkState } from "../../offline/useSync.ts";
 import { keepOwed } from "../../owed/keepOwed.ts";
 import { OwedList } from "../../owed/OwedList.tsx";
 import { OwedPad } from "../../owed/OwedPad.tsx";
@@ -111,7 +111,7 @@ function ReadyOf({ delivery }: { delivery: Delivery }) {
           <h2 id="readings" className="text-lg font-bold">
             Readings
           </h2>
-          <MeasureList rig={rig} state={state} kinds={null} onAdd={(entry) => void journal.add(delivery.id, entry)} />
+          <MeasureList rig={rig} state={state} kinds={null} onAdd={(entry) => void syncQueue.add(delivery.id, entry)} />
         </section>
         <HoursRead delivery={delivery} state={state} />
         <section aria-labelledby="faults">
@@ -197,7 +197,7 @@ function CheckLine({ delivery, check, entry, onFault }: CheckLineProps) {
   const isDone = entry?.ok === true;
   const who = delivery.staff.find(({ id }) => id === entry?.by)?.name.split(" ")[0];
   const keep = (ok: boolean) =>
-    void journal.add(delivery.id, {
+    void syncQueue.add(delivery.id, {
       kind: "ready",
       check: check.id,
       ok,
@@ -303,7 +303,7 @@ function SwitchLine({ delivery, state, item, checks, onFault }: SwitchLineProps)
                 type="button"
                 aria-pressed={ok === true}
                 aria-label={`In order: ${title}`}
-                onClick={() => void journal.add(delivery.id, { kind: "ready", check: id, ok: ok !== true })}
+                onClick={() => void syncQueue.add(delivery.id, { kind: "ready", check: id, ok: ok !== true })}
                 className={`flex min-h-11 items-center gap-1.5 rounded-l-[5px] px-3 font-text ${ok === true ? "bg-ink text-sheet" : "bg-panel"}`}
               >
                 {ok === true && <Check size={16} aria-hidden />}
@@ -314,7 +314,7 @@ function SwitchLine({ delivery, state, item, checks, onFault }: SwitchLineProps)
                 aria-pressed={ok === false}
                 aria-label={`Not in order: ${title}`}
                 onClick={() => {
-                  void journal.add(delivery.id, { kind: "ready", check: id, ok: false });
+                  void syncQueue.add(delivery.id, { kind: "ready", check: id, ok: false });
                   onFault(check);
                 }}
                 className={`min-h-11 rounded-r-[5px] border-l border-ink px-2.5 ${ok === false ? "bg-magenta text-sheet" : "text-magenta"}`}

@@ -4,12 +4,25 @@ import { Link, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
 import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
 import { systemNames, systems } from "../../../core/topic/index.ts";
-import { formatEntry, isCovered, listDisputed, listHands, listOwed, ownerId } from "../../../core/walk/index.ts";
+import {
+  countTopics,
+  type Entry,
+  foldWalk,
+  formatEntry,
+  goesOnFromSeal,
+  isTimeDoubtful,
+  listDisputed,
+  listHands,
+  listOwed,
+  listWalkers,
+  ownerId,
+  type WalkState,
+} from "../../../core/walk/index.ts";
 import { addressOf } from "../../app/client.ts";
 import { deliveryQuery } from "../../app/queries.ts";
 import { OwnerLink } from "../../handover/OwnerLink.tsx";
-import { journal, useWalkState } from "../../offline/useJournal.ts";
 import { useNews } from "../../offline/useNews.ts";
+import { syncQueue, useEntries, useWalkState } from "../../offline/useSync.ts";
 import { OwedList } from "../../owed/OwedList.tsx";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeliveryPlan } from "../../plan/DeliveryPlan.tsx";
@@ -33,20 +46,25 @@ export function RecordScreen() {
 }
 
 function RecordOf({ delivery }: { delivery: Delivery }) {
-  const state = useWalkState(delivery);
+  const now = useWalkState(delivery);
+  const entries = useEntries(delivery);
+  const { sealedEntries, later } = splitAtSeal(delivery, entries);
+  // Sealed, the record shows what was sealed; what was added stands below it.
+  const state = delivery.seal === null ? now : foldWalk(sealedEntries);
   useNews(delivery.id);
   const nameOf = (id: string) =>
     id === ownerId ? "the owner" : (delivery.staff.find((person) => person.id === id)?.name ?? id);
-  const owed = listOwed(delivery.topics, delivery.rig.gear, state);
-  const covered = delivery.topics.filter((topic) => isCovered(topic, state)).length;
+  const owed = listOwed(delivery.topics, delivery.rig.gear, now);
+  const { planned, done, putOff, extra } = countTopics(delivery, state);
+  const walkers = listWalkers(state).map(nameOf);
   const pdf = addressOf("recordPdf", { delivery: delivery.id });
   const cautions = delivery.topics.filter((topic) => {
     const mark = state.topics.get(topic.id)?.mark;
     return topic.cautions.length > 0 && mark !== undefined && mark !== "later" && mark !== "not-aboard";
   });
-  const sealed = new Set(delivery.entries.map(({ id }) => id).filter((id) => !delivery.added.includes(id)));
-  const added =
-    delivery.seal === null ? [] : state.counted.filter(({ id, kind }) => !sealed.has(id) && kind !== "close");
+  const onPlan = new Set(
+    [...delivery.plan.visits, ...(delivery.plan.second?.visits ?? [])].flatMap((visit) => visit.topics),
+  );
   const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)?.title ?? id;
   return (
     <BoatPage plan={<DeliveryPlan delivery={delivery} state={state} />}>
@@ -57,15 +75,14 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
             {delivery.boatName} <span className="text-soft">{delivery.hull}</span>, {formatDayAndYear(delivery.date)}
           </p>
           <p className="break-words text-soft">
-            {delivery.buyers.map(({ name }) => name).join(" and ")}; walked by{" "}
-            {delivery.staff.map(({ name }) => name).join(", ") || "nobody yet"}
+            {delivery.buyers.map(({ name }) => name).join(" and ")}; walked by {walkers.join(", ") || "nobody yet"}
             {state.startedAt !== null &&
               `, from ${formatClock(state.startedAt)} to ${formatClock(state.lastAt ?? state.startedAt)}`}
           </p>
         </div>
         <div className="flex flex-wrap gap-2">
-          <a href={`${pdf}?paper=letter`} target="_blank" rel="noreferrer" className={linkLook("primary")}>
-            PDF, Letter
+          <a href={`${pdf}?paper=post`} target="_blank" rel="noreferrer" className={linkLook("primary")}>
+            PDF, Post
           </a>
           <a href={`${pdf}?paper=a4`} target="_blank" rel="noreferrer" className={linkLook("plain")}>
             PDF, A4
@@ -86,6 +103,13 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
           <code className="num text-sm break-all" data-testid="seal">
             {delivery.seal.sha256}
           </code>
+          {delivery.seal.key !== null && (
+            <>
+              <br />
+              <span className="text-soft">Signed with this store's key</span>{" "}
+              <code className="num text-sm break-all">{delivery.seal.key}</code>
+            </>
+          )}
         </p>
       )}
       <div className="mt-6 grid gap-x-10 gap-y-7 xl:grid-cols-[minmax(0,1fr)_310px]">
@@ -93,11 +117,14 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
           <h2 id="explained" className="text-lg font-bold">
             What was explained{" "}
             <span className="num font-normal text-soft">
-              {covered} of {delivery.topics.length}
+              {done} of {planned} planned topics done{putOff > 0 && `, ${putOff} put off`}
+              {extra > 0 && `, ${extra} more not planned`}
             </span>
           </h2>
           {systems.map((system) => {
-            const topics = delivery.topics.filter((topic) => topic.system === system);
+            const topics = delivery.topics.filter(
+              (topic) => topic.system === system && (onPlan.has(topic.id) || topic.must || hasAny(topic.id, state)),
+            );
             if (topics.length === 0) return null;
             return (
               <table key={system} className="mb-4 w-full table-fixed">
@@ -273,6 +300,11 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
                   ▲ {name} did not sign: {reason}
                 </p>
               ))}
+              {state.takenBack.map(({ sign, by }) => (
+                <p key={sign.id} className="mb-2 text-soft">
+                  {sign.name} signed at {formatClock(sign.at)} and took it back at {formatClock(by.at)}.
+                </p>
+              ))}
               {state.signatures.map((sign) => (
                 <div key={sign.id} className="mb-3">
                   <SignatureImage sign={sign} className="h-20 w-full border-b border-ink" />
@@ -293,11 +325,11 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
           </section>
           <Added
             delivery={delivery}
-            added={added.map((entry) => ({
+            added={later.map((entry) => ({
               id: entry.id,
-              at: entry.at,
               by: nameOf(entry.by),
               note: formatEntry(entry, delivery, titleOf),
+              ...describeLater(delivery, entry),
             }))}
           />
           <OwnerLink delivery={delivery} state={state} />
@@ -337,8 +369,8 @@ function Downloads({ delivery }: { delivery: Delivery }) {
           [address("bundleZip"), "Bundle with photos, zip"],
         ] as [string, string][])),
     [address("marksCsv"), "Marks, CSV"],
-    [`${address("packPdf")}?paper=letter`, "Owner pack, PDF"],
-    [`${address("packPdf")}?paper=letter&layout=two-up`, "Owner pack, two a sheet"],
+    [`${address("packPdf")}?paper=post`, "Owner pack, PDF"],
+    [`${address("packPdf")}?paper=post&layout=two-up`, "Owner pack, two a sheet"],
   ];
   return (
     <section aria-labelledby="files">
@@ -365,8 +397,37 @@ function Downloads({ delivery }: { delivery: Delivery }) {
 
 interface AddedProps {
   readonly delivery: Delivery;
-  readonly added: readonly { id: string; at: string; by: string; note: string }[];
+  readonly added: readonly { id: string; by: string; note: string; when: string; how: string | null }[];
 }
+
+/** The sealed entries and, in the order of their coming, those that came after or were not covered. */
+function splitAtSeal({ seal, added, receipts, entries: known }: Delivery, entries: readonly Entry[]) {
+  if (seal === null) return { sealedEntries: entries, later: [] };
+  const later = new Set(added);
+  const inside = new Set(known.map(({ id }) => id).filter((id) => !later.has(id)));
+  const orderOf = ({ id }: Entry) => receipts[id]?.number ?? Number.POSITIVE_INFINITY;
+  return {
+    sealedEntries: entries.filter(({ id }) => inside.has(id)),
+    later: entries
+      .filter(({ id, kind }) => !inside.has(id) && kind !== "close")
+      .sort((a, b) => orderOf(a) - orderOf(b)),
+  };
+}
+
+/** When something was added, whether that can be so, and what it is to the sealed record. */
+function describeLater({ receipts, seal }: Delivery, { id, kind, at }: Entry) {
+  const receivedAt = receipts[id]?.receivedAt ?? null;
+  const when = isTimeDoubtful(at, receivedAt)
+    ? `${formatDayAndYear((receivedAt ?? at).slice(0, 10))} (the device says ${formatDayAndYear(at.slice(0, 10))})`
+    : formatDayAndYear(at.slice(0, 10));
+  const isUncovered = seal !== null && receivedAt !== null && receivedAt <= seal.sealedAt;
+  const changes = kind === "undo" || !goesOnFromSeal({ kind });
+  const how = isUncovered ? "not covered by the signatures" : changes ? "a later claim; the signed record stays" : null;
+  return { when, how };
+}
+
+const hasAny = (topic: string, state: WalkState) =>
+  state.topics.has(topic) || state.reasons.has(topic) || state.remote.has(topic);
 
 const aNote = "a note";
 const anything = "a call";
@@ -382,12 +443,13 @@ function Added({ delivery, added }: AddedProps) {
         Added since
       </h2>
       <ul className="border-t border-ink">
-        {added.map(({ id, at, by, note: said }) => (
+        {added.map(({ id, by, note: said, when, how }) => (
           <li key={id} className="border-b border-rule py-1.5">
             {said}{" "}
             <span className="text-soft">
-              {by}, {formatDayAndYear(at.slice(0, 10))}
+              {by}, {when}
             </span>
+            {how !== null && <span className="block text-sm text-amber">◷ {how}</span>}
           </li>
         ))}
       </ul>
@@ -398,7 +460,7 @@ function Added({ delivery, added }: AddedProps) {
           const said = note.trim();
           if (said === "") return;
           const isCall = about !== aNote;
-          void journal.add(
+          void syncQueue.add(
             delivery.id,
             isCall
               ? { kind: "call", topic: about === anything ? null : about, note: said }

@@ -6,7 +6,7 @@ import { ask } from "../../app/client.ts";
 import { boatQuery, queryClient } from "../../app/queries.ts";
 import { BreakInPanel } from "../../breakin/BreakInPanel.tsx";
 import type { BreakInPort } from "../../breakin/breakInPort.ts";
-import { letterbox } from "../../offline/useLetters.ts";
+import { syncQueue } from "../../offline/useSync.ts";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
@@ -32,11 +32,11 @@ function RunsOf({ boat }: { boat: Boat }) {
     runs: boat.runs,
     async addRun(body, says) {
       const id = body.engines[0]!.id;
-      const answer = await letterbox.post({ id, name: "addRun", params, body, about: boat.id, says });
+      const answer = await syncQueue.post({ id, name: "addRun", params, body, about: boat.id, says });
       return answer?.runs ?? null;
     },
     fills: boat.fills,
-    addFill: (body, says) => letterbox.post({ id: body.id, name: "addFill", params, body, about: boat.id, says }),
+    addFill: (body, says) => syncQueue.post({ id: body.id, name: "addFill", params, body, about: boat.id, says }),
     async removeFill(fill) {
       await ask("removeFill", { params: { ...params, fill } });
       await queryClient.invalidateQueries({ queryKey: boatQuery(boat.id).queryKey });

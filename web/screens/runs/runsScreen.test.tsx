@@ -7,7 +7,7 @@ import type { Boat, NewRun, RunLine } from "../../../api/index.ts";
 import { breakInPacks, rigTemplates } from "../../../content/index.ts";
 import { createLimits, describeCoverage, findBreakInStanding, measureProgress } from "../../../core/breakin/index.ts";
 import { judgeRun } from "../../../server/services/runService.ts";
-import { letterbox } from "../../offline/useLetters.ts";
+import { syncQueue } from "../../offline/useSync.ts";
 import { answerWith, showScreen } from "../../testing/answerWith.tsx";
 import { RunsScreen } from "./RunsScreen.tsx";
 
@@ -72,7 +72,7 @@ beforeEach(() => {
 });
 afterEach(async () => {
   cleanup();
-  for (const { id } of letterbox.listOf("f1")) await letterbox.takeBack(id);
+  for (const { id } of syncQueue.listPosts("f1")) await syncQueue.discardPost(id);
   vi.unstubAllGlobals();
 });
 const show = (inService: string | null = "2026-06-01") => {

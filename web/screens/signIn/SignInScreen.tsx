@@ -3,6 +3,7 @@ import { useForm } from "react-hook-form";
 import { useLocation, useNavigate } from "react-router";
 import { ask } from "../../app/client.ts";
 import { meQuery, queryClient } from "../../app/queries.ts";
+import { signedIn } from "../../offline/signOut.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 
@@ -19,6 +20,7 @@ export function SignInScreen() {
   const signIn = useMutation({
     mutationFn: (fields: Fields) => ask("signIn", { body: fields }),
     onSuccess: async (me) => {
+      await signedIn(me.id);
       queryClient.setQueryData(meQuery.queryKey, me);
       await navigate(state?.from ?? "/", { replace: true });
     },

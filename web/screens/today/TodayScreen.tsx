@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { Today } from "../../../api/index.ts";
 import { todayQuery } from "../../app/queries.ts";
-import { takeAboard } from "../../offline/aboard.ts";
+import { saveOffline } from "../../offline/saved.ts";
 import { isPressing, owedSigns } from "../../owed/owedWords.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
 import { linkLook } from "../../ui/Button.tsx";
@@ -84,7 +84,7 @@ function useTakenAboard(deliveries: readonly string[]): ReadonlySet<string> {
   const key = deliveries.join(" ");
   useEffect(() => {
     let isOver = false;
-    void takeAboard(key === "" ? [] : key.split(" ")).then((found) => {
+    void saveOffline(key === "" ? [] : key.split(" ")).then((found) => {
       if (!isOver) setAboard(found);
     });
     return () => {

@@ -6,13 +6,14 @@ import type { Walk } from "./useWalk.ts";
 interface MarkBarProps {
   readonly walk: Walk;
   readonly onLater: () => void;
+  readonly onNotAboard: () => void;
   readonly onSnag: () => void;
 }
 
 const wantedMark = { told: "told", shown: "shown", done: "did" } as const;
 
 /** The four marks under the thumb; the one this topic wants is the filled one. */
-export function MarkBar({ walk, onLater, onSnag }: MarkBarProps) {
+export function MarkBar({ walk, onLater, onNotAboard, onSnag }: MarkBarProps) {
   const wanted = wantedMark[walk.step.topic.level];
   const key = (mark: Mark, says: string, number: string, act: () => void) => (
     <button
@@ -42,7 +43,7 @@ export function MarkBar({ walk, onLater, onSnag }: MarkBarProps) {
       {key("shown", "Shown", "2", () => walk.mark("shown"))}
       {key("did", "They did it", "3", () => walk.mark("did"))}
       {key("later", "Later", "4", onLater)}
-      <Side onClick={() => walk.mark("not-aboard")} className="max-md:order-6">
+      <Side onClick={onNotAboard} className="max-md:order-6">
         – Not aboard
       </Side>
       <Side onClick={onSnag} isPerson className="max-md:order-5">

@@ -1,5 +1,6 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { type ReactNode, type RefObject, useEffect, useRef, useState } from "react";
+import { Link } from "react-router";
 import { laterWords, listDisputed, listWaits } from "../../../core/walk/index.ts";
 import { HoursRead } from "../../handover/HoursRead.tsx";
 import { MeasureList } from "../../measure/MeasureList.tsx";
@@ -81,6 +82,11 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
           {marked.entry.how !== undefined && `, ${laterWords[marked.entry.how]}`}
           {marked.entry.when !== undefined && `, by ${formatDay(marked.entry.when)}`}
           {marked.entry.note !== undefined && `: ${marked.entry.note}`}
+          {marked.mark === "not-aboard" && (
+            <Link className="inline-flex min-h-11 items-center underline" to={`/boats/${walk.delivery.boat}/rig`}>
+              Correct the boat sheet
+            </Link>
+          )}
         </p>
       )}
       {marked !== undefined &&

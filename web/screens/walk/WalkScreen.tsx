@@ -3,11 +3,10 @@ import { ChevronLeft, Search } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import { listStartObstacles } from "../../../core/walk/index.ts";
 import { PersonMenu } from "../../app/PersonMenu.tsx";
 import { deliveryQuery } from "../../app/queries.ts";
 import { Signal } from "../../app/Signal.tsx";
-import { StartGate } from "../../handover/StartGate.tsx";
+import { StartWalk } from "../../handover/StartWalk.tsx";
 import { useNews } from "../../offline/useNews.ts";
 import { keepOwed } from "../../owed/keepOwed.ts";
 import { OwedPad } from "../../owed/OwedPad.tsx";
@@ -19,8 +18,10 @@ import { KeyHelp } from "../../ui/KeyHelp.tsx";
 import { Ahead } from "./Ahead.tsx";
 import { LaterPad } from "./LaterPad.tsx";
 import { MarkBar } from "./MarkBar.tsx";
+import { NotAboardPad } from "./NotAboardPad.tsx";
 import { SwitchSheet } from "./SwitchSheet.tsx";
 import { TopicSheet } from "./TopicSheet.tsx";
+import { UpdateOffer } from "./UpdateOffer.tsx";
 import { useWalk, type Walk } from "./useWalk.ts";
 import { WalkFind } from "./WalkFind.tsx";
 
@@ -52,14 +53,15 @@ function toSecond(delivery: Delivery): Delivery {
 function WalkOf({ delivery }: { delivery: Delivery }) {
   const walk = useWalk(delivery);
   const { state } = walk;
-  if (state.startedAt === null && !listStartObstacles(delivery.makeReady, state).isFree)
+  if (state.startedAt === null)
     return (
       <main className="mx-auto max-w-3xl px-4 pt-6">
         <Link to={`/deliveries/${delivery.id}`} className="head inline-flex min-h-11 items-center gap-1 font-bold">
           <ChevronLeft aria-hidden size={18} /> Plan
         </Link>
         <h1 className="mt-2 text-2xl font-bold">{delivery.boatName}</h1>
-        <StartGate delivery={delivery} state={state} />
+        <p className="text-soft">{delivery.buyers.map(({ name }) => name).join(" and ")}</p>
+        <StartWalk delivery={delivery} state={state} />
       </main>
     );
   return <WalkUnderWay walk={walk} />;
@@ -69,13 +71,14 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
   const { delivery } = walk;
   const navigate = useNavigate();
   const plan = useMemo(() => ({ ...delivery.plan, visits: [...walk.visits] }), [delivery.plan, walk.visits]);
-  const [pad, setPad] = useState<"later" | "snag" | null>(null);
+  const [pad, setPad] = useState<"later" | "snag" | "not-aboard" | null>(null);
   const [aside, setAside] = useState<"find" | { switch: string } | null>(null);
   const [isPlanOpen, setPlanOpen] = useState(false);
   const hasScrolled = useRef(false);
   const closeAddress = `/deliveries/${delivery.id}/close`;
   const isBusy = pad !== null || aside !== null;
   useNews(delivery.id);
+  const markNotAboard = () => (walk.step.topic.must ? setPad("not-aboard") : walk.mark("not-aboard"));
   const unlessBusy = (act: () => void) => () => {
     if (!isBusy) act();
   };
@@ -92,7 +95,7 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
           { key: "2", says: "Shown", act: unlessBusy(() => walk.mark("shown")) },
           { key: "3", says: "They did it", act: unlessBusy(() => walk.mark("did")) },
           { key: "4", says: "Later", act: unlessBusy(() => setPad("later")) },
-          { key: "5", says: "Not aboard", act: unlessBusy(() => walk.mark("not-aboard")) },
+          { key: "5", says: "Not aboard", act: unlessBusy(markNotAboard) },
           { key: "s", says: "Snag", act: unlessBusy(() => setPad("snag")) },
           { key: "u", says: "Undo", act: unlessBusy(walk.undo) },
           { key: "/", says: "Find a topic, a switch, a thing", act: unlessBusy(() => setAside("find")) },
@@ -123,8 +126,8 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
           <Search size={18} aria-hidden /> Find
         </button>
         <span className="num whitespace-nowrap max-md:hidden">
-          <strong>{walk.state.topics.size}</strong>
-          <span className="text-soft"> of {walk.steps.length} topics</span>
+          <strong>{walk.count.done}</strong>
+          <span className="text-soft"> of {walk.count.planned} planned topics done</span>
         </span>
         <PersonMenu isShort />
       </header>
@@ -162,9 +165,10 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
               to={closeAddress}
               className="head inline-flex min-h-11 flex-1 items-center justify-center font-semibold underline"
             >
-              Close ({walk.steps.length - walk.state.topics.size} open)
+              Close ({walk.count.planned - walk.count.done} open)
             </Link>
           </div>
+          <UpdateOffer delivery={delivery} />
           {aside === "find" && (
             <WalkFind walk={walk} onSwitch={(id) => setAside({ switch: id })} onDone={() => setAside(null)} />
           )}
@@ -184,8 +188,14 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
       </div>
       {/* A mark is for the topic one sees: none while something else stands in its place. */}
       {pad === null && aside === null && (
-        <MarkBar walk={walk} onLater={() => setPad("later")} onSnag={() => setPad("snag")} />
+        <MarkBar
+          walk={walk}
+          onLater={() => setPad("later")}
+          onNotAboard={markNotAboard}
+          onSnag={() => setPad("snag")}
+        />
       )}
+      {pad === "not-aboard" && <NotAboardPad walk={walk} onDone={() => setPad(null)} />}
       {pad === "later" && <LaterPad walk={walk} onDone={() => setPad(null)} />}
       {pad === "snag" && (
         <OwedPad

@@ -3,10 +3,10 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
 import type { RouteVisit } from "../../../core/route/index.ts";
 import { findTopicStation, type Topic } from "../../../core/topic/index.ts";
-import { type Entry, listStartObstacles, type Mark, type WalkState } from "../../../core/walk/index.ts";
+import { countTopics, type Entry, type Mark, type TopicCount, type WalkState } from "../../../core/walk/index.ts";
 import { useMe } from "../../app/useMe.ts";
-import type { NewEntry } from "../../offline/journal.ts";
-import { journal, useWalkState } from "../../offline/useJournal.ts";
+import type { NewEntry } from "../../offline/syncQueue.ts";
+import { syncQueue, useWalkState } from "../../offline/useSync.ts";
 import type { RerouteWorker } from "../../workers/reroute.ts";
 
 export interface Step {
@@ -44,6 +44,8 @@ export interface Walk {
   goToStation(station: string): void;
   mark(mark: Mark, more?: Pick<Extract<NewEntry, { kind: "mark" }>, "note" | "how" | "when">): void;
   add(entry: NewEntry): Promise<Entry>;
+  /** How many topics were planned, done, put off: the one count all screens share. */
+  readonly count: TopicCount;
   /** The last thing I did that can be taken back; null when there is none. */
   readonly undoable: Entry | null;
   undo(): void;
@@ -51,7 +53,7 @@ export interface Walk {
 
 const undoKinds: readonly Entry["kind"][] = ["mark", "snag", "promise", "measure", "photo"];
 
-/** A walk under way: where one is, and the few things that can be done there. Every act is an entry in the journal. */
+/** A walk under way: where one is, and the few things that can be done there. Every act is an entry in the syncQueue. */
 export function useWalk(delivery: Delivery): Walk {
   const state = useWalkState(delivery);
   const me = useMe();
@@ -71,11 +73,6 @@ export function useWalk(delivery: Delivery): Walk {
   const reroute = useReroute(delivery, state);
   // The order made anew may come after the topic that asked for it was left: then it says where to go on.
   const waitsForOrder = useRef(false);
-
-  const isFree = listStartObstacles(delivery.makeReady, state).isFree;
-  useEffect(() => {
-    if (delivery.seal === null && state.startedAt === null && isFree) void journal.add(delivery.id, { kind: "start" });
-  }, [delivery.id, delivery.seal, state.startedAt, isFree]);
 
   const open = useCallback((topic: string) => {
     openedMs.current = performance.now();
@@ -137,7 +134,7 @@ export function useWalk(delivery: Delivery): Walk {
     },
     mark(mark, more = {}) {
       const spentS = Math.round((performance.now() - openedMs.current) / 100) / 10;
-      void journal.add(delivery.id, { kind: "mark", topic: step.topic.id, mark, person, spentS, ...more });
+      void syncQueue.add(delivery.id, { kind: "mark", topic: step.topic.id, mark, person, spentS, ...more });
       // Marked for one of several people: stay, the others are still to do it.
       if (person !== null) {
         openedMs.current = performance.now();
@@ -146,12 +143,13 @@ export function useWalk(delivery: Delivery): Walk {
       }
       goOn();
     },
-    add: (entry) => journal.add(delivery.id, entry),
+    add: (entry) => syncQueue.add(delivery.id, entry),
+    count: countTopics(delivery, state),
     undoable,
     undo() {
       if (undoable === null) return;
       waitsForOrder.current = false;
-      void journal.add(delivery.id, { kind: "undo", ref: undoable.id });
+      void syncQueue.add(delivery.id, { kind: "undo", ref: undoable.id });
       if (undoable.kind === "mark" && steps.some(({ topic }) => topic.id === undoable.topic)) open(undoable.topic);
     },
   };

@@ -2,11 +2,13 @@ import { addressOf } from "../app/client.ts";
 import { boatsQuery, deliveryQuery, glossaryQuery, meQuery, queryClient, todayQuery } from "../app/queries.ts";
 
 /** Caches of the service worker (web/vite.config.ts) that hold what people may see; emptied when they sign out. */
-const cacheNames = ["aboard", "aboard-photos"] as const;
+const cacheNames = ["saved-2", "saved-photos-2"] as const;
+/** Of the versions before, whose answers are of another shape. */
+const oldNames = ["aboard", "aboard-photos"];
 const isAble = () => "serviceWorker" in navigator && "caches" in globalThis;
 
-/** Fetches what these walks need, so that they can be walked without signal; answers which are aboard now. */
-export async function takeAboard(deliveries: readonly string[]): Promise<ReadonlySet<string>> {
+/** Fetches what these walks need, so that they can be walked without signal; answers which are saved now. */
+export async function saveOffline(deliveries: readonly string[]): Promise<ReadonlySet<string>> {
   if (!isAble()) return new Set();
   await isInCharge();
   await Promise.all([
@@ -20,8 +22,8 @@ export async function takeAboard(deliveries: readonly string[]): Promise<Readonl
   await Promise.all(deliveries.flatMap((id) => listPictures(id).map((address) => fetch(address).catch(() => null))));
   // The service worker puts an answer away after it has handed it on.
   for (let tries = 1; ; tries++) {
-    const aboard = await listAboard(deliveries);
-    if (aboard.size === deliveries.length || tries === mostLooks) return aboard;
+    const saved = await listSaved(deliveries);
+    if (saved.size === deliveries.length || tries === mostLooks) return saved;
     await new Promise((resolve) => setTimeout(resolve, betweenLooksMs));
   }
 }
@@ -51,7 +53,7 @@ async function isInCharge(): Promise<void> {
 }
 
 /** Which of these walks could be opened now without signal. */
-export async function listAboard(deliveries: readonly string[]): Promise<ReadonlySet<string>> {
+export async function listSaved(deliveries: readonly string[]): Promise<ReadonlySet<string>> {
   if (!isAble()) return new Set();
   const cache = await caches.open(cacheNames[0]);
   const found = await Promise.all(
@@ -60,7 +62,9 @@ export async function listAboard(deliveries: readonly string[]): Promise<Readonl
   return new Set(found.filter((delivery) => delivery !== null));
 }
 
+if (isAble()) for (const name of oldNames) void caches.delete(name);
+
 /** Nothing read by one person stays for the next. */
-export async function leaveNothingAboard(): Promise<void> {
+export async function forgetSaved(): Promise<void> {
   if (isAble()) await Promise.all(cacheNames.map((name) => caches.delete(name)));
 }

@@ -1,7 +1,7 @@
 import type { MeterKind } from "../../core/rig/index.ts";
 import { Refused } from "../app/client.ts";
-import type { Letter } from "../offline/letterbox.ts";
-import { letterbox, useLetters } from "../offline/useLetters.ts";
+import type { Post } from "../offline/syncQueue.ts";
+import { syncQueue, usePosts } from "../offline/useSync.ts";
 import { Button } from "../ui/Button.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { findQuestion, HoursQuestion } from "./HoursQuestion.tsx";
@@ -13,55 +13,55 @@ interface LettersProps {
 }
 
 /** Hours and runs that lie on this device until there is signal; what the yard asked about one of them since. */
-export function LettersHere({ about, engines }: LettersProps) {
-  const letters = useLetters(about);
-  if (letters.length === 0) return null;
+export function WaitingPosts({ about, engines }: LettersProps) {
+  const posts = usePosts(about);
+  if (posts.length === 0) return null;
   return (
     <ul aria-label="Kept on this device" className="my-3 border-l-4 border-amber bg-panel px-3">
-      {letters.map((letter) => (
-        <li key={letter.id} className="border-b border-rule py-2 last:border-0">
+      {posts.map((post) => (
+        <li key={post.id} className="border-b border-rule py-2 last:border-0">
           <p className="flex flex-wrap items-center gap-x-3">
             <span>
-              <strong>{letter.says}</strong>{" "}
-              {letter.refusal === null
+              <strong>{post.says}</strong>{" "}
+              {post.refusal === null
                 ? "is kept on this device and goes to the yard when there is signal."
                 : "was not taken by the yard."}
             </span>
             <button
               type="button"
               className="min-h-11 underline"
-              aria-label={`Take back: ${letter.says}`}
-              onClick={() => void letterbox.takeBack(letter.id)}
+              aria-label={`Take back: ${post.says}`}
+              onClick={() => void syncQueue.discardPost(post.id)}
             >
               Take it back
             </button>
           </p>
-          {letter.refusal !== null && <Refusal letter={letter} engines={engines} />}
+          {post.refusal !== null && <Refusal post={post} engines={engines} />}
         </li>
       ))}
     </ul>
   );
 }
 
-function Refusal({ letter, engines }: { letter: Letter; engines: LettersProps["engines"] }) {
-  const refused = new Refused(letter.refusal!);
+function Refusal({ post, engines }: { post: Post; engines: LettersProps["engines"] }) {
+  const refused = new Refused(post.refusal!);
   const question = findQuestion(refused);
-  if (question === null || !("hours" in letter.body))
+  if (question === null || !("hours" in post.body))
     return (
       <ErrorNotice error={refused}>
-        <Button className="mt-2" onClick={() => void letterbox.answer(letter.id, {})}>
+        <Button className="mt-2" onClick={() => void syncQueue.answerPost(post.id, {})}>
           Send it again
         </Button>
       </ErrorNotice>
     );
-  const { engine } = letter.body;
+  const { engine } = post.body;
   return (
     <HoursQuestion
       question={question}
       meter={engines.find(({ id }) => id === engine)?.meter}
       isBusy={false}
-      onAnswer={(answer) => void letterbox.answer(letter.id, { answer })}
-      onLeave={() => void letterbox.takeBack(letter.id)}
+      onAnswer={(answer) => void syncQueue.answerPost(post.id, { answer })}
+      onLeave={() => void syncQueue.discardPost(post.id)}
     />
   );
 }

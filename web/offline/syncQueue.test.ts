@@ -3,7 +3,7 @@ import { IDBFactory } from "fake-indexeddb";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Entry } from "../../core/walk/index.ts";
 import { forgetClock } from "./clock.ts";
-import { createJournal, type Journal, type NewEntry } from "./journal.ts";
+import { createSyncQueue, type NewEntry, type SyncQueue } from "./syncQueue.ts";
 
 /** A yard at the other end of the line: it may be out of reach, refuse some entries, or take what it is sent. */
 function createYard() {
@@ -70,51 +70,51 @@ afterEach(() => {
 
 const until = (isSo: () => boolean) => vi.waitFor(() => expect(isSo()).toBe(true), { timeout: 5000 });
 
-async function openJournal(user = "nessa"): Promise<Journal> {
-  const journal = createJournal("tablet-1");
-  await journal.ready;
-  journal.setUser(user);
-  return journal;
+async function openQueue(user = "nessa"): Promise<SyncQueue> {
+  const queue = createSyncQueue("tablet-1");
+  await queue.ready;
+  queue.setUser({ id: user, name: `Name of ${user}` });
+  return queue;
 }
 
-describe("the journal", () => {
+describe("the sync queue", () => {
   it("counts a mark at once, and sends it", async () => {
-    const journal = await openJournal();
-    const promise = journal.add("d-1", told("lanyard"));
-    expect(journal.listOf("d-1")).toHaveLength(1);
-    expect(journal.getStatus().unsent).toBe(1);
+    const queue = await openQueue();
+    const promise = queue.add("d-1", told("lanyard"));
+    expect(queue.listOf("d-1")).toHaveLength(1);
+    expect(queue.getStatus().unsent).toBe(1);
     const entry = await promise;
     expect(entry).toMatchObject({ delivery: "d-1", by: "nessa", device: "tablet-1", topic: "lanyard" });
-    await until(() => journal.getStatus().unsent === 0);
+    await until(() => queue.getStatus().unsent === 0);
     expect([...yard.stored.keys()]).toEqual([entry.id]);
-    expect(journal.getStatus()).toMatchObject({ hasSignal: true, refusal: null });
-    expect(journal.listOf("d-1")).toEqual([entry]);
+    expect(queue.getStatus()).toMatchObject({ hasSignal: true, refusal: null });
+    expect(queue.listOf("d-1")).toEqual([entry]);
   });
 
   it("tells those who listen, until they stop", async () => {
-    const journal = await openJournal();
+    const queue = await openQueue();
     const heard = vi.fn();
-    const stop = journal.subscribe(heard);
-    await journal.add("d-1", told("lanyard"));
+    const stop = queue.subscribe(heard);
+    await queue.add("d-1", told("lanyard"));
     const before = heard.mock.calls.length;
     expect(before).toBeGreaterThan(0);
-    await until(() => journal.getStatus().unsent === 0);
+    await until(() => queue.getStatus().unsent === 0);
     stop();
     const atStop = heard.mock.calls.length;
-    await journal.add("d-1", told("horn"));
+    await queue.add("d-1", told("horn"));
     expect(heard.mock.calls.length).toBe(atStop);
   });
 
   it("keeps what was marked without signal, through a reload, and sends it in order", async () => {
     yard.become("silent");
-    const first = await openJournal();
+    const first = await openQueue();
     const made: string[] = [];
     for (const topic of ["horn", "lanyard", "flush"]) made.push((await first.add("d-1", told(topic))).id);
     await until(() => !first.getStatus().hasSignal);
     expect(yard.stored.size).toBe(0);
 
     yard.become("takes");
-    const afterReload = await openJournal();
+    const afterReload = await openQueue();
     expect(
       afterReload
         .listOf("d-1")
@@ -125,52 +125,52 @@ describe("the journal", () => {
     expect(yard.posts.at(-1)).toEqual([...made].sort());
     expect(yard.stored.size).toBe(3);
 
-    const onceMore = await openJournal();
+    const onceMore = await openQueue();
     expect(onceMore.getStatus().unsent).toBe(0);
     expect(onceMore.listOf("d-1")).toHaveLength(3);
   });
 
   it("tries again by itself, waiting longer each time, and at once when signal returns", async () => {
     yard.become("silent");
-    const journal = await openJournal();
-    await journal.add("d-1", told("horn"));
-    await until(() => yard.countCalls() >= 1 && !journal.getStatus().hasSignal);
+    const queue = await openQueue();
+    await queue.add("d-1", told("horn"));
+    await until(() => yard.countCalls() >= 1 && !queue.getStatus().hasSignal);
     expect(yard.posts).toEqual([]);
     yard.become("takes");
     events.dispatchEvent(new Event("online"));
-    await until(() => journal.getStatus().unsent === 0);
+    await until(() => queue.getStatus().unsent === 0);
     expect(yard.posts).toHaveLength(1);
-    expect(journal.getStatus().hasSignal).toBe(true);
+    expect(queue.getStatus().hasSignal).toBe(true);
   });
 
   it("says so when the browser loses signal", async () => {
-    const journal = await openJournal();
+    const queue = await openQueue();
     events.dispatchEvent(new Event("offline"));
-    expect(journal.getStatus().hasSignal).toBe(false);
+    expect(queue.getStatus().hasSignal).toBe(false);
   });
 
   it("keeps what the yard refuses and says why", async () => {
     yard.refuse(() => true);
-    const journal = await openJournal();
-    await journal.add("d-1", told("horn"));
-    await until(() => journal.getStatus().refusal !== null);
-    expect(journal.getStatus()).toMatchObject({ unsent: 1, hasSignal: true });
-    expect(journal.getStatus().refusal?.code).toBe("sealed");
-    await expect(journal.sendAll()).rejects.toMatchObject({ code: "sealed" });
-    expect(journal.listOf("d-1")).toHaveLength(1);
+    const queue = await openQueue();
+    await queue.add("d-1", told("horn"));
+    await until(() => queue.getStatus().refusal !== null);
+    expect(queue.getStatus()).toMatchObject({ unsent: 1, hasSignal: true });
+    expect(queue.getStatus().refusal?.code).toBe("sealed");
+    await expect(queue.sendAll()).rejects.toMatchObject({ code: "sealed" });
+    expect(queue.listOf("d-1")).toHaveLength(1);
   });
 
   it("does not let one refused entry hold back the others", async () => {
     yard.become("silent");
-    const journal = await openJournal();
+    const queue = await openQueue();
     const made: string[] = [];
-    for (const topic of ["horn", "lanyard", "flush"]) made.push((await journal.add("d-1", told(topic))).id);
+    for (const topic of ["horn", "lanyard", "flush"]) made.push((await queue.add("d-1", told(topic))).id);
     yard.refuse(({ id }) => id === made[1]);
     yard.become("takes");
-    await expect(journal.sendAll()).rejects.toMatchObject({ code: "sealed" });
+    await expect(queue.sendAll()).rejects.toMatchObject({ code: "sealed" });
     expect([...yard.stored.keys()].sort()).toEqual([made[0], made[2]].sort());
-    expect(journal.getStatus()).toMatchObject({ unsent: 1, hasSignal: true });
-    const afterReload = await openJournal();
+    expect(queue.getStatus()).toMatchObject({ unsent: 1, hasSignal: true });
+    const afterReload = await openQueue();
     await until(() => afterReload.getStatus().refusal !== null);
     expect(afterReload.listOf("d-1")).toHaveLength(3);
   });
@@ -178,30 +178,30 @@ describe("the journal", () => {
   it("puts a clock that is wrong right, once, before anything is sent", async () => {
     yard.become("silent");
     yard.setClock(3_600_000);
-    const journal = await openJournal();
-    const late = await journal.add("d-1", told("horn"));
+    const queue = await openQueue();
+    const late = await queue.add("d-1", told("horn"));
     yard.become("takes");
-    await journal.sendAll();
+    await queue.sendAll();
     const stored = yard.stored.get(late.id)!;
     expect(Date.parse(stored.at) - Date.parse(late.at)).toBeGreaterThan(3_590_000);
     expect(stored.clockMs).toBe(Date.parse(stored.at) - Date.parse(late.at));
-    const next = await journal.add("d-1", told("lanyard"));
+    const next = await queue.add("d-1", told("lanyard"));
     expect(next.clockMs).toBe(stored.clockMs);
-    await journal.sendAll();
+    await queue.sendAll();
     expect(yard.stored.get(next.id)).toEqual(next);
-    expect(journal.listOf("d-1")).toContainEqual(stored);
+    expect(queue.listOf("d-1")).toContainEqual(stored);
   });
 
   it("leaves a clock alone that is about right", async () => {
     yard.setClock(1500);
-    const journal = await openJournal();
-    const entry = await journal.add("d-1", told("horn"));
-    await journal.sendAll();
+    const queue = await openQueue();
+    const entry = await queue.add("d-1", told("horn"));
+    await queue.sendAll();
     expect(yard.stored.get(entry.id)).toEqual(entry);
   });
 
   it("sends an entry again just as it was sent before, though the clock is known only now", async () => {
-    const journal = await openJournal();
+    const queue = await openQueue();
     let isLost = true;
     vi.stubGlobal("fetch", async (path: string, init: { body: string }) => {
       const answer = await yard.fetchFrom(path, init);
@@ -209,35 +209,35 @@ describe("the journal", () => {
       if (path.endsWith("/entries") && isLost) throw new TypeError("failed to fetch");
       return answer;
     });
-    const entry = await journal.add("d-1", told("horn"));
-    await until(() => !journal.getStatus().hasSignal);
+    const entry = await queue.add("d-1", told("horn"));
+    await until(() => !queue.getStatus().hasSignal);
     yard.setClock(7_200_000);
     forgetClock();
     isLost = false;
-    await journal.sendAll();
+    await queue.sendAll();
     expect(yard.stored.size).toBe(1);
     expect(yard.stored.get(entry.id)).toEqual(entry);
   });
 
   it("keeps a photo here, through a reload, until the server has it, and shows it meanwhile", async () => {
     yard.become("silent");
-    const first = await openJournal();
+    const first = await openQueue();
     const photo = await first.addPhoto(new Blob(["picture"], { type: "image/jpeg" }));
     expect(first.findPhoto(photo)).toMatch(/^blob:/);
     expect(first.getStatus().unsent).toBe(1);
-    const afterReload = await openJournal();
+    const afterReload = await openQueue();
     expect(afterReload.findPhoto(photo)).toMatch(/^blob:/);
     yard.become("takes");
     await afterReload.sendAll();
     expect([...yard.photos]).toEqual([[photo, 1]]);
-    const onceMore = await openJournal();
+    const onceMore = await openQueue();
     expect(onceMore.getStatus().unsent).toBe(0);
   });
 
   it("takes in what others enter, once, and has it after a reload without signal", async () => {
-    const journal = await openJournal();
-    const mine = await journal.add("d-1", told("horn"));
-    await journal.sendAll();
+    const queue = await openQueue();
+    const mine = await queue.add("d-1", told("horn"));
+    await queue.sendAll();
     const theirs = {
       ...mine,
       id: `${mine.id.slice(0, 25)}${mine.id.endsWith("0") ? "1" : "0"}`,
@@ -245,46 +245,46 @@ describe("the journal", () => {
       device: "tablet-2",
     };
     const heard = vi.fn();
-    journal.subscribe(heard);
-    await journal.receive([theirs, mine]);
-    await journal.receive([theirs]);
+    queue.subscribe(heard);
+    await queue.receive([theirs, mine]);
+    await queue.receive([theirs]);
     expect(heard).toHaveBeenCalledOnce();
     yard.become("silent");
-    const afterReload = await openJournal();
+    const afterReload = await openQueue();
     expect(new Set(afterReload.listOf("d-1").map(({ id }) => id))).toEqual(new Set([mine.id, theirs.id]));
     expect(afterReload.getStatus().unsent).toBe(0);
   });
 
   it("sends only the marks of who is signed in; another's wait for them", async () => {
     yard.become("silent");
-    const journal = await openJournal("tobin");
-    const his = await journal.add("d-1", told("horn"));
-    await expect(journal.sendAll()).rejects.toMatchObject({ code: "no-signal" });
+    const queue = await openQueue("tobin");
+    const his = await queue.add("d-1", told("horn"));
+    await expect(queue.sendAll()).rejects.toMatchObject({ code: "no-signal" });
     yard.become("takes");
-    journal.setUser("nessa");
-    const hers = await journal.add("d-1", told("lanyard"));
+    queue.setUser({ id: "nessa", name: "Nessa Quill" });
+    const hers = await queue.add("d-1", told("lanyard"));
     await until(() => yard.stored.has(hers.id));
     expect(yard.stored.has(his.id)).toBe(false);
-    expect(journal.getStatus().unsent).toBe(1);
-    journal.setUser("tobin");
+    expect(queue.getStatus().unsent).toBe(1);
+    queue.setUser({ id: "tobin", name: "Tobin Ashgrove" });
     await until(() => yard.stored.has(his.id));
-    expect(journal.getStatus().unsent).toBe(0);
+    expect(queue.getStatus().unsent).toBe(0);
   });
 
   it("makes no mark for nobody", async () => {
-    const journal = createJournal("tablet-1");
-    await journal.ready;
-    await expect(journal.add("d-1", told("horn"))).rejects.toThrow("nobody");
-    expect(journal.listOf("d-1")).toEqual([]);
+    const queue = createSyncQueue("tablet-1");
+    await queue.ready;
+    await expect(queue.add("d-1", told("horn"))).rejects.toThrow("nobody");
+    expect(queue.listOf("d-1")).toEqual([]);
   });
 
   it("hears of every delivery whose entries were sent", async () => {
-    const journal = await openJournal();
+    const queue = await openQueue();
     const sent = vi.fn();
-    journal.onSent(sent);
-    await journal.add("d-1", told("horn"));
-    await journal.add("d-2", told("horn"));
-    await until(() => journal.getStatus().unsent === 0);
+    queue.onSent(sent);
+    await queue.add("d-1", told("horn"));
+    await queue.add("d-2", told("horn"));
+    await until(() => queue.getStatus().unsent === 0);
     expect(new Set(sent.mock.calls.map(([delivery]) => delivery))).toEqual(new Set(["d-1", "d-2"]));
   });
 });

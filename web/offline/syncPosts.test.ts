@@ -2,7 +2,10 @@ import "fake-indexeddb/auto";
 import { IDBFactory } from "fake-indexeddb";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Refused } from "../app/client.ts";
-import { createLetterbox } from "./letterbox.ts";
+import { createSyncQueue } from "./syncQueue.ts";
+
+const createQueue = (options = {}) => createSyncQueue("tablet-1", options);
+const person = (id: string) => ({ id, name: id });
 
 /** A yard that may be out of reach, or not take hours that fall. */
 function createYard() {
@@ -27,6 +30,7 @@ beforeEach(() => {
   vi.stubGlobal("indexedDB", new IDBFactory());
   events = new EventTarget();
   vi.stubGlobal("window", events);
+  vi.stubGlobal("navigator", { onLine: true });
   yard = createYard();
 });
 afterEach(() => vi.unstubAllGlobals());
@@ -44,51 +48,51 @@ const atYard = () => yard.taken.map(({ body }) => body.id);
 
 describe("what is written about a boat", () => {
   it("goes at once where there is signal, and leaves nothing here", async () => {
-    const box = createLetterbox();
+    const box = createQueue();
     const sent: string[] = [];
-    box.onSent(async ({ id }) => void sent.push(id));
+    box.onPosted(async ({ id }) => void sent.push(id));
     expect(await box.post(reported("1", 12))).toEqual({ done: true });
-    expect(box.listOf("boat")).toEqual([]);
+    expect(box.listPosts("boat")).toEqual([]);
     expect([atYard(), sent]).toEqual([["1"], ["1"]]);
   });
 
   it("is kept without signal, through a reload, and goes in the order it was written", async () => {
     yard.isSilent = true;
-    const box = createLetterbox();
+    const box = createQueue();
     expect(await box.post(reported("1", 12))).toBeNull();
     expect(await box.post(reported("2", 13))).toBeNull();
-    const afterReload = createLetterbox();
+    const afterReload = createQueue();
     await afterReload.ready;
-    expect(afterReload.listOf("boat").map(({ says }) => says)).toEqual(["12 h", "13 h"]);
-    expect([afterReload.count(), afterReload.listOf("other")]).toEqual([2, []]);
+    expect(afterReload.listPosts("boat").map(({ says }) => says)).toEqual(["12 h", "13 h"]);
+    expect([afterReload.getStatus().unsent, afterReload.listPosts("other")]).toEqual([2, []]);
     yard.isSilent = false;
     events.dispatchEvent(new Event("online"));
-    await vi.waitFor(() => expect(afterReload.count()).toBe(0));
+    await vi.waitFor(() => expect(afterReload.getStatus().unsent).toBe(0));
     // The page of before has them too, and sends the same ones: the yard keeps each once.
     expect([...new Set(atYard())]).toEqual(["1", "2"]);
-    expect(await createLetterbox().ready).toBeUndefined();
+    expect(await createQueue().ready).toBeUndefined();
   });
 
   it("that the yard does not take is thrown back at whoever is there, and not kept", async () => {
     yard.leastH = 10;
-    const box = createLetterbox();
+    const box = createQueue();
     await expect(box.post(reported("1", 4))).rejects.toEqual(
       new Refused({ code: "hours-fall", got: 4, before: 10, on: "2026-06-01" }),
     );
-    expect(box.count()).toBe(0);
+    expect(box.getStatus().unsent).toBe(0);
   });
 
   it("that the yard does not take later stays here with its reason, and goes with the answer", async () => {
     yard.isSilent = true;
     yard.leastH = 10;
-    const box = createLetterbox();
+    const box = createQueue();
     await box.post(reported("1", 4));
     yard.isSilent = false;
     expect(await box.post(reported("2", 14))).toEqual({ done: true });
-    expect(box.listOf("boat")[0]).toMatchObject({ id: "1", refusal: { code: "hours-fall", before: 10 } });
+    expect(box.listPosts("boat")[0]).toMatchObject({ id: "1", refusal: { code: "hours-fall", before: 10 } });
     events.dispatchEvent(new Event("online"));
-    await box.answer("1", { answer: "meter-changed" });
-    expect(box.count()).toBe(0);
+    await box.answerPost("1", { answer: "meter-changed" });
+    expect(box.getStatus().unsent).toBe(0);
     expect(yard.taken.at(-1)!.body).toMatchObject({ id: "1", hours: 4, answer: "meter-changed" });
   });
 
@@ -99,10 +103,10 @@ describe("what is written about a boat", () => {
         ? new Response(JSON.stringify({ error: { code: "unexpected" } }), { status: 500 })
         : answering(path, init),
     );
-    const box = createLetterbox();
+    const box = createQueue();
     expect(await box.post(reported("1", 12))).toBeNull();
     expect(await box.post(reported("2", 13))).toEqual({ done: true });
-    expect([atYard(), box.listOf("boat").map(({ id }) => id)]).toEqual([["2"], ["1"]]);
+    expect([atYard(), box.listPosts("boat").map(({ id }) => id)]).toEqual([["2"], ["1"]]);
     vi.stubGlobal("fetch", answering);
     events.dispatchEvent(new Event("online"));
     await vi.waitFor(() => expect(atYard()).toEqual(["2", "1"]));
@@ -110,9 +114,9 @@ describe("what is written about a boat", () => {
 
   it("can be taken back while it lies here", async () => {
     yard.isSilent = true;
-    const box = createLetterbox();
+    const box = createQueue();
     await box.post(reported("1", 4));
-    await box.takeBack("1");
+    await box.discardPost("1");
     yard.isSilent = false;
     events.dispatchEvent(new Event("online"));
     await box.post(reported("2", 5));
@@ -121,20 +125,20 @@ describe("what is written about a boat", () => {
 
   it("by somebody of the yard waits for them, not for whoever signs in next", async () => {
     yard.isSilent = true;
-    const box = createLetterbox();
-    box.setUser("nessa");
-    const { params: _, ...letter } = reported("1", 12);
+    const box = createQueue();
+    box.setUser(person("nessa"));
+    const { params: _, ...post } = reported("1", 12);
     await box.post({
-      ...letter,
+      ...post,
       name: "addReading",
       params: { boat: "w097" },
-      body: { ...letter.body, source: "phone" },
+      body: { ...post.body, source: "phone" },
     });
-    box.setUser("tobin");
+    box.setUser(person("tobin"));
     yard.isSilent = false;
     await box.post(reported("2", 13));
     expect(atYard()).toEqual(["2"]);
-    box.setUser("nessa");
+    box.setUser(person("nessa"));
     await vi.waitFor(() => expect(atYard()).toEqual(["2", "1"]));
     expect(yard.taken.at(-1)!.path).toBe("/api/boats/w097/readings");
   });
@@ -146,10 +150,10 @@ describe("what is written about a boat", () => {
         release = resolve;
       });
     });
-    const box = createLetterbox({ patienceMs: 10 });
+    const box = createQueue({ patienceMs: 10 });
     expect(await box.post(reported("1", 12))).toBeNull();
-    expect(box.count()).toBe(1);
+    expect(box.getStatus().unsent).toBe(1);
     release(new Response(JSON.stringify({ done: true })));
-    await vi.waitFor(() => expect(box.count()).toBe(0));
+    await vi.waitFor(() => expect(box.getStatus().unsent).toBe(0));
   });
 });
