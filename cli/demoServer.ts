@@ -6,6 +6,7 @@ import { makeDemoStore } from "../demo/makeStore.ts";
 import { createClock } from "../server/clock.ts";
 import { readConfig } from "../server/config.ts";
 import { openDatabase } from "../server/database/open.ts";
+import { openStoreKey } from "../server/storeKey.ts";
 
 process.env.RAVIK_DEMO = "1";
 process.env.RAVIK_DATA ??= ".data/demo";
@@ -15,7 +16,7 @@ const config = readConfig(process.env);
 if (!existsSync(join(config.dataFolder, "ravik.sqlite"))) {
   const database = await openDatabase(config.dataFolder);
   const today = createClock(config.timeZone).today();
-  await makeDemoStore(database, today, config.timeZone);
+  await makeDemoStore(database, today, config.timeZone, openStoreKey(config.dataFolder));
   await makeFleet(database, today);
   await database.close();
 }

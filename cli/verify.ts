@@ -1,15 +1,56 @@
 import { createHash } from "node:crypto";
+import { mkdtempSync, rmSync } from "node:fs";
 import { readFile } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import sqlite3 from "sqlite3";
 import { bundleFile, findPhotoId, formatDifference, verifyBundle } from "../core/record/index.ts";
+import { createClock } from "../server/clock.ts";
+import { createServices } from "../server/createServices.ts";
+import { openDatabase } from "../server/database/open.ts";
+import { verifyStore } from "../server/verifyStore.ts";
 import { readZip } from "../server/zip.ts";
 
 /**
- * `ravik verify file`: whether a handover file (the bundle as JSON, or as a zip with its photos) is what was sealed, or
+ * `ravik verify --store DATA`: whether a whole store, its seal chain, handovers, photos and the heads kept day by day, is what
+ * was sealed. The store may be in use: a copy of it is looked at. `ravik verify file`: whether a handover file (the bundle as JSON, or as a zip with its photos) is what was sealed, or
  * exactly what differs. Needs no store. Exit 0 intact, 1 changed, 2 not to be read.
  */
-const [path] = process.argv.slice(2);
+const [path, folder] = process.argv.slice(2);
 
 const hash = (content: string | Buffer) => createHash("sha256").update(content).digest("hex");
+
+/** A copy of the database as it stands now, whoever is writing to it. */
+function copyDatabase(from: string, to: string): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const source = new sqlite3.Database(from, sqlite3.OPEN_READONLY, (error) => {
+      if (error) return reject(error);
+      source.run("VACUUM INTO ?", [to], (failed) => source.close(() => (failed ? reject(failed) : resolve())));
+    });
+  });
+}
+
+async function verifyWhole(data: string): Promise<number> {
+  const copy = mkdtempSync(join(tmpdir(), "ravik-verify-"));
+  try {
+    await copyDatabase(join(data, "ravik.sqlite"), join(copy, "ravik.sqlite"));
+    const database = await openDatabase(copy);
+    const services = createServices(database, createClock("UTC"), null);
+    const verdict = await verifyStore({ ...services, hashBytes: hash }, data);
+    await database.close();
+    const { isIntact, faults, links, handovers, photos, head } = verdict;
+    const end = head === null ? "no link yet" : `head: number ${head.number}, ${head.link}`;
+    if (isIntact) console.log(`${data}: intact. ${handovers} handovers, ${links} links, ${photos} photos; ${end}`);
+    else console.log(`${data}: not what was sealed; ${end}`);
+    for (const fault of faults) console.log(`  ${fault}`);
+    return isIntact ? 0 : 1;
+  } catch (error) {
+    console.error(`${data}: not to be read: ${(error as Error).message}`);
+    return 2;
+  } finally {
+    rmSync(copy, { recursive: true, force: true });
+  }
+}
 
 async function open(bytes: Buffer): Promise<{ value: unknown; photos?: Map<string, string> }> {
   if (bytes.subarray(0, 2).toString("latin1") !== "PK") return { value: JSON.parse(bytes.toString("utf8")) };
@@ -30,6 +71,7 @@ async function main(): Promise<number> {
     console.error("ravik verify: expected a file, got nothing");
     return 2;
   }
+  if (path === "--store") return verifyWhole(folder ?? "data");
   let opened: Awaited<ReturnType<typeof open>>;
   try {
     opened = await open(await readFile(path));
@@ -37,7 +79,7 @@ async function main(): Promise<number> {
     console.error(`${path}: not to be read: ${(error as Error).message}`);
     return 2;
   }
-  const { isIntact, differences, sha256, entries, amendments } = await verifyBundle(opened.value, hash, {
+  const { isIntact, differences, sha256, entries, amendments } = verifyBundle(opened.value, hash, {
     ...(opened.photos === undefined ? {} : { photos: opened.photos }),
   });
   if (isIntact) {

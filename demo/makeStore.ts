@@ -5,6 +5,7 @@ import { defaultPlanOptions, type PlanOptions, type StyleId } from "../core/rout
 import { createServices } from "../server/createServices.ts";
 import type { Database } from "../server/database/open.ts";
 import { summarize } from "../server/services/summarize.ts";
+import { createStoreKey, type StoreKey } from "../server/storeKey.ts";
 import { demoAccounts } from "./accounts.ts";
 import { type TaleOf, tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
 
@@ -293,10 +294,15 @@ const listStories = (today: IsoDate): readonly Story[] => [
 ];
 
 /** Fills an empty store with the demo, through the same services that serve people. Dates are relative to `today`. */
-export async function makeDemoStore(database: Database, today: IsoDate, timeZone: string): Promise<void> {
+export async function makeDemoStore(
+  database: Database,
+  today: IsoDate,
+  timeZone: string,
+  storeKey: StoreKey = createStoreKey(),
+): Promise<void> {
   let nowMs = 0;
   const clock = { timeZone, nowMs: () => nowMs, today: () => today };
-  const services = createServices(database, clock, null);
+  const services = createServices(database, clock, null, { storeKey });
   await services.settings.change({
     store: "Pellow & Marr Boatyard, Lake Ondrel",
     phone: "555 0142",

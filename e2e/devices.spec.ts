@@ -1,20 +1,20 @@
-import { drawSignature, expect, signIn, test } from "./store.ts";
+import { drawSignature, expect, signIn, startWalk, test } from "./store.ts";
 
 test("two devices on one handover: both are kept, and only one of two sign-offs counts", async ({ browser, store }) => {
   const specialist = await (await browser.newContext()).newPage();
   const owner = await (await browser.newContext()).newPage();
   await signIn(specialist, store, "Nessa Quill");
   await signIn(owner, store, "Odile Pellow");
-  for (const page of [specialist, owner]) {
-    await page.goto(`${store.address}/deliveries/d-w118/walk`);
-    await expect(page.locator("#topic")).toBeVisible();
-  }
+  await startWalk(specialist, store);
+  await expect(specialist.getByText(/All synced/)).toBeVisible();
+  await owner.goto(`${store.address}/deliveries/d-w118/walk`);
+  await expect(owner.locator("#topic")).toBeVisible();
   await specialist.getByRole("button", { name: "They did it" }).click();
   await owner.getByRole("button", { name: "Next topic" }).click();
-  await owner.getByRole("button", { name: "Told" }).click();
-  for (const page of [specialist, owner]) await expect(page.getByText(/all sent/)).toBeVisible();
+  await owner.getByRole("button", { name: "They did it" }).click();
+  for (const page of [specialist, owner]) await expect(page.getByText(/All synced/)).toBeVisible();
   await specialist.reload();
-  await expect(specialist.getByText(/^2 of \d+ topics/)).toBeVisible();
+  await expect(specialist.getByText(/^2 of \d+ planned topics done/)).toBeVisible();
 
   await specialist.goto(`${store.address}/deliveries/d-w118/close`);
   await expect(specialist.getByRole("button", { name: /^Say why/ }).first()).toBeVisible();
@@ -39,16 +39,18 @@ test("two devices on one handover: both are kept, and only one of two sign-offs 
   }
   await drawSignature(specialist, /Buyer 1 signature/);
   await specialist.getByRole("button", { name: "Clear" }).first().click();
-  await expect(specialist.getByRole("button", { name: "Keep the buyer 1 signature" })).toBeDisabled();
+  await expect(specialist.getByRole("button", { name: "Save the buyer 1 signature" })).toBeDisabled();
   await drawSignature(specialist, /Buyer 1 signature/);
-  await specialist.getByRole("button", { name: "Keep the buyer 1 signature" }).click();
+  await specialist.getByRole("button", { name: "Save the buyer 1 signature" }).click();
+  await drawSignature(specialist, /Buyer 2 signature/);
+  await specialist.getByRole("button", { name: "Save the buyer 2 signature" }).click();
   await drawSignature(specialist, /Staff signature/);
-  await specialist.getByRole("button", { name: "Keep the staff signature" }).click();
+  await specialist.getByRole("button", { name: "Save the staff signature" }).click();
   const countSignatures = async () => {
     const { entries } = await (await owner.request.get(`${store.address}/api/deliveries/d-w118`)).json();
     return entries.filter(({ kind }: { kind: string }) => kind === "sign").length;
   };
-  await expect.poll(countSignatures).toBe(2);
+  await expect.poll(countSignatures).toBe(3);
 
   await owner.goto(`${store.address}/deliveries/d-w118/close`);
   const seals = [specialist, owner].map((page) => page.getByRole("button", { name: "Close and seal" }));

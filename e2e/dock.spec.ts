@@ -1,4 +1,4 @@
-import { expect, expectAccessible, signIn, test, tinyPng } from "./store.ts";
+import { expect, expectAccessible, signIn, startWalk, test, tinyPng } from "./store.ts";
 
 test("marks made without signal are kept, shown as kept, and sent once when it returns", async ({
   page,
@@ -6,19 +6,18 @@ test("marks made without signal are kept, shown as kept, and sent once when it r
   store,
 }) => {
   await signIn(page, store, "Nessa Quill");
-  await page.goto(`${store.address}/deliveries/d-w118/walk`);
-  await expect(page.locator("#topic")).toBeVisible();
-  await expect(page.getByText(/all sent/)).toBeVisible();
+  await startWalk(page, store);
+  await expect(page.getByText(/All synced/)).toBeVisible();
   await context.setOffline(true);
   for (let i = 1; i <= 5; i++) {
     await page.getByRole("button", { name: "They did it" }).click();
-    await expect(page.getByText(new RegExp(`^${i} of \\d+ topics`))).toBeVisible();
+    await expect(page.getByText(new RegExp(`^${i} of \\d+ planned topics done`))).toBeVisible();
   }
-  await expect(page.getByText("no signal · 5 kept on this tablet")).toBeVisible();
+  await expect(page.getByText("no signal · 5 waiting to sync")).toBeVisible();
   await context.setOffline(false);
-  await expect(page.getByText(/all sent/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/All synced/)).toBeVisible({ timeout: 20_000 });
   await page.reload();
-  await expect(page.getByText(/^5 of \d+ topics/)).toBeVisible();
+  await expect(page.getByText(/^5 of \d+ planned topics done/)).toBeVisible();
   const { entries } = await (await page.request.get(`${store.address}/api/deliveries/d-w118`)).json();
   const marks = entries.filter((entry: { kind: string }) => entry.kind === "mark");
   expect(marks).toHaveLength(5);
@@ -26,7 +25,7 @@ test("marks made without signal are kept, shown as kept, and sent once when it r
 
 test("a mark for one of two people stays on the topic and says who did it", async ({ page, store }) => {
   await signIn(page, store, "Nessa Quill");
-  await page.goto(`${store.address}/deliveries/d-w118/walk`);
+  await startWalk(page, store);
   const title = await page.locator("#topic").textContent();
   await page.getByRole("button", { name: "Next topic" }).click();
   await expect(page.locator("#topic")).not.toHaveText(title!);
@@ -42,7 +41,7 @@ test("a mark for one of two people stays on the topic and says who did it", asyn
 test("the walk works at 390 wide, by thumb, and the deck plan opens over it", async ({ page, store }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await signIn(page, store, "Nessa Quill");
-  await page.goto(`${store.address}/deliveries/d-w118/walk`);
+  await startWalk(page, store);
   for (const name of ["Told", "Shown", "They did it", "Later", "Snag", "Not aboard", "Undo"]) {
     const box = (await page.getByRole("button", { name }).boundingBox())!;
     expect(box.height, name).toBeGreaterThanOrEqual(64);
@@ -64,7 +63,7 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
   await signIn(page, store, "Tobin Ashgrove");
   await page.getByRole("link", { name: "Open Wending 23 at 14:00" }).click();
   await expect(page.getByRole("heading", { name: "Not ready to be walked" })).toBeVisible();
-  await expect(page.getByRole("link", { name: "Start the walk" })).toHaveCount(0);
+  await expect(page.getByRole("button", { name: "Start the walk" })).toHaveCount(0);
   await page.getByRole("link", { name: "Go on with make-ready" }).first().click();
   const left = async () => Number(/(\d+) of/.exec((await page.getByText(/of 39 checks/).textContent())!)![1]);
   expect(await left()).toBe(33);
@@ -94,6 +93,7 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
   await expect(office.getByText(/Make-ready has 4 of 39 open/)).toBeVisible();
   await office.getByLabel("Why it may start all the same").fill("They came far and know boats");
   await office.getByRole("button", { name: "Allow the start" }).click();
+  await office.getByRole("button", { name: "Start the walk" }).click();
   await expect(office.locator("#topic")).toBeVisible();
 });
 
@@ -163,7 +163,7 @@ test("boats can be listed and found, a service recorded, and night is remembered
   expect((await download).suggestedFilename()).toBe("invoice 12.pdf");
   await expect(page.getByRole("row", { name: /Port engine/ }).first()).toContainText("done");
   await page.getByRole("button", { name: /Ines Marr, service: menu/ }).click();
-  await page.getByRole("button", { name: "Night sheet" }).click();
+  await page.getByRole("button", { name: "Dark screen" }).click();
   await expectAccessible(page);
   await page.reload();
   await expect(page.locator("html")).toHaveClass("night");

@@ -1,14 +1,14 @@
 import type { BrowserContext, Page } from "@playwright/test";
 import type { DemoProcess } from "../cli/demoProcess.ts";
-import { drawSignature, expect, readPdf, signIn, test, tinyPng } from "./store.ts";
+import { drawSignature, expect, readPdf, signIn, startWalk, test, tinyPng } from "./store.ts";
 
 const walkAddress = (store: DemoProcess) => `${store.address}/deliveries/d-w118/walk`;
-const tally = (page: Page) => page.getByText(/^\d+ of \d+ topics/);
+const tally = (page: Page) => page.getByText(/^\d+ of \d+ planned topics done/);
 
 /** Today's walks are aboard once the app is; from then on there is no signal. */
 async function goOut(page: Page, context: BrowserContext, store: DemoProcess) {
   await signIn(page, store, "Nessa Quill");
-  await expect(page.getByText("aboard this device").first()).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText("saved on this tablet").first()).toBeVisible({ timeout: 20_000 });
   await context.setOffline(true);
 }
 
@@ -29,8 +29,8 @@ test("a whole handover without signal, the tab killed in the middle, two signatu
   store,
 }, info) => {
   await goOut(page, context, store);
-  await page.goto(walkAddress(store));
-  const topics = Number(/of (\d+) topics/.exec((await tally(page).textContent())!)![1]);
+  await startWalk(page, store);
+  const topics = Number(/of (\d+) planned/.exec((await tally(page).textContent())!)![1]);
   await walkOn(page, 9);
   await page.locator('main input[type="file"]').first().setInputFiles({
     name: "helm.png",
@@ -48,7 +48,7 @@ test("a whole handover without signal, the tab killed in the middle, two signatu
   const again = await context.newPage();
   await again.goto(walkAddress(store));
   await expect(tally(again)).toHaveText(new RegExp(`^9 of ${topics}`));
-  await expect(again.getByText(/no signal · \d+ kept on this tablet/)).toBeVisible();
+  await expect(again.getByText(/no signal · \d+ waiting to sync/)).toBeVisible();
   await walkOn(again, topics);
   await expect(tally(again)).toHaveText(new RegExp(`^${topics} of ${topics}`));
   await again.keyboard.press("c");
@@ -59,9 +59,11 @@ test("a whole handover without signal, the tab killed in the middle, two signatu
     await again.getByLabel(engine, { exact: true }).press("Enter");
   }
   await drawSignature(again, /Buyer 1 signature/);
-  await again.getByRole("button", { name: "Keep the buyer 1 signature" }).click();
+  await again.getByRole("button", { name: "Save the buyer 1 signature" }).click();
+  await drawSignature(again, /Buyer 2 signature/);
+  await again.getByRole("button", { name: "Save the buyer 2 signature" }).click();
   await drawSignature(again, /Staff signature/);
-  await again.getByRole("button", { name: "Keep the staff signature" }).click();
+  await again.getByRole("button", { name: "Save the staff signature" }).click();
   await again.getByRole("button", { name: "Close and seal" }).click();
   await expect(again.getByText(/It is sealed when it arrives/)).toBeVisible();
   await again.reload();
@@ -70,11 +72,11 @@ test("a whole handover without signal, the tab killed in the middle, two signatu
   await context.setOffline(false);
   await expect(again.getByRole("heading", { name: "Record of handover" })).toBeVisible({ timeout: 30_000 });
   await expect(again.getByTestId("seal")).toHaveText(/^[0-9a-f]{64}$/);
-  await expect(again.getByText(/all sent/)).toBeVisible();
+  await expect(again.getByText(/All synced/)).toBeVisible();
   const { entries, seal } = await (await again.request.get(`${store.address}/api/deliveries/d-w118`)).json();
   const count = (kind: string) => entries.filter((entry: { kind: string }) => entry.kind === kind).length;
   expect(new Set(entries.map(({ id }: { id: string }) => id)).size).toBe(entries.length);
-  expect([count("mark"), count("snag"), count("photo"), count("sign"), count("close")]).toEqual([topics, 1, 1, 2, 1]);
+  expect([count("mark"), count("snag"), count("photo"), count("sign"), count("close")]).toEqual([topics, 1, 1, 3, 1]);
   const bundle = await (await again.request.get(`${store.address}/api/deliveries/d-w118/bundle.json`)).json();
   expect(bundle.sha256).toBe(seal.sha256);
   expect(bundle.handover.photos).toHaveLength(1);
@@ -132,23 +134,29 @@ test("another day's walk is taken aboard, and opens, goes on and is made ready w
   store,
 }) => {
   await signIn(page, store, "Nessa Quill");
-  await expect(page.getByText("aboard this device").first()).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText("saved on this tablet").first()).toBeVisible({ timeout: 20_000 });
   const { rig } = await (await page.request.get(`${store.address}/api/boats/s310`)).json();
   await page.goto(`${store.address}/boats/s310`);
   await expect(page.getByRole("heading", { level: 1 })).toContainText(rig.model);
   await page.goto(`${store.address}/deliveries/d-s310`);
-  await page.getByRole("button", { name: "Take aboard" }).or(page.getByText("Aboard this device")).first().waitFor();
-  const take = page.getByRole("button", { name: "Take aboard" });
+  await page
+    .getByRole("button", { name: "Save for offline" })
+    .or(page.getByText("Saved on this tablet"))
+    .first()
+    .waitFor();
+  const take = page.getByRole("button", { name: "Save for offline" });
   if (await take.isVisible()) await take.click();
-  await expect(page.getByText("Aboard this device: it can be walked without signal.")).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText("Saved on this tablet: it can be walked without signal.")).toBeVisible({
+    timeout: 20_000,
+  });
   await context.setOffline(true);
   await page.goto(`${store.address}/deliveries/d-s310/ready`);
   await page.getByRole("button", { name: "In order: Keys, papers and lanyards counted", exact: true }).click();
-  await expect(page.getByText(/no signal · 1 kept on this tablet/)).toBeVisible();
+  await expect(page.getByText(/no signal · 1 waiting to sync/)).toBeVisible();
   await page.reload();
   await expect(
     page.getByRole("button", { name: "In order: Keys, papers and lanyards counted", exact: true }),
   ).toHaveAttribute("aria-pressed", "true");
   await context.setOffline(false);
-  await expect(page.getByText(/^all sent/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/^All synced/)).toBeVisible({ timeout: 30_000 });
 });

@@ -30,6 +30,13 @@ export const test = base.extend<{ store: DemoProcess }, { findSeed: () => Promis
 
 export { expect };
 
+/** Opens the walk of a handover that has not begun, and begins it. */
+export async function startWalk(page: Page, store: DemoProcess, delivery = "d-w118") {
+  await page.goto(`${store.address}/deliveries/${delivery}/walk`);
+  await page.getByRole("button", { name: "Start the walk" }).click();
+  await expect(page.locator("#topic")).toBeVisible();
+}
+
 export async function signIn(page: Page, store: DemoProcess, name: string): Promise<void> {
   await page.goto(`${store.address}/sign-in`);
   await page.getByRole("button", { name: new RegExp(name) }).click();

@@ -77,6 +77,12 @@ export function createApp(services: Services, options: AppOptions): Koa {
   const [usual, large] = [readJson("1mb"), readJson(largeBody)];
   app.use((ctx, next) => (takesLargeBody(ctx.path) ? large(ctx, next) : usual(ctx, next)));
 
+  app.use(async (ctx, next) => {
+    // What is private stays out of the browser's own cache: it would outlive the session that could read it.
+    if (ctx.path.startsWith("/api/")) ctx.set("Cache-Control", "no-store");
+    await next();
+  });
+
   const router = new Router();
   router.get(
     endpoints.health.path,

@@ -8,6 +8,7 @@ import { readConfig } from "./config.ts";
 import { createServices } from "./createServices.ts";
 import { openDatabase } from "./database/open.ts";
 import { createPlanWorker } from "./planning/planner.ts";
+import { keepHead } from "./sealHeads.ts";
 import { openStoreKey } from "./storeKey.ts";
 
 const jobsEveryMs = 20_000;
@@ -25,6 +26,16 @@ const services = createServices(database, createClock(config.timeZone), config.i
 });
 await services.handoverService.mendSummaries();
 await services.handoverService.resume();
+let doneOn = "";
+/** Once a day and at every start: the head of the seal chain is kept outside the database, old snapshots go. */
+async function doDaily() {
+  const today = services.clock.today();
+  if (today === doneOn) return;
+  await keepHead(config.dataFolder, services.chain, today);
+  await services.handoverService.removeOldSnapshots();
+  doneOn = today;
+}
+
 const app = createApp(services, {
   version: packageJson.version,
   webFolder: config.webFolder,
@@ -36,6 +47,7 @@ server.listen(config.port, config.host, () => {
   const port = typeof bound === "object" && bound !== null ? bound.port : config.port;
   address = config.publicAddress ?? `http://${config.host}:${port}`;
   services.jobs.start(jobsEveryMs, async () => {
+    await doDaily();
     await services.aftercareService.planJobs();
     await services.aftercareService.carryOn();
   });

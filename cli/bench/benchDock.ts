@@ -98,7 +98,7 @@ async function benchBrowser(): Promise<Figure[]> {
   const post = (path: string, data: object) => page.request.post(`${demo.address}${path}`, { data, headers });
   await page.goto(`${demo.address}/sign-in`);
   await page.getByRole("button", { name: /Nessa Quill/ }).click();
-  await page.getByText("aboard this device").first().waitFor({ timeout: 30_000 });
+  await page.getByText("saved on this tablet").first().waitFor({ timeout: 30_000 });
   const described = await (await page.request.get(`${demo.address}/api/deliveries/${delivery}`)).json();
   await page.request.put(`${demo.address}/api/deliveries/${delivery}/plan`, {
     data: { ...described.planOptions, budgetMin: null },
@@ -121,7 +121,7 @@ async function benchBrowser(): Promise<Figure[]> {
   const marksMs: number[] = [];
   for (let i = 0; i < 50; i++) marksMs.push(await page.evaluate<number>(markOnce));
 
-  await page.getByText(/^all sent/).waitFor({ timeout: 30_000 });
+  await page.getByText(/^All synced/).waitFor({ timeout: 30_000 });
   await context.setOffline(true);
   const noise = await sharp({
     create: {
@@ -139,14 +139,14 @@ async function benchBrowser(): Promise<Figure[]> {
       .locator('main input[type="file"]')
       .first()
       .setInputFiles({ name: `${i}.jpg`, mimeType: "image/jpeg", buffer: noise });
-  await page.getByText(/4\d kept on this tablet/).waitFor({ timeout: 60_000 });
+  await page.getByText(/4\d waiting to sync/).waitFor({ timeout: 60_000 });
   // 500 entries by the keys a hand would press: a mark, then back to mark again.
   await page.evaluate(`for (let i = 0; i < 480; i++)
     document.body.dispatchEvent(new KeyboardEvent("keydown", { key: "3", bubbles: true }))`);
-  await page.getByText(/5[12]\d kept on this tablet/).waitFor({ timeout: 60_000 });
+  await page.getByText(/5[12]\d waiting to sync/).waitFor({ timeout: 60_000 });
   const startMs = performance.now();
   await context.setOffline(false);
-  await page.getByText(/^all sent/).waitFor({ timeout: 120_000 });
+  await page.getByText(/^All synced/).waitFor({ timeout: 120_000 });
   const backMs = performance.now() - startMs;
   const { entries } = await (await page.request.get(`${demo.address}/api/deliveries/${delivery}`)).json();
 

@@ -8,8 +8,6 @@ import { Failure } from "../failure.ts";
 import { readUpload, serve } from "../http.ts";
 import { photoLimits, readPhoto } from "../photos.ts";
 
-const yearS = 365 * 24 * 60 * 60;
-
 /** Photos under the ids their devices gave them: kept once however often they are sent, never changed. */
 export function routePhotos(router: Router, services: Services) {
   const { auth, photos } = services;
@@ -59,7 +57,7 @@ export async function keepPhoto(
 export function answerPhoto(ctx: Context, id: string, bytes: Buffer | null) {
   if (bytes === null) throw new Failure("not-found", { what: "photo", id });
   ctx.type = "image/jpeg";
-  // A photo never changes under its id; it is nobody else's to keep.
-  ctx.set("Cache-Control", `private, max-age=${yearS}, immutable`);
+  // A photo never changes under its id, but it is nobody's to keep beyond the app's own store on the device.
+  ctx.set("Cache-Control", "no-store");
   ctx.body = bytes;
 }

@@ -59,6 +59,8 @@ export function routeSign(router: Router, services: Services) {
       const token = ctx.cookies.get(sessionCookie);
       if (token !== undefined) await people.endSession(token);
       ctx.cookies.set(sessionCookie, null);
+      // Not "storage": that would throw away what is not synced yet.
+      ctx.set("Clear-Site-Data", '"cache"');
       return { done: true as const };
     }),
   );

@@ -59,12 +59,12 @@ export function PersonMenu({ isShort = false }: { isShort?: boolean }) {
             setTheme(next);
           }}
         >
-          {theme === "day" ? "Night sheet" : "Day sheet"}
+          {theme === "day" ? "Dark screen" : "Light screen"}
         </button>
         {isWarned && unsent > 0 && (
           <p role="alert" className="border-l-4 border-amber bg-caution px-4 py-2 text-oncaution">
-            {count(unsent, "thing is", "things are")} waiting to sync. They stay on this tablet and are sent when you
-            sign in here again.
+            {count(unsent, "thing is", "things are")} waiting to sync. {unsent === 1 ? "It stays" : "They stay"} on this
+            tablet and {unsent === 1 ? "is" : "are"} sent when you sign in here again.
           </p>
         )}
         <button type="button" className={itemLook} onClick={() => void leave()}>

@@ -24,6 +24,8 @@ export interface Asked {
   readonly got: number;
   readonly before: number;
   readonly on: string;
+  /** Nothing was read before: it is a great deal for a boat that is handed over. */
+  readonly isFirst?: boolean;
 }
 
 /** The question behind a refusal of hours that do not follow; null for any other error. */
@@ -51,12 +53,15 @@ interface QuestionProps {
 
 /** Hours that fall or leap: what stands behind them, in one touch. */
 export function HoursQuestion({ question, meter, isBusy, onAnswer, onLeave }: QuestionProps) {
-  const { code, got, before, on } = question;
+  const { code, got, before, on, isFirst = false } = question;
   return (
     <div role="alert" className="mt-2 border-l-4 border-oncaution bg-caution px-3 py-2 text-oncaution">
       <p>
-        <strong className="num">{got} h</strong> {code === "hours-fall" ? "does not fit" : "is a great deal"}: {before}{" "}
-        h was read on {formatDayAndYear(on)}. Why?
+        <strong className="num">{got} h</strong>{" "}
+        {isFirst
+          ? "is a great deal for a boat that is only being handed over."
+          : `${code === "hours-fall" ? "does not fit" : "is a great deal"}: ${before} h was read on ${formatDayAndYear(on)}.`}{" "}
+        Why?
       </p>
       <p className="mt-2 flex flex-wrap gap-2">
         {listAnswers(code === "hours-fall" ? "falls" : "leaps", meter).map((answer) => (

@@ -97,6 +97,7 @@ function EngineLine({ delivery, engine, label, meter, read }: EngineLineProps) {
             got: inQuestion,
             before: question.beforeH,
             on: question.on,
+            isFirst: (readings[engine] ?? []).length === 0,
           }}
           meter={meter}
           isBusy={false}

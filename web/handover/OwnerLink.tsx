@@ -67,7 +67,7 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
             </a>
             <br />
             <a
-              href={`${addressOf("packPdf", params)}?paper=post&token=${address.split("/").at(-1)}`}
+              href={`${addressOf("packPdf", params)}?paper=letter&token=${address.split("/").at(-1)}`}
               target="_blank"
               rel="noreferrer"
               className="inline-flex min-h-11 items-center underline"

@@ -33,7 +33,7 @@ async function findEncoding(file: File): Promise<string> {
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return "utf-16le";
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return "utf-16be";
   try {
-    // The last bytes may be half a post.
+    // The last bytes may be half a letter.
     new TextDecoder("utf-8", { fatal: true }).decode(bytes.subarray(0, Math.max(0, bytes.length - 4)));
     return "utf-8";
   } catch {

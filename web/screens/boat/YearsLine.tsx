@@ -66,7 +66,7 @@ export function YearsLine({ boat }: { boat: Boat }) {
           </a>
           <a
             className={linkLook("plain")}
-            href={`${addressOf("historyPdf", { boat: boat.id })}?paper=post`}
+            href={`${addressOf("historyPdf", { boat: boat.id })}?paper=letter`}
             target="_blank"
             rel="noreferrer"
           >

@@ -124,7 +124,7 @@ function Uncovered({ delivery, sitting }: { delivery: Delivery; sitting: Sitting
         ))}
         {uncovered.length > 6 && <li>and {uncovered.length - 6} more</li>}
       </ul>
-      <Button onClick={() => void startOver()}>Include them and sign again</Button>
+      <Button onClick={() => void startOver()}>Include {uncovered.length === 1 ? "it" : "them"} and sign again</Button>
     </section>
   );
 }

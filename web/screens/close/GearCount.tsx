@@ -71,7 +71,7 @@ export function GearCount({ delivery, state }: { delivery: Delivery; state: Walk
                 const short = counted !== undefined && counted < item.count;
                 return (
                   <li key={item.id} className="flex min-h-12 flex-wrap items-center gap-x-3 border-b border-rule">
-                    <span className={`min-w-40 flex-1 ${item.must ? "font-semibold" : ""}`}>{item.label}</span>
+                    <span className={`min-w-32 flex-1 ${item.must ? "font-semibold" : ""}`}>{item.label}</span>
                     {goesOutOfDate(item) && counted !== undefined && (
                       <label className="flex items-center gap-2 text-soft">
                         dated

@@ -210,7 +210,7 @@ function Front({ token, page, state, cards }: FrontProps) {
           {delivery.seal !== null && (
             <a
               className={linkLook("plain")}
-              href={`${addressOf("ownerRecordPdf", { token })}?paper=post`}
+              href={`${addressOf("ownerRecordPdf", { token })}?paper=letter`}
               target="_blank"
               rel="noreferrer"
             >
@@ -219,7 +219,7 @@ function Front({ token, page, state, cards }: FrontProps) {
           )}
           <a
             className={linkLook("plain")}
-            href={`${addressOf("ownerPackPdf", { token })}?paper=post`}
+            href={`${addressOf("ownerPackPdf", { token })}?paper=letter`}
             target="_blank"
             rel="noreferrer"
           >

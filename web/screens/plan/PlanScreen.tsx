@@ -84,6 +84,11 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
     void navigate(walkAddress);
   };
   const isFree = state.startedAt !== null || listStartObstacles(delivery.makeReady, state).isFree;
+  const goToWalk = () => {
+    if (seal !== null || !isFree) return;
+    if (state.startedAt === null) start();
+    else void navigate(walkAddress);
+  };
   return (
     <BoatPage
       plan={
@@ -98,11 +103,7 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
         />
       }
     >
-      <KeyHelp
-        actions={[
-          { key: "w", says: "Go to the walk", act: () => void (seal === null && isFree && navigate(walkAddress)) },
-        ]}
-      />
+      <KeyHelp actions={[{ key: "w", says: "Start the walk, or go on with it", act: goToWalk }]} />
       <div className="flex flex-wrap items-start justify-between gap-4">
         <div className="min-w-0 md:flex-1">
           <h1 className="text-2xl font-bold">

@@ -81,8 +81,8 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
           </p>
         </div>
         <div className="flex flex-wrap gap-2">
-          <a href={`${pdf}?paper=post`} target="_blank" rel="noreferrer" className={linkLook("primary")}>
-            PDF, Post
+          <a href={`${pdf}?paper=letter`} target="_blank" rel="noreferrer" className={linkLook("primary")}>
+            PDF, Letter
           </a>
           <a href={`${pdf}?paper=a4`} target="_blank" rel="noreferrer" className={linkLook("plain")}>
             PDF, A4
@@ -369,8 +369,8 @@ function Downloads({ delivery }: { delivery: Delivery }) {
           [address("bundleZip"), "Bundle with photos, zip"],
         ] as [string, string][])),
     [address("marksCsv"), "Marks, CSV"],
-    [`${address("packPdf")}?paper=post`, "Owner pack, PDF"],
-    [`${address("packPdf")}?paper=post&layout=two-up`, "Owner pack, two a sheet"],
+    [`${address("packPdf")}?paper=letter`, "Owner pack, PDF"],
+    [`${address("packPdf")}?paper=letter&layout=two-up`, "Owner pack, two a sheet"],
   ];
   return (
     <section aria-labelledby="files">

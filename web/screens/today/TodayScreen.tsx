@@ -47,7 +47,7 @@ const numbers = ["no", "one", "two", "three", "four", "five", "six"];
 const formatCount = (count: number) => `${numbers[count] ?? count} handover${count === 1 ? "" : "s"}`;
 
 function Handovers({ handovers }: { handovers: Today["handovers"] }) {
-  const aboard = useTakenAboard(handovers.filter(({ state }) => state !== "signed").map(({ delivery }) => delivery));
+  const saved = useSavedOffline(handovers.filter(({ state }) => state !== "signed").map(({ delivery }) => delivery));
   if (handovers.length === 0)
     return (
       <p className="mt-6 border-t border-ink py-6">
@@ -67,7 +67,7 @@ function Handovers({ handovers }: { handovers: Today["handovers"] }) {
           key={handover.delivery}
           handover={handover}
           isFirst={handover === first}
-          isAboard={aboard.has(handover.delivery)}
+          isSaved={saved.has(handover.delivery)}
         />
       ))}
     </ul>
@@ -78,29 +78,29 @@ type Handover = Today["handovers"][number];
 
 const none: ReadonlySet<string> = new Set();
 
-/** Today's walks are taken aboard by themselves; which of them are. */
-function useTakenAboard(deliveries: readonly string[]): ReadonlySet<string> {
-  const [aboard, setAboard] = useState(none);
+/** Today's walks are saved for offline automatically; which of them are. */
+function useSavedOffline(deliveries: readonly string[]): ReadonlySet<string> {
+  const [saved, setSaved] = useState(none);
   const key = deliveries.join(" ");
   useEffect(() => {
     let isOver = false;
     void saveOffline(key === "" ? [] : key.split(" ")).then((found) => {
-      if (!isOver) setAboard(found);
+      if (!isOver) setSaved(found);
     });
     return () => {
       isOver = true;
     };
   }, [key]);
-  return aboard;
+  return saved;
 }
 
 interface HandoverLineProps {
   readonly handover: Handover;
   readonly isFirst: boolean;
-  readonly isAboard: boolean;
+  readonly isSaved: boolean;
 }
 
-function HandoverLine({ handover, isFirst, isAboard }: HandoverLineProps) {
+function HandoverLine({ handover, isFirst, isSaved }: HandoverLineProps) {
   const { delivery, time, boatName, serial, buyers, state } = handover;
   return (
     <li className="grid grid-cols-[64px_1fr_auto] items-center gap-x-4 gap-y-2 border-b border-rule py-3 md:grid-cols-[72px_150px_minmax(0,1.5fr)_minmax(0,1.2fr)_minmax(0,0.9fr)_72px_152px]">
@@ -113,7 +113,7 @@ function HandoverLine({ handover, isFirst, isAboard }: HandoverLineProps) {
           {boatName} <span className="font-medium text-soft">#{serial}</span>
         </h2>
         <p className="text-soft break-words">{buyers}</p>
-        {isAboard && <p className="text-sm text-soft">aboard this device</p>}
+        {isSaved && <p className="text-sm text-soft">saved on this tablet</p>}
       </div>
       <div className="col-span-3 min-w-0 md:col-span-1">
         <Readiness handover={handover} />

@@ -17,7 +17,7 @@ const startsIn = (text: string, words: string) =>
     .split(/\s+/)
     .every((word) => ` ${text.toLowerCase()}`.includes(` ${word}`));
 
-/** The buyer asks something out of order: any topic, switch or thing aboard, by a few posts. */
+/** The buyer asks something out of order: any topic, switch or thing aboard, by a few letters. */
 export function WalkFind({ walk, onSwitch, onDone }: WalkFindProps) {
   const [words, setWords] = useState("");
   const { topics, rig } = walk.delivery;
@@ -53,7 +53,7 @@ export function WalkFind({ walk, onSwitch, onDone }: WalkFindProps) {
         </Button>
       </div>
       {isAsked && found.length + switches.length + parts.length === 0 && (
-        <p className="mt-4 text-soft">Nothing aboard is called that. Try the first posts of another word.</p>
+        <p className="mt-4 text-soft">Nothing aboard is called that. Try the first letters of another word.</p>
       )}
       {isAsked && found.length > 0 && (
         <Group name="Topics">

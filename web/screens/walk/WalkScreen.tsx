@@ -55,14 +55,25 @@ function WalkOf({ delivery }: { delivery: Delivery }) {
   const { state } = walk;
   if (state.startedAt === null)
     return (
-      <main className="mx-auto max-w-3xl px-4 pt-6">
-        <Link to={`/deliveries/${delivery.id}`} className="head inline-flex min-h-11 items-center gap-1 font-bold">
-          <ChevronLeft aria-hidden size={18} /> Plan
-        </Link>
-        <h1 className="mt-2 text-2xl font-bold">{delivery.boatName}</h1>
-        <p className="text-soft">{delivery.buyers.map(({ name }) => name).join(" and ")}</p>
-        <StartWalk delivery={delivery} state={state} />
-      </main>
+      <div className="min-h-dvh md:grid md:grid-cols-[272px_1fr]">
+        <aside aria-label="Deck plan" className="bg-buff p-1.5 max-md:hidden">
+          <DeckPlan
+            rig={delivery.rig}
+            plan={delivery.plan}
+            signs={signStations(delivery.plan, delivery.topics, state, null)}
+            wrong={listWrong(state)}
+            className="h-dvh w-full"
+          />
+        </aside>
+        <main className="max-w-3xl px-4 pt-6 md:px-8">
+          <Link to={`/deliveries/${delivery.id}`} className="head inline-flex min-h-11 items-center gap-1 font-bold">
+            <ChevronLeft aria-hidden size={18} /> Plan
+          </Link>
+          <h1 className="mt-2 text-2xl font-bold">{delivery.boatName}</h1>
+          <p className="text-soft">{delivery.buyers.map(({ name }) => name).join(" and ")}</p>
+          <StartWalk delivery={delivery} state={state} />
+        </main>
+      </div>
     );
   return <WalkUnderWay walk={walk} />;
 }
