@@ -17,7 +17,16 @@ interface Shot {
   readonly before?: (page: Page) => Promise<void>;
 }
 
+/** A walk begins by an act; one that has begun goes on. */
+const startWalk = async (page: Page) => {
+  const start = page.getByRole("button", { name: "Start the walk" });
+  await start.or(page.locator("#topic")).first().waitFor();
+  if (await start.isVisible()) await start.click();
+  await page.locator("#topic").waitFor();
+};
+
 const walkTo = async (page: Page, title: string) => {
+  await startWalk(page);
   for (let i = 0; i < 80; i++) {
     if (((await page.locator("#topic").textContent()) ?? "").startsWith(title)) return;
     await page.keyboard.press(i % 5 === 4 ? "1" : "3");
@@ -35,12 +44,13 @@ const shots: Shot[] = [
   { name: "boat", path: "/boats/w097", size: tablet },
   { name: "record", path: "/deliveries/d-w097/record", size: tablet },
   { name: "walk", path: "/deliveries/d-w118/walk", size: tablet, before: (page) => walkTo(page, "Kill lanyard") },
-  { name: "walk-phone", path: "/deliveries/d-w118/walk", size: phone },
+  { name: "walk-phone", path: "/deliveries/d-w118/walk", size: phone, before: startWalk },
   {
     name: "walk-readings",
     path: "/deliveries/d-w118/walk",
     size: tablet,
     before: async (page) => {
+      await startWalk(page);
       await page.keyboard.press("/");
       await page.getByLabel("Find a topic, a switch or a thing aboard").fill("tyres");
       await page.getByRole("button", { name: /^Tyres, lugs/ }).click();
@@ -80,6 +90,17 @@ const shots: Shot[] = [
   },
   { name: "close", path: "/deliveries/d-w118/close", size: tablet },
   {
+    name: "verify",
+    path: "/verify",
+    size: tablet,
+    before: async (page) => {
+      const bundle = await page.request.get(new URL("/api/deliveries/d-w097/bundle.zip", page.url()).href);
+      const file = { name: "handover-d-w097.zip", mimeType: "application/zip", buffer: await bundle.body() };
+      await page.getByLabel("Choose the file").setInputFiles(file);
+      await page.getByText("of the seal chain").waitFor();
+    },
+  },
+  {
     name: "rig-places",
     path: "/boats/h402/rig",
     size: tablet,
@@ -113,7 +134,6 @@ const page = await context.newPage();
 page.setDefaultTimeout(10_000);
 await page.goto(`${demo.address}/sign-in`);
 await page.getByRole("heading", { name: "Demo accounts" }).waitFor();
-if (only.length === 0 || only.includes("sign-in")) await page.screenshot({ path: join(folder, "sign-in.png") });
 await page.getByRole("button", { name: /Nessa Quill/ }).click();
 await page.getByRole("list", { name: "Handovers today" }).waitFor();
 try {

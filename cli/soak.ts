@@ -1,15 +1,19 @@
+import { createHash } from "node:crypto";
 import { mkdtempSync, rmSync } from "node:fs";
 import { cpus, tmpdir, totalmem } from "node:os";
 import { join } from "node:path";
+import sharp from "sharp";
 import { ulid } from "ulid";
+import { createPhotoId, type Entry } from "../core/walk/index.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
+import { tellWalk } from "../demo/walkEntries.ts";
 import { openDatabase } from "../server/database/open.ts";
 import { quantile } from "./bench/figures.ts";
 import { startServer, stopChild } from "./demoProcess.ts";
 
 /**
  * `npm run soak [-- tablets 30 seconds 60 pace 1 kills 200]`: thirty tablets posting at once for a minute, then two hundred kills
- * of the server while entries are posted. Nothing may be lost, nothing doubled. Takes minutes; not part of `npm test`.
+ * of the server while entries are posted, and as many while signed handovers with photos are sent: every one of them is sealed. Nothing may be lost, nothing doubled. Takes minutes; not part of `npm test`.
  */
 const read = (name: string, usual: number) => {
   const at = process.argv.indexOf(name);
@@ -33,10 +37,10 @@ interface Session {
   readonly headers: Record<string, string>;
 }
 
-async function signIn(port: number): Promise<Session> {
+async function signIn(port: number, login = "nessa"): Promise<Session> {
   const address = `http://127.0.0.1:${port}`;
   const headers = { origin: address, "content-type": "application/json" };
-  const body = JSON.stringify({ login: "nessa", password: "slack-water" });
+  const body = JSON.stringify({ login, password: "slack-water" });
   const answer = await fetch(`${address}/api/sign-in`, { method: "POST", headers, body });
   return { address, headers: { ...headers, cookie: answer.headers.get("set-cookie")!.split(";")[0]! } };
 }
@@ -145,10 +149,124 @@ async function soakKills() {
   );
 }
 
+/** A handover of its own, walked, signed and closed, with photos that are still to be sent. */
+interface Closing {
+  readonly delivery: string;
+  readonly entries: readonly Entry[];
+  readonly photos: readonly { readonly id: string; readonly bytes: Buffer }[];
+}
+
+async function createClosing(session: Session, n: number): Promise<Closing> {
+  const { address, headers } = session;
+  const send = async (method: string, path: string, body: object) => {
+    const answer = await fetch(`${address}${path}`, { method, headers, body: JSON.stringify(body) });
+    if (!answer.ok) throw new Error(`soak: ${path} answered ${answer.status} ${await answer.text()}`);
+    return answer.json();
+  };
+  const hull = `SLW${String(10_000 + n).slice(-5)}K526`;
+  const { boat } = await send("POST", "/api/boats", { name: "Wending 23", hull, template: "wending-23" });
+  const day = new Date().toISOString().slice(0, 10);
+  const made = await send("POST", "/api/deliveries", {
+    boat,
+    date: day,
+    time: "10:00",
+    buyers: ["Dov Anselm"],
+    note: "",
+  });
+  const delivery = made.delivery as string;
+  const base = () => ({ id: ulid(), delivery, at: new Date().toISOString(), by: "odile", device: "soak" });
+  const photos = await Promise.all(
+    [0, 1, 2].map(async (i) => {
+      const background = `#${(n * 3 + i).toString(16).padStart(6, "0")}`;
+      const bytes = await sharp({ create: { width: 800, height: 600, channels: 3, background } })
+        .jpeg()
+        .toBuffer();
+      const sha256 = createHash("sha256").update(bytes).digest("hex");
+      return { id: createPhotoId(sha256, "staff"), sha256, bytes };
+    }),
+  );
+  await send("POST", `/api/deliveries/${delivery}/entries`, {
+    entries: [
+      { ...base(), kind: "allow", reason: "Soak" },
+      ...photos.map(({ id, sha256 }) => ({ ...base(), kind: "photo", photo: id, sha256, topic: null, ref: null })),
+    ],
+  });
+  const described = await (await fetch(`${address}/api/deliveries/${delivery}`, { headers })).json();
+  const startMs = Date.now() - 7_200_000;
+  const tale = { by: "odile", startMs, seed: n + 1, hours: { port: 1, starboard: 1 }, isSigned: true };
+  return { delivery, photos, entries: tellWalk(described, tale) };
+}
+
+/** Kills while signed handovers and their photos are on their way; in the end every one of them is sealed. */
+async function soakSealing() {
+  const closings: Closing[] = [];
+  let open: Closing[] = [];
+  let lost = 0;
+  for (let round = 0; round < kills; round++) {
+    const { child, port } = await start();
+    const session = await signIn(port, "odile");
+    const isDead = new Promise((resolve) => child.once("exit", resolve));
+    const mine = await createClosing(session, round);
+    closings.push(mine);
+    open.push(mine);
+    // At any moment of what follows.
+    const timer = setTimeout(() => child.kill("SIGKILL"), Math.random() * 400);
+    const still: Closing[] = [];
+    for (const closing of open) {
+      try {
+        await sendClosing(session, closing);
+      } catch {
+        still.push(closing);
+      }
+    }
+    open = still;
+    child.kill("SIGKILL");
+    clearTimeout(timer);
+    await isDead;
+  }
+  const { child, port } = await start();
+  const session = await signIn(port, "odile");
+  // What was acknowledged in whole needs nothing more than the start; the rest is sent again, as a tablet would.
+  for (const closing of open) await sendClosing(session, closing);
+  let unsealed = 0;
+  for (const { delivery, entries } of closings) {
+    const described = await (
+      await fetch(`${session.address}/api/deliveries/${delivery}`, { headers: session.headers })
+    ).json();
+    if (described.seal === null) unsealed++;
+    const here = new Set(described.entries.map(({ id }: { id: string }) => id));
+    lost += entries.filter(({ id }) => !here.has(id)).length;
+  }
+  await stopChild(child);
+  console.log(
+    `| ${kills} kills while signed handovers and photos are sent: ${closings.length} handovers | ${unsealed} not sealed, ${lost} entries lost | 0, 0 | ${unsealed + lost === 0 ? "yes" : "no"} |`,
+  );
+}
+
+async function sendClosing({ address, headers }: Session, { delivery, entries, photos }: Closing) {
+  const sendEntries = fetch(`${address}/api/deliveries/${delivery}/entries`, {
+    method: "POST",
+    headers,
+    body: JSON.stringify({ entries }),
+  });
+  const sendPhotos = photos.map(({ id, bytes }) =>
+    fetch(`${address}/api/photos/${id}`, {
+      method: "PUT",
+      headers: { ...headers, "content-type": "image/jpeg" },
+      body: bytes as unknown as BodyInit,
+    }),
+  );
+  for (const answer of await Promise.all([sendEntries, ...sendPhotos])) {
+    if (!answer.ok) throw new Error(`soak: answered ${answer.status} ${await answer.text()}`);
+    await answer.arrayBuffer();
+  }
+}
+
 console.log(
   `Machine: ${cpus()[0]?.model}, ${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB, Node ${process.version}\n`,
 );
 console.log("| what | measured | goal | met |\n| --- | --- | --- | --- |");
 await soakTablets();
 await soakKills();
+await soakSealing();
 rmSync(folder, { recursive: true, force: true });

@@ -242,10 +242,13 @@ test("forty-five minutes for first-timers on a pontoon: what waits is said, and 
   await expect(page.getByText(/^All \d+ checks are done/)).toBeVisible();
   await page.getByRole("link", { name: "The plan" }).click();
   await waits.getByRole("link", { name: "Walk the second session" }).click();
+  await page.getByRole("button", { name: "Start the walk" }).click();
   await expect(page.locator("#topic")).toBeVisible();
   const { plan } = await (await page.request.get(`${store.address}/api/deliveries/d-m204`)).json();
   await expect(
-    page.getByText(`0 of ${plan.second.visits.flatMap(({ topics }: { topics: string[] }) => topics).length} topics`),
+    page.getByText(
+      `0 of ${plan.second.visits.flatMap(({ topics }: { topics: string[] }) => topics).length} planned topics done`,
+    ),
   ).toBeVisible();
 });
 

@@ -16,8 +16,7 @@ export function SaveOffline({ delivery }: { delivery: Delivery }) {
     };
   }, [delivery.id]);
   if (is === "unknown") return null;
-  if (is === "saved")
-    return <p className="mt-2 text-soft">SaveOffline this device: it can be walked without signal.</p>;
+  if (is === "saved") return <p className="mt-2 text-soft">Saved on this tablet: it can be walked without signal.</p>;
   const save = async () => {
     setIs("saving");
     const found = await saveOffline([delivery.id]);
