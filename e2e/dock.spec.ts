@@ -75,7 +75,7 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
   await expect(page.getByLabel("What is wrong")).toHaveValue("Nav / anchor at Anchor: Anchor light: ");
   await page.getByLabel("What is wrong").fill("Anchor light dark");
   await page.getByRole("radio", { name: "fix before leaving" }).click();
-  await page.getByRole("button", { name: "Keep the snag" }).click();
+  await page.getByRole("button", { name: "Save the snag" }).click();
   await expect(page.getByText("fix before leaving · nobody yet")).toBeVisible();
   await page.getByRole("button", { name: "In order: Nav / anchor at Anchor: Anchor light", exact: true }).click();
   for (const name of [/^In order: Keys, papers/, /^In order: Trailer lights/])

@@ -55,7 +55,7 @@ test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, 
   await expect(title).not.toHaveText(later!);
   await page.getByRole("button", { name: "Snag" }).click();
   await page.getByLabel("What is wrong").fill("Cap chain is missing");
-  await page.getByRole("button", { name: "Keep the snag" }).click();
+  await page.getByRole("button", { name: "Save the snag" }).click();
   await expect(page.getByText("▲ Cap chain is missing").first()).toBeVisible();
   const undone = await title.textContent();
   await next("Told");

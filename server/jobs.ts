@@ -1,5 +1,6 @@
 import type { Logger } from "pino";
 import { Op } from "sequelize";
+import { cutText } from "../core/text/index.ts";
 import type { Clock } from "./clock.ts";
 import type { JobRow } from "./database/models.ts";
 import type { Database, Transaction } from "./database/open.ts";
@@ -43,7 +44,7 @@ export function createJobs({ models, inTransaction }: Database, clock: Clock, lo
     } catch (error) {
       const tries = job.tries + 1;
       const state = tries >= mostTries ? "failed" : "waiting";
-      const note = (error as Error).message.slice(0, 200);
+      const note = cutText((error as Error).message, 200);
       log?.warn({ job: job.id, err: error }, "job failed");
       const dueAtMs = clock.nowMs() + retryMs * 2 ** job.tries;
       await inTransaction(async (transaction) => {

@@ -1,4 +1,5 @@
 import { hasBehind, isMet, type PanelSwitch, type Rig } from "../rig/index.ts";
+import { cutText } from "../text/index.ts";
 import { findTopicStation } from "../topic/index.ts";
 import type { ReadyCheck, ReadyTopic } from "./readyCheck.ts";
 
@@ -25,7 +26,7 @@ export function listReadyChecks(rig: Rig, content: readonly ReadyTopic[]): Ready
     listPositions(item, `Switch ${i + 1}`, labelOf).map(
       ([key, title]): ReadyCheck => ({
         id: `${item.id.slice(0, mostIdLength)}-${key}`,
-        title: title.slice(0, 120),
+        title: cutText(title, 120),
         why: panelWhy,
         station: panelStation,
         switch: item.id,

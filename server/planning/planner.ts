@@ -35,7 +35,7 @@ export type PlanAnswer = { readonly id: number } & ({ readonly planned: Planned 
 const mostWaiting = 60;
 
 /** Plans in a worker thread of its own, one after the other. It is started when first asked, and anew if it ever dies. */
-export function createPlanWorker(): Planner {
+export function createPlanWorker(findEntry: () => URL = findBuilt): Planner {
   let worker: Worker | null = null;
   let sentVersion: string | null = null;
   let last = 0;
@@ -81,7 +81,7 @@ export function createPlanWorker(): Planner {
 }
 
 /** The built worker, beside the server or one folder above its parts. */
-function findEntry(): URL {
+function findBuilt(): URL {
   const places = ["./planWorker.js", "../planWorker.js"].map((path) => new URL(path, import.meta.url));
   const found = places.find((place) => existsSync(place));
   if (found === undefined)

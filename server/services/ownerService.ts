@@ -73,10 +73,12 @@ export function createOwnerService(parts: Parts) {
     async describe(token: string): Promise<OwnerPage> {
       const { deliveryId } = await open(token);
       const delivery = await handoverService.describe(deliveryId);
+      const { walk } = await handoverService.get(deliveryId);
       const boat = (await boats.find(delivery.boat))!;
       const store = await settings.read();
       const today = clock.today();
-      const packs = await packService.read();
+      // As they were when the walk began; before that as they are now.
+      const packs = walk.packs ?? (await packService.read());
       const { bookings: _, ...care } = await careReader.describe(boat);
       return {
         store: store.store,
@@ -96,9 +98,10 @@ export function createOwnerService(parts: Parts) {
     },
     /** What an owner pack is printed from; the address on its label only for a token that opens this very handover. */
     async describePack(delivery: string, token: string | undefined): Promise<Omit<PackQuestion, "paper" | "layout">> {
-      const { rig, boatName, hull, entries } = await handoverService.describe(delivery);
+      const { walk, log } = await handoverService.get(delivery);
+      const { rig, boatName, hull } = walk;
       const { store, phone } = await settings.read();
-      const packs = await packService.read();
+      const packs = walk.packs ?? (await packService.read());
       const link = token === undefined ? null : await open(token);
       if (link !== null && link.deliveryId !== delivery) throw new Failure("link-ended");
       return {
@@ -110,7 +113,7 @@ export function createOwnerService(parts: Parts) {
           phone,
           breakInPacks: packs.breakIn,
           servicePacks: packs.service,
-          gear: foldWalk(entries).gear,
+          gear: foldWalk(walk.sealed?.entries ?? log.entries).gear,
         }),
         rig,
         boatName,

@@ -39,11 +39,18 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
   const [due, setDue] = useState("");
   const [at, setAt] = useState(place);
   const [photos, setPhotos] = useState<readonly string[]>([]);
+  const [isDateMissing, setDateMissing] = useState(false);
+  const day = useRef<HTMLInputElement>(null);
   const input = useRef<HTMLInputElement>(null);
   useEffect(() => input.current?.focus(), []);
   const keep = () => {
     const said = note.trim();
     if (said === "") return input.current?.focus();
+    // What is to be fixed by a date has one.
+    if (sort === "snag" && severity === "by-date" && due === "") {
+      setDateMissing(true);
+      return day.current?.focus();
+    }
     const more = {
       ...(at === null ? {} : { place: at }),
       ...(owner.trim() === "" ? {} : { owner: owner.trim() }),
@@ -120,19 +127,26 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
           <label className="flex min-h-12 items-center gap-2">
             <span className="text-soft">by</span>
             <input
+              ref={day}
               type="date"
               value={due}
+              aria-invalid={isDateMissing && due === ""}
               onChange={(event) => setDue(event.target.value)}
               className="num min-h-12 rounded-md border border-soft bg-panel px-2"
             />
           </label>
+          {isDateMissing && due === "" && (
+            <span role="alert" className="text-magenta">
+              ▲ By which day?
+            </span>
+          )}
           <TakePhoto says="Photo" onTaken={(photo) => setPhotos([...photos, photo])} />
           <span className="ml-auto flex gap-2">
             <Button look="quiet" className="min-h-14" onClick={onDone}>
-              Leave
+              Cancel
             </Button>
             <Button type="submit" look="primary" className="min-h-14 px-6 text-lg">
-              {sort === "snag" ? "Keep the snag" : "Keep the promise"}
+              {sort === "snag" ? "Save the snag" : "Save the promise"}
             </Button>
           </span>
         </div>

@@ -265,12 +265,12 @@ describe("the pads", () => {
 
   it("keeps no snag without words, and no markup in them; a stopping one stops", async () => {
     const { kept, done, user } = owed();
-    await user.click(screen.getByRole("button", { name: "Keep the snag" }));
+    await user.click(screen.getByRole("button", { name: "Save the snag" }));
     expect(done).not.toHaveBeenCalled();
     await user.type(screen.getByLabelText("What is wrong"), " crack <b>port side ");
     await user.click(screen.getByRole("radio", { name: "stops the handover" }));
     await user.type(screen.getByLabelText("Whose"), "Tobin");
-    await user.click(screen.getByRole("button", { name: "Keep the snag" }));
+    await user.click(screen.getByRole("button", { name: "Save the snag" }));
     const place = { xM: 1, yM: 0 };
     const snag = { kind: "snag", topic: "horn", note: "crack bport side", stops: true, place, owner: "Tobin" };
     expect(kept).toHaveBeenCalledWith(snag, []);
@@ -283,7 +283,7 @@ describe("the pads", () => {
     await user.type(screen.getByLabelText("by"), "2026-07-09");
     screen.getByRole("button", { name: /^Where it is/ }).focus();
     await user.keyboard("{ArrowUp}{ArrowRight}");
-    await user.click(screen.getByRole("button", { name: "Keep the promise" }));
+    await user.click(screen.getByRole("button", { name: "Save the promise" }));
     const entry = { kind: "promise", note: "Table leg", isExtra: true, place: { xM: 1.2, yM: 0.2 }, due: "2026-07-09" };
     expect(kept).toHaveBeenCalledWith(entry, []);
   });
@@ -444,7 +444,7 @@ describe("closing", () => {
     await user.click(screen.getByRole("button", { name: "Add a snag or a promise" }));
     await user.type(screen.getByLabelText("What is wrong"), "Lamp dark");
     await user.click(screen.getByRole("radio", { name: "cosmetic" }));
-    await user.click(screen.getByRole("button", { name: "Keep the snag" }));
+    await user.click(screen.getByRole("button", { name: "Save the snag" }));
     expect(await screen.findByText("Lamp dark")).toBeDefined();
     expect(screen.getByText("cosmetic · nobody yet")).toBeDefined();
     await user.click(screen.getByRole("button", { name: "Settle: Lamp dark" }));

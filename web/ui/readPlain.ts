@@ -1,3 +1,8 @@
-/** What was typed into a field, without the marks that markup is made of. */
+const notPlain = /[<>\p{Surrogate}]|(?![\t\n\r])\p{Cc}/gu;
+
+/** A text without the marks that markup is made of, control characters, and halves of characters, which nothing can keep. */
+export const toPlain = (text: string): string => text.replace(notPlain, "");
+
+/** What was typed into a field, as plain text. */
 export const readPlain = (event: { readonly target: { readonly value: string } }): string =>
-  event.target.value.replace(/[<>]/g, "");
+  toPlain(event.target.value);

@@ -2,11 +2,13 @@ import { useMutation } from "@tanstack/react-query";
 import { useForm } from "react-hook-form";
 import { useNavigate } from "react-router";
 import type { Boat } from "../../../api/index.ts";
+import { cutText } from "../../../core/text/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatQuery, boatsQuery, queryClient, todayQuery } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
 import { fieldLook } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { toPlain } from "../../ui/readPlain.ts";
 
 interface Fields {
   buyers: string;
@@ -66,7 +68,7 @@ const mostBuyers = 8;
 function splitNames(text: string): string[] {
   return text
     .split(",")
-    .map((name) => name.replace(/[<>]/g, "").trim().slice(0, 80))
+    .map((name) => cutText(toPlain(name).trim(), 80))
     .filter((name) => name !== "")
     .slice(0, mostBuyers);
 }

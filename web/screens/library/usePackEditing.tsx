@@ -3,6 +3,7 @@ import { useState } from "react";
 import { ulid } from "ulid";
 import { breakInPackSchema } from "../../../core/breakin/index.ts";
 import { servicePackSchema } from "../../../core/service/index.ts";
+import { cutText } from "../../../core/text/index.ts";
 import { ask } from "../../app/client.ts";
 import { packsQuery, queryClient } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -46,7 +47,7 @@ export function usePackEditing<P extends AnyPack>({
   const isTouched = JSON.stringify(pack) !== JSON.stringify(given);
   const copy = () => {
     const id = `own-${ulid().toLowerCase().slice(-8)}`;
-    save.mutate({ ...pack, id, title: `${pack.title}, our own`.slice(0, 80) }, { onSuccess: () => onPicked(id) });
+    save.mutate({ ...pack, id, title: cutText(`${pack.title}, our own`, 80) }, { onSuccess: () => onPicked(id) });
   };
   const error = save.error ?? remove.error;
   const bar = (

@@ -12,6 +12,7 @@ import {
   type Station,
   stationKinds,
 } from "../../../core/rig/index.ts";
+import { cutText } from "../../../core/text/index.ts";
 import { Button } from "../../ui/Button.tsx";
 import { NumberField, PickField, TextField } from "../../ui/fields.tsx";
 import { PhotoField } from "../../ui/PhotoField.tsx";
@@ -200,7 +201,7 @@ function PartForm({ rig, part, onChange, onRemove, onClose }: PartFormProps) {
 function splitList(text: string): string[] | undefined {
   const things = text
     .split(",")
-    .map((thing) => thing.trim().slice(0, 80))
+    .map((thing) => cutText(thing.trim(), 80))
     .filter((thing) => thing !== "")
     .slice(0, 30);
   return things.length === 0 ? undefined : things;
