@@ -63,6 +63,7 @@ export const addresses = {
   packPdf: { method: "GET", path: "/api/deliveries/:delivery/pack.pdf" },
   bundle: { method: "GET", path: "/api/deliveries/:delivery/bundle.json" },
   bundleZip: { method: "GET", path: "/api/deliveries/:delivery/bundle.zip" },
+  strike: { method: "POST", path: "/api/deliveries/:delivery/strike" },
   marksCsv: { method: "GET", path: "/api/deliveries/:delivery/marks.csv" },
   setOwnerLink: { method: "POST", path: "/api/deliveries/:delivery/link" },
   endOwnerLink: { method: "DELETE", path: "/api/deliveries/:delivery/link" },

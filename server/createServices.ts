@@ -30,6 +30,7 @@ import { createRigService } from "./services/rigService.ts";
 import { createRunService } from "./services/runService.ts";
 import { createSealing } from "./services/sealing.ts";
 import { createSheetService } from "./services/sheetService.ts";
+import { createStrikeService } from "./services/strikeService.ts";
 import { createWalkReader } from "./services/walkReader.ts";
 import { createWorkshopService } from "./services/workshopService.ts";
 import { createGatewayStandIn } from "./standins/gateway.ts";
@@ -106,6 +107,7 @@ export function createServices(
     auth: { people, nowMs: clock.nowMs },
     handoverService,
     ownerService: createOwnerService({ ...parts, handoverService }),
+    strikeService: createStrikeService(parts),
     bundleService: createBundleService({ ...parts, handoverService }),
     runService,
     boatService: createBoatService({ ...parts, runService }),

@@ -1,10 +1,11 @@
 import { z } from "zod";
 import { sha256Schema } from "../../core/hash/index.ts";
+import { plainText } from "../../core/rig/index.ts";
 import { recordIdSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint, everyone } from "../endpoint.ts";
 import { bundlePreviewSchema, verifiedSchema } from "../schemas.ts";
-import { none, oneDelivery, walkers } from "./shared.ts";
+import { done, none, oneDelivery, walkers } from "./shared.ts";
 
 const bundleTypes = ["application/zip", "application/x-zip-compressed", "application/octet-stream"] as const;
 
@@ -39,6 +40,19 @@ export const bundleEndpoints = {
     body: null,
     answer: null,
     file: "text/csv",
+  }),
+  strike: endpoint({
+    ...addresses.strike,
+    summary: "Strike a buyer's name and signatures, and photos, from a sealed handover; the hashes stay",
+    admits: ["owner"],
+    params: oneDelivery,
+    query: none,
+    body: z.strictObject({
+      person: recordIdSchema,
+      photos: z.array(recordIdSchema).max(200).default([]),
+      reason: plainText(500),
+    }),
+    answer: done,
   }),
   verify: endpoint({
     ...addresses.verify,

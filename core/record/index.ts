@@ -32,6 +32,7 @@ export {
   sealedContentSchema,
   sealedHandoverSchema,
   strikeSchema,
+  struckName,
 } from "./sealed.ts";
 export {
   compareSnapshots,

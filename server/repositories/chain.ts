@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { Op } from "sequelize";
 import { writeJson } from "../../core/hash/index.ts";
-import { firstLink, type SealedContent, writeLink } from "../../core/record/index.ts";
+import { firstLink, type SealedContent, type Strike, writeLink } from "../../core/record/index.ts";
 import type { Entry } from "../../core/walk/index.ts";
 import type { ChainRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -77,6 +77,17 @@ export function createChain({ models }: Database, storeKey: StoreKey) {
     async findContent(number: number, entries: readonly Entry[], transaction?: Transaction): Promise<SealedContent> {
       const [row] = await readAll(models.contents, { where: { number }, limit: 1 }, transaction);
       return row === undefined ? { people: {}, entries: {}, photos: {} } : unpackContent(row.body, entries);
+    },
+    /** Takes out of what its hashes are of what is named here; the hashes stay. The guards let through only what was permitted. */
+    async strike(deliveryId: string, parts: readonly Strike[], transaction: Transaction) {
+      for (const { number, body } of await readAll(models.contents, { where: { deliveryId } }, transaction)) {
+        const packed = JSON.parse(body) as { people: object; photos: object; salts: object };
+        for (const { part, id } of parts) {
+          const table = part === "entry" ? packed.salts : part === "person" ? packed.people : packed.photos;
+          if (id in table) Object.assign(table, { [id]: part === "entry" ? null : { struck: true } });
+        }
+        await models.contents.update({ body: JSON.stringify(packed) }, { where: { number }, transaction });
+      }
     },
     /**
      * Puts a link at the end. Within a transaction of its own store, so that no two are put there at once. Where the store's

@@ -1,7 +1,7 @@
 import { type Model, Op, type WhereOptions } from "sequelize";
 import { z } from "zod";
 import { isoDateSchema } from "../../core/dates/index.ts";
-import { personSchema, type Receipt } from "../../core/record/index.ts";
+import { personSchema, type Receipt, type Strike } from "../../core/record/index.ts";
 import { defaultPlanOptions, type PlanOptions, planOptionsSchema } from "../../core/route/index.ts";
 import { type Entry, owedKinds, recordIdSchema, severities } from "../../core/walk/index.ts";
 import type { DeliveryRow, EntryRow } from "../database/models.ts";
@@ -236,6 +236,28 @@ export function createDeliveries({ models }: Database) {
         if (before !== undefined) remembered.set(deliveryId, addToLog(before, stored));
       });
       return new Map(stored.map(({ entry, receipt }) => [entry.id, receipt]));
+    },
+    /** Of these entries only that they were made stays; a buyer's name is `struckName` from now on. */
+    async strike(
+      deliveryId: string,
+      parts: readonly Strike[],
+      person: string,
+      struckName: string,
+      transaction: Transaction,
+    ) {
+      for (const { part, id } of parts) {
+        if (part !== "entry") continue;
+        const row = await readOne(models.entries, id, transaction);
+        if (row === null) continue;
+        const { delivery, at, by, device } = JSON.parse(row.body) as Entry;
+        const body = JSON.stringify({ id, delivery, at, by, device, kind: "amend", note: struckName });
+        await models.entries.update({ body }, { where: { id }, transaction });
+      }
+      const row = (await readOne(models.deliveries, deliveryId, transaction))!;
+      const buyers = (JSON.parse(row.buyers) as { id: string }[]).map((buyer) =>
+        buyer.id === person ? { ...buyer, name: struckName } : buyer,
+      );
+      await models.deliveries.update({ buyers: JSON.stringify(buyers) }, { where: { id: deliveryId }, transaction });
     },
     /** What is remembered of a delivery is read anew: something of it was struck. */
     forget(deliveryId: string) {

@@ -21,11 +21,19 @@ export function createPhotos({ models }: Database) {
     /** The bytes whose hash is sealed. */
     async findSealed(id: string): Promise<Buffer | null> {
       const row = await models.photos.findByPk(id, { attributes: ["original", "large"] });
-      return row === null ? null : ((row.get("original") ?? row.get("large")) as Buffer);
+      const bytes = row === null ? null : ((row.get("original") ?? row.get("large")) as Buffer);
+      return bytes === null || bytes.length === 0 ? null : bytes;
     },
     async find(id: string, size: "small" | "large"): Promise<Buffer | null> {
       const row = await models.photos.findByPk(id, { attributes: [size] });
-      return row === null ? null : (row.get(size) as Buffer);
+      const bytes = row === null ? null : (row.get(size) as Buffer);
+      // One that was struck is as if it had never come.
+      return bytes === null || bytes.length === 0 ? null : bytes;
+    },
+    /** Its picture is gone; that there was one stays. */
+    async strike(id: string, transaction: Transaction) {
+      const nothing = Buffer.alloc(0);
+      await models.photos.update({ large: nothing, small: nothing, original: null }, { where: { id }, transaction });
     },
     async listFacts(ids: readonly string[], transaction?: Transaction): Promise<SealedPhoto[]> {
       const rows = await readAll(

@@ -76,7 +76,7 @@ const mostSealed = 40;
 export function createWalkReader(parts: Parts) {
   const { database, boats, deliveries, chain, snapshots, packService, rigService, libraryService, clock } = parts;
 
-  const readSeal = createSealReader({ chain, snapshots });
+  const { readSeal, forget } = createSealReader({ chain, snapshots });
 
   const read = async (delivery: DeliveryRecord, boat: BoatRecord, t?: Transaction): Promise<HandoverContext> => {
     const log = await deliveries.readLog(delivery.id, t);
@@ -174,6 +174,8 @@ export function createWalkReader(parts: Parts) {
   return {
     get,
     read,
+    /** Something was struck: what seals open to is read anew. */
+    forget,
     makeFresh,
     keep,
     /** The plan of a handover: of one that has begun as it began, else as it would be now. */
@@ -199,8 +201,11 @@ export type WalkReader = ReturnType<typeof createWalkReader>;
 /** Opens seals of both formats; what was opened is remembered, for a seal does not change. */
 function createSealReader({ chain, snapshots }: Pick<Parts, "chain" | "snapshots">) {
   const remembered = new Map<string, Omit<WalkView, "date" | "readings">>();
-  return async (row: ChainRow, log: WalkLog, t?: Transaction): Promise<Omit<WalkView, "date" | "readings">> => {
-    // A strike changes what a seal opens to; each adds a link.
+  const readSeal = async (
+    row: ChainRow,
+    log: WalkLog,
+    t?: Transaction,
+  ): Promise<Omit<WalkView, "date" | "readings">> => {
     const key = `${row.sha256} ${log.entries.length}`;
     const known = remembered.get(key);
     if (known !== undefined) return known;
@@ -213,6 +218,7 @@ function createSealReader({ chain, snapshots }: Pick<Parts, "chain" | "snapshots
     remembered.set(key, opened);
     return opened;
   };
+  return { readSeal, forget: () => remembered.clear() };
 
   async function openSecond(row: ChainRow, handover: SealedHandover, log: WalkLog, t?: Transaction) {
     const content = await chain.findContent(row.number, log.entries, t);

@@ -64,6 +64,8 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "template-shipped": () => "This template ships with Ravik and stays as it is. Save yours under another name.",
   "link-ended": () => "This address has ended. Ask the yard for a new one; your record is safe with them.",
   "not-sealed": () => "This handover is not signed yet. It can be taken elsewhere once it is sealed.",
+  "first-format": () =>
+    "This record was sealed in the first format, whose seal is over the names themselves. Nothing can be struck from it.",
   "not-a-bundle": (facts) => `This is not a handover that can be taken in: ${String(facts.reason)}.`,
   "already-here": () => "This handover is in the store already. Find its boat by the hull number.",
   unexpected: () => "The server made a mistake and has logged it. Try again; what you marked is kept.",

@@ -33,6 +33,7 @@ import { PhotoRow } from "../../ui/Photos.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
 import { formatClock, formatDayAndYear } from "../../ui/words.ts";
+import { StrikePerson } from "./StrikePerson.tsx";
 
 /** The record: what was explained, given and owed, as sealed, and what was added since. */
 export function RecordScreen() {
@@ -334,6 +335,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
           />
           <OwnerLink delivery={delivery} state={state} />
           <Downloads delivery={delivery} />
+          <StrikePerson delivery={delivery} />
           {cautions.length > 0 && (
             <details>
               <summary className="head min-h-11 font-semibold">
