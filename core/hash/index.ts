@@ -1,2 +1,3 @@
-export { type Hash, hashBytes, hashText, sha256Schema } from "./sha256.ts";
+export { type Hash, hashBytes, hashText } from "./sha256.ts";
+export { sha256Schema } from "./sha256Schema.ts";
 export { hashJson, writeJson } from "./writeJson.ts";

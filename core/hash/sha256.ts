@@ -1,8 +1,5 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
-import { z } from "zod";
-
-export const sha256Schema = z.string().regex(/^[0-9a-f]{64}$/, "must be a SHA-256 in 64 small hex digits");
 
 /** SHA-256 of a text as UTF-8, in small hex digits. The server puts its own, faster one in this place. */
 export type Hash = (text: string) => string;

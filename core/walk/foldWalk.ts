@@ -210,9 +210,14 @@ function isReceivedBefore(a: Entry, b: Entry, sequenceOf: SequenceOf): boolean {
 
 /** In order of when they were taken back, whatever order the entries came in. */
 function listTakenBack(entries: readonly Entry[]): WalkState["takenBack"] {
-  const undos = new Map(entries.flatMap((entry) => (entry.kind === "undo" ? [[entry.ref, entry] as const] : [])));
-  if (undos.size === 0) return [];
-  const signs = new Map(entries.flatMap((entry) => (entry.kind === "sign" ? [[entry.id, entry] as const] : [])));
+  // Folded for every mark: one plain pass, and nothing made where nothing was taken back.
+  const undos = new Map<string, EntryOf<"undo">>();
+  const signs = new Map<string, EntryOf<"sign">>();
+  for (const entry of entries) {
+    if (entry.kind === "undo") undos.set(entry.ref, entry);
+    else if (entry.kind === "sign") signs.set(entry.id, entry);
+  }
+  if (undos.size === 0 || signs.size === 0) return [];
   return [...undos.values()]
     .flatMap((by) => {
       const sign = signs.get(by.ref);

@@ -264,9 +264,9 @@ export function createHandoverService(parts: Parts) {
     /** For a start or a close that names nothing (old tablets): what the walk goes by is made ready, before any transaction. */
     async prepareStart(id: string, sent: readonly Entry[]): Promise<string | null> {
       const mayNeed = sent.some(({ kind }) => kind === "start" || kind === "close");
-      if (!mayNeed) return null;
+      if (!mayNeed || (await deliveries.find(id))?.snapshot != null) return null;
       const context = await get(id);
-      if (context.walk.sealed !== null || context.delivery.snapshot !== null) return null;
+      if (context.walk.sealed !== null) return null;
       const named = await snapshots.findMany(
         sent.flatMap(({ kind, snapshot }) => (kind === "start" ? (snapshot ?? []) : [])),
       );

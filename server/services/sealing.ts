@@ -124,6 +124,7 @@ export function createSealing(parts: Parts) {
     why: SealedAmendment["why"],
     t: Transaction,
   ) => {
+    if (entries.length === 0 && photoIds.length === 0) return;
     const { id } = context.delivery;
     const seal = (await chain.findSeal(id, t))!;
     const earlier = await chain.listAmendments(id, t);
