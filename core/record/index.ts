@@ -32,7 +32,6 @@ export {
   sealedContentSchema,
   sealedHandoverSchema,
   strikeSchema,
-  struckName,
 } from "./sealed.ts";
 export {
   compareSnapshots,

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { isoDateSchema } from "../dates/index.ts";
 import { type Hash, sha256Schema, writeJson } from "../hash/index.ts";
 import { plainText } from "../rig/index.ts";
-import { type Entry, entrySchema, recordIdSchema, ulidSchema } from "../walk/index.ts";
+import { type Entry, entrySchema, recordIdSchema, struckName, ulidSchema } from "../walk/index.ts";
 import { photoFactSchema } from "./handover.ts";
 import { type Snapshot, snapshotSchema } from "./snapshot.ts";
 
@@ -175,8 +175,6 @@ export interface OpenedHandover {
   readonly entries: readonly Entry[];
   readonly photos: readonly SealedPhoto[];
 }
-
-export const struckName = "(struck)";
 
 /** Opens what a seal is over. The snapshots must be those it names. */
 export function openSealed(

@@ -21,3 +21,22 @@ const onlyAdds: ReadonlySet<EntryKind> = new Set<EntryKind>([
  * mark taken back, a signature, gear counted anew) stands beside the record as a later claim and changes nothing.
  */
 export const goesOnFromSeal = (entry: Pick<Entry, "kind">): boolean => onlyAdds.has(entry.kind);
+
+/** What stands in the place of a name, or of an entry's words, that were struck. */
+export const struckName = "(struck)";
+
+/**
+ * What an entry outside the signed record is to it: `struck` where it was part of it and only its hash is left, `uncovered`
+ * where it was here before the seal but not among what was signed, `claim` where it would change what was signed, and
+ * `addition` where it goes on from it. Times are ISO 8601 in UTC; null where it was not received, or nothing is sealed.
+ */
+export function classifyLater(
+  entry: Entry,
+  receivedAt: string | null,
+  sealedAt: string | null,
+): "struck" | "uncovered" | "claim" | "addition" {
+  const wasHere = sealedAt !== null && receivedAt !== null && receivedAt <= sealedAt;
+  if (wasHere && entry.kind === "amend" && entry.note === struckName) return "struck";
+  if (wasHere) return "uncovered";
+  return entry.kind === "undo" || !goesOnFromSeal(entry) ? "claim" : "addition";
+}

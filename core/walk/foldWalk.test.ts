@@ -4,6 +4,7 @@ import { topics as library, makeReady, rigTemplates } from "../../content/index.
 import { listReadyChecks } from "../ready/index.ts";
 import { listTopicsFor } from "../route/index.ts";
 import {
+  classifyLater,
   compareOwed,
   type Entry,
   entrySchema,
@@ -21,6 +22,7 @@ import {
   listWaits,
   marks,
   scoreForgotten,
+  struckName,
 } from "./index.ts";
 import { orderEntries } from "./orderEntries.ts";
 
@@ -371,6 +373,23 @@ describe("after the seal", () => {
     const note: Entry = { ...base(30), kind: "amend", note: "Wrong boat" };
     const undo: Entry = { ...base(31), kind: "undo", ref: note.id };
     expect(foldAfterSeal(sealed, [note, undo]).amendments).toEqual([]);
+  });
+
+  it("is told apart by when it was received, not by the day it bears", () => {
+    const [before, sealedAt, after] = [
+      "2026-05-09T10:00:00.000Z",
+      "2026-05-09T12:00:00.000Z",
+      "2026-05-09T13:00:00.000Z",
+    ];
+    const note: Entry = { ...base(32), kind: "amend", note: "Key sent" };
+    const struck: Entry = { ...note, note: struckName };
+    const undo: Entry = { ...base(33), kind: "undo", ref: note.id };
+    expect(classifyLater(note, after, sealedAt)).toBe("addition");
+    expect(classifyLater(note, before, sealedAt)).toBe("uncovered");
+    expect(classifyLater(undo, after, sealedAt)).toBe("claim");
+    expect(classifyLater(struck, before, sealedAt)).toBe("struck");
+    // Words that anybody may write strike nothing.
+    expect(classifyLater(struck, after, sealedAt)).toBe("addition");
   });
 });
 

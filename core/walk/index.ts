@@ -1,4 +1,4 @@
-export { goesOnFromSeal } from "./afterSeal.ts";
+export { classifyLater, goesOnFromSeal, struckName } from "./afterSeal.ts";
 export {
   countTopics,
   isCovered,

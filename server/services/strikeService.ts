@@ -1,6 +1,6 @@
 import { writeJson } from "../../core/hash/index.ts";
-import { type SealedAmendment, type Strike, struckName } from "../../core/record/index.ts";
-import type { Entry } from "../../core/walk/index.ts";
+import type { SealedAmendment, Strike } from "../../core/record/index.ts";
+import { type Entry, struckName } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";

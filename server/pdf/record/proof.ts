@@ -2,11 +2,11 @@ import type { Content, TableCell } from "pdfmake/interfaces";
 import type { Delivery } from "../../../api/index.ts";
 import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
 import {
+  classifyLater,
   type Entry,
   type EntryOf,
   findSignature,
   formatEntry,
-  goesOnFromSeal,
   isTimeDoubtful,
   type SignRole,
   type WalkState,
@@ -145,15 +145,19 @@ export function amendmentPart({ delivery, added, nameOf, dayOf }: Sheet): Conten
 }
 
 /** What an addition is to the sealed record, and whether its time can be so. */
-function describeClaim({ id, kind, at }: Entry, { receipts, seal }: Delivery, dayOf: Sheet["dayOf"]): string {
-  const receivedAt = receipts[id]?.receivedAt ?? null;
-  const isUncovered = seal !== null && receivedAt !== null && receivedAt <= seal.sealedAt;
-  const changes = kind === "undo" || !goesOnFromSeal({ kind });
-  return [
-    isTimeDoubtful(at, receivedAt) ? `\nthe device's own time; received ${dayOf(receivedAt!)}` : "",
-    isUncovered ? "\nnot covered by the signatures" : changes ? "\na later claim: what was signed stays as it is" : "",
-  ].join("");
+function describeClaim(entry: Entry, { receipts, seal }: Delivery, dayOf: Sheet["dayOf"]): string {
+  const receivedAt = receipts[entry.id]?.receivedAt ?? null;
+  const isDoubtful = isTimeDoubtful(entry.at, receivedAt);
+  const time = isDoubtful ? `\nthe device's own time; received ${dayOf(receivedAt!)}` : "";
+  return time + claimWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null)];
 }
+
+const claimWords = {
+  struck: "\nits hash stays in the signed record",
+  uncovered: "\nnot covered by the signatures",
+  claim: "\na later claim: what was signed stays as it is",
+  addition: "",
+};
 
 const signWords: Record<SignRole, string> = {
   buyer: "The marks above are right, the gear was received, and I know what is owed.",

@@ -5,11 +5,11 @@ import type { Delivery } from "../../../api/index.ts";
 import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
 import { systemNames, systems } from "../../../core/topic/index.ts";
 import {
+  classifyLater,
   countTopics,
   type Entry,
   foldWalk,
   formatEntry,
-  goesOnFromSeal,
   isTimeDoubtful,
   listDisputed,
   listHands,
@@ -417,16 +417,20 @@ function splitAtSeal({ seal, added, receipts, entries: known }: Delivery, entrie
 }
 
 /** When something was added, whether that can be so, and what it is to the sealed record. */
-function describeLater({ receipts, seal }: Delivery, { id, kind, at }: Entry) {
-  const receivedAt = receipts[id]?.receivedAt ?? null;
-  const when = isTimeDoubtful(at, receivedAt)
-    ? `${formatDayAndYear((receivedAt ?? at).slice(0, 10))} (the device says ${formatDayAndYear(at.slice(0, 10))})`
-    : formatDayAndYear(at.slice(0, 10));
-  const isUncovered = seal !== null && receivedAt !== null && receivedAt <= seal.sealedAt;
-  const changes = kind === "undo" || !goesOnFromSeal({ kind });
-  const how = isUncovered ? "not covered by the signatures" : changes ? "a later claim; the signed record stays" : null;
-  return { when, how };
+function describeLater({ receipts, seal }: Delivery, entry: Entry) {
+  const receivedAt = receipts[entry.id]?.receivedAt ?? null;
+  const when = isTimeDoubtful(entry.at, receivedAt)
+    ? `${formatDayAndYear((receivedAt ?? entry.at).slice(0, 10))} (the device says ${formatDayAndYear(entry.at.slice(0, 10))})`
+    : formatDayAndYear(entry.at.slice(0, 10));
+  return { when, how: laterWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null)] };
 }
+
+const laterWords = {
+  struck: "its hash stays in the signed record",
+  uncovered: "not covered by the signatures",
+  claim: "a later claim; the signed record stays",
+  addition: null,
+};
 
 const hasAny = (topic: string, state: WalkState) =>
   state.topics.has(topic) || state.reasons.has(topic) || state.remote.has(topic);
