@@ -201,6 +201,9 @@ async function createClosing(session: Session, n: number): Promise<Closing> {
   return { delivery, photos, entries: tellWalk(described, tale) };
 }
 
+/** A closing with its photos takes about as long, so that a kill falls anywhere in it or in the one after. */
+const mostMsOfClosing = 600;
+
 /** Kills while signed handovers and their photos are on their way; in the end every one of them is sealed. */
 async function soakSealing() {
   const closings: Closing[] = [];
@@ -214,16 +217,16 @@ async function soakSealing() {
     closings.push(mine);
     open.push(mine);
     // At any moment of what follows.
-    const timer = setTimeout(() => child.kill("SIGKILL"), Math.random() * 400);
+    const timer = setTimeout(() => child.kill("SIGKILL"), Math.random() * mostMsOfClosing);
     const still: Closing[] = [];
-    for (const closing of open) {
+    for (const closing of open.toReversed()) {
       try {
         await sendClosing(session, closing);
       } catch {
         still.push(closing);
       }
     }
-    open = still;
+    open = still.toReversed();
     child.kill("SIGKILL");
     clearTimeout(timer);
     await isDead;

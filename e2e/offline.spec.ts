@@ -159,3 +159,50 @@ test("another day's walk is saved for offline, and opens, goes on and is made re
   await context.setOffline(false);
   await expect(page.getByText(/^All synced/)).toBeVisible({ timeout: 30_000 });
 });
+
+test("a record is verified without signal, from a cold start: as JSON, as zip with its photos, and altered", async ({
+  page,
+  context,
+  store,
+}) => {
+  await signIn(page, store, "Nessa Quill");
+  await expect(page.getByText("saved on this tablet").first()).toBeVisible({ timeout: 20_000 });
+  const fetchBytes = async (name: string) =>
+    (await page.request.get(`${store.address}/api/deliveries/d-w097/${name}`)).body();
+  const [json, zip] = [await fetchBytes("bundle.json"), await fetchBytes("bundle.zip")];
+  await context.setOffline(true);
+  await page.close({ runBeforeUnload: false });
+
+  const cold = await context.newPage();
+  await cold.goto(`${store.address}/verify`);
+  const choose = (name: string, buffer: Buffer) =>
+    cold.locator('input[type="file"]').setInputFiles({ name, mimeType: "application/octet-stream", buffer });
+  await choose("record.json", json);
+  await expect(cold.getByText("Intact: this is what was sealed.")).toBeVisible();
+  await choose("nonsense.json", Buffer.from('{"entries": [null]}'));
+  await expect(cold.getByRole("alert")).toBeVisible();
+  await choose("record.zip", zip);
+  await expect(cold.getByText("Intact: this is what was sealed.")).toBeVisible();
+  await choose("altered.json", Buffer.from(json.toString().replace(/"mark":\s*"(did|told)"/, '"mark":"later"')));
+  await expect(cold.getByText("▲ This is not what was sealed.")).toBeVisible();
+});
+
+test("a session that has run out locks a saved walk and keeps what was made in it", async ({
+  page,
+  context,
+  store,
+}) => {
+  await goOut(page, context, store);
+  await startWalk(page, store);
+  await walkOn(page, 2);
+  await context.clearCookies();
+  await context.setOffline(false);
+  await page.goto(`${store.address}/`);
+  await expect(page.getByRole("button", { name: /Nessa Quill/ })).toBeVisible({ timeout: 20_000 });
+  await signIn(page, store, "Nessa Quill");
+  await page.goto(walkAddress(store));
+  await expect(tally(page)).toHaveText(/^2 of/);
+  await expect(page.getByText(/All synced/)).toBeVisible({ timeout: 30_000 });
+  const { entries } = await (await page.request.get(`${store.address}/api/deliveries/d-w118`)).json();
+  expect(entries.filter(({ kind }: { kind: string }) => kind === "mark")).toHaveLength(2);
+});

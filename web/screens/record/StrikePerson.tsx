@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
+import { struckName } from "../../../core/walk/index.ts";
 import { ask } from "../../app/client.ts";
 import { deliveryQuery, queryClient } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
@@ -11,10 +12,12 @@ import { readPlain } from "../../ui/readPlain.ts";
 /** A buyer's name and signatures, and all photos if wished, taken out of a sealed record for good; the rest still verifies. */
 export function StrikePerson({ delivery }: { delivery: Delivery }) {
   const me = useMe();
-  const [person, setPerson] = useState(delivery.buyers[0]!.id);
+  const buyers = delivery.buyers.filter(({ name }) => name !== struckName);
+  const [chosen, setChosen] = useState<string | null>(null);
   const [withPhotos, setWithPhotos] = useState(false);
   const [reason, setReason] = useState("");
   const [isSure, setSure] = useState(false);
+  const { id: person, name } = buyers.find(({ id }) => id === chosen) ?? buyers[0] ?? { id: "", name: "" };
   const strike = useMutation({
     mutationFn: () => {
       const photos = delivery.entries.flatMap((entry) => (entry.kind === "photo" ? [entry.photo] : []));
@@ -23,12 +26,12 @@ export function StrikePerson({ delivery }: { delivery: Delivery }) {
     },
     onSuccess: () => {
       setSure(false);
+      setReason("");
       return queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey });
     },
   });
   // A record of the first format has no key: its seal is over the names themselves.
-  if (me.role !== "owner" || delivery.seal === null || delivery.seal.key === null) return null;
-  const name = delivery.buyers.find(({ id }) => id === person)?.name ?? person;
+  if (me.role !== "owner" || delivery.seal === null || delivery.seal.key === null || buyers.length === 0) return null;
   return (
     <details>
       <summary className="head flex min-h-11 items-center font-semibold">Strike personal data</summary>
@@ -50,12 +53,12 @@ export function StrikePerson({ delivery }: { delivery: Delivery }) {
           <select
             value={person}
             onChange={(event) => {
-              setPerson(event.target.value);
+              setChosen(event.target.value);
               setSure(false);
             }}
             className="mt-1 block min-h-11 w-full rounded-md border border-soft bg-panel px-2"
           >
-            {delivery.buyers.map((buyer) => (
+            {buyers.map((buyer) => (
               <option key={buyer.id} value={buyer.id}>
                 {buyer.name}
               </option>
@@ -67,7 +70,10 @@ export function StrikePerson({ delivery }: { delivery: Delivery }) {
             type="checkbox"
             className="size-6 accent-helm"
             checked={withPhotos}
-            onChange={(event) => setWithPhotos(event.target.checked)}
+            onChange={(event) => {
+              setWithPhotos(event.target.checked);
+              setSure(false);
+            }}
           />
           All photos too
         </label>
@@ -82,7 +88,8 @@ export function StrikePerson({ delivery }: { delivery: Delivery }) {
         </label>
         {isSure && (
           <p role="alert" className="border-l-4 border-magenta pl-3 text-magenta">
-            ▲ {name} is struck from this record for good. It cannot be undone.
+            ▲ {withPhotos ? `${name} and all photos are` : `${name} is`} struck from this record for good. It cannot be
+            undone.
           </p>
         )}
         <Button type="submit" look={isSure ? "person" : "plain"} disabled={reason.trim() === "" || strike.isPending}>

@@ -1,6 +1,5 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { type Remote, wrap } from "comlink";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import type { AnswerOf, Endpoints, TemplateLine } from "../../../api/index.ts";
 import { readHullNumber } from "../../../core/rig/index.ts";
@@ -14,6 +13,7 @@ import { FileButton } from "../../ui/FileButton.tsx";
 import { PickField } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import type { StockFile, StockWorker } from "../../workers/stock.ts";
+import { useWorker } from "../../workers/useWorker.ts";
 import { StockRows } from "./StockRows.tsx";
 
 const fieldNames: Record<StockField, string> = {
@@ -50,7 +50,7 @@ interface StockProps {
 }
 
 function Stock({ templates, boats }: StockProps) {
-  const worker = useStockWorker();
+  const worker = useWorker<StockWorker>(createStockWorker);
   const [file, setFile] = useState<StockFile | null>(null);
   const [mapping, setMapping] = useState<StockMapping | null>(null);
   const [unit, setUnit] = useState<LengthUnit>("m");
@@ -171,15 +171,4 @@ function Stock({ templates, boats }: StockProps) {
   );
 }
 
-/** The worker that holds the file; made at its first use, ended with the screen. */
-function useStockWorker(): () => Remote<StockWorker> {
-  const held = useRef<{ worker: Worker; remote: Remote<StockWorker> } | null>(null);
-  useEffect(() => () => held.current?.worker.terminate(), []);
-  return () => {
-    if (held.current === null) {
-      const worker = new Worker(new URL("../../workers/stock.ts", import.meta.url), { type: "module" });
-      held.current = { worker, remote: wrap<StockWorker>(worker) };
-    }
-    return held.current.remote;
-  };
-}
+const createStockWorker = () => new Worker(new URL("../../workers/stock.ts", import.meta.url), { type: "module" });

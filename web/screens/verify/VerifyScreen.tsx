@@ -1,25 +1,25 @@
 import { useMutation } from "@tanstack/react-query";
-import { wrap } from "comlink";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import type { VerifiedSheet } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { FileButton } from "../../ui/FileButton.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { count, formatDayAndYear } from "../../ui/words.ts";
+import { useWorker } from "../../workers/useWorker.ts";
 import type { VerifyWorker } from "../../workers/verify.ts";
 import { type FileVerdict, verifyFile } from "./verifyFile.ts";
+
+const createVerifyWorker = () => new Worker(new URL("../../workers/verify.ts", import.meta.url), { type: "module" });
 
 /** Is this handover file still what was sealed? Anybody may ask; the answer is worked out in the browser. */
 export function VerifyScreen() {
   const [name, setName] = useState("");
-  const worker = useRef<Worker | null>(null);
-  useEffect(() => () => worker.current?.terminate(), []);
+  const getWorker = useWorker<VerifyWorker>(createVerifyWorker);
   const verify = useMutation({
     mutationFn: async (file: File): Promise<FileVerdict> => {
       if (!("Worker" in globalThis)) return verifyFile(new Uint8Array(await file.arrayBuffer()));
-      worker.current ??= new Worker(new URL("../../workers/verify.ts", import.meta.url), { type: "module" });
-      return wrap<VerifyWorker>(worker.current).verify(file);
+      return getWorker().verify(file);
     },
     // What this store knows of it is more than the file alone can say; whoever is not signed in does without.
     onSuccess: (verdict) => ("verified" in verdict ? compare.mutate(verdict.value) : compare.reset()),

@@ -31,9 +31,14 @@ function verifyText(bytes: Uint8Array, photos?: ReadonlyMap<string, string>): Fi
   } catch {
     return fault("It is not JSON. A handover file is exported from its record: Bundle, JSON or zip.");
   }
+  if (!isOfRavik(value)) return fault("It is JSON, but not a handover: nothing in it says that it is one.");
   const verified = verifyBundle(value, undefined, photos === undefined ? {} : { photos });
   return { value, verified: { ...verified, says: verified.differences.map(formatDifference) } };
 }
+
+/** Whether it says of itself that it is a record or a bundle, of whatever number: one that does may have been altered. */
+const isOfRavik = (value: unknown): boolean =>
+  /^ravik\.(bundle|handover)\//.test(String((value as { format?: unknown } | null)?.format));
 
 function verifyZip(bytes: Uint8Array): FileVerdict {
   const files = new Map<string, Uint8Array>();

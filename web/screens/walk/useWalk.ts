@@ -1,5 +1,4 @@
-import { wrap } from "comlink";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useMemo, useRef, useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
 import type { RouteVisit } from "../../../core/route/index.ts";
 import { findTopicStation, type Topic } from "../../../core/topic/index.ts";
@@ -8,6 +7,7 @@ import { useMe } from "../../app/useMe.ts";
 import type { NewEntry } from "../../offline/syncQueue.ts";
 import { syncQueue, useWalkState } from "../../offline/useSync.ts";
 import type { RerouteWorker } from "../../workers/reroute.ts";
+import { useWorker } from "../../workers/useWorker.ts";
 
 export interface Step {
   readonly topic: Topic;
@@ -155,21 +155,15 @@ export function useWalk(delivery: Delivery): Walk {
   };
 }
 
+const createRerouteWorker = () => new Worker(new URL("../../workers/reroute.ts", import.meta.url), { type: "module" });
+
 /** Asks, beside the page, for the order of what is left once `marked` is marked, from a station on. */
 function useReroute({ rig, topics, plan }: Delivery, state: WalkState) {
-  const worker = useRef<Worker | null>(null);
-  useEffect(
-    () => () => {
-      worker.current?.terminate();
-      worker.current = null;
-    },
-    [],
-  );
+  const getWorker = useWorker<RerouteWorker>(createRerouteWorker);
   return async (marked: string, from: string): Promise<RouteVisit[] | null> => {
-    worker.current ??= new Worker(new URL("../../workers/reroute.ts", import.meta.url), { type: "module" });
     const planned = new Set(plan.visits.flatMap((visit) => visit.topics));
     const left = topics.filter(({ id }) => planned.has(id) && id !== marked && !state.topics.has(id));
-    return wrap<RerouteWorker>(worker.current).reroute(rig, left, plan.style, from);
+    return getWorker().reroute(rig, left, plan.style, from);
   };
 }
 
