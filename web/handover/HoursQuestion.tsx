@@ -51,7 +51,7 @@ interface QuestionProps {
   readonly onLeave: () => void;
 }
 
-/** Hours that fall or leap: what stands behind them, in one touch. */
+/** Hours that fall or leap: why, in one touch. */
 export function HoursQuestion({ question, meter, isBusy, onAnswer, onLeave }: QuestionProps) {
   const { code, got, before, on, isFirst = false } = question;
   return (

@@ -54,7 +54,7 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
         {address !== null && (
           <p className="mt-2 border-l-4 border-helm pl-3">
             {wasSent && <strong className="block">Sent to {buyers}.</strong>}
-            <span className="text-soft">Shown once, for only its hash is kept:</span>
+            <span className="text-soft">Copy it now: it cannot be shown again.</span>
             <br />
             <a
               href={address}

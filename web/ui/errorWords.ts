@@ -30,7 +30,7 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "hours-fall": (facts) =>
     `${String(facts.got)} h does not fit: ${String(facts.before)} h was read on ${String(facts.on)}. Correct it, or say why.`,
   "hours-leap": (facts) =>
-    `${String(facts.got)} h is ${Number(facts.perDay).toFixed(0)} h a day since ${String(facts.before)} h on ${String(facts.on)}. Correct it, or say what stands behind it.`,
+    `${String(facts.got)} h is ${Number(facts.perDay).toFixed(0)} h a day since ${String(facts.before)} h on ${String(facts.on)}. Correct it, or say why.`,
   "before-delivery": (facts) =>
     `${String(facts.got)} is before the boat was handed over (${String(facts.inService)}). Choose that day or later.`,
   "pack-used": (facts) =>
