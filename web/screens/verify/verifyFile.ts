@@ -32,6 +32,8 @@ function verifyText(bytes: Uint8Array, photos?: ReadonlyMap<string, string>): Fi
     return fault("It is not JSON. A handover file is exported from its record: Bundle, JSON or zip.");
   }
   if (!isOfRavik(value)) return fault("It is JSON, but not a handover: nothing in it says that it is one.");
+  if (!isOfKnownNumber(value))
+    return fault("It is of a format that this version does not know. Update Ravik and try again.");
   const verified = verifyBundle(value, undefined, photos === undefined ? {} : { photos });
   return { value, verified: { ...verified, says: verified.differences.map(formatDifference) } };
 }
@@ -39,6 +41,8 @@ function verifyText(bytes: Uint8Array, photos?: ReadonlyMap<string, string>): Fi
 /** Whether it says of itself that it is a record or a bundle, of whatever number: one that does may have been altered. */
 const isOfRavik = (value: unknown): boolean =>
   /^ravik\.(bundle|handover)\//.test(String((value as { format?: unknown } | null)?.format));
+
+const isOfKnownNumber = (value: unknown): boolean => /\/[12]$/.test(String((value as { format: unknown }).format));
 
 function verifyZip(bytes: Uint8Array): FileVerdict {
   const files = new Map<string, Uint8Array>();
