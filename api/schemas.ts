@@ -82,6 +82,8 @@ export const deliverySchema = z.strictObject({
   seal: sealSchema.nullable(),
   /** Of a sealed handover: the entries that were added to it since, or came late. */
   added: z.array(ulidSchema),
+  /** Of these, those of which only the hash is left: a person's data was struck. */
+  struck: z.array(ulidSchema),
   /** The owner's private page, where there is one; with `isRemote` the walk itself is on it. */
   link: z.strictObject({ madeAt: z.iso.datetime(), isRemote: z.boolean() }).nullable(),
 });

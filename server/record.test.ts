@@ -410,10 +410,19 @@ describe("a person's data", () => {
     expect((await strike(odile)).status).toBe(200);
     const after = await read(made.id);
     expect(after.buyers.map(({ name }) => name)).toEqual(["(struck)", "Ana Anselm"]);
+    // Not by their words: a note that says "(struck)" is a note.
+    expect(after.struck.length).toBeGreaterThan(0);
+    expect(after.added).toEqual(expect.arrayContaining(after.struck));
+    await post(made.id, [make(made.id, { kind: "amend", note: "(struck)" })]);
+    expect((await read(made.id)).struck).toEqual(after.struck);
     const bundle = (await nessa.get(`/api/deliveries/${made.id}/bundle.json`)).body;
     expect(JSON.stringify(bundle)).not.toContain("Dov Anselm");
     expect(verifyBundle(bundle, hashText)).toMatchObject({ isIntact: true, sha256: seal.sha256 });
-    expect(bundle.amendments.at(-1).amendment).toMatchObject({ why: "struck", struck: { by: "odile" } });
+    expect(bundle.amendments.map(({ amendment }: { amendment: { why: string } }) => amendment.why)).toEqual([
+      "struck",
+      "added",
+    ]);
+    expect(bundle.amendments[0].amendment.struck).toMatchObject({ by: "odile" });
     expect((await nessa.get(`/api/deliveries/${made.id}/record.pdf`)).status).toBe(200);
     // Only what was named: the guards hold for all the rest.
     await expect(sql(`UPDATE entries SET body = '{}' WHERE deliveryId = '${made.id}'`)).rejects.toThrow();

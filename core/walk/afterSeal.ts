@@ -26,17 +26,18 @@ export const goesOnFromSeal = (entry: Pick<Entry, "kind">): boolean => onlyAdds.
 export const struckName = "(struck)";
 
 /**
- * What an entry outside the signed record is to it: `struck` where it was part of it and only its hash is left, `uncovered`
- * where it was here before the seal but not among what was signed, `claim` where it would change what was signed, and
- * `addition` where it goes on from it. Times are ISO 8601 in UTC; null where it was not received, or nothing is sealed.
+ * What an entry outside the signed record is to it: `struck` where only its hash is left, `uncovered` where it was here
+ * before the seal but not among what was signed, `claim` where it would change what was signed, and `addition` where it
+ * goes on from it. Times are ISO 8601 in UTC; null where it was not received, or nothing is sealed. `isStruck` is the
+ * store's to say: words that anybody may write strike nothing.
  */
 export function classifyLater(
   entry: Entry,
   receivedAt: string | null,
   sealedAt: string | null,
+  isStruck: boolean,
 ): "struck" | "uncovered" | "claim" | "addition" {
-  const wasHere = sealedAt !== null && receivedAt !== null && receivedAt <= sealedAt;
-  if (wasHere && entry.kind === "amend" && entry.note === struckName) return "struck";
-  if (wasHere) return "uncovered";
+  if (isStruck) return "struck";
+  if (sealedAt !== null && receivedAt !== null && receivedAt <= sealedAt) return "uncovered";
   return entry.kind === "undo" || !goesOnFromSeal(entry) ? "claim" : "addition";
 }

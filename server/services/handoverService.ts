@@ -204,6 +204,7 @@ export function createHandoverService(parts: Parts) {
             ? null
             : { sha256: sealed.row.sha256, sealedAt: sealed.row.at, number: sealed.row.number, key: sealed.row.key },
         added: listLater(context).map((entry) => entry.id),
+        struck: sealed === null ? [] : await deliveries.listStruck(id),
         link: link === null ? null : { madeAt: link.madeAt, isRemote: link.isRemote === 1 },
       };
     },

@@ -65,6 +65,7 @@ function createDelivery(): Delivery {
     entries: [],
     seal: null,
     added: [],
+    struck: [],
     link: null,
   };
 }

@@ -145,11 +145,11 @@ export function amendmentPart({ delivery, added, nameOf, dayOf }: Sheet): Conten
 }
 
 /** What an addition is to the sealed record, and whether its time can be so. */
-function describeClaim(entry: Entry, { receipts, seal }: Delivery, dayOf: Sheet["dayOf"]): string {
+function describeClaim(entry: Entry, { receipts, seal, struck }: Delivery, dayOf: Sheet["dayOf"]): string {
   const receivedAt = receipts[entry.id]?.receivedAt ?? null;
   const isDoubtful = isTimeDoubtful(entry.at, receivedAt);
   const time = isDoubtful ? `\nthe device's own time; received ${dayOf(receivedAt!)}` : "";
-  return time + claimWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null)];
+  return time + claimWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null, struck.includes(entry.id))];
 }
 
 const claimWords = {

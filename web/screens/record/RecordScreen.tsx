@@ -1,16 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
 import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
 import { systemNames, systems } from "../../../core/topic/index.ts";
 import {
-  classifyLater,
   countTopics,
   type Entry,
   foldWalk,
-  formatEntry,
-  isTimeDoubtful,
   listDisputed,
   listHands,
   listOwed,
@@ -22,17 +18,18 @@ import { addressOf } from "../../app/client.ts";
 import { deliveryQuery } from "../../app/queries.ts";
 import { OwnerLink } from "../../handover/OwnerLink.tsx";
 import { useNews } from "../../offline/useNews.ts";
-import { syncQueue, useEntries, useWalkState } from "../../offline/useSync.ts";
+import { useEntries, useWalkState } from "../../offline/useSync.ts";
 import { OwedList } from "../../owed/OwedList.tsx";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeliveryPlan } from "../../plan/DeliveryPlan.tsx";
-import { Button, linkLook } from "../../ui/Button.tsx";
+import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
 import { PhotoRow } from "../../ui/Photos.tsx";
-import { readPlain } from "../../ui/readPlain.ts";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
 import { formatClock, formatDayAndYear } from "../../ui/words.ts";
+import { AddedSince } from "./AddedSince.tsx";
+import { Downloads } from "./Downloads.tsx";
 import { StrikePerson } from "./StrikePerson.tsx";
 
 /** The record: what was explained, given and owed, as sealed, and what was added since. */
@@ -66,7 +63,6 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
   const onPlan = new Set(
     [...delivery.plan.visits, ...(delivery.plan.second?.visits ?? [])].flatMap((visit) => visit.topics),
   );
-  const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)?.title ?? id;
   return (
     <BoatPage plan={<DeliveryPlan delivery={delivery} state={state} />}>
       <div className="flex flex-wrap items-start justify-between gap-3">
@@ -324,15 +320,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
               ))}
             </div>
           </section>
-          <Added
-            delivery={delivery}
-            added={later.map((entry) => ({
-              id: entry.id,
-              by: nameOf(entry.by),
-              note: formatEntry(entry, delivery, titleOf),
-              ...describeLater(delivery, entry),
-            }))}
-          />
+          <AddedSince delivery={delivery} later={later} nameOf={nameOf} />
           <OwnerLink delivery={delivery} state={state} />
           <Downloads delivery={delivery} />
           <StrikePerson delivery={delivery} />
@@ -360,48 +348,6 @@ const roleWords = { buyer: "buyer", staff: "walked it", countersign: "witness" }
 
 const personName = ({ buyers }: Delivery, id: string) => buyers.find((buyer) => buyer.id === id)?.name ?? id;
 
-/** The record as files: to be shown to anyone, and to be verified. */
-function Downloads({ delivery }: { delivery: Delivery }) {
-  const address = (name: "bundle" | "bundleZip" | "marksCsv" | "packPdf") => addressOf(name, { delivery: delivery.id });
-  const files: [string, string][] = [
-    ...(delivery.seal === null
-      ? []
-      : ([
-          [address("bundle"), "Bundle, JSON"],
-          [address("bundleZip"), "Bundle with photos, zip"],
-        ] as [string, string][])),
-    [address("marksCsv"), "Marks, CSV"],
-    [`${address("packPdf")}?paper=letter`, "Owner pack, PDF"],
-    [`${address("packPdf")}?paper=letter&layout=two-up`, "Owner pack, two a sheet"],
-  ];
-  return (
-    <section aria-labelledby="files">
-      <h2 id="files" className="text-lg font-bold">
-        To take away
-      </h2>
-      <ul className="border-t border-ink">
-        {files.map(([to, says]) => (
-          <li key={to} className="border-b border-rule">
-            <a href={to} target="_blank" rel="noreferrer" className="inline-flex min-h-11 items-center underline">
-              {says}
-            </a>
-          </li>
-        ))}
-      </ul>
-      {delivery.seal !== null && (
-        <Link to="/verify" className="inline-flex min-h-11 items-center underline">
-          Verify a file
-        </Link>
-      )}
-    </section>
-  );
-}
-
-interface AddedProps {
-  readonly delivery: Delivery;
-  readonly added: readonly { id: string; by: string; note: string; when: string; how: string | null }[];
-}
-
 /** The sealed entries and, in the order of their coming, those that came after or were not covered. */
 function splitAtSeal({ seal, added, receipts, entries: known }: Delivery, entries: readonly Entry[]) {
   if (seal === null) return { sealedEntries: entries, later: [] };
@@ -416,89 +362,5 @@ function splitAtSeal({ seal, added, receipts, entries: known }: Delivery, entrie
   };
 }
 
-/** When something was added, whether that can be so, and what it is to the sealed record. */
-function describeLater({ receipts, seal }: Delivery, entry: Entry) {
-  const receivedAt = receipts[entry.id]?.receivedAt ?? null;
-  const when = isTimeDoubtful(entry.at, receivedAt)
-    ? `${formatDayAndYear((receivedAt ?? entry.at).slice(0, 10))} (the device says ${formatDayAndYear(entry.at.slice(0, 10))})`
-    : formatDayAndYear(entry.at.slice(0, 10));
-  return { when, how: laterWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null)] };
-}
-
-const laterWords = {
-  struck: "its hash stays in the signed record",
-  uncovered: "not covered by the signatures",
-  claim: "a later claim; the signed record stays",
-  addition: null,
-};
-
 const hasAny = (topic: string, state: WalkState) =>
   state.topics.has(topic) || state.reasons.has(topic) || state.remote.has(topic);
-
-const aNote = "a note";
-const anything = "a call";
-
-/** What was said after signing, and a line to say more. */
-function Added({ delivery, added }: AddedProps) {
-  const [note, setNote] = useState("");
-  const [about, setAbout] = useState(aNote);
-  if (delivery.seal === null) return null;
-  return (
-    <section aria-labelledby="added">
-      <h2 id="added" className="text-lg font-bold">
-        Added since
-      </h2>
-      <ul className="border-t border-ink">
-        {added.map(({ id, by, note: said, when, how }) => (
-          <li key={id} className="border-b border-rule py-1.5">
-            {said}{" "}
-            <span className="text-soft">
-              {by}, {when}
-            </span>
-            {how !== null && <span className="block text-sm text-amber">◷ {how}</span>}
-          </li>
-        ))}
-      </ul>
-      <form
-        className="mt-2 flex flex-wrap gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          const said = note.trim();
-          if (said === "") return;
-          const isCall = about !== aNote;
-          void syncQueue.add(
-            delivery.id,
-            isCall
-              ? { kind: "call", topic: about === anything ? null : about, note: said }
-              : { kind: "amend", note: said },
-          );
-          setNote("");
-        }}
-      >
-        <select
-          aria-label="What it is"
-          value={about}
-          onChange={(event) => setAbout(event.target.value)}
-          className="min-h-11 max-w-full rounded-md border border-soft bg-panel px-2"
-        >
-          <option value={aNote}>A note</option>
-          <option value={anything}>They rang</option>
-          {delivery.topics.map(({ id, title }) => (
-            <option key={id} value={id}>
-              They rang about: {title}
-            </option>
-          ))}
-        </select>
-        <input
-          aria-label="A note to add to the record"
-          value={note}
-          maxLength={1000}
-          onChange={(event) => setNote(readPlain(event))}
-          placeholder="A note, added beside the seal"
-          className="min-h-11 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
-        />
-        <Button type="submit">Add</Button>
-      </form>
-    </section>
-  );
-}

@@ -1,0 +1,103 @@
+import { useState } from "react";
+import type { Delivery } from "../../../api/index.ts";
+import { classifyLater, type Entry, formatEntry, isTimeDoubtful } from "../../../core/walk/index.ts";
+import { syncQueue } from "../../offline/useSync.ts";
+import { Button } from "../../ui/Button.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
+import { formatDayAndYear } from "../../ui/words.ts";
+
+interface AddedProps {
+  readonly delivery: Delivery;
+  /** What came after the seal or was not covered by it, in the order of its coming. */
+  readonly later: readonly Entry[];
+  readonly nameOf: (id: string) => string;
+}
+
+const aNote = "a note";
+const anything = "a call";
+
+/** What was said after signing, and a line to say more. */
+export function AddedSince({ delivery, later, nameOf }: AddedProps) {
+  const [note, setNote] = useState("");
+  const [about, setAbout] = useState(aNote);
+  if (delivery.seal === null) return null;
+  const struck = new Set(delivery.struck);
+  const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)?.title ?? id;
+  return (
+    <section aria-labelledby="added">
+      <h2 id="added" className="text-lg font-bold">
+        Added since
+      </h2>
+      <ul className="border-t border-ink">
+        {later.map((entry) => {
+          const { when, how } = describeLater(delivery, entry, struck.has(entry.id));
+          return (
+            <li key={entry.id} className="border-b border-rule py-1.5">
+              {formatEntry(entry, delivery, titleOf)}{" "}
+              <span className="text-soft">
+                {nameOf(entry.by)}, {when}
+              </span>
+              {how !== null && <span className="block text-sm text-amber">◷ {how}</span>}
+            </li>
+          );
+        })}
+      </ul>
+      <form
+        className="mt-2 flex flex-wrap gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          const said = note.trim();
+          if (said === "") return;
+          const isCall = about !== aNote;
+          void syncQueue.add(
+            delivery.id,
+            isCall
+              ? { kind: "call", topic: about === anything ? null : about, note: said }
+              : { kind: "amend", note: said },
+          );
+          setNote("");
+        }}
+      >
+        <select
+          aria-label="What it is"
+          value={about}
+          onChange={(event) => setAbout(event.target.value)}
+          className="min-h-11 max-w-full rounded-md border border-soft bg-panel px-2"
+        >
+          <option value={aNote}>A note</option>
+          <option value={anything}>They rang</option>
+          {delivery.topics.map(({ id, title }) => (
+            <option key={id} value={id}>
+              They rang about: {title}
+            </option>
+          ))}
+        </select>
+        <input
+          aria-label="A note to add to the record"
+          value={note}
+          maxLength={1000}
+          onChange={(event) => setNote(readPlain(event))}
+          placeholder="A note, added beside the seal"
+          className="min-h-11 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
+        />
+        <Button type="submit">Add</Button>
+      </form>
+    </section>
+  );
+}
+
+/** When something was added, whether that can be so, and what it is to the sealed record. */
+function describeLater({ receipts, seal }: Delivery, entry: Entry, isStruck: boolean) {
+  const receivedAt = receipts[entry.id]?.receivedAt ?? null;
+  const when = isTimeDoubtful(entry.at, receivedAt)
+    ? `${formatDayAndYear((receivedAt ?? entry.at).slice(0, 10))} (the device says ${formatDayAndYear(entry.at.slice(0, 10))})`
+    : formatDayAndYear(entry.at.slice(0, 10));
+  return { when, how: laterWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null, isStruck)] };
+}
+
+const laterWords = {
+  struck: "its hash stays in the signed record",
+  uncovered: "not covered by the signatures",
+  claim: "a later claim; the signed record stays",
+  addition: null,
+};
