@@ -206,3 +206,59 @@ test("a session that has run out locks a saved walk and keeps what was made in i
   const { entries } = await (await page.request.get(`${store.address}/api/deliveries/d-w118`)).json();
   expect(entries.filter(({ kind }: { kind: string }) => kind === "mark")).toHaveLength(2);
 });
+
+test("what a walk may have to ask opens without signal, from a cold start: a change, a must not aboard, a strike, a bundle", async ({
+  page,
+  context,
+  store,
+}) => {
+  await signIn(page, store, "Odile Pellow");
+  await expect(page.getByText("saved on this tablet").first()).toBeVisible({ timeout: 20_000 });
+  await startWalk(page, store);
+  await expect(page.getByText(/All synced/)).toBeVisible({ timeout: 20_000 });
+  const address = `${store.address}/api/boats/w118/rig`;
+  const { version, name, hull, rig } = await (await page.request.get(address)).json();
+  const changed = await page.request.put(address, {
+    headers: { Origin: store.address },
+    data: { version, name, hull, rig: { ...rig, gear: rig.gear.slice(1) } },
+  });
+  expect(changed.status()).toBe(200);
+  await page.reload();
+  await expect(page.getByRole("button", { name: "Update what is still to come" })).toBeVisible();
+  await page.goto(`${store.address}/deliveries/d-w097/record`);
+  await expect(page.getByTestId("seal")).toBeVisible();
+  await context.setOffline(true);
+  await page.close({ runBeforeUnload: false });
+
+  const cold = await context.newPage();
+  await cold.goto(walkAddress(store));
+  await expect(cold.getByText("The boat sheet was changed since this walk began.")).toBeVisible();
+  await expect(cold.getByText("Updating needs signal.")).toBeVisible();
+  await cold.getByRole("button", { name: "Keep it as it is" }).click();
+  const why = cold.getByRole("button", { name: "On order, comes later" });
+  const title = cold.locator("#topic");
+  // The first of the walk are no musts: one tap is enough for those.
+  for (let tries = 0; tries < 10 && !(await why.isVisible()); tries++) {
+    const before = (await title.textContent())!;
+    await cold.getByRole("button", { name: "Not aboard" }).click();
+    await expect(why.or(title.filter({ hasNotText: before })).first()).toBeVisible();
+  }
+  await why.click();
+  await expect(why).toBeHidden();
+  await cold.goto(`${store.address}/deliveries/d-w118/close`);
+  await expect(cold.getByText(/On order, comes later/).first()).toBeVisible();
+  await cold.goto(`${store.address}/deliveries/d-w097/record`);
+  await expect(cold.getByTestId("seal")).toBeVisible();
+  await cold.getByText("Strike personal data").click();
+  await cold.getByLabel("Why").fill("Asked to be forgotten");
+  await cold.getByRole("button", { name: "Strike", exact: true }).click();
+  await cold.getByRole("button", { name: /^Strike .* for good$/ }).click();
+  await expect(cold.getByRole("alert").filter({ hasText: /signal/ })).toBeVisible();
+  await cold.goto(`${store.address}/bundles`);
+  await cold.locator('input[type="file"]').setInputFiles({
+    name: "bundle.zip",
+    mimeType: "application/zip",
+    buffer: Buffer.from("PK"),
+  });
+  await expect(cold.getByRole("alert").filter({ hasText: /signal/ })).toBeVisible();
+});
