@@ -82,8 +82,17 @@ export const deliverySchema = z.strictObject({
   seal: sealSchema.nullable(),
   /** Of a sealed handover: the entries that were added to it since, or came late. */
   added: z.array(ulidSchema),
-  /** Of these, those of which only the hash is left: a person's data was struck. */
-  struck: z.array(ulidSchema),
+  /** What was struck from it since, the first first: of these entries only the hash is left, and so many names and photos. */
+  strikes: z.array(
+    z.strictObject({
+      at: z.iso.datetime(),
+      by: recordIdSchema,
+      reason: z.string(),
+      entries: z.array(ulidSchema),
+      people: z.int(),
+      photos: z.int(),
+    }),
+  ),
   /** The owner's private page, where there is one; with `isRemote` the walk itself is on it. */
   link: z.strictObject({ madeAt: z.iso.datetime(), isRemote: z.boolean() }).nullable(),
 });

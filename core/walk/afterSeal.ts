@@ -22,22 +22,16 @@ const onlyAdds: ReadonlySet<EntryKind> = new Set<EntryKind>([
  */
 export const goesOnFromSeal = (entry: Pick<Entry, "kind">): boolean => onlyAdds.has(entry.kind);
 
-/** What stands in the place of a name, or of an entry's words, that were struck. */
-export const struckName = "(struck)";
-
 /**
- * What an entry outside the signed record is to it: `struck` where only its hash is left, `uncovered` where it was here
- * before the seal but not among what was signed, `claim` where it would change what was signed, and `addition` where it
- * goes on from it. Times are ISO 8601 in UTC; null where it was not received, or nothing is sealed. `isStruck` is the
- * store's to say: words that anybody may write strike nothing.
+ * What an entry outside the signed record is to it: `uncovered` where it was here before the seal but not among what was
+ * signed, `claim` where it would change what was signed, and `addition` where it goes on from it. Times are ISO 8601 in
+ * UTC; null where it was not received, or nothing is sealed.
  */
 export function classifyLater(
   entry: Entry,
   receivedAt: string | null,
   sealedAt: string | null,
-  isStruck: boolean,
-): "struck" | "uncovered" | "claim" | "addition" {
-  if (isStruck) return "struck";
+): "uncovered" | "claim" | "addition" {
   if (sealedAt !== null && receivedAt !== null && receivedAt <= sealedAt) return "uncovered";
   return entry.kind === "undo" || !goesOnFromSeal(entry) ? "claim" : "addition";
 }

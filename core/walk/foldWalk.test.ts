@@ -22,7 +22,6 @@ import {
   listWaits,
   marks,
   scoreForgotten,
-  struckName,
 } from "./index.ts";
 import { orderEntries } from "./orderEntries.ts";
 
@@ -382,15 +381,10 @@ describe("after the seal", () => {
       "2026-05-09T13:00:00.000Z",
     ];
     const note: Entry = { ...base(32), kind: "amend", note: "Key sent" };
-    const struck: Entry = { ...note, note: struckName };
     const undo: Entry = { ...base(33), kind: "undo", ref: note.id };
-    expect(classifyLater(note, after, sealedAt, false)).toBe("addition");
-    expect(classifyLater(note, before, sealedAt, false)).toBe("uncovered");
-    expect(classifyLater(undo, after, sealedAt, false)).toBe("claim");
-    expect(classifyLater(struck, before, sealedAt, true)).toBe("struck");
-    // Words that anybody may write strike nothing, whenever they came.
-    expect(classifyLater(struck, before, sealedAt, false)).toBe("uncovered");
-    expect(classifyLater(struck, after, sealedAt, false)).toBe("addition");
+    expect(classifyLater(note, after, sealedAt)).toBe("addition");
+    expect(classifyLater(note, before, sealedAt)).toBe("uncovered");
+    expect(classifyLater(undo, after, sealedAt)).toBe("claim");
   });
 });
 

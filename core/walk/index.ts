@@ -1,4 +1,4 @@
-export { classifyLater, goesOnFromSeal, struckName } from "./afterSeal.ts";
+export { classifyLater, goesOnFromSeal } from "./afterSeal.ts";
 export {
   countTopics,
   isCovered,
@@ -42,6 +42,7 @@ export {
   signRoles,
 } from "./kinds.ts";
 export { type BeforeParting, type Forgotten, listBeforeParting, scoreForgotten } from "./listBeforeParting.ts";
+export { formatBuyers, formatStrike, struckName } from "./names.ts";
 export {
   listObstacles,
   listStartObstacles,

@@ -29,7 +29,8 @@ export async function writeRecordPdf(
   const sealed = entries.filter(({ id }) => !isAdded.has(id));
   const orderOf = (id: string) => delivery.receipts[id]?.number ?? Number.POSITIVE_INFINITY;
   const later = entries.filter(({ id }) => isAdded.has(id)).sort((a, b) => orderOf(a.id) - orderOf(b.id));
-  const added = later.filter(({ kind }) => kind !== "close");
+  const struck = new Set(delivery.strikes.flatMap((strike) => strike.entries));
+  const added = later.filter(({ id, kind }) => kind !== "close" && !struck.has(id));
   const state = foldWalk(sealed);
   const now = delivery.seal === null ? state : foldAfterSeal(sealed, later);
   const came = [...now.present.values()].map(({ person, name }): [string, string] => [person, name]);

@@ -259,11 +259,6 @@ export function createDeliveries({ models }: Database) {
       );
       await models.deliveries.update({ buyers: JSON.stringify(buyers) }, { where: { id: deliveryId }, transaction });
     },
-    /** The entries of a delivery of which only the hash is left. */
-    async listStruck(deliveryId: string): Promise<string[]> {
-      const rows = await readAll(models.strikes, { where: { deliveryId, part: "entry" }, order: ["id"] });
-      return rows.map(({ id }) => id);
-    },
     /** What is remembered of a delivery is read anew: something of it was struck. */
     forget(deliveryId: string) {
       committed++;

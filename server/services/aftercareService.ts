@@ -3,6 +3,7 @@ import type { CallList, CareLine, MessageLine } from "../../api/index.ts";
 import { messageTemplates } from "../../content/index.ts";
 import { type CareFacts, rankCare } from "../../core/aftercare/index.ts";
 import { addDays } from "../../core/dates/index.ts";
+import { formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
@@ -67,8 +68,8 @@ export function createAftercareService(parts: Parts) {
   /** Who is written to: the buyers of the last handover, or whom the contact names. */
   const findRecipient = async (boat: BoatHead) => {
     const last = (await deliveries.listOfBoats([boat.id])).at(-1);
-    const names = last === undefined ? [contactOf(boat).name] : last.buyers.map(({ name }) => name);
-    return { deliveryId: last?.id ?? null, recipient: names.join(" and "), names };
+    const buyers = last === undefined ? [contactOf(boat)] : last.buyers;
+    return { deliveryId: last?.id ?? null, recipient: formatBuyers(buyers), buyers };
   };
   /** Sends now, with the address of their page where the text has its place; `at` is when it was written. */
   const carry = async (
@@ -99,9 +100,9 @@ export function createAftercareService(parts: Parts) {
   };
   const fill = async (template: string, boat: BoatHead) => {
     const { store, phone } = await settings.read();
-    const { names: people } = await findRecipient(boat);
+    const { buyers } = await findRecipient(boat);
     const names: Record<string, string> = {
-      buyers: people.map((name) => name.split(" ")[0]).join(" and "),
+      buyers: formatBuyers(buyers.map(({ name }) => ({ name: name.split(" ")[0]! }))),
       store,
       phone,
       boat: boat.name,
@@ -177,7 +178,7 @@ export function createAftercareService(parts: Parts) {
           boat: boat.id,
           boatName: boat.name,
           serial: boat.hull.slice(3, 8),
-          buyers: delivery?.buyers.map(({ name }) => name).join(" and ") ?? contact.name,
+          buyers: delivery === undefined ? contact.name : formatBuyers(delivery.buyers),
           contact,
           delivery: delivery?.id ?? null,
           weight,

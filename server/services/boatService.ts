@@ -4,7 +4,7 @@ import { addDays, type IsoDate } from "../../core/dates/index.ts";
 import { askReading } from "../../core/hours/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 import { findStyle } from "../../core/route/index.ts";
-import { compareOwed } from "../../core/walk/index.ts";
+import { compareOwed, formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
@@ -295,7 +295,7 @@ const serial = (boat: BoatRecord) => boat.hull.slice(3, 8);
 
 function buyersOf(boatId: string, sold: readonly DeliveryRecord[]): string {
   const last = sold.filter((delivery) => delivery.boatId === boatId).at(-1);
-  return last === undefined ? "" : last.buyers.map(({ name }) => name).join(" and ");
+  return last === undefined ? "" : formatBuyers(last.buyers);
 }
 
 /** What is owed of these deliveries, what wants doing first at the top. */
@@ -324,7 +324,7 @@ function describeOwed(delivery: DeliveryRecord, boat: BoatRecord): Today["owed"]
     due,
     messagedAt,
     topic,
-    buyers: delivery.buyers.map(({ name }) => name).join(" and "),
+    buyers: formatBuyers(delivery.buyers),
   }));
 }
 
@@ -342,7 +342,7 @@ function describeHandover(
     serial: serial(boat),
     delivery: delivery.id,
     time: delivery.time,
-    buyers: delivery.buyers.map(({ name }) => name).join(" and "),
+    buyers: formatBuyers(delivery.buyers),
     note: delivery.note,
     family: rig.family,
     loaM: rig.loaM,

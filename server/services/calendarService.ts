@@ -2,6 +2,7 @@ import { createHash, randomBytes } from "node:crypto";
 import Papa from "papaparse";
 import type { IsoDate } from "../../core/dates/index.ts";
 import { nextTargets } from "../../core/service/index.ts";
+import { formatBuyers } from "../../core/walk/index.ts";
 import { type CalendarEvent, writeCalendar } from "../calendar.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
@@ -129,7 +130,7 @@ export function createCalendarService(parts: Parts) {
             uid: `handover-${id}@ravik`,
             sequence: 0,
             title: `Handover, ${names.get(boatId)}`,
-            says: buyers.map(({ name }) => name).join(" and "),
+            says: formatBuyers(buyers),
             when: { fromMs: instantOf(date, minutesOf(time), clock.timeZone), minutes: handoverMin },
           }),
         );

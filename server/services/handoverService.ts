@@ -3,14 +3,17 @@ import { ulid } from "ulid";
 import type { BodyOf, Delivery, endpoints, PlanComparison } from "../../api/index.ts";
 import { usuallyForgotten } from "../../content/index.ts";
 import {
+  type Amendment,
   type Arrival,
   compareSnapshots,
   mergeSnapshots,
   type Receipt,
+  type SealedAmendment,
   type Snapshot,
+  type Strike,
 } from "../../core/record/index.ts";
 import { createStyle, defaultPlanOptions, type PlanOptions, routeStyles } from "../../core/route/index.ts";
-import { type Entry, foldWalk, isExplaining, ownerId, scoreForgotten } from "../../core/walk/index.ts";
+import { type Entry, foldWalk, formatBuyers, isExplaining, ownerId, scoreForgotten } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
@@ -60,8 +63,8 @@ export function createHandoverService(parts: Parts) {
   const { rigService, libraryService, walkReader, sealing, clock } = parts;
   const { get } = walkReader;
 
-  const listStaff = async ({ walk, log }: HandoverContext) => {
-    const ids = new Set(log.entries.map((entry) => entry.by));
+  const listStaff = async ({ walk, log }: HandoverContext, strikes: Delivery["strikes"]) => {
+    const ids = new Set([...log.entries, ...strikes].map(({ by }) => by));
     const theirs = walk.sealed?.people ?? [];
     const ours = (await people.list()).filter(({ id }) => ids.has(id) && !theirs.some((person) => person.id === id));
     return [...theirs, ...ours.map(({ id, name }) => ({ id, name }))];
@@ -115,7 +118,7 @@ export function createHandoverService(parts: Parts) {
 
   /** Messages to the buyer that stand among these entries. */
   const sendMessages = async ({ delivery, boat }: HandoverContext, stored: readonly Entry[], t: Transaction) => {
-    const recipient = delivery.buyers.map(({ name }) => name).join(" and ");
+    const recipient = formatBuyers(delivery.buyers);
     for (const entry of stored)
       if (entry.kind === "tell") {
         const { id, text, at } = entry;
@@ -161,6 +164,17 @@ export function createHandoverService(parts: Parts) {
     if (isSealed) news.tell(id, { entries: [], receipts: {}, isSealed });
   };
 
+  /** What was struck from a sealed handover, as the amendments that did it say. */
+  const readStrikes = async (id: string): Promise<Delivery["strikes"]> =>
+    (await chain.listAmendments(id)).flatMap(({ canonical }) => {
+      const amendment = JSON.parse(canonical) as Amendment | SealedAmendment;
+      if (!("struck" in amendment) || amendment.struck === undefined) return [];
+      const { at, struck } = amendment;
+      const of = (part: Strike["part"]) => struck.parts.filter((each) => each.part === part).map((each) => each.id);
+      const counts = { people: of("person").length, photos: of("photo").length };
+      return [{ at, by: struck.by, reason: struck.reason, entries: of("entry"), ...counts }];
+    });
+
   return {
     get,
 
@@ -169,6 +183,7 @@ export function createHandoverService(parts: Parts) {
       const { delivery, log } = context;
       const walk = await readPlanned(context);
       const { sealed } = walk;
+      const strikes = sealed === null ? [] : await readStrikes(id);
       const link = await ownerLinks.findOf(id);
       const forgotten = await libraryService.readForgotten();
       return {
@@ -180,7 +195,7 @@ export function createHandoverService(parts: Parts) {
         time: delivery.time,
         note: delivery.note,
         buyers: [...walk.buyers],
-        staff: await listStaff(context),
+        staff: await listStaff(context, strikes),
         planOptions: delivery.planOptions,
         rig: walk.rig,
         plan: walk.plan,
@@ -204,7 +219,7 @@ export function createHandoverService(parts: Parts) {
             ? null
             : { sha256: sealed.row.sha256, sealedAt: sealed.row.at, number: sealed.row.number, key: sealed.row.key },
         added: listLater(context).map((entry) => entry.id),
-        struck: sealed === null ? [] : await deliveries.listStruck(id),
+        strikes,
         link: link === null ? null : { madeAt: link.madeAt, isRemote: link.isRemote === 1 },
       };
     },

@@ -2,7 +2,7 @@ import { ulid } from "ulid";
 import type { OwnerPage } from "../../api/index.ts";
 import { cards } from "../../content/index.ts";
 import { createCards } from "../../core/card/index.ts";
-import { type Entry, type EntryKind, foldWalk } from "../../core/walk/index.ts";
+import { type Entry, type EntryKind, foldWalk, formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
@@ -56,7 +56,7 @@ export function createOwnerService(parts: Parts) {
         const { store } = await settings.read();
         const what = isRemote ? "the walk round your boat, your cards and your record" : "your cards and your record";
         const text = `${store}: your page for ${boat.name}, with ${what}: ${origin}/o/${token} It is private; keep it to yourselves.`;
-        const recipient = delivery.buyers.map(({ name }) => name).join(" and ");
+        const recipient = formatBuyers(delivery.buyers);
         await database.inTransaction((transaction) =>
           messages.send(
             { id: ulid(), deliveryId: id, boatId: boat.id, kind: "link", recipient, text, secret: token, at: now() },

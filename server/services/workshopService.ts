@@ -1,6 +1,7 @@
 import { contactSchema } from "../../api/careSchemas.ts";
 import type { Booking, WorkshopSheet } from "../../api/index.ts";
 import { addDays, type IsoDate } from "../../core/dates/index.ts";
+import { formatBuyers } from "../../core/walk/index.ts";
 import {
   capacityOfDay,
   type ExpectedJob,
@@ -52,9 +53,7 @@ export function createWorkshopService({ database, boats, deliveries, bookings, f
       const jobs = [...expected, ...coming.map((booking) => asJob(booking, today))];
       const weeks = sumLoad(jobs, today, workshop);
       const boatOf = new Map(fleet.map(({ boat }) => [boat.id, boat]));
-      const buyersOf = new Map(
-        sold.map(({ boatId, buyers }) => [boatId, buyers.map(({ name }) => name).join(" and ")]),
-      );
+      const buyersOf = new Map(sold.map(({ boatId, buyers }) => [boatId, formatBuyers(buyers)]));
       const name = <B extends { boat: string }>(each: B) => ({
         ...each,
         boatName: boatOf.get(each.boat)?.name ?? "",

@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Delivery } from "../../api/index.ts";
-import type { WalkState } from "../../core/walk/index.ts";
+import { formatBuyers, type WalkState } from "../../core/walk/index.ts";
 import { addressOf, ask } from "../app/client.ts";
 import { deliveryQuery, queryClient } from "../app/queries.ts";
 import { useMe } from "../app/useMe.ts";
@@ -17,7 +17,7 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
   const [address, setAddress] = useState<string | null>(null);
   const [isSent, setSent] = useState(true);
   const [wasSent, setWasSent] = useState(false);
-  const buyers = delivery.buyers.map(({ name }) => name).join(" and ");
+  const buyers = formatBuyers(delivery.buyers);
   const fetchAnew = () => queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey });
   const params = { delivery: delivery.id };
   const make = useMutation({

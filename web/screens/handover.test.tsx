@@ -65,7 +65,7 @@ function createDelivery(): Delivery {
     entries: [],
     seal: null,
     added: [],
-    struck: [],
+    strikes: [],
     link: null,
   };
 }

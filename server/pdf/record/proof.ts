@@ -7,6 +7,7 @@ import {
   type EntryOf,
   findSignature,
   formatEntry,
+  formatStrike,
   isTimeDoubtful,
   type SignRole,
   type WalkState,
@@ -121,7 +122,8 @@ export function readyPart({ delivery, state, nameOf, dayOf }: Sheet): Content[] 
 
 /** What came after the seal, each line in words. */
 export function amendmentPart({ delivery, added, nameOf, dayOf }: Sheet): Content[] {
-  if (added.length === 0) return [];
+  const { strikes } = delivery;
+  if (added.length + strikes.length === 0) return [];
   const titleOf = new Map(delivery.topics.map(({ id, title }) => [id, title]));
   return [
     heading("Added after signing", "each addition is chained to the seal before it"),
@@ -139,21 +141,30 @@ export function amendmentPart({ delivery, added, nameOf, dayOf }: Sheet): Conten
           },
           { text: write(nameOf(entry.by)) },
         ]),
+        ...strikes.map((strike): TableCell[] => [
+          dayOf(strike.at),
+          {
+            text: [
+              ...write(`${formatStrike(strike)} ${strike.reason}`),
+              ...write("\nthe hashes stay, so that the rest still verifies", { fontSize: 8, color: soft }),
+            ],
+          },
+          { text: write(nameOf(strike.by)) },
+        ]),
       ],
     ),
   ];
 }
 
 /** What an addition is to the sealed record, and whether its time can be so. */
-function describeClaim(entry: Entry, { receipts, seal, struck }: Delivery, dayOf: Sheet["dayOf"]): string {
+function describeClaim(entry: Entry, { receipts, seal }: Delivery, dayOf: Sheet["dayOf"]): string {
   const receivedAt = receipts[entry.id]?.receivedAt ?? null;
   const isDoubtful = isTimeDoubtful(entry.at, receivedAt);
   const time = isDoubtful ? `\nthe device's own time; received ${dayOf(receivedAt!)}` : "";
-  return time + claimWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null, struck.includes(entry.id))];
+  return time + claimWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null)];
 }
 
 const claimWords = {
-  struck: "\nits hash stays in the signed record",
   uncovered: "\nnot covered by the signatures",
   claim: "\na later claim: what was signed stays as it is",
   addition: "",

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import { formatEntry, listObstacles, listOwed, type Obstacle } from "../../../core/walk/index.ts";
+import { formatBuyers, formatEntry, listObstacles, listOwed, type Obstacle } from "../../../core/walk/index.ts";
 import { deliveryQuery, queryClient } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
 import { HoursRead } from "../../handover/HoursRead.tsx";
@@ -62,7 +62,7 @@ function CloseOf({ delivery }: { delivery: Delivery }) {
         <div className="min-w-0">
           <h1 className="text-2xl font-bold">Close the handover</h1>
           <p className="break-words text-soft">
-            {delivery.boatName} {delivery.hull}, {delivery.buyers.map(({ name }) => name).join(" and ")}
+            {delivery.boatName} {delivery.hull}, {formatBuyers(delivery.buyers)}
           </p>
         </div>
         <Link to={`/deliveries/${delivery.id}/walk`} className={linkLook("plain")}>

@@ -4,7 +4,7 @@ import { useEffect, useMemo } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import type { OwnerPage } from "../../../api/index.ts";
 import { createCards } from "../../../core/card/index.ts";
-import { foldWalk, listOwed, type WalkState } from "../../../core/walk/index.ts";
+import { foldWalk, formatBuyers, listOwed, type WalkState } from "../../../core/walk/index.ts";
 import { addressOf, ask } from "../../app/client.ts";
 import { ownerPageQuery, queryClient } from "../../app/queries.ts";
 import { BreakInPanel } from "../../breakin/BreakInPanel.tsx";
@@ -66,7 +66,7 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
         <p className="head text-base font-semibold text-soft">{store}</p>
         <h1 className="text-3xl font-extrabold">{delivery.boatName}</h1>
         <p className="break-words text-soft">
-          {delivery.hull}, {delivery.buyers.map(({ name }) => name).join(" and ")}
+          {delivery.hull}, {formatBuyers(delivery.buyers)}
         </p>
       </header>
       <main className="pt-4">

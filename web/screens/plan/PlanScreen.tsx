@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
 import type { PlanOptions } from "../../../core/route/index.ts";
-import { listStartObstacles } from "../../../core/walk/index.ts";
+import { formatBuyers, listStartObstacles } from "../../../core/walk/index.ts";
 import { addressOf, ask } from "../../app/client.ts";
 import { deliveryQuery, plansQuery, queryClient, todayQuery } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
@@ -109,7 +109,7 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
           <h1 className="text-2xl font-bold">
             {delivery.boatName} <span className="font-medium text-soft">{delivery.hull}</span>
           </h1>
-          <p className="break-words">{delivery.buyers.map(({ name }) => name).join(" and ")}</p>
+          <p className="break-words">{formatBuyers(delivery.buyers)}</p>
           <p className="text-soft">
             {formatLongDay(delivery.date)}, {delivery.time}. {delivery.note}
           </p>

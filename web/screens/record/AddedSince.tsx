@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
-import { classifyLater, type Entry, formatEntry, isTimeDoubtful } from "../../../core/walk/index.ts";
+import { classifyLater, type Entry, formatEntry, formatStrike, isTimeDoubtful } from "../../../core/walk/index.ts";
 import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
@@ -21,7 +21,6 @@ export function AddedSince({ delivery, later, nameOf }: AddedProps) {
   const [note, setNote] = useState("");
   const [about, setAbout] = useState(aNote);
   if (delivery.seal === null) return null;
-  const struck = new Set(delivery.struck);
   const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)?.title ?? id;
   return (
     <section aria-labelledby="added">
@@ -30,7 +29,7 @@ export function AddedSince({ delivery, later, nameOf }: AddedProps) {
       </h2>
       <ul className="border-t border-ink">
         {later.map((entry) => {
-          const { when, how } = describeLater(delivery, entry, struck.has(entry.id));
+          const { when, how } = describeLater(delivery, entry);
           return (
             <li key={entry.id} className="border-b border-rule py-1.5">
               {formatEntry(entry, delivery, titleOf)}{" "}
@@ -41,6 +40,15 @@ export function AddedSince({ delivery, later, nameOf }: AddedProps) {
             </li>
           );
         })}
+        {delivery.strikes.map((strike) => (
+          <li key={strike.at} className="border-b border-rule py-1.5">
+            {formatStrike(strike)} {strike.reason}{" "}
+            <span className="text-soft">
+              {nameOf(strike.by)}, {formatDayAndYear(strike.at.slice(0, 10))}
+            </span>
+            <span className="block text-sm text-soft">The hashes stay, so that the rest still verifies.</span>
+          </li>
+        ))}
       </ul>
       <form
         className="mt-2 flex flex-wrap gap-2"
@@ -87,16 +95,15 @@ export function AddedSince({ delivery, later, nameOf }: AddedProps) {
 }
 
 /** When something was added, whether that can be so, and what it is to the sealed record. */
-function describeLater({ receipts, seal }: Delivery, entry: Entry, isStruck: boolean) {
+function describeLater({ receipts, seal }: Delivery, entry: Entry) {
   const receivedAt = receipts[entry.id]?.receivedAt ?? null;
   const when = isTimeDoubtful(entry.at, receivedAt)
     ? `${formatDayAndYear((receivedAt ?? entry.at).slice(0, 10))} (the device says ${formatDayAndYear(entry.at.slice(0, 10))})`
     : formatDayAndYear(entry.at.slice(0, 10));
-  return { when, how: laterWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null, isStruck)] };
+  return { when, how: laterWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null)] };
 }
 
 const laterWords = {
-  struck: "its hash stays in the signed record",
   uncovered: "not covered by the signatures",
   claim: "a later claim; the signed record stays",
   addition: null,

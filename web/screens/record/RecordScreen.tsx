@@ -349,15 +349,16 @@ const roleWords = { buyer: "buyer", staff: "walked it", countersign: "witness" }
 const personName = ({ buyers }: Delivery, id: string) => buyers.find((buyer) => buyer.id === id)?.name ?? id;
 
 /** The sealed entries and, in the order of their coming, those that came after or were not covered. */
-function splitAtSeal({ seal, added, receipts, entries: known }: Delivery, entries: readonly Entry[]) {
+function splitAtSeal({ seal, added, receipts, strikes, entries: known }: Delivery, entries: readonly Entry[]) {
   if (seal === null) return { sealedEntries: entries, later: [] };
   const later = new Set(added);
+  const struck = new Set(strikes.flatMap((strike) => strike.entries));
   const inside = new Set(known.map(({ id }) => id).filter((id) => !later.has(id)));
   const orderOf = ({ id }: Entry) => receipts[id]?.number ?? Number.POSITIVE_INFINITY;
   return {
     sealedEntries: entries.filter(({ id }) => inside.has(id)),
     later: entries
-      .filter(({ id, kind }) => !inside.has(id) && kind !== "close")
+      .filter(({ id, kind }) => !inside.has(id) && !struck.has(id) && kind !== "close")
       .sort((a, b) => orderOf(a) - orderOf(b)),
   };
 }

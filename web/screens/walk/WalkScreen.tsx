@@ -3,6 +3,7 @@ import { ChevronLeft, Search } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
+import { formatBuyers } from "../../../core/walk/index.ts";
 import { PersonMenu } from "../../app/PersonMenu.tsx";
 import { deliveryQuery } from "../../app/queries.ts";
 import { Signal } from "../../app/Signal.tsx";
@@ -70,7 +71,7 @@ function WalkOf({ delivery }: { delivery: Delivery }) {
             <ChevronLeft aria-hidden size={18} /> Plan
           </Link>
           <h1 className="mt-2 text-2xl font-bold">{delivery.boatName}</h1>
-          <p className="text-soft">{delivery.buyers.map(({ name }) => name).join(" and ")}</p>
+          <p className="text-soft">{formatBuyers(delivery.buyers)}</p>
           <StartWalk delivery={delivery} state={state} />
         </main>
       </div>
@@ -123,9 +124,7 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
           <ChevronLeft aria-hidden size={18} /> Plan
         </Link>
         <p className="head min-w-0 truncate font-bold max-md:hidden">{delivery.boatName}</p>
-        <p className="mr-auto min-w-0 truncate text-soft max-md:hidden">
-          {delivery.buyers.map(({ name }) => name).join(" and ")}
-        </p>
+        <p className="mr-auto min-w-0 truncate text-soft max-md:hidden">{formatBuyers(delivery.buyers)}</p>
         <span className="max-md:ml-auto">
           <Signal />
         </span>
