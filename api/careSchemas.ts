@@ -10,20 +10,13 @@ import {
   traceOutputSchema,
 } from "../core/breakin/index.ts";
 import { isoDateSchema } from "../core/dates/index.ts";
-import { fanSchema, readingAnswerSchema, readingSources } from "../core/hours/index.ts";
+import { expectedDaySchema, fanSchema, readingAnswerSchema, readingSources } from "../core/hours/index.ts";
 import { engineSchema, plainText } from "../core/rig/index.ts";
-import { dueOutputSchema, plannedVisitSchema, servicePackSchema } from "../core/service/index.ts";
+import { dueDaySchema, plannedVisitSchema, servicePackSchema } from "../core/service/index.ts";
 import { recordIdSchema, ulidSchema } from "../core/walk/index.ts";
 import { loadWeekSchema, offerSchema, workshopSchema } from "../core/workshop/index.ts";
 
 const hoursSchema = z.number().min(0).max(100_000);
-const quantileDates = z.strictObject({
-  targetH: z.number(),
-  p10: isoDateSchema.nullable(),
-  p50: isoDateSchema.nullable(),
-  p90: isoDateSchema.nullable(),
-});
-
 export const readingSchema = z.strictObject({
   id: ulidSchema,
   engine: recordIdSchema,
@@ -159,6 +152,14 @@ export const runSheetSchema = z.strictObject({
 });
 export type RunSheet = z.infer<typeof runSheetSchema>;
 
+export const engineItemSchema = dueDaySchema.extend({
+  id: z.string(),
+  title: z.string(),
+  work: z.array(z.string()),
+  lastDone: isoDateSchema.nullable(),
+  /** Of a used boat: nobody knows when it was done last. */
+  isUnknown: z.boolean(),
+});
 export const engineCareSchema = z.strictObject({
   engine: recordIdSchema,
   label: z.string(),
@@ -193,21 +194,13 @@ export const engineCareSchema = z.strictObject({
   progress: z.strictObject({ hoursShare: z.number(), bandShare: z.number(), share: z.number() }),
   serviceTitle: z.string(),
   serviceBasis: z.string(),
-  items: z.array(
-    dueOutputSchema.shape.items.element.extend({
-      title: z.string(),
-      work: z.array(z.string()),
-      lastDone: isoDateSchema.nullable(),
-      /** Of a used boat: nobody knows when it was done last. */
-      isUnknown: z.boolean(),
-    }),
-  ),
+  items: z.array(engineItemSchema),
   forecast: z
     .strictObject({
       yearH: z.strictObject({ p10: z.number(), p50: z.number(), p90: z.number() }),
       fan: fanSchema,
-      breakInEnds: quantileDates.nullable(),
-      nextService: quantileDates.extend({ title: z.string() }).nullable(),
+      breakInEnds: expectedDaySchema.extend({ targetH: z.number() }).nullable(),
+      nextService: engineItemSchema.nullable(),
     })
     .nullable(),
 });

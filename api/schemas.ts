@@ -8,7 +8,7 @@ import { readyCheckSchema } from "../core/ready/index.ts";
 import { personSchema, receiptSchema } from "../core/record/index.ts";
 import { families, plainText, rigSchema } from "../core/rig/index.ts";
 import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "../core/route/index.ts";
-import { servicePackSchema } from "../core/service/index.ts";
+import { dueDaySchema, servicePackSchema } from "../core/service/index.ts";
 import { glossaryEntrySchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
 import { entrySchema, owedKinds, recordIdSchema, severities, ulidSchema } from "../core/walk/index.ts";
 import { boatCareSchema, contactSchema, readingSchema } from "./careSchemas.ts";
@@ -148,10 +148,7 @@ export const dueLineSchema = z.strictObject({
   likelyNowH: z.number(),
   reportedH: z.number(),
   reportedOn: isoDateSchema,
-  targetH: z.number().nullable(),
-  dueDate: isoDateSchema,
-  by: z.enum(["hours", "calendar"]),
-  state: z.enum(["overdue", "soon", "ahead"]),
+  due: dueDaySchema,
   buyers: z.string(),
 });
 
@@ -215,7 +212,7 @@ export const boatRowSchema = z.strictObject({
   buyers: z.string(),
   inService: isoDateSchema.nullable(),
   nextDelivery: isoDateSchema.nullable(),
-  dueDate: isoDateSchema.nullable(),
+  due: dueDaySchema.nullable(),
   owed: z.int(),
 });
 

@@ -3,10 +3,8 @@ import { rigTemplates } from "../content/index.ts";
 import { addDays, addMonths, differenceDays, type IsoDate } from "../core/dates/index.ts";
 import { believeOwner } from "../core/hours/index.ts";
 import { createRandom } from "../core/random.ts";
-import { createServices } from "../server/createServices.ts";
 import type { BoatRow, ReadingRow, ServiceRow } from "../server/database/models.ts";
 import type { Database } from "../server/database/open.ts";
-import { describeCare, findNextDue } from "../server/services/care.ts";
 
 const surnames = [
   "Aldersen",
@@ -64,9 +62,6 @@ const season = [0.005, 0.01, 0.03, 0.07, 0.13, 0.19, 0.22, 0.18, 0.1, 0.045, 0.0
  * give the forecast something to learn from and the workshop a spring to look forward to. Always the same for the same day.
  */
 export async function makeFleet(database: Database, today: IsoDate, count = 120): Promise<void> {
-  const clock = { timeZone: "UTC", nowMs: () => Date.parse(`${today}T09:00:00Z`), today: () => today };
-  const services = createServices(database, clock, null);
-  const [packs, fleet] = [await services.packService.read(), await services.careReader.readFleet()];
   const random = createRandom(19);
   const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)]!;
   let serial = 400;
@@ -143,8 +138,6 @@ export async function makeFleet(database: Database, today: IsoDate, count = 120)
         }
     }
     const bySide = [...readings].sort((a, b) => (a.date < b.date ? -1 : 1));
-    const question = { rig, inService, today, packs, fleet, readings: bySide, services: done, fills: [], runs: [] };
-    const dueDate = findNextDue(describeCare(question, false));
     const name = `${pick(firstNames)} ${pick(surnames)}`;
     const hull = `SLW${String(20000 + serial)}${"ABCDEFGHJKL"[+inService.slice(5, 7) - 1] ?? "L"}${inService.slice(3, 4)}${inService.slice(2, 4)}`;
     const phone = random() < 0.9 ? `555 0${100 + i}` : "";
@@ -156,7 +149,6 @@ export async function makeFleet(database: Database, today: IsoDate, count = 120)
       rig: rigTexts[model]!,
       template: model,
       inService,
-      dueDate,
       version: 1,
       contact,
     });

@@ -6,7 +6,6 @@ import { styleIds } from "../core/route/index.ts";
 import type { Entry } from "../core/walk/index.ts";
 import { createServices } from "../server/createServices.ts";
 import type { Database } from "../server/database/open.ts";
-import { describeCare, findNextDue } from "../server/services/care.ts";
 import { summarize } from "../server/services/summarize.ts";
 import { tellWalk, type WalkTale } from "./walkEntries.ts";
 
@@ -21,8 +20,6 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
   const random = createRandom(42);
   const rig = rigTemplates["wending-23"];
   const rigText = JSON.stringify(rig);
-  const packs = await services.packService.read();
-  const fleet = await services.careReader.readFleet();
   const example = await services.handoverService.describe("d-w118");
   const library = await services.libraryService.read();
   const prepared = await services.rigService.prepare(rigText, library, example.planOptions);
@@ -80,20 +77,6 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
             })),
           )
         : [];
-    const care = describeCare(
-      {
-        rig,
-        inService: isSigned ? date : null,
-        today,
-        packs,
-        fleet,
-        readings,
-        services: done,
-        fills: [],
-        runs: [],
-      },
-      false,
-    );
     await database.inTransaction(async (transaction) => {
       await models.boats.create(
         {
@@ -102,7 +85,6 @@ export async function addManyDeliveries(database: Database, today: IsoDate, coun
           hull: `SLW2${String(1000 + i).slice(-4)}A525`,
           rig: rigText,
           inService: isSigned ? date : null,
-          dueDate: findNextDue(care),
           template: null,
           version: 1,
           contact: "{}",

@@ -58,7 +58,7 @@ describe("a used boat", () => {
 
   it("once handed over is planned from that, and has no first service to come", async () => {
     await store.database.inTransaction((transaction) =>
-      store.services.boats.setCare("f207", { inService: today(), dueDate: null }, transaction),
+      store.services.boats.setInService("f207", today(), transaction),
     );
     const { visits } = await read();
     const planned = visits.flatMap(({ items }: { items: { item: string }[] }) => items.map(({ item }) => item));

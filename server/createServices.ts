@@ -3,6 +3,7 @@ import type { Database } from "./database/open.ts";
 import { createJobs } from "./jobs.ts";
 import { createNewsService } from "./news.ts";
 import { type Planner, planHere } from "./planning/planner.ts";
+import { createVersions } from "./readModel.ts";
 import { createBoats } from "./repositories/boats.ts";
 import { createBookings } from "./repositories/bookings.ts";
 import { createChain } from "./repositories/chain.ts";
@@ -58,6 +59,7 @@ export function createServices(
   demoAccounts: DemoAccount[] | null,
   { origin = () => "", planner = planHere, storeKey = createStoreKey() }: ServiceOptions = {},
 ) {
+  const versions = createVersions(database);
   const people = createPeople(database);
   const boats = createBoats(database);
   const deliveries = createDeliveries(database);
@@ -75,8 +77,18 @@ export function createServices(
   const libraryService = createLibraryService({ topicEdits, deliveries, settings, clock });
   const runs = createRuns(database);
   const bookings = createBookings(database);
-  const packService = createPackService({ database, boats, rigService, clock });
-  const careReader = createCareReader({ boats, runs, deliveries, bookings, packService, rigService, settings, clock });
+  const packService = createPackService({ database, boats, rigService, versions, clock });
+  const careReader = createCareReader({
+    boats,
+    runs,
+    deliveries,
+    bookings,
+    packService,
+    rigService,
+    settings,
+    versions,
+    clock,
+  });
   const kept = {
     runs,
     bookings,
@@ -94,7 +106,7 @@ export function createServices(
     people,
     settings,
   };
-  const base = { database, ...kept, news, rigService, libraryService, storeKey, clock };
+  const base = { database, versions, ...kept, news, rigService, libraryService, storeKey, clock };
   const walkReader = createWalkReader(base);
   const parts = { ...base, walkReader, sealing: createSealing(base) };
   const runService = createRunService(parts);
@@ -110,7 +122,7 @@ export function createServices(
     strikeService: createStrikeService(parts),
     bundleService: createBundleService({ ...parts, handoverService }),
     runService,
-    boatService: createBoatService({ ...parts, runService }),
+    boatService: createBoatService({ ...parts, runService, fleetCare }),
     aftercareService: createAftercareService({ ...parts, fleetCare, jobs, origin }),
     workshopService: createWorkshopService({ ...parts, fleetCare }),
     calendarService: createCalendarService({ ...parts, fleetCare }),

@@ -32,7 +32,7 @@ export default defineConfig({
             urlPattern: /\/api\/(me|today|boats|glossary|owed|deliveries\/[^/]+|owner\/[^/]+)$/,
             handler: "NetworkFirst",
             options: {
-              cacheName: "saved-2",
+              cacheName: "saved-3",
               networkTimeoutSeconds: 4,
               cacheableResponse: { statuses: [200] },
               expiration: { maxEntries: 200 },
@@ -42,7 +42,7 @@ export default defineConfig({
             urlPattern: /\/api\/photos\/[^/]+/,
             handler: "CacheFirst",
             options: {
-              cacheName: "saved-photos-2",
+              cacheName: "saved-photos-3",
               cacheableResponse: { statuses: [200] },
               expiration: { maxEntries: 300 },
             },

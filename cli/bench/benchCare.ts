@@ -4,18 +4,15 @@ import { join } from "node:path";
 import { ulid } from "ulid";
 import { boatCarePack, breakInPacks, rigTemplates, servicePacks } from "../../content/index.ts";
 import { breakInTrace, createLimits } from "../../core/breakin/index.ts";
-import { addDays, addMonths, differenceDays } from "../../core/dates/index.ts";
-import { createSeasonLine, forecastHours, learnFleet } from "../../core/hours/index.ts";
+import { type CareQuestion, describeBoat, describePlan, seasonOf } from "../../core/care/index.ts";
+import { addDays, addMonths, differenceDays, type IsoDate } from "../../core/dates/index.ts";
+import { forecastHours, learnFleet } from "../../core/hours/index.ts";
 import { drawDays, drawYearH } from "../../core/hours/simulate.ts";
 import { createRandom } from "../../core/random.ts";
-import { planYears } from "../../core/service/index.ts";
 import { createWeekGrid, flattenLoad, loadWeeks, sumLoad } from "../../core/workshop/index.ts";
 import { makeFleet } from "../../demo/makeFleet.ts";
 import { makeDemoStore } from "../../demo/makeStore.ts";
 import { openDatabase } from "../../server/database/open.ts";
-import type { BoatRecord } from "../../server/repositories/boats.ts";
-import { type CareQuestion, listScopes, readEngineStatus } from "../../server/services/care.ts";
-import { describeFacts } from "../../server/services/fleetCare.ts";
 import { launchBrowser } from "../browser.ts";
 import { startDemoProcess, startServer, stopChild } from "../demoProcess.ts";
 import { type Figure, figureMs } from "./figures.ts";
@@ -97,51 +94,32 @@ async function benchDrawing(): Promise<Figure> {
 
 const packs = { breakIn: breakInPacks, service: servicePacks, boatCare: boatCarePack, version: 1 };
 
-function createQuestions(count: number): { boats: BoatRecord[]; questions: CareQuestion[] } {
+function createQuestions(count: number): (CareQuestion & { inService: IsoDate })[] {
   const random = createRandom(7);
   const rig = rigTemplates["wending-23"];
   const fleet = learnFleet(
     [],
     season.map((share) => share * 55),
   );
-  const boats: BoatRecord[] = [];
-  const questions = Array.from({ length: count }, (_, i): CareQuestion => {
+  return Array.from({ length: count }, () => {
     const inService = addDays(today, -30 - Math.floor(random() * 900));
     const rate = 20 + random() * 80;
     const days = differenceDays(today, inService);
     const readings = rig.engines.flatMap((engine) =>
       Array.from({ length: 5 }, (_, n) => ({
-        id: `${i}${engine.id}${n}`,
-        boatId: `b${i}`,
         engine: engine.id,
         date: addDays(inService, Math.floor((days * n) / 5)),
         hours: 1 + (rate * days * n) / 5 / 365,
-        reason: null,
-        by: "n",
-        source: "phone",
         answer: null,
-        photo: null,
       })),
     );
-    boats.push({
-      id: `b${i}`,
-      name: "Wending 23",
-      hull: "",
-      rigText: "",
-      inService,
-      dueDate: null,
-      template: null,
-      version: 1,
-      contact: "{}",
-    });
     return { rig, inService, today, packs, fleet, readings, services: [], fills: [], runs: [] };
   });
-  return { boats, questions };
 }
 
 function benchFleet(): Figure[] {
   const engines = 20_000;
-  const { boats, questions } = createQuestions(engines / 2);
+  const questions = createQuestions(engines / 2);
   const workshop = { hoursPerDay: [400, 400, 400, 400, 400, 100, 0], closed: [] };
   const runsMs: number[] = [];
   let mostMib = 0;
@@ -149,9 +127,8 @@ function benchFleet(): Figure[] {
     globalThis.gc?.();
     const before = process.memoryUsage();
     const startMs = performance.now();
-    const line = createSeasonLine(addDays(today, -365 * 12), 365 * 14, questions[0]!.fleet.seasonShare);
-    const grid = createWeekGrid(today, loadWeeks);
-    const jobs = questions.flatMap((question, n) => describeFacts(boats[n]!, question, line, grid).jobs);
+    const grid = createWeekGrid(today, loadWeeks, seasonOf(questions[0]!.fleet));
+    const jobs = questions.flatMap((question, n) => describeBoat(`b${n}`, question, grid).jobs);
     const weeks = sumLoad(jobs, today, workshop);
     flattenLoad(jobs, weeks);
     if (i > 0) runsMs.push(performance.now() - startMs);
@@ -168,19 +145,11 @@ function benchFleet(): Figure[] {
 }
 
 function benchYears(): Figure {
-  const { questions } = createQuestions(1);
-  const question = questions[0]!;
+  const [question] = createQuestions(1);
   const runsMs: number[] = [];
   for (let i = 0; i < 60; i++) {
     const startMs = performance.now();
-    planYears(
-      question.inService!,
-      today,
-      listScopes(
-        question,
-        question.rig.engines.map((engine) => readEngineStatus(question, engine)),
-      ),
-    );
+    describePlan(question!, []);
     if (i >= 10) runsMs.push(performance.now() - startMs);
   }
   return figureMs("five years of a boat with twins", runsMs, 10);

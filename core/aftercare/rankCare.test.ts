@@ -14,11 +14,25 @@ const facts = (change: Partial<CareFacts> = {}): CareFacts => ({
 });
 const reasons = (change: Partial<CareFacts>) => rankCare(facts(change), today).reasons.map(({ reason }) => reason);
 const weight = (change: Partial<CareFacts>) => rankCare(facts(change), today).weight;
-const service = (date: string, isOverdue = false, isFirst = false) => ({
+const service = (date: string, isOverdue = false, isFirst = false): NonNullable<CareFacts["next"]> => ({
+  scope: "main",
+  engine: "Engine",
+  item: "annual",
   title: "100 h or yearly",
-  date,
-  isOverdue,
   isFirst,
+  due: {
+    targetH: 100,
+    hoursDate: null,
+    calendarDate: date,
+    dueDate: date,
+    by: "calendar",
+    range: null,
+    state: isOverdue ? "overdue" : "soon",
+    isAnyDay: false,
+  },
+  reportedH: 20,
+  reportedOn: "2026-06-18",
+  likelyNowH: 21,
 });
 
 describe("rankCare", () => {
@@ -42,6 +56,11 @@ describe("rankCare", () => {
     expect(rankCare(facts({ next: service("2026-05-10", true) }), today).reasons[0]!.says).toBe(
       "100 h or yearly is past due",
     );
+    const likely = service("2026-05-10", true);
+    const range = { from: "2026-04-01", to: "2026-07-10" };
+    expect(
+      rankCare(facts({ next: { ...likely, due: { ...likely.due, by: "hours", range } } }), today).reasons[0],
+    ).toMatchObject({ says: "100 h or yearly is likely past due", date: "2026-05-10", range, isOverdue: true });
   });
 
   it("asks for hours by how many are likely run unseen, sooner in a break-in", () => {
@@ -53,7 +72,10 @@ describe("rankCare", () => {
   });
 
   it("notes the end of a break-in around its day", () => {
-    const ends = (breakInEnds: string) => reasons({ engines: [{ ...engine, breakInEnds, isBreakInDone: false }] });
+    const ends = (date: string) => {
+      const breakInEnds = { date, range: null, isAnyDay: false };
+      return reasons({ engines: [{ ...engine, breakInEnds, isBreakInDone: false }] });
+    };
     expect(ends("2026-06-24")).toEqual(["break-in-ends"]);
     expect(ends("2026-06-10")).toEqual(["break-in-ends"]);
     expect(ends("2026-07-10")).toEqual([]);

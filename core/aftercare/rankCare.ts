@@ -1,5 +1,7 @@
 import { z } from "zod";
 import { differenceDays, type IsoDate, isoDateSchema } from "../dates/index.ts";
+import { dayRangeSchema, type ExpectedDay } from "../hours/index.ts";
+import type { DueDay } from "../service/index.ts";
 
 export const careReasons = ["first-contact", "break-in-ends", "service", "promise-late", "no-hours"] as const;
 export const careReasonSchema = z.strictObject({
@@ -8,6 +10,9 @@ export const careReasonSchema = z.strictObject({
   says: z.string(),
   /** The day that matters for it. */
   date: isoDateSchema,
+  /** Where that day is a forecast. */
+  range: dayRangeSchema.nullable(),
+  isAnyDay: z.boolean(),
   isOverdue: z.boolean(),
 });
 export type CareReason = z.infer<typeof careReasonSchema>;
@@ -22,15 +27,22 @@ export interface CareFacts {
     readonly reportedOn: IsoDate | null;
     /** Hours likely run since they were last reported. */
     readonly unseenH: number;
-    readonly breakInEnds: IsoDate | null;
+    readonly breakInEnds: ExpectedDay | null;
     readonly isBreakInDone: boolean;
   }[];
-  /** The next thing that falls due, engines and boat together. */
+  /** The next thing that falls due on the engines, seasons aside. */
   readonly next: {
+    readonly scope: string;
+    /** The engine's label, or that it is several. */
+    readonly engine: string;
+    readonly item: string;
     readonly title: string;
-    readonly date: IsoDate;
-    readonly isOverdue: boolean;
     readonly isFirst: boolean;
+    readonly due: DueDay;
+    /** Of that engine: the hours read last, when, and those likely now. */
+    readonly reportedH: number;
+    readonly reportedOn: IsoDate;
+    readonly likelyNowH: number;
   } | null;
   readonly isBooked: boolean;
   readonly latePromises: readonly { readonly text: string; readonly due: IsoDate }[];
@@ -52,42 +64,46 @@ const silentDays = 14;
  */
 export function rankCare(facts: CareFacts, today: IsoDate): { weight: number; reasons: CareReason[] } {
   const found: { weight: number; reason: CareReason }[] = [];
-  const note = (weight: number, reason: CareReason["reason"], date: IsoDate, says: string, isOverdue = date < today) =>
-    found.push({ weight, reason: { reason, says, date, isOverdue } });
+  const note = (
+    weight: number,
+    reason: CareReason["reason"],
+    date: IsoDate,
+    says: string,
+    { isOverdue = date < today, range = null, isAnyDay = false }: Partial<CareReason> = {},
+  ) => found.push({ weight, reason: { reason, says, date, range, isAnyDay, isOverdue } });
   const since = differenceDays(today, facts.inService);
   if (facts.lastContact === null && since >= contactFromDays && since <= contactUntilDays)
-    note(
-      70 + since,
-      "first-contact",
-      facts.inService,
-      `Handed over ${since} days ago, not asked yet how it goes`,
-      since > 4,
-    );
+    note(70 + since, "first-contact", facts.inService, `Handed over ${since} days ago, not asked yet how it goes`, {
+      isOverdue: since > 4,
+    });
   for (const { text, due } of facts.latePromises.slice(0, 3))
     note(80 + Math.min(20, differenceDays(today, due)), "promise-late", due, `Promised for then and late: ${text}`);
   const { next } = facts;
-  if (next !== null && !facts.isBooked) {
-    const days = differenceDays(next.date, today);
-    if (next.isOverdue || days <= serviceSoonDays)
+  if (next !== null && next.due.dueDate !== null && !facts.isBooked) {
+    const { dueDate, range, isAnyDay, state } = next.due;
+    const days = differenceDays(dueDate, today);
+    const isOverdue = state === "overdue";
+    if (isOverdue || days <= serviceSoonDays)
       note(
-        (next.isOverdue ? 75 + Math.min(20, -days / 7) : 60 - days) + (next.isFirst ? 10 : 0),
+        (isOverdue ? 75 + Math.min(20, -days / 7) : 60 - days) + (next.isFirst ? 10 : 0),
         "service",
-        next.date,
-        next.isOverdue ? `${next.title} is past due` : `${next.title} falls due`,
-        next.isOverdue,
+        dueDate,
+        isOverdue ? `${next.title} is ${range === null ? "" : "likely "}past due` : `${next.title} falls due`,
+        { isOverdue, range, isAnyDay },
       );
   }
   const ends = facts.engines
-    .flatMap(({ breakInEnds, isBreakInDone }) => (breakInEnds === null || isBreakInDone ? [] : [breakInEnds]))
-    .sort()[0];
+    .flatMap(({ breakInEnds, isBreakInDone }) => (breakInEnds?.date == null || isBreakInDone ? [] : [breakInEnds]))
+    .sort((a, b) => (a.date! < b.date! ? -1 : 1))[0];
   if (ends !== undefined) {
-    const days = differenceDays(ends, today);
+    const days = differenceDays(ends.date!, today);
     if (days <= breakInSoonDays && days >= -breakInLateDays)
       note(
         50 - Math.abs(days),
         "break-in-ends",
-        ends,
+        ends.date!,
         days >= 0 ? "Break-in likely ends" : "Break-in has likely ended",
+        ends.isAnyDay ? { range: ends.range, isAnyDay: true } : { range: ends.range },
       );
   }
   const isBreakingIn = facts.engines.some(({ isBreakInDone }) => !isBreakInDone);
@@ -102,7 +118,7 @@ export function rankCare(facts: CareFacts, today: IsoDate): { weight: number; re
       "no-hours",
       reportedOn,
       `No hours reported for ${silent} days; about ${Math.round(unseen)} h run since`,
-      false,
+      { isOverdue: false },
     );
   found.sort((a, b) => b.weight - a.weight);
   return {

@@ -1,6 +1,5 @@
 import { describe, expect, it } from "vitest";
 import { breakInPacks, servicePacks } from "../../content/index.ts";
-import { estimateHours } from "../service/index.ts";
 import { breakInPackSchema, findBreakInStanding } from "./index.ts";
 
 const pack = breakInPacks[0]!;
@@ -47,14 +46,5 @@ describe("packs that ship", () => {
       { id: "lay-up", everyMonths: 12 },
       { id: "spring-check", everyMonths: 12 },
     ]);
-  });
-});
-
-describe("estimateHours", () => {
-  const june = Array.from({ length: 12 }, (_, month) => (month === 5 ? 30 : 0));
-  it("adds an hour a day in a month of 30 h", () => {
-    expect(estimateHours(10, "2024-06-10", "2024-06-20", june)).toBeCloseTo(20, 9);
-    expect(estimateHours(10, "2024-06-25", "2024-07-20", june)).toBeCloseTo(15, 9);
-    expect(estimateHours(10, "2024-06-10", "2024-06-10", june)).toBe(10);
   });
 });

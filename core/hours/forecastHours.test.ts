@@ -1,10 +1,8 @@
-import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { addDays, addMonths, differenceDays, type IsoDate } from "../dates/index.ts";
 import { createRandom } from "../random.ts";
 import { type ForecastInput, forecastHours, forecastInputSchema } from "./index.ts";
 import { believeOwner, describeOwner, findRate } from "./owner.ts";
-import { findShares } from "./reach.ts";
 import { drawDays, drawYearH } from "./simulate.ts";
 
 const lake = [0, 0, 0.02, 0.07, 0.13, 0.19, 0.22, 0.18, 0.11, 0.06, 0.02, 0];
@@ -168,39 +166,5 @@ describe("believeOwner", () => {
       );
     expect(findRate(believe(1), 0.5)).toBeGreaterThan(95);
     expect(Math.abs(findRate(believe(8), 0.5) - 120)).toBeLessThan(Math.abs(findRate(believe(1), 0.5) - 120));
-  });
-});
-
-describe("findShares", () => {
-  it("is what drawing the trips one by one gives", () => {
-    fc.assert(
-      fc.property(
-        fc.nat(1000),
-        fc.integer({ min: 2, max: 60 }),
-        fc.double({ min: 0.2, max: 1, noNaN: true }),
-        (seed, hours, cv) => {
-          const random = createRandom(seed);
-          const fleet = { mean: 60, cv };
-          const years = findShares(believeOwner(fleet, [], 2.5), hours, 2.5, [0.1, 0.5, 0.9], 50);
-          const draws = 1500;
-          const reached = [0, 0, 0];
-          for (let k = 0; k < draws; k++) {
-            const rate = drawYearH(fleet, random);
-            // The season until each hour is run: exponential gaps between trips, exponential lengths.
-            let at = 0;
-            let run = 0;
-            while (run < hours && at < 60) {
-              at -= (Math.log(1 - random()) * 2.5) / rate;
-              run -= Math.log(1 - random()) * 2.5;
-            }
-            for (const i of [0, 1, 2]) if (run >= hours && at <= years[i]!) reached[i]!++;
-          }
-          for (const [i, share] of [0.1, 0.5, 0.9].entries())
-            if (Number.isFinite(years[i]!))
-              expect(Math.abs(reached[i]! / draws - share), `seed ${seed}`).toBeLessThan(0.05);
-        },
-      ),
-      { seed: 4, numRuns: 25 },
-    );
   });
 });

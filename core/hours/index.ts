@@ -1,4 +1,12 @@
-export { chanceOfReaching, type Fan, fanHours, fanSchema, measureRun } from "./fan.ts";
+export {
+  type DayRange,
+  dayRangeSchema,
+  describeExpected,
+  type ExpectedDay,
+  expectedDaySchema,
+} from "./expected.ts";
+export { type Fan, fanHours, fanSchema } from "./fan.ts";
+export { type Belief, type DatesThen, forecastEngine, type HourForecast, usualTripH } from "./forecast.ts";
 export {
   type FleetYear,
   type ForecastInput,
@@ -8,10 +16,9 @@ export {
   forecastOutputSchema,
   seasonShareSchema,
 } from "./forecastContract.ts";
-export { forecastHours, listIntervals, usualTripH } from "./forecastHours.ts";
-export { createSeasonLine, sumSeason } from "./internal/season.ts";
+export { forecastHours, listIntervals } from "./forecastHours.ts";
 export { type Fleet, learnFleet } from "./learnFleet.ts";
-export { believeOwner, describeOwner, type Owner } from "./owner.ts";
+export { believeOwner, describeOwner, findRate, type Owner } from "./owner.ts";
 export {
   askHandoverHours,
   askReading,
@@ -27,3 +34,4 @@ export {
   readingSources,
   resolveReadings,
 } from "./readings.ts";
+export { createSeason, type Season } from "./season.ts";

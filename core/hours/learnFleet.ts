@@ -1,8 +1,8 @@
 import { daysInMonth, fromDayNumber, toDayNumber } from "../dates/index.ts";
+import { usualTripH } from "./forecast.ts";
 import type { FleetYear } from "./forecastContract.ts";
-import { usualTripH } from "./forecastHours.ts";
-import { sumSeason } from "./internal/season.ts";
 import type { Resolved } from "./readings.ts";
+import { createSeason } from "./season.ts";
 
 export interface Fleet {
   readonly yearH: FleetYear;
@@ -53,11 +53,12 @@ export function learnFleet(engines: readonly (readonly Resolved[])[], monthlyHou
     const sum = rates.reduce((total, rate) => total + rate, 0);
     season = rates.map((rate) => rate / sum);
   }
+  const { between } = createSeason(season);
   const perEngine = engines.flatMap((readings) => {
     const first = readings[0];
     const last = readings.at(-1);
     if (first === undefined || last === undefined || last.date === first.date) return [];
-    return [{ years: sumSeason(first.date, last.date, season), hours: last.engineH - first.engineH }];
+    return [{ years: between(first.date, last.date), hours: last.engineH - first.engineH }];
   });
   const years = perEngine.reduce((sum, each) => sum + each.years, 0);
   const hours = perEngine.reduce((sum, each) => sum + each.hours, 0);

@@ -1,21 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { addDays } from "../dates/index.ts";
 import { createRandom } from "../random.ts";
-import {
-  askReading,
-  believeOwner,
-  chanceOfReaching,
-  createSeasonLine,
-  describeOwner,
-  fanHours,
-  findDrift,
-  learnFleet,
-  listAnswers,
-  measureRun,
-  type Reading,
-  resolveReadings,
-  sumSeason,
-} from "./index.ts";
+import { askReading, findDrift, learnFleet, listAnswers, type Reading, resolveReadings } from "./index.ts";
 import { drawDays, drawYearH } from "./simulate.ts";
 
 const read = (date: string, hours: number, answer: Reading["answer"] = null): Reading => ({ date, hours, answer });
@@ -110,55 +96,5 @@ describe("learnFleet", () => {
     expect(Math.abs(fleet.yearH.cv - 0.4)).toBeLessThan(0.12);
     expect(Math.abs(fleet.seasonShare[6]! - 0.3)).toBeLessThan(0.04);
     expect(fleet.seasonShare.reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 9);
-  });
-});
-
-describe("seasons", () => {
-  it("come to a whole in a year, from any day, and the line looks up what the sum adds", () => {
-    const line = createSeasonLine("2024-01-01", 1200, lake);
-    const random = createRandom(9);
-    const dayOf = (date: string) => Date.parse(`${date}T00:00:00Z`) / 86_400_000;
-    for (let i = 0; i < 60; i++) {
-      const from = addDays("2024-01-01", Math.floor(random() * 500));
-      const to = addDays(from, Math.floor(random() * 600));
-      expect(line(dayOf(from), dayOf(to))).toBeCloseTo(sumSeason(from, to, lake), 9);
-    }
-    expect(sumSeason("2025-03-10", "2026-03-10", lake)).toBeCloseTo(1, 9);
-  });
-});
-
-describe("fan and chance", () => {
-  const owner = believeOwner({ mean: 60, cv: 0.5 }, [], 2.5);
-
-  it("open with time, in order, and never fall", () => {
-    const fan = fanHours(owner, { date: "2026-05-01", hours: 10 }, "2026-05-01", lake, 2.5);
-    for (const [i, { p10, p50, p90 }] of fan.entries()) {
-      expect(p10 <= p50 && p50 <= p90).toBe(true);
-      if (i > 0) expect(p50).toBeGreaterThanOrEqual(fan[i - 1]!.p50);
-    }
-    expect(fan[0]).toMatchObject({ p10: 10, p90: 10 });
-    expect(fan.at(-1)!.p90 - fan.at(-1)!.p10).toBeGreaterThan(40);
-  });
-
-  it("agree with drawing owners one by one", () => {
-    const random = createRandom(8);
-    const { meanH, varianceH2 } = describeOwner(owner);
-    const run = measureRun(meanH, varianceH2, 1, 2.5);
-    for (const target of [20, 50, 90]) {
-      let reached = 0;
-      for (let k = 0; k < 2000; k++) {
-        const rate = drawYearH({ mean: 60, cv: 0.5 }, random);
-        let at = -Math.log(1 - random()) * (2.5 / rate);
-        let hours = 0;
-        while (at < 1) {
-          hours -= Math.log(1 - random()) * 2.5;
-          at -= Math.log(1 - random()) * (2.5 / rate);
-        }
-        if (hours >= target) reached++;
-      }
-      expect(Math.abs(chanceOfReaching(run.meanH, run.varianceH2, target) - reached / 2000)).toBeLessThan(0.05);
-    }
-    expect(chanceOfReaching(0, 0, 5)).toBe(0);
-    expect(chanceOfReaching(5, 1, 0)).toBe(1);
   });
 });

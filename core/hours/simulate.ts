@@ -1,7 +1,7 @@
-import { type IsoDate, toDayNumber } from "../dates/index.ts";
+import { addDays, type IsoDate } from "../dates/index.ts";
+import { usualTripH } from "./forecast.ts";
 import type { FleetYear } from "./forecastContract.ts";
-import { usualTripH } from "./forecastHours.ts";
-import { eachDay } from "./internal/season.ts";
+import { createSeason } from "./season.ts";
 
 /** A year's hours of an owner drawn from the fleet: gamma, by Marsaglia and Tsang (2000), with the boost for shapes below 1. */
 export function drawYearH({ mean, cv }: FleetYear, random: () => number): number {
@@ -27,16 +27,17 @@ export function drawDays(
   tripMeanH = usualTripH,
 ): Float64Array {
   const hours = new Float64Array(days);
-  const first = toDayNumber(from) + 1;
-  eachDay(from, first + days - 1, seasonShare, (day, share) => {
-    const expected = (yearH * share) / tripMeanH;
+  const { sumUntil } = createSeason(seasonShare);
+  let before = sumUntil(from);
+  for (let day = 0; day < days; day++) {
+    const until = sumUntil(addDays(from, day + 1));
     // Poisson by its gaps: exponential times until more than the day's share of trips is used up.
-    let left = expected + Math.log(1 - random());
+    let left = (yearH * (until - before)) / tripMeanH + Math.log(1 - random());
     while (left > 0) {
-      hours[day - first]! -= Math.log(1 - random()) * tripMeanH;
+      hours[day]! -= Math.log(1 - random()) * tripMeanH;
       left += Math.log(1 - random());
     }
-    return false;
-  });
+    before = until;
+  }
   return hours;
 }

@@ -1,5 +1,6 @@
 import { addMonths, daysInMonth, fromDayNumber, type IsoDate, toDayNumber } from "../dates/index.ts";
-import type { DueInput, DueItem, DueOutput, DueState } from "./dueContract.ts";
+import type { DueInput, DueOutput, DueState } from "./dueContract.ts";
+import { findLast, findTarget } from "./targets.ts";
 
 const defaults = { soonH: 5, soonDays: 30 } as const;
 const horizonMonths = 240;
@@ -16,7 +17,7 @@ export function due(input: DueInput): DueOutput {
   const soonH = input.soonH ?? defaults.soonH;
   const soonDays = input.soonDays ?? defaults.soonDays;
   const todayNumber = toDayNumber(input.today);
-  const targets = input.items.map((item) => nextTarget(input, item));
+  const targets = input.items.map((item) => findTarget(item, findLast(input.done, item.id), input.inService));
   const hoursDates = reachDates(
     input,
     targets.map((target) => target?.hours ?? null),
@@ -54,22 +55,6 @@ export function due(input: DueInput): DueOutput {
         state,
       };
     }),
-  };
-}
-
-/** Where the item stands next, in engine hours and by date; null when it is finished. */
-function nextTarget(input: DueInput, item: DueItem): { hours: number | null; date: IsoDate | null } | null {
-  let last: DueInput["done"][number] | null = null;
-  for (const done of input.done) {
-    if (done.item !== item.id) continue;
-    if (last === null || done.date > last.date || (done.date === last.date && done.hours > last.hours)) last = done;
-  }
-  const stepH = last === null ? (item.firstH ?? item.everyH) : item.everyH;
-  const stepMonths = last === null ? (item.firstMonths ?? item.everyMonths) : item.everyMonths;
-  if (stepH === undefined && stepMonths === undefined) return null;
-  return {
-    hours: stepH === undefined ? null : (last?.hours ?? 0) + stepH,
-    date: stepMonths === undefined ? null : addMonths(last?.date ?? input.inService, stepMonths),
   };
 }
 

@@ -8,10 +8,16 @@ export {
   dueOutputSchema,
   dueStateSchema,
 } from "./dueContract.ts";
-export { createHoursLine } from "./hoursLine.ts";
-export { findLast, type ItemTarget, nextTargets } from "./nextTargets.ts";
 export {
-  estimateHours,
+  compareDue,
+  type DueDay,
+  dueDaySchema,
+  findDue,
+  listDue,
+  type Scope,
+  type ServiceDue,
+} from "./listDue.ts";
+export {
   keptServicePackSchema,
   listComing,
   type ServiceItem,
@@ -27,6 +33,6 @@ export {
   plannedItemSchema,
   plannedVisitSchema,
   planYears,
-  type Scope,
 } from "./planYears.ts";
+export { type Done, findLast, findTarget } from "./targets.ts";
 export { type VisitsInput, type VisitsOutput, visits, visitsInputSchema, visitsOutputSchema } from "./visits.ts";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { addDays, addMonths, daysInMonth, fromDayNumber, type IsoDate, toDayNumber } from "../dates/index.ts";
+import { addDays, addMonths, type IsoDate } from "../dates/index.ts";
 import { plainText } from "../rig/index.ts";
 import { dueItemSchema } from "./dueContract.ts";
 
@@ -58,30 +58,6 @@ export function listComing(
   return items.filter((item) => !isUsed || !isOnce(item) || wasDone(item.id));
 }
 
-/**
- * The hours an engine likely shows on `today`, from the last reported hours and the hours expected in each month since.
- * (10 h reported on 2024-06-10, 30 h expected in June, 2024-06-20) → 20.
- */
-export function estimateHours(
-  reportedH: number,
-  reportedOn: IsoDate,
-  today: IsoDate,
-  monthlyHours: readonly number[],
-): number {
-  let hours = reportedH;
-  const last = toDayNumber(today);
-  let day = toDayNumber(reportedOn) + 1;
-  while (day <= last) {
-    const date = fromDayNumber(day);
-    const month = +date.slice(5, 7);
-    const inMonth = daysInMonth(+date.slice(0, 4), month);
-    const days = Math.min(inMonth - +date.slice(8, 10), last - day) + 1;
-    hours += (monthlyHours[month - 1]! / inMonth) * days;
-    day += days;
-  }
-  return hours;
-}
-
 /** The first day of the season that ends on `end`. (October to November, `2026-11-30`) → `2026-10-01`. */
 export function seasonStart(season: { readonly fromMonth: number; readonly toMonth: number }, end: IsoDate): IsoDate {
   return `${addMonths(`${end.slice(0, 7)}-01`, -((season.toMonth - season.fromMonth + 12) % 12)).slice(0, 7)}-01`;
@@ -92,4 +68,15 @@ export function seasonEnd(season: { readonly fromMonth: number; readonly toMonth
   const ofYear = (year: number) => addDays(addMonths(`${year}-${String(season.toMonth).padStart(2, "0")}-01`, 1), -1);
   const year = +date.slice(0, 4);
   return ofYear(year) >= date ? ofYear(year) : ofYear(year + 1);
+}
+
+/** The end of the season in which something is to be done next, on `today` or later, that was done last on `last`. */
+export function nextSeasonEnd(
+  season: { readonly fromMonth: number; readonly toMonth: number },
+  last: IsoDate,
+  today: IsoDate,
+): IsoDate {
+  let end = seasonEnd(season, today);
+  while (seasonStart(season, end) <= last) end = addMonths(end, 12);
+  return end;
 }

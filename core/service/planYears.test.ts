@@ -1,13 +1,13 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { boatCarePack, servicePacks } from "../../content/index.ts";
-import { addDays, addMonths, daysInMonth, differenceDays, type IsoDate } from "../dates/index.ts";
+import { addDays, addMonths, type IsoDate } from "../dates/index.ts";
+import { createSeason, forecastEngine } from "../hours/index.ts";
 import {
-  createHoursLine,
   due,
   keptServicePackSchema,
   listComing,
-  nextTargets,
+  listDue,
   planYears,
   type Scope,
   seasonEnd,
@@ -15,38 +15,19 @@ import {
   servicePackSchema,
 } from "./index.ts";
 
-const monthly = [1, 1, 2, 5, 8, 11, 12, 10, 6, 3, 1, 1];
 const outboard = servicePacks.find(({ id }) => id === "outboard-20-100")!;
-const engine = (change: Partial<Scope> = {}): Scope => ({
+const lake = createSeason([0, 0, 0.02, 0.07, 0.13, 0.19, 0.22, 0.18, 0.11, 0.06, 0.02, 0]);
+/** An engine read on these days, whose owner runs some 70 h a year. */
+const read = (readings: readonly { date: IsoDate; hours: number }[], today: IsoDate) =>
+  forecastEngine({ readings, meanH: 70, varianceH2: 900 }, lake, today);
+const engine = (change: Partial<Scope> = {}, hours = 5, today = "2026-06-10"): Scope => ({
   id: "main",
   label: "Engine",
-  hoursNow: 5,
-  monthlyHours: monthly,
+  forecast: read([{ date: today, hours }], today),
   items: outboard.items,
+  since: "2026-05-01",
   done: [],
   ...change,
-});
-
-/** The slow way: hours day by day. */
-function hoursSlowly(hoursNow: number, today: IsoDate, date: IsoDate): number {
-  let hours = hoursNow;
-  for (let day = addDays(today, 1); day <= date; day = addDays(day, 1))
-    hours += monthly[+day.slice(5, 7) - 1]! / daysInMonth(+day.slice(0, 4), +day.slice(5, 7));
-  return hours;
-}
-
-describe("createHoursLine", () => {
-  it("is the sum day by day, and finds the first day that reaches", () => {
-    const line = createHoursLine(3, "2023-11-20", monthly, 900);
-    for (const days of [0, 1, 11, 100, 467, 900]) {
-      const date = addDays("2023-11-20", days);
-      expect(line.hoursOn(date)).toBeCloseTo(hoursSlowly(3, "2023-11-20", date), 6);
-    }
-    const date = line.dateOf(40)!;
-    expect(line.hoursOn(date)).toBeGreaterThanOrEqual(40);
-    expect(line.hoursOn(addDays(date, -1))).toBeLessThan(40);
-    expect([line.dateOf(2), line.dateOf(9999)]).toEqual(["2023-11-20", null]);
-  });
 });
 
 describe("seasons of service", () => {
@@ -61,8 +42,10 @@ describe("seasons of service", () => {
   });
 });
 
-describe("nextTargets", () => {
-  it("agrees with the contract due on every item without a season", () => {
+describe("listDue", () => {
+  const timed = outboard.items.filter(({ season }) => season === undefined);
+
+  it("has the targets of the contract due, and its calendar days", () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 0, max: 400 }),
@@ -74,32 +57,22 @@ describe("nextTargets", () => {
           const done = wasServed
             ? [{ item: "annual", date: addDays(inService, Math.floor(daysIn / 2)), hours: hours / 2 }]
             : [];
-          const items = outboard.items.filter(({ season }) => season === undefined);
-          const answer = due({
-            inService,
-            today,
-            hoursNow: hours,
-            monthlyHours: monthly,
-            items: items.map(({ id, firstH, everyH, firstMonths, everyMonths }) => ({
-              id,
-              firstH,
-              everyH,
-              firstMonths,
-              everyMonths,
-            })),
-            done,
-          });
-          for (const { item, targetH, calendarDate, likelyDate, isOverdue } of nextTargets(
-            inService,
-            today,
-            engine({ hoursNow: hours, items, done }),
-          )) {
-            const same = answer.items.find(({ id }) => id === item.id)!;
+          const asked = timed.map(({ id, firstH, everyH, firstMonths, everyMonths }) => ({
+            id,
+            firstH,
+            everyH,
+            firstMonths,
+            everyMonths,
+          }));
+          const monthlyHours = lake.share.map((share) => share * 70);
+          const answer = due({ inService, today, hoursNow: hours, monthlyHours, items: asked, done });
+          const scope = engine({ items: timed, since: inService, done }, hours, today);
+          for (const [i, { targetH, calendarDate, dueDate, state }] of listDue(scope, today).entries()) {
+            const same = answer.items[i]!;
             expect([targetH, calendarDate]).toEqual([same.targetH, same.calendarDate]);
-            expect(isOverdue).toBe(same.state === "overdue");
-            // Summed day by day or month by month, a target that is met to the last bit may fall a day apart.
-            if (!isOverdue) expect(Math.abs(differenceDays(likelyDate, same.dueDate!))).toBeLessThanOrEqual(1);
-            else expect(likelyDate < today).toBe(true);
+            expect(state === "finished").toBe(same.state === "finished");
+            // What was read to be past, or past by the calendar, is overdue in both from the day after.
+            if (same.state === "overdue" && dueDate !== today) expect(state).toBe("overdue");
           }
         },
       ),
@@ -107,10 +80,47 @@ describe("nextTargets", () => {
     );
   });
 
+  it("keeps the day on which something fell due, whenever it is asked", () => {
+    const readings = [
+      { date: "2026-05-01", hours: 1 },
+      { date: "2026-06-01", hours: 11 },
+      { date: "2026-06-30", hours: 31 },
+    ];
+    const first = timed.filter(({ id }) => id === "first-service");
+    const days = ["2026-06-30", "2026-07-10", "2027-01-01"].map((today) => {
+      const [found] = listDue(engine({ items: first, forecast: read(readings, today) }), today);
+      expect(found).toMatchObject({ state: "overdue", by: "hours", range: null, isAnyDay: false, targetH: 20 });
+      return found!.dueDate;
+    });
+    expect(new Set(days).size).toBe(1);
+    expect(days[0]! > "2026-06-01" && days[0]! < "2026-06-30").toBe(true);
+  });
+
+  it("has the middle of the forecast with its range; any day now when its early end has passed; overdue when its middle has", () => {
+    const first = timed.filter(({ id }) => id === "first-service");
+    const at = (today: IsoDate) =>
+      listDue(engine({ items: first, forecast: read([{ date: "2026-05-01", hours: 5 }], today) }), today)[0]!;
+    const ahead = at("2026-05-02");
+    expect(ahead).toMatchObject({ state: expect.not.stringMatching("overdue"), isAnyDay: false });
+    const { from, to } = ahead.range!;
+    expect(from < ahead.dueDate! && ahead.dueDate! < to!).toBe(true);
+    // The same forecast on every day: nothing moves while nothing is read.
+    expect(at(addDays(from, 1))).toMatchObject({ dueDate: ahead.dueDate, range: ahead.range, isAnyDay: true });
+    expect(at(ahead.dueDate!)).toMatchObject({ isAnyDay: true, state: "soon" });
+    expect(at(addDays(ahead.dueDate!, 1))).toMatchObject({ dueDate: ahead.dueDate, isAnyDay: false, state: "overdue" });
+  });
+
+  it("ends its range with the calendar", () => {
+    const annual = timed.filter(({ id }) => id === "annual");
+    const [found] = listDue(engine({ items: annual }, 60), "2026-06-10");
+    expect(found).toMatchObject({ by: "hours", calendarDate: "2027-05-01" });
+    expect(found!.range!.to! <= "2027-05-01").toBe(true);
+  });
+
   it("offers a season again only when it comes again", () => {
     const items = outboard.items.filter(({ id }) => id === "lay-up");
     const at = (today: IsoDate, done: Scope["done"] = []) =>
-      nextTargets("2025-06-01", today, engine({ items, done }))[0]!.likelyDate;
+      listDue(engine({ items, since: "2025-06-01", done }), today)[0]!.dueDate;
     expect(at("2025-10-10")).toBe("2025-11-30");
     expect(at("2025-10-10", [{ item: "lay-up", date: "2025-10-08", hours: 30 }])).toBe("2026-11-30");
     expect(at("2026-01-10")).toBe("2026-11-30");
@@ -118,11 +128,11 @@ describe("nextTargets", () => {
 });
 
 describe("planYears", () => {
-  const plan = (change: Partial<Scope> = {}, today = "2026-06-10") =>
-    planYears("2026-05-01", today, [
-      engine(change),
-      engine({ ...change, id: "twin", label: "Twin" }),
-      { ...engine({ items: boatCarePack.items }), id: "boat", hoursNow: 0, monthlyHours: [] },
+  const plan = (change: Partial<Scope> = {}, hours = 5) =>
+    planYears("2026-06-10", [
+      engine(change, hours),
+      engine({ ...change, id: "twin", label: "Twin" }, hours),
+      { ...engine({ items: boatCarePack.items }), id: "boat", forecast: null },
     ]);
 
   it("puts everything that falls due in five years into visits, each within its time, twins together", () => {
@@ -151,17 +161,17 @@ describe("planYears", () => {
   it("has fewer visits than things to do, and moves on from what was done", () => {
     const visits = plan();
     expect(visits.length).toBeLessThan(visits.flatMap(({ items }) => items).length / 2);
-    const later = plan({ hoursNow: 21, done: [{ item: "first-service", date: "2026-06-09", hours: 20 }] });
+    const later = plan({ done: [{ item: "first-service", date: "2026-06-09", hours: 20 }] }, 21);
     expect(later.flatMap(({ items }) => items).some(({ item }) => item === "first-service")).toBe(false);
   });
 
   it("has gear that goes out of date in its visits, no later than its day", () => {
     const dated = [{ id: "flares", title: "Flares out of date", date: "2027-03-20" }];
-    const visits = planYears("2026-05-01", "2026-06-10", [engine()], dated);
+    const visits = planYears("2026-06-10", [engine()], dated);
     const visit = visits.find(({ items }) => items.some(({ item }) => item === "flares"))!;
     expect(visit.date <= "2027-03-20").toBe(true);
     expect(visits.flatMap(({ items }) => items).filter(({ item }) => item === "flares")).toHaveLength(1);
-    const late = planYears("2026-05-01", "2027-06-10", [engine()], dated);
+    const late = planYears("2027-06-10", [engine()], dated);
     expect(late.flatMap(({ items }) => items).find(({ item }) => item === "flares")).toMatchObject({
       isOverdue: true,
       by: "calendar",
@@ -169,16 +179,16 @@ describe("planYears", () => {
   });
 
   it("wants what is overdue within two weeks, and says so", () => {
-    const [first] = plan({ hoursNow: 60 });
+    const [first] = plan({}, 60);
     expect(first!.date <= addDays("2026-06-10", 14)).toBe(true);
     expect(first!.items.find(({ item }) => item === "first-service")).toMatchObject({ by: "hours" });
-    const old = planYears("2024-05-01", "2026-06-10", [engine({ items: outboard.items.slice(0, 2) })]);
+    const old = planYears("2026-06-10", [engine({ items: outboard.items.slice(0, 2), since: "2024-05-01" })]);
     expect(old[0]!.items.every(({ isOverdue }) => isOverdue)).toBe(true);
   });
 
   it("adds up the prices the store has filled in, and has none where there are none", () => {
     const items = outboard.items.map((item) => (item.id === "first-service" ? { ...item, priceCents: 31_240 } : item));
-    const visits = plan({ items, hoursNow: 60 });
+    const visits = plan({ items }, 60);
     for (const { items: planned, priceCents } of visits) {
       const first = planned.filter(({ item }) => item === "first-service").length;
       expect(priceCents).toBe(first === 0 ? null : first * 31_240);

@@ -1,27 +1,15 @@
 import { z } from "zod";
-import { addDays, addMonths, differenceDays, type IsoDate, isoDateSchema } from "../dates/index.ts";
-import { createHoursLine } from "./hoursLine.ts";
-import { type ServiceItem, seasonEnd, seasonStart } from "./pack.ts";
+import { addDays, addMonths, type IsoDate, isoDateSchema } from "../dates/index.ts";
+import { dayRangeSchema } from "../hours/index.ts";
+import { findDue, type Scope, type ServiceDue } from "./listDue.ts";
+import { type ServiceItem, seasonStart } from "./pack.ts";
+import { type Done, findLast } from "./targets.ts";
 import { visits } from "./visits.ts";
 
 export const years = 5;
 const usualEarlyDays = 45;
 /** What is overdue is wanted within this time. */
 const overdueDays = 14;
-
-/** An engine with its pack, or the boat itself (`boat`) with what falls due by the calendar alone. */
-export interface Scope {
-  readonly id: string;
-  readonly label: string;
-  /** Hours likely now, and expected in each month from January; none for the boat itself. */
-  readonly hoursNow: number;
-  readonly monthlyHours: readonly number[];
-  readonly items: readonly ServiceItem[];
-  /** From when what was never done counts by the calendar, where that is not the day of the handover: a used engine. */
-  readonly since?: IsoDate;
-  /** What was done or skipped, in engine hours. */
-  readonly done: readonly { readonly item: string; readonly date: IsoDate; readonly hours: number }[];
-}
 
 /** Gear aboard that goes out of date on a day. */
 export interface Dated {
@@ -37,6 +25,8 @@ const ofGear = {
   labourH: 0.2,
   priceCents: null,
   by: "calendar" as const,
+  range: null,
+  isAnyDay: false,
 };
 
 export const plannedItemSchema = z.strictObject({
@@ -51,6 +41,9 @@ export const plannedItemSchema = z.strictObject({
   priceCents: z.int().nullable(),
   dueDate: isoDateSchema,
   by: z.enum(["hours", "calendar", "season"]),
+  /** As of `ServiceDue`. */
+  range: dayRangeSchema.nullable(),
+  isAnyDay: z.boolean(),
   isOverdue: z.boolean(),
 });
 export type PlannedItem = z.infer<typeof plannedItemSchema>;
@@ -67,18 +60,14 @@ export type PlannedVisit = z.infer<typeof plannedVisitSchema>;
  * The next five years of a boat as visits to the workshop, as few as can be: each item from when it may be done early
  * until it falls due. Hours are those expected; what falls due again after a visit is counted from that due date.
  */
-export function planYears(
-  inService: IsoDate,
-  today: IsoDate,
-  scopes: readonly Scope[],
-  dated: readonly Dated[] = [],
-): PlannedVisit[] {
+export function planYears(today: IsoDate, scopes: readonly Scope[], dated: readonly Dated[] = []): PlannedVisit[] {
   const until = addMonths(today, 12 * years);
   const found: { id: string; earliest: IsoDate; latest: IsoDate; planned: PlannedItem }[] = [];
   for (const scope of scopes)
     for (const item of scope.items)
-      for (const { dueDate, by } of listOccurrences(scope, item, inService, today, until)) {
-        const isOverdue = dueDate < today;
+      for (const next of listOccurrences(scope, item, today, until)) {
+        const { dueDate, by, range, isAnyDay } = next as ServiceDue & { dueDate: IsoDate; by: PlannedItem["by"] };
+        const isOverdue = next.state === "overdue";
         const earliest = addDays(dueDate, -(item.earlyDays ?? usualEarlyDays));
         found.push({
           id: `${scope.id} ${item.id} ${found.length}`,
@@ -95,6 +84,8 @@ export function planYears(
             priceCents: item.priceCents ?? null,
             dueDate,
             by,
+            range,
+            isAnyDay,
             isOverdue,
           },
         });
@@ -123,44 +114,16 @@ export function planYears(
   });
 }
 
-type Season = NonNullable<ServiceItem["season"]>;
-
-interface Occurrence {
-  readonly dueDate: IsoDate;
-  readonly by: PlannedItem["by"];
-}
-
-function listOccurrences(
-  scope: Scope,
-  item: ServiceItem,
-  inService: IsoDate,
-  today: IsoDate,
-  until: IsoDate,
-): Occurrence[] {
-  const done = scope.done.filter((each) => each.item === item.id).sort((a, b) => (a.date < b.date ? -1 : 1));
-  let last = done.at(-1) ?? null;
-  if (item.season !== undefined) return listSeasons(item.season, last?.date ?? inService, today, until);
-  const line = createHoursLine(scope.hoursNow, today, scope.monthlyHours, differenceDays(until, today));
-  const found: Occurrence[] = [];
+/** Each time an item falls due until then; what falls due again is counted from the due date before it. */
+function listOccurrences(scope: Scope, item: ServiceItem, today: IsoDate, until: IsoDate): ServiceDue[] {
+  const found: ServiceDue[] = [];
+  let last: Omit<Done, "item"> | null = findLast(scope.done, item.id);
   for (;;) {
-    const stepH = last === null ? (item.firstH ?? item.everyH) : item.everyH;
-    const stepMonths = last === null ? (item.firstMonths ?? item.everyMonths) : item.everyMonths;
-    const byHours = stepH === undefined ? null : line.dateOf((last?.hours ?? 0) + stepH);
-    const byCalendar = stepMonths === undefined ? null : addMonths(last?.date ?? scope.since ?? inService, stepMonths);
-    const isCalendar = byCalendar !== null && (byHours === null || byCalendar <= byHours);
-    const dueDate = isCalendar ? byCalendar : byHours;
-    if (dueDate === null || dueDate > until) return found;
-    found.push({ dueDate, by: isCalendar ? "calendar" : "hours" });
+    const next = findDue(scope, item, last, today);
+    if (next.dueDate === null || next.dueDate > until) return found;
+    found.push(next);
     // Served when due; what is overdue is served now.
-    const servedOn = dueDate < today ? today : dueDate;
-    last = { item: item.id, date: servedOn, hours: line.hoursOn(servedOn) };
+    const date = next.dueDate < today ? today : next.dueDate;
+    last = { date, hours: scope.forecast?.hoursOn(date).p50 ?? 0 };
   }
-}
-
-/** The ends of the seasons in which it is still to be done, the one going on now included. */
-function listSeasons(season: Season, lastDone: IsoDate, today: IsoDate, until: IsoDate): Occurrence[] {
-  const found: Occurrence[] = [];
-  for (let dueDate = seasonEnd(season, today); dueDate <= until; dueDate = addMonths(dueDate, 12))
-    if (seasonStart(season, dueDate) > lastDone) found.push({ dueDate, by: "season" });
-  return found;
 }

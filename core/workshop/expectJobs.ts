@@ -1,25 +1,8 @@
-import { addDays, type IsoDate } from "../dates/index.ts";
-import { chanceOfReaching, measureRun } from "../hours/index.ts";
-import { type ServiceItem, seasonStart } from "../service/index.ts";
+import { addDays } from "../dates/index.ts";
+import type { HourForecast } from "../hours/index.ts";
+import { type ServiceDue, type ServiceItem, seasonStart } from "../service/index.ts";
 import type { ExpectedJob, JobKind } from "./load.ts";
 import { type WeekGrid, weekIn } from "./weeks.ts";
-
-/** One engine's hours as believed: where it stood when last read, and the owner's yearly rate. */
-export interface EngineBelief {
-  readonly lastH: number;
-  readonly meanH: number;
-  readonly varianceH2: number;
-  readonly tripMeanH: number;
-}
-
-/** What falls due next of an item: by hours, by calendar, or within a season; null for what does not hold. */
-export interface NextTarget {
-  readonly item: ServiceItem;
-  readonly targetH: number | null;
-  readonly calendarDate: IsoDate | null;
-  readonly likelyDate: IsoDate;
-  readonly isOverdue: boolean;
-}
 
 const usualEarlyDays = 45;
 const overdueWeeks = 8;
@@ -27,17 +10,16 @@ const leastChance = 1e-4;
 
 /**
  * The chance of each week that an item falls due in it: by hours as the owner is believed to run, by the calendar at the
- * latest. `massBy[w]`: share of a year's hours that falls between the last reading and the end of week w. Null where it
- * falls due in none of the weeks.
+ * latest. Null where it falls due in none of the weeks.
  */
 export function expectJob(
   boat: string,
   scope: string,
-  { item, targetH, calendarDate, likelyDate, isOverdue }: NextTarget,
-  belief: EngineBelief | null,
-  massBy: readonly number[],
+  { item, targetH, calendarDate, dueDate, range, isAnyDay, state }: ServiceDue,
+  forecast: HourForecast | null,
   grid: WeekGrid,
 ): ExpectedJob | null {
+  if (dueDate === null) return null;
   const count = grid.mondays.length;
   const calendarWeek = calendarDate === null ? count : weekIn(grid, calendarDate);
   let firstWeek = 0;
@@ -48,16 +30,13 @@ export function expectJob(
     firstWeek = weekIn(grid, seasonStart(item.season, calendarDate));
     const to = Math.min(count - 1, calendarWeek);
     for (let week = firstWeek; week <= to; week++) chances.push(1 / (calendarWeek - firstWeek + 1));
-  } else if (isOverdue) {
+  } else if (state === "overdue") {
     // What is past due comes when its owner is reached: evenly over the next weeks.
     for (let week = 0; week < Math.min(count, overdueWeeks); week++) chances.push(1 / overdueWeeks);
   } else {
-    const leftH = targetH === null || belief === null ? 0 : targetH - belief.lastH;
-    const byHours = (week: number) => {
-      if (targetH === null || belief === null) return 0;
-      const run = measureRun(belief.meanH, belief.varianceH2, massBy[week]!, belief.tripMeanH);
-      return chanceOfReaching(run.meanH, run.varianceH2, leftH);
-    };
+    const readAt = forecast === null ? 0 : grid.season.sumUntil(forecast.last.date);
+    const byHours = (week: number) =>
+      targetH === null || forecast === null ? 0 : forecast.chanceIn(targetH, grid.sums[week]! - readAt);
     // Hours come ever nearer: what is not reached by the end is reached in no week.
     const last = Math.min(count, calendarWeek) - 1;
     const isInReach = last >= 0 && byHours(last) > leastChance;
@@ -77,8 +56,10 @@ export function expectJob(
     title: item.title,
     kind: kindOf(item),
     labourH: item.labourH ?? 1,
-    dueDate: likelyDate,
-    earliest: addDays(likelyDate, -(item.earlyDays ?? usualEarlyDays)),
+    dueDate,
+    range,
+    isAnyDay,
+    earliest: addDays(dueDate, -(item.earlyDays ?? usualEarlyDays)),
     firstWeek,
     chances,
   };

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { isoDateSchema } from "../dates/index.ts";
+import { dayRangeSchema } from "../hours/index.ts";
 import { chanceIn, type ExpectedJob, type LoadWeek } from "./load.ts";
 import { weekOf } from "./weeks.ts";
 
@@ -8,6 +9,8 @@ export const offerSchema = z.strictObject({
   items: z.array(z.strictObject({ scope: z.string(), item: z.string(), title: z.string() })),
   labourH: z.number(),
   dueDate: isoDateSchema,
+  range: dayRangeSchema.nullable(),
+  isAnyDay: z.boolean(),
   fromMonday: isoDateSchema,
   toMonday: isoDateSchema,
 });
@@ -24,7 +27,8 @@ interface Bundle {
   readonly chance: number;
   /** The first week in which all of it may be done. */
   readonly earliestWeek: number;
-  readonly dueDate: string;
+  /** Of its jobs the one that falls due first. */
+  readonly first: ExpectedJob;
 }
 
 /**
@@ -56,7 +60,9 @@ export function flattenLoad(jobs: readonly ExpectedJob[], weeks: readonly LoadWe
         boat: bundle.boat,
         items: bundle.jobs.map(({ scope, item, title }) => ({ scope, item, title })),
         labourH: bundle.labourH,
-        dueDate: bundle.dueDate,
+        dueDate: bundle.first.dueDate,
+        range: bundle.first.range,
+        isAnyDay: bundle.first.isAnyDay,
         fromMonday: weeks[week]!.monday,
         toMonday: weeks[to]!.monday,
       });
@@ -91,7 +97,7 @@ function bundleByBoat(jobs: readonly ExpectedJob[], week: number, firstMonday: s
       labourH: mine.reduce((sum, { labourH }) => sum + labourH, 0),
       chance: Math.max(...mine.map((job) => chanceIn(job, week))),
       earliestWeek: Math.max(...mine.map(({ earliest }) => weekOf(earliest, firstMonday))),
-      dueDate: mine.map(({ dueDate }) => dueDate).sort()[0]!,
+      first: mine.reduce((first, job) => (job.dueDate < first.dueDate ? job : first)),
     }))
     .sort((a, b) => b.chance - a.chance || b.labourH - a.labourH || (a.boat < b.boat ? -1 : 1));
 }

@@ -1,4 +1,4 @@
-export { type EngineBelief, expectJob, type NextTarget } from "./expectJobs.ts";
+export { expectJob } from "./expectJobs.ts";
 export { flattenLoad, type Offer, offerSchema } from "./flatten.ts";
 export {
   chanceIn,

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { type IsoDate, isoDateSchema } from "../dates/index.ts";
+import type { DayRange } from "../hours/index.ts";
 import { capacityOfWeek, listWeeks, type Workshop } from "./weeks.ts";
 
 export const jobKinds = ["first-service", "yearly", "season", "booked", "other"] as const;
@@ -13,8 +14,10 @@ export interface ExpectedJob {
   readonly title: string;
   readonly kind: JobKind;
   readonly labourH: number;
-  /** The likely day, and the first on which it may be done. */
+  /** The day as `ServiceDue` has it, and the first on which it may be done. */
   readonly dueDate: IsoDate;
+  readonly range: DayRange | null;
+  readonly isAnyDay: boolean;
   readonly earliest: IsoDate;
   /** The first week it may fall in, 0 for the current one, and the chance of each from there; their sum is at most 1. */
   readonly firstWeek: number;

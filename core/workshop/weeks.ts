@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { addDays, fromDayNumber, type IsoDate, isoDateSchema, toDayNumber } from "../dates/index.ts";
+import type { Season } from "../hours/index.ts";
 
 /** What the workshop can do. `hoursPerDay`: labour hours from Monday to Sunday; `closed`: days without any, both inclusive. */
 export const workshopSchema = z.strictObject({
@@ -34,16 +35,17 @@ export function weekOf(date: IsoDate, firstMonday: IsoDate): number {
   return Math.max(0, Math.floor((toDayNumber(date) - toDayNumber(firstMonday)) / daysPerWeek));
 }
 
-/** The weeks of a forecast, worked out once for all boats: their Mondays, and the number of the last day of each. */
+/** The weeks of a forecast, worked out once for all boats: their Mondays, and the season (`sumUntil`) at the end of each. */
 export interface WeekGrid {
   readonly mondays: readonly IsoDate[];
   readonly firstDay: number;
-  readonly lastDays: readonly number[];
+  readonly sums: readonly number[];
+  readonly season: Season;
 }
-export function createWeekGrid(today: IsoDate, count: number): WeekGrid {
+export function createWeekGrid(today: IsoDate, count: number, season: Season): WeekGrid {
   const mondays = listWeeks(today, count);
-  const firstDay = toDayNumber(mondays[0]!);
-  return { mondays, firstDay, lastDays: mondays.map((_, week) => firstDay + (week + 1) * daysPerWeek - 1) };
+  const sums = mondays.map((monday) => season.sumUntil(addDays(monday, daysPerWeek - 1)));
+  return { mondays, firstDay: toDayNumber(mondays[0]!), sums, season };
 }
 
 /** `weekOf` on a grid. */

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { servicePacks } from "../../content/index.ts";
 import { addDays } from "../dates/index.ts";
-import { chanceOfReaching, measureRun } from "../hours/index.ts";
+import { createSeason, forecastEngine, type HourForecast } from "../hours/index.ts";
 import { createRandom } from "../random.ts";
 import {
   capacityOfDay,
@@ -38,6 +38,8 @@ const job = (boat: string, change: Partial<ExpectedJob> & { at?: [number, number
     kind: "yearly",
     labourH: 2,
     dueDate: "2026-06-18",
+    range: null,
+    isAnyDay: false,
     earliest: today,
     firstWeek: 0,
     chances,
@@ -64,16 +66,27 @@ describe("weeks", () => {
 });
 
 describe("expectJob", () => {
-  const belief = { lastH: 80, meanH: 60, varianceH2: 300, tripMeanH: 2.5 };
-  const mass = Array.from({ length: 52 }, (_, week) => (week + 1) / 52);
-  const expect1 = (change: object, believed: typeof belief | null = belief) =>
+  const even = createSeason(Array.from({ length: 12 }, () => 1 / 12));
+  const forecast = forecastEngine({ readings: [{ date: today, hours: 80 }], meanH: 60, varianceH2: 300 }, even, today);
+  const grid = createWeekGrid(today, 52, even);
+  const expect1 = (change: object, believed: HourForecast | null = forecast) =>
     expectJob(
       "b",
       "main",
-      { item: annual, targetH: 100, calendarDate: "2026-12-01", likelyDate: "2026-09-20", isOverdue: false, ...change },
+      {
+        item: annual,
+        targetH: 100,
+        hoursDate: "2026-09-20",
+        calendarDate: "2026-12-01",
+        dueDate: "2026-09-20",
+        by: "hours",
+        range: null,
+        state: "ahead",
+        isAnyDay: false,
+        ...change,
+      },
       believed,
-      mass,
-      createWeekGrid(today, 52),
+      grid,
     );
   const byWeek = (expected: ExpectedJob) => Array.from({ length: 52 }, (_, week) => chanceIn(expected, week));
   const sum = (chances: readonly number[]) => chances.reduce((total, chance) => total + chance, 0);
@@ -91,7 +104,7 @@ describe("expectJob", () => {
     expect(season.kind).toBe("season");
     const weeks = byWeek(season).flatMap((chance, week) => (chance > 0 ? [week] : []));
     expect([weeks[0], weeks.at(-1)]).toEqual([weekOf("2026-10-01", "2026-06-01"), weekOf("2026-11-30", "2026-06-01")]);
-    const late = expect1({ isOverdue: true })!;
+    const late = expect1({ state: "overdue" })!;
     expect(byWeek(late).slice(0, 9)).toEqual([...Array.from({ length: 8 }, () => 1 / 8), 0]);
     expect(expect1({ calendarDate: null }, null)).toBeNull();
   });
@@ -100,10 +113,9 @@ describe("expectJob", () => {
       fc.property(fc.double({ min: 1, max: 90, noNaN: true }), fc.integer({ min: -5, max: 70 }), (leftH, week) => {
         const calendarDate = addDays(today, week * 7);
         const expected = expect1({ targetH: 80 + leftH, calendarDate });
-        const by = mass.map((share, at) => {
-          const run = measureRun(belief.meanH, belief.varianceH2, share, belief.tripMeanH);
+        const by = grid.sums.map((sum, at) => {
           const isPast = at >= weekOf(calendarDate, "2026-06-01");
-          return isPast ? 1 : chanceOfReaching(run.meanH, run.varianceH2, leftH);
+          return isPast ? 1 : forecast.chanceIn(80 + leftH, sum - even.sumUntil(today));
         });
         if (expected === null) expect(by.at(-1)).toBeLessThan(1e-3);
         else byWeek(expected).forEach((chance, at) => void expect(chance).toBeCloseTo(by[at]! - (by[at - 1] ?? 0), 3));

@@ -7,6 +7,7 @@ import * as fourth from "./migrations/0004-aftercare.ts";
 import * as fifth from "./migrations/0005-proof.ts";
 import * as sixth from "./migrations/0006-fills.ts";
 import * as seventh from "./migrations/0007-record.ts";
+import * as eighth from "./migrations/0008-versions.ts";
 
 const migrations = [
   { name: "0001-store", ...first },
@@ -16,6 +17,7 @@ const migrations = [
   { name: "0005-proof", ...fifth },
   { name: "0006-fills", ...sixth },
   { name: "0007-record", ...seventh },
+  { name: "0008-versions", ...eighth },
 ];
 
 /** Brings the database up to date; answers how many migrations it has had in all. Names are numbered without gaps. */

@@ -19,7 +19,6 @@ export interface BoatRow {
   hull: string;
   rig: string;
   inService: string | null;
-  dueDate: string | null;
   template: string | null;
   version: number;
   contact: string;
@@ -278,7 +277,6 @@ export function defineModels(sequelize: Sequelize): Models {
       hull: text(),
       rig: text(),
       inService: maybeText(),
-      dueDate: maybeText(),
       template: maybeText(),
       version: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 },
       contact: { type: DataTypes.TEXT, allowNull: false, defaultValue: "{}" },

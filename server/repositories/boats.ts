@@ -12,26 +12,12 @@ export interface BoatRecord extends Omit<BoatRow, "rig"> {
 
 /** A boat without its rig. */
 export type BoatHead = Omit<BoatRow, "rig">;
-const headColumns = ["id", "name", "hull", "inService", "dueDate", "template", "version", "contact"];
+const headColumns = ["id", "name", "hull", "inService", "template", "version", "contact"];
 
 const toBoat = ({ rig, ...rest }: BoatRow): BoatRecord => ({ ...rest, rigText: rig });
 
 /** Boats, their engine-hour readings, the fuel they took and the services done on them. */
 export function createBoats({ models }: Database) {
-  let careVersion = 0;
-  /** Counted when it is on disk: whoever looks before that must not take the old for the new. */
-  const versions = new Map<string, number>();
-  /** The boats that were written, in order, for those who keep what they know of them. */
-  const changes: string[] = [];
-  const noteBoat = (id: string) => {
-    versions.set(id, (versions.get(id) ?? 0) + 1);
-    changes.push(id);
-  };
-  const noteChange = (boat: string, transaction: Transaction) =>
-    transaction.afterCommit(() => {
-      careVersion++;
-      noteBoat(boat);
-    });
   const inTx = (transaction?: Transaction) => (transaction === undefined ? {} : { transaction });
   return {
     async add(
@@ -44,14 +30,11 @@ export function createBoats({ models }: Database) {
           template: boat.template ?? null,
           rig: JSON.stringify(boat.rig),
           inService: null,
-          dueDate: null,
           version: 1,
           contact: "{}",
         },
         inTx(transaction),
       );
-      if (transaction === undefined) noteBoat(boat.id);
-      else transaction.afterCommit(() => noteBoat(boat.id));
     },
     async findByHull(hull: string, transaction?: Transaction): Promise<BoatRecord | null> {
       const [row] = await readAll(models.boats, { where: { hull }, limit: 1 }, transaction);
@@ -62,7 +45,6 @@ export function createBoats({ models }: Database) {
       { rig, ...rest }: { name: string; hull: string; rig: Rig; version: number },
       transaction: Transaction,
     ) {
-      noteChange(id, transaction);
       await models.boats.update({ ...rest, rig: JSON.stringify(rig) }, { where: { id }, transaction });
     },
     async find(id: string, transaction?: Transaction): Promise<BoatRecord | null> {
@@ -81,24 +63,8 @@ export function createBoats({ models }: Database) {
       const where = ids === undefined ? {} : { where: { id: { [Op.in]: [...ids] } } };
       return readAll(models.boats, { ...where, attributes: headColumns, order: ["name", "hull"] });
     },
-    /** The boats written since `from` changes were counted, and how many there are now. */
-    changesSince: (from: number) => ({ ids: new Set(changes.slice(from)), count: changes.length }),
-    async countDueBy(date: string): Promise<number> {
-      return models.boats.count({ where: { dueDate: { [Op.lte]: date } } });
-    },
-    async listDueBy(date: string, most: number): Promise<BoatRecord[]> {
-      const rows = await readAll(models.boats, {
-        where: { dueDate: { [Op.lte]: date } },
-        order: ["dueDate", "id"],
-        limit: most,
-      });
-      return rows.map(toBoat);
-    },
-    /** Goes up whenever hours, services or what is due of any boat are written. */
-    careVersion: () => careVersion,
-    async setCare(id: string, care: { inService: string | null; dueDate: string | null }, transaction: Transaction) {
-      noteChange(id, transaction);
-      await models.boats.update(care, { where: { id }, transaction });
+    async setInService(id: string, inService: string, transaction: Transaction) {
+      await models.boats.update({ inService }, { where: { id }, transaction });
     },
     async listReadings(boatIds: readonly string[], transaction?: Transaction): Promise<ReadingRow[]> {
       return readAll(
@@ -119,14 +85,9 @@ export function createBoats({ models }: Database) {
       return readAll(models.services, { order: ["date", "id"] });
     },
     async setContact(id: string, contact: Contact) {
-      careVersion++;
-      noteBoat(id);
       await models.boats.update({ contact: JSON.stringify(contact) }, { where: { id } });
     },
-    /** Goes up whenever the care of this boat is written. */
-    versionOf: (id: string) => versions.get(id) ?? 0,
     async addReading(reading: ReadingRow, transaction: Transaction) {
-      noteChange(reading.boatId, transaction);
       await models.readings.create(reading, { transaction });
     },
     async listFills(boatIds: readonly string[], transaction?: Transaction): Promise<FillRow[]> {
@@ -140,11 +101,9 @@ export function createBoats({ models }: Database) {
       return readAll(models.fills, { order: ["date", "id"] });
     },
     async addFill(fill: FillRow, transaction: Transaction) {
-      noteChange(fill.boatId, transaction);
       await models.fills.create(fill, { transaction });
     },
     async removeFill(boatId: string, id: string, transaction: Transaction): Promise<boolean> {
-      noteChange(boatId, transaction);
       return (await models.fills.destroy({ where: { id, boatId }, transaction })) > 0;
     },
     async listServices(boatIds: readonly string[], transaction?: Transaction): Promise<ServiceRow[]> {
@@ -158,7 +117,6 @@ export function createBoats({ models }: Database) {
       );
     },
     async addService(service: ServiceRow, transaction: Transaction) {
-      noteChange(service.boatId, transaction);
       await models.services.create(service, { transaction });
     },
   };

@@ -15,7 +15,7 @@ import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import type { Messages } from "../standins/messages.ts";
 import { hourOf, instantOf } from "../storeTime.ts";
-import type { BoatFacts, FleetCare } from "./fleetCare.ts";
+import type { FleetBoat, FleetCare } from "./fleetCare.ts";
 
 interface Parts {
   readonly database: Database;
@@ -126,8 +126,8 @@ export function createAftercareService(parts: Parts) {
   jobs.on("break-in-end", writeByItself("break-in-end"));
 
   /** Ranked once for as long as nothing of a boat changes: of a large fleet hardly anything has since the last look. */
-  const ranks = new WeakMap<BoatFacts, { asked: Asked; today: string; answer: ReturnType<typeof rankCare> }>();
-  const rank = (one: BoatFacts, asked: Asked, today: string) => {
+  const ranks = new WeakMap<FleetBoat, { asked: Asked; today: string; answer: ReturnType<typeof rankCare> }>();
+  const rank = (one: FleetBoat, asked: Asked, today: string) => {
     const known = ranks.get(one);
     const isSame =
       known !== undefined &&
@@ -266,8 +266,8 @@ export function createAftercareService(parts: Parts) {
             boatId: boat.id,
             dueAtMs: instantOf(contactOn, morningMin, clock.timeZone),
           });
-        const ends = facts.engines.find(({ isBreakInDone }) => !isBreakInDone)?.breakInEnds;
-        const isEnding = ends !== undefined && ends !== null && ends <= addDays(today, 3);
+        const ends = facts.engines.find(({ isBreakInDone }) => !isBreakInDone)?.breakInEnds?.date;
+        const isEnding = ends != null && ends <= addDays(today, 3);
         if (isEnding && reportedH !== null && breakInH !== null)
           planned.push({
             id: `break-in-end:${boat.id}`,

@@ -1,9 +1,11 @@
 import { contactSchema } from "../../api/careSchemas.ts";
 import type { AnswerOf, Boat, BodyOf, endpoints, NewFill, NewRun, OwedSheet, Today } from "../../api/index.ts";
+import { boatScope, listScopes, readEngineStatus, readingsOf, sumTanks } from "../../core/care/index.ts";
 import { addDays, type IsoDate } from "../../core/dates/index.ts";
 import { askReading } from "../../core/hours/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 import { findStyle } from "../../core/route/index.ts";
+import { compareDue } from "../../core/service/index.ts";
 import { compareOwed, formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -13,8 +15,8 @@ import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { Files } from "../repositories/files.ts";
 import type { People, Person } from "../repositories/people.ts";
 import type { Messages } from "../standins/messages.ts";
-import { boatScope, describeCare, findNextDue, listScopes, readEngineStatus, readingsOf, sumTanks } from "./care.ts";
-import type { CareReader } from "./careReader.ts";
+import { type CareReader, toReading } from "./careReader.ts";
+import type { FleetBoat, FleetCare } from "./fleetCare.ts";
 import type { Library, LibraryService } from "./libraryService.ts";
 import type { RigService } from "./rigService.ts";
 import type { RunService } from "./runService.ts";
@@ -26,6 +28,7 @@ interface Parts {
   readonly deliveries: Deliveries;
   readonly people: People;
   readonly careReader: CareReader;
+  readonly fleetCare: FleetCare;
   readonly runService: RunService;
   readonly messages: Messages;
   readonly rigService: RigService;
@@ -50,6 +53,7 @@ export function createBoatService(parts: Parts) {
     deliveries,
     people,
     careReader,
+    fleetCare,
     runService,
     messages,
     rigService,
@@ -59,38 +63,23 @@ export function createBoatService(parts: Parts) {
     clock,
   } = parts;
 
-  const careOf = async (boat: BoatRecord, transaction?: Transaction) =>
-    describeCare(await careReader.ask(boat, transaction), false);
-  // What falls due changes with the day and with what is entered, not with each look at it.
-  let lastDue: { date: IsoDate; version: number; answer: Pick<Today, "due" | "dueInAll"> } | null = null;
-  const fallsDue = async (date: IsoDate) => {
-    const version = boats.careVersion();
-    if (lastDue?.date === date && lastDue.version === version) return lastDue.answer;
+  /** The boats on which something falls due within a month, the most urgent first. */
+  const fallsDue = async (date: IsoDate): Promise<Pick<Today, "due" | "dueInAll">> => {
     const dueBy = addDays(date, soonDays);
-    const dueBoats = await boats.listDueBy(dueBy, mostRows);
-    const ids = dueBoats.map(({ id }) => id);
-    const [sold, questions, dueInAll] = await Promise.all([
-      deliveries.listOfBoats(ids),
-      careReader.askMany(dueBoats),
-      boats.countDueBy(dueBy),
-    ]);
-    const due = dueBoats.flatMap((boat, i) =>
-      listDue(boat, describeCare(questions[i]!, false), dueBy, buyersOf(boat.id, sold)),
-    );
-    due.sort((a, b) => (a.dueDate < b.dueDate ? -1 : a.dueDate > b.dueDate ? 1 : 0));
-    const answer = { due, dueInAll };
-    lastDue = { date, version, answer };
-    return answer;
+    const coming = (await fleetCare.read())
+      .filter(({ facts: { next } }) => next?.due.dueDate != null && next.due.dueDate <= dueBy)
+      .sort((a, b) => compareDue(a.facts.next!.due, b.facts.next!.due) || (a.boat.id < b.boat.id ? -1 : 1));
+    const shown = coming.slice(0, mostRows);
+    const sold = await deliveries.listOfBoats(shown.map(({ boat }) => boat.id));
+    return {
+      due: shown.map((each) => describeDue(each, buyersOf(each.boat.id, sold))),
+      dueInAll: coming.length,
+    };
   };
   const find = async (id: string, transaction?: Transaction) => {
     const boat = await boats.find(id, transaction);
     if (boat === null) throw new Failure("not-found", { what: "boat", id });
     return boat;
-  };
-  const refreshDue = async (boat: BoatRecord, transaction: Transaction) => {
-    const care = await careOf(boat, transaction);
-    const dueDate = boat.inService === null ? null : findNextDue(care);
-    await boats.setCare(boat.id, { inService: boat.inService, dueDate }, transaction);
   };
   const isUsed = (boat: BoatRecord) => rigService.read(boat.rigText).used !== undefined;
   /** Care begins with the handover; of a used boat, with what was done on it before. */
@@ -149,6 +138,7 @@ export function createBoatService(parts: Parts) {
       const all = await deliveries.listAll();
       const byBoat = new Map<string, DeliveryRecord[]>();
       for (const delivery of all) byBoat.set(delivery.boatId, [...(byBoat.get(delivery.boatId) ?? []), delivery]);
+      const fleet = new Map((await fleetCare.read()).map((each) => [each.boat.id, each.facts.next]));
       const rows = (await boats.list()).map((boat) => {
         const mine = byBoat.get(boat.id) ?? [];
         const rig = rigService.read(boat.rigText);
@@ -163,11 +153,11 @@ export function createBoatService(parts: Parts) {
           buyers: buyersOf(boat.id, mine),
           inService: boat.inService,
           nextDelivery: mine.find(({ date, summary }) => date >= today && summary.state !== "signed")?.date ?? null,
-          dueDate: boat.dueDate,
+          due: fleet.get(boat.id)?.due ?? null,
           owed: mine.reduce((sum, { summary }) => sum + summary.owed.length, 0),
         };
       });
-      const order = (row: (typeof rows)[number]) => row.nextDelivery ?? row.dueDate ?? "9999";
+      const order = (row: (typeof rows)[number]) => row.nextDelivery ?? row.due?.dueDate ?? "9999";
       return { boats: rows.sort((a, b) => (order(a) < order(b) ? -1 : order(a) > order(b) ? 1 : 0)) };
     },
 
@@ -208,7 +198,7 @@ export function createBoatService(parts: Parts) {
         const earlier = await boats.listReadings([id], transaction);
         if (earlier.some((other) => other.id === reading.id)) return;
         const meter = rigService.read(boat.rigText).engines.find((engine) => engine.id === reading.engine)?.meter;
-        const asked = askReading(readingsOf(earlier, reading.engine), reading, meter);
+        const asked = askReading(readingsOf({ readings: earlier.map(toReading) }, reading.engine), reading, meter);
         if (asked !== null && reading.answer === undefined) {
           const facts = { path: "hours", got: reading.hours, before: asked.beforeH, on: asked.on };
           if (asked.code === "falls") throw new Failure("hours-fall", facts);
@@ -221,7 +211,6 @@ export function createBoatService(parts: Parts) {
         // Asked for their hours, they have reported them.
         for (const kind of ["ask-hours", "break-in-end"])
           await messages.noteAnswer(id, kind, `${reading.hours} h`, transaction);
-        await refreshDue(boat, transaction);
       });
     },
 
@@ -249,11 +238,8 @@ export function createBoatService(parts: Parts) {
       });
     },
 
-    /** Keeps a run; what it moved on in hours moves what falls due. */
     async addRun(id: string, author: string, run: NewRun, source: "file" | "owner") {
-      const kept = await runService.add(id, author, run, source);
-      await database.inTransaction(async (transaction) => refreshDue(await find(id, transaction), transaction));
-      return kept;
+      return runService.add(id, author, run, source);
     },
 
     async addService(id: string, user: Person, service: BodyOf<typeof endpoints.addService>) {
@@ -282,7 +268,6 @@ export function createBoatService(parts: Parts) {
           throw new Failure("not-found", { what: "file", id: file });
         const proof = { photo, file, fileName: file === null ? null : fileName };
         await boats.addService({ ...rest, ...proof, boatId: id, priceCents, by: user.name }, transaction);
-        await refreshDue(boat, transaction);
       });
     },
   };
@@ -291,7 +276,7 @@ export function createBoatService(parts: Parts) {
 export type BoatService = ReturnType<typeof createBoatService>;
 
 /** Characters 4 to 8 of a hull identification number: the builder's serial number, what people call the boat by. */
-const serial = (boat: BoatRecord) => boat.hull.slice(3, 8);
+const serial = (boat: Pick<BoatRecord, "hull">) => boat.hull.slice(3, 8);
 
 function buyersOf(boatId: string, sold: readonly DeliveryRecord[]): string {
   const last = sold.filter((delivery) => delivery.boatId === boatId).at(-1);
@@ -362,25 +347,18 @@ function describeHandover(
   };
 }
 
-/** The most urgent item of a boat that falls due by a date; an item due on both engines of a pair is said once. */
-function listDue(
-  boat: BoatRecord,
-  care: ReturnType<typeof describeCare>,
-  dueBy: IsoDate,
-  buyers: string,
-): Today["due"] {
-  const all = care.flatMap(({ label, reportedH, reportedOn, likelyNowH, items }) =>
-    items.flatMap(({ title, targetH, dueDate, by, state }): Today["due"] => {
-      if (reportedH === null || reportedOn === null || likelyNowH === null) return [];
-      if (dueDate === null || dueDate > dueBy || by === null || state === "finished") return [];
-      const what = { boat: boat.id, boatName: boat.name, serial: serial(boat), buyers };
-      return [{ ...what, engine: label, title, likelyNowH, reportedH, reportedOn, targetH, dueDate, by, state }];
-    }),
-  );
-  const first = all.sort((a, b) => (a.dueDate < b.dueDate ? -1 : a.dueDate > b.dueDate ? 1 : 0))[0];
-  if (first === undefined) return [];
-  const engines = all.filter(({ title }) => title === first.title).map(({ engine }) => engine);
-  return [
-    { ...first, engine: engines.length === 1 ? first.engine : engines.length === 2 ? "Both engines" : "All engines" },
-  ];
+function describeDue({ boat, facts }: FleetBoat, buyers: string): Today["due"][number] {
+  const { engine, title, due, likelyNowH, reportedH, reportedOn } = facts.next!;
+  return {
+    boat: boat.id,
+    boatName: boat.name,
+    serial: serial(boat),
+    buyers,
+    engine,
+    title,
+    likelyNowH,
+    reportedH,
+    reportedOn,
+    due,
+  };
 }

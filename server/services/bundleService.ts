@@ -305,7 +305,7 @@ export function createBundleService(parts: Parts) {
               t,
             );
           }
-          await boats.setCare(boat, { inService: head.date, dueDate: null }, t);
+          await boats.setInService(boat, head.date, t);
         }
         return { delivery: head.delivery, boat };
       });

@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from "node:crypto";
 import Papa from "papaparse";
-import type { IsoDate } from "../../core/dates/index.ts";
-import { nextTargets } from "../../core/service/index.ts";
+import { listScopes, readEngineStatus } from "../../core/care/index.ts";
+import { type DueDay, listDue } from "../../core/service/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import { type CalendarEvent, writeCalendar } from "../calendar.ts";
 import type { Clock } from "../clock.ts";
@@ -13,7 +13,6 @@ import type { Runs } from "../repositories/runs.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import type { Messages } from "../standins/messages.ts";
 import { instantOf } from "../storeTime.ts";
-import { listScopes, readEngineStatus } from "./care.ts";
 import type { CareReader } from "./careReader.ts";
 import type { FleetCare } from "./fleetCare.ts";
 
@@ -33,7 +32,15 @@ export type CareTable = "readings" | "fills" | "services" | "runs" | "bookings" 
 const hashToken = (token: string) => createHash("sha256").update(token).digest("hex");
 const tokenBytes = 16;
 const handoverMin = 120;
-const laterOf = (a: IsoDate, b: IsoDate): IsoDate => (a < b ? b : a);
+/** How a day in a calendar is to be taken: until when it may be, and by what. */
+const explainDue = ({ targetH, calendarDate, range, state }: DueDay): string => {
+  const by = [
+    ...(targetH === null ? [] : [`at ${targetH} h`]),
+    ...(calendarDate === null ? [] : [`by ${calendarDate}`]),
+  ].join(" or ");
+  const likely = range === null ? "" : ` Likely between ${range.from} and ${range.to ?? "later"}.`;
+  return `${state === "overdue" ? "Overdue: due" : "Due"} ${by}${by.includes(" or ") ? ", whichever comes first" : ""}.${likely}`;
+};
 const minutesOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 
 /** Calendars and tables of the months after, on their way out. */
@@ -64,19 +71,18 @@ export function createCalendarService(parts: Parts) {
     const sequence = question.readings.length + question.services.length + question.runs.length;
     const several = scopes.length > 2;
     return scopes.flatMap((scope) =>
-      nextTargets(boat.inService!, question.today, scope).map(({ item, targetH, calendarDate, likelyDate }) => {
+      listDue(scope, question.today).flatMap(({ item, ...due }): CalendarEvent[] => {
+        if (due.dueDate === null) return [];
         const times = scope.done.filter((done) => done.item === item.id).length;
-        const by = [
-          ...(targetH === null ? [] : [`at ${targetH} h`]),
-          ...(calendarDate === null ? [] : [`by ${calendarDate}`]),
-        ].join(" or ");
-        return {
-          uid: `${boat.id}-${scope.id}-${item.id}-${times + 1}@ravik`,
-          sequence,
-          title: `${item.title}, ${boat.name}${several && scope.id !== "boat" ? `, ${scope.label}` : ""}`,
-          says: `${item.work.join("; ")}. Due ${by}, whichever comes first. ${store} ${phone}. The maker's manual comes first.`,
-          when: { day: laterOf(likelyDate, question.today) },
-        };
+        return [
+          {
+            uid: `${boat.id}-${scope.id}-${item.id}-${times + 1}@ravik`,
+            sequence,
+            title: `${item.title}, ${boat.name}${several && scope.id !== "boat" ? `, ${scope.label}` : ""}`,
+            says: `${item.work.join("; ")}. ${explainDue(due)} ${store} ${phone}. The maker's manual comes first.`,
+            when: { day: due.dueDate },
+          },
+        ];
       }),
     );
   };
@@ -134,16 +140,16 @@ export function createCalendarService(parts: Parts) {
             when: { fromMs: instantOf(date, minutesOf(time), clock.timeZone), minutes: handoverMin },
           }),
         );
-      const due = fleet.flatMap(({ boat, facts }): CalendarEvent[] =>
-        facts.next === null
+      const due = fleet.flatMap(({ boat, version, facts: { next } }): CalendarEvent[] =>
+        next === null || next.due.dueDate === null
           ? []
           : [
               {
                 uid: `due-${boat.id}@ravik`,
-                sequence: boats.versionOf(boat.id),
-                title: `${facts.next.title} due, ${boat.name} ${boat.hull.slice(3, 8)}`,
-                says: "Likely day, from the hours reported so far.",
-                when: { day: laterOf(facts.next.date, today) },
+                sequence: version,
+                title: `${next.title} due, ${boat.name} ${boat.hull.slice(3, 8)}`,
+                says: explainDue(next.due),
+                when: { day: next.due.dueDate },
               },
             ],
       );

@@ -1,18 +1,18 @@
 import type { BoatCare, RunLine } from "../../api/index.ts";
-import type { IsoDate } from "../../core/dates/index.ts";
-import { type Fleet, learnFleet, resolveReadings } from "../../core/hours/index.ts";
+import { type CareQuestion, describeCare, describePlan } from "../../core/care/index.ts";
+import { type Fleet, learnFleet, type ReadingAnswer, resolveReadings } from "../../core/hours/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import type { Dated } from "../../core/service/index.ts";
 import { foldWalk } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
-import type { ReadingRow, ServiceRow } from "../database/models.ts";
+import type { FillRow, ReadingRow, ServiceRow } from "../database/models.ts";
 import type { Transaction } from "../database/open.ts";
+import { createReadModel, type Versions } from "../readModel.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { Runs } from "../repositories/runs.ts";
 import type { Settings } from "../repositories/settings.ts";
-import { type CareQuestion, describeCare, describePlan, readingsOf } from "./care.ts";
 import type { PackService } from "./packService.ts";
 import type { RigService } from "./rigService.ts";
 
@@ -24,10 +24,20 @@ interface Parts {
   readonly packService: PackService;
   readonly rigService: RigService;
   readonly settings: { read(): Promise<Settings> };
+  readonly versions: Versions;
   readonly clock: Clock;
 }
 
 type Boat = Pick<BoatRecord, "id" | "rigText" | "inService">;
+/** With all that a boat's page shows of it. */
+type BoatQuestion = Omit<CareQuestion, "fills" | "services" | "runs"> & {
+  readonly fills: readonly (Omit<FillRow, "isFull"> & { readonly isFull: boolean })[];
+  readonly services: readonly ServiceRow[];
+  readonly runs: readonly RunLine[];
+};
+/** Rows as core takes them. */
+export const toFill = ({ isFull, ...fill }: FillRow) => ({ ...fill, isFull: isFull === 1 });
+export const toReading = ({ answer, ...row }: ReadingRow) => ({ ...row, answer: answer as ReadingAnswer | null });
 
 /** Reads what the care of a boat is worked out from; the fleet is learned once a day from the store's own boats. */
 export function createCareReader({
@@ -38,25 +48,24 @@ export function createCareReader({
   packService,
   rigService,
   settings,
+  versions,
   clock,
 }: Parts) {
-  let learned: { day: IsoDate; expects: string; fleet: Fleet } | null = null;
-  const readFleet = async (): Promise<Fleet> => {
-    const day = clock.today();
-    const { monthlyHours } = await settings.read();
-    const expects = monthlyHours.join(" ");
-    if (learned?.day === day && learned.expects === expects) return learned.fleet;
-    const byEngine = new Map<string, ReadingRow[]>();
-    for (const row of await boats.listAllReadings()) {
-      const key = `${row.boatId} ${row.engine}`;
-      const rows = byEngine.get(key);
-      if (rows === undefined) byEngine.set(key, [row]);
-      else rows.push(row);
-    }
-    const engines = [...byEngine.values()].map((rows) => resolveReadings(readingsOf(rows, rows[0]!.engine)));
-    learned = { day, expects, fleet: learnFleet(engines, monthlyHours) };
-    return learned.fleet;
-  };
+  const fleet = createReadModel(versions, {
+    key: async () => [clock.today(), ...(await settings.read()).monthlyHours].join(" "),
+    async make(): Promise<Fleet> {
+      const { monthlyHours } = await settings.read();
+      const byEngine = new Map<string, CareQuestion["readings"][number][]>();
+      for (const row of await boats.listAllReadings()) {
+        const key = `${row.boatId} ${row.engine}`;
+        const rows = byEngine.get(key);
+        if (rows === undefined) byEngine.set(key, [toReading(row)]);
+        else rows.push(toReading(row));
+      }
+      return learnFleet([...byEngine.values()].map(resolveReadings), monthlyHours);
+    },
+  });
+  const readFleet = async () => (await fleet()).value;
   const groupBy = <R extends { boatId: string }>(rows: readonly R[]) => {
     const groups = new Map<string, R[]>();
     for (const row of rows) {
@@ -67,9 +76,9 @@ export function createCareReader({
     return groups;
   };
   /** What is asked of each boat, in one reading of each table. */
-  const askMany = async (many: readonly Boat[], transaction?: Transaction): Promise<CareQuestion[]> => {
+  const askMany = async (many: readonly Boat[], transaction?: Transaction): Promise<BoatQuestion[]> => {
     const ids = many.map(({ id }) => id);
-    const [packs, fleet, readings, fills, services, ran] = await Promise.all([
+    const [packs, learned, readings, fills, services, ran] = await Promise.all([
       packService.read(),
       readFleet(),
       boats.listReadings(ids, transaction),
@@ -85,9 +94,9 @@ export function createCareReader({
       inService,
       today,
       packs,
-      fleet,
-      readings: readingsBy.get(id) ?? [],
-      fills: fillsBy.get(id) ?? [],
+      fleet: learned,
+      readings: (readingsBy.get(id) ?? []).map(toReading),
+      fills: (fillsBy.get(id) ?? []).map(toFill),
       services: servicesBy.get(id) ?? [],
       runs: (runsBy.get(id) ?? []).map(({ boatId: _, ...run }): RunLine => run),
     }));
@@ -105,6 +114,8 @@ export function createCareReader({
   };
   return {
     readFleet,
+    /** New when the fleet was learned anew. */
+    fleetStamp: async () => (await fleet()).stamp,
     ask,
     askMany,
     /** All of a boat's care as a page shows it. */
@@ -113,9 +124,8 @@ export function createCareReader({
       return {
         care: describeCare(question),
         ...describePlan(question, await datedGear(boat.id, question.rig)),
-        fills: question.fills.map(({ boatId: _, isFull, ...fill }) => ({
+        fills: question.fills.map(({ boatId: _, ...fill }) => ({
           ...fill,
-          isFull: isFull === 1,
           hasHours: question.readings.some(({ date }) => date === fill.date),
         })),
         runs: [...question.runs],

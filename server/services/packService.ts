@@ -1,66 +1,58 @@
 import type { PackSheet } from "../../api/index.ts";
 import { boatCarePack, breakInPacks, servicePacks } from "../../content/index.ts";
 import { type BreakInPack, breakInPackSchema } from "../../core/breakin/index.ts";
+import type { Packs } from "../../core/care/index.ts";
 import { keptServicePackSchema, type ServicePack } from "../../core/service/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database } from "../database/open.ts";
 import { readAll } from "../database/rows.ts";
 import { Failure } from "../failure.ts";
+import { createReadModel, type Versions } from "../readModel.ts";
 import type { Boats } from "../repositories/boats.ts";
 import type { RigService } from "./rigService.ts";
-
-export interface Packs {
-  readonly breakIn: readonly BreakInPack[];
-  readonly service: readonly ServicePack[];
-  readonly boatCare: ServicePack;
-  /** Goes up with every change: what was made from other packs is made anew. */
-  readonly version: number;
-}
 
 interface Parts {
   readonly database: Database;
   readonly boats: Boats;
   readonly rigService: RigService;
+  readonly versions: Versions;
   readonly clock: Clock;
 }
 
 const shippedService = [...servicePacks, boatCarePack];
 
 /** Break-in and service packs: what ships, with the store's own laid over it. */
-export function createPackService({ database, boats, rigService, clock }: Parts) {
+export function createPackService({ database, boats, rigService, versions, clock }: Parts) {
   const { models } = database;
-  let known: Packs | null = null;
-  let version = 1;
   const readRows = () => readAll(models.packs, { order: ["id"] });
   const lay = <P extends { id: string }>(shipped: readonly P[], own: readonly P[]): P[] => [
     ...shipped.map((pack) => own.find(({ id }) => id === pack.id) ?? pack),
     ...own.filter(({ id }) => !shipped.some((pack) => pack.id === id)),
   ];
-  const forget = () => {
-    known = null;
-    version++;
-  };
-  const read = async (): Promise<Packs> => {
-    if (known !== null) return known;
-    const rows = await readRows();
-    const bodies = (kind: string) => rows.filter((row) => row.kind === kind).map(({ body }) => JSON.parse(body));
-    const service = lay(
-      shippedService,
-      bodies("service").map((body) => keptServicePackSchema.parse(body)),
-    );
-    known = {
-      breakIn: lay(
-        breakInPacks,
-        bodies("breakin").map((body) => breakInPackSchema.parse(body)),
-      ),
-      service: service.filter(({ id }) => id !== boatCarePack.id),
-      boatCare: service.find(({ id }) => id === boatCarePack.id)!,
-      version,
-    };
-    return known;
-  };
+  const model = createReadModel(versions, {
+    settings: ["packs"],
+    async make(): Promise<Packs> {
+      const rows = await readRows();
+      const bodies = (kind: string) => rows.filter((row) => row.kind === kind).map(({ body }) => JSON.parse(body));
+      const service = lay(
+        shippedService,
+        bodies("service").map((body) => keptServicePackSchema.parse(body)),
+      );
+      return {
+        breakIn: lay(
+          breakInPacks,
+          bodies("breakin").map((body) => breakInPackSchema.parse(body)),
+        ),
+        service: service.filter(({ id }) => id !== boatCarePack.id),
+        boatCare: service.find(({ id }) => id === boatCarePack.id)!,
+      };
+    },
+  });
+  const read = async (): Promise<Packs> => (await model()).value;
   return {
     read,
+    /** New with every change: what was made from other packs is made anew. */
+    stamp: async () => (await model()).stamp,
     async describe(): Promise<PackSheet> {
       const { breakIn, service, boatCare } = await read();
       const rows = new Map((await readRows()).map((row) => [row.id, row]));
@@ -90,7 +82,6 @@ export function createPackService({ database, boats, rigService, clock }: Parts)
         const row = { id, kind, body: JSON.stringify(pack), version: (before?.version ?? 1) + 1, by, at };
         await models.packs.upsert(row, { transaction });
       });
-      forget();
     },
     async remove(id: string) {
       const isShipped = [...breakInPacks, ...shippedService].some((pack) => pack.id === id);
@@ -103,7 +94,6 @@ export function createPackService({ database, boats, rigService, clock }: Parts)
         if (used.length > 0) throw new Failure("pack-used", { pack: id, boats: used.length, first: used[0]!.name });
       }
       await models.packs.destroy({ where: { id } });
-      forget();
     },
   };
 }

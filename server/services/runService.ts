@@ -7,13 +7,14 @@ import {
   formatBreach,
   type LimitPhase,
 } from "../../core/breakin/index.ts";
+import { fuelOf, limitsOf, readingsOf } from "../../core/care/index.ts";
 import { resolveReadings } from "../../core/hours/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { Boats } from "../repositories/boats.ts";
 import type { Runs } from "../repositories/runs.ts";
-import { fuelOf, limitsOf, readingsOf } from "./care.ts";
+import { toFill, toReading } from "./careReader.ts";
 import type { PackService } from "./packService.ts";
 import type { RigService } from "./rigService.ts";
 
@@ -67,8 +68,8 @@ export function createRunService({ database, boats, runs, packService, rigServic
           throw new Failure("before-delivery", { path: "date", got: run.date, inService: boat.inService });
         const rig = rigService.read(boat.rigText);
         const known = await runs.listOf([boatId], transaction);
-        const readings = await boats.listReadings([boatId], transaction);
-        const fills = await boats.listFills([boatId], transaction);
+        const readings = (await boats.listReadings([boatId], transaction)).map(toReading);
+        const fills = (await boats.listFills([boatId], transaction)).map(toFill);
         const at = new Date(clock.nowMs()).toISOString();
         const kept: RunLine[] = [];
         for (const { id, engine: engineId, samples, temperatures = [] } of run.engines) {
@@ -88,7 +89,7 @@ export function createRunService({ database, boats, runs, packService, rigServic
               throw new Failure("invalid-input", {
                 issues: [{ path: `engines.samples[${i}]`, message: "must be later than the sample before" }],
               });
-          const reported = resolveReadings(readingsOf(readings, engineId));
+          const reported = resolveReadings(readingsOf({ readings }, engineId));
           const last = reported.findLast(({ date }) => date <= run.date);
           const hoursBefore = last?.engineH ?? 0;
           const limits = limitsOf(engine, packs, fuelOf(rig, engine, fills, reported));

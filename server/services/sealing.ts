@@ -26,8 +26,6 @@ import type { Photos } from "../repositories/photos.ts";
 import type { Settings } from "../repositories/settings.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
 import type { StoreKey } from "../storeKey.ts";
-import { describeCare, findNextDue } from "./care.ts";
-import type { CareReader } from "./careReader.ts";
 import { summarize } from "./summarize.ts";
 import type { HandoverContext } from "./walkReader.ts";
 
@@ -39,7 +37,6 @@ interface Parts {
   readonly snapshots: Snapshots;
   readonly people: People;
   readonly settings: { read(): Promise<Settings> };
-  readonly careReader: CareReader;
   readonly storeKey: StoreKey;
   readonly clock: Clock;
 }
@@ -63,7 +60,7 @@ interface Sealable {
 
 /** Seals, and what is chained to them afterwards. */
 export function createSealing(parts: Parts) {
-  const { boats, deliveries, chain, photos, snapshots, people, settings, careReader, storeKey, clock } = parts;
+  const { boats, deliveries, chain, photos, snapshots, people, settings, storeKey, clock } = parts;
   const now = () => new Date(clock.nowMs()).toISOString();
 
   /** Photos that are here of those these entries name; null while one is missing, or is not the one its entry names. */
@@ -112,8 +109,7 @@ export function createSealing(parts: Parts) {
       const reading = { engine, hours, by, answer, date: delivery.date, source: "walk" };
       await boats.addReading({ ...reading, id, boatId: boat.id, reason: null, photo: null }, t);
     }
-    const care = describeCare(await careReader.ask({ ...boat, inService: delivery.date }, t), false);
-    await boats.setCare(boat.id, { inService: delivery.date, dueDate: findNextDue(care) }, t);
+    await boats.setInService(boat.id, delivery.date, t);
   };
 
   /** Chains entries and photos to what was sealed before them. Nothing is put there twice. */

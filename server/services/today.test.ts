@@ -1,9 +1,6 @@
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { addDays, addMonths } from "../../core/dates/index.ts";
-import { learnFleet } from "../../core/hours/index.ts";
 import { openTestStore, type TestStore } from "../openTestStore.ts";
-import { describeCare, findNextDue } from "./care.ts";
 
 let store: TestStore;
 beforeAll(async () => {
@@ -12,7 +9,6 @@ beforeAll(async () => {
 afterAll(() => store.stop());
 
 const today = () => store.services.clock.today();
-const monthlyHours = Array.from({ length: 12 }, () => 10);
 
 describe("Today", () => {
   it("lists today's handovers in time order, with what keeps each from starting", async () => {
@@ -50,10 +46,10 @@ describe("Today", () => {
     const { due, dueInAll } = await store.services.boatService.today();
     // In season one boat more comes up than in winter.
     expect(dueInAll).toBe(due.length);
-    const states = due.map(({ state }) => state);
+    const states = due.map((line) => line.due.state);
     expect([...new Set(states)]).toEqual(["overdue", "soon"]);
     expect(states).toEqual(states.toSorted());
-    expect(due[0]).toMatchObject({ engine: "Both engines", title: "First service", targetH: 20 });
+    expect(due[0]).toMatchObject({ engine: "Both engines", title: "First service", due: { targetH: 20 } });
     expect(due[0]!.likelyNowH).toBeGreaterThan(due[0]!.reportedH);
   });
 
@@ -96,53 +92,5 @@ describe("Today", () => {
     const after = await store.services.boatService.today();
     expect(after.owed.map(({ ref }) => ref)).not.toContain(one.ref);
     expect(after.owedInAll).toBe(owed.length - 1);
-  });
-});
-
-const hoursRow = { reason: null, source: "walk", answer: null, photo: null };
-const kept = { outcome: "done", note: "", photo: null, priceCents: null };
-
-describe("describeCare", () => {
-  const question = async (change: object = {}) => ({
-    rig: store.services.rigService.read((await store.services.boats.find("w097"))!.rigText),
-    inService: "2024-06-01",
-    today: "2024-06-01",
-    packs: await store.services.packService.read(),
-    fleet: learnFleet([], monthlyHours),
-    readings: [{ ...hoursRow, id: "1", boatId: "b", engine: "port", date: "2024-06-01", hours: 1, by: "n" }],
-    services: [],
-    fills: [],
-    runs: [],
-    ...change,
-  });
-
-  it("says nothing is due, and no break-in, while no hours were reported", async () => {
-    const [port, starboard] = describeCare(await question());
-    expect(port).toMatchObject({ reportedH: 1, likelyNowH: 1, breakIn: { hours: 1, done: false } });
-    expect(starboard).toMatchObject({ reportedH: null, likelyNowH: null, breakIn: null, items: [] });
-  });
-
-  it("holds break-in to the hours reported, and dates to the hours likely", async () => {
-    const [port] = describeCare(await question({ today: "2024-08-01" }));
-    expect(port!.breakIn!.hours).toBe(1);
-    expect(port!.likelyNowH).toBeGreaterThan(20);
-    expect(port!.items[0]).toMatchObject({ id: "first-service", state: "overdue" });
-  });
-
-  it("moves an item on from when it was last done", async () => {
-    const services = [
-      { id: "1", boatId: "b", engine: "port", item: "annual", date: "2024-07-01", hours: 8, by: "i", ...kept },
-      { id: "2", boatId: "b", engine: "starboard", item: "annual", date: "2024-07-20", hours: 9, by: "i", ...kept },
-    ];
-    const [port] = describeCare(await question({ today: "2024-07-02", services }));
-    const annual = port!.items.find(({ id }) => id === "annual")!;
-    expect(annual).toMatchObject({ targetH: 108, calendarDate: "2025-07-01", lastDone: "2024-07-01" });
-  });
-
-  it("finds the earliest date of all engines", async () => {
-    const care = describeCare(await question());
-    expect(findNextDue(care)! <= addMonths("2024-06-01", 12)).toBe(true);
-    expect(findNextDue([])).toBeNull();
-    expect(addDays(findNextDue(care)!, 0)).toBe(findNextDue(care));
   });
 });

@@ -159,7 +159,7 @@ export function createWalkReader(parts: Parts) {
         ),
       },
     };
-    return { snapshot, prepared, key: `${boat.name} ${boat.hull} ${packs.version}` };
+    return { snapshot, prepared, key: `${boat.name} ${boat.hull} ${await packService.stamp()}` };
   };
   /** Keeps a snapshot before it is handed out, and answers its name. */
   const keep = async (deliveryId: string, snapshot: Snapshot): Promise<string> => {

@@ -108,6 +108,8 @@ function asJob({ boat, date, labourH, items }: Booking, today: IsoDate): Expecte
     kind: "booked",
     labourH,
     dueDate: date,
+    range: null,
+    isAnyDay: false,
     earliest: date,
     firstWeek: weekOf(date, listWeeks(today, 1)[0]!),
     chances: [1],

@@ -5,10 +5,11 @@ import type { Boat, Booking } from "../../api/index.ts";
 import { ask } from "../app/client.ts";
 import { boatQuery } from "../app/queries.ts";
 import { Button } from "../ui/Button.tsx";
+import { formatDue } from "../ui/DueDay.tsx";
 import { Fetched } from "../ui/Fetched.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { readPlain } from "../ui/readPlain.ts";
-import { formatDay, formatMinuteOfDay, minutesOf } from "../ui/words.ts";
+import { formatMinuteOfDay, minutesOf } from "../ui/words.ts";
 
 const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3 text-ink";
 
@@ -116,7 +117,8 @@ function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { d
                 }}
               />
               <span>
-                {item.title}, {item.label} <span className="text-soft">due {formatDay(item.dueDate)}</span>
+                {item.title}, {item.label}{" "}
+                <span className="text-soft">due {formatDue({ ...item, date: item.dueDate })}</span>
               </span>
             </label>
           </li>

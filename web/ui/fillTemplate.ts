@@ -1,3 +1,6 @@
+import type { Day } from "./DueDay.tsx";
+import { formatDay, formatDayAndYear } from "./words.ts";
+
 /** Puts words in the places of a message template, `{boat}` and the like; a place nobody knows stays. */
 export const fillTemplate = (text: string, words: Readonly<Record<string, string>>): string =>
   text.replace(/\{(\w+)\}/g, (place, name: string) => words[name] ?? place);
@@ -9,5 +12,13 @@ export const formatFirstNames = (buyers: string): string =>
     .map((name) => name.split(" ")[0])
     .join(" and ");
 
-/** `{falls} {date}` of something that falls due: `falls due about Mon 1 Jun`; `has been due since 3 May 2025`. */
-export const fallsWords = (isOverdue: boolean): string => (isOverdue ? "has been due since" : "falls due about");
+/** `{falls} {date}` of something that falls due: `falls due about Mon 1 Jun`; `has likely been due since 3 May 2025`. */
+export function fillFalls({ date, range, isAnyDay }: Day, isOverdue: boolean): { falls: string; date: string } {
+  if (isOverdue)
+    return {
+      falls: `has ${range === null ? "" : "likely "}been due since`,
+      date: date === null ? "" : formatDayAndYear(date),
+    };
+  if (isAnyDay || date === null) return { falls: "falls due", date: isAnyDay ? "any day now" : "soon" };
+  return { falls: "falls due about", date: formatDay(date) };
+}

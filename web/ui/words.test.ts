@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { fallsWords, fillTemplate, formatFirstNames } from "./fillTemplate.ts";
+import { describeDue, formatDue, formatRange } from "./DueDay.tsx";
+import { fillFalls, fillTemplate, formatFirstNames } from "./fillTemplate.ts";
 import { formatMoney, readMoney } from "./money.ts";
 import { formatHours, shortenTitles } from "./words.ts";
 
@@ -46,7 +47,39 @@ describe("message templates", () => {
   });
 
   it("say of what is past due that it has been", () => {
-    expect([fallsWords(false), fallsWords(true)]).toEqual(["falls due about", "has been due since"]);
+    const day = { date: "2026-06-01", range: null, isAnyDay: false };
+    const range = { from: "2026-05-01", to: "2026-07-01" };
+    expect(fillFalls(day, false)).toEqual({ falls: "falls due about", date: "Mon 1 Jun" });
+    expect(fillFalls(day, true)).toEqual({ falls: "has been due since", date: "1 Jun 2026" });
+    expect(fillFalls({ ...day, range }, true).falls).toBe("has likely been due since");
+    expect(fillFalls({ ...day, range, isAnyDay: true }, false)).toEqual({ falls: "falls due", date: "any day now" });
+  });
+});
+
+describe("a day that is a forecast", () => {
+  const today = "2026-05-20";
+  const day = (date: string | null, from: string, to: string | null, isAnyDay = false) => ({
+    date,
+    range: { from, to },
+    isAnyDay,
+  });
+  it.each([
+    ["likely 3 Dec 2026, between 18 Nov 2026 and 20 Jan 2027", day("2026-12-03", "2026-11-18", "2027-01-20")],
+    ["likely since 3 May 2026, between 1 Apr 2026 and 1 Jul 2026", day("2026-05-03", "2026-04-01", "2026-07-01")],
+    ["any day now, by 1 Jul 2026 at the latest", day("2026-06-03", "2026-05-01", "2026-07-01", true)],
+    ["any day now, maybe much later", day("2026-06-03", "2026-05-01", null, true)],
+    ["not before 1 May 2030", day(null, "2030-05-01", null)],
+    ["not within ten years", { date: null, range: null, isAnyDay: false }],
+    ["21 May 2026, tomorrow", { date: "2026-05-21", range: null, isAnyDay: false }],
+  ])("is %s", (says, given) => {
+    expect(describeDue(given, today)).toBe(says);
+  });
+  it("is short in a table", () => {
+    expect(formatDue({ date: "2026-12-03", isAnyDay: false })).toBe("3 Dec 2026");
+    expect(formatDue({ date: "2026-12-03", isAnyDay: true })).toBe("any day now");
+    expect(formatRange({ from: "2026-11-18", to: "2026-12-20" })).toBe("18 Nov to 20 Dec 2026");
+    expect(formatRange({ from: "2026-11-18", to: "2027-01-20" })).toBe("18 Nov 2026 to 20 Jan 2027");
+    expect(formatRange({ from: "2026-11-18", to: null })).toBe("from 18 Nov 2026, no end known");
   });
 });
 

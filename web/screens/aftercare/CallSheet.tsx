@@ -8,10 +8,10 @@ import { boatQuery, careQuery, queryClient, workshopQuery } from "../../app/quer
 import { BookForm } from "../../booking/BookForm.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
-import { fallsWords, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
+import { fillFalls, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
-import { formatDay, formatDayAndYear, formatLongDay } from "../../ui/words.ts";
+import { formatLongDay } from "../../ui/words.ts";
 
 const templateFor: Record<CareLine["reasons"][number]["reason"], string> = {
   "first-contact": "hello",
@@ -39,10 +39,9 @@ export function fillMessage(
     boat: `your ${line.boatName}`,
     item:
       promise?.says.replace(/^.*: /, "") ??
-      service?.says.replace(/ (falls due|is past due)$/, "").toLowerCase() ??
+      service?.says.replace(/ (falls due|is (likely )?past due)$/, "").toLowerCase() ??
       "the service",
-    falls: fallsWords(service?.isOverdue ?? false),
-    date: service === undefined ? "soon" : service.isOverdue ? formatDayAndYear(service.date) : formatDay(service.date),
+    ...fillFalls(service ?? { date: null, range: null, isAnyDay: false }, service?.isOverdue ?? false),
     week: "your choice",
   };
   const filled = fillTemplate(text, names);

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { CallList, CareLine } from "../../../api/index.ts";
 import { careQuery } from "../../app/queries.ts";
+import { formatDue, formatRange } from "../../ui/DueDay.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { formatDay, formatDayAndYear, formatDistance } from "../../ui/words.ts";
 import { AftercareTabs } from "./AftercareTabs.tsx";
@@ -96,8 +97,11 @@ function CareRow({ line, today, isPicked, onPick }: RowProps) {
             {first!.says}{" "}
             <span className="num font-normal text-soft">
               {first!.reason === "service" || first!.reason === "break-in-ends"
-                ? `${formatDay(first!.date)}, ${formatDistance(first!.date, today)}`
+                ? first!.isAnyDay
+                  ? formatDue(first!)
+                  : `${formatDayAndYear(first!.date)}, ${formatDistance(first!.date, today)}`
                 : ""}
+              {first!.range !== null && <span className="text-sm"> ({formatRange(first!.range)})</span>}
             </span>
           </span>
           {more.map(({ reason, says }) => (

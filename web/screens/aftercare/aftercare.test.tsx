@@ -41,7 +41,16 @@ const line = (change: Partial<CareLine> = {}): CareLine => ({
   contact: { name: "", phone: "555 0100", optOut: false },
   delivery: "d1",
   weight: 80,
-  reasons: [{ reason: "service", says: "First service is past due", date: "2026-06-01", isOverdue: true }],
+  reasons: [
+    {
+      reason: "service",
+      says: "First service is past due",
+      date: "2026-06-01",
+      isOverdue: true,
+      range: null,
+      isAnyDay: false,
+    },
+  ],
   reportedH: 14,
   likelyNowH: 22,
   reportedOn: "2026-05-20",
@@ -102,6 +111,8 @@ const boat = {
         dueDate: "2026-06-29",
         by: "hours",
         isOverdue: false,
+        range: null,
+        isAnyDay: false,
       })),
     },
   ],
@@ -131,7 +142,14 @@ describe("fillMessage", () => {
 
   it("puts in first names, boat, what and when, and leaves the address for the server", () => {
     const reasons: CareLine["reasons"] = [
-      { reason: "service", says: "First service falls due", date: "2026-06-01", isOverdue: false },
+      {
+        reason: "service",
+        says: "First service falls due",
+        date: "2026-06-01",
+        isOverdue: false,
+        range: null,
+        isAnyDay: false,
+      },
     ];
     expect(fill("service", { reasons })).toBe(
       "Hello Ilse and Piet, first service of your Wending 23 falls due about Mon 1 Jun. Shall we book you a slot? Answer here or ring 555 0142.",
@@ -140,7 +158,14 @@ describe("fillMessage", () => {
   });
   it("says since when something is past due, with its year", () => {
     const reasons: CareLine["reasons"] = [
-      { reason: "service", says: "First service is past due", date: "2025-05-03", isOverdue: true },
+      {
+        reason: "service",
+        says: "First service is past due",
+        date: "2025-05-03",
+        isOverdue: true,
+        range: null,
+        isAnyDay: false,
+      },
     ];
     expect(fill("service", { reasons })).toContain("first service of your Wending 23 has been due since 3 May 2025.");
   });
@@ -150,7 +175,14 @@ describe("fillMessage", () => {
   });
   it("speaks of what is owed when that is the reason", () => {
     const reasons: CareLine["reasons"] = [
-      { reason: "promise-late", says: "Promised for then and late: table leg", date: "2026-06-01", isOverdue: true },
+      {
+        reason: "promise-late",
+        says: "Promised for then and late: table leg",
+        date: "2026-06-01",
+        isOverdue: true,
+        range: null,
+        isAnyDay: false,
+      },
     ];
     expect(fill("promise", { reasons })).toContain("what we owe you for your Wending 23: table leg");
   });
@@ -202,6 +234,8 @@ describe("whom to turn to", () => {
             says: "No hours reported for 60 days; about 20 h run since",
             date: "2026-04-16",
             isOverdue: false,
+            range: null,
+            isAnyDay: false,
           },
         ],
       }),
@@ -287,6 +321,8 @@ describe("the workshop", () => {
         items: [{ scope: "port", item: "first-service", title: "First service" }],
         labourH: 1.5,
         dueDate: "2026-06-24",
+        range: null,
+        isAnyDay: false,
         fromMonday: "2026-06-22",
         toMonday: "2026-06-15",
         boatName: "Wending 23",

@@ -2,8 +2,8 @@ import { useCallback, useState } from "react";
 import type { Boat, EngineCare } from "../../../api/index.ts";
 import type { Inks } from "../../ui/Chart.tsx";
 import { Chip } from "../../ui/Chip.tsx";
+import { describeDue } from "../../ui/DueDay.tsx";
 import { LazyChart } from "../../ui/LazyChart.tsx";
-import { formatDay, formatDayAndYear } from "../../ui/words.ts";
 
 /** Where the hours are going: what was read, and the fan of what is likely, with the hours of the next service across it. */
 export function HoursFan({ boat }: { boat: Boat }) {
@@ -34,7 +34,7 @@ function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
     (inks: Inks) => {
       const reported = readings.filter(({ engine }) => engine === care.engine).map(({ date, hours }) => [date, hours]);
       const fan = forecast.fan;
-      const target = forecast.nextService?.targetH;
+      const target = forecast.nextService?.targetH ?? undefined;
       return {
         grid: { left: 50, right: 86, top: 30, bottom: 30 },
         xAxis: {
@@ -110,7 +110,9 @@ function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
   );
   const { yearH, nextService } = forecast;
   const says = `This owner runs ${yearH.p10.toFixed(0)} to ${yearH.p90.toFixed(0)} h a year, likely ${yearH.p50.toFixed(0)}.${
-    nextService === null ? "" : ` ${nextService.title} at ${nextService.targetH} h: ${formatWhen(nextService)}.`
+    nextService === null
+      ? ""
+      : ` ${nextService.title} at ${nextService.targetH} h${nextService.by === "calendar" ? " or by the calendar" : ""}: ${describeDue({ ...nextService, date: nextService.dueDate }, today)}.`
   }`;
   return (
     <>
@@ -118,12 +120,4 @@ function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
       <p data-testid={`forecast-${care.engine}`}>{says}</p>
     </>
   );
-}
-
-/** When hours are likely reached, in words. */
-export function formatWhen({ p10, p50, p90 }: { p10: string | null; p50: string | null; p90: string | null }): string {
-  if (p50 === null) return p10 === null ? "not within ten years" : `not before ${formatDayAndYear(p10)}`;
-  if (p10 === p90) return "reached already";
-  const isOneYear = p90?.slice(0, 4) === p10!.slice(0, 4);
-  return `likely ${formatDayAndYear(p50)}, between ${isOneYear ? formatDay(p10!) : formatDayAndYear(p10!)} and ${p90 === null ? "much later" : formatDayAndYear(p90)}`;
 }

@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { Boat } from "../../../api/index.ts";
 import { useMe } from "../../app/useMe.ts";
-import { formatDayAndYear, formatDistance } from "../../ui/words.ts";
+import { DueDay } from "../../ui/DueDay.tsx";
+import { formatDayAndYear } from "../../ui/words.ts";
 import { RecordService } from "./RecordService.tsx";
 
 const stateSigns = { overdue: "▲ overdue", soon: "◷ soon", ahead: "ahead", finished: "done" } as const;
@@ -61,11 +62,13 @@ export function ServiceTable({ boat }: { boat: Boat }) {
                     className="num py-2 text-right font-semibold whitespace-nowrap"
                     data-testid={`due-${care.engine}-${item.id}`}
                   >
-                    {item.dueDate === null ? "–" : formatDayAndYear(item.dueDate)}
+                    <DueDay
+                      day={{ ...item, date: item.dueDate }}
+                      isOverdue={item.state === "overdue"}
+                      today={boat.today}
+                    />
                     {item.dueDate !== null && (
-                      <p className="text-sm font-normal text-soft">
-                        {formatDistance(item.dueDate, boat.today)}, by {item.by === "hours" ? "hours" : "calendar"}
-                      </p>
+                      <p className="text-sm font-normal text-soft">by {item.by === "hours" ? "hours" : "calendar"}</p>
                     )}
                   </td>
                   <td

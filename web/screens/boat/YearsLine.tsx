@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Boat } from "../../../api/index.ts";
 import { addressOf } from "../../app/client.ts";
 import { linkLook } from "../../ui/Button.tsx";
+import { describeDue } from "../../ui/DueDay.tsx";
 import { formatMoney } from "../../ui/money.ts";
 import { formatDayAndYear, formatDistance } from "../../ui/words.ts";
 
@@ -103,10 +104,12 @@ export function VisitOf({ visit, today }: { visit: Visit; today: string }) {
         </span>
       </p>
       <ul>
-        {visit.items.map(({ scope, item, label, title, work, parts, by, isOverdue }) => (
+        {visit.items.map(({ scope, item, label, title, work, parts, by, dueDate, range, isAnyDay, isOverdue }) => (
           <li key={`${scope}${item}`} className="py-0.5">
             <strong>{title}</strong>, {label}{" "}
-            <span className={isOverdue ? "text-magenta" : "text-soft"}>{isOverdue ? "▲ past due" : byWords[by]}</span>
+            <span className={isOverdue ? "text-magenta" : "text-soft"}>
+              {isOverdue ? "▲ past due" : byWords[by]}, {describeDue({ date: dueDate, range, isAnyDay }, today)}
+            </span>
             <span className="block text-sm text-soft">
               {work.join("; ")}
               {parts.length > 0 && `. Parts: ${parts.join(", ")}`}

@@ -4,6 +4,7 @@ import type { AnswerOf, Endpoints } from "../../../api/index.ts";
 import { boatsQuery } from "../../app/queries.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
 import { linkLook } from "../../ui/Button.tsx";
+import { formatDue } from "../../ui/DueDay.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { formatDayAndYear } from "../../ui/words.ts";
 
@@ -50,7 +51,7 @@ function BoatTable({ rows }: { rows: AnswerOf<Endpoints["boats"]>["boats"] }) {
               </tr>
             </thead>
             <tbody>
-              {rows.map(({ id, name, hull, buyers, inService, nextDelivery, dueDate, owed, ...boat }) => (
+              {rows.map(({ id, name, hull, buyers, inService, nextDelivery, due, owed, ...boat }) => (
                 <tr key={id} className="border-b border-rule">
                   <td className="py-2 max-md:hidden">
                     <HullSign {...boat} />
@@ -70,7 +71,14 @@ function BoatTable({ rows }: { rows: AnswerOf<Endpoints["boats"]>["boats"] }) {
                         : `was ${formatDayAndYear(inService)}`}
                   </td>
                   <td className="num py-2 text-right whitespace-nowrap">
-                    {dueDate === null ? "–" : formatDayAndYear(dueDate)}
+                    {due === null ? (
+                      "–"
+                    ) : (
+                      <span className={due.state === "overdue" ? "text-magenta" : ""}>
+                        {due.state === "overdue" && "▲ "}
+                        {formatDue({ ...due, date: due.dueDate })}
+                      </span>
+                    )}
                   </td>
                   <td className="num py-2 text-right font-semibold">{owed === 0 ? "–" : owed}</td>
                 </tr>

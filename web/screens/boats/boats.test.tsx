@@ -39,9 +39,19 @@ const row = (change: Partial<BoatRow>): BoatRow => ({
   buyers: "",
   inService: null,
   nextDelivery: null,
-  dueDate: null,
+  due: null,
   owed: 0,
   ...change,
+});
+const dueOn = (date: string): NonNullable<BoatRow["due"]> => ({
+  targetH: 20,
+  hoursDate: null,
+  calendarDate: date,
+  dueDate: date,
+  by: "calendar",
+  range: null,
+  state: "ahead",
+  isAnyDay: false,
 });
 const pages = [
   { path: "/boats", element: <BoatsScreen /> },
@@ -55,16 +65,21 @@ describe("all boats", () => {
       boats: () => ({
         boats: [
           row({ id: "a", nextDelivery: "2026-06-03", buyers: "Ilse Warrender-Featherstonehaugh-Okonkwo" }),
-          row({ id: "b", inService: "2025-08-01", dueDate: "2026-07-15", owed: 3 }),
+          row({ id: "b", inService: "2025-08-01", due: dueOn("2026-07-15"), owed: 3 }),
           row({ id: "c" }),
+          row({ id: "d", due: { ...dueOn("2026-05-01"), state: "overdue" } }),
+          row({ id: "e", due: { ...dueOn("2026-06-20"), by: "hours", isAnyDay: true } }),
         ],
       }),
     });
     showScreen(pages, "/boats");
-    const [, first, second, third] = await screen.findAllByRole("row");
+    const [, first, second, third, late, any] = await screen.findAllByRole("row");
     expect(first!.textContent).toContain("3 Jun 2026");
     expect(second!.textContent).toMatch(/was 1 Aug 2025.*15 Jul 2026.*3/);
     expect(within(third!).getAllByText("–")).toHaveLength(3);
+    // What is overdue keeps its day; of a forecast that may have come true no day is said.
+    expect(late!.textContent).toContain("▲ 1 May 2026");
+    expect(any!.textContent).toContain("any day now");
     expect(screen.getByRole("link", { name: "New boat" }).getAttribute("href")).toBe("/boats/new");
   });
 

@@ -1,6 +1,7 @@
 import type { OwnerPage } from "../../../api/index.ts";
 import { addressOf } from "../../app/client.ts";
 import { linkLook } from "../../ui/Button.tsx";
+import { describeDue } from "../../ui/DueDay.tsx";
 import { formatMoney } from "../../ui/money.ts";
 import { formatDayAndYear, formatDistance } from "../../ui/words.ts";
 
@@ -32,12 +33,12 @@ export function OwnerCare({ token, page }: { token: string; page: OwnerPage }) {
               )}
             </p>
             <ul>
-              {visit.items.map(({ scope, item, title, label, work, by, isOverdue }) => (
+              {visit.items.map(({ scope, item, title, label, work, by, dueDate, range, isAnyDay, isOverdue }) => (
                 <li key={`${scope}${item}`} className="mt-1">
                   <strong>{title}</strong>
                   {care.length > 1 && `, ${label}`}{" "}
                   <span className={isOverdue ? "text-magenta" : "text-soft"}>
-                    {isOverdue ? "▲ past due" : byWords[by]}
+                    {isOverdue ? "▲ past due" : byWords[by]}, {describeDue({ date: dueDate, range, isAnyDay }, today)}
                   </span>
                   <span className="block text-base text-soft">{work.join("; ")}</span>
                 </li>

@@ -41,6 +41,9 @@ const page = {
           work: ["oil", "filter"],
           parts: [],
           by: "hours",
+          dueDate: "2026-08-02",
+          range: { from: "2026-07-10", to: "2026-09-30" },
+          isAnyDay: false,
           isOverdue: false,
         },
         {
@@ -51,6 +54,9 @@ const page = {
           work: ["grease"],
           parts: [],
           by: "calendar",
+          dueDate: "2026-06-01",
+          range: null,
+          isAnyDay: false,
           isOverdue: true,
         },
       ],
@@ -168,8 +174,8 @@ describe("what an owner is told of the service", () => {
     const { rerender } = render(<OwnerCare token={token} page={page} />);
     expect(screen.getByTestId("owner-visit").textContent).toBe("2 Aug 2026");
     expect(screen.getByText(/about 312.40 by the yard's list/)).toBeTruthy();
-    expect(screen.getByText("by its hours")).toBeTruthy();
-    expect(screen.getByText("▲ past due")).toBeTruthy();
+    expect(screen.getByText("by its hours, likely 2 Aug 2026, between 10 Jul 2026 and 30 Sept 2026")).toBeTruthy();
+    expect(screen.getByText(/^▲ past due, 1 Jun 2026/)).toBeTruthy();
     expect(screen.getByText("oil; filter")).toBeTruthy();
     expect(screen.getByText(/Nothing yet/)).toBeTruthy();
     expect(screen.getByRole("link", { name: /calendar/ }).getAttribute("href")).toContain(

@@ -7,6 +7,7 @@ import { saveOffline } from "../../offline/saved.ts";
 import { isPressing, owedSigns } from "../../owed/owedWords.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
 import { linkLook } from "../../ui/Button.tsx";
+import { DueDay } from "../../ui/DueDay.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { formatDay, formatDistance, formatLongDay, formatMinutes } from "../../ui/words.ts";
@@ -275,17 +276,14 @@ function DueTable({ today: { due, dueInAll, date } }: { today: Today }) {
                 </td>
                 <td className="num py-2.5 pr-3 text-right font-semibold md:whitespace-nowrap">
                   {line.likelyNowH.toFixed(1)}
-                  <span className="font-normal text-soft"> of {line.targetH} h</span>
+                  {line.due.targetH !== null && <span className="font-normal text-soft"> of {line.due.targetH} h</span>}
                 </td>
                 <td className="num py-2.5 text-right font-semibold md:whitespace-nowrap">
-                  {line.state === "overdue" ? (
-                    <span className="text-magenta">▲ overdue</span>
-                  ) : (
-                    <>
-                      {formatDay(line.dueDate)}{" "}
-                      <span className="font-normal text-soft">{formatDistance(line.dueDate, date)}</span>
-                    </>
-                  )}
+                  <DueDay
+                    day={{ ...line.due, date: line.due.dueDate }}
+                    isOverdue={line.due.state === "overdue"}
+                    today={date}
+                  />
                 </td>
               </tr>
             ))}

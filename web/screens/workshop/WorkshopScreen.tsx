@@ -9,8 +9,9 @@ import { ask } from "../../app/client.ts";
 import { careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
 import { BookForm } from "../../booking/BookForm.tsx";
 import { Button, linkLook } from "../../ui/Button.tsx";
+import { formatDue, formatRange } from "../../ui/DueDay.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
-import { fallsWords, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
+import { fillFalls, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { formatDay, formatDayAndYear, formatMinuteOfDay } from "../../ui/words.ts";
 import { AftercareTabs } from "../aftercare/AftercareTabs.tsx";
@@ -93,7 +94,8 @@ function Workshop({ sheet }: { sheet: WorkshopSheet }) {
 function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
   const [isBooking, setBooking] = useState(false);
   const [isOffered, setOffered] = useState(false);
-  const { boat, boatName, serial, buyers, items, labourH, dueDate, toMonday } = offer;
+  const { boat, boatName, serial, buyers, items, labourH, dueDate, range, isAnyDay, toMonday } = offer;
+  const due = { date: dueDate, range, isAnyDay };
   const title = [...new Set(items.map((item) => item.title))].join(", ");
   const care = useQuery({ ...careQuery, enabled: false });
   const write = useMutation({
@@ -105,8 +107,7 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
         phone,
         boat: `your ${boatName}`,
         item: title.toLowerCase(),
-        falls: fallsWords(false),
-        date: formatDay(dueDate),
+        ...fillFalls(due, false),
         week: formatDay(toMonday),
       };
       const text = fillTemplate(templates.find(({ id }) => id === "earlier")!.text, names);
@@ -123,7 +124,8 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
             {boatName} {serial}
           </Link>
           <span className="block text-sm text-soft">
-            due {formatDay(dueDate)}; room in the week of {formatDay(toMonday)}
+            due {formatDue(due)}
+            {range !== null && ` (${formatRange(range)})`}; room in the week of {formatDay(toMonday)}
           </span>
         </span>
         <Button

@@ -1,0 +1,6 @@
+export { type BoatFacts, describeBoat } from "./boatFacts.ts";
+export { describeCare, describePlan } from "./describeCare.ts";
+export { readEngineStatus, seasonOf } from "./engineStatus.ts";
+export { fuelOf, limitsOf, sumTanks } from "./fuel.ts";
+export { type CareQuestion, type Packs, readingsOf } from "./question.ts";
+export { boatScope, listScopes } from "./scopes.ts";

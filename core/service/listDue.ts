@@ -1,0 +1,93 @@
+import { z } from "zod";
+import { differenceDays, type IsoDate, isoDateSchema } from "../dates/index.ts";
+import { dayRangeSchema, type HourForecast } from "../hours/index.ts";
+import { dueStateSchema } from "./dueContract.ts";
+import { nextSeasonEnd, type ServiceItem } from "./pack.ts";
+import { type Done, findLast, findTarget } from "./targets.ts";
+
+const soonH = 5;
+const soonDays = 30;
+
+/** An engine with its pack, or the boat itself (`boat`) with what falls due by the calendar alone. */
+export interface Scope {
+  readonly id: string;
+  readonly label: string;
+  /** Of the engine's hours; null for the boat itself. */
+  readonly forecast: HourForecast | null;
+  readonly items: readonly ServiceItem[];
+  /** From when what was never done counts. */
+  readonly since: IsoDate;
+  readonly done: readonly Done[];
+}
+
+/** When something falls due next. Everywhere it is shown, it is this. */
+export const dueDaySchema = z.strictObject({
+  /** In engine hours, and the day on which they are likely reached; null where hours do not count, or are far off. */
+  targetH: z.number().nullable(),
+  hoursDate: isoDateSchema.nullable(),
+  calendarDate: isoDateSchema.nullable(),
+  /** The calendar's day or the middle of the forecast, whichever is earlier; of a season its end. Null when finished or far off. */
+  dueDate: isoDateSchema.nullable(),
+  by: z.enum(["hours", "calendar", "season"]).nullable(),
+  /** Where the day is a forecast: from a chance of a tenth to nine tenths, the calendar's day at the latest. */
+  range: dayRangeSchema.nullable(),
+  state: dueStateSchema,
+  /** A forecast that may have come true already. */
+  isAnyDay: z.boolean(),
+});
+export type DueDay = z.infer<typeof dueDaySchema>;
+
+export interface ServiceDue extends DueDay {
+  readonly item: ServiceItem;
+}
+
+/** What falls due next of each item of a scope, in the order of its pack. What is overdue keeps the day on which it fell due. */
+export function listDue(scope: Scope, today: IsoDate): ServiceDue[] {
+  return scope.items.map((item) => findDue(scope, item, findLast(scope.done, item.id), today));
+}
+
+/** `listDue` for one item that was done last as said. */
+export function findDue(scope: Scope, item: ServiceItem, last: Omit<Done, "item"> | null, today: IsoDate): ServiceDue {
+  const nothing = {
+    item,
+    targetH: null,
+    hoursDate: null,
+    calendarDate: null,
+    dueDate: null,
+    by: null,
+    range: null,
+    isAnyDay: false,
+  };
+  if (item.season !== undefined) {
+    const end = nextSeasonEnd(item.season, last?.date ?? scope.since, today);
+    return { ...nothing, calendarDate: end, dueDate: end, by: "season", state: isNear(end, today) ? "soon" : "ahead" };
+  }
+  const target = findTarget(item, last, scope.since);
+  if (target === null) return { ...nothing, state: "finished" };
+  const { hours: targetH, date: calendarDate } = target;
+  const dates = targetH === null ? null : (scope.forecast?.datesOf(targetH) ?? null);
+  const isByHours = dates?.p50 != null && (calendarDate === null || dates.p50 < calendarDate);
+  const dueDate = isByHours ? dates.p50 : calendarDate;
+  const base = { ...nothing, targetH, hoursDate: dates?.p50 ?? null, calendarDate };
+  if (dueDate === null) return { ...base, state: "ahead" };
+  const isKnown = scope.forecast !== null && targetH !== null && targetH <= scope.forecast.last.hours;
+  const range = isByHours && !isKnown ? { from: dates.p10!, to: earlier(dates.p90, calendarDate) } : null;
+  const isOverdue = dueDate < today;
+  const nearOn = targetH === null ? null : (scope.forecast?.dateOf(targetH - soonH) ?? null);
+  const isSoon = isNear(dueDate, today) || (nearOn !== null && nearOn <= today);
+  return {
+    ...base,
+    dueDate,
+    by: isByHours ? "hours" : "calendar",
+    range,
+    state: isOverdue ? "overdue" : isSoon ? "soon" : "ahead",
+    isAnyDay: range !== null && !isOverdue && range.from < today,
+  };
+}
+
+/** Which of two comes first; what falls due on no day comes last. */
+export const compareDue = (a: Pick<ServiceDue, "dueDate">, b: Pick<ServiceDue, "dueDate">): number =>
+  a.dueDate === b.dueDate ? 0 : a.dueDate !== null && (b.dueDate === null || a.dueDate < b.dueDate) ? -1 : 1;
+
+const isNear = (date: IsoDate, today: IsoDate) => differenceDays(date, today) <= soonDays;
+const earlier = (a: IsoDate | null, b: IsoDate | null) => (a === null || (b !== null && b < a) ? b : a);

@@ -1,0 +1,56 @@
+import type { DayRange } from "../../core/hours/index.ts";
+import { formatDay, formatDayAndYear, formatDistance } from "./words.ts";
+
+/** A day that something falls due or is reached, as the forecast or the calendar has it. */
+export interface Day {
+  readonly date: string | null;
+  readonly range: DayRange | null;
+  readonly isAnyDay: boolean;
+}
+
+/** 3 Dec 2026; any day now; – where there is none within ten years. */
+export const formatDue = ({ date, isAnyDay }: Omit<Day, "range">): string =>
+  isAnyDay ? "any day now" : date === null ? "–" : formatDayAndYear(date);
+
+/** From when to when a forecast may be: 18 Nov to 20 Jan 2027; from 18 Nov 2026, no end known. */
+export function formatRange({ from, to }: DayRange): string {
+  if (to === null) return `from ${formatDayAndYear(from)}, no end known`;
+  return `${from.slice(0, 4) === to.slice(0, 4) ? formatDay(from).replace(/^\w+ /, "") : formatDayAndYear(from)} to ${formatDayAndYear(to)}`;
+}
+
+/** A due day in a sentence: `likely 3 Dec 2026, between 18 Nov 2026 and 20 Jan 2027`. */
+export function describeDue({ date, range, isAnyDay }: Day, today: string): string {
+  if (date === null) return range === null ? "not within ten years" : `not before ${formatDayAndYear(range.from)}`;
+  if (range === null) return `${formatDayAndYear(date)}, ${formatDistance(date, today)}`;
+  const until = range.to === null ? "much later" : formatDayAndYear(range.to);
+  if (isAnyDay)
+    return `any day now, by ${until} at the latest`.replace(" by much later at the latest", " maybe much later");
+  const between = `between ${formatDayAndYear(range.from)} and ${until}`;
+  return date < today
+    ? `likely since ${formatDayAndYear(date)}, ${between}`
+    : `likely ${formatDayAndYear(date)}, ${between}`;
+}
+
+interface DueProps {
+  readonly day: Day;
+  readonly isOverdue: boolean;
+  readonly today: string;
+}
+
+/** A due day in a table: the day, how far off it is, and from when to when it may be. */
+export function DueDay({ day, isOverdue, today }: DueProps) {
+  const { date, range, isAnyDay } = day;
+  return (
+    <span className={isOverdue ? "text-magenta" : ""}>
+      {isOverdue && "▲ "}
+      {formatDue(day)}
+      {date !== null && !isAnyDay && (
+        <span className={`block text-sm font-normal ${isOverdue ? "" : "text-soft"}`}>
+          {isOverdue && (range === null ? "overdue, " : "likely overdue, ")}
+          {formatDistance(date, today)}
+        </span>
+      )}
+      {range !== null && <span className="block text-sm font-normal text-soft">{formatRange(range)}</span>}
+    </span>
+  );
+}
