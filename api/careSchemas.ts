@@ -98,6 +98,40 @@ export const newServiceSchema = z
     message: "must say who did it, or why not",
   });
 
+/** Under what name an owner's own entries stand. */
+export const ownerAuthor = "Owner";
+export const withdrawnKinds = ["reading", "run", "fill", "service"] as const;
+export const newWithdrawalSchema = z.strictObject({
+  kind: z.enum(withdrawnKinds),
+  id: ulidSchema,
+  /** Why it was wrong. */
+  reason: plainText(200),
+  /** What counts in its place: the same on this day, with this number (hours on the meter, litres, hours at the service). */
+  right: z
+    .strictObject({
+      id: ulidSchema,
+      date: isoDateSchema,
+      amount: hoursSchema,
+      answer: readingAnswerSchema.optional(),
+    })
+    .optional(),
+});
+export type NewWithdrawal = z.infer<typeof newWithdrawalSchema>;
+/** What was entered wrong, as it was, and why it does not count. */
+export const withdrawalSchema = z.strictObject({
+  kind: z.enum(withdrawnKinds),
+  id: ulidSchema,
+  reason: z.string(),
+  by: z.string(),
+  at: z.iso.datetime(),
+  isCorrected: z.boolean(),
+  engine: recordIdSchema.nullable(),
+  date: isoDateSchema,
+  amount: z.number().nullable(),
+  what: z.string().nullable(),
+});
+export type Withdrawal = z.infer<typeof withdrawalSchema>;
+
 export const runVerdictSchema = traceOutputSchema.extend({
   breaches: z.array(breachSchema.extend({ says: z.string() })),
   advice: z.array(z.string()),
@@ -255,6 +289,8 @@ export const boatCareSchema = z.strictObject({
   fills: z.array(fillSchema),
   runs: z.array(runLineSchema),
   services: z.array(serviceSchema),
+  /** The last first. */
+  withdrawn: z.array(withdrawalSchema),
   bookings: z.array(bookingSchema),
 });
 export type BoatCare = z.infer<typeof boatCareSchema>;

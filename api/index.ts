@@ -10,12 +10,15 @@ export type {
   MessageLine,
   NewFill,
   NewRun,
+  NewWithdrawal,
   PackSheet,
   RunLine,
   RunSheet,
   RunVerdict,
+  Withdrawal,
   WorkshopSheet,
 } from "./careSchemas.ts";
+export { ownerAuthor } from "./careSchemas.ts";
 export {
   type AnswerOf,
   type BodyOf,

@@ -362,10 +362,14 @@ export async function makeDemoStore(
       nowMs = readyMs;
       const read = { date: addDays(today, -1), source: "workshop" as const };
       for (const [engine, hours] of Object.entries(used.hours))
-        await services.boatService.addReading(story.id, tobin.name, { ...read, id: ulid(readyMs), engine, hours });
+        await services.careEntryService.addReading(story.id, tobin.name, { ...read, id: ulid(readyMs), engine, hours });
       for (const { daysAgo, ...service } of used.services) {
         const on = addDays(today, -daysAgo);
-        await services.boatService.addService(story.id, tobin, { ...service, id: ulid(noonMs(on, "15:00")), date: on });
+        await services.careEntryService.addService(story.id, tobin.name, {
+          ...service,
+          id: ulid(noonMs(on, "15:00")),
+          date: on,
+        });
       }
     }
     if (story.tale === null) continue;
@@ -380,7 +384,7 @@ export async function makeDemoStore(
     for (const [daysAgo, hoursOf] of story.readings ?? []) {
       const on = addDays(today, -daysAgo);
       for (const [engine, hours] of Object.entries(hoursOf))
-        await services.boatService.addReading(story.id, nessa.name, {
+        await services.careEntryService.addReading(story.id, nessa.name, {
           id: ulid(noonMs(on, "12:00")),
           engine,
           date: on,
@@ -391,7 +395,7 @@ export async function makeDemoStore(
     for (const [daysAgo, litres] of story.fills ?? []) {
       const on = addDays(today, -daysAgo);
       const fill = { id: ulid(noonMs(on, "17:00")), date: on, litres, isFull: true };
-      await services.boatService.addFill(story.id, nessa.name, fill);
+      await services.careEntryService.addFill(story.id, nessa.name, fill);
     }
   }
 }

@@ -179,8 +179,10 @@ test("fuel noted at the dock without signal measures the burn of a break-in coun
   // 388 L from brim to brim in 16.2 h.
   await expect(fuel).toContainText("24.0 L an hour, measured over 16.2 h and 388 L.");
   await fuel
-    .getByRole("button", { name: /^Take back the fuel of/ })
+    .getByRole("button", { name: /^Correct the fuel of/ })
     .first()
     .click();
+  await fuel.getByLabel("What was wrong").fill("The other boat's fuel");
+  await fuel.getByRole("button", { name: "Take it out" }).click();
   await expect(fuel).toContainText("measured over 11.9 h");
 });

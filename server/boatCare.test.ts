@@ -123,7 +123,8 @@ describe("fuel taken", () => {
     // What is measured goes before what is entered; taken back, what is entered holds again.
     await countInTanks(30);
     expect((await read()).care[0].tankHours.burnLph).toBeCloseTo(11.25, 6);
-    expect((await ines.send("DELETE", `/api/boats/w081/fills/${fill.id}`, {})).status).toBe(200);
+    const wrong = { kind: "fill", id: fill.id, reason: "The other boat's" };
+    expect((await ines.send("POST", "/api/boats/w081/withdrawals", wrong)).status).toBe(200);
     expect((await read()).care[0].tankHours).toMatchObject({ burnLph: 30, measured: null });
   });
 
@@ -134,7 +135,6 @@ describe("fuel taken", () => {
     expect((await note({ date: "2020-02-29" })).body.error.code).toBe("before-delivery");
     const early = { id: ulid(), date: today(), litres: 20, isFull: true };
     expect((await ines.send("POST", "/api/boats/w121/fills", early)).body.error.code).toBe("not-delivered");
-    expect((await ines.send("DELETE", `/api/boats/w081/fills/${ulid()}`, {})).body.error.code).toBe("not-found");
   });
 
   it("of an owner goes through their own page", async () => {
@@ -142,8 +142,89 @@ describe("fuel taken", () => {
     expect((await store.stranger.send("POST", `/api/owner/${token}/fills`, fill)).status).toBe(200);
     const page = async () => (await store.stranger.get(`/api/owner/${token}`)).body.fills;
     expect(await page()).toMatchObject([{ litres: 40, isFull: false, by: "Owner" }]);
-    expect((await store.stranger.send("DELETE", `/api/owner/${token}/fills/${fill.id}`, {})).status).toBe(200);
+    const withdraw = (id: string, kind = "fill") =>
+      store.stranger.send("POST", `/api/owner/${token}/withdrawals`, { kind, id, reason: "Typed wrong" });
+    const [ours] = (await store.stranger.get(`/api/owner/${token}`)).body.readings ?? (await read()).readings;
+    if (ours !== undefined) expect((await withdraw(ours.id, "reading")).body.error.code).toMatch(/not-(allowed|found)/);
+    expect((await withdraw(fill.id)).status).toBe(200);
     expect(await page()).toEqual([]);
+  });
+});
+
+describe("what was entered wrong", () => {
+  const post = (path: string, body: object, who = ines) => who.send("POST", `/api/boats/w097${path}`, body);
+  const read = async () => (await ines.get("/api/boats/w097")).body;
+  const add = (hours: number, change: object = {}) =>
+    post("/readings", {
+      id: ulid(),
+      engine: "port",
+      date: today(),
+      hours,
+      source: "phone",
+      answer: "as-read",
+      ...change,
+    });
+
+  it("a reading is put right: the wrong one stays to be seen and moves nothing, sent again it is not taken anew", async () => {
+    const id = ulid();
+    const before = (await read()).care[0].reportedH;
+    expect((await add(before + 200, { id })).status).toBe(200);
+    expect((await read()).care[0].reportedH).toBe(before + 200);
+    const right = { id: ulid(), date: today(), amount: before + 2 };
+    const wrong = { kind: "reading", id, reason: "A digit too many", right };
+    for (const _ of [1, 2]) expect((await post("/withdrawals", wrong)).status).toBe(200);
+    expect((await add(before + 200, { id })).status).toBe(200);
+    const { care, readings, withdrawn } = await read();
+    expect(care[0].reportedH).toBe(before + 2);
+    expect(readings.map((each: { id: string }) => each.id)).toContain(right.id);
+    expect(readings.map((each: { id: string }) => each.id)).not.toContain(id);
+    expect(withdrawn).toMatchObject([
+      { kind: "reading", id, reason: "A digit too many", by: "Ines Marr", isCorrected: true, amount: before + 200 },
+    ]);
+  });
+
+  it("what would be right is asked about like any other, and nothing is withdrawn meanwhile", async () => {
+    const { readings } = await read();
+    const last = readings.at(-1);
+    const fall = { kind: "reading", id: last.id, reason: "Misread", right: { id: ulid(), date: today(), amount: 0.1 } };
+    expect((await post("/withdrawals", fall)).body.error.code).toBe("hours-fall");
+    expect((await read()).readings.map(({ id }: { id: string }) => id)).toContain(last.id);
+    const answered = { ...fall, right: { ...fall.right, answer: "meter-changed" } };
+    expect((await post("/withdrawals", answered)).status).toBe(200);
+    expect((await read()).care[0].meterH).toBe(0.1);
+  });
+
+  it("a service is its recorders' to withdraw, of this boat alone, with a reason", async () => {
+    const service = { id: ulid(), engine: "port", item: "annual", date: today(), hours: 18 };
+    expect((await post("/services", service)).status).toBe(200);
+    const wrong = { kind: "service", id: service.id, reason: "The other engine" };
+    const nessa = await store.signIn("nessa");
+    expect((await post("/withdrawals", wrong, nessa)).body.error.code).toBe("not-allowed");
+    expect((await ines.send("POST", "/api/boats/w081/withdrawals", wrong)).body.error.code).toBe("not-found");
+    expect((await post("/withdrawals", { ...wrong, reason: " " })).status).toBe(422);
+    const annual = async () => (await read()).care[0].items.find(({ id }: { id: string }) => id === "annual");
+    expect((await annual()).lastDone).toBe(today());
+    expect((await post("/withdrawals", wrong)).status).toBe(200);
+    expect((await annual()).lastDone).not.toBe(today());
+  });
+
+  it("a run takes its reading with it", async () => {
+    const id = ulid();
+    const samples = Array.from({ length: 3601 }, (_, s) => [s, 3000]);
+    const run = {
+      date: today(),
+      startMin: 600,
+      source: "hand",
+      fileName: "",
+      engines: [{ id, engine: "starboard", samples }],
+    };
+    const before = (await read()).care[1].reportedH;
+    expect((await post("/runs", run)).status).toBe(200);
+    expect((await read()).care[1].reportedH).toBeGreaterThan(before + 0.9);
+    expect((await post("/withdrawals", { kind: "run", id, reason: "Not this boat" })).status).toBe(200);
+    const after = await read();
+    expect(after.care[1].reportedH).toBe(before);
+    expect(after.runs.map((each: { id: string }) => each.id)).not.toContain(id);
   });
 });
 

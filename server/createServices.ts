@@ -17,10 +17,12 @@ import { createSettings } from "./repositories/settings.ts";
 import { createSnapshots } from "./repositories/snapshots.ts";
 import { createTemplates } from "./repositories/templates.ts";
 import { createTopicEdits } from "./repositories/topicEdits.ts";
+import { createWithdrawals } from "./repositories/withdrawals.ts";
 import { createAftercareService } from "./services/aftercareService.ts";
 import { createBoatService } from "./services/boatService.ts";
 import { createBundleService } from "./services/bundleService.ts";
 import { createCalendarService } from "./services/calendarService.ts";
+import { createCareEntryService } from "./services/careEntryService.ts";
 import { createCareReader } from "./services/careReader.ts";
 import { createFleetCare } from "./services/fleetCare.ts";
 import { createHandoverService } from "./services/handoverService.ts";
@@ -77,12 +79,14 @@ export function createServices(
   const libraryService = createLibraryService({ topicEdits, deliveries, settings, clock });
   const runs = createRuns(database);
   const bookings = createBookings(database);
+  const withdrawals = createWithdrawals(database);
   const packService = createPackService({ database, boats, rigService, versions, clock });
   const careReader = createCareReader({
     boats,
     runs,
     deliveries,
     bookings,
+    withdrawals,
     packService,
     rigService,
     settings,
@@ -92,6 +96,7 @@ export function createServices(
   const kept = {
     runs,
     bookings,
+    withdrawals,
     packService,
     careReader,
     photos,
@@ -122,7 +127,8 @@ export function createServices(
     strikeService: createStrikeService(parts),
     bundleService: createBundleService({ ...parts, handoverService }),
     runService,
-    boatService: createBoatService({ ...parts, runService, fleetCare }),
+    boatService: createBoatService({ ...parts, fleetCare }),
+    careEntryService: createCareEntryService({ ...parts, runService }),
     aftercareService: createAftercareService({ ...parts, fleetCare, jobs, origin }),
     workshopService: createWorkshopService({ ...parts, fleetCare }),
     calendarService: createCalendarService({ ...parts, fleetCare }),

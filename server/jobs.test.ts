@@ -108,8 +108,8 @@ describe("what the server does by itself", () => {
 
   it("asks for hours at the end of a break-in with an address that opens their page", async () => {
     const services = start();
-    const { aftercareService, jobs, boatService } = services;
-    await boatService.addReading("w112", "Nessa", {
+    const { aftercareService, jobs, careEntryService } = services;
+    await careEntryService.addReading("w112", "Nessa", {
       id: "01HZZZZZZZZZZZZZZZZZZZZZ01",
       engine: "port",
       date: "2026-06-13",

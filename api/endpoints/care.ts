@@ -14,6 +14,7 @@ import {
   newReadingSchema,
   newRunSchema,
   newServiceSchema,
+  newWithdrawalSchema,
   packSheetSchema,
   runLineSchema,
   runSheetSchema,
@@ -25,7 +26,6 @@ import { done, none, oneBoat, oneToken, tokenSchema } from "./shared.ts";
 const planners = ["owner", "technician", "service"] as const;
 const authors = ["owner", "delivery", "service"] as const;
 const paper = z.strictObject({ paper: z.enum(["a4", "letter"]).default("letter") });
-const oneFill = { fill: ulidSchema };
 const keptRuns = z.strictObject({ runs: z.array(runLineSchema) });
 const onePack = z.strictObject({ pack: z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/) });
 /** Runs of many hours are some megabytes. */
@@ -79,13 +79,14 @@ export const careEndpoints = {
     body: newFillSchema,
     answer: done,
   }),
-  removeFill: endpoint({
-    ...addresses.removeFill,
-    summary: "Take back fuel that was noted wrong",
+  withdraw: endpoint({
+    ...addresses.withdraw,
+    summary:
+      "A reading, run, fill or service that was entered wrong no longer counts; what is right may stand in its place",
     admits: everyone,
-    params: oneBoat.extend(oneFill),
+    params: oneBoat,
     query: none,
-    body: null,
+    body: newWithdrawalSchema,
     answer: done,
   }),
   setContact: endpoint({
@@ -315,13 +316,13 @@ export const careEndpoints = {
     body: newFillSchema,
     answer: done,
   }),
-  removeOwnerFill: endpoint({
-    ...addresses.removeOwnerFill,
-    summary: "Take back fuel an owner noted wrong",
+  withdrawOwn: endpoint({
+    ...addresses.withdrawOwn,
+    summary: "What an owner entered wrong",
     admits: "public",
-    params: oneToken.extend(oneFill),
+    params: oneToken,
     query: none,
-    body: null,
+    body: newWithdrawalSchema,
     answer: done,
   }),
   ownerCalendar: endpoint({

@@ -50,6 +50,30 @@ describe("readings", () => {
     expect(engineHours([...two, read("2026-06-05", 112, "as-read")])).toEqual([1, 12, 112]);
   });
 
+  it("strike a slip at a change of meters without touching what the old one showed", () => {
+    const changed = [read("2026-06-01", 250), read("2026-07-01", 3, "meter-changed")];
+    expect(engineHours([...changed, read("2026-07-02", 1, "typing-slip")])).toEqual([250, 250]);
+    expect(engineHours([...changed, read("2026-07-02", 1, "typing-slip"), read("2026-07-20", 6)])).toEqual([
+      250, 250, 255,
+    ]);
+    // A slip on the new meter, later: its first reading stands.
+    expect(engineHours([...changed, read("2026-07-20", 90), read("2026-07-21", 9, "typing-slip")])).toEqual([
+      250, 250, 256,
+    ]);
+    const key = [...two, read("2026-06-05", 112, "key-left-on")];
+    expect(engineHours([...key, read("2026-06-06", 13, "typing-slip")])).toEqual([1, 12, 13]);
+  });
+
+  it("are the same within what a meter shows: 13.0 after a run that came to 13.05 is no fall", () => {
+    const ran = [read("2026-06-01", 13.05)];
+    expect(askReading(ran, { date: "2026-06-02", hours: 13 })).toBeNull();
+    expect(askReading(ran, { date: "2026-06-02", hours: 12.9 })).toMatchObject({ code: "falls" });
+    expect(askReading([read("2026-06-01", 13)], { date: "2026-06-02", hours: 12.9 })).toMatchObject({ code: "falls" });
+    expect(
+      askReading([read("2026-06-01", 5), read("2026-06-03", 13)], { date: "2026-06-02", hours: 13.05 }),
+    ).toBeNull();
+  });
+
   it("that leap are asked about sooner on a meter that counts with the key on, which then comes first", () => {
     const leap = { date: "2026-06-03", hours: 12 + 2 * 8 };
     expect(askReading(two, leap)).toBeNull();

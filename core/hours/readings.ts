@@ -47,20 +47,30 @@ export function listAnswers(code: ReadingQuestion["code"], meter: MeterKind | un
 }
 
 /**
- * Engine hours behind meter hours, by day and in order of entry. A slip before strikes the earlier readings that show more;
- * a changed meter, and hours counted with the key left on, move the count so that the engine goes on from where it was.
+ * Engine hours behind meter hours, by day and in order of entry. A slip before strikes the earlier readings of the same
+ * meter that show more; a changed meter, and hours counted with the key left on, move the count so that the engine goes on
+ * from where it was.
  */
 export function resolveReadings(readings: readonly Reading[]): Resolved[] {
-  const stands: Resolved[] = [];
-  let offsetH = 0;
+  const stands: (Resolved & { readonly offsetH: number; readonly isFirstOfMeter: boolean })[] = [];
   for (const { date, hours, answer } of readings) {
-    if (answer === "typing-slip") while (stands.length > 0 && stands.at(-1)!.meterH > hours) stands.pop();
-    const beforeH = stands.at(-1)?.engineH ?? hours;
-    if (answer === "meter-changed" || answer === "key-left-on") offsetH = beforeH - hours;
-    stands.push({ date, meterH: hours, engineH: Math.max(stands.at(-1)?.engineH ?? 0, hours + offsetH) });
+    let isFirstOfMeter = answer === "meter-changed";
+    if (answer === "typing-slip")
+      while (!isFirstOfMeter && stands.length > 0 && stands.at(-1)!.meterH > hours)
+        // The first reading of a new meter was the slip: this one is its first, and the old meter's stand.
+        isFirstOfMeter = stands.pop()!.isFirstOfMeter;
+    const before = stands.at(-1);
+    const moves = isFirstOfMeter || answer === "key-left-on";
+    const offsetH = moves ? (before?.engineH ?? hours) - hours : (before?.offsetH ?? 0);
+    const engineH = Math.max(before?.engineH ?? 0, hours + offsetH);
+    stands.push({ date, meterH: hours, engineH, offsetH, isFirstOfMeter });
   }
-  return stands;
+  return stands.map(({ date, meterH, engineH }) => ({ date, meterH, engineH }));
 }
+
+/** What a meter shows at the finest: hours that differ by less are the same, read off or reckoned from a run. */
+const meterStepH = 0.1;
+const falls = (hours: number, before: number) => hours + meterStepH <= before + 1e-9;
 
 /** What has to be asked before a reading is kept; null when it follows from those before it. `readings` as entered so far. */
 export function askReading(
@@ -71,9 +81,10 @@ export function askReading(
   const stands = resolveReadings(readings);
   const before = stands.findLast(({ date }) => date <= next.date);
   const after = stands.find(({ date }) => date > next.date);
-  if (before !== undefined && next.hours < before.meterH)
+  if (before !== undefined && falls(next.hours, before.meterH))
     return { code: "falls", beforeH: before.meterH, on: before.date };
-  if (after !== undefined && next.hours > after.meterH) return { code: "falls", beforeH: after.meterH, on: after.date };
+  if (after !== undefined && falls(after.meterH, next.hours))
+    return { code: "falls", beforeH: after.meterH, on: after.date };
   if (before === undefined) return null;
   const perDayH = (next.hours - before.meterH) / Math.max(1, differenceDays(next.date, before.date));
   return perDayH > mostPerDayH(meter) ? { code: "leaps", beforeH: before.meterH, on: before.date, perDayH } : null;

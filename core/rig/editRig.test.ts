@@ -17,6 +17,7 @@ import {
   readPower,
   removeItem,
   rigSchema,
+  serialOf,
   setPower,
 } from "./index.ts";
 
@@ -142,6 +143,13 @@ describe("compareRigs", () => {
 });
 
 describe("readHullNumber", () => {
+  it.each([
+    ["SLW23118K526", "23118"],
+    ["fi-SLW 23118 K526", "23118"],
+    ["NOSUCHFORM", "HFORM"],
+    ["", ""],
+  ])("calls %s by its serial, %s", (text, serial) => expect(serialOf(text)).toBe(serial));
+
   it.each([
     [
       "SLW23118K526",

@@ -53,6 +53,9 @@ export function readHullNumber(text: string, thisYear: number): HullNumber {
   return { number, form: isIso ? "iso-14" : "us-12", country, maker, serial, built, modelYear, doubts };
 }
 
+/** What people call a boat by: the builder's serial number in its hull number; of one in no known form its last five characters. */
+export const serialOf = (hull: string): string => readHullNumber(hull, 0).serial ?? hull.slice(-5);
+
 /** The year ending in `digit` from two before to one after the model year; null if there is none. */
 function builtIn(modelYear: number, digit: number): number | null {
   for (const year of [modelYear, modelYear - 1, modelYear - 2, modelYear + 1]) if (year % 10 === digit) return year;

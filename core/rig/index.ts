@@ -23,7 +23,7 @@ export {
   rigLists,
 } from "./editRig.ts";
 export { hasBehind } from "./hasBehind.ts";
-export { type HullNumber, readHullNumber } from "./hullNumber.ts";
+export { type HullNumber, readHullNumber, serialOf } from "./hullNumber.ts";
 export { cornersOf, createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";
 export { formatPartKind, partGroups } from "./partGroups.ts";
 export { resizeRig } from "./resizeRig.ts";

@@ -166,6 +166,17 @@ export interface FillRow {
   isFull: number;
   by: string;
 }
+export type WithdrawnKind = "reading" | "run" | "fill" | "service";
+export interface WithdrawalRow {
+  kind: WithdrawnKind;
+  id: string;
+  boatId: string;
+  reason: string;
+  by: string;
+  at: string;
+  /** What counts in its place; null where nothing does. */
+  instead: string | null;
+}
 export interface FileRow {
   id: string;
   type: "application/pdf" | "text/plain";
@@ -244,6 +255,7 @@ export interface Models {
   readonly readings: Table<ReadingRow>;
   readonly services: Table<ServiceRow>;
   readonly fills: Table<FillRow>;
+  readonly withdrawals: Table<WithdrawalRow>;
   readonly runs: Table<RunRow>;
   readonly packs: Table<PackRow>;
   readonly bookings: Table<BookingRow>;
@@ -347,6 +359,15 @@ export function defineModels(sequelize: Sequelize): Models {
       id: key(),
       deliveryId: key(),
       at: text(),
+    }),
+    withdrawals: table<WithdrawalRow>("withdrawals", {
+      kind: key(),
+      id: key(),
+      boatId: text(),
+      reason: text(),
+      by: text(),
+      at: text(),
+      instead: maybeText(),
     }),
     chain: table<ChainRow>("chain", {
       number: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },

@@ -1,7 +1,7 @@
 import { literal, Op } from "sequelize";
 import type { Contact } from "../../api/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
-import type { BoatRow, FillRow, ReadingRow, ServiceRow } from "../database/models.ts";
+import type { BoatRow, FillRow, ReadingRow, ServiceRow, WithdrawnKind } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne } from "../database/rows.ts";
 
@@ -18,6 +18,10 @@ const toBoat = ({ rig, ...rest }: BoatRow): BoatRecord => ({ ...rest, rigText: r
 
 /** Boats, their engine-hour readings, the fuel they took and the services done on them. */
 export function createBoats({ models }: Database) {
+  /** Those that were not withdrawn. */
+  const standing = (kind: WithdrawnKind) => ({
+    id: { [Op.notIn]: literal(`(SELECT id FROM withdrawals WHERE kind = '${kind}')`) },
+  });
   const inTx = (transaction?: Transaction) => (transaction === undefined ? {} : { transaction });
   return {
     async add(
@@ -70,7 +74,7 @@ export function createBoats({ models }: Database) {
       return readAll(
         models.readings,
         {
-          where: { boatId: { [Op.in]: [...boatIds] } },
+          where: { boatId: { [Op.in]: [...boatIds] }, ...standing("reading") },
           // By day, and of one day as they were entered: a device's clock may be wrong, the order of arrival is not.
           order: [["date", "ASC"], literal("rowid")],
         },
@@ -79,10 +83,10 @@ export function createBoats({ models }: Database) {
     },
     /** Of all boats, by day and as they were entered. */
     async listAllReadings(): Promise<ReadingRow[]> {
-      return readAll(models.readings, { order: [["date", "ASC"], literal("rowid")] });
+      return readAll(models.readings, { where: standing("reading"), order: [["date", "ASC"], literal("rowid")] });
     },
     async listAllServices(): Promise<ServiceRow[]> {
-      return readAll(models.services, { order: ["date", "id"] });
+      return readAll(models.services, { where: standing("service"), order: ["date", "id"] });
     },
     async setContact(id: string, contact: Contact) {
       await models.boats.update({ contact: JSON.stringify(contact) }, { where: { id } });
@@ -90,27 +94,29 @@ export function createBoats({ models }: Database) {
     async addReading(reading: ReadingRow, transaction: Transaction) {
       await models.readings.create(reading, { transaction });
     },
+    getReading: (id: string, transaction: Transaction): Promise<ReadingRow | null> =>
+      readOne(models.readings, id, transaction),
+    getFill: (id: string, transaction: Transaction): Promise<FillRow | null> => readOne(models.fills, id, transaction),
+    getService: (id: string, transaction: Transaction): Promise<ServiceRow | null> =>
+      readOne(models.services, id, transaction),
     async listFills(boatIds: readonly string[], transaction?: Transaction): Promise<FillRow[]> {
       return readAll(
         models.fills,
-        { where: { boatId: { [Op.in]: [...boatIds] } }, order: ["date", "id"] },
+        { where: { boatId: { [Op.in]: [...boatIds] }, ...standing("fill") }, order: ["date", "id"] },
         transaction,
       );
     },
     async listAllFills(): Promise<FillRow[]> {
-      return readAll(models.fills, { order: ["date", "id"] });
+      return readAll(models.fills, { where: standing("fill"), order: ["date", "id"] });
     },
     async addFill(fill: FillRow, transaction: Transaction) {
       await models.fills.create(fill, { transaction });
-    },
-    async removeFill(boatId: string, id: string, transaction: Transaction): Promise<boolean> {
-      return (await models.fills.destroy({ where: { id, boatId }, transaction })) > 0;
     },
     async listServices(boatIds: readonly string[], transaction?: Transaction): Promise<ServiceRow[]> {
       return readAll(
         models.services,
         {
-          where: { boatId: { [Op.in]: [...boatIds] } },
+          where: { boatId: { [Op.in]: [...boatIds] }, ...standing("service") },
           order: ["date", "id"],
         },
         transaction,

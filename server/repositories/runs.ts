@@ -1,5 +1,5 @@
 import { gunzipSync, gzipSync } from "node:zlib";
-import { Op } from "sequelize";
+import { literal, Op } from "sequelize";
 import type { RunLine } from "../../api/index.ts";
 import type { LimitPhase } from "../../core/breakin/index.ts";
 import type { RunRow } from "../database/models.ts";
@@ -29,13 +29,15 @@ const columns = [
   "at",
 ];
 
-/** Runs as they were judged; the trace apart, for it is large. */
+const standing = { id: { [Op.notIn]: literal("(SELECT id FROM withdrawals WHERE kind = 'run')") } };
+
+/** Runs as they were judged, those aside that were withdrawn; the trace apart, for it is large. */
 export function createRuns({ models }: Database) {
   const toRun = ({ verdict, trace: _, at: __, ...row }: RunRow): Boated =>
     ({ ...row, verdict: JSON.parse(verdict) }) as Boated;
   return {
     async listOf(boatIds: readonly string[], transaction?: Transaction): Promise<Boated[]> {
-      const where = { boatId: { [Op.in]: [...boatIds] } };
+      const where = { boatId: { [Op.in]: [...boatIds] }, ...standing };
       const order: [string, string][] = [
         ["date", "ASC"],
         ["startMin", "ASC"],
@@ -44,7 +46,7 @@ export function createRuns({ models }: Database) {
       return (await readAll(models.runs, { where, order, attributes: columns }, transaction)).map(toRun);
     },
     async listAll(): Promise<Boated[]> {
-      return (await readAll(models.runs, { order: ["date", "id"], attributes: columns })).map(toRun);
+      return (await readAll(models.runs, { where: standing, order: ["date", "id"], attributes: columns })).map(toRun);
     },
     async find(id: string): Promise<{ run: Boated; trace: Trace } | null> {
       const row = await readOne(models.runs, id);

@@ -1,6 +1,6 @@
 import type Router from "@koa/router";
 import type { Context } from "koa";
-import { endpoints } from "../../api/index.ts";
+import { endpoints, ownerAuthor } from "../../api/index.ts";
 import type { Services } from "../createServices.ts";
 import { Failure } from "../failure.ts";
 import { serve } from "../http.ts";
@@ -20,6 +20,7 @@ export function routeCare(router: Router, services: Services) {
   const {
     auth,
     boatService,
+    careEntryService,
     runService,
     aftercareService,
     workshopService,
@@ -31,34 +32,37 @@ export function routeCare(router: Router, services: Services) {
   router.post(
     endpoints.addReading.path,
     serve(endpoints.addReading, auth, async ({ params, user, body }) => {
-      await boatService.addReading(params.boat, user.name, body);
+      await careEntryService.addReading(params.boat, user.name, body);
       return done;
     }),
   );
   router.post(
     endpoints.addService.path,
     serve(endpoints.addService, auth, async ({ params, user, body }) => {
-      await boatService.addService(params.boat, user, body);
+      await careEntryService.addService(params.boat, user.name, body);
       return done;
     }),
   );
   router.post(
     endpoints.addRun.path,
     serve(endpoints.addRun, auth, async ({ params, user, body }) => ({
-      runs: await boatService.addRun(params.boat, user.name, body, "file"),
+      runs: await careEntryService.addRun(params.boat, user.name, body, "file"),
     })),
   );
   router.post(
     endpoints.addFill.path,
     serve(endpoints.addFill, auth, async ({ params, user, body }) => {
-      await boatService.addFill(params.boat, user.name, body);
+      await careEntryService.addFill(params.boat, user.name, body);
       return done;
     }),
   );
-  router.delete(
-    endpoints.removeFill.path,
-    serve(endpoints.removeFill, auth, async ({ params }) => {
-      await boatService.removeFill(params.boat, params.fill);
+  router.post(
+    endpoints.withdraw.path,
+    serve(endpoints.withdraw, auth, async ({ params, user, body }) => {
+      // Only who may record a service may say that it was not done.
+      if (body.kind === "service" && !endpoints.addService.admits.includes(user.role as never))
+        throw new Failure("not-allowed");
+      await careEntryService.withdraw(params.boat, user.name, body, false);
       return done;
     }),
   );
@@ -188,7 +192,7 @@ export function routeCare(router: Router, services: Services) {
     endpoints.addOwnerReading.path,
     serve(endpoints.addOwnerReading, auth, async ({ params, body }) => {
       const { boat } = await ownerService.openBoat(params.token);
-      await boatService.addReading(boat, ownerName, { ...body, source: "owner" });
+      await careEntryService.addReading(boat, ownerAuthor, { ...body, source: "owner" });
       return done;
     }),
   );
@@ -196,22 +200,22 @@ export function routeCare(router: Router, services: Services) {
     endpoints.addOwnerRun.path,
     serve(endpoints.addOwnerRun, auth, async ({ params, body }) => {
       const { boat } = await ownerService.openBoat(params.token);
-      return { runs: await boatService.addRun(boat, ownerName, body, "owner") };
+      return { runs: await careEntryService.addRun(boat, ownerAuthor, body, "owner") };
     }),
   );
   router.post(
     endpoints.addOwnerFill.path,
     serve(endpoints.addOwnerFill, auth, async ({ params, body }) => {
       const { boat } = await ownerService.openBoat(params.token);
-      await boatService.addFill(boat, ownerName, body);
+      await careEntryService.addFill(boat, ownerAuthor, body);
       return done;
     }),
   );
-  router.delete(
-    endpoints.removeOwnerFill.path,
-    serve(endpoints.removeOwnerFill, auth, async ({ params }) => {
+  router.post(
+    endpoints.withdrawOwn.path,
+    serve(endpoints.withdrawOwn, auth, async ({ params, body }) => {
       const { boat } = await ownerService.openBoat(params.token);
-      await boatService.removeFill(boat, params.fill);
+      await careEntryService.withdraw(boat, ownerAuthor, body, true);
       return done;
     }),
   );
@@ -230,5 +234,3 @@ export function routeCare(router: Router, services: Services) {
     }),
   );
 }
-
-const ownerName = "Owner";

@@ -3,6 +3,7 @@ import type { CallList, CareLine, MessageLine } from "../../api/index.ts";
 import { messageTemplates } from "../../content/index.ts";
 import { type CareFacts, rankCare } from "../../core/aftercare/index.ts";
 import { addDays } from "../../core/dates/index.ts";
+import { serialOf } from "../../core/rig/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -177,7 +178,7 @@ export function createAftercareService(parts: Parts) {
         return {
           boat: boat.id,
           boatName: boat.name,
-          serial: boat.hull.slice(3, 8),
+          serial: serialOf(boat.hull),
           buyers: delivery === undefined ? contact.name : formatBuyers(delivery.buyers),
           contact,
           delivery: delivery?.id ?? null,

@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from "node:crypto";
 import Papa from "papaparse";
 import { listScopes, readEngineStatus } from "../../core/care/index.ts";
+import { serialOf } from "../../core/rig/index.ts";
 import { type DueDay, listDue } from "../../core/service/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import { type CalendarEvent, writeCalendar } from "../calendar.ts";
@@ -147,7 +148,7 @@ export function createCalendarService(parts: Parts) {
               {
                 uid: `due-${boat.id}@ravik`,
                 sequence: version,
-                title: `${next.title} due, ${boat.name} ${boat.hull.slice(3, 8)}`,
+                title: `${next.title} due, ${boat.name} ${serialOf(boat.hull)}`,
                 says: explainDue(next.due),
                 when: { day: next.due.dueDate },
               },

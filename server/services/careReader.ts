@@ -13,6 +13,7 @@ import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { Runs } from "../repositories/runs.ts";
 import type { Settings } from "../repositories/settings.ts";
+import type { Withdrawals } from "../repositories/withdrawals.ts";
 import type { PackService } from "./packService.ts";
 import type { RigService } from "./rigService.ts";
 
@@ -21,6 +22,7 @@ interface Parts {
   readonly runs: Runs;
   readonly deliveries: Deliveries;
   readonly bookings: Bookings;
+  readonly withdrawals: Withdrawals;
   readonly packService: PackService;
   readonly rigService: RigService;
   readonly settings: { read(): Promise<Settings> };
@@ -45,6 +47,7 @@ export function createCareReader({
   runs,
   deliveries,
   bookings,
+  withdrawals,
   packService,
   rigService,
   settings,
@@ -132,6 +135,10 @@ export function createCareReader({
         services: question.services.map(
           ({ boatId: _, ...service }: ServiceRow) => service as BoatCare["services"][number],
         ),
+        withdrawn: (await withdrawals.listOf(boat.id)).map(({ boatId: _, instead, entered, ...rest }) => {
+          const { engine, date, amount, what } = entered;
+          return { ...rest, isCorrected: instead !== null, engine, date, amount, what };
+        }),
         bookings: await bookings.listOf([boat.id]),
       };
     },

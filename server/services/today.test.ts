@@ -66,7 +66,7 @@ describe("Today", () => {
         outcome: "done" as const,
         note: "",
       };
-      await store.services.boatService.addService("w081", odile, service);
+      await store.services.careEntryService.addService("w081", odile.name, service);
     }
     const { due } = await store.services.boatService.today();
     expect(before.title).toBe("First service");

@@ -1,6 +1,7 @@
 import { contactSchema } from "../../api/careSchemas.ts";
 import type { Booking, WorkshopSheet } from "../../api/index.ts";
 import { addDays, type IsoDate } from "../../core/dates/index.ts";
+import { serialOf } from "../../core/rig/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import {
   capacityOfDay,
@@ -57,7 +58,7 @@ export function createWorkshopService({ database, boats, deliveries, bookings, f
       const name = <B extends { boat: string }>(each: B) => ({
         ...each,
         boatName: boatOf.get(each.boat)?.name ?? "",
-        serial: boatOf.get(each.boat)?.hull.slice(3, 8) ?? "",
+        serial: serialOf(boatOf.get(each.boat)?.hull ?? ""),
         buyers: buyersOf.get(each.boat) ?? nameIn(boatOf.get(each.boat)?.contact),
       });
       return {

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { RunLine } from "../../api/index.ts";
 import { formatClockAt } from "../../core/breakin/index.ts";
+import { CorrectPad } from "../care/CorrectPad.tsx";
 import { Fetched } from "../ui/Fetched.tsx";
 import { formatDayAndYear } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
@@ -114,7 +115,7 @@ interface HeadProps {
 }
 
 function RunHead({ port, run, isOpen, onOpen }: HeadProps) {
-  const { breaches, runS } = run.verdict;
+  const { breaches, runS, hoursAfter } = run.verdict;
   const label = port.care.find(({ engine }) => engine === run.engine)?.label ?? run.engine;
   return (
     <button
@@ -127,6 +128,7 @@ function RunHead({ port, run, isOpen, onOpen }: HeadProps) {
       <span className="num">{formatClockAt(run.startMin, 0)}</span>
       <span>{label}</span>
       <span className="num">{Math.round(runS / 60)} min</span>
+      <span className="num">{hoursAfter.toFixed(1)} h after it</span>
       <span className={breaches.length === 0 ? "text-soft" : "text-amber"}>
         {breaches.length === 0 ? "as asked" : `◷ ${breaches.length} to do otherwise`}
       </span>
@@ -141,6 +143,7 @@ function RunDetail({ port, run }: { port: BreakInPort; run: RunLine }) {
     queryFn: () => port.fetchRun(run.id),
     staleTime: Number.POSITIVE_INFINITY,
   });
+  const [isOpen, setOpen] = useState(false);
   const care = port.care.find(({ engine }) => engine === run.engine);
   return (
     <div className="pb-4">
@@ -148,6 +151,21 @@ function RunDetail({ port, run }: { port: BreakInPort; run: RunLine }) {
         {(data) => <RunChart sheet={data} topRpm={care?.ratedToRpm ?? 6000} />}
       </Fetched>
       <RunVerdict run={run} temperatures={sheet.data?.temperatures ?? []} />
+      {port.mayCorrect(run) && !isOpen && (
+        <button type="button" className="min-h-11 underline" onClick={() => setOpen(true)}>
+          Logged wrong
+        </button>
+      )}
+      {isOpen && (
+        <CorrectPad
+          wrong={{ kind: "run", id: run.id, date: run.date, amount: null }}
+          says={`the run of ${formatDayAndYear(run.date)}`}
+          amountLabel=""
+          latest={port.today}
+          send={port.withdraw}
+          onDone={() => setOpen(false)}
+        />
+      )}
     </div>
   );
 }

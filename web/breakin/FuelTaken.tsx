@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { ulid } from "ulid";
 import type { EngineCare, FillLine, NewFill } from "../../api/index.ts";
+import { CorrectPad } from "../care/CorrectPad.tsx";
 import { Button } from "../ui/Button.tsx";
 import { NumberField, TickField } from "../ui/fields.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
@@ -120,7 +121,7 @@ function FuelForm({ port, mayBeUncounted }: { port: BreakInPort; mayBeUncounted:
 }
 
 function FillRow({ port, fill }: { port: BreakInPort; fill: FillLine }) {
-  const remove = useMutation({ mutationFn: () => port.removeFill(fill.id) });
+  const [isOpen, setOpen] = useState(false);
   const day = formatDayAndYear(fill.date);
   return (
     <li className="border-b border-rule py-1.5">
@@ -131,17 +132,27 @@ function FillRow({ port, fill }: { port: BreakInPort; fill: FillLine }) {
         {fill.isFull && !fill.hasHours && (
           <span className="text-amber">◷ No hours reported on that day: add them, or it only adds its litres</span>
         )}
-        <button
-          type="button"
-          className="ml-auto min-h-11 underline"
-          aria-label={`Take back the fuel of ${day}`}
-          disabled={remove.isPending}
-          onClick={() => remove.mutate()}
-        >
-          Take it back
-        </button>
+        {port.mayCorrect(fill) && !isOpen && (
+          <button
+            type="button"
+            className="ml-auto min-h-11 underline"
+            aria-label={`Correct the fuel of ${day}`}
+            onClick={() => setOpen(true)}
+          >
+            Correct
+          </button>
+        )}
       </p>
-      {remove.error !== null && <ErrorNotice error={remove.error} />}
+      {isOpen && (
+        <CorrectPad
+          wrong={{ kind: "fill", id: fill.id, date: fill.date, amount: fill.litres }}
+          says={`the fuel of ${day}`}
+          amountLabel="Litres"
+          latest={port.today}
+          send={port.withdraw}
+          onDone={() => setOpen(false)}
+        />
+      )}
     </li>
   );
 }

@@ -1,4 +1,4 @@
-import type { EngineCare, FillLine, NewFill, NewRun, RunLine, RunSheet } from "../../api/index.ts";
+import type { EngineCare, FillLine, NewFill, NewRun, NewWithdrawal, RunLine, RunSheet } from "../../api/index.ts";
 
 /** What the break-in of a boat is shown from and entered through: the yard's way in, or the owner's own. */
 export interface BreakInPort {
@@ -14,6 +14,9 @@ export interface BreakInPort {
   addRun(run: NewRun, says: string): Promise<RunLine[] | null>;
   /** Notes fuel that went in, or keeps it on this device for want of signal. */
   addFill(fill: NewFill, says: string): Promise<unknown>;
-  removeFill(id: string): Promise<unknown>;
+  /** Takes out what was entered wrong, or puts it right. */
+  withdraw(withdrawal: NewWithdrawal): Promise<unknown>;
+  /** Whether this line is theirs to correct. */
+  mayCorrect(line: { readonly by: string }): boolean;
   fetchRun(id: string): Promise<RunSheet>;
 }

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import "fake-indexeddb/auto";
 import { QueryClientProvider } from "@tanstack/react-query";
-import { act, cleanup, render, screen, within } from "@testing-library/react";
+import { act, cleanup, render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { EngineCare, FillLine, NewFill, NewRun, RunLine } from "../../api/index.ts";
@@ -73,9 +73,10 @@ function show(care: EngineCare[], runs: RunLine[] = [], fills: FillLine[] = []) 
     addFill: async (fill) => {
       noted.push(fill);
     },
-    removeFill: async (id) => {
-      noted.push(id);
+    withdraw: async ({ id, reason }) => {
+      noted.push(`${id} ${reason}`);
     },
+    mayCorrect: () => true,
     addRun: async (run) => {
       kept.push(run);
       return [];
@@ -222,8 +223,14 @@ describe("fuel taken", () => {
     await note();
     expect(screen.getByRole("alert").textContent).toContain("Type the litres");
     expect(noted).toEqual([]);
-    await user.click(screen.getByRole("button", { name: "Take back the fuel of 12 Jun 2026" }));
-    expect(noted).toEqual([brim.id]);
+    await user.click(screen.getByRole("button", { name: "Correct the fuel of 12 Jun 2026" }));
+    const pad = within(screen.getByRole("form", { name: "Correct the fuel of 12 Jun 2026" }));
+    await user.click(pad.getByRole("button", { name: "Take it out" }));
+    expect(pad.getByRole("alert").textContent).toContain("what was wrong");
+    expect(noted).toEqual([]);
+    await user.type(pad.getByLabelText("What was wrong"), "another boat");
+    await user.click(pad.getByRole("button", { name: "Take it out" }));
+    await waitFor(() => expect(noted).toEqual([`${brim.id} another boat`]));
   });
 
   it("says what was measured, of which engine", () => {

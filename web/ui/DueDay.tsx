@@ -22,9 +22,8 @@ export function formatRange({ from, to }: DayRange): string {
 export function describeDue({ date, range, isAnyDay }: Day, today: string): string {
   if (date === null) return range === null ? "not within ten years" : `not before ${formatDayAndYear(range.from)}`;
   if (range === null) return `${formatDayAndYear(date)}, ${formatDistance(date, today)}`;
+  if (isAnyDay) return `any day now, likely by ${formatDayAndYear(date)}`;
   const until = range.to === null ? "much later" : formatDayAndYear(range.to);
-  if (isAnyDay)
-    return `any day now, by ${until} at the latest`.replace(" by much later at the latest", " maybe much later");
   const between = `between ${formatDayAndYear(range.from)} and ${until}`;
   return date < today
     ? `likely since ${formatDayAndYear(date)}, ${between}`
@@ -46,7 +45,8 @@ export function DueDay({ day, isOverdue, today }: DueProps) {
       {formatDue(day)}
       {date !== null && !isAnyDay && (
         <span className={`block text-sm font-normal ${isOverdue ? "" : "text-soft"}`}>
-          {isOverdue && (range === null ? "overdue, " : "likely overdue, ")}
+          {isOverdue && <span className="sr-only">overdue, </span>}
+          {isOverdue && range !== null && "likely "}
           {formatDistance(date, today)}
         </span>
       )}

@@ -4,6 +4,11 @@ import type { Sequelize } from "sequelize";
 const table = [
   "CREATE TABLE versions (kind TEXT NOT NULL, id TEXT NOT NULL, number INTEGER NOT NULL, PRIMARY KEY (kind, id)) WITHOUT ROWID",
   "CREATE UNIQUE INDEX versions_number ON versions(number)",
+  // A reading, run, fill or service that was entered wrong: it stays, with why it no longer counts and what does instead.
+  `CREATE TABLE withdrawals (
+    kind TEXT NOT NULL, id TEXT NOT NULL, boatId TEXT NOT NULL REFERENCES boats(id), reason TEXT NOT NULL, by TEXT NOT NULL,
+    at TEXT NOT NULL, instead TEXT, PRIMARY KEY (kind, id))`,
+  "CREATE INDEX withdrawals_boat ON withdrawals(boatId)",
 ];
 
 /** Numbers go up with every write of whatever kind, within its transaction; none is given twice. */
@@ -19,6 +24,7 @@ const raisedBy: readonly (readonly [string, string, (row: string) => string])[] 
   ["fills", "boat", (row) => `${row}.boatId`],
   ["services", "boat", (row) => `${row}.boatId`],
   ["runs", "boat", (row) => `${row}.boatId`],
+  ["withdrawals", "boat", (row) => `${row}.boatId`],
   ["packs", "setting", () => "'packs'"],
   ["topicEdits", "setting", () => "'topics'"],
   ["settings", "setting", () => "'store'"],
@@ -32,7 +38,7 @@ const triggers = raisedBy.flatMap(([name, kind, idOf]) =>
   ),
 );
 
-/** Versions, raised by the database itself, and no stored day on which a boat falls due any more. */
+/** Versions, raised by the database itself; what was withdrawn; no stored day on which a boat falls due any more. */
 export async function up(sequelize: Sequelize): Promise<void> {
   for (const statement of [...table, ...triggers]) await sequelize.query(statement);
   await sequelize.query("DROP INDEX boats_due");

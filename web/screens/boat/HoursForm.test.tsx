@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import "fake-indexeddb/auto";
 import { QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render, screen } from "@testing-library/react";
+import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Boat } from "../../../api/index.ts";
@@ -17,6 +17,7 @@ const boat = {
   inService: "2026-05-01",
   care: [],
   driftH: null,
+  withdrawn: [],
   readings: [
     {
       id: "01",
@@ -148,5 +149,41 @@ describe("HoursForm", () => {
       `1 Jun 2026${rig.engines[0]!.label}0.4 hOdile, by phone: the meter was changed`,
       `1 May 2026${rig.engines[0]!.label}1.1 hNessa, at the handover`,
     ]);
+  });
+
+  it("pressed twice, keeps one reading", async () => {
+    const { posts, user } = start([
+      { status: 200, body: { done: true } },
+      { status: 200, body: { done: true } },
+    ]);
+    await user.type(hours(), "12.4");
+    await user.dblClick(keep());
+    await vi.waitFor(() => expect((hours() as HTMLInputElement).value).toBe(""));
+    expect(new Set(posts.map(({ id }) => id)).size).toBe(1);
+  });
+
+  it("puts a wrong one right with a reason, asks like the form does, or takes it out", async () => {
+    const fall = { error: { code: "hours-fall", path: "hours", got: 0.5, before: 1.1, on: "2026-05-01" } };
+    const { posts, user } = start([
+      { status: 409, body: fall },
+      { status: 200, body: { done: true } },
+    ]);
+    await user.click(screen.getByRole("button", { name: /^Correct 0\.4 h of 1 Jun 2026/ }));
+    const pad = screen.getByRole("form", { name: "Correct 0.4 h of 1 Jun 2026" });
+    const field = (name: string) => within(pad).getByLabelText(name);
+    expect(within(pad).getByRole<HTMLButtonElement>("button", { name: "Put it right" }).disabled).toBe(true);
+    await user.clear(field("Hours on the meter"));
+    await user.type(field("Hours on the meter"), "0,5");
+    await user.type(field("What was wrong"), "Misheard");
+    await user.click(within(pad).getByRole("button", { name: "Put it right" }));
+    await user.click(await within(pad).findByRole("button", { name: "The meter was changed" }));
+    await vi.waitFor(() => expect(posts).toHaveLength(2));
+    expect(posts[1]).toMatchObject({
+      kind: "reading",
+      id: "02",
+      reason: "Misheard",
+      right: { amount: 0.5, date: "2026-06-01", answer: "meter-changed" },
+    });
+    expect((posts[0] as { right: { id: string } }).right.id).toBe((posts[1] as { right: { id: string } }).right.id);
   });
 });

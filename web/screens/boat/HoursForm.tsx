@@ -4,6 +4,9 @@ import { useForm } from "react-hook-form";
 import { ulid } from "ulid";
 import type { Boat } from "../../../api/index.ts";
 import type { ReadingAnswer } from "../../../core/hours/index.ts";
+import { CorrectPad } from "../../care/CorrectPad.tsx";
+import { Withdrawn } from "../../care/Withdrawn.tsx";
+import { withdraw } from "../../care/withdraw.ts";
 import { findQuestion, HoursQuestion, readingWords, sourceWords } from "../../handover/HoursQuestion.tsx";
 import { MeterNote } from "../../handover/MeterNote.tsx";
 import { WaitingPosts } from "../../handover/WaitingPosts.tsx";
@@ -31,6 +34,8 @@ export function HoursForm({ boat }: { boat: Boat }) {
   const { register, handleSubmit, reset, getValues, watch, formState } = useForm<Fields>({
     defaultValues: { engine: boat.rig.engines[0]!.id, hours: "", date: boat.today, source: "phone" },
   });
+  // One id until it is kept: pressed twice, it is one reading.
+  const [id, setId] = useState(ulid);
   const add = useMutation({
     mutationFn: ({ answer, ...fields }: Fields & { answer?: ReadingAnswer }) =>
       syncQueue.post({
@@ -42,11 +47,11 @@ export function HoursForm({ boat }: { boat: Boat }) {
       }),
     onSuccess: (_, { engine, date, source }) => {
       setPhoto(null);
+      setId(ulid());
       reset({ engine, date, hours: "", source });
     },
   });
   const createReading = ({ answer, engine, date, hours, source }: Fields & { answer: ReadingAnswer | undefined }) => {
-    const id = ulid();
     return {
       id,
       body: {
@@ -156,26 +161,72 @@ export function HoursForm({ boat }: { boat: Boat }) {
             <th>Engine</th>
             <th className="text-right">Meter</th>
             <th className="pl-4">By</th>
+            <th className="sr-only">Correct</th>
           </tr>
         </thead>
         <tbody>
-          {boat.readings.toReversed().map(({ id, engine, date, hours, reason, answer, source, by, photo: shown }) => (
-            <tr key={id} className="border-b border-rule">
-              <td className="py-1.5">{formatDayAndYear(date)}</td>
-              <td>{labelOf.get(engine)}</td>
-              <td className="num text-right font-semibold">
-                {hours.toFixed(1)} <span className="font-normal text-soft">h</span>
-              </td>
-              <td className="pl-4 text-soft">
-                {by}, {sourceWords[source]}
-                {answer !== null && `: ${readingWords[answer]}`}
-                {reason !== null && ` (${reason})`}
-                {shown !== null && <PhotoLink photo={shown} says="The hour meter" />}
-              </td>
-            </tr>
+          {boat.readings.toReversed().map((reading) => (
+            <ReadingRow key={reading.id} boat={boat} reading={reading} label={labelOf.get(reading.engine) ?? ""} />
           ))}
         </tbody>
       </table>
+      <Withdrawn withdrawn={boat.withdrawn.filter(({ kind }) => kind === "reading")} labelOf={labelOf} />
     </section>
+  );
+}
+
+interface ReadingProps {
+  readonly boat: Boat;
+  readonly reading: Boat["readings"][number];
+  readonly label: string;
+}
+
+function ReadingRow({ boat, reading, label }: ReadingProps) {
+  const [isOpen, setOpen] = useState(false);
+  const { id, engine, date, hours, reason, answer, source, by, photo } = reading;
+  const says = `${hours.toFixed(1)} h of ${formatDayAndYear(date)}`;
+  return (
+    <>
+      <tr className="border-b border-rule">
+        <td className="py-1.5">{formatDayAndYear(date)}</td>
+        <td>{label}</td>
+        <td className="num text-right font-semibold">
+          {hours.toFixed(1)} <span className="font-normal text-soft">h</span>
+        </td>
+        <td className="pl-4 text-soft">
+          {by}, {sourceWords[source]}
+          {answer !== null && `: ${readingWords[answer]}`}
+          {reason !== null && ` (${reason})`}
+          {photo !== null && <PhotoLink photo={photo} says="The hour meter" />}
+        </td>
+        <td className="text-right">
+          {!isOpen && (
+            <button
+              type="button"
+              className="min-h-11 px-2 underline"
+              aria-label={`Correct ${says}, ${label}`}
+              onClick={() => setOpen(true)}
+            >
+              Correct
+            </button>
+          )}
+        </td>
+      </tr>
+      {isOpen && (
+        <tr>
+          <td colSpan={5}>
+            <CorrectPad
+              wrong={{ kind: "reading", id, date, amount: hours }}
+              says={says}
+              amountLabel="Hours on the meter"
+              latest={boat.today}
+              meter={boat.rig.engines.find((each) => each.id === engine)?.meter}
+              send={(body) => withdraw(boat.id, body)}
+              onDone={() => setOpen(false)}
+            />
+          </td>
+        </tr>
+      )}
+    </>
   );
 }

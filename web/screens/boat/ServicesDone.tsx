@@ -1,4 +1,9 @@
+import { useState } from "react";
 import type { Boat } from "../../../api/index.ts";
+import { useMe } from "../../app/useMe.ts";
+import { CorrectPad } from "../../care/CorrectPad.tsx";
+import { Withdrawn } from "../../care/Withdrawn.tsx";
+import { withdraw } from "../../care/withdraw.ts";
 import { FileLink } from "../../ui/AttachFile.tsx";
 import { formatMoney } from "../../ui/money.ts";
 import { PhotoLink } from "../../ui/PhotoField.tsx";
@@ -8,7 +13,9 @@ const outcomeWords = { done: "here", elsewhere: "elsewhere", skipped: "skipped" 
 
 /** What was done so far, the last first. */
 export function ServicesDone({ boat }: { boat: Boat }) {
-  if (boat.services.length === 0) return null;
+  const me = useMe();
+  const mayCorrect = ["owner", "technician", "service"].includes(me.role);
+  if (boat.services.length + boat.withdrawn.filter(({ kind }) => kind === "service").length === 0) return null;
   const labels = new Map(boat.care.map(({ engine, label }) => [engine, label]));
   const titles = new Map(boat.care.flatMap(({ items }) => items.map(({ id, title }) => [id, title] as const)));
   for (const { item, title } of boat.visits.flatMap(({ items }) => items)) titles.set(item, title);
@@ -27,37 +34,89 @@ export function ServicesDone({ boat }: { boat: Boat }) {
               <th className="text-right">At</th>
               <th className="pl-4">Where, by whom</th>
               <th className="text-right">Price</th>
+              <th className="sr-only">Correct</th>
             </tr>
           </thead>
           <tbody>
-            {boat.services
-              .toReversed()
-              .map(({ id, date, engine, item, hours, by, outcome, note, photo, file, fileName, priceCents }) => (
-                <tr key={id} className="border-b border-rule align-top">
-                  <td className="num py-1.5 pr-4 whitespace-nowrap">{formatDayAndYear(date)}</td>
-                  <td className="pr-4">{labels.get(engine) ?? "The boat"}</td>
-                  <td className="pr-4">
-                    {titles.get(item) ?? item}
-                    {note !== "" && <span className="block text-sm text-soft">{note}</span>}
-                    {photo !== null && <PhotoLink photo={photo} says={titles.get(item) ?? item} />}
-                    {file !== null && (
-                      <span className="block">
-                        <FileLink file={file} fileName={fileName ?? "file"} />
-                      </span>
-                    )}
-                  </td>
-                  <td className="num text-right whitespace-nowrap">
-                    {engine === "boat" ? "" : `${hours.toFixed(1)} h`}
-                  </td>
-                  <td className="pl-4 text-soft">
-                    {outcomeWords[outcome]}, {by}
-                  </td>
-                  <td className="num text-right">{priceCents === null ? "" : formatMoney(priceCents)}</td>
-                </tr>
-              ))}
+            {boat.services.toReversed().map((service) => (
+              <DoneRow
+                key={service.id}
+                boat={boat}
+                service={service}
+                label={labels.get(service.engine) ?? "The boat"}
+                title={titles.get(service.item) ?? service.item}
+                mayCorrect={mayCorrect}
+              />
+            ))}
           </tbody>
         </table>
       </div>
+      <Withdrawn
+        withdrawn={boat.withdrawn.filter(({ kind }) => kind === "service")}
+        labelOf={new Map([...labels, ...titles])}
+      />
     </section>
+  );
+}
+
+interface DoneProps {
+  readonly boat: Boat;
+  readonly service: Boat["services"][number];
+  readonly label: string;
+  readonly title: string;
+  readonly mayCorrect: boolean;
+}
+
+function DoneRow({ boat, service, label, title, mayCorrect }: DoneProps) {
+  const [isOpen, setOpen] = useState(false);
+  const { id, date, engine, hours, by, outcome, note, photo, file, fileName, priceCents } = service;
+  return (
+    <>
+      <tr className="border-b border-rule align-top">
+        <td className="num py-1.5 pr-4 whitespace-nowrap">{formatDayAndYear(date)}</td>
+        <td className="py-1.5 pr-4">{label}</td>
+        <td className="py-1.5 pr-4">
+          {title}
+          {note !== "" && <span className="block text-sm text-soft">{note}</span>}
+          {photo !== null && <PhotoLink photo={photo} says={title} />}
+          {file !== null && (
+            <span className="block">
+              <FileLink file={file} fileName={fileName ?? "file"} />
+            </span>
+          )}
+        </td>
+        <td className="num py-1.5 text-right whitespace-nowrap">{engine === "boat" ? "" : `${hours.toFixed(1)} h`}</td>
+        <td className="py-1.5 pl-4 text-soft">
+          {outcomeWords[outcome]}, {by}
+        </td>
+        <td className="num py-1.5 text-right">{priceCents === null ? "" : formatMoney(priceCents)}</td>
+        <td className="text-right">
+          {mayCorrect && !isOpen && (
+            <button
+              type="button"
+              className="min-h-11 px-2 underline"
+              aria-label={`Correct ${title}, ${label}, ${formatDayAndYear(date)}`}
+              onClick={() => setOpen(true)}
+            >
+              Correct
+            </button>
+          )}
+        </td>
+      </tr>
+      {isOpen && (
+        <tr>
+          <td colSpan={7}>
+            <CorrectPad
+              wrong={{ kind: "service", id, date, amount: hours }}
+              says={`${title} of ${formatDayAndYear(date)}`}
+              amountLabel="Engine hours then"
+              latest={boat.today}
+              send={(body) => withdraw(boat.id, body)}
+              onDone={() => setOpen(false)}
+            />
+          </td>
+        </tr>
+      )}
+    </>
   );
 }

@@ -59,7 +59,7 @@ function createBoat(
     rig,
     inService,
     today,
-    packs: { breakIn: breakInPacks, service: servicePacks, boatCare: boatCarePack, version: 1 },
+    packs: { breakIn: breakInPacks, service: servicePacks, boatCare: boatCarePack },
     fleet: learnFleet(
       [],
       season.map((share) => share * 55),
@@ -85,6 +85,7 @@ function createBoat(
 const posts: { path: string; body: Record<string, unknown> | Blob }[] = [];
 beforeEach(() => {
   posts.length = 0;
+  queryClient.setQueryData(meQuery.queryKey, { id: "ines", name: "Ines", role: "service", store: "A yard" });
   vi.stubGlobal("fetch", async (path: string, { body }: { body: string | Blob }) => {
     posts.push({ path, body: typeof body === "string" ? JSON.parse(body) : body });
     return new Response(
@@ -279,7 +280,28 @@ describe("recording a service", () => {
       item === "first-service" && scope === port!.id;
     expect(before.visits.some(({ items }) => items.some(isFirst))).toBe(true);
     expect(after.visits.some(({ items }) => items.some(isFirst))).toBe(false);
-    render(<ServicesDone boat={after} />);
+    const withdrawn: Boat["withdrawn"] = [
+      {
+        kind: "service",
+        id: "02",
+        reason: "The other boat",
+        by: "Ines",
+        at: "2026-06-19T10:00:00.000Z",
+        isCorrected: false,
+        engine: port!.id,
+        date: "2026-06-10",
+        amount: 13,
+        what: "first-service",
+      },
+    ];
+    render(
+      <QueryClientProvider client={queryClient}>
+        <ServicesDone boat={{ ...after, withdrawn }} />
+      </QueryClientProvider>,
+    );
+    expect(screen.getByText("Entered wrong: 1").closest("details")!.textContent).toContain(
+      "Service First service, 13 h, Port engine, 10 Jun 2026 taken out: The other boat Ines, 19 Jun 2026",
+    );
     const row = screen.getAllByRole("row")[1]!;
     expect(row.textContent).toContain("14.0 h");
     expect(row.textContent).toContain("elsewhere, Ines");
@@ -290,7 +312,6 @@ describe("recording a service", () => {
 
 describe("a used boat", () => {
   beforeEach(() => {
-    queryClient.setQueryData(meQuery.queryKey, { id: "ines", name: "Ines", role: "service", store: "A yard" });
   });
   const used = { ...asBuilt, used: { changes: [] } };
   const rows = () =>

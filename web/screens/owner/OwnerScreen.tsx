@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { ChevronLeft } from "lucide-react";
 import { useEffect, useMemo } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
-import type { OwnerPage } from "../../../api/index.ts";
+import { type OwnerPage, ownerAuthor } from "../../../api/index.ts";
 import { createCards } from "../../../core/card/index.ts";
 import { foldWalk, formatBuyers, listOwed, type WalkState } from "../../../core/walk/index.ts";
 import { addressOf, ask } from "../../app/client.ts";
@@ -105,10 +105,11 @@ function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
     fills: page.fills,
     addFill: (body, says) =>
       syncQueue.post({ id: body.id, name: "addOwnerFill", params: { token }, body, about: token, says }),
-    async removeFill(fill) {
-      await ask("removeOwnerFill", { params: { token, fill } });
+    async withdraw(body) {
+      await ask("withdrawOwn", { params: { token }, body });
       await queryClient.invalidateQueries({ queryKey: ownerPageQuery(token).queryKey });
     },
+    mayCorrect: ({ by }) => by === ownerAuthor,
     fetchRun: (run) => ask("ownerRun", { params: { token, run } }),
   };
   return <BreakInPanel port={port} />;

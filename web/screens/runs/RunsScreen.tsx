@@ -3,9 +3,10 @@ import { ChevronLeft } from "lucide-react";
 import { Link, useParams } from "react-router";
 import type { Boat } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
-import { boatQuery, queryClient } from "../../app/queries.ts";
+import { boatQuery } from "../../app/queries.ts";
 import { BreakInPanel } from "../../breakin/BreakInPanel.tsx";
 import type { BreakInPort } from "../../breakin/breakInPort.ts";
+import { withdraw } from "../../care/withdraw.ts";
 import { syncQueue } from "../../offline/useSync.ts";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
@@ -37,10 +38,8 @@ function RunsOf({ boat }: { boat: Boat }) {
     },
     fills: boat.fills,
     addFill: (body, says) => syncQueue.post({ id: body.id, name: "addFill", params, body, about: boat.id, says }),
-    async removeFill(fill) {
-      await ask("removeFill", { params: { ...params, fill } });
-      await queryClient.invalidateQueries({ queryKey: boatQuery(boat.id).queryKey });
-    },
+    withdraw: (body) => withdraw(boat.id, body),
+    mayCorrect: () => true,
     fetchRun: (run) => ask("run", { params: { ...params, run } }),
   };
   return (

@@ -1,0 +1,138 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { ulid } from "ulid";
+import type { NewWithdrawal } from "../../api/index.ts";
+import type { ReadingAnswer } from "../../core/hours/index.ts";
+import type { MeterKind } from "../../core/rig/index.ts";
+import { findQuestion, HoursQuestion } from "../handover/HoursQuestion.tsx";
+import { Button } from "../ui/Button.tsx";
+import { ErrorNotice } from "../ui/Notice.tsx";
+import { parseHours } from "../ui/parseHours.ts";
+import { readPlain } from "../ui/readPlain.ts";
+
+/** What was entered: its day and, where it has one, its number. */
+export interface Wrong {
+  readonly kind: NewWithdrawal["kind"];
+  readonly id: string;
+  readonly date: string;
+  /** Hours or litres; null where there is no number to be put right. */
+  readonly amount: number | null;
+}
+
+interface CorrectProps {
+  readonly wrong: Wrong;
+  /** What it is, in a few words: `12.4 h of 3 Jun 2026`. */
+  readonly says: string;
+  /** `Hours on the meter`, `Litres`. */
+  readonly amountLabel: string;
+  readonly latest: string;
+  readonly meter?: MeterKind | undefined;
+  readonly send: (withdrawal: NewWithdrawal) => Promise<unknown>;
+  readonly onDone: () => void;
+}
+
+const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3 text-ink";
+
+/** What was entered wrong: put right, or taken out. Either way it stays to be seen, with the reason. */
+export function CorrectPad({ wrong, says, amountLabel, latest, meter, send, onDone }: CorrectProps) {
+  const [freshId] = useState(ulid);
+  const [reason, setReason] = useState("");
+  const [date, setDate] = useState(wrong.date);
+  const [text, setText] = useState(wrong.amount === null ? "" : String(Math.round(wrong.amount * 10) / 10));
+  const amount = parseHours(text);
+  const hasNumber = wrong.amount !== null;
+  const isChanged = hasNumber && amount !== null && (amount !== wrong.amount || date !== wrong.date);
+  const [fault, setFault] = useState<string | null>(null);
+  const keep = useMutation({
+    mutationFn: ({ isRight, answer }: { isRight: boolean; answer?: ReadingAnswer }) =>
+      send({
+        kind: wrong.kind,
+        id: wrong.id,
+        reason: reason.trim(),
+        ...(isRight
+          ? { right: { id: freshId, date, amount: amount!, ...(answer === undefined ? {} : { answer }) } }
+          : {}),
+      }),
+    onSuccess: onDone,
+  });
+  const press = (isRight: boolean, answer?: ReadingAnswer) => {
+    setFault(reason.trim() === "" ? "Say in a few words what was wrong." : null);
+    if (reason.trim() !== "") keep.mutate(answer === undefined ? { isRight } : { isRight, answer });
+  };
+  const question = findQuestion(keep.error);
+  return (
+    <form
+      aria-label={`Correct ${says}`}
+      className="my-2 border-l-4 border-helm bg-panel px-4 py-3 text-base"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (isChanged) press(true);
+      }}
+    >
+      <div className="flex flex-wrap items-end gap-3">
+        {hasNumber && (
+          <>
+            <label className="text-soft">
+              {amountLabel}
+              <input
+                inputMode="decimal"
+                value={text}
+                onChange={(event) => setText(event.target.value)}
+                aria-invalid={amount === null}
+                className={`${field} num w-28 text-right`}
+              />
+            </label>
+            <label className="text-soft">
+              On
+              <input
+                type="date"
+                max={latest}
+                value={date}
+                onChange={(event) => setDate(event.target.value)}
+                className={field}
+              />
+            </label>
+          </>
+        )}
+        <label className="min-w-44 flex-1 text-soft">
+          What was wrong
+          <input
+            value={reason}
+            maxLength={200}
+            onChange={(event) => setReason(readPlain(event))}
+            className={`${field} w-full`}
+          />
+        </label>
+      </div>
+      {fault !== null && (
+        <p role="alert" className="mt-2 text-magenta">
+          ▲ {fault}
+        </p>
+      )}
+      {question !== null ? (
+        <HoursQuestion
+          question={question}
+          meter={meter}
+          isBusy={keep.isPending}
+          onAnswer={(answer) => press(true, answer)}
+          onLeave={() => keep.reset()}
+        />
+      ) : (
+        keep.error !== null && <ErrorNotice error={keep.error} />
+      )}
+      <p className="mt-3 flex flex-wrap gap-2">
+        {hasNumber && (
+          <Button type="submit" look="primary" disabled={keep.isPending || !isChanged}>
+            Put it right
+          </Button>
+        )}
+        <Button disabled={keep.isPending} onClick={() => press(false)}>
+          Take it out
+        </Button>
+        <Button look="quiet" onClick={onDone}>
+          Leave
+        </Button>
+      </p>
+    </form>
+  );
+}
