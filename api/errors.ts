@@ -17,6 +17,7 @@ export const errorStatus = {
   sealed: 409,
   "hours-fall": 409,
   "hours-leap": 409,
+  "run-known": 409,
   "before-delivery": 409,
   "pack-used": 409,
   "slot-closed": 409,

@@ -225,6 +225,18 @@ describe("what was entered wrong", () => {
     const after = await read();
     expect(after.care[1].reportedH).toBe(before);
     expect(after.runs.map((each: { id: string }) => each.id)).not.toContain(id);
+    // Sent again by a device that does not know, it is not taken anew; logged anew, it is.
+    expect((await post("/runs", run)).status).toBe(200);
+    expect((await read()).care[1].reportedH).toBe(before);
+    const anew = ulid();
+    const again = (runId: string) => post("/runs", { ...run, engines: [{ ...run.engines[0], id: runId }] });
+    expect((await again(anew)).status).toBe(200);
+    // The same file once more is noticed.
+    const twice = await again(ulid());
+    expect([twice.body.error.code, twice.body.error.minutes]).toEqual(["run-known", 60]);
+    const { runs, care } = await read();
+    expect(runs.filter((each: { date: string }) => each.date === today())).toHaveLength(1);
+    expect(runs.at(-1).verdict.hoursAfter).toBeCloseTo(care[1].reportedH, 6);
   });
 });
 

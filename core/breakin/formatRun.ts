@@ -42,10 +42,7 @@ export function formatBreach(
   const lasted = formatSeconds(endS - startS);
   switch (rule) {
     case "steady": {
-      const rpms = samples.filter(([s]) => s >= startS && s < endS).map(([, rpm]) => rpm);
-      const lowest = rpms.reduce((least, rpm) => Math.min(least, rpm), peakRpm);
-      const about = `${rpmWords((peakRpm + lowest) / 2)} ± ${Math.max(10, Math.round((peakRpm - lowest) / 20) * 10)} rpm`;
-      return `${when} at ${about}: longer than ${phase?.steady?.maxMin ?? "…"} min at one speed`;
+      return `${when} at ${formatSpeed(samples.filter(([s]) => s >= startS && s < endS))}: longer than ${phase?.steady?.maxMin ?? "…"} min at one speed`;
     }
     case "over-rpm":
       return `${when} up to ${rpmWords(peakRpm)} rpm: above the ${rpmWords(phase?.maxRpm ?? 0)} rpm of these hours`;
@@ -60,6 +57,14 @@ export function formatBreach(
     default:
       throw new Error(`formatBreach: expected a known rule, got ${JSON.stringify(rule satisfies never)}`);
   }
+}
+
+/** A steady speed by its middle, and by how much nine tenths of it lay about that: `3,200 ± 80 rpm`; `3,000 rpm`. */
+function formatSpeed(samples: readonly (readonly [number, number])[]): string {
+  const rpms = samples.map(([, rpm]) => rpm).sort((a, b) => a - b);
+  const at = (share: number) => rpms[Math.floor((rpms.length - 1) * share)] ?? 0;
+  const spread = Math.round((at(0.95) - at(0.05)) / 20) * 10;
+  return `${rpmWords(at(0.5))}${spread === 0 ? "" : ` ± ${spread}`} rpm`;
 }
 
 /** Engine hours at each second of a run, for steps that were counted: `runningRpm` and `gapS` as the judge has them. */

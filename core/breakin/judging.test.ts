@@ -95,7 +95,7 @@ describe("words of a run", () => {
         ],
         0,
       ),
-    ).toEqual(["12:40–13:25 at 2,800 ± 10 rpm: longer than 10 min at one speed"]);
+    ).toEqual(["12:40–13:25 at 2,800 rpm: longer than 10 min at one speed"]);
     expect(
       judge(
         [

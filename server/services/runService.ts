@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from "node:util";
 import type { NewRun, RunLine, RunSheet } from "../../api/index.ts";
 import {
   adviseNext,
@@ -14,6 +15,7 @@ import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { Boats } from "../repositories/boats.ts";
 import type { Runs } from "../repositories/runs.ts";
+import type { Withdrawals } from "../repositories/withdrawals.ts";
 import { toFill, toReading } from "./careReader.ts";
 import type { PackService } from "./packService.ts";
 import type { RigService } from "./rigService.ts";
@@ -22,6 +24,7 @@ interface Parts {
   readonly database: Database;
   readonly boats: Boats;
   readonly runs: Runs;
+  readonly withdrawals: Withdrawals;
   readonly packService: PackService;
   readonly rigService: RigService;
   readonly clock: Clock;
@@ -54,7 +57,7 @@ export function judgeRun(
 }
 
 /** Runs that were logged: judged as they come in, and kept with what they were judged by. */
-export function createRunService({ database, boats, runs, packService, rigService, clock }: Parts) {
+export function createRunService({ database, boats, runs, withdrawals, packService, rigService, clock }: Parts) {
   return {
     async add(boatId: string, by: string, run: NewRun, readingSource: "file" | "owner"): Promise<RunLine[]> {
       const packs = await packService.read();
@@ -79,6 +82,8 @@ export function createRunService({ database, boats, runs, packService, rigServic
             kept.push(line);
             continue;
           }
+          // Withdrawn since: it is not taken anew.
+          if ((await withdrawals.find("run", id, transaction)) !== null) continue;
           const engine = rig.engines.find((each) => each.id === engineId);
           if (engine === undefined)
             throw new Failure("invalid-input", {
@@ -94,6 +99,14 @@ export function createRunService({ database, boats, runs, packService, rigServic
           const hoursBefore = last?.engineH ?? 0;
           const limits = limitsOf(engine, packs, fuelOf(rig, engine, fills, reported));
           const verdict = judgeRun(limits, hoursBefore, samples, run.startMin, engine.ratedRpm.to);
+          const same = known.find((other) => isSameRun(other, engineId, run, verdict));
+          if (same !== undefined)
+            throw new Failure("run-known", {
+              date: same.date,
+              startMin: same.startMin,
+              by: same.by,
+              minutes: Math.round(verdict.runS / 60),
+            });
           const line: RunLine = {
             id,
             engine: engineId,
@@ -139,6 +152,14 @@ export function createRunService({ database, boats, runs, packService, rigServic
     },
   };
 }
+
+/** The same minutes at the same speeds of one engine, begun at the same minute: the same file once more. */
+const isSameRun = (other: RunLine, engine: string, { date, startMin }: NewRun, { runS, bands }: RunLine["verdict"]) =>
+  other.engine === engine &&
+  other.date === date &&
+  other.startMin === startMin &&
+  other.verdict.runS === runS &&
+  isDeepStrictEqual(other.verdict.bands, bands);
 
 export type RunService = ReturnType<typeof createRunService>;
 

@@ -1,6 +1,5 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { ulid } from "ulid";
 import type { Boat, Booking } from "../../api/index.ts";
 import { ask } from "../app/client.ts";
 import { boatQuery } from "../app/queries.ts";
@@ -9,6 +8,7 @@ import { formatDue } from "../ui/DueDay.tsx";
 import { Fetched } from "../ui/Fetched.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { readPlain } from "../ui/readPlain.ts";
+import { useIds } from "../ui/useIds.ts";
 import { formatMinuteOfDay, minutesOf } from "../ui/words.ts";
 
 const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3 text-ink";
@@ -54,10 +54,11 @@ function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { d
   const [note, setNote] = useState(booking?.note ?? "");
   const chosen = next.filter((item) => picked.has(keyOf(item)));
   const labourH = chosen.length === 0 ? (booking?.labourH ?? 1) : chosen.reduce((sum, item) => sum + item.labourH, 0);
+  const idOf = useIds();
   const book = useMutation({
     mutationFn: () =>
       ask("setBooking", {
-        params: { booking: booking?.id ?? ulid() },
+        params: { booking: booking?.id ?? idOf() },
         body: {
           boat: data.id,
           date,

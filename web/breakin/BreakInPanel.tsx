@@ -13,11 +13,11 @@ import { LogRun } from "./LogRun.tsx";
 import { NextRun } from "./NextRun.tsx";
 import { RunChart } from "./RunChart.tsx";
 import { RunVerdict } from "./RunVerdict.tsx";
-import type { LaneLegs } from "./useFollow.ts";
+import type { Ran } from "./useFollow.ts";
 
 /** A boat's break-in: how far it has come, the next run, runs logged and what they were like. The yard and the buyer see the same. */
 export function BreakInPanel({ port }: { port: BreakInPort }) {
-  const [ran, setRan] = useState<readonly LaneLegs[] | null>(null);
+  const [ran, setRan] = useState<Ran | null>(null);
   const [open, setOpen] = useState<string | null>(port.runs.at(-1)?.id ?? null);
   const isOnePack = new Set(port.care.map(({ breakInTitle }) => breakInTitle)).size === 1;
   return (

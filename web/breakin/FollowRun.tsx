@@ -9,7 +9,7 @@ const rpmWords = (rpm: number) => rpm.toLocaleString("en-GB");
 interface FollowProps {
   readonly following: Following;
   readonly onChange: (following: Following) => void;
-  /** Ended, by itself or by hand: how many seconds of it were run. */
+  /** Ended, by itself or by hand: how far into its legs. */
   readonly onEnd: (ranS: number) => void;
 }
 
@@ -71,7 +71,14 @@ export function FollowRun({ following, onChange, onEnd }: FollowProps) {
             <Button
               className="min-h-16 text-lg"
               disabled={nextS === null}
-              onClick={() => onChange({ ...following, startedAtMs: startedAtMs - (nextS ?? 0) * 1000 })}
+              onClick={() => {
+                const skip = nextS ?? 0;
+                onChange({
+                  ...following,
+                  startedAtMs: startedAtMs - skip * 1000,
+                  skipped: [...following.skipped, [atS, atS + skip]],
+                });
+              }}
             >
               Next speed
             </Button>

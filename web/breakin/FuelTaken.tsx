@@ -1,11 +1,11 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { ulid } from "ulid";
 import type { EngineCare, FillLine, NewFill } from "../../api/index.ts";
 import { CorrectPad } from "../care/CorrectPad.tsx";
 import { Button } from "../ui/Button.tsx";
 import { NumberField, TickField } from "../ui/fields.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
+import { useFormId } from "../ui/useIds.ts";
 import { formatDayAndYear } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { DayField } from "./RunDay.tsx";
@@ -64,10 +64,12 @@ function FuelForm({ port, mayBeUncounted }: { port: BreakInPort; mayBeUncounted:
   const [isFull, setFull] = useState(true);
   const [fault, setFault] = useState<string | null>(null);
   const [round, setRound] = useState(0);
+  const [id, renewId] = useFormId();
   const add = useMutation({
     mutationFn: (fill: NewFill) => port.addFill(fill, `Fuel of ${formatDayAndYear(fill.date)}, ${formatLitres(fill)}`),
     onSuccess: () => {
       setLitres(undefined);
+      renewId();
       // The field begins anew, empty.
       setRound((before) => before + 1);
     },
@@ -75,7 +77,7 @@ function FuelForm({ port, mayBeUncounted }: { port: BreakInPort; mayBeUncounted:
   const keep = () => {
     const isUncounted = litres === undefined && isFull && mayBeUncounted;
     setFault(litres === undefined && !isUncounted ? "Type the litres that went in, as the pump showed them." : null);
-    if (litres !== undefined || isUncounted) add.mutate({ id: ulid(), date, litres: litres ?? 0, isFull });
+    if (litres !== undefined || isUncounted) add.mutate({ id, date, litres: litres ?? 0, isFull });
   };
   return (
     <form

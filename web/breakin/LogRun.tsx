@@ -8,7 +8,7 @@ import { formatDayAndYear, formatMinuteOfDay } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { RunByHand } from "./RunByHand.tsx";
 import { RunFromFile } from "./RunFromFile.tsx";
-import type { LaneLegs } from "./useFollow.ts";
+import type { Ran } from "./useFollow.ts";
 
 type Way = "hand" | "file" | "gateway";
 const wayWords: Record<Way, string> = { hand: "By hand", file: "From a file", gateway: "From the engine gateway" };
@@ -16,17 +16,22 @@ const wayWords: Record<Way, string> = { hand: "By hand", file: "From a file", ga
 interface LogRunProps {
   readonly port: BreakInPort;
   /** Legs that were just followed, to begin with. */
-  readonly ran: readonly LaneLegs[] | null;
+  readonly ran: Ran | null;
   readonly onKept: (runs: readonly RunLine[]) => void;
 }
 
 /** A run written down: leg by leg, from a file, or from the engine gateway. It is judged as it is kept. */
 export function LogRun({ port, ran, onKept }: LogRunProps) {
   const [way, setWay] = useState<Way>("hand");
+  const [round, setRound] = useState(0);
   const keep = useMutation({
     mutationFn: (run: NewRun) =>
       port.addRun(run, `The run of ${formatDayAndYear(run.date)}, ${formatMinuteOfDay(run.startMin)}`),
-    onSuccess: (runs) => onKept(runs ?? []),
+    onSuccess: (runs) => {
+      // The next one is entered anew.
+      setRound(round + 1);
+      onKept(runs ?? []);
+    },
   });
   const parts = { port, isBusy: keep.isPending, onKeep: keep.mutate };
   return (
@@ -43,9 +48,9 @@ export function LogRun({ port, ran, onKept }: LogRunProps) {
           ))}
         </div>
         {way === "hand" ? (
-          <RunByHand key={ran === null ? "" : "ran"} ran={ran} {...parts} />
+          <RunByHand key={`${ran === null ? "" : "ran"}${round}`} ran={ran} {...parts} />
         ) : (
-          <RunFromFile key={way} isGateway={way === "gateway"} {...parts} />
+          <RunFromFile key={`${way}${round}`} isGateway={way === "gateway"} {...parts} />
         )}
         {keep.error !== null && <ErrorNotice error={keep.error} />}
         <WaitingPosts about={port.about} engines={[]} />

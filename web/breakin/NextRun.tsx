@@ -6,7 +6,7 @@ import { Chip } from "../ui/Chip.tsx";
 import type { BreakInPort } from "./breakInPort.ts";
 import { listSets } from "./engineSets.ts";
 import { FollowRun, formatMinutesShort } from "./FollowRun.tsx";
-import { cutLegs, type Following, keepFollowing, type LaneLegs, readFollowing } from "./useFollow.ts";
+import { cutLegs, type Following, keepFollowing, type LaneLegs, type Ran, readFollowing } from "./useFollow.ts";
 
 const lengths = [30, 60, 90, 120, 180] as const;
 const leastMin = 5;
@@ -15,7 +15,7 @@ const mostMin = 240;
 interface NextRunProps {
   readonly port: BreakInPort;
   /** A run was followed to its end or ended by hand: these legs were run. */
-  readonly onRan: (lanes: readonly LaneLegs[]) => void;
+  readonly onRan: (ran: Ran) => void;
 }
 
 /** "I have 90 minutes": the speeds to go to, least turned first, within what the hours allow; then followed at the helm. */
@@ -118,7 +118,10 @@ export function NextRun({ port, onRan }: NextRunProps) {
             <Button
               look="primary"
               className="min-h-14 px-6 text-lg"
-              onClick={() => change({ lanes, startedAtMs: Date.now(), pausedAtMs: null })}
+              onClick={() => {
+                const nowMs = Date.now();
+                change({ lanes, startedAtMs: nowMs, begunAtMs: nowMs, skipped: [], pausedAtMs: null });
+              }}
             >
               Follow it at the helm
             </Button>
@@ -133,9 +136,10 @@ export function NextRun({ port, onRan }: NextRunProps) {
           following={following}
           onChange={change}
           onEnd={(ranS) => {
-            const ran = following.lanes.map((lane) => ({ ...lane, legs: cutLegs(lane.legs, ranS) }));
+            const { begunAtMs, skipped } = following;
+            const lanes = following.lanes.map((lane) => ({ ...lane, legs: cutLegs(lane.legs, ranS, skipped) }));
             change(null);
-            if (ran.every(({ legs }) => legs.length > 0)) onRan(ran);
+            if (lanes.every(({ legs }) => legs.length > 0)) onRan({ lanes, begunAtMs });
           }}
         />
       )}

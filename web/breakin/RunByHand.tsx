@@ -4,11 +4,12 @@ import type { NewRun } from "../../api/index.ts";
 import { type Leg, sampleLegs } from "../../core/breakin/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
-import { minutesOf } from "../ui/words.ts";
+import { useIds } from "../ui/useIds.ts";
+import { dayOnDevice, formatClock, minutesOf } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { type EngineSet, listSets } from "./engineSets.ts";
 import { RunDay, runField } from "./RunDay.tsx";
-import type { LaneLegs } from "./useFollow.ts";
+import type { LaneLegs, Ran } from "./useFollow.ts";
 
 interface TypedLeg {
   readonly key: string;
@@ -26,7 +27,7 @@ const firstLeg: Leg = { minutes: 5, rpm: 1200 };
 interface ByHandProps {
   readonly port: BreakInPort;
   /** Legs that were just followed, to begin with. */
-  readonly ran: readonly LaneLegs[] | null;
+  readonly ran: Ran | null;
   readonly isBusy: boolean;
   readonly onKeep: (run: NewRun) => void;
 }
@@ -40,11 +41,13 @@ export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
       engines: care.map(({ engine }) => engine),
       legs: legs.map((leg) => ({ ...leg, key: ulid() })),
     }));
-  const [date, setDate] = useState(port.today);
-  const [start, setStart] = useState("12:00");
+  const [date, setDate] = useState(ran === null ? port.today : dayOnDevice(ran.begunAtMs));
+  const [start, setStart] = useState(ran === null ? "12:00" : formatClock(ran.begunAtMs));
+  // One id an engine until it is kept: pressed twice, it is one run.
+  const idOf = useIds();
   const [way, setWay] = useState(sets[0]?.key);
   const [lanes, setLanes] = useState<readonly TypedLane[]>(
-    () => ran?.map((lane) => ({ ...lane, legs: typeLegs(lane.legs) })) ?? lanesOf(sets[0], typeLegs([firstLeg])),
+    () => ran?.lanes.map((lane) => ({ ...lane, legs: typeLegs(lane.legs) })) ?? lanesOf(sets[0], typeLegs([firstLeg])),
   );
   const [fault, setFault] = useState<string | null>(null);
   const isOneOf = lanes.length > 1;
@@ -54,7 +57,7 @@ export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
       const read = readLegs(lane.legs, isOneOf ? `${lane.label}, leg` : "Leg");
       if (typeof read === "string") return setFault(read);
       const samples = sampleLegs(read);
-      for (const engine of lane.engines) engines.push({ id: ulid(), engine, samples });
+      for (const engine of lane.engines) engines.push({ id: idOf(engine), engine, samples });
     }
     setFault(null);
     onKeep({ date, startMin: minutesOf(start), source: "hand", fileName: "", engines });

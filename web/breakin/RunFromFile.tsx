@@ -1,12 +1,12 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { ulid } from "ulid";
 import type { NewRun } from "../../api/index.ts";
 import type { ReadRun, RunColumns } from "../../core/trace/index.ts";
 import { addressOf, ask, Refused } from "../app/client.ts";
 import { Button } from "../ui/Button.tsx";
 import { FileButton } from "../ui/FileButton.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
+import { useIds } from "../ui/useIds.ts";
 import { formatMinuteOfDay, minutesOf } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { listSets } from "./engineSets.ts";
@@ -181,11 +181,12 @@ function Engines({ port, run, isBusy, onKeep }: EnginesProps) {
   );
   const chosen = picked.filter((engine) => engine !== "");
   const isTwice = new Set(chosen).size < chosen.length;
+  const idOf = useIds();
   const keep = () => {
     const engines = run.engines.flatMap(({ samples, temperatures }, i) => {
       const to = picked[i] === "pair" ? pair!.care.map(({ engine }) => engine) : picked[i] === "" ? [] : [picked[i]!];
       return to.map((engine) => ({
-        id: ulid(),
+        id: idOf(engine),
         engine,
         samples: samples.map(([s, rpm]): [number, number] => [s, rpm]),
         ...(temperatures.length === 0

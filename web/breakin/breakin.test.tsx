@@ -267,7 +267,7 @@ describe("a run that is followed", () => {
     const onChange = vi.fn();
     render(
       <FollowRun
-        following={{ lanes: pair, startedAtMs: 1_000_000, pausedAtMs: null }}
+        following={{ lanes: pair, startedAtMs: 1_000_000, begunAtMs: 1_000_000, skipped: [], pausedAtMs: null }}
         onChange={onChange}
         onEnd={() => undefined}
       />,
@@ -291,6 +291,9 @@ describe("a run that is followed", () => {
     ]);
     expect(cutLegs(legs, 2)).toEqual([]);
     expect(cutLegs(legs, 9999)).toEqual(legs);
+    // What was skipped was not run, wherever it lies.
+    expect(cutLegs(legs, 9999, [[60, 300]])).toEqual([{ ...legs[0]!, minutes: 1 }, ...legs.slice(1)]);
+    expect(cutLegs(legs, 400, [[0, 300]])).toEqual([{ ...legs[1]!, minutes: 1.7 }]);
   });
 
   it("is at its leg by the clock, and over after the last", () => {
@@ -301,7 +304,7 @@ describe("a run that is followed", () => {
   });
 
   it("is kept on the device, so that a reload finds it again", () => {
-    keepFollowing("b1", { lanes, startedAtMs: 5, pausedAtMs: null });
+    keepFollowing("b1", { lanes, startedAtMs: 5, begunAtMs: 5, skipped: [], pausedAtMs: null });
     expect(readFollowing("b1")?.lanes).toEqual(lanes);
     keepFollowing("b1", null);
     expect(readFollowing("b1")).toBeNull();
@@ -317,7 +320,7 @@ describe("a run that is followed", () => {
     Object.assign(navigator, { vibrate });
     const onChange = vi.fn();
     const onEnd = vi.fn();
-    const following = { lanes, startedAtMs: 1_000_000, pausedAtMs: null };
+    const following = { lanes, startedAtMs: 1_000_000, begunAtMs: 1_000_000, skipped: [], pausedAtMs: null };
     const { rerender } = render(<FollowRun following={following} onChange={onChange} onEnd={onEnd} />);
     expect(screen.getByText("1,250")).toBeTruthy();
     expect(screen.getByText("5:00")).toBeTruthy();
@@ -383,14 +386,30 @@ describe("a run of twins by hand", () => {
     const { kept } = show([createCare("main", "Engine", 3)]);
     await user.click(screen.getByRole("radio", { name: /^30 min/ }));
     const planned = legsOnPage().length;
+    expect(planned).toBeGreaterThan(3);
+    const begun = new Date(2026, 5, 20, 9, 40).getTime();
+    let passedMs = 0;
+    const clock = vi.spyOn(Date, "now").mockImplementation(() => begun + passedMs);
+    const wait = async (minutes: number) => {
+      passedMs += minutes * 60_000;
+      await new Promise((resolve) => setTimeout(resolve, 300));
+    };
     await user.click(screen.getByRole("button", { name: "Follow it at the helm" }));
     const dialog = within(screen.getByRole("dialog", { name: "The run now" }));
-    for (let i = 1; i < planned; i++) await user.click(dialog.getByRole("button", { name: "Next speed" }));
+    // A minute of the first speed, half a minute of the second, and there it ends.
+    await wait(1);
+    await user.click(dialog.getByRole("button", { name: "Next speed" }));
+    await wait(0.5);
     await user.click(dialog.getByRole("button", { name: "End here" }));
+    clock.mockRestore();
     expect(screen.queryByRole("dialog")).toBeNull();
-    expect(screen.getAllByLabelText(/^rpm of leg/)).toHaveLength(planned - 1);
-    await user.click(screen.getByRole("button", { name: "Keep the run" }));
-    expect(kept[0]!.engines[0]!.samples.length).toBeGreaterThan(1500);
+    const minutes = screen.getAllByLabelText<HTMLInputElement>(/^Minutes of leg/);
+    expect(minutes.map(({ value }) => value)).toEqual(["1", "0.5"]);
+    expect(screen.getByLabelText<HTMLInputElement>("Began at").value).toBe("09:40");
+    await user.dblClick(screen.getByRole("button", { name: "Keep the run" }));
+    expect(kept[0]).toMatchObject({ date: "2026-06-20", startMin: 580 });
+    expect(kept[0]!.engines[0]!.samples.at(-1)![0]).toBe(90);
+    expect(new Set(kept.map(({ engines }) => engines[0]!.id)).size).toBe(1);
   });
 });
 

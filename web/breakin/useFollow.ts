@@ -8,11 +8,22 @@ export interface LaneLegs {
   readonly legs: readonly Leg[];
 }
 
+/** Legs that were run, and when the first of them began. */
+export interface Ran {
+  readonly lanes: readonly LaneLegs[];
+  readonly begunAtMs: number;
+}
+
 /** A run that is followed on this device: kept, so that a reload or a locked screen does not lose it. */
 export interface Following {
   /** Of one length each. */
   readonly lanes: readonly LaneLegs[];
+  /** When its first leg would have begun without what was skipped and waited for. */
   readonly startedAtMs: number;
+  /** When it was really begun. */
+  readonly begunAtMs: number;
+  /** What was skipped, in seconds of the legs: from when to when. */
+  readonly skipped: readonly (readonly [number, number])[];
   /** When it was stopped for a while; null while it goes on. */
   readonly pausedAtMs: number | null;
 }
@@ -23,7 +34,7 @@ export function readFollowing(key: string): Following | null {
   try {
     const kept = JSON.parse(localStorage.getItem(keyOf(key)) ?? "null") as Following | null;
     // One of an earlier version of this page is not followed on.
-    return Array.isArray(kept?.lanes) ? kept : null;
+    return Array.isArray(kept?.lanes) && Array.isArray(kept?.skipped) ? kept : null;
   } catch {
     return null;
   }
@@ -44,14 +55,16 @@ export function findLeg(legs: readonly Leg[], atS: number): { index: number; lef
   return null;
 }
 
-/** The legs as far as they were run. */
-export function cutLegs(legs: readonly Leg[], ranS: number): Leg[] {
+/** The legs as they were really run: until `ranS` seconds of them, without what was skipped. To a tenth of a minute. */
+export function cutLegs(legs: readonly Leg[], ranS: number, skipped: Following["skipped"] = []): Leg[] {
   const ran: Leg[] = [];
-  let left = ranS / 60;
+  let fromS = 0;
   for (const { rpm, minutes } of legs) {
-    if (left <= 0.05) break;
-    ran.push({ rpm, minutes: Math.round(Math.min(minutes, left) * 10) / 10 });
-    left -= minutes;
+    const untilS = Math.min(fromS + minutes * 60, ranS);
+    const within = ([from, to]: readonly [number, number]) => Math.max(0, Math.min(to, untilS) - Math.max(from, fromS));
+    const ranHereS = Math.max(0, untilS - fromS) - skipped.reduce((sum, each) => sum + within(each), 0);
+    ran.push({ rpm, minutes: Math.round(ranHereS / 6) / 10 });
+    fromS += minutes * 60;
   }
   return ran.filter(({ minutes }) => minutes > 0);
 }

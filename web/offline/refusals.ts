@@ -22,6 +22,7 @@ export const finalRefusals = {
     "invalid-input",
     "hours-fall",
     "hours-leap",
+    "run-known",
     "before-delivery",
     "date-ahead",
     "not-delivered",

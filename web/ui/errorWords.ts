@@ -1,5 +1,6 @@
 import type { ErrorCode } from "../../api/index.ts";
 import { Refused } from "../app/client.ts";
+import { formatDayAndYear, formatMinuteOfDay } from "./words.ts";
 
 type Facts = Readonly<Record<string, unknown>>;
 type Wording = (facts: Facts) => string;
@@ -8,6 +9,10 @@ const firstIssue = (facts: Facts) => {
   const issue = (facts.issues as { path: string; message: string }[] | undefined)?.[0];
   return issue === undefined ? "" : ` ${issue.path === "" ? "" : `${issue.path}: `}${issue.message}.`;
 };
+
+/** A day among the facts; whatever else stands there as it is. */
+const dayOf = (value: unknown) =>
+  /^\d{4}-\d{2}-\d{2}$/.test(String(value)) ? formatDayAndYear(String(value)) : String(value);
 
 /** What went wrong, why, and the way out, for every code the server may answer with. */
 export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
@@ -28,11 +33,13 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "wrong-origin": () => "This page was opened from another address. Open Ravik at its own address.",
   sealed: () => "This handover is signed and locked. Add a note to the record instead.",
   "hours-fall": (facts) =>
-    `${String(facts.got)} h does not fit: ${String(facts.before)} h was read on ${String(facts.on)}. Correct it, or say why.`,
+    `${String(facts.got)} h does not fit: ${String(facts.before)} h was read on ${dayOf(facts.on)}. Correct it, or say why.`,
   "hours-leap": (facts) =>
-    `${String(facts.got)} h is ${Number(facts.perDay).toFixed(0)} h a day since ${String(facts.before)} h on ${String(facts.on)}. Correct it, or say why.`,
+    `${String(facts.got)} h is ${Number(facts.perDay).toFixed(0)} h a day since ${String(facts.before)} h on ${dayOf(facts.on)}. Correct it, or say why.`,
+  "run-known": (facts) =>
+    `This run is logged already: ${dayOf(facts.date)}, ${formatMinuteOfDay(Number(facts.startMin))}, ${String(facts.minutes)} min, by ${String(facts.by)}. Nothing was added.`,
   "before-delivery": (facts) =>
-    `${String(facts.got)} is before the boat was handed over (${String(facts.inService)}). Choose that day or later.`,
+    `${dayOf(facts.got)} is before the boat was handed over (${dayOf(facts.inService)}). Choose that day or later.`,
   "pack-used": (facts) =>
     `${String(facts.boats)} boats still use this pack, ${String(facts.first)} first of them. Give them another on their rig sheet, then remove it.`,
   "slot-closed": (facts) =>

@@ -33,6 +33,9 @@ export const formatDayAndYear = (date: string) => dayWithYear.format(atNoon(date
 export const formatClock = (instant: string | number) =>
   new Date(instant).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 
+/** The day it is on this device's clock at an instant: 2026-06-14. */
+export const dayOnDevice = (ms: number): string => new Date(ms).toLocaleDateString("sv-SE");
+
 /** Engine hours where a break-in by tanks may make any number of them: 9.7; 10. */
 export const formatHours = (hours: number) => String(Math.round(hours * 10) / 10);
 

@@ -1,7 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { ulid } from "ulid";
 import type { CallList, CareLine } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatQuery, careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
@@ -11,6 +10,7 @@ import { Chip } from "../../ui/Chip.tsx";
 import { fillFalls, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
+import { useFormId } from "../../ui/useIds.ts";
 import { formatLongDay } from "../../ui/words.ts";
 
 const templateFor: Record<CareLine["reasons"][number]["reason"], string> = {
@@ -64,10 +64,14 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
     await queryClient.invalidateQueries({ queryKey: careQuery.queryKey });
     await queryClient.invalidateQueries({ queryKey: ["messages", line.boat] });
   };
+  const [id, renewId] = useFormId();
   const send = useMutation({
     mutationFn: (body: { kind: string; text: string; withLink: boolean }) =>
-      ask("sendMessage", { params: { boat: line.boat }, body: { id: ulid(), ...body } }),
-    onSuccess: refresh,
+      ask("sendMessage", { params: { boat: line.boat }, body: { id, ...body } }),
+    onSuccess: () => {
+      renewId();
+      return refresh();
+    },
   });
   const setContact = useMutation({
     mutationFn: (contact: CareLine["contact"]) => ask("setContact", { params: { boat: line.boat }, body: contact }),

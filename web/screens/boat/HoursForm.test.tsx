@@ -146,8 +146,8 @@ describe("HoursForm", () => {
     start([]);
     const rows = screen.getAllByRole("row").slice(1);
     expect(rows.map((row) => row.textContent)).toEqual([
-      `1 Jun 2026${rig.engines[0]!.label}0.4 hOdile, by phone: the meter was changed`,
-      `1 May 2026${rig.engines[0]!.label}1.1 hNessa, at the handover`,
+      `1 Jun 2026${rig.engines[0]!.label}0.4 hOdile, by phone: the meter was changedCorrect`,
+      `1 May 2026${rig.engines[0]!.label}1.1 hNessa, at the handoverCorrect`,
     ]);
   });
 

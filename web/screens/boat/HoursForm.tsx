@@ -1,7 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { useForm } from "react-hook-form";
-import { ulid } from "ulid";
 import type { Boat } from "../../../api/index.ts";
 import type { ReadingAnswer } from "../../../core/hours/index.ts";
 import { CorrectPad } from "../../care/CorrectPad.tsx";
@@ -16,6 +15,7 @@ import { ErrorNotice } from "../../ui/Notice.tsx";
 import { PhotoLink } from "../../ui/PhotoField.tsx";
 import { TakePhoto } from "../../ui/Photos.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
+import { useFormId } from "../../ui/useIds.ts";
 import { formatDayAndYear } from "../../ui/words.ts";
 import { HoursFan } from "./HoursFan.tsx";
 
@@ -35,7 +35,7 @@ export function HoursForm({ boat }: { boat: Boat }) {
     defaultValues: { engine: boat.rig.engines[0]!.id, hours: "", date: boat.today, source: "phone" },
   });
   // One id until it is kept: pressed twice, it is one reading.
-  const [id, setId] = useState(ulid);
+  const [id, renewId] = useFormId();
   const add = useMutation({
     mutationFn: ({ answer, ...fields }: Fields & { answer?: ReadingAnswer }) =>
       syncQueue.post({
@@ -47,7 +47,7 @@ export function HoursForm({ boat }: { boat: Boat }) {
       }),
     onSuccess: (_, { engine, date, source }) => {
       setPhoto(null);
-      setId(ulid());
+      renewId();
       reset({ engine, date, hours: "", source });
     },
   });

@@ -1,6 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { ulid } from "ulid";
 import type { Boat } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatQuery, queryClient, todayQuery } from "../../app/queries.ts";
@@ -12,6 +11,7 @@ import { ErrorNotice } from "../../ui/Notice.tsx";
 import { TakePhoto } from "../../ui/Photos.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
 import { readPlain } from "../../ui/readPlain.ts";
+import { useIds } from "../../ui/useIds.ts";
 
 type Outcome = Boat["services"][number]["outcome"];
 const outcomeWords: Record<Outcome, string> = { done: "Done here", elsewhere: "Done elsewhere", skipped: "Skipped" };
@@ -50,6 +50,7 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
       onDone();
     },
   });
+  const idOf = useIds();
   const keep = () => {
     const read = parseHours(hours);
     const cents = readMoney(price);
@@ -60,7 +61,7 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
     record.mutate({
       params: { boat: boat.id },
       body: {
-        id: ulid(),
+        id: idOf(),
         engine,
         item,
         date,

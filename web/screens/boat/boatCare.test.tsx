@@ -311,8 +311,7 @@ describe("recording a service", () => {
 });
 
 describe("a used boat", () => {
-  beforeEach(() => {
-  });
+  beforeEach(() => {});
   const used = { ...asBuilt, used: { changes: [] } };
   const rows = () =>
     screen

@@ -1,6 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { ulid } from "ulid";
 import type { OwnerPage } from "../../../api/index.ts";
 import type { ReadingAnswer } from "../../../core/hours/index.ts";
 import { findQuestion, HoursQuestion } from "../../handover/HoursQuestion.tsx";
@@ -10,6 +9,7 @@ import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
+import { useFormId } from "../../ui/useIds.ts";
 import { formatDay } from "../../ui/words.ts";
 
 /** The hours of each engine, reported in two taps: into the field, and kept. */
@@ -31,9 +31,9 @@ function EngineHours({ token, page, care }: { token: string; page: OwnerPage; ca
   const meter = page.delivery.rig.engines.find(({ id }) => id === care.engine)?.meter;
   const [typed, setTyped] = useState("");
   const [fault, setFault] = useState(false);
+  const [id, renewId] = useFormId();
   const add = useMutation({
     mutationFn: (answer: ReadingAnswer | undefined) => {
-      const id = ulid();
       const reading = { id, engine: care.engine, date: page.today, hours: parseHours(typed)! };
       return syncQueue.post({
         id,
@@ -44,7 +44,10 @@ function EngineHours({ token, page, care }: { token: string; page: OwnerPage; ca
         says: `${typed} h, ${care.label}, ${formatDay(page.today)}`,
       });
     },
-    onSuccess: () => setTyped(""),
+    onSuccess: () => {
+      setTyped("");
+      renewId();
+    },
   });
   const question = findQuestion(add.error);
   const keep = (answer?: ReadingAnswer) => {

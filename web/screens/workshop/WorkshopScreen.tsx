@@ -1,7 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { ulid } from "ulid";
 import type { WorkshopSheet } from "../../../api/index.ts";
 import { addDays } from "../../../core/dates/index.ts";
 import { capacityOfDay, startOfWeek } from "../../../core/workshop/index.ts";
@@ -13,6 +12,7 @@ import { formatDue, formatRange } from "../../ui/DueDay.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { fillFalls, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { useIds } from "../../ui/useIds.ts";
 import { formatDay, formatDayAndYear, formatMinuteOfDay } from "../../ui/words.ts";
 import { AftercareTabs } from "../aftercare/AftercareTabs.tsx";
 import { HoursOfWork } from "./HoursOfWork.tsx";
@@ -98,6 +98,7 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
   const due = { date: dueDate, range, isAnyDay };
   const title = [...new Set(items.map((item) => item.title))].join(", ");
   const care = useQuery({ ...careQuery, enabled: false });
+  const idOf = useIds();
   const write = useMutation({
     mutationFn: async () => {
       const { templates, store, phone } = care.data ?? (await queryClient.fetchQuery(careQuery));
@@ -111,7 +112,7 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
         week: formatDay(toMonday),
       };
       const text = fillTemplate(templates.find(({ id }) => id === "earlier")!.text, names);
-      return ask("sendMessage", { params: { boat }, body: { id: ulid(), kind: "earlier", text, withLink: false } });
+      return ask("sendMessage", { params: { boat }, body: { id: idOf(), kind: "earlier", text, withLink: false } });
     },
     onSuccess: () => setOffered(true),
   });
