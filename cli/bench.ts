@@ -6,16 +6,25 @@ import { benchLibrary } from "./bench/benchLibrary.ts";
 import { benchRoute } from "./bench/benchRoute.ts";
 import { benchStart } from "./bench/benchStart.ts";
 import { benchWeb } from "./bench/benchWeb.ts";
+import { describeFigure } from "./bench/figures.ts";
+import { goalReferenceMs, type Load, measureReference } from "./bench/reference.ts";
 
 /** `npm run bench [-- benchDock]`: the figures of docs/bench.md, on this machine. Needs a build. Never a test. */
 const machine = `${cpus()[0]?.model}, ${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB, Node ${process.version}`;
 console.log(`Machine: ${machine}\n`);
+const reference = await measureReference();
+const asMs = (load: Load) =>
+  `${load} ${reference[load].toFixed(1)} ms (${goalReferenceMs[load]} where the goals were set)`;
+console.log(`Reference loads: ${asMs("compute")}, ${asMs("disk")}, ${asMs("paint")}\n`);
 console.log("| what | measured | goal | met |\n| --- | --- | --- | --- |");
 const parts = { benchRoute, benchLibrary, benchWeb, benchDock, benchCare, benchStart, benchApi };
 const [only] = process.argv.slice(2);
 for (const [name, part] of Object.entries(parts)) {
   if (only !== undefined && only !== name) continue;
-  for (const { what, value, goal, isMet } of await part()) {
+  // The machine may be slower by now: each part is held against the reference of its own minute.
+  const before = await measureReference();
+  for (const figure of await part()) {
+    const { what, value, goal, isMet } = describeFigure(figure, before);
     console.log(`| ${what} | ${value} | ${goal} | ${isMet ? "yes" : "no"} |`);
   }
 }

@@ -8,7 +8,7 @@ import { createPhotoId, type Entry } from "../core/walk/index.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
 import { tellWalk } from "../demo/walkEntries.ts";
 import { openDatabase } from "../server/database/open.ts";
-import { quantile } from "./bench/figures.ts";
+import { quantile } from "./bench/quantile.ts";
 import { startServer, stopChild } from "./demoProcess.ts";
 
 /**

@@ -51,7 +51,7 @@ export async function benchApi(): Promise<Figure[]> {
   await stopChild(child);
   rmSync(folder, { recursive: true, force: true });
   return [
-    figureMs("GET /api/today, 1,000 deliveries", todayMs, 30),
-    figureMs("POST one entry, 1,000 deliveries", postMs, 30),
+    figureMs("GET /api/today, 1,000 deliveries", todayMs, 30, "compute"),
+    figureMs("POST one entry, 1,000 deliveries", postMs, 30, "compute"),
   ];
 }

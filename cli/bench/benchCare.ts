@@ -39,7 +39,7 @@ function benchTrace(): Figure {
     breakInTrace({ phases, hoursBefore: 0, samples });
     if (i >= 4) runsMs.push(performance.now() - startMs);
   }
-  return figureMs("trace of 360,000 samples judged", runsMs, 300);
+  return figureMs("trace of 360,000 samples judged", runsMs, 300, "compute");
 }
 
 /** From the touch on a logged run of 40 hours at ten samples a second until its line stands on the page. */
@@ -85,7 +85,7 @@ async function benchDrawing(): Promise<Figure> {
       });
       if (i >= 2) runsMs.push(ms);
     }
-    return figureMs("the same 40 hours drawn", runsMs, 500);
+    return figureMs("the same 40 hours drawn", runsMs, 500, "paint");
   } finally {
     await browser.close();
     await demo.stop();
@@ -139,7 +139,7 @@ function benchFleet(): Figure[] {
     );
   }
   return [
-    figureMs(`forecast, load and offers for ${engines.toLocaleString("en-GB")} engines`, runsMs, 1500),
+    figureMs(`forecast, load and offers for ${engines.toLocaleString("en-GB")} engines`, runsMs, 1500, "compute"),
     { what: "its memory", value: `${mostMib.toFixed(0)} MiB`, goal: "300 MB", isMet: mostMib < 286 },
   ];
 }
@@ -152,7 +152,7 @@ function benchYears(): Figure {
     describePlan(question!, []);
     if (i >= 10) runsMs.push(performance.now() - startMs);
   }
-  return figureMs("five years of a boat with twins", runsMs, 10);
+  return figureMs("five years of a boat with twins", runsMs, 10, "compute");
 }
 
 async function benchCallList(): Promise<Figure> {
@@ -190,7 +190,7 @@ async function benchCallList(): Promise<Figure> {
   }
   await stopChild(child);
   rmSync(folder, { recursive: true, force: true });
-  return figureMs("call list over 5,000 boats, hours coming in", runsMs, 100);
+  return figureMs("call list over 5,000 boats, hours coming in", runsMs, 100, "compute");
 }
 
 /** How often the p10 to p90 of the forecast holds the truth of owners drawn from its own model: 74 to 86 % is calibrated. */

@@ -43,7 +43,7 @@ function benchFold(): Figure {
     foldWalk(input);
     if (i >= 10) runsMs.push(performance.now() - startMs);
   }
-  return figureMs("fold of 10,000 entries", runsMs, 20);
+  return figureMs("fold of 10,000 entries", runsMs, 20, "compute");
 }
 
 /** From the entry that closes to the sealed record on disk, in the server's own service. */
@@ -86,7 +86,7 @@ async function benchSeal(): Promise<Figure> {
   }
   await database.close();
   rmSync(folder, { recursive: true, force: true });
-  return figureMs("sealing a handover", runsMs, 50);
+  return figureMs("sealing a handover", runsMs, 50, "compute");
 }
 
 async function benchBrowser(): Promise<Figure[]> {
@@ -168,15 +168,15 @@ async function benchBrowser(): Promise<Figure[]> {
   await browser.close();
   await demo.stop();
   return [
-    figureMs("mark to paint with 2,000 entries loaded", marksMs, 50),
+    figureMs("mark to paint with 2,000 entries loaded", marksMs, 50, "paint"),
     {
       what: `back in signal with 500 entries and 20 photos of ${(noise.length / 1e6).toFixed(1)} MB (${entries.length} entries then stored)`,
       value: `${(backMs / 1000).toFixed(1)} s`,
       goal: "10 s",
       isMet: backMs <= 10_000,
     },
-    figureMs("record as PDF, 174 topics and 20 photos", pdfMs, 2000),
+    figureMs("record as PDF, 174 topics and 20 photos", pdfMs, 2000, "compute"),
     { what: "its size", value: `${(pdfBytes / 1e6).toFixed(2)} MB`, goal: "3 MB", isMet: pdfBytes <= 3e6 },
-    figureMs("owner pack as PDF", packMs, 5000),
+    figureMs("owner pack as PDF", packMs, 5000, "compute"),
   ];
 }

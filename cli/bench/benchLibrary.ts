@@ -54,12 +54,18 @@ function benchPlans(): Figure[] {
   const minutes = told.map((topic) => topic.minutes);
   const random = createRandom(1);
   return [
-    figureMs(`plan of the largest template (${rig.model}, ${told.length} topics), any style`, plan(null), 50),
-    figureMs("the same within 90 min", plan(90), 200),
+    figureMs(
+      `plan of the largest template (${rig.model}, ${told.length} topics), any style`,
+      plan(null),
+      50,
+      "compute",
+    ),
+    figureMs("the same within 90 min", plan(90), 200, "compute"),
     figureMs(
       `${walks} simulated walks of ${told.length} topics`,
       Array.from({ length: 10 }, () => time(() => simulateWalk(minutes, 10, walks, random))),
       300,
+      "compute",
     ),
   ];
 }
@@ -130,8 +136,8 @@ async function benchScreens(): Promise<Figure[]> {
   await browser.close();
   await demo.stop();
   return [
-    figureMs("opening a rig sheet, from touch to paint", sheetMs, 100),
-    figureMs(`a key typed in the search over ${libraryTopics} topics, until it is drawn up`, keysMs, 16),
-    figureMs(`preview of a stock list of ${stockRows} rows`, previewMs, 2000),
+    figureMs("opening a rig sheet, from touch to paint", sheetMs, 100, "paint"),
+    figureMs(`a key typed in the search over ${libraryTopics} topics, until it is drawn up`, keysMs, 16, "paint"),
+    figureMs(`preview of a stock list of ${stockRows} rows`, previewMs, 2000, "paint"),
   ];
 }

@@ -65,6 +65,6 @@ export async function benchWeb(): Promise<Figure[]> {
       goal: "180 kB",
       isMet: bytes <= 180_000,
     },
-    figureMs("mark to paint in the walk", marksMs, 50),
+    figureMs("mark to paint in the walk", marksMs, 50, "paint"),
   ];
 }
