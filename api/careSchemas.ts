@@ -275,7 +275,7 @@ export const messageSchema = z.strictObject({
   text: z.string(),
   at: z.string(),
   kind: z.string(),
-  state: z.enum(["waiting", "sent", "delivered", "failed", "answered", "held"]),
+  state: z.enum(["waiting", "sent", "delivered", "failed", "answered", "stopped"]),
   answer: z.string().nullable(),
 });
 export type MessageLine = z.infer<typeof messageSchema>;

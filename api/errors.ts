@@ -23,6 +23,8 @@ export const errorStatus = {
   "slot-closed": 409,
   "opted-out": 409,
   "no-owner-page": 409,
+  "no-address": 409,
+  "message-differs": 409,
   "date-ahead": 409,
   "not-delivered": 409,
   "entry-differs": 409,

@@ -108,6 +108,7 @@ describe("the HTTP API", () => {
       ready: true,
       version: "test",
       database: { open: true, migrations: 8 },
+      jobs: { failed: 0 },
     });
   });
 

@@ -89,7 +89,13 @@ export function createApp(services: Services, options: AppOptions): Koa {
     serve(endpoints.health, services.auth, async ({ ctx }) => {
       const open = await services.database.isOpen();
       if (!open) ctx.status = 503;
-      return { ready: open, version: options.version, database: { open, migrations: services.database.migrationsRun } };
+      const database = { open, migrations: services.database.migrationsRun };
+      return {
+        ready: open,
+        version: options.version,
+        database,
+        jobs: { failed: open ? await services.jobs.countFailed() : 0 },
+      };
     }),
   );
   router.get(

@@ -5,7 +5,7 @@ const configSchema = z.object({
   HOST: z.string().default("127.0.0.1"),
   RAVIK_WEB: z.string().min(1).default("dist/web"),
   RAVIK_DATA: z.string().min(1).default("data"),
-  /** Where browsers reach this server, for addresses in messages; what it listens on where it is not said. */
+  /** Where browsers reach this server, for addresses in messages and on paper; without it none is made, but in the demo. */
   RAVIK_ADDRESS: z.url().optional(),
   RAVIK_DEMO: z.enum(["0", "1"]).default("0"),
   RAVIK_LOG: z.enum(["silent", "fatal", "error", "warn", "info", "debug"]).default("info"),

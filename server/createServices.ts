@@ -1,3 +1,4 @@
+import type { Logger } from "pino";
 import type { Clock } from "./clock.ts";
 import type { Database } from "./database/open.ts";
 import { createJobs } from "./jobs.ts";
@@ -48,8 +49,9 @@ export interface DemoAccount {
 }
 
 export interface ServiceOptions {
-  /** Where this server is reached. */
-  readonly origin?: () => string;
+  /** Where this server is reached; null where nobody has said. */
+  readonly origin?: () => string | null;
+  readonly log?: Pick<Logger, "warn">;
   readonly planner?: Planner;
   readonly storeKey?: StoreKey;
 }
@@ -59,7 +61,7 @@ export function createServices(
   database: Database,
   clock: Clock,
   demoAccounts: DemoAccount[] | null,
-  { origin = () => "", planner = planHere, storeKey = createStoreKey() }: ServiceOptions = {},
+  { origin = () => null, planner = planHere, storeKey = createStoreKey(), log }: ServiceOptions = {},
 ) {
   const versions = createVersions(database);
   const people = createPeople(database);
@@ -116,14 +118,15 @@ export function createServices(
   const parts = { ...base, walkReader, sealing: createSealing(base) };
   const runService = createRunService(parts);
   const fleetCare = createFleetCare(parts);
-  const jobs = createJobs(database, clock);
+  const jobs = createJobs(database, clock, log);
   const handoverService = createHandoverService(parts);
   return {
     ...parts,
     demoAccounts,
+    origin,
     auth: { people, nowMs: clock.nowMs },
     handoverService,
-    ownerService: createOwnerService({ ...parts, handoverService }),
+    ownerService: createOwnerService({ ...parts, handoverService, origin }),
     strikeService: createStrikeService(parts),
     bundleService: createBundleService({ ...parts, handoverService }),
     runService,

@@ -1,13 +1,13 @@
 import { cpSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import { addDays } from "../core/dates/index.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
 import { createServices } from "./createServices.ts";
 import { type Database, openDatabase } from "./database/open.ts";
 import { createJobs } from "./jobs.ts";
-import { instantOf } from "./storeTime.ts";
+import { dayOf, instantOf } from "./storeTime.ts";
 
 const root = mkdtempSync(join(tmpdir(), "ravik-jobs-"));
 let database: Database;
@@ -131,12 +131,127 @@ describe("what the server does by itself", () => {
     await boats.setContact("w097", { name: "", phone: "555 0177", optOut: false });
     nowMs = Date.parse("2026-06-13T21:30:00Z");
     const message = { id: "01HZZZZZZZZZZZZZZZZZZZZZ02", kind: "service", text: "Shall we book?", withLink: false };
-    expect((await aftercareService.send("w097", "ines", message, "http://yard.test")).state).toBe("waiting");
+    expect((await aftercareService.send("w097", "ines", message)).state).toBe("waiting");
     await aftercareService.carryOn();
     expect((await aftercareService.listMessages("w097"))[0]!.state).toBe("waiting");
     nowMs = Date.parse("2026-06-14T08:00:00Z");
     await aftercareService.carryOn();
     expect((await aftercareService.listMessages("w097"))[0]!.state).toBe("delivered");
+  });
+
+  it("keeps quiet hours for what is overdue too", async () => {
+    const { aftercareService, jobs } = start();
+    await aftercareService.planJobs();
+    // The server was off at ten, and comes back at night.
+    nowMs = Date.parse("2026-06-14T22:00:00Z");
+    await jobs.tick();
+    expect((await aftercareService.listMessages("w112"))[0]!.state).toBe("waiting");
+    await aftercareService.carryOn();
+    expect((await aftercareService.listMessages("w112"))[0]!.state).toBe("waiting");
+    nowMs = Date.parse("2026-06-15T09:00:00Z");
+    await aftercareService.carryOn();
+    expect((await aftercareService.listMessages("w112"))[0]!.state).toBe("failed");
+  });
+
+  const hold = async (id: string, boat: string, text = "Shall we book?") => {
+    const services = start();
+    nowMs = Date.parse("2026-06-13T21:30:00Z");
+    await services.aftercareService.send(boat, "ines", {
+      id,
+      kind: "service",
+      text,
+      withLink: text.includes("{link}"),
+    });
+    nowMs = Date.parse("2026-06-14T08:00:00Z");
+    return services;
+  };
+
+  it("does not send what waits to whoever wants no messages any more", async () => {
+    const { aftercareService, boats } = await hold("01HZZZZZZZZZZZZZZZZZZZZZ03", "w097");
+    await boats.setContact("w097", { name: "", phone: "555 0177", optOut: true });
+    await aftercareService.carryOn();
+    expect((await aftercareService.listMessages("w097"))[0]!.state).toBe("stopped");
+    await boats.setContact("w097", { name: "", phone: "555 0177", optOut: false });
+    await aftercareService.carryOn();
+    expect((await aftercareService.listMessages("w097"))[0]!.state).toBe("stopped");
+  });
+
+  it("sends the others where one cannot be sent, and says which could not", async () => {
+    await hold("01HZZZZZZZZZZZZZZZZZZZZZ04", "w097", "Your page: {link}");
+    const { boats } = await hold("01HZZZZZZZZZZZZZZZZZZZZZ05", "w081");
+    await boats.setContact("w081", { name: "", phone: "555 0177", optOut: false });
+    const homeless = createServices(database, clock, null).aftercareService;
+    await expect(homeless.carryOn()).rejects.toThrow("no-address");
+    expect((await homeless.listMessages("w081"))[0]!.state).toBe("delivered");
+    expect((await homeless.listMessages("w097"))[0]!.state).toBe("waiting");
+  });
+
+  it("sends once under one number; anything else under it is refused", async () => {
+    const { aftercareService } = start();
+    const message = { id: "01HZZZZZZZZZZZZZZZZZZZZZ06", kind: "service", text: "Shall we book?", withLink: false };
+    for (const _ of [1, 2]) await aftercareService.send("w097", "ines", message);
+    expect(await aftercareService.listMessages("w097")).toHaveLength(1);
+    await expect(aftercareService.send("w081", "ines", message)).rejects.toThrow("message-differs");
+    await expect(aftercareService.send("w097", "ines", { ...message, text: "Other" })).rejects.toThrow(
+      "message-differs",
+    );
+  });
+
+  it("takes for a contact what reached them, and a note undoes none", async () => {
+    const { messages, boats, aftercareService } = start();
+    const say = (n: number, kind: string) =>
+      aftercareService.send("w112", "ines", { id: `01HZZZZZZZZZZZZZZZZZZZZZ${n}`, kind, text: "x", withLink: false });
+    await say(11, "hello");
+    await aftercareService.carryOn();
+    expect((await messages.listContacts()).get("w112")).toBeUndefined();
+    const asked = async () =>
+      (await aftercareService.describe()).lines
+        .find(({ boat }) => boat === "w112")
+        ?.reasons.some(({ reason }) => reason === "first-contact") ?? false;
+    nowMs += 3 * 86_400_000;
+    expect(await asked()).toBe(true);
+    await say(12, "call");
+    expect(await asked()).toBe(false);
+    nowMs += 60_000;
+    await say(13, "note");
+    expect(await asked()).toBe(false);
+    await boats.setContact("w112", { name: "", phone: "555 0177", optOut: false });
+  });
+
+  it("makes no address where nobody has said where the server is reached", async () => {
+    const { ownerService } = createServices(database, clock, null);
+    const nessa = { id: "nessa", name: "Nessa" } as never;
+    await expect(ownerService.makeLink("d-w097", nessa, { isRemote: false, send: true })).rejects.toThrow("no-address");
+    const made = await start().ownerService.makeLink("d-w097", nessa, { isRemote: false, send: false });
+    expect(made.address).toBe(`http://yard.test/o/${made.token}`);
+  });
+
+  it("goes on with the rest where one step fails, and logs which", async () => {
+    const warned: object[] = [];
+    const jobs = createJobs(database, clock, { warn: (facts: object) => void warned.push(facts) } as never);
+    let ran = 0;
+    jobs.on("ring", async () => {
+      ran++;
+      throw new Error("nobody answers");
+    });
+    await jobs.plan([job("a")]);
+    jobs.start(60_000, {
+      planJobs: () => Promise.reject(new Error("no plan")),
+      carryOn: async () => {
+        ran += 10;
+      },
+    });
+    await vi.waitFor(() => expect(ran).toBe(11));
+    await jobs.stop();
+    expect(warned).toMatchObject([{ step: "planJobs" }, { job: "a" }]);
+    expect(await jobs.countFailed()).toBe(0);
+    const after = createJobs(database, clock);
+    after.on("ring", () => Promise.reject(new Error("nobody answers")));
+    for (let hour = 0; hour < 12; hour++) {
+      nowMs += 3_600_000;
+      await after.tick();
+    }
+    expect(await after.countFailed()).toBe(1);
   });
 });
 
@@ -147,5 +262,8 @@ describe("store time", () => {
     expect(at("2026-03-29", "Europe/Lisbon")).toBe("2026-03-29T09:00:00.000Z");
     expect(at("2026-11-01", "America/Chicago")).toBe("2026-11-01T16:00:00.000Z");
     expect(at(addDays("2026-11-01", -1), "America/Chicago")).toBe("2026-10-31T15:00:00.000Z");
+    // An evening west of Greenwich is not the day after.
+    expect(dayOf("2026-11-01T03:30:00.000Z", "America/Chicago")).toBe("2026-10-31");
+    expect(dayOf(Date.parse("2026-06-13T23:30:00Z"), "Europe/Lisbon")).toBe("2026-06-14");
   });
 });

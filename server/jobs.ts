@@ -91,16 +91,13 @@ export function createJobs({ models, inTransaction }: Database, clock: Clock, lo
       const done = await readAll(models.jobs, { where: { state: "done" }, order: [["doneAt", "DESC"]], limit: most });
       return [...waiting, ...done];
     },
-    /** Looks every so often, one look after the other. */
-    start(everyMs: number, also: () => Promise<void>) {
+    countFailed: () => models.jobs.count({ where: { state: "failed" } }),
+    /** Looks every so often, one look after the other. What fails of `also` is logged by its name and holds up nothing else. */
+    start(everyMs: number, also: Readonly<Record<string, () => Promise<unknown>>>) {
       isStopped = false;
       const lookOnce = async () => {
-        try {
-          await also();
-          await this.tick();
-        } catch (error) {
-          log?.warn({ err: error }, "jobs failed");
-        }
+        for (const [name, work] of Object.entries({ ...also, tick: () => this.tick() }))
+          await work().catch((error: unknown) => log?.warn({ err: error, step: name }, "failed by itself"));
         if (timer !== null) timer = setTimeout(look, everyMs).unref();
       };
       const look = () => {

@@ -17,12 +17,13 @@ const config = readConfig(process.env);
 const log = pino({ level: config.logLevel });
 
 const database = await openDatabase(config.dataFolder);
-let address = "";
+let address: string | null = null;
 const planner = createPlanWorker();
 const services = createServices(database, createClock(config.timeZone), config.isDemo ? demoAccounts : null, {
   origin: () => address,
   planner,
   storeKey: openStoreKey(config.dataFolder),
+  log,
 });
 await services.handoverService.mendSummaries();
 await services.handoverService.resume();
@@ -45,12 +46,10 @@ const server = createServer(app.callback());
 server.listen(config.port, config.host, () => {
   const bound = server.address();
   const port = typeof bound === "object" && bound !== null ? bound.port : config.port;
-  address = config.publicAddress ?? `http://${config.host}:${port}`;
-  services.jobs.start(jobsEveryMs, async () => {
-    await doDaily();
-    await services.aftercareService.planJobs();
-    await services.aftercareService.carryOn();
-  });
+  // Outside the demo only the address somebody has set: what a browser says of it may be anybody's.
+  address = config.publicAddress ?? (config.isDemo ? `http://${config.host}:${port}` : null);
+  const { planJobs, carryOn } = services.aftercareService;
+  services.jobs.start(jobsEveryMs, { daily: doDaily, planJobs, carryOn });
   log.info({ port }, "ready");
   process.send?.({ ready: true, port });
 });

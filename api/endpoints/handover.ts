@@ -104,7 +104,7 @@ export const handoverEndpoints = {
       /** Send the address to the buyer as a message; what is kept of it leaves the token out. */
       send: z.boolean().default(false),
     }),
-    answer: z.strictObject({ token: tokenSchema }),
+    answer: z.strictObject({ token: tokenSchema, address: z.string() }),
   }),
   endOwnerLink: endpoint({
     ...addresses.endOwnerLink,

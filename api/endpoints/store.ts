@@ -17,6 +17,8 @@ export const storeEndpoints = {
       ready: z.boolean(),
       version: z.string(),
       database: z.strictObject({ open: z.boolean(), migrations: z.int() }),
+      /** What the server was to do by itself and could not, however often it tried. */
+      jobs: z.strictObject({ failed: z.int() }),
     }),
   }),
   signInOptions: endpoint({

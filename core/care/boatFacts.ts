@@ -68,8 +68,8 @@ type Timed = {
 function nextOf({ scope, due: { item, ...due } }: Timed, all: readonly Timed[], today: IsoDate): CareFacts["next"] {
   const same = all.filter((each) => each.due.item.title === item.title);
   const engine = same.length === 1 ? scope.label : same.length === 2 ? "Both engines" : "All engines";
-  const { last, hoursOn } = scope.forecast!;
-  const hours = { reportedH: last.hours, reportedOn: last.date, likelyNowH: hoursOn(today).p50 };
+  const { last, likelyOn } = scope.forecast!;
+  const hours = { reportedH: last.hours, reportedOn: last.date, likelyNowH: likelyOn(today) };
   return {
     scope: scope.id,
     engine,

@@ -57,7 +57,7 @@ export function readEngineStatus(question: CareQuestion, engine: Engine): Engine
   const readings = resolved.map(({ date, engineH }) => ({ date, hours: engineH }));
   const forecast = readings.length === 0 ? null : forecastEngine({ readings, ...describeOwner(owner) }, season, today);
   const readH = last?.engineH ?? null;
-  const likelyNowH = forecast === null || inService === null ? readH : forecast.hoursOn(today).p50;
+  const likelyNowH = forecast === null || inService === null ? readH : forecast.likelyOn(today);
   return { engine, resolved, owner, forecast, likelyNowH };
 }
 

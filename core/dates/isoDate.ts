@@ -12,15 +12,22 @@ export const isoDateSchema = z
 
 export type IsoDate = z.infer<typeof isoDateSchema>;
 
+/** Two digits of a day as a number; read digit by digit, for this runs for each boat of a fleet many times over. */
+const two = (date: IsoDate, at: number) => date.charCodeAt(at) * 10 + date.charCodeAt(at + 1) - 528;
+/** Year, month (1..12) and day (1..31) of an existing day. */
+export const yearOf = (date: IsoDate): number => two(date, 0) * 100 + two(date, 2);
+export const monthOf = (date: IsoDate): number => two(date, 5);
+export const dayOfMonth = (date: IsoDate): number => two(date, 8);
+
 /** Days since 1970-01-01 of an existing day. `2020-01-02` → 18263. */
 export function toDayNumber(date: IsoDate): number {
   // Years are counted from March, so that the day of a leap year comes last; eras of 400 years repeat. This runs for each
   // boat of a fleet many times over, and a Date for each would take most of the time (Fliegel and Van Flandern, 1968).
-  const month = +date.slice(5, 7);
-  const year = +date.slice(0, 4) - (month <= 2 ? 1 : 0);
+  const month = monthOf(date);
+  const year = yearOf(date) - (month <= 2 ? 1 : 0);
   const era = Math.floor(year / 400);
   const yearOfEra = year - era * 400;
-  const dayOfYear = Math.floor((153 * (month + (month > 2 ? -3 : 9)) + 2) / 5) + +date.slice(8, 10) - 1;
+  const dayOfYear = Math.floor((153 * (month + (month > 2 ? -3 : 9)) + 2) / 5) + dayOfMonth(date) - 1;
   const dayOfEra = yearOfEra * 365 + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100) + dayOfYear;
   return era * daysPerEra + dayOfEra - daysBefore1970;
 }
@@ -59,11 +66,11 @@ export function daysInMonth(year: number, month: number): number {
 
 /** The same day `months` later, clamped to the month's end. (`2020-02-29`, 12) → `2021-02-28`. */
 export function addMonths(date: IsoDate, months: number): IsoDate {
-  const index = +date.slice(0, 4) * 12 + (+date.slice(5, 7) - 1) + months;
+  const index = yearOf(date) * 12 + (monthOf(date) - 1) + months;
   const year = Math.floor(index / 12);
   const month = (index % 12) + 1;
-  const day = Math.min(+date.slice(8, 10), daysInMonth(year, month));
-  return `${String(year).padStart(4, "0")}-${String(month).padStart(2, "0")}-${String(day).padStart(2, "0")}`;
+  const day = Math.min(dayOfMonth(date), daysInMonth(year, month));
+  return `${String(year).padStart(4, "0")}-${month < 10 ? "0" : ""}${month}-${day < 10 ? "0" : ""}${day}`;
 }
 
 function hasThisDay(text: string): boolean {

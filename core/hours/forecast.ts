@@ -38,6 +38,8 @@ export interface HourForecast {
   readonly last: Belief["readings"][number];
   /** The hours run by a day, as seen from the last reading; those of the reading itself before it. */
   hoursOn(date: IsoDate): HoursThen;
+  /** The middle of `hoursOn`. */
+  likelyOn(date: IsoDate): number;
   /**
    * When `hours` are reached, null beyond ten years from today. Those that were read are known: then it is the day on which
    * they were likely passed between the two readings about them.
@@ -111,6 +113,7 @@ export function forecastEngine(belief: Belief, season: Season, today: IsoDate): 
       const at = (deviate: number) => last.hours + hoursIn(share, deviate);
       return { p10: at(deviate90), p50: at(0), p90: at(-deviate90) };
     },
+    likelyOn: (date) => last.hours + hoursIn(season.between(last.date, date), 0),
     datesOf: (hours) => ({ p10: dayOf(hours, -deviate90), p50: dayOf(hours, 0), p90: dayOf(hours, deviate90) }),
     dateOf: (hours) => dayOf(hours, 0),
     chanceIn: (hours, share) => (hours <= last.hours ? 1 : chanceAfter(hours - last.hours, share)),

@@ -1,4 +1,4 @@
-import { daysInMonth, fromDayNumber, type IsoDate, toDayNumber } from "../dates/index.ts";
+import { dayOfMonth, daysInMonth, fromDayNumber, type IsoDate, monthOf, toDayNumber, yearOf } from "../dates/index.ts";
 
 /** A year's hours as they fall on its days: the share of each month, January first, evenly over its days. */
 export interface Season {
@@ -20,9 +20,9 @@ export function createSeason(share: readonly number[]): Season {
   const year = before[12]!;
   /** Of all years from the first on until the end of a day. */
   const sumUntil = (date: IsoDate) => {
-    const month = +date.slice(5, 7);
-    const whole = +date.slice(0, 4);
-    return whole * year + before[month - 1]! + (share[month - 1]! * +date.slice(8, 10)) / daysInMonth(whole, month);
+    const month = monthOf(date);
+    const whole = yearOf(date);
+    return whole * year + before[month - 1]! + (share[month - 1]! * dayOfMonth(date)) / daysInMonth(whole, month);
   };
   return {
     share,
@@ -30,9 +30,7 @@ export function createSeason(share: readonly number[]): Season {
     between: (after, until) => (until <= after ? 0 : sumUntil(until) - sumUntil(after)),
     dayOf(after, mass) {
       if (!Number.isFinite(mass)) return null;
-      const first = fromDayNumber(toDayNumber(after) + 1);
       const wanted = sumUntil(after) + mass - rounding;
-      if (sumUntil(first) >= wanted) return first;
       let whole = Math.floor(wanted / year);
       let month = 1;
       while (month <= 12 && whole * year + before[month]! < wanted) month++;
@@ -44,7 +42,8 @@ export function createSeason(share: readonly number[]): Season {
       const inMonth = daysInMonth(whole, month);
       const left = wanted - whole * year - before[month - 1]!;
       const day = Math.min(inMonth, Math.max(1, Math.ceil((left / share[month - 1]!) * inMonth)));
-      return `${String(whole).padStart(4, "0")}-${String(month).padStart(2, "0")}-${String(day).padStart(2, "0")}`;
+      const date = `${String(whole).padStart(4, "0")}-${month < 10 ? "0" : ""}${month}-${day < 10 ? "0" : ""}${day}`;
+      return date > after ? date : fromDayNumber(toDayNumber(after) + 1);
     },
   };
 }

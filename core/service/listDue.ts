@@ -65,24 +65,34 @@ export function findDue(scope: Scope, item: ServiceItem, last: Omit<Done, "item"
   const target = findTarget(item, last, scope.since);
   if (target === null) return { ...nothing, state: "finished" };
   const { hours: targetH, date: calendarDate } = target;
-  const dates = targetH === null ? null : (scope.forecast?.datesOf(targetH) ?? null);
-  const isByHours = dates?.p50 != null && (calendarDate === null || dates.p50 < calendarDate);
-  const dueDate = isByHours ? dates.p50 : calendarDate;
-  const base = { ...nothing, targetH, hoursDate: dates?.p50 ?? null, calendarDate };
+  const hoursDate = targetH === null || scope.forecast === null ? null : scope.forecast.dateOf(targetH);
+  const isByHours = hoursDate !== null && (calendarDate === null || hoursDate < calendarDate);
+  const dueDate = isByHours ? hoursDate : calendarDate;
+  const base = { ...nothing, targetH, hoursDate, calendarDate };
   if (dueDate === null) return { ...base, state: "ahead" };
-  const isKnown = scope.forecast !== null && targetH !== null && targetH <= scope.forecast.last.hours;
-  const range = isByHours && !isKnown ? { from: dates.p10!, to: earlier(dates.p90, calendarDate) } : null;
+  const range = isByHours ? findRange(scope.forecast!, targetH!, calendarDate) : null;
   const isOverdue = dueDate < today;
-  const nearOn = targetH === null ? null : (scope.forecast?.dateOf(targetH - soonH) ?? null);
-  const isSoon = isNear(dueDate, today) || (nearOn !== null && nearOn <= today);
   return {
     ...base,
     dueDate,
     by: isByHours ? "hours" : "calendar",
     range,
-    state: isOverdue ? "overdue" : isSoon ? "soon" : "ahead",
+    state: isOverdue ? "overdue" : isNear(dueDate, today) || isNearByHours(scope, targetH, today) ? "soon" : "ahead",
     isAnyDay: range !== null && !isOverdue && range.from < today,
   };
+}
+
+/** From when to when hours are likely reached, the calendar's day at the latest; null where they were read. */
+function findRange(forecast: HourForecast, targetH: number, calendarDate: IsoDate | null): DueDay["range"] {
+  if (targetH <= forecast.last.hours) return null;
+  const { p10, p90 } = forecast.datesOf(targetH);
+  return { from: p10!, to: earlier(p90, calendarDate) };
+}
+
+/** Whether no more than a few hours are left, as is likely by now. */
+function isNearByHours({ forecast }: Scope, targetH: number | null, today: IsoDate): boolean {
+  const nearOn = targetH === null || forecast === null ? null : forecast.dateOf(targetH - soonH);
+  return nearOn !== null && nearOn <= today;
 }
 
 /** Which of two comes first; what falls due on no day comes last. */

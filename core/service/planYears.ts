@@ -124,6 +124,6 @@ function listOccurrences(scope: Scope, item: ServiceItem, today: IsoDate, until:
     found.push(next);
     // Served when due; what is overdue is served now.
     const date = next.dueDate < today ? today : next.dueDate;
-    last = { date, hours: scope.forecast?.hoursOn(date).p50 ?? 0 };
+    last = { date, hours: scope.forecast?.likelyOn(date) ?? 0 };
   }
 }

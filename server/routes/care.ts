@@ -85,9 +85,7 @@ export function routeCare(router: Router, services: Services) {
   );
   router.post(
     endpoints.sendMessage.path,
-    serve(endpoints.sendMessage, auth, ({ params, user, body, ctx }) =>
-      aftercareService.send(params.boat, user.id, body, ctx.origin),
-    ),
+    serve(endpoints.sendMessage, auth, ({ params, user, body }) => aftercareService.send(params.boat, user.id, body)),
   );
   router.get(
     endpoints.boatCalendar.path,

@@ -48,9 +48,7 @@ export function routeDeliveries(router: Router, services: Services) {
   );
   router.post(
     endpoints.setOwnerLink.path,
-    serve(endpoints.setOwnerLink, auth, async ({ params, user, body, ctx }) => ({
-      token: await ownerService.makeLink(params.delivery, user, body, ctx.origin),
-    })),
+    serve(endpoints.setOwnerLink, auth, ({ params, user, body }) => ownerService.makeLink(params.delivery, user, body)),
   );
   router.delete(
     endpoints.endOwnerLink.path,

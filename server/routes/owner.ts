@@ -77,7 +77,6 @@ async function answerPack({ ownerService }: Services, ctx: Context, delivery: st
   const pack = await ownerService.describePack(delivery, token);
   ctx.type = "application/pdf";
   ctx.set("Content-Disposition", `inline; filename="owner-pack-${delivery}.pdf"`);
-  const ownerAddress = pack.ownerAddress === null ? null : `${ctx.origin}${pack.ownerAddress}`;
-  ctx.body = await writePackPdf({ ...pack, ownerAddress, paper, layout });
+  ctx.body = await writePackPdf({ ...pack, paper, layout });
   return undefined;
 }

@@ -15,7 +15,7 @@ import type { Deliveries } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import type { Messages } from "../standins/messages.ts";
-import { hourOf, instantOf } from "../storeTime.ts";
+import { dayOf, hourOf, instantOf } from "../storeTime.ts";
 import type { FleetBoat, FleetCare } from "./fleetCare.ts";
 
 interface Parts {
@@ -29,8 +29,8 @@ interface Parts {
   readonly jobs: Jobs;
   readonly settings: ReturnType<typeof createSettings>;
   readonly clock: Clock;
-  /** Where this server is reached, for addresses in messages that it sends by itself. */
-  readonly origin: () => string;
+  /** Where this server is reached, for addresses in messages; null where nobody has said. */
+  readonly origin: () => string | null;
 }
 
 export interface NewMessage {
@@ -78,7 +78,6 @@ export function createAftercareService(parts: Parts) {
     boat: string,
     by: string,
     t: Transaction,
-    host = origin(),
   ) => {
     const { deliveryId, recipient } = await findRecipient(await getBoat(boat, t));
     const base = {
@@ -91,8 +90,10 @@ export function createAftercareService(parts: Parts) {
     };
     if (!message.text.includes(linkPlace)) return messages.send({ ...base, text: message.text }, t);
     if (deliveryId === null) throw new Failure("no-owner-page", { boat });
+    const address = origin();
+    if (address === null) throw new Failure("no-address");
     const secret = await ownerLinks.add(deliveryId, by, nowIso(), t);
-    await messages.send({ ...base, text: message.text.replaceAll(linkPlace, `${host}/o/${secret}`), secret }, t);
+    await messages.send({ ...base, text: message.text.replaceAll(linkPlace, `${address}/o/${secret}`), secret }, t);
   };
   /** What ships, with the store's own words laid over it. */
   const readTemplates = async () => {
@@ -115,12 +116,13 @@ export function createAftercareService(parts: Parts) {
   const writeByItself = (template: string) => async (job: { id: string; boatId: string }, t: Transaction) => {
     const boat = await getBoat(job.boatId, t);
     if (contactOf(boat).optOut) return "not sent: they do not want to be written to";
-    await carry(
-      { id: `job-${job.id}`, kind: template, text: await fill(template, boat), at: nowIso() },
-      boat.id,
-      "ravik",
-      t,
-    );
+    const message = { id: `job-${job.id}`, kind: template, text: await fill(template, boat), at: nowIso() };
+    if (await isQuiet()) {
+      const { deliveryId, recipient } = await findRecipient(boat);
+      await messages.hold({ ...message, deliveryId, boatId: boat.id, recipient }, t);
+      return "waits for the morning";
+    }
+    await carry(message, boat.id, "ravik", t);
     return "sent";
   };
   jobs.on("hello", writeByItself("hello"));
@@ -145,10 +147,11 @@ export function createAftercareService(parts: Parts) {
   return {
     async describe(): Promise<CallList> {
       const today = clock.today();
-      const [fleet, owing, last, booked, sold, listed] = await Promise.all([
+      const [fleet, owing, last, contacts, booked, sold, listed] = await Promise.all([
         fleetCare.read(),
         deliveries.listOwing(),
         messages.listLast(),
+        messages.listContacts(),
         bookings.list(today),
         deliveries.listAll(),
         jobs.list(mostJobs),
@@ -161,7 +164,8 @@ export function createAftercareService(parts: Parts) {
       const soldOf = new Map(sold.map((delivery) => [delivery.boatId, delivery]));
       const ranked = fleet.flatMap((one) => {
         const lastMessage = last.get(one.boat.id) ?? null;
-        const lastContact = lastMessage === null || lastMessage.kind === "note" ? null : lastMessage.at.slice(0, 10);
+        const reachedAt = contacts.get(one.boat.id);
+        const lastContact = reachedAt === undefined ? null : dayOf(reachedAt, clock.timeZone);
         const { weight, reasons } = rank(
           one,
           { lastContact, isBooked: bookingOf.has(one.boat.id), latePromises: late.get(one.boat.id) ?? noPromises },
@@ -215,12 +219,7 @@ export function createAftercareService(parts: Parts) {
     },
 
     /** Writes to a boat's people, or notes a call. In quiet hours it waits for the morning. */
-    async send(
-      boatId: string,
-      by: string,
-      { id, kind, text, withLink }: NewMessage,
-      host: string,
-    ): Promise<MessageLine> {
+    async send(boatId: string, by: string, { id, kind, text, withLink }: NewMessage): Promise<MessageLine> {
       const isLate = await isQuiet();
       await database.inTransaction(async (transaction) => {
         const boat = await getBoat(boatId, transaction);
@@ -235,7 +234,7 @@ export function createAftercareService(parts: Parts) {
           });
         if (deliveryId === null && text.includes(linkPlace)) throw new Failure("no-owner-page", { boat: boatId });
         if (isLate) return messages.hold(base, transaction);
-        await carry({ id, kind, text, at }, boatId, by, transaction, host);
+        await carry({ id, kind, text, at }, boatId, by, transaction);
       });
       return (await messages.listOfBoat(boatId)).find((message) => message.id === id)!;
     },
@@ -282,11 +281,20 @@ export function createAftercareService(parts: Parts) {
 
     /** What waited for the morning goes out; what went out is followed up. */
     async carryOn() {
+      const failures: unknown[] = [];
       if (!(await isQuiet()))
         for (const { id, kind, text, at, boatId } of await messages.listHeld())
-          await database.inTransaction((transaction) => carry({ id, kind, text, at }, boatId, "ravik", transaction));
+          await database
+            .inTransaction(async (transaction) => {
+              // Whoever has said meanwhile that they want no messages gets none.
+              if (contactOf(await getBoat(boatId, transaction)).optOut) return messages.stop(id, transaction);
+              return carry({ id, kind, text, at }, boatId, "ravik", transaction);
+            })
+            .catch((error: unknown) => failures.push(error));
       const phones = new Map((await boats.listHeads()).map((boat) => [boat.id, contactOf(boat).phone !== ""]));
       await database.inTransaction((transaction) => messages.settle((id) => phones.get(id) === true, transaction));
+      // One that cannot be sent holds up none of the others, and is said.
+      if (failures.length > 0) throw failures[0];
     },
   };
 }

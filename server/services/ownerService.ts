@@ -26,6 +26,8 @@ interface Parts {
   readonly packService: PackService;
   readonly settings: { read(): Promise<Settings> };
   readonly clock: Clock;
+  /** Where this server is reached; null where nobody has said. */
+  readonly origin: () => string | null;
 }
 
 /** What is the store's own business and not on the owner's page. */
@@ -33,7 +35,8 @@ const ours: ReadonlySet<EntryKind> = new Set<EntryKind>(["allow", "assign", "cal
 
 /** The owner's private page: made, ended, read, and written to where it is theirs to write. */
 export function createOwnerService(parts: Parts) {
-  const { database, messages, boats, ownerLinks, handoverService, careReader, packService, settings, clock } = parts;
+  const { database, messages, boats, ownerLinks, handoverService, careReader, packService, settings, clock, origin } =
+    parts;
   const open = async (token: string) => {
     const link = await ownerLinks.find(token);
     if (link === null) throw new Failure("link-ended");
@@ -48,14 +51,16 @@ export function createOwnerService(parts: Parts) {
       const { boat } = await handoverService.get(deliveryId);
       return { boat: boat.id, delivery: deliveryId };
     },
-    /** Makes the page's address and, where it is wished, sends it to the buyer; `origin` is where this server is reached. */
-    async makeLink(id: string, user: Person, { isRemote, send }: { isRemote: boolean; send: boolean }, origin: string) {
+    /** Makes the page's address and, where it is wished, sends it to the buyer. Failure: `no-address`. */
+    async makeLink(id: string, user: Person, { isRemote, send }: { isRemote: boolean; send: boolean }) {
       const { delivery, boat } = await handoverService.get(id);
+      const host = origin();
+      if (host === null) throw new Failure("no-address");
       const token = await ownerLinks.replace(id, user.id, now(), isRemote);
       if (send) {
         const { store } = await settings.read();
         const what = isRemote ? "the walk round your boat, your cards and your record" : "your cards and your record";
-        const text = `${store}: your page for ${boat.name}, with ${what}: ${origin}/o/${token} It is private; keep it to yourselves.`;
+        const text = `${store}: your page for ${boat.name}, with ${what}: ${host}/o/${token} It is private; keep it to yourselves.`;
         const recipient = formatBuyers(delivery.buyers);
         await database.inTransaction((transaction) =>
           messages.send(
@@ -64,7 +69,7 @@ export function createOwnerService(parts: Parts) {
           ),
         );
       }
-      return token;
+      return { token, address: `${host}/o/${token}` };
     },
     async endLink(delivery: string) {
       await handoverService.get(delivery);
@@ -119,7 +124,7 @@ export function createOwnerService(parts: Parts) {
         boatName,
         hull,
         store,
-        ownerAddress: token === undefined ? null : `/o/${token}`,
+        ownerAddress: token === undefined || origin() === null ? null : `${origin()}/o/${token}`,
       };
     },
     async addEntries(token: string, entries: readonly Entry[]) {

@@ -1,7 +1,8 @@
 import type { MessageLine } from "../../api/index.ts";
 import type { MessageRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
-import { readAll } from "../database/rows.ts";
+import { readAll, readOne, readQuery } from "../database/rows.ts";
+import { Failure } from "../failure.ts";
 
 export interface Message {
   /** Sent once under one id, however often it is asked for. */
@@ -34,6 +35,10 @@ export interface Messages {
   listOfBoat(boatId: string): Promise<MessageLine[]>;
   /** The last of each boat. */
   listLast(): Promise<Map<string, MessageLine>>;
+  /** When the people of each boat were last reached, ISO 8601: what failed or waits is no contact, nor is a note about a promise. */
+  listContacts(): Promise<Map<string, string>>;
+  /** What waits is not sent any more. */
+  stop(id: string, transaction: Transaction): Promise<void>;
   listAll(): Promise<MessageRow[]>;
 }
 
@@ -44,8 +49,14 @@ const toLine = ({ deliveryId: _, boatId: __, ...row }: MessageRow) => row as Mes
  * delivered a little later, and fails where no number is known.
  */
 export function createMessagesStandIn({ models }: Database): Messages {
+  /** Once under one id: the same again is acknowledged, anything else refused. What waited goes on from there. */
   const keep = async ({ secret, ...message }: Message, state: string, transaction: Transaction) => {
     const text = secret === undefined ? message.text : message.text.replaceAll(secret, "…");
+    const before = await readOne(models.messages, message.id, transaction);
+    if (before !== null && before.state !== "waiting") {
+      if (before.boatId === message.boatId && before.kind === message.kind && before.text === text) return;
+      throw new Failure("message-differs", { id: message.id });
+    }
     await models.messages.upsert({ ...message, text, state, answer: null }, { transaction });
   };
   return {
@@ -76,8 +87,22 @@ export function createMessagesStandIn({ models }: Database): Messages {
     listOfBoat: async (boatId) =>
       (await readAll(models.messages, { where: { boatId }, order: [["at", "DESC"]] })).map(toLine),
     async listLast() {
-      const rows = await readAll(models.messages, { order: ["at"] });
-      return new Map(rows.map((row) => [row.boatId, toLine(row)] as const));
+      const rows = await readQuery<MessageRow>(
+        models.messages,
+        "SELECT * FROM (SELECT *, ROW_NUMBER() OVER (PARTITION BY boatId ORDER BY at DESC) AS place FROM outbox) WHERE place = 1",
+      );
+      return new Map(rows.map(({ place: _, ...row }: MessageRow & { place?: number }) => [row.boatId, toLine(row)]));
+    },
+    async listContacts() {
+      const rows = await readQuery<{ boatId: string; at: string }>(
+        models.messages,
+        `SELECT boatId, MAX(at) AS at FROM outbox
+         WHERE kind <> 'note' AND state IN ('sent', 'delivered', 'answered') GROUP BY boatId`,
+      );
+      return new Map(rows.map(({ boatId, at }) => [boatId, at]));
+    },
+    async stop(id, transaction) {
+      await models.messages.update({ state: "stopped" }, { where: { id, state: "waiting" }, transaction });
     },
     listAll: () => readAll(models.messages, { order: ["at"] }),
   };

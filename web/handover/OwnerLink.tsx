@@ -22,8 +22,8 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
   const params = { delivery: delivery.id };
   const make = useMutation({
     mutationFn: (isRemote: boolean) => ask("setOwnerLink", { params, body: { isRemote, send: isSent } }),
-    onSuccess: ({ token }) => {
-      setAddress(`${window.location.origin}/o/${token}`);
+    onSuccess: (made) => {
+      setAddress(made.address);
       setWasSent(isSent);
       return fetchAnew();
     },

@@ -197,10 +197,14 @@ describe("Owner's page", () => {
   };
 
   it("is made with the walk and sent, its address shown once", async () => {
-    const asked = answerWith({ setOwnerLink: () => ({ token: "A".repeat(22) }) });
+    const asked = answerWith({
+      setOwnerLink: () => ({ token: "A".repeat(22), address: `https://yard.test/o/${"A".repeat(22)}` }),
+    });
     show();
     await user.click(screen.getByRole("button", { name: "Make it with the walk" }));
-    expect((await screen.findByTestId("owner-address")).getAttribute("href")).toContain(`/o/${"A".repeat(22)}`);
+    expect((await screen.findByTestId("owner-address")).getAttribute("href")).toBe(
+      `https://yard.test/o/${"A".repeat(22)}`,
+    );
     expect(screen.getByText("Sent to Piet Marram.")).toBeTruthy();
     expect(asked[0]).toEqual({
       name: "setOwnerLink",
@@ -210,7 +214,9 @@ describe("Owner's page", () => {
   });
 
   it("is not sent where that was unticked", async () => {
-    const asked = answerWith({ setOwnerLink: () => ({ token: "B".repeat(22) }) });
+    const asked = answerWith({
+      setOwnerLink: () => ({ token: "B".repeat(22), address: `https://yard.test/o/${"B".repeat(22)}` }),
+    });
     show();
     await user.click(screen.getByRole("checkbox", { name: "Send the address to Piet Marram" }));
     await user.click(screen.getByRole("button", { name: "Make their page" }));

@@ -47,6 +47,9 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "opted-out": () => "They have asked not to be written to. Ring them, or change it in their contact.",
   "no-owner-page": () =>
     "This boat was handed over before this store kept records, so it has no owner's page. Leave the address out.",
+  "no-address": () =>
+    "This server does not know where it is reached, so no address can be made. Set RAVIK_ADDRESS where the server is started.",
+  "message-differs": () => "Under this number another message was sent already. Nothing was sent; open the list anew.",
   "date-ahead": (facts) => `${String(facts.got)} is after today (${String(facts.today)}). Choose today or earlier.`,
   "not-delivered": () => "This boat has not been handed over yet. Hours are read when the handover is closed.",
   "entry-differs": () => "This mark was stored before with other content. Reload the walk.",

@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import type { CallList, CareLine } from "../../../api/index.ts";
+import type { CallList, CareLine, MessageLine } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatQuery, careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
 import { BookForm } from "../../booking/BookForm.tsx";
@@ -47,6 +47,14 @@ export function fillMessage(
   const filled = fillTemplate(text, names);
   return line.delivery === null ? filled.replace(noLinkSentence, " Just answer here.") : filled;
 }
+
+/** What became of what was just sent or noted, and whose it was. */
+const sentWords = ({ kind, recipient, state }: MessageLine) =>
+  kind === "call"
+    ? `The call with ${recipient} is noted.`
+    : state === "waiting"
+      ? `It goes to ${recipient} in the morning: these are quiet hours.`
+      : `Sent to ${recipient}.`;
 
 /** One boat's people: why, what to write, a call to note, a slot to book, what went before. */
 export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
@@ -135,6 +143,11 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
         <Button onClick={() => setBooking(!isBooking)}>{line.booking === null ? "Book a slot" : "Another slot"}</Button>
       </p>
       {send.error !== null && <ErrorNotice error={send.error} />}
+      {send.data !== undefined && (
+        <p role="status" className="mt-2 border-l-4 border-helm pl-3 break-words">
+          {sentWords(send.data)}
+        </p>
+      )}
       {isBooking && (
         <BookForm
           boat={line.boat}

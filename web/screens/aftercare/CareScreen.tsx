@@ -22,8 +22,7 @@ export function CareScreen() {
 
 function CallListOf({ list }: { list: CallList }) {
   const { lines, linesInAll, boats, date, jobs } = list;
-  const [picked, setPicked] = useState<string | null>(lines[0]?.boat ?? null);
-  const line = lines.find(({ boat }) => boat === picked) ?? lines[0];
+  const { line, isGone, pick } = usePicked(lines);
   return (
     <main className="px-4 pt-3 pb-10 md:px-8">
       <AftercareTabs />
@@ -35,6 +34,7 @@ function CallListOf({ list }: { list: CallList }) {
             : `${linesInAll} of ${boats} boats, what matters most first${linesInAll > lines.length ? `; the first ${lines.length} are listed` : ""}`}
         </span>
       </h1>
+      <FailedJobs jobs={jobs} />
       {line === undefined ? (
         <p className="mt-4 border-t border-ink py-4 text-soft">
           Nobody needs you this week. Those whose service or break-in comes up, who wait for a promise, or who have not
@@ -49,11 +49,16 @@ function CallListOf({ list }: { list: CallList }) {
                 line={each}
                 today={date}
                 isPicked={each.boat === line.boat}
-                onPick={() => setPicked(each.boat)}
+                onPick={() => pick(each)}
               />
             ))}
           </ul>
           <div className="lg:sticky lg:top-4 lg:self-start">
+            {isGone && (
+              <p className="border-l-4 border-helm pl-3" role="status">
+                Nothing is open with {line.buyers} any more. They stay here until you choose the next.
+              </p>
+            )}
             <CallSheet key={line.boat} line={line} list={list} />
             <Jobs jobs={jobs} />
             <OurWords templates={list.templates} />
@@ -62,6 +67,15 @@ function CallListOf({ list }: { list: CallList }) {
       )}
     </main>
   );
+}
+
+/** Whose sheet is open: only a touch changes it, whatever news the list brings. */
+function usePicked(lines: readonly CareLine[]) {
+  const [picked, setPicked] = useState<CareLine | null>(lines[0] ?? null);
+  if (picked === null && lines[0] !== undefined) setPicked(lines[0]);
+  const now = lines.find(({ boat }) => boat === picked?.boat);
+  if (now !== undefined && now !== picked) setPicked(now);
+  return { line: now ?? picked ?? undefined, isGone: picked !== null && now === undefined, pick: setPicked };
 }
 
 interface RowProps {
@@ -77,7 +91,7 @@ const stateWords = {
   delivered: "delivered",
   failed: "▲ failed",
   answered: "answered",
-  held: "held",
+  stopped: "not sent: they want no messages",
 };
 
 function CareRow({ line, today, isPicked, onPick }: RowProps) {
@@ -135,12 +149,32 @@ function CareRow({ line, today, isPicked, onPick }: RowProps) {
   );
 }
 
+/** What the server was to do by itself and could not: said where whoever can do it by hand looks. */
+function FailedJobs({ jobs }: { jobs: CallList["jobs"] }) {
+  const failed = jobs.filter(({ state }) => state === "failed");
+  if (failed.length === 0) return null;
+  return (
+    <ul aria-label="Could not be done by itself" className="mt-3 border-l-4 border-magenta pl-3">
+      {failed.map(({ id, kind, boat, boatName, tries, note }) => (
+        <li key={id} className="text-magenta">
+          ▲{" "}
+          <Link to={`/boats/${boat}`} className="underline">
+            {boatName}
+          </Link>
+          : the server {jobWords[kind] ?? kind}, and could not in {tries} tries: {note}. Do it by hand.
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const jobWords: Record<string, string> = {
+  hello: "asks how it goes",
+  "break-in-end": "asks for hours at the end of break-in",
+};
+
 /** What the server does by itself: planned and done. */
 function Jobs({ jobs }: { jobs: CallList["jobs"] }) {
-  const words: Record<string, string> = {
-    hello: "asks how it goes",
-    "break-in-end": "asks for hours at the end of break-in",
-  };
   const waiting = jobs.filter(({ state }) => state !== "done");
   if (jobs.length === 0) return null;
   return (
@@ -154,7 +188,7 @@ function Jobs({ jobs }: { jobs: CallList["jobs"] }) {
             <Link to={`/boats/${boat}`} className="underline">
               {boatName}
             </Link>
-            : {words[kind] ?? kind}, <span className="num">{formatDayAndYear(dueAt.slice(0, 10))}</span>{" "}
+            : {jobWords[kind] ?? kind}, <span className="num">{formatDayAndYear(dueAt.slice(0, 10))}</span>{" "}
             <span className={state === "failed" ? "text-magenta" : "text-soft"}>
               {state === "failed" ? `▲ failed after ${tries} tries: ${note}` : state === "done" ? note : "planned"}
             </span>

@@ -6,6 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Boat, CallList, CareLine, MessageLine, WorkshopSheet } from "../../../api/index.ts";
 import { messageTemplates, rigTemplates } from "../../../content/index.ts";
 import { addDays } from "../../../core/dates/index.ts";
+import { careQuery, queryClient } from "../../app/queries.ts";
 import { answerWith, refuse, showScreen } from "../../testing/answerWith.tsx";
 import type { Inks } from "../../ui/Chart.tsx";
 import { formatLoad, WorkshopScreen } from "../workshop/WorkshopScreen.tsx";
@@ -200,7 +201,7 @@ describe("whom to turn to", () => {
           id,
           kind,
           text,
-          recipient: "",
+          recipient: "Ilse Warrender and Piet Warrender",
           at: `${today}T10:00:00.000Z`,
           state: kind === "call" ? "answered" : "sent",
           answer: null,
@@ -216,6 +217,25 @@ describe("whom to turn to", () => {
     showScreen([{ path: "/aftercare", element: <CareScreen /> }], "/aftercare", role);
     return asked;
   };
+
+  it("never changes whose sheet is open by itself: what was sent is confirmed by name, and they stay when the list moves on", async () => {
+    const lines = [line(), line({ boat: "b2", buyers: "Dov Anselm", boatName: "Sedge 18" })];
+    show(lines);
+    const sheet = () => screen.getByRole("region", { name: /Ilse/ });
+    await user.click(
+      within(await screen.findByRole("region", { name: /Ilse/ })).getByRole("button", { name: "Send it" }),
+    );
+    expect(await within(sheet()).findByText(/^Sent to Ilse/)).toBeTruthy();
+    // Written to, they drop out of the list, and somebody new comes first.
+    lines.splice(0, 2, line({ boat: "b9", buyers: "Ada New" }), lines[1]!);
+    await queryClient.invalidateQueries({ queryKey: careQuery.queryKey });
+    await screen.findByText(/Ada New/);
+    expect(within(sheet()).getByText(/^Sent to Ilse/)).toBeTruthy();
+    expect(screen.getByText(/^Nothing is open with Ilse/)).toBeTruthy();
+    await user.click(screen.getByRole("button", { name: /Dov Anselm/ }));
+    expect(screen.getByRole("region", { name: /Dov Anselm/ })).toBeTruthy();
+    expect(screen.queryByText(/^Nothing is open/)).toBeNull();
+  });
 
   it("says who needs nobody, when it is all", async () => {
     show([]);
