@@ -67,7 +67,7 @@ export function createServices(
   const people = createPeople(database);
   const boats = createBoats(database);
   const deliveries = createDeliveries(database);
-  const settings = createSettings(database);
+  const settings = createSettings(database, versions);
   const rigService = createRigService(planner);
   const topicEdits = createTopicEdits(database);
   const templates = createTemplates(database);
@@ -78,7 +78,7 @@ export function createServices(
   const ownerLinks = createOwnerLinks(database);
   const messages = createMessagesStandIn(database);
   const news = createNewsService();
-  const libraryService = createLibraryService({ topicEdits, deliveries, settings, clock });
+  const libraryService = createLibraryService({ topicEdits, deliveries, settings, versions, clock });
   const runs = createRuns(database);
   const bookings = createBookings(database);
   const withdrawals = createWithdrawals(database);
@@ -125,6 +125,7 @@ export function createServices(
     demoAccounts,
     origin,
     auth: { people, nowMs: clock.nowMs },
+    fleetCare,
     handoverService,
     ownerService: createOwnerService({ ...parts, handoverService, origin }),
     strikeService: createStrikeService(parts),

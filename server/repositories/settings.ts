@@ -5,6 +5,7 @@ import { ownStyleSchema } from "../../core/route/index.ts";
 import { workshopSchema } from "../../core/workshop/index.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readOne } from "../database/rows.ts";
+import { createReadModel, type Versions } from "../readModel.ts";
 
 /** What a store sets once. `monthlyHours`: engine hours a boat is expected to run in each month, January first. */
 export const settingsSchema = z.strictObject({
@@ -39,34 +40,19 @@ const defaults: Settings = {
   knownStores: [],
 };
 
-export function createSettings({ models, inTransaction }: Database) {
-  // Read on nearly every request, written seldom, and only through here.
-  let known: Settings | null = null;
-  let written = 0;
+export function createSettings({ models, inTransaction }: Database, versions: Versions) {
   const find = async (transaction?: Transaction): Promise<Settings> => {
     const row = await readOne(models.settings, "store", transaction);
     return row === null ? defaults : settingsSchema.parse(JSON.parse(row.value));
   };
+  const model = createReadModel(versions, { settings: ["store"], make: () => find() });
   return {
-    /** Goes up with every write. */
-    version: () => written,
-    async read(): Promise<Settings> {
-      if (known === null) {
-        const asRead = await find();
-        // What was changed meanwhile is newer than what was read.
-        known ??= asRead;
-      }
-      return known;
-    },
+    read: async (): Promise<Settings> => (await model()).value,
     /** Changes some of them and leaves the rest as they are now, whoever else changes others at the same time. */
     async change(some: Partial<z.input<typeof settingsSchema>>) {
       await inTransaction(async (transaction) => {
         const changed = settingsSchema.parse({ ...(await find(transaction)), ...some });
         await models.settings.upsert({ key: "store", value: JSON.stringify(changed) }, { transaction });
-        transaction.afterCommit(() => {
-          known = changed;
-          written++;
-        });
       });
     },
   };

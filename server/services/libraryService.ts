@@ -6,6 +6,7 @@ import { librarySchema, type SchoolChoices, type Topic } from "../../core/topic/
 import type { Forgotten } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
+import { createReadModel, type Versions } from "../readModel.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import type { TopicEdits } from "../repositories/topicEdits.ts";
@@ -22,7 +23,6 @@ export interface Library {
 }
 
 interface Forgetting {
-  readonly day: string;
   readonly handovers: number;
   readonly byTopic: ReadonlyMap<string, Forgotten>;
 }
@@ -31,6 +31,7 @@ interface Parts {
   readonly topicEdits: TopicEdits;
   readonly deliveries: Deliveries;
   readonly settings: ReturnType<typeof createSettings>;
+  readonly versions: Versions;
   readonly clock: Clock;
 }
 
@@ -41,35 +42,41 @@ const differs = (id: string, shippedMin: number, ownMin: number | undefined): [s
 const shippedById = new Map(shipped.map((topic) => [topic.id, topic]));
 
 /** The shipped library with the store's own edits, its schools, its styles and its minutes laid over it. */
-export function createLibraryService({ topicEdits, deliveries, settings, clock }: Parts) {
-  let written = 0;
-  let known: Library | null = null;
+export function createLibraryService({ topicEdits, deliveries, settings, versions, clock }: Parts) {
+  const model = createReadModel(versions, {
+    settings: ["topics"],
+    async key() {
+      const { schools, ownStyles } = await settings.read();
+      // Minutes are learned once a day, so that a plan does not change while it is walked.
+      return JSON.stringify([clock.today(), schools, ownStyles]);
+    },
+    async make() {
+      const { schools, ownStyles } = await settings.read();
+      const own = new Map((await topicEdits.list()).map(({ topic }) => [topic.id, topic]));
+      const topics = [
+        ...shipped.map((topic) => own.get(topic.id) ?? topic),
+        ...[...own.values()].filter(({ id }) => !shippedById.has(id)),
+      ];
+      const recorded = await deliveries.listSpent();
+      const minutesOf = Object.fromEntries(
+        topics.map((topic) => [topic.id, learnMinutes(topic.minutes, recorded.get(topic.id) ?? [])]),
+      );
+      return { topics, schools, ownStyles, minutesOf };
+    },
+  });
   const read = async (): Promise<Library> => {
-    const { schools, ownStyles } = await settings.read();
-    // Minutes are learned once a day, so that a plan does not change while it is walked.
-    const version = `${clock.today()} ${written} ${settings.version()}`;
-    if (known?.version === version) return known;
-    const own = new Map((await topicEdits.list()).map(({ topic }) => [topic.id, topic]));
-    const topics = [
-      ...shipped.map((topic) => own.get(topic.id) ?? topic),
-      ...[...own.values()].filter(({ id }) => !shippedById.has(id)),
-    ];
-    const recorded = await deliveries.listSpent();
-    const minutesOf = Object.fromEntries(
-      topics.map((topic) => [topic.id, learnMinutes(topic.minutes, recorded.get(topic.id) ?? [])]),
-    );
-    known = { version, topics, schools, ownStyles, minutesOf };
-    return known;
+    const { stamp, value } = await model();
+    return { version: stamp, ...value };
   };
-  let forgotten: Forgetting | null = null;
   /** What this store most often leaves out, learned once a day from its own late marks and its calls. */
-  const readForgotten = async (): Promise<Forgetting> => {
-    const day = clock.today();
-    if (forgotten?.day === day) return forgotten;
-    const { rows, handovers } = await deliveries.countForgotten();
-    forgotten = { day, handovers, byTopic: new Map(rows.map(({ topic, ...counts }) => [topic, counts])) };
-    return forgotten;
-  };
+  const forgotten = createReadModel(versions, {
+    key: () => clock.today(),
+    async make(): Promise<Forgetting> {
+      const { rows, handovers } = await deliveries.countForgotten();
+      return { handovers, byTopic: new Map(rows.map(({ topic, ...counts }) => [topic, counts])) };
+    },
+  });
+  const readForgotten = async () => (await forgotten()).value;
   return {
     read,
     readForgotten,
@@ -111,7 +118,6 @@ export function createLibraryService({ topicEdits, deliveries, settings, clock }
         if (isDeepStrictEqual(basis, topic)) await topicEdits.remove(topic.id);
         else await topicEdits.write({ topic, basis, by, at });
       }
-      written++;
       return { changed: changed.length, same: fresh.size - changed.length };
     },
     async setSchools(schools: SchoolChoices) {
@@ -128,7 +134,6 @@ export function createLibraryService({ topicEdits, deliveries, settings, clock }
       if (!shippedById.has(id) && waiting !== undefined)
         throw new Failure("topic-needed", { topic: id, neededBy: waiting.title });
       await topicEdits.remove(id);
-      written++;
     },
   };
 }
