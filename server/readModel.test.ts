@@ -201,11 +201,8 @@ describe("what falls due", () => {
     const { packService, fleetCare, boats } = store.services;
     const before = await due("w097");
     const outboard = servicePacks.find(({ id }) => id === "outboard-20-100")!;
-    const items = outboard.items.map((item) => ({
-      ...item,
-      everyMonths: item.everyMonths === 12 ? 6 : item.everyMonths,
-    }));
-    await packService.set(outboard.id, "service", { ...outboard, items: items as typeof outboard.items }, "odile");
+    const items = outboard.items.map((item) => (item.id === "first-service" ? { ...item, firstH: 10 } : item));
+    await packService.set(outboard.id, "service", { ...outboard, items }, "odile");
     const after = await due("w097");
     expect(after.dueDate! < before.dueDate!).toBe(true);
     await packService.remove(outboard.id);
