@@ -7,6 +7,7 @@ import { createClock } from "./clock.ts";
 import { readConfig } from "./config.ts";
 import { createServices } from "./createServices.ts";
 import { openDatabase } from "./database/open.ts";
+import { lockFolder } from "./lockFolder.ts";
 import { createPlanWorker } from "./planning/planner.ts";
 import { keepHead } from "./sealHeads.ts";
 import { openStoreKey } from "./storeKey.ts";
@@ -16,6 +17,7 @@ const jobsEveryMs = 20_000;
 const config = readConfig(process.env);
 const log = pino({ level: config.logLevel });
 
+const unlock = await lockFolder(config.dataFolder);
 const database = await openDatabase(config.dataFolder);
 let address: string | null = null;
 const planner = createPlanWorker();
@@ -63,7 +65,10 @@ function stop() {
   log.info("stopping");
   const jobsDone = services.jobs.stop();
   server.close(() => {
-    void jobsDone.then(() => Promise.all([planner.close(), database.close()])).then(() => process.exit(0));
+    void jobsDone
+      .then(() => Promise.all([planner.close(), database.close()]))
+      .then(unlock)
+      .then(() => process.exit(0));
   });
   server.closeIdleConnections();
   setTimeout(() => server.closeAllConnections(), 5000).unref();

@@ -1,5 +1,7 @@
-import type { Sequelize } from "sequelize";
-import { SequelizeStorage, Umzug } from "umzug";
+import { readdirSync, rmSync, statfsSync, statSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { QueryTypes, type Sequelize, Transaction } from "sequelize";
+import { Umzug } from "umzug";
 import * as first from "./migrations/0001-store.ts";
 import * as second from "./migrations/0002-any-boat.ts";
 import * as third from "./migrations/0003-dock.ts";
@@ -8,6 +10,7 @@ import * as fifth from "./migrations/0005-proof.ts";
 import * as sixth from "./migrations/0006-fills.ts";
 import * as seventh from "./migrations/0007-record.ts";
 import * as eighth from "./migrations/0008-versions.ts";
+import type { Query } from "./query.ts";
 
 const migrations = [
   { name: "0001-store", ...first },
@@ -20,17 +23,69 @@ const migrations = [
   { name: "0008-versions", ...eighth },
 ];
 
-/** Brings the database up to date; answers how many migrations it has had in all. Names are numbered without gaps. */
-export async function migrate(sequelize: Sequelize): Promise<number> {
+/** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */
+const roomShare = 1.3;
+
+interface MigrateOptions {
+  /** The store's file, to keep a copy of before it is changed; none is kept of one that is being made. */
+  readonly file: string;
+  readonly isNew: boolean;
+}
+
+/**
+ * Brings the database up to date; answers how many migrations it has had in all. Names are numbered without gaps. Each runs
+ * in one transaction with the note that it ran. Throws, in words, for a store of a newer program, and where there is no room
+ * for the copy.
+ */
+export async function migrate(sequelize: Sequelize, { file, isNew }: MigrateOptions): Promise<number> {
   migrations.forEach(({ name }, i) => {
     const expected = String(i + 1).padStart(4, "0");
     if (!name.startsWith(`${expected}-`)) throw new Error(`migrations: expected number ${expected}, got ${name}`);
   });
+  await sequelize.query("CREATE TABLE IF NOT EXISTS migrations (name VARCHAR(255) NOT NULL UNIQUE PRIMARY KEY)");
+  const listDone = async () => {
+    const rows = await sequelize.query<{ name: string }>("SELECT name FROM migrations ORDER BY name", {
+      type: QueryTypes.SELECT,
+    });
+    return rows.map(({ name }) => name);
+  };
+  const done = await listDone();
+  const unknown = done.find((name) => !migrations.some((each) => each.name === name));
+  if (unknown !== undefined)
+    throw new Error(
+      `this store was written by a newer Ravik (it has had "${unknown}"): start that version, or restore a copy from before it`,
+    );
+  if (!isNew && done.length > 0 && done.length < migrations.length) await keepCopy(sequelize, file, done.at(-1)!);
   const umzug = new Umzug({
-    migrations: migrations.map(({ name, up }) => ({ name, up: () => up(sequelize) })),
-    storage: new SequelizeStorage({ sequelize, tableName: "migrations" }),
+    migrations: migrations.map(({ name, up }) => ({
+      name,
+      up: () =>
+        sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, async (transaction) => {
+          const query = ((sql: string, options: object = {}) =>
+            sequelize.query(sql, { ...options, transaction })) as Query["query"];
+          await up({ query });
+          await query("INSERT INTO migrations (name) VALUES (?)", { replacements: [name] });
+        }),
+    })),
+    // The note that it ran is in the transaction above.
+    storage: { executed: listDone, logMigration: async () => undefined, unlogMigration: async () => undefined },
     logger: undefined,
   });
   await umzug.up();
-  return (await umzug.executed()).length;
+  return migrations.length;
+}
+
+/** `ravik-before-0008.sqlite` beside the store, whole as it is. One copy is kept: that of the last change. */
+async function keepCopy(sequelize: Sequelize, file: string, last: string) {
+  const folder = dirname(file);
+  const next = String(Number(last.slice(0, 4)) + 1).padStart(4, "0");
+  const copy = join(folder, `ravik-before-${next}.sqlite`);
+  const { bavail, bsize } = statfsSync(folder);
+  const wanted = statSync(file).size * roomShare;
+  if (bavail * bsize < wanted)
+    throw new Error(
+      `there is no room for a copy of the store before it is changed: ${Math.ceil(wanted / 1e6)} MB are wanted in ${folder}. Make room, then start again`,
+    );
+  for (const name of readdirSync(folder)) if (/^ravik-before-\d{4}\.sqlite$/.test(name)) rmSync(join(folder, name));
+  await sequelize.query("VACUUM INTO ?", { replacements: [copy] });
 }

@@ -1,8 +1,9 @@
-import { mkdtempSync, rmSync } from "node:fs";
+import { mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { QueryTypes } from "sequelize";
-import { afterAll, expect, it } from "vitest";
+import { QueryTypes, Sequelize } from "sequelize";
+import { afterAll, describe, expect, it } from "vitest";
+import { lockFolder } from "../lockFolder.ts";
 import { openDatabase } from "./open.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "ravik-db-"));
@@ -63,4 +64,61 @@ it("opens again what it made, without running a migration twice", async () => {
   expect(second.migrationsRun).toBe(8);
   expect((await second.models.settings.findByPk("kept"))?.get("value")).toBe("1");
   await second.close();
+});
+
+it("refuses at once a write that forgets the transaction it stands in, instead of waiting for it for ever", async () => {
+  const database = await openDatabase(folder);
+  const forgetful = database.inTransaction(() => database.models.settings.create({ key: "x", value: "1" }));
+  await expect(forgetful).rejects.toThrow("must be given that transaction");
+  await expect(database.inTransaction(() => database.inTransaction(async () => 1))).rejects.toThrow("must be given");
+  expect(await database.models.settings.count({ where: { key: "x" } })).toBe(0);
+  await database.close();
+});
+
+describe("a store's file", () => {
+  const open = (content: Buffer | null) => {
+    const own = mkdtempSync(join(folder, "own-"));
+    if (content !== null) writeFileSync(join(own, "ravik.sqlite"), content);
+    return { own, opened: openDatabase(own) };
+  };
+
+  it("is never taken for a new one when it is empty or somebody else's", async () => {
+    await expect(open(Buffer.alloc(0)).opened).rejects.toThrow("is no store of Ravik's");
+    await expect(open(Buffer.from("no database at all, but a letter to somebody")).opened).rejects.toThrow("no store");
+    const { own, opened } = open(null);
+    await (await opened).close();
+    expect(readdirSync(own)).toContain("ravik.sqlite");
+    expect(readdirSync(own).some((name) => name.includes(".part"))).toBe(false);
+  });
+
+  it("of a newer program is refused in words", async () => {
+    const { own, opened } = open(null);
+    const database = await opened;
+    await database.models.users.sequelize!.query("INSERT INTO migrations (name) VALUES ('9999-to-come')");
+    await database.close();
+    await expect(openDatabase(own)).rejects.toThrow(/newer Ravik.*9999-to-come/);
+  });
+
+  it("of an older one is copied before it is changed, and a migration that fails leaves nothing of itself", async () => {
+    const { own, opened } = open(null);
+    const database = await opened;
+    const { sequelize } = database.models.users;
+    // As before the last migration: it finds its own table there and fails in the middle.
+    await sequelize!.query("DELETE FROM migrations WHERE name LIKE '0008%'");
+    await database.close();
+    await expect(openDatabase(own)).rejects.toThrow(/versions already exists/);
+    expect(readdirSync(own)).toContain("ravik-before-0008.sqlite");
+    const copy = new Sequelize({ dialect: "sqlite", storage: join(own, "ravik-before-0008.sqlite"), logging: false });
+    const [rows] = await copy.query("SELECT COUNT(*) AS n FROM migrations");
+    expect(rows).toEqual([{ n: 7 }]);
+    await copy.close();
+    await expect(openDatabase(own)).rejects.toThrow(/versions already exists/);
+  });
+});
+
+it("a folder is one server's alone, until it stops", async () => {
+  const unlock = await lockFolder(folder);
+  await expect(lockFolder(folder)).rejects.toThrow(/another Ravik runs/);
+  await unlock();
+  await (await lockFolder(folder))();
 });

@@ -1,6 +1,7 @@
-import { mkdirSync } from "node:fs";
+import { AsyncLocalStorage } from "node:async_hooks";
+import { existsSync, mkdirSync, renameSync, rmSync, statSync } from "node:fs";
 import { join } from "node:path";
-import { Sequelize, Transaction } from "sequelize";
+import { QueryTypes, Sequelize, Transaction } from "sequelize";
 import sqlite3 from "sqlite3";
 import { migrate } from "./migrate.ts";
 import { defineModels, type Models } from "./models.ts";
@@ -84,24 +85,65 @@ function queueWrites(model: Models[keyof Models], inTransaction: Database["inTra
   }
 }
 
-/** Opens (and makes or migrates) the store's database in `folder`. */
-export async function openDatabase(folder: string): Promise<Database> {
-  mkdirSync(folder, { recursive: true });
+function connect(storage: string) {
   const { Database, closeSpares } = createConnections();
   const sequelize = new Sequelize({
     dialect: "sqlite",
     dialectModule: { ...sqlite3, Database },
-    storage: join(folder, "ravik.sqlite"),
+    storage,
     logging: false,
     retry: { max: 0 },
   });
-  const migrationsRun = await migrate(sequelize);
+  const close = async () => {
+    await closeSpares();
+    await sequelize.close();
+  };
+  return { sequelize, close };
+}
+
+/** A new store is made under another name and gets its own when it is whole: a kill meanwhile leaves none behind. */
+async function makeNew(file: string) {
+  const part = `${file}.part`;
+  for (const name of [part, `${part}-wal`, `${part}-shm`]) rmSync(name, { force: true });
+  const { sequelize, close } = connect(part);
+  await migrate(sequelize, { file: part, isNew: true });
+  await sequelize.query("PRAGMA wal_checkpoint(TRUNCATE)");
+  await close();
+  renameSync(part, file);
+}
+
+/** A file that is there and is no store of ours is never taken for a new one: it may be one that was damaged. */
+async function checkIsStore(sequelize: Sequelize, file: string) {
+  const wrong = `${file} is there and is no store of Ravik's: restore it from a copy, or move it away to begin a new one`;
+  if (statSync(file).size === 0) throw new Error(wrong);
+  const rows = await sequelize
+    .query("SELECT name FROM sqlite_master WHERE name IN ('migrations', 'deliveries')", { type: QueryTypes.SELECT })
+    .catch(() => []);
+  if (rows.length < 2) throw new Error(wrong);
+}
+
+/** Opens (and makes or migrates) the store's database in `folder`. Throws, in words, for a file that is no store. */
+export async function openDatabase(folder: string): Promise<Database> {
+  mkdirSync(folder, { recursive: true });
+  const file = join(folder, "ravik.sqlite");
+  const isNew = !existsSync(file);
+  if (isNew) await makeNew(file);
+  const { sequelize, close } = connect(file);
+  await checkIsStore(sequelize, file);
+  const migrationsRun = await migrate(sequelize, { file, isNew });
   const models = defineModels(sequelize);
   let queue: Promise<unknown> = Promise.resolve();
   let isClosing = false;
+  /** Whether what runs now runs within a transaction. */
+  const inside = new AsyncLocalStorage<true>();
   const inTransaction: Database["inTransaction"] = (work) => {
+    // It would wait for the very transaction it is asked in, for ever.
+    if (inside.getStore() === true)
+      return Promise.reject(new Error("inTransaction: a write within a transaction must be given that transaction"));
     if (isClosing) return Promise.reject(new Error("inTransaction: the database is being closed"));
-    const turn = queue.then(() => sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, work));
+    const turn = queue.then(() =>
+      sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, (t) => inside.run(true, () => work(t))),
+    );
     queue = turn.catch(() => undefined);
     return turn;
   };
@@ -121,8 +163,7 @@ export async function openDatabase(folder: string): Promise<Database> {
     async close() {
       isClosing = true;
       await queue;
-      await closeSpares();
-      await sequelize.close();
+      await close();
     },
   };
 }

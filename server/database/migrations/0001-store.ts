@@ -1,4 +1,4 @@
-import type { Sequelize } from "sequelize";
+import type { Query } from "../query.ts";
 
 const statements = [
   `CREATE TABLE settings (key TEXT PRIMARY KEY, value TEXT NOT NULL)`,
@@ -33,6 +33,6 @@ const statements = [
 ];
 
 /** The store of the first slice. */
-export async function up(sequelize: Sequelize): Promise<void> {
+export async function up(sequelize: Query): Promise<void> {
   for (const statement of statements) await sequelize.query(statement);
 }

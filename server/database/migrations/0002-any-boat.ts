@@ -1,4 +1,4 @@
-import type { Sequelize } from "sequelize";
+import type { Query } from "../query.ts";
 
 const statements = [
   // Who comes, where and how long: JSON of the walk's wishes beside the style. Empty means none were made.
@@ -18,6 +18,6 @@ const statements = [
 ];
 
 /** Any boat: plan wishes, rig templates, the store's own topics. */
-export async function up(sequelize: Sequelize): Promise<void> {
+export async function up(sequelize: Query): Promise<void> {
   for (const statement of statements) await sequelize.query(statement);
 }

@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
-import { QueryTypes, type Sequelize } from "sequelize";
+import { QueryTypes } from "sequelize";
 import { firstLink, writeLink } from "../../../core/record/index.ts";
+import type { Query } from "../query.ts";
 
 const hash = (content: string | Buffer) => createHash("sha256").update(content).digest("hex");
 
@@ -30,7 +31,7 @@ const guards = [
 ];
 
 /** The dock: the seal chain in place of single seals, owner links, the outbox, photos known by hash. */
-export async function up(sequelize: Sequelize): Promise<void> {
+export async function up(sequelize: Query): Promise<void> {
   for (const statement of statements) await sequelize.query(statement);
   const seals = await sequelize.query<{ deliveryId: string; sha256: string; sealedAt: string; canonical: string }>(
     "SELECT * FROM seals ORDER BY sealedAt, deliveryId",

@@ -1,4 +1,4 @@
-import type { Sequelize } from "sequelize";
+import type { Query } from "../query.ts";
 
 const statements = [
   // Where a reading came from, what was answered about one that did not follow, and its photo.
@@ -41,6 +41,6 @@ const statements = [
 ];
 
 /** The months after: runs, packs of the store's own, services with proof, bookings, what the server does by itself. */
-export async function up(sequelize: Sequelize): Promise<void> {
+export async function up(sequelize: Query): Promise<void> {
   for (const statement of statements) await sequelize.query(statement);
 }

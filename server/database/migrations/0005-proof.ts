@@ -1,4 +1,4 @@
-import type { Sequelize } from "sequelize";
+import type { Query } from "../query.ts";
 
 const statements = [
   // Files that show what was done elsewhere: kept as they came, known by what they are and by hash.
@@ -8,6 +8,6 @@ const statements = [
 ];
 
 /** A service may be shown by a file, not by a photo alone. */
-export async function up(sequelize: Sequelize): Promise<void> {
+export async function up(sequelize: Query): Promise<void> {
   for (const statement of statements) await sequelize.query(statement);
 }

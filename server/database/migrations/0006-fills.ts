@@ -1,4 +1,4 @@
-import type { Sequelize } from "sequelize";
+import type { Query } from "../query.ts";
 
 const statements = [
   // Fuel put into a boat, from which its burn is measured; isFull: 1 when the tanks were full then, else 0.
@@ -7,6 +7,6 @@ const statements = [
 ];
 
 /** What a boat burns is measured from the fuel it takes. */
-export async function up(sequelize: Sequelize): Promise<void> {
+export async function up(sequelize: Query): Promise<void> {
   for (const statement of statements) await sequelize.query(statement);
 }

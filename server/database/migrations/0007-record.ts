@@ -1,4 +1,5 @@
-import { QueryTypes, type Sequelize } from "sequelize";
+import { QueryTypes } from "sequelize";
+import type { Query } from "../query.ts";
 
 const statements = [
   // What walks go by, each known by the SHA-256 of its canonical text; kept packed (gzip). isUsed: an entry names it.
@@ -59,7 +60,7 @@ const guards = [
 ];
 
 /** The record: snapshots, what is known of an entry beside it, salted contents of seals, and guards that let nothing change. */
-export async function up(sequelize: Sequelize): Promise<void> {
+export async function up(sequelize: Query): Promise<void> {
   for (const statement of statements) await sequelize.query(statement);
   await mendTexts(sequelize);
   for (const guard of guards) await sequelize.query(guard);
@@ -73,7 +74,7 @@ const mend = (value: unknown): unknown => {
   return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, mend(inner)]));
 };
 
-async function mendTexts(sequelize: Sequelize) {
+async function mendTexts(sequelize: Query) {
   for (const [table, column, besides] of [
     ["entries", "body", "AND deliveryId NOT IN (SELECT deliveryId FROM chain)"],
     ["topicEdits", "body", ""],

@@ -1,4 +1,4 @@
-import type { Sequelize } from "sequelize";
+import type { Query } from "../query.ts";
 
 /** What was written last, by kind and id: everything that is worked out from the store knows by it when it is out of date. */
 const table = [
@@ -39,7 +39,7 @@ const triggers = raisedBy.flatMap(([name, kind, idOf]) =>
 );
 
 /** Versions, raised by the database itself; what was withdrawn; no stored day on which a boat falls due any more. */
-export async function up(sequelize: Sequelize): Promise<void> {
+export async function up(sequelize: Query): Promise<void> {
   for (const statement of [...table, ...triggers]) await sequelize.query(statement);
   await sequelize.query("DROP INDEX boats_due");
   await sequelize.query("ALTER TABLE boats DROP COLUMN dueDate");
