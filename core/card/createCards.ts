@@ -1,8 +1,6 @@
-import type { BreakInPack } from "../breakin/index.ts";
-import { isMet, type Rig } from "../rig/index.ts";
-import type { ServicePack } from "../service/index.ts";
+import { isMet } from "../rig/index.ts";
 import { fillText } from "../topic/index.ts";
-import type { WalkState } from "../walk/index.ts";
+import type { CardBoat } from "./cardBoat.ts";
 import type { CardText } from "./cardText.ts";
 import { type CardBlock, createTable } from "./createTable.ts";
 
@@ -12,18 +10,6 @@ export interface Card {
   readonly title: string;
   readonly lead: string | null;
   readonly blocks: readonly CardBlock[];
-}
-
-export interface CardBoat {
-  readonly rig: Rig;
-  readonly boatName: string;
-  readonly hull: string;
-  readonly store: string;
-  readonly phone: string;
-  readonly breakInPacks: readonly BreakInPack[];
-  readonly servicePacks: readonly ServicePack[];
-  /** Gear as it was counted, with the dates on it. */
-  readonly gear: WalkState["gear"];
 }
 
 /**

@@ -1,7 +1,7 @@
 import { findBreakInStanding } from "../breakin/index.ts";
 import { hasBehind, type PartKind, type Rig } from "../rig/index.ts";
+import type { CardBoat } from "./cardBoat.ts";
 import type { cardTables } from "./cardText.ts";
-import type { CardBoat } from "./createCards.ts";
 import { spreadMarks } from "./spreadMarks.ts";
 
 export interface PlanMark {

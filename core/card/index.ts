@@ -1,3 +1,4 @@
+export type { CardBoat } from "./cardBoat.ts";
 export { type CardText, cardTables, cardTextSchema } from "./cardText.ts";
-export { type Card, type CardBoat, createCards } from "./createCards.ts";
+export { type Card, createCards } from "./createCards.ts";
 export type { CardBlock, PlanMark } from "./createTable.ts";

@@ -43,4 +43,5 @@ export {
   snapshotSchema,
 } from "./snapshot.ts";
 export { hashSigned, isSignedWith } from "./storeSignature.ts";
-export { type Difference, formatDifference, type Verified, verifyBundle } from "./verify.ts";
+export type { Difference, Verified } from "./verified.ts";
+export { formatDifference, verifyBundle } from "./verify.ts";

@@ -2,7 +2,7 @@ import { type Hash, writeJson } from "../hash/index.ts";
 import { writeLink } from "./handover.ts";
 import { hashSalted, type SealedBundle, type SealedContent, type Strike, sealedBundleSchema } from "./sealed.ts";
 import { hashSigned, isSignedWith } from "./storeSignature.ts";
-import type { Difference, Known, Verified } from "./verify.ts";
+import type { Difference, Known, Verified } from "./verified.ts";
 
 const theRecord = "the sealed record";
 const nameAmendment = (i: number) => `addition ${i + 1}`;

@@ -3,7 +3,7 @@ import { listMeasures } from "../../core/measure/index.ts";
 import type { Arrival, Snapshot } from "../../core/record/index.ts";
 import { type Entry, isOwnersToMake, isSignature } from "../../core/walk/index.ts";
 import { Failure } from "../failure.ts";
-import type { Author } from "./handoverService.ts";
+import type { Author } from "./author.ts";
 import type { Library } from "./libraryService.ts";
 import type { HandoverContext } from "./walkReader.ts";
 

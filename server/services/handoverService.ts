@@ -13,7 +13,7 @@ import {
   type Strike,
 } from "../../core/record/index.ts";
 import { createStyle, defaultPlanOptions, type PlanOptions, routeStyles } from "../../core/route/index.ts";
-import { type Entry, foldWalk, formatBuyers, isExplaining, ownerId, scoreForgotten } from "../../core/walk/index.ts";
+import { type Entry, foldWalk, formatBuyers, isExplaining, scoreForgotten } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
@@ -22,9 +22,10 @@ import type { Boats } from "../repositories/boats.ts";
 import type { Chain } from "../repositories/chain.ts";
 import { addToLog, type Deliveries } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
-import type { People, Person } from "../repositories/people.ts";
+import type { People } from "../repositories/people.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
 import type { Messages } from "../standins/messages.ts";
+import type { Author } from "./author.ts";
 import { checkEntry } from "./checkEntry.ts";
 import type { LibraryService } from "./libraryService.ts";
 import type { RigService } from "./rigService.ts";
@@ -48,10 +49,6 @@ interface Parts {
   readonly sealing: Sealing;
   readonly clock: Clock;
 }
-
-/** Who an entry of the owner page is from. */
-export const ownerPerson = { id: ownerId, name: "Owner", role: "owner-page" } as const;
-export type Author = Pick<Person, "id" | "name"> & { readonly role: Person["role"] | "owner-page" };
 
 const dayMs = 86_400_000;
 /** So long a snapshot that no entry names is kept: a tablet may have gone out with it. */

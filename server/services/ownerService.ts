@@ -12,8 +12,9 @@ import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { Person } from "../repositories/people.ts";
 import type { Settings } from "../repositories/settings.ts";
 import type { Messages } from "../standins/messages.ts";
+import { ownerPerson } from "./author.ts";
 import type { CareReader } from "./careReader.ts";
-import { type HandoverService, ownerPerson } from "./handoverService.ts";
+import type { HandoverService } from "./handoverService.ts";
 import type { PackService } from "./packService.ts";
 
 interface Parts {

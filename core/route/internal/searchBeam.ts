@@ -1,5 +1,5 @@
 import type { FinishBound } from "./finishBound.ts";
-import type { VisitOrder, VisitSearch } from "./searchVisits.ts";
+import type { VisitOrder, VisitSearch } from "./visitSearch.ts";
 import type { VisitSteps } from "./visitSteps.ts";
 
 interface Stop {

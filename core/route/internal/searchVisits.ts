@@ -1,26 +1,9 @@
-import type { Block } from "./blocks.ts";
 import { createFinishBound, type FinishBound } from "./finishBound.ts";
 import { createMinHeap } from "./minHeap.ts";
 import { searchBeam } from "./searchBeam.ts";
 import { createToldStates } from "./toldStates.ts";
+import type { VisitOrder, VisitSearch } from "./visitSearch.ts";
 import { createVisitSteps, type VisitSteps } from "./visitSteps.ts";
-
-export interface VisitSearch {
-  readonly blocks: readonly Block[];
-  /** Closed under shortest paths, in minutes. */
-  readonly moves: readonly (readonly number[])[];
-  readonly start: number | null;
-  readonly end: number | null;
-  /** States to keep before settling for the best order found. */
-  readonly maxStates: number;
-}
-
-export interface VisitOrder {
-  /** Station indices in visiting order, neighbours different. */
-  readonly stations: number[];
-  readonly moveMin: number;
-  readonly optimal: boolean;
-}
 
 const tolerance = 1e-9;
 /** States the first exact run may open before a good walk is looked for otherwise. */

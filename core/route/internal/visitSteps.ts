@@ -1,4 +1,4 @@
-import type { VisitSearch } from "./searchVisits.ts";
+import type { VisitSearch } from "./visitSearch.ts";
 
 /** What a search needs to know of a state: which stations have ready blocks, and what is told on arriving at one. */
 export function createVisitSteps({ blocks, moves, start }: VisitSearch) {

@@ -1,0 +1,33 @@
+import type { Handover } from "./handover.ts";
+import type { SealedHandover } from "./sealed.ts";
+
+/** One thing that is not as it was sealed. */
+export type Difference =
+  | { readonly code: "not-readable"; readonly path: string; readonly message: string }
+  /** This entry is not the one that was sealed. */
+  | { readonly code: "entry-changed"; readonly entry: string; readonly kind: string; readonly in: string }
+  | { readonly code: "entry-missing"; readonly entry: string; readonly in: string }
+  | { readonly code: "entry-added"; readonly entry: string; readonly kind: string; readonly in: string }
+  /** The entries are right, or cannot be told one by one; what was changed is this part, or any part where it is null. */
+  | { readonly code: "part-changed"; readonly part: string | null; readonly in: string }
+  | { readonly code: "chain-broken"; readonly in: string; readonly expected: string; readonly got: string }
+  | { readonly code: "signature-wrong"; readonly key: string }
+  | { readonly code: "photo-changed"; readonly photo: string }
+  | { readonly code: "photo-missing"; readonly photo: string };
+
+export interface Verified {
+  readonly isIntact: boolean;
+  readonly differences: readonly Difference[];
+  readonly sha256: string | null;
+  readonly entries: number;
+  readonly amendments: number;
+  /** Whose signature it bears, where it bears one; a signature that is wrong is a difference. */
+  readonly signedBy?: { readonly store: string; readonly key: string } | null;
+}
+
+export interface Known {
+  /** What the store itself sealed, where it can be asked: then any part can be named. */
+  readonly original?: Handover | SealedHandover;
+  /** Hashes of the photos' bytes that came with it, by id. */
+  readonly photos?: ReadonlyMap<string, string>;
+}
