@@ -24,6 +24,8 @@ export const addresses = {
   withdraw: { method: "POST", path: "/api/boats/:boat/withdrawals" },
   setContact: { method: "PUT", path: "/api/boats/:boat/contact" },
   boatMessages: { method: "GET", path: "/api/boats/:boat/messages" },
+  prepareMessage: { method: "POST", path: "/api/boats/:boat/messages/:message/prepare" },
+  markSent: { method: "POST", path: "/api/boats/:boat/messages/:message/sent" },
   sendMessage: { method: "POST", path: "/api/boats/:boat/messages" },
   boatCalendar: { method: "GET", path: "/api/boats/:boat/calendar.ics" },
   historyPdf: { method: "GET", path: "/api/boats/:boat/history.pdf" },

@@ -275,7 +275,7 @@ export const messageSchema = z.strictObject({
   text: z.string(),
   at: z.string(),
   kind: z.string(),
-  state: z.enum(["waiting", "sent", "delivered", "failed", "answered", "stopped"]),
+  state: z.enum(["waiting", "ready", "sent", "delivered", "failed", "answered", "stopped"]),
   answer: z.string().nullable(),
 });
 export type MessageLine = z.infer<typeof messageSchema>;

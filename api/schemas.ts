@@ -21,6 +21,8 @@ export const meSchema = z.strictObject({
   name: plainText(80),
   role: z.enum(roles),
   store: plainText(80),
+  /** Messages are carried by a service; else people send them by hand. */
+  isCarried: z.boolean(),
 });
 export type Me = z.infer<typeof meSchema>;
 

@@ -1,14 +1,15 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { demoAccounts } from "../demo/accounts.ts";
+import { demo } from "../demo/demo.ts";
 import { makeFleet } from "../demo/makeFleet.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
 import { createClock } from "../server/clock.ts";
 import { readConfig } from "../server/config.ts";
 import { openDatabase } from "../server/database/open.ts";
+import { runServer } from "../server/runServer.ts";
 import { openStoreKey } from "../server/storeKey.ts";
 
-process.env.RAVIK_DEMO = "1";
 process.env.RAVIK_DATA ??= ".data/demo";
 process.env.RAVIK_LOG ??= "warn";
 const config = readConfig(process.env);
@@ -20,7 +21,7 @@ if (!existsSync(join(config.dataFolder, "ravik.sqlite"))) {
   await makeFleet(database, today);
   await database.close();
 }
-await import("../server/main.ts");
+await runServer(demo);
 console.log(`\nRavik demo: http://${config.host}:${config.port}\n`);
 for (const { login, password, name, role } of demoAccounts) {
   console.log(`  ${login.padEnd(8)} ${password}   ${name}, ${role}`);

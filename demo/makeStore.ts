@@ -7,6 +7,7 @@ import type { Database } from "../server/database/open.ts";
 import { summarize } from "../server/services/summarize.ts";
 import { createStoreKey, type StoreKey } from "../server/storeKey.ts";
 import { demoAccounts } from "./accounts.ts";
+import { demo } from "./demo.ts";
 import { type TaleOf, tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
 
 interface Story {
@@ -302,7 +303,7 @@ export async function makeDemoStore(
 ): Promise<void> {
   let nowMs = 0;
   const clock = { timeZone, nowMs: () => nowMs, today: () => today };
-  const services = createServices(database, clock, null, { storeKey });
+  const services = createServices(database, clock, demo, { storeKey });
   await services.settings.change({
     store: "Pellow & Marr Boatyard, Lake Ondrel",
     phone: "555 0142",

@@ -7,7 +7,6 @@ const configSchema = z.object({
   RAVIK_DATA: z.string().min(1).default("data"),
   /** Where browsers reach this server, for addresses in messages and on paper; without it none is made, but in the demo. */
   RAVIK_ADDRESS: z.url().optional(),
-  RAVIK_DEMO: z.enum(["0", "1"]).default("0"),
   RAVIK_LOG: z.enum(["silent", "fatal", "error", "warn", "info", "debug"]).default("info"),
   RAVIK_ZONE: z
     .string()
@@ -21,7 +20,6 @@ export interface Config {
   readonly dataFolder: string;
   /** The built web app, seen from the folder the server is started in. */
   readonly webFolder: string;
-  readonly isDemo: boolean;
   readonly logLevel: string;
   readonly timeZone: string;
   readonly publicAddress: string | null;
@@ -40,7 +38,6 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     host: value.HOST,
     dataFolder: value.RAVIK_DATA,
     webFolder: value.RAVIK_WEB,
-    isDemo: value.RAVIK_DEMO === "1",
     logLevel: value.RAVIK_LOG,
     timeZone: value.RAVIK_ZONE,
     publicAddress: value.RAVIK_ADDRESS ?? null,

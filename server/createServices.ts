@@ -1,7 +1,9 @@
 import type { Logger } from "pino";
 import type { Clock } from "./clock.ts";
 import type { Database } from "./database/open.ts";
+import type { Gateway } from "./gateway.ts";
 import { createJobs } from "./jobs.ts";
+import { type Carrier, createMessages } from "./messages.ts";
 import { createNewsService } from "./news.ts";
 import { type Planner, planHere } from "./planning/planner.ts";
 import { createVersions } from "./readModel.ts";
@@ -37,8 +39,6 @@ import { createSheetService } from "./services/sheetService.ts";
 import { createStrikeService } from "./services/strikeService.ts";
 import { createWalkReader } from "./services/walkReader.ts";
 import { createWorkshopService } from "./services/workshopService.ts";
-import { createGatewayStandIn } from "./standins/gateway.ts";
-import { createMessagesStandIn } from "./standins/messages.ts";
 import { createStoreKey, type StoreKey } from "./storeKey.ts";
 
 export interface DemoAccount {
@@ -46,6 +46,13 @@ export interface DemoAccount {
   password: string;
   name: string;
   role: string;
+}
+
+/** What only the demo has: accounts that are shown on the sign-in screen, and pretended services outside. */
+export interface Demo {
+  readonly accounts: readonly DemoAccount[];
+  readonly carrier: Carrier;
+  readonly gateway: Gateway;
 }
 
 export interface ServiceOptions {
@@ -56,11 +63,11 @@ export interface ServiceOptions {
   readonly storeKey?: StoreKey;
 }
 
-/** Everything the routes need, wired once. `demoAccounts` are shown on the sign-in screen; null outside demo mode. */
+/** Everything the routes need, wired once. `demo` is null outside the demo. */
 export function createServices(
   database: Database,
   clock: Clock,
-  demoAccounts: DemoAccount[] | null,
+  demo: Demo | null,
   { origin = () => null, planner = planHere, storeKey = createStoreKey(), log }: ServiceOptions = {},
 ) {
   const versions = createVersions(database);
@@ -76,7 +83,7 @@ export function createServices(
   const chain = createChain(database, storeKey);
   const snapshots = createSnapshots(database);
   const ownerLinks = createOwnerLinks(database);
-  const messages = createMessagesStandIn(database);
+  const messages = createMessages(database, demo?.carrier ?? null);
   const news = createNewsService();
   const libraryService = createLibraryService({ topicEdits, deliveries, settings, versions, clock });
   const runs = createRuns(database);
@@ -122,7 +129,7 @@ export function createServices(
   const handoverService = createHandoverService(parts);
   return {
     ...parts,
-    demoAccounts,
+    demoAccounts: demo?.accounts ?? null,
     origin,
     auth: { people, nowMs: clock.nowMs },
     fleetCare,
@@ -136,7 +143,7 @@ export function createServices(
     aftercareService: createAftercareService({ ...parts, fleetCare, jobs, origin }),
     workshopService: createWorkshopService({ ...parts, fleetCare }),
     calendarService: createCalendarService({ ...parts, fleetCare }),
-    gateway: createGatewayStandIn(),
+    gateway: demo?.gateway ?? null,
     jobs,
     sheetService: createSheetService({ ...parts, templates }),
   };

@@ -3,6 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import { addDays } from "../core/dates/index.ts";
+import { demo } from "../demo/demo.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
 import { createServices } from "./createServices.ts";
 import { type Database, openDatabase } from "./database/open.ts";
@@ -86,7 +87,7 @@ describe("jobs", () => {
 });
 
 describe("what the server does by itself", () => {
-  const start = () => createServices(database, clock, null, { origin: () => "http://yard.test" });
+  const start = () => createServices(database, clock, demo, { origin: () => "http://yard.test" });
 
   it("asks how it goes two days after a handover, at ten, once", async () => {
     const { aftercareService, jobs } = start();
@@ -180,7 +181,7 @@ describe("what the server does by itself", () => {
     await hold("01HZZZZZZZZZZZZZZZZZZZZZ04", "w097", "Your page: {link}");
     const { boats } = await hold("01HZZZZZZZZZZZZZZZZZZZZZ05", "w081");
     await boats.setContact("w081", { name: "", phone: "555 0177", optOut: false });
-    const homeless = createServices(database, clock, null).aftercareService;
+    const homeless = createServices(database, clock, demo).aftercareService;
     await expect(homeless.carryOn()).rejects.toThrow("no-address");
     expect((await homeless.listMessages("w081"))[0]!.state).toBe("delivered");
     expect((await homeless.listMessages("w097"))[0]!.state).toBe("waiting");
@@ -252,6 +253,32 @@ describe("what the server does by itself", () => {
       await after.tick();
     }
     expect(await after.countFailed()).toBe(1);
+  });
+
+  it("outside the demo sends nothing by itself: a message is ready, taken up whole by somebody, and sent when they say so", async () => {
+    const { aftercareService, messages, gateway, jobs } = createServices(database, clock, null, {
+      origin: () => "http://yard.test",
+    });
+    expect([gateway, messages.isCarried]).toEqual([null, false]);
+    const id = "01HZZZZZZZZZZZZZZZZZZZZZ20";
+    const text = "What does the meter show? {link}";
+    const sent = await aftercareService.send("w112", "ines", { id, kind: "ask-hours", text, withLink: true });
+    expect(sent.state).toBe("ready");
+    await aftercareService.carryOn();
+    expect((await messages.listContacts()).get("w112")).toBeUndefined();
+    const whole = await aftercareService.prepare("w112", id, "ines");
+    expect(whole.text).toMatch(/^What does the meter show\? http:\/\/yard\.test\/o\/\S{20,}$/);
+    expect(JSON.stringify(await aftercareService.listMessages("w112"))).not.toContain("/o/");
+    await expect(aftercareService.prepare("w097", id, "ines")).rejects.toThrow("not-found");
+    await aftercareService.markSent("w112", id);
+    expect((await aftercareService.listMessages("w112"))[0]!.state).toBe("sent");
+    expect((await messages.listContacts()).get("w112")).toBeDefined();
+    await expect(aftercareService.prepare("w112", id, "ines")).rejects.toThrow("not-found");
+    // What the server writes by itself waits for somebody too.
+    await aftercareService.planJobs();
+    nowMs = Date.parse("2026-06-14T10:00:30Z");
+    await jobs.tick();
+    expect((await aftercareService.listMessages("w112"))[0]).toMatchObject({ kind: "hello", state: "ready" });
   });
 });
 

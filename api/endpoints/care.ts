@@ -26,6 +26,7 @@ import { done, none, oneBoat, oneToken, tokenSchema } from "./shared.ts";
 const planners = ["owner", "technician", "service"] as const;
 const authors = ["owner", "delivery", "service"] as const;
 const paper = z.strictObject({ paper: z.enum(["a4", "letter"]).default("letter") });
+const oneMessage = oneBoat.extend({ message: z.string().min(1).max(200) });
 const keptRuns = z.strictObject({ runs: z.array(runLineSchema) });
 const onePack = z.strictObject({ pack: z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/) });
 /** Runs of many hours are some megabytes. */
@@ -106,6 +107,24 @@ export const careEndpoints = {
     query: none,
     body: null,
     answer: z.strictObject({ messages: z.array(messageSchema) }),
+  }),
+  prepareMessage: endpoint({
+    ...addresses.prepareMessage,
+    summary: "A message that is ready, whole with the address of their page, to be sent by hand",
+    admits: everyone,
+    params: oneMessage,
+    query: none,
+    body: null,
+    answer: z.strictObject({ text: z.string(), phone: z.string() }),
+  }),
+  markSent: endpoint({
+    ...addresses.markSent,
+    summary: "A message that was ready was sent by hand",
+    admits: everyone,
+    params: oneMessage,
+    query: none,
+    body: null,
+    answer: done,
   }),
   sendMessage: endpoint({
     ...addresses.sendMessage,
@@ -258,7 +277,7 @@ export const careEndpoints = {
   }),
   gatewayRuns: endpoint({
     ...addresses.gatewayRuns,
-    summary: "Runs the engine gateway has recorded (a stand-in)",
+    summary: "Runs the engine gateway has recorded; none where no gateway is connected",
     admits: "public",
     params: none,
     query: none,

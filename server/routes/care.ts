@@ -84,6 +84,19 @@ export function routeCare(router: Router, services: Services) {
     })),
   );
   router.post(
+    endpoints.prepareMessage.path,
+    serve(endpoints.prepareMessage, auth, ({ params, user }) =>
+      aftercareService.prepare(params.boat, params.message, user.id),
+    ),
+  );
+  router.post(
+    endpoints.markSent.path,
+    serve(endpoints.markSent, auth, async ({ params }) => {
+      await aftercareService.markSent(params.boat, params.message);
+      return done;
+    }),
+  );
+  router.post(
     endpoints.sendMessage.path,
     serve(endpoints.sendMessage, auth, ({ params, user, body }) => aftercareService.send(params.boat, user.id, body)),
   );
@@ -176,12 +189,12 @@ export function routeCare(router: Router, services: Services) {
   );
   router.get(
     endpoints.gatewayRuns.path,
-    serve(endpoints.gatewayRuns, auth, () => ({ runs: gateway.list() })),
+    serve(endpoints.gatewayRuns, auth, () => ({ runs: gateway?.list() ?? [] })),
   );
   router.get(
     endpoints.gatewayRun.path,
     serve(endpoints.gatewayRun, auth, ({ params, ctx }) => {
-      const text = gateway.read(params.run);
+      const text = gateway?.read(params.run) ?? null;
       if (text === null) throw new Failure("not-found", { what: "run", id: params.run });
       return answerFile(ctx, "text/plain", params.run, text);
     }),

@@ -11,13 +11,14 @@ const nobodysPassword = { salt: "00", hash: "0".repeat(64) };
 
 /** Sign-in, sign-out, who am I. Ten wrong tries an address and name in ten minutes, then a wait. */
 export function routeSign(router: Router, services: Services) {
-  const { people, settings, clock, demoAccounts } = services;
+  const { people, settings, messages, clock, demoAccounts } = services;
   const failures = new RateLimiterMemory({ points: 10, duration: 600 });
   const describePerson = async (person: Person) => ({
     id: person.id,
     name: person.name,
     role: person.role,
     store: (await settings.read()).store,
+    isCarried: messages.isCarried,
   });
   router.get(
     endpoints.signInOptions.path,

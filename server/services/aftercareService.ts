@@ -9,12 +9,12 @@ import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { Jobs, NewJob } from "../jobs.ts";
+import type { Messages } from "../messages.ts";
 import type { BoatHead, Boats } from "../repositories/boats.ts";
 import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { createSettings } from "../repositories/settings.ts";
-import type { Messages } from "../standins/messages.ts";
 import { dayOf, hourOf, instantOf } from "../storeTime.ts";
 import type { FleetBoat, FleetCare } from "./fleetCare.ts";
 
@@ -88,7 +88,9 @@ export function createAftercareService(parts: Parts) {
       recipient,
       at: message.at,
     };
-    if (!message.text.includes(linkPlace)) return messages.send({ ...base, text: message.text }, t);
+    // Sent by hand, the address is made when somebody takes the message up.
+    if (!message.text.includes(linkPlace) || !messages.isCarried)
+      return messages.send({ ...base, text: message.text }, t);
     if (deliveryId === null) throw new Failure("no-owner-page", { boat });
     const address = origin();
     if (address === null) throw new Failure("no-address");
@@ -237,6 +239,32 @@ export function createAftercareService(parts: Parts) {
         await carry({ id, kind, text, at }, boatId, by, transaction);
       });
       return (await messages.listOfBoat(boatId)).find((message) => message.id === id)!;
+    },
+
+    /** A message that is ready, as it is to be sent: the address of their page is made now, and shown this once. */
+    async prepare(boatId: string, id: string, by: string): Promise<{ text: string; phone: string }> {
+      return database.inTransaction(async (transaction) => {
+        const boat = await getBoat(boatId, transaction);
+        const message = await messages.find(id, transaction);
+        if (message === null || message.boatId !== boatId || message.state !== "ready")
+          throw new Failure("not-found", { what: "message", id });
+        if (contactOf(boat).optOut) throw new Failure("opted-out", { boat: boatId });
+        const { phone } = contactOf(boat);
+        if (!message.text.includes(linkPlace)) return { text: message.text, phone };
+        const address = origin();
+        if (address === null) throw new Failure("no-address");
+        if (message.deliveryId === null) throw new Failure("no-owner-page", { boat: boatId });
+        const secret = await ownerLinks.add(message.deliveryId, by, nowIso(), transaction);
+        return { text: message.text.replaceAll(linkPlace, `${address}/o/${secret}`), phone };
+      });
+    },
+
+    async markSent(boatId: string, id: string) {
+      await database.inTransaction(async (transaction) => {
+        const message = await messages.find(id, transaction);
+        if (message === null || message.boatId !== boatId) throw new Failure("not-found", { what: "message", id });
+        await messages.markSent(id, transaction);
+      });
     },
 
     async setTexts(texts: Record<string, string>) {

@@ -17,6 +17,7 @@ import { type Entry, foldWalk, formatBuyers, isExplaining, scoreForgotten } from
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
+import type { Messages } from "../messages.ts";
 import type { NewsService } from "../news.ts";
 import type { Boats } from "../repositories/boats.ts";
 import type { Chain } from "../repositories/chain.ts";
@@ -24,7 +25,6 @@ import { addToLog, type Deliveries } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { People } from "../repositories/people.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
-import type { Messages } from "../standins/messages.ts";
 import type { Author } from "./author.ts";
 import { checkEntry } from "./checkEntry.ts";
 import type { LibraryService } from "./libraryService.ts";

@@ -6,12 +6,12 @@ import { type Entry, type EntryKind, foldWalk, formatBuyers } from "../../core/w
 import type { Clock } from "../clock.ts";
 import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
+import type { Messages } from "../messages.ts";
 import type { PackQuestion } from "../pdf/packPdf.ts";
 import type { Boats } from "../repositories/boats.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { Person } from "../repositories/people.ts";
 import type { Settings } from "../repositories/settings.ts";
-import type { Messages } from "../standins/messages.ts";
 import { ownerPerson } from "./author.ts";
 import type { CareReader } from "./careReader.ts";
 import type { HandoverService } from "./handoverService.ts";

@@ -1,6 +1,7 @@
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { NewRun, RunLine } from "../../api/index.ts";
+import { ask } from "../app/client.ts";
 import { WaitingPosts } from "../handover/WaitingPosts.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
@@ -24,6 +25,11 @@ interface LogRunProps {
 export function LogRun({ port, ran, onKept }: LogRunProps) {
   const [way, setWay] = useState<Way>("hand");
   const [round, setRound] = useState(0);
+  const recorded = useQuery({ queryKey: ["gateway"], queryFn: () => ask("gatewayRuns") });
+  // Where no gateway is connected there is nothing to take from one.
+  const ways = (Object.keys(wayWords) as Way[]).filter(
+    (each) => each !== "gateway" || (recorded.data?.runs.length ?? 0) > 0,
+  );
   const keep = useMutation({
     mutationFn: (run: NewRun) =>
       port.addRun(run, `The run of ${formatDayAndYear(run.date)}, ${formatMinuteOfDay(run.startMin)}`),
@@ -41,7 +47,7 @@ export function LogRun({ port, ran, onKept }: LogRunProps) {
       </h2>
       <div className="border-t border-ink pt-3">
         <div className="mb-3 flex flex-wrap gap-2" role="radiogroup" aria-label="How it is logged">
-          {(Object.keys(wayWords) as Way[]).map((each) => (
+          {ways.map((each) => (
             <Chip key={each} isPicked={way === each} onPick={() => setWay(each)}>
               {wayWords[each]}
             </Chip>

@@ -5,7 +5,7 @@ import { cleanup, render, screen, waitFor, within } from "@testing-library/react
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { EngineCare, NewRun } from "../../api/index.ts";
-import { createGatewayStandIn } from "../../server/standins/gateway.ts";
+import { createGatewayStandIn } from "../../demo/gatewayStandIn.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { RunFromFile } from "./RunFromFile.tsx";
 

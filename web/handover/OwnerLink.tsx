@@ -21,10 +21,11 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
   const fetchAnew = () => queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey });
   const params = { delivery: delivery.id };
   const make = useMutation({
-    mutationFn: (isRemote: boolean) => ask("setOwnerLink", { params, body: { isRemote, send: isSent } }),
+    mutationFn: (isRemote: boolean) =>
+      ask("setOwnerLink", { params, body: { isRemote, send: isSent && me.isCarried } }),
     onSuccess: (made) => {
       setAddress(made.address);
-      setWasSent(isSent);
+      setWasSent(isSent && me.isCarried);
       return fetchAnew();
     },
   });
@@ -76,15 +77,17 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
             </a>
           </p>
         )}
-        <label className="flex min-h-11 items-center gap-3">
-          <input
-            type="checkbox"
-            className="size-6 accent-helm"
-            checked={isSent}
-            onChange={(event) => setSent(event.target.checked)}
-          />
-          Send the address to {buyers}
-        </label>
+        {me.isCarried && (
+          <label className="flex min-h-11 items-center gap-3">
+            <input
+              type="checkbox"
+              className="size-6 accent-helm"
+              checked={isSent}
+              onChange={(event) => setSent(event.target.checked)}
+            />
+            Send the address to {buyers}
+          </label>
+        )}
         <div className="flex flex-wrap gap-2">
           <Button disabled={make.isPending} onClick={() => make.mutate(false)}>
             {link === null ? "Make their page" : "A new address"}

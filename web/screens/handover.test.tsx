@@ -116,7 +116,13 @@ const noDrawing = new Proxy({}, { get: () => () => undefined, set: () => true })
 beforeAll(() => {
   vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue(noDrawing as never);
   vi.stubGlobal("fetch", () => Promise.reject(new TypeError("no signal")));
-  queryClient.setQueryData(meQuery.queryKey, { id: "nessa", name: "Nessa", role: "delivery", store: "A yard" });
+  queryClient.setQueryData(meQuery.queryKey, {
+    id: "nessa",
+    name: "Nessa",
+    role: "delivery",
+    store: "A yard",
+    isCarried: true,
+  });
 });
 beforeEach(() => syncQueue.setUser({ id: "nessa", name: "Nessa" }));
 afterEach(cleanup);
@@ -331,13 +337,19 @@ describe("readings", () => {
 
 describe("the gate before the walk", () => {
   const start = (role: "owner" | "delivery") => {
-    queryClient.setQueryData(meQuery.queryKey, { id: "nessa", name: "Nessa", role, store: "A yard" });
+    queryClient.setQueryData(meQuery.queryKey, { id: "nessa", name: "Nessa", role, store: "A yard", isCarried: true });
     const delivery = { ...createDelivery(), makeReady: listReadyChecks(rig, makeReady) };
     on(delivery, (state) => <StartGate delivery={delivery} state={state} />);
     return { delivery, user: userEvent.setup() };
   };
   afterEach(() => {
-    queryClient.setQueryData(meQuery.queryKey, { id: "nessa", name: "Nessa", role: "delivery", store: "A yard" });
+    queryClient.setQueryData(meQuery.queryKey, {
+      id: "nessa",
+      name: "Nessa",
+      role: "delivery",
+      store: "A yard",
+      isCarried: true,
+    });
   });
 
   it("says what is open, and that only the owner may let it pass", () => {

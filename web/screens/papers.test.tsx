@@ -186,7 +186,13 @@ describe("Owner's page", () => {
   } as unknown as Delivery;
   const show = (role = "delivery", change: Partial<Delivery> = {}) => {
     queryClient.clear();
-    queryClient.setQueryData(meQuery.queryKey, { id: "nessa", name: "Nessa", role: role as "owner", store: "A yard" });
+    queryClient.setQueryData(meQuery.queryKey, {
+      id: "nessa",
+      name: "Nessa",
+      role: role as "owner",
+      store: "A yard",
+      isCarried: true,
+    });
     render(
       <QueryClientProvider client={queryClient}>
         <MemoryRouter>

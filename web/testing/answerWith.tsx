@@ -44,7 +44,13 @@ function matchPath(path: string, url: string): Record<string, string> | null {
 /** Shows a screen at an address, signed in with a role. */
 export function showScreen(routes: { path: string; element: ReactElement }[], at: string, role = "owner") {
   queryClient.clear();
-  queryClient.setQueryData(meQuery.queryKey, { id: "nessa", name: "Nessa", role: role as "owner", store: "A yard" });
+  queryClient.setQueryData(meQuery.queryKey, {
+    id: "nessa",
+    name: "Nessa",
+    role: role as "owner",
+    store: "A yard",
+    isCarried: true,
+  });
   const router = createMemoryRouter(routes, { initialEntries: [at] });
   render(
     <QueryClientProvider client={queryClient}>

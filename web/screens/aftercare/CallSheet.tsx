@@ -4,7 +4,9 @@ import { Link } from "react-router";
 import type { CallList, CareLine, MessageLine } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatQuery, careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
+import { useMe } from "../../app/useMe.ts";
 import { BookForm } from "../../booking/BookForm.tsx";
+import { ReadyMessage } from "../../care/ReadyMessage.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
 import { fillFalls, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
@@ -54,10 +56,16 @@ const sentWords = ({ kind, recipient, state }: MessageLine) =>
     ? `The call with ${recipient} is noted.`
     : state === "waiting"
       ? `It goes to ${recipient} in the morning: these are quiet hours.`
-      : `Sent to ${recipient}.`;
+      : state === "ready"
+        ? `Ready to be sent to ${recipient}: take it up below, send it, and mark it as sent.`
+        : `Sent to ${recipient}.`;
+
+const stateWords = ({ kind, state }: MessageLine) =>
+  kind === "call" ? "call" : state === "failed" ? "▲ failed" : state === "ready" ? "not sent yet" : state;
 
 /** One boat's people: why, what to write, a call to note, a slot to book, what went before. */
 export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
+  const me = useMe();
   const [first] = line.reasons;
   const [template, setTemplate] = useState(templateFor[first!.reason]);
   const wording = (id: string) => fillMessage(list.templates.find((each) => each.id === id)!.text, line, list);
@@ -138,7 +146,7 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
           disabled={send.isPending || line.contact.optOut || text.trim() === ""}
           onClick={() => send.mutate({ kind: template, text: text.trim(), withLink: text.includes(linkPlace) })}
         >
-          Send it
+          {me.isCarried ? "Send it" : "Make it ready"}
         </Button>
         <Button onClick={() => setBooking(!isBooking)}>{line.booking === null ? "Book a slot" : "Another slot"}</Button>
       </p>
@@ -180,14 +188,13 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
         </Button>
       </form>
       <ul aria-label="Messages and calls" className="mt-3">
-        {(history.data?.messages ?? []).slice(0, 6).map(({ id, at, kind, text: said, state, answer }) => (
-          <li key={id} className="border-b border-rule py-1.5 text-sm">
-            <span className="num text-soft">{formatLongDay(at.slice(0, 10))}</span>{" "}
-            <strong className={state === "failed" ? "text-magenta" : ""}>
-              {kind === "call" ? "call" : state === "failed" ? "▲ failed" : state}
-            </strong>{" "}
-            <span className="break-words">{said}</span>
-            {answer !== null && <span className="block font-semibold">Answer: {answer}</span>}
+        {(history.data?.messages ?? []).slice(0, 6).map((message) => (
+          <li key={message.id} className="border-b border-rule py-1.5 text-sm">
+            <span className="num text-soft">{formatLongDay(message.at.slice(0, 10))}</span>{" "}
+            <strong className={message.state === "failed" ? "text-magenta" : ""}>{stateWords(message)}</strong>{" "}
+            <span className="break-words">{message.text}</span>
+            {message.answer !== null && <span className="block font-semibold">Answer: {message.answer}</span>}
+            {message.state === "ready" && <ReadyMessage boat={line.boat} message={message} onSent={refresh} />}
           </li>
         ))}
       </ul>

@@ -87,6 +87,7 @@ interface RowProps {
 
 const stateWords = {
   waiting: "waits for morning",
+  ready: "ready to be sent",
   sent: "sent",
   delivered: "delivered",
   failed: "▲ failed",

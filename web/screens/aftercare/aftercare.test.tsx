@@ -237,6 +237,34 @@ describe("whom to turn to", () => {
     expect(screen.queryByText(/^Nothing is open/)).toBeNull();
   });
 
+  it("where nothing carries messages, one is taken up whole, sent by hand and marked as sent", async () => {
+    const message: MessageLine = {
+      id: "m1",
+      kind: "ask-hours",
+      text: "Your page: {link}",
+      recipient: "Ilse Warrender",
+      at: `${today}T10:00:00.000Z`,
+      state: "ready",
+      answer: null,
+    };
+    const asked = answerWith({
+      callList: () => callListOf([line()]),
+      boatMessages: () => ({ messages: [message] }),
+      prepareMessage: () => ({ text: "Your page: https://yard.test/o/abc", phone: "555 0100" }),
+      markSent: () => ({ done: true as const }),
+    });
+    showScreen([{ path: "/aftercare", element: <CareScreen /> }], "/aftercare", "service");
+    const list = within(await screen.findByRole("list", { name: "Messages and calls" }));
+    expect(await list.findByText("not sent yet")).toBeTruthy();
+    await user.click(list.getByRole("button", { name: "Take it up to send" }));
+    expect((await list.findByTestId("ready-text")).textContent).toBe("Your page: https://yard.test/o/abc");
+    expect(list.getByRole("link", { name: "Text message" }).getAttribute("href")).toBe(
+      "sms:5550100?body=Your%20page%3A%20https%3A%2F%2Fyard.test%2Fo%2Fabc",
+    );
+    await user.click(list.getByRole("button", { name: "Mark as sent" }));
+    expect(asked.map(({ name }) => name)).toEqual(expect.arrayContaining(["prepareMessage", "markSent"]));
+  });
+
   it("says who needs nobody, when it is all", async () => {
     show([]);
     expect(await screen.findByText(/Nobody needs you this week/)).toBeTruthy();

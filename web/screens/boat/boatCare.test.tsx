@@ -85,7 +85,13 @@ function createBoat(
 const posts: { path: string; body: Record<string, unknown> | Blob }[] = [];
 beforeEach(() => {
   posts.length = 0;
-  queryClient.setQueryData(meQuery.queryKey, { id: "ines", name: "Ines", role: "service", store: "A yard" });
+  queryClient.setQueryData(meQuery.queryKey, {
+    id: "ines",
+    name: "Ines",
+    role: "service",
+    store: "A yard",
+    isCarried: true,
+  });
   vi.stubGlobal("fetch", async (path: string, { body }: { body: string | Blob }) => {
     posts.push({ path, body: typeof body === "string" ? JSON.parse(body) : body });
     return new Response(

@@ -1,12 +1,6 @@
-import { createRandom } from "../../core/random.ts";
-import { checksumOf } from "../../core/trace/index.ts";
-
-/** An engine gateway: a box aboard that records engine speed and hands out files. */
-export interface Gateway {
-  list(): { id: string; title: string; format: "csv" | "nmea"; minutes: number }[];
-  /** The file of a run, text; null for one it does not have. */
-  read(id: string): string | null;
-}
+import { createRandom } from "../core/random.ts";
+import { checksumOf } from "../core/trace/index.ts";
+import type { Gateway } from "../server/gateway.ts";
 
 type Leg = readonly [minutes: number, rpm: number];
 
@@ -99,7 +93,7 @@ const recordings: readonly Recording[] = [
 const startMin = 12 * 60 + 30;
 const wobbleRpm = 60;
 
-/** The stand-in: runs it made up itself, always the same ones, good and bad. */
+/** The demo's gateway: runs it made up itself, always the same ones, good and bad. */
 export function createGatewayStandIn(): Gateway {
   return {
     list: () =>

@@ -1,8 +1,8 @@
-import type { MessageLine } from "../../api/index.ts";
-import type { MessageRow } from "../database/models.ts";
-import type { Database, Transaction } from "../database/open.ts";
-import { readAll, readOne, readQuery } from "../database/rows.ts";
-import { Failure } from "../failure.ts";
+import type { MessageLine } from "../api/index.ts";
+import type { MessageRow } from "./database/models.ts";
+import type { Database, Transaction } from "./database/open.ts";
+import { readAll, readOne, readQuery } from "./database/rows.ts";
+import { Failure } from "./failure.ts";
 
 export interface Message {
   /** Sent once under one id, however often it is asked for. */
@@ -19,8 +19,16 @@ export interface Message {
   readonly at: string;
 }
 
-/** A service that sends text messages to buyers and says what became of them. */
+/** What carries messages to people's phones. A real one is put in its place here; the demo has one that pretends. */
+export interface Carrier {
+  /** What became of a message it was given a while ago. */
+  settle(hasPhone: boolean): "delivered" | "failed";
+}
+
+/** What is written to buyers and what became of it. */
 export interface Messages {
+  /** Whether something carries them; else they are made ready for people to send. */
+  readonly isCarried: boolean;
   send(message: Message, transaction: Transaction): Promise<void>;
   /** Kept until it may be sent: what was written in quiet hours. */
   hold(message: Message, transaction: Transaction): Promise<void>;
@@ -31,6 +39,9 @@ export interface Messages {
   settle(hasPhone: (boatId: string) => boolean, transaction: Transaction): Promise<number>;
   /** They have answered the last message of this kind. */
   noteAnswer(boatId: string, kind: string, answer: string, transaction: Transaction): Promise<void>;
+  find(id: string, transaction?: Transaction): Promise<MessageRow | null>;
+  /** Somebody has sent by hand what was ready. */
+  markSent(id: string, transaction: Transaction): Promise<void>;
   listOf(deliveryId: string): Promise<MessageLine[]>;
   listOfBoat(boatId: string): Promise<MessageLine[]>;
   /** The last of each boat. */
@@ -45,10 +56,10 @@ export interface Messages {
 const toLine = ({ deliveryId: _, boatId: __, ...row }: MessageRow) => row as MessageLine;
 
 /**
- * The stand-in: it keeps what it was given in the store's messages (table `outbox`), where people can read it. A message is sent at once,
- * delivered a little later, and fails where no number is known.
+ * Messages are kept in the table `outbox`, where people can read them. With a carrier one is sent at once; without, it is
+ * ready: somebody sends it by hand and says so, and nothing claims that it was sent before.
  */
-export function createMessagesStandIn({ models }: Database): Messages {
+export function createMessages({ models }: Database, carrier: Carrier | null): Messages {
   /** Once under one id: the same again is acknowledged, anything else refused. What waited goes on from there. */
   const keep = async ({ secret, ...message }: Message, state: string, transaction: Transaction) => {
     const text = secret === undefined ? message.text : message.text.replaceAll(secret, "…");
@@ -60,14 +71,20 @@ export function createMessagesStandIn({ models }: Database): Messages {
     await models.messages.upsert({ ...message, text, state, answer: null }, { transaction });
   };
   return {
-    send: (message, transaction) => keep(message, "sent", transaction),
+    isCarried: carrier !== null,
+    send: (message, transaction) => keep(message, carrier === null ? "ready" : "sent", transaction),
     hold: (message, transaction) => keep(message, "waiting", transaction),
     listHeld: () => readAll(models.messages, { where: { state: "waiting" }, order: ["at"], limit: 200 }),
     noteCall: (message, transaction) => keep(message, "answered", transaction),
+    find: (id, transaction) => readOne(models.messages, id, transaction),
+    async markSent(id, transaction) {
+      await models.messages.update({ state: "sent" }, { where: { id, state: "ready" }, transaction });
+    },
     async settle(hasPhone, transaction) {
+      if (carrier === null) return 0;
       const sent = await readAll(models.messages, { where: { state: "sent" }, order: ["at"], limit: 200 }, transaction);
       for (const { id, boatId } of sent) {
-        const state = hasPhone(boatId) ? "delivered" : "failed";
+        const state = carrier.settle(hasPhone(boatId));
         await models.messages.update({ state }, { where: { id }, transaction });
       }
       return sent.length;

@@ -1,0 +1,79 @@
+import { createServer } from "node:http";
+import { pino } from "pino";
+import packageJson from "../package.json" with { type: "json" };
+import { createApp } from "./app.ts";
+import { createClock } from "./clock.ts";
+import { readConfig } from "./config.ts";
+import { createServices, type Demo } from "./createServices.ts";
+import { openDatabase } from "./database/open.ts";
+import { lockFolder } from "./lockFolder.ts";
+import { createPlanWorker } from "./planning/planner.ts";
+import { keepHead } from "./sealHeads.ts";
+import { openStoreKey } from "./storeKey.ts";
+
+const jobsEveryMs = 20_000;
+
+/** Opens the store, listens, does by itself what is to be done, and ends well when it is told to. `demo`: null for a real store. */
+export async function runServer(demo: Demo | null): Promise<void> {
+  const config = readConfig(process.env);
+  const log = pino({ level: config.logLevel });
+
+  const unlock = await lockFolder(config.dataFolder);
+  const database = await openDatabase(config.dataFolder);
+  let address: string | null = null;
+  const planner = createPlanWorker();
+  const services = createServices(database, createClock(config.timeZone), demo, {
+    origin: () => address,
+    planner,
+    storeKey: openStoreKey(config.dataFolder),
+    log,
+  });
+  await services.handoverService.mendSummaries();
+  await services.handoverService.resume();
+  let doneOn = "";
+  /** Once a day and at every start: the head of the seal chain is kept outside the database, old snapshots go. */
+  async function doDaily() {
+    const today = services.clock.today();
+    if (today === doneOn) return;
+    await keepHead(config.dataFolder, services.chain, today);
+    await services.handoverService.removeOldSnapshots();
+    doneOn = today;
+  }
+
+  const app = createApp(services, {
+    version: packageJson.version,
+    webFolder: config.webFolder,
+    log,
+  });
+  const server = createServer(app.callback());
+  server.listen(config.port, config.host, () => {
+    const bound = server.address();
+    const port = typeof bound === "object" && bound !== null ? bound.port : config.port;
+    // Outside the demo only the address somebody has set: what a browser says of it may be anybody's.
+    address = config.publicAddress ?? (demo === null ? null : `http://${config.host}:${port}`);
+    const { planJobs, carryOn } = services.aftercareService;
+    services.jobs.start(jobsEveryMs, { daily: doDaily, planJobs, carryOn });
+    log.info({ port }, "ready");
+    process.send?.({ ready: true, port });
+  });
+
+  /** No new requests, those under way are answered, then the database is closed. */
+  let isStopping = false;
+  function stop() {
+    // A terminal sends the signal to the whole group and npm may pass it on: the second is not news.
+    if (isStopping) return;
+    isStopping = true;
+    log.info("stopping");
+    const jobsDone = services.jobs.stop();
+    server.close(() => {
+      void jobsDone
+        .then(() => Promise.all([planner.close(), database.close()]))
+        .then(unlock)
+        .then(() => process.exit(0));
+    });
+    server.closeIdleConnections();
+    setTimeout(() => server.closeAllConnections(), 5000).unref();
+  }
+  process.on("SIGTERM", stop);
+  process.on("SIGINT", stop);
+}

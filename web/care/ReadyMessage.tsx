@@ -1,0 +1,60 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import type { MessageLine } from "../../api/index.ts";
+import { ask } from "../app/client.ts";
+import { Button, linkLook } from "../ui/Button.tsx";
+import { ErrorNotice } from "../ui/Notice.tsx";
+
+interface ReadyProps {
+  readonly boat: string;
+  readonly message: MessageLine;
+  readonly onSent: () => void | Promise<void>;
+}
+
+/** A message nobody carries: taken up whole, sent from this device by hand, then marked as sent. Nothing says so before. */
+export function ReadyMessage({ boat, message, onSent }: ReadyProps) {
+  const params = { boat, message: message.id };
+  const [isCopied, setCopied] = useState(false);
+  const prepare = useMutation({ mutationFn: () => ask("prepareMessage", { params }) });
+  const sent = useMutation({ mutationFn: () => ask("markSent", { params }), onSuccess: onSent });
+  const { data } = prepare;
+  if (data === undefined)
+    return (
+      <>
+        <Button className="mt-1" disabled={prepare.isPending} onClick={() => prepare.mutate()}>
+          Take it up to send
+        </Button>
+        {prepare.error !== null && <ErrorNotice error={prepare.error} />}
+      </>
+    );
+  const body = encodeURIComponent(data.text);
+  return (
+    <div className="my-2 border-l-4 border-helm pl-3 text-base">
+      <p className="break-words" data-testid="ready-text">
+        {data.text}
+      </p>
+      <p className="mt-2 flex flex-wrap gap-2">
+        <Button
+          onClick={() =>
+            void navigator.clipboard.writeText(data.text).then(
+              () => setCopied(true),
+              () => setCopied(false),
+            )
+          }
+        >
+          {isCopied ? "Copied" : "Copy"}
+        </Button>
+        <a className={linkLook("plain")} href={`sms:${data.phone.replace(/[^+\d]/g, "")}?body=${body}`}>
+          Text message
+        </a>
+        <a className={linkLook("plain")} href={`mailto:?body=${body}`}>
+          E-mail
+        </a>
+        <Button look="primary" disabled={sent.isPending} onClick={() => sent.mutate()}>
+          Mark as sent
+        </Button>
+      </p>
+      {sent.error !== null && <ErrorNotice error={sent.error} />}
+    </div>
+  );
+}
