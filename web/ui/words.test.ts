@@ -11,15 +11,25 @@ describe("money", () => {
     ["312.4", 31_240],
     [" 80 ", 8000],
     ["0", 0],
+    ["$320", 32_000],
+    ["320.00", 32_000],
+    ["320,00", 32_000],
+    ["€ 1.250,50", 125_050],
+    ["1,250.50", 125_050],
+    ["1,250", 125_000],
+    ["80 £", 8000],
     ["", null],
     ["   ", null],
   ])("%j is %s", (text, cents) => {
     expect(readMoney(text)).toBe(cents);
   });
 
-  it.each(["dear", "-3", "1.2.3", "1e9", "12 or 13", "NaN", "Infinity"])("%j is no amount", (text) => {
-    expect(readMoney(text)).toBeUndefined();
-  });
+  it.each(["dear", "-3", "1.2.3", "1,25,3", "$", "320 dollars", "1e9", "12 or 13", "NaN", "Infinity"])(
+    "%j is no amount",
+    (text) => {
+      expect(readMoney(text)).toBeUndefined();
+    },
+  );
 
   it("reads back whatever it has said, with a point or a comma", () => {
     fc.assert(

@@ -15,7 +15,7 @@ interface EditorProps {
 
 /** A break-in pack: its stages as a table, and the limits they make as one types. */
 export function BreakInPackEditor({ line, onPicked }: EditorProps) {
-  const { pack, setPack, issue, canWrite, addButton, bar } = usePackEditing({
+  const { pack, setPack, issue, canWrite, addButton, head, bar } = usePackEditing({
     kind: "breakin",
     given: line.pack,
     ...line,
@@ -46,7 +46,7 @@ export function BreakInPackEditor({ line, onPicked }: EditorProps) {
   );
   return (
     <section aria-label={pack.title}>
-      <h2 className="mt-3 text-lg font-bold">{pack.title}</h2>
+      {head}
       <p className="text-soft">{pack.basis}</p>
       {issue === undefined ? (
         <LimitsChart limits={createLimits(pack, exampleRpm)} topRpm={exampleRpm} hours={null} />

@@ -13,7 +13,7 @@ interface EditorProps {
 
 /** A service pack: what falls due when, an item a line; one opens to be changed. */
 export function ServicePackEditor({ line, onPicked }: EditorProps) {
-  const { pack, setPack, issue, canWrite, addButton, bar } = usePackEditing({
+  const { pack, setPack, issue, canWrite, addButton, head, bar } = usePackEditing({
     kind: "service",
     given: line.pack,
     ...line,
@@ -30,7 +30,7 @@ export function ServicePackEditor({ line, onPicked }: EditorProps) {
   };
   return (
     <section aria-label={pack.title}>
-      <h2 className="mt-3 text-lg font-bold">{pack.title}</h2>
+      {head}
       <p className="text-soft">{pack.basis}</p>
       {issue !== undefined && (
         <p role="alert" className="mt-2 border-l-4 border-magenta pl-3 text-magenta">

@@ -77,6 +77,17 @@ describe("break-in packs", () => {
     expect(pack.totalH).toBe(15);
   });
 
+  it("are renamed in place; without a name they are not saved", async () => {
+    const asked = show();
+    const name = await screen.findByLabelText<HTMLInputElement>("Name of the pack");
+    await user.clear(name);
+    expect(screen.getByRole<HTMLButtonElement>("button", { name: "Save it" }).disabled).toBe(true);
+    await user.type(name, "Ours, ten hours");
+    await user.click(screen.getByRole("button", { name: "Save it" }));
+    const { pack } = asked.find((each) => each.name === "setPack")!.body as Body;
+    expect([pack.id, pack.title]).toEqual([breakInPacks[0]!.id, "Ours, ten hours"]);
+  });
+
   it("are for reading only where the role does not write", async () => {
     show("technician");
     await screen.findByRole("img", { name: /Limits over/ });
@@ -96,7 +107,7 @@ describe("service packs", () => {
     await open(/^First service/);
     await type("First at hours, First service", "25");
     await type("Parts, First service", "Oil{Enter}{Enter}Filter");
-    await type("Price, First service", "312,40");
+    await type("Price, First service", "$312,40");
     await type("Days it may be early, First service", "30");
     expect(screen.getByText("1.5 h of work, 312.40, up to 30 days early")).toBeTruthy();
     expect(screen.getByText("Once, at 25 h or 12 months, whichever comes first.")).toBeTruthy();

@@ -8,6 +8,7 @@ import { ask } from "../../app/client.ts";
 import { packsQuery, queryClient } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
 import { useCanWrite } from "./useLibrary.ts";
 
 type Body = NonNullable<Parameters<typeof ask<"setPack">>[1]>["body"];
@@ -90,5 +91,23 @@ export function usePackEditing<P extends AnyPack>({
         {says}
       </Button>
     ) : null;
-  return { pack, setPack, issue, canWrite, addButton, bar };
+  /** Its name, where it can be changed in place. */
+  const head = (
+    <>
+      <h2 className="mt-3 text-lg font-bold break-words">{pack.title}</h2>
+      {canWrite && (
+        <label className="mt-1 block max-w-xl text-soft">
+          Name of the pack
+          <input
+            value={pack.title}
+            maxLength={80}
+            aria-invalid={pack.title.trim() === ""}
+            onChange={(event) => setPack({ ...pack, title: readPlain(event) })}
+            className="mt-0.5 block min-h-11 w-full rounded-md border border-soft bg-panel px-3 text-ink"
+          />
+        </label>
+      )}
+    </>
+  );
+  return { pack, setPack, issue, canWrite, addButton, head, bar };
 }
