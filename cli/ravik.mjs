@@ -1,7 +1,7 @@
 #!/usr/bin/env node
 // `ravik verify handover.json` and `ravik compute …` from anywhere: the commands of the terminal by their names.
 import { spawnSync } from "node:child_process";
-import { createRequire } from "node:module";
+import { existsSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 
 const commands = ["verify", "compute"];
@@ -10,6 +10,9 @@ if (!commands.includes(command)) {
   console.error(`ravik: expected one of ${commands.join(", ")}, got ${command ?? "nothing"}`);
   process.exit(2);
 }
-const loader = createRequire(import.meta.url).resolve("tsx/cli");
-const script = fileURLToPath(new URL(`${command}.ts`, import.meta.url));
-process.exit(spawnSync(process.execPath, [loader, script, ...rest], { stdio: "inherit" }).status ?? 1);
+const script = fileURLToPath(new URL(`../dist/server/${command}.js`, import.meta.url));
+if (!existsSync(script)) {
+  console.error("ravik: not built yet; run `npm run build` first");
+  process.exit(2);
+}
+process.exit(spawnSync(process.execPath, [script, ...rest], { stdio: "inherit" }).status ?? 1);

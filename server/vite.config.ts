@@ -10,7 +10,14 @@ export default defineConfig({
     emptyOutDir: true,
     target: "node20",
     rolldownOptions: {
-      input: { main: "server/main.ts", demo: "cli/demoServer.ts", planWorker: "server/planning/planWorker.ts" },
+      input: {
+        main: "server/main.ts",
+        demo: "cli/demoServer.ts",
+        planWorker: "server/planning/planWorker.ts",
+        // The commands of the terminal, so that they too work where only what runs is installed.
+        verify: "cli/verify.ts",
+        compute: "cli/compute.ts",
+      },
     },
   },
 });
