@@ -2,14 +2,13 @@ import { expect, it } from "vitest";
 import { readConfig } from "./config.ts";
 
 it("has sensible defaults", () => {
-  expect(readConfig({})).toMatchObject({ port: 4600, host: "127.0.0.1", dataFolder: "data", isDemo: false });
+  expect(readConfig({})).toMatchObject({ port: 4600, host: "127.0.0.1", dataFolder: "data" });
 });
 
 it.each([
   [{ PORT: "ninety" }, "PORT"],
   [{ PORT: "70000" }, "PORT"],
   [{ RAVIK_ZONE: "Mars/North" }, "RAVIK_ZONE must be a time zone"],
-  [{ RAVIK_DEMO: "yes" }, "RAVIK_DEMO"],
 ])("stops the start on %j and names it", (env, words) => {
   expect(() => readConfig(env)).toThrow(words);
 });
