@@ -106,6 +106,8 @@ export function forecastEngine(belief: Belief, season: Season, today: IsoDate): 
     }
     return low;
   };
+  /** Asked for today by every item of a pack. */
+  let asked: { readonly date: IsoDate; readonly hours: number } | null = null;
   return {
     last,
     hoursOn(date) {
@@ -113,7 +115,10 @@ export function forecastEngine(belief: Belief, season: Season, today: IsoDate): 
       const at = (deviate: number) => last.hours + hoursIn(share, deviate);
       return { p10: at(deviate90), p50: at(0), p90: at(-deviate90) };
     },
-    likelyOn: (date) => last.hours + hoursIn(season.between(last.date, date), 0),
+    likelyOn(date) {
+      if (asked?.date !== date) asked = { date, hours: last.hours + hoursIn(season.between(last.date, date), 0) };
+      return asked.hours;
+    },
     datesOf: (hours) => ({ p10: dayOf(hours, -deviate90), p50: dayOf(hours, 0), p90: dayOf(hours, deviate90) }),
     dateOf: (hours) => dayOf(hours, 0),
     chanceIn: (hours, share) => (hours <= last.hours ? 1 : chanceAfter(hours - last.hours, share)),

@@ -90,10 +90,8 @@ function findRange(forecast: HourForecast, targetH: number, calendarDate: IsoDat
 }
 
 /** Whether no more than a few hours are left, as is likely by now. */
-function isNearByHours({ forecast }: Scope, targetH: number | null, today: IsoDate): boolean {
-  const nearOn = targetH === null || forecast === null ? null : forecast.dateOf(targetH - soonH);
-  return nearOn !== null && nearOn <= today;
-}
+const isNearByHours = ({ forecast }: Scope, targetH: number | null, today: IsoDate): boolean =>
+  targetH !== null && forecast !== null && targetH - forecast.likelyOn(today) <= soonH;
 
 /** Which of two comes first; what falls due on no day comes last. */
 export const compareDue = (a: Pick<ServiceDue, "dueDate">, b: Pick<ServiceDue, "dueDate">): number =>

@@ -7,6 +7,7 @@ import { type WeekGrid, weekIn } from "./weeks.ts";
 const usualEarlyDays = 45;
 const overdueWeeks = 8;
 const leastChance = 1e-4;
+const idleShare = 1e-9;
 
 /**
  * The chance of each week that an item falls due in it: by hours as the owner is believed to run, by the calendar at the
@@ -43,7 +44,9 @@ export function expectJob(
     firstWeek = isInReach ? findFirst(last, (week) => byHours(week) > leastChance) : Math.min(count, calendarWeek);
     let before = 0;
     for (let week = firstWeek; week < count && before < 1 - leastChance; week++) {
-      const by = week >= calendarWeek ? 1 : byHours(week);
+      // In weeks without a season nothing is run.
+      const isIdle = week > firstWeek && grid.sums[week]! - grid.sums[week - 1]! < idleShare;
+      const by = week >= calendarWeek ? 1 : isIdle ? before : byHours(week);
       chances.push(Math.max(0, by - before));
       before = Math.max(before, by);
     }
