@@ -48,36 +48,36 @@ export function listDue(scope: Scope, today: IsoDate): ServiceDue[] {
 
 /** `listDue` for one item that was done last as said. */
 export function findDue(scope: Scope, item: ServiceItem, last: Omit<Done, "item"> | null, today: IsoDate): ServiceDue {
-  const nothing = {
-    item,
-    targetH: null,
-    hoursDate: null,
-    calendarDate: null,
-    dueDate: null,
-    by: null,
-    range: null,
-    isAnyDay: false,
-  };
+  // Each answer in one piece: this is asked a hundred thousand times for a large fleet.
+  const isAnyDay = false;
   if (item.season !== undefined) {
     const end = nextSeasonEnd(item.season, last?.date ?? scope.since, today);
-    return { ...nothing, calendarDate: end, dueDate: end, by: "season", state: isNear(end, today) ? "soon" : "ahead" };
+    const state = isNear(end, today) ? "soon" : "ahead";
+    const ofHours = { targetH: null, hoursDate: null, range: null, isAnyDay };
+    return { item, calendarDate: end, dueDate: end, by: "season", state, ...ofHours };
   }
   const target = findTarget(item, last, scope.since);
-  if (target === null) return { ...nothing, state: "finished" };
-  const { hours: targetH, date: calendarDate } = target;
+  const targetH = target?.hours ?? null;
+  const calendarDate = target?.date ?? null;
   const hoursDate = targetH === null || scope.forecast === null ? null : scope.forecast.dateOf(targetH);
   const isByHours = hoursDate !== null && (calendarDate === null || hoursDate < calendarDate);
   const dueDate = isByHours ? hoursDate : calendarDate;
-  const base = { ...nothing, targetH, hoursDate, calendarDate };
-  if (dueDate === null) return { ...base, state: "ahead" };
+  if (dueDate === null) {
+    const state = target === null ? "finished" : "ahead";
+    return { item, targetH, hoursDate, calendarDate, dueDate, by: null, range: null, state, isAnyDay };
+  }
   const range = isByHours ? findRange(scope.forecast!, targetH!, calendarDate) : null;
   const isOverdue = dueDate < today;
+  const isSoon = isOverdue || isNear(dueDate, today) || isNearByHours(scope, targetH, today);
   return {
-    ...base,
+    item,
+    targetH,
+    hoursDate,
+    calendarDate,
     dueDate,
     by: isByHours ? "hours" : "calendar",
     range,
-    state: isOverdue ? "overdue" : isNear(dueDate, today) || isNearByHours(scope, targetH, today) ? "soon" : "ahead",
+    state: isOverdue ? "overdue" : isSoon ? "soon" : "ahead",
     isAnyDay: range !== null && !isOverdue && range.from < today,
   };
 }

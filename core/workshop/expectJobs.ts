@@ -6,7 +6,8 @@ import { type WeekGrid, weekIn } from "./weeks.ts";
 
 const usualEarlyDays = 45;
 const overdueWeeks = 8;
-const leastChance = 1e-4;
+/** A thousandth of a job in a week is nobody's plan. */
+const leastChance = 1e-3;
 const idleShare = 1e-9;
 
 /**
