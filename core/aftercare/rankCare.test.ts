@@ -27,7 +27,7 @@ const service = (date: string, isOverdue = false, isFirst = false): NonNullable<
     dueDate: date,
     by: "calendar",
     range: null,
-    state: isOverdue ? "overdue" : "soon",
+    state: isOverdue ? "overdue" : date <= "2026-07-20" ? "soon" : "ahead",
     isAnyDay: false,
   },
   reportedH: 20,
@@ -53,6 +53,9 @@ describe("rankCare", () => {
     expect(reasons({ next: service("2026-07-10") })).toEqual(["service"]);
     expect(reasons({ next: service("2026-07-25") })).toEqual([]);
     expect(reasons({ next: service("2026-07-10"), isBooked: true })).toEqual([]);
+    // Half an hour short of it, with the winter between: it is soon all the same.
+    const byHours = service("2027-04-10");
+    expect(reasons({ next: { ...byHours, due: { ...byHours.due, state: "soon", by: "hours" } } })).toEqual(["service"]);
     expect(rankCare(facts({ next: service("2026-05-10", true) }), today).reasons[0]!.says).toBe(
       "100 h or yearly is past due",
     );

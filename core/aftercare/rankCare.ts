@@ -83,9 +83,10 @@ export function rankCare(facts: CareFacts, today: IsoDate): { weight: number; re
     const { dueDate, range, isAnyDay, state } = next.due;
     const days = differenceDays(dueDate, today);
     const isOverdue = state === "overdue";
-    if (isOverdue || days <= serviceSoonDays)
+    // Soon by its hours counts too: in winter the day is far, and the yard has time.
+    if (isOverdue || state === "soon" || days <= serviceSoonDays)
       note(
-        (isOverdue ? 75 + Math.min(20, -days / 7) : 60 - days) + (next.isFirst ? 10 : 0),
+        (isOverdue ? 75 + Math.min(20, -days / 7) : 60 - Math.min(days, serviceSoonDays)) + (next.isFirst ? 10 : 0),
         "service",
         dueDate,
         isOverdue ? `${next.title} is ${range === null ? "" : "likely "}past due` : `${next.title} falls due`,

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { RunLine } from "../../api/index.ts";
-import { formatClockAt } from "../../core/breakin/index.ts";
+import { formatClockAt, formatSeconds } from "../../core/breakin/index.ts";
 import { CorrectPad } from "../care/CorrectPad.tsx";
 import { Fetched } from "../ui/Fetched.tsx";
 import { formatDayAndYear } from "../ui/words.ts";
@@ -127,7 +127,7 @@ function RunHead({ port, run, isOpen, onOpen }: HeadProps) {
       <span className="font-semibold">{formatDayAndYear(run.date)}</span>
       <span className="num">{formatClockAt(run.startMin, 0)}</span>
       <span>{label}</span>
-      <span className="num">{Math.round(runS / 60)} min</span>
+      <span className="num">{formatSeconds(runS)}</span>
       <span className="num">{hoursAfter.toFixed(1)} h after it</span>
       <span className={breaches.length === 0 ? "text-soft" : "text-amber"}>
         {breaches.length === 0 ? "as asked" : `◷ ${breaches.length} to do otherwise`}
