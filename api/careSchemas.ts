@@ -36,7 +36,7 @@ export const newReadingSchema = z.strictObject({
   date: isoDateSchema,
   hours: hoursSchema,
   source: z.enum(readingSources).default("phone"),
-  /** What stands behind hours that fall or leap; asked for only then. */
+  /** Why hours fall or leap; asked for only then. */
   answer: readingAnswerSchema.optional(),
   reason: plainText(300).optional(),
   photo: recordIdSchema.optional(),

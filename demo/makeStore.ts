@@ -44,7 +44,7 @@ interface Story {
   };
   /** Of its engines, where it is not the template's. */
   readonly breakInPack?: string;
-  /** Fuel taken, to the brim each time. */
+  /** Fuel taken, a full tank each time. */
   readonly fills?: readonly (readonly [daysAgo: number, litres: number])[];
 }
 

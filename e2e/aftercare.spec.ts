@@ -118,7 +118,7 @@ test("a service manager writes to a buyer, flattens a week that is too full and 
   const messages = beside.getByRole("list", { name: "Messages and calls" });
   await expect(messages.getByText("What does the hour meter")).toBeVisible();
   await beside.getByLabel("What was said on the phone").fill("They come on Tuesday");
-  await beside.getByRole("button", { name: "Keep the call" }).click();
+  await beside.getByRole("button", { name: "Save the call" }).click();
   await expect(messages.getByText("They come on Tuesday")).toBeVisible();
 
   await page.getByRole("link", { name: "Workshop", exact: true }).click();
@@ -176,7 +176,7 @@ test("fuel noted at the dock without signal measures the burn of a break-in coun
   await page.context().setOffline(true);
   await fuel.getByLabel("Went in").fill("98");
   await fuel.getByRole("button", { name: "Note the fuel" }).click();
-  await expect(page.getByRole("list", { name: "Kept on this device" })).toContainText("98 L, to the brim");
+  await expect(page.getByRole("list", { name: "Kept on this device" })).toContainText("98 L, full tank");
   await page.context().setOffline(false);
   // 388 L from brim to brim in 16.2 h.
   await expect(fuel).toContainText("24.0 L an hour, measured over 16.2 h and 388 L.");

@@ -36,7 +36,7 @@ const runLimit = "20mb";
 export const careEndpoints = {
   addReading: endpoint({
     ...addresses.addReading,
-    summary: "Add an engine-hour reading; one that falls or leaps asks what stands behind it",
+    summary: "Add an engine-hour reading; one that falls or leaps asks why",
     admits: everyone,
     params: oneBoat,
     query: none,
@@ -162,7 +162,7 @@ export const careEndpoints = {
   }),
   callList: endpoint({
     ...addresses.callList,
-    summary: "Whom to turn to this week, what matters most at the top",
+    summary: "The call list of this week, what matters most at the top",
     admits: everyone,
     params: none,
     query: none,

@@ -77,7 +77,7 @@ export function rankCare(facts: CareFacts, today: IsoDate): { weight: number; re
       isOverdue: since > 4,
     });
   for (const { text, due } of facts.latePromises.slice(0, 3))
-    note(80 + Math.min(20, differenceDays(today, due)), "promise-late", due, `Promised for then and late: ${text}`);
+    note(80 + Math.min(20, differenceDays(today, due)), "promise-late", due, `Promise overdue: ${text}`);
   const { next } = facts;
   if (next !== null && next.due.dueDate !== null && !facts.isBooked) {
     const { dueDate, range, isAnyDay, state } = next.due;

@@ -3,7 +3,7 @@ import { differenceDays, type IsoDate } from "../dates/index.ts";
 import type { MeterKind } from "../rig/index.ts";
 
 /**
- * What stands behind a reading that does not follow from those before it. `typing-slip`: an earlier one was typed wrong;
+ * Why a reading does not follow from those before it. `typing-slip`: an earlier one was typed wrong;
  * `meter-changed`: another meter, which began anew; `key-left-on`: the meter counted and the engine did not run;
  * `as-read`: it is right, much was run.
  */

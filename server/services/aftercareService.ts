@@ -51,7 +51,7 @@ const contactOf = (boat: BoatHead) => contactSchema.parse(JSON.parse(boat.contac
 type Asked = Pick<CareFacts, "lastContact" | "isBooked" | "latePromises">;
 const noPromises: CareFacts["latePromises"] = [];
 
-/** Whom to turn to this week, and what is written to them, by hand or by the server itself. */
+/** The call list, and what is written to them, by hand or by the server itself. */
 export function createAftercareService(parts: Parts) {
   const { database, boats, deliveries, bookings, ownerLinks, messages, fleetCare, jobs, settings, clock, origin } =
     parts;

@@ -130,7 +130,7 @@ function RunHead({ port, run, isOpen, onOpen }: HeadProps) {
       <span className="num">{formatSeconds(runS)}</span>
       <span className="num">{hoursAfter.toFixed(1)} h after it</span>
       <span className={breaches.length === 0 ? "text-soft" : "text-amber"}>
-        {breaches.length === 0 ? "as asked" : `◷ ${breaches.length} to do otherwise`}
+        {breaches.length === 0 ? "as asked" : `◷ ${breaches.length} to change`}
       </span>
       <span className="ml-auto text-sm text-soft">{run.fileName === "" ? run.by : `${run.fileName}, ${run.by}`}</span>
     </button>

@@ -12,7 +12,7 @@ import { DayField } from "./RunDay.tsx";
 
 /** What a row says of its fuel: litres, or that the tanks were full and nobody counted. */
 const formatLitres = ({ litres, isFull }: NewFill) =>
-  litres === 0 ? "full, not counted" : `${litres.toLocaleString("en-GB")} L${isFull ? ", to the brim" : ""}`;
+  litres === 0 ? "full, not counted" : `${litres.toLocaleString("en-GB")} L${isFull ? ", full tank" : ""}`;
 
 /** Fuel that went in, where a break-in is counted in tanks: from brim to brim it measures what the engines burn. */
 export function FuelTaken({ port }: { port: BreakInPort }) {
@@ -35,8 +35,8 @@ export function FuelTaken({ port }: { port: BreakInPort }) {
         {!isMeasured && (
           <p className="text-soft">
             {hasBrim
-              ? "One brim is noted. At the next one, tell the hours of that day too: then the burn is measured."
-              : "Fill to the brim and tell the hours of that day: from the second brim on the burn is measured, not supposed."}
+              ? "One full tank is noted. At the next one, report the hours of that day too: then the burn is measured."
+              : "Fill the tanks and report the hours of that day: from the second full tank on the burn is measured, not supposed."}
           </p>
         )}
         <FuelForm port={port} mayBeUncounted={!hasBrim} />
@@ -99,13 +99,13 @@ function FuelForm({ port, mayBeUncounted }: { port: BreakInPort; mayBeUncounted:
         least={0.1}
         most={20_000}
       />
-      <TickField label="To the brim" value={isFull} onChange={setFull} />
+      <TickField label="Full tank" value={isFull} onChange={setFull} />
       <Button type="submit" look="primary" disabled={add.isPending}>
         Note the fuel
       </Button>
       {mayBeUncounted && (
         <p className="basis-full text-sm text-soft">
-          The first brim needs no litres: what counts is what goes in after it.
+          The first full tank needs no litres: what counts is what goes in after it.
         </p>
       )}
       {fault !== null && (

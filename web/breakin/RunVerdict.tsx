@@ -18,7 +18,7 @@ export function RunVerdict({ run, temperatures = [] }: VerdictProps) {
         <>
           <p className="text-lg font-bold">
             Run for {formatSeconds(runS)}; {breaches.length === 1 ? "one stretch" : `${breaches.length} stretches`} to
-            do otherwise next time:
+            change next time:
           </p>
           <ul className="mt-1">
             {breaches.map(({ rule, startS, says }) => (

@@ -206,7 +206,7 @@ describe("fuel taken", () => {
     expect(screen.getByText("18.0 L an hour, as entered on the rig sheet.")).toBeTruthy();
     await note();
     await user.type(screen.getByLabelText("Went in"), "41,5");
-    await user.click(screen.getByLabelText("To the brim"));
+    await user.click(screen.getByLabelText("Full tank"));
     await note();
     expect(noted).toMatchObject([
       { date: "2026-06-20", litres: 0, isFull: true },
@@ -219,7 +219,7 @@ describe("fuel taken", () => {
     const { noted } = show([byTanks], [], [brim]);
     expect(screen.getByText("full, not counted")).toBeTruthy();
     expect(screen.getByText(/No hours reported on that day/)).toBeTruthy();
-    expect(screen.getByText(/One brim is noted/)).toBeTruthy();
+    expect(screen.getByText(/One full tank is noted/)).toBeTruthy();
     await note();
     expect(screen.getByRole("alert").textContent).toContain("Type the litres");
     expect(noted).toEqual([]);
@@ -437,7 +437,7 @@ describe("what a run was like", () => {
     const { rerender } = render(<RunVerdict run={runOf(3000, 8)} />);
     expect(screen.getByText("Just as the break-in asks.")).toBeTruthy();
     rerender(<RunVerdict run={runOf(3000, 40)} />);
-    expect(screen.getByText(/one stretch to do otherwise next time/)).toBeTruthy();
+    expect(screen.getByText(/one stretch to change next time/)).toBeTruthy();
     expect(screen.getByText("steady too long")).toBeTruthy();
     expect(document.body.textContent).not.toMatch(/wrong|fault|mistake|should not have/i);
   });
@@ -489,7 +489,7 @@ describe("what a run was like", () => {
     show([createCare("main", "Engine", 3)], [runOf(3000, 40)]);
     expect(await screen.findByRole("img", { name: /one stretch outside the limits; its coolant dashed/ })).toBeTruthy();
     expect(screen.getByText("72 °C, first at 12:30")).toBeTruthy();
-    await user.click(screen.getByRole("button", { name: /1 to do otherwise/ }));
+    await user.click(screen.getByRole("button", { name: /1 to change/ }));
     expect(screen.queryByRole("img", { name: /Engine speed/ })).toBeNull();
   });
 });

@@ -183,8 +183,8 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
           onChange={(event) => setNote(readPlain(event))}
           className="min-h-11 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
         />
-        <Button type="submit" disabled={send.isPending}>
-          Keep the call
+        <Button type="submit" aria-label="Save the call" disabled={send.isPending}>
+          Save
         </Button>
       </form>
       <ul aria-label="Messages and calls" className="mt-3">

@@ -10,7 +10,7 @@ import { AftercareTabs } from "./AftercareTabs.tsx";
 import { CallSheet } from "./CallSheet.tsx";
 import { OurWords } from "./OurWords.tsx";
 
-/** Whom to turn to this week: what matters most at the top, with one touch to write, ring or book. */
+/** The call list of this week: what matters most at the top, with one touch to write, ring or book. */
 export function CareScreen() {
   const query = useQuery(careQuery);
   return (
@@ -27,7 +27,7 @@ function CallListOf({ list }: { list: CallList }) {
     <main className="px-4 pt-3 pb-10 md:px-8">
       <AftercareTabs />
       <h1 className="flex flex-wrap items-baseline gap-x-4 text-2xl font-bold">
-        Whom to turn to
+        Call list
         <span className="font-text text-base font-normal text-soft">
           {lines.length === 0
             ? `nobody of ${boats} boats`

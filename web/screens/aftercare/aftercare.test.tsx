@@ -178,7 +178,7 @@ describe("fillMessage", () => {
     const reasons: CareLine["reasons"] = [
       {
         reason: "promise-late",
-        says: "Promised for then and late: table leg",
+        says: "Promise overdue: table leg",
         date: "2026-06-01",
         isOverdue: true,
         range: null,
@@ -189,7 +189,7 @@ describe("fillMessage", () => {
   });
 });
 
-describe("whom to turn to", () => {
+describe("the call list", () => {
   const show = (lines: CareLine[], role = "service") => {
     const sent: MessageLine[] = [];
     const asked = answerWith({

@@ -110,7 +110,7 @@ describe("a boat's runs at the yard", () => {
     expect(await screen.findByText(/No run is logged yet/)).toBeTruthy();
     await write("40", "3,000");
     const verdict = within(await screen.findByRole("region", { name: "What this run was like" }));
-    expect(verdict.getByText(/one stretch to do otherwise next time/)).toBeTruthy();
+    expect(verdict.getByText(/one stretch to change next time/)).toBeTruthy();
     expect(verdict.getByText(/12:00–12:40 at 3,000/)).toBeTruthy();
     expect(verdict.getByText("Next run.")).toBeTruthy();
     expect(await screen.findByRole("img", { name: /Engine speed over 40 minutes/ })).toBeTruthy();
