@@ -3,7 +3,7 @@ import { endpoints } from "../api/index.ts";
 import { addDays } from "../core/dates/index.ts";
 import { entrySchema, foldWalk, listObstacles } from "../core/walk/index.ts";
 import { openTestStore, type TestStore } from "../server/openTestStore.ts";
-import { addManyDeliveries } from "./makeLargeStore.ts";
+import { makeLargeStore } from "./makeLargeStore.ts";
 import { tellMakeReady, tellWalk } from "./walkEntries.ts";
 
 let store: TestStore;
@@ -83,9 +83,9 @@ describe("tellWalk", () => {
   });
 });
 
-describe("addManyDeliveries", () => {
+describe("makeLargeStore", () => {
   it("fills a store that the services read like any other", async () => {
-    await addManyDeliveries(store.database, store.services.clock.today(), 25);
+    await makeLargeStore(store.database, store.services.clock.today(), 25);
     const { boats } = await store.services.boatService.list();
     expect(boats).toHaveLength(35);
     const signed = boats.find(({ id, inService }) => /^many-\d+$/.test(id) && id !== "m204" && inService !== null)!;

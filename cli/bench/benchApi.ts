@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { ulid } from "ulid";
-import { addManyDeliveries } from "../../demo/makeLargeStore.ts";
+import { makeLargeStore } from "../../demo/makeLargeStore.ts";
 import { makeDemoStore } from "../../demo/makeStore.ts";
 import { openDatabase } from "../../server/database/open.ts";
 import { startServer, stopChild } from "../demoProcess.ts";
@@ -14,7 +14,7 @@ export async function benchApi(): Promise<Figure[]> {
   const today = new Date().toISOString().slice(0, 10);
   const database = await openDatabase(folder);
   await makeDemoStore(database, today, "UTC");
-  await addManyDeliveries(database, today, 1000);
+  await makeLargeStore(database, today, 1000);
   await database.close();
   const { child, port } = await startServer("main", { RAVIK_DATA: folder, PORT: "0", RAVIK_ZONE: "UTC" });
   const address = `http://127.0.0.1:${port}`;
