@@ -9,7 +9,7 @@ import {
   rpmSchema,
   traceOutputSchema,
 } from "../core/breakin/index.ts";
-import { isoDateSchema } from "../core/dates/index.ts";
+import { instantSchema, localDateSchema } from "../core/dates/index.ts";
 import { expectedDaySchema, fanSchema, readingAnswerSchema, readingSources } from "../core/hours/index.ts";
 import { engineSchema, plainText } from "../core/rig/index.ts";
 import { dueDaySchema, plannedVisitSchema, servicePackSchema } from "../core/service/index.ts";
@@ -20,7 +20,7 @@ const hoursSchema = z.number().min(0).max(100_000);
 export const readingSchema = z.strictObject({
   id: ulidSchema,
   engine: recordIdSchema,
-  date: isoDateSchema,
+  date: localDateSchema,
   /** As the meter shows them. */
   hours: hoursSchema,
   reason: z.string().nullable(),
@@ -33,7 +33,7 @@ export const readingSchema = z.strictObject({
 export const newReadingSchema = z.strictObject({
   id: ulidSchema,
   engine: recordIdSchema,
-  date: isoDateSchema,
+  date: localDateSchema,
   hours: hoursSchema,
   source: z.enum(readingSources).default("phone"),
   /** Why hours fall or leap; asked for only then. */
@@ -44,7 +44,7 @@ export const newReadingSchema = z.strictObject({
 
 export const fillSchema = z.strictObject({
   id: ulidSchema,
-  date: isoDateSchema,
+  date: localDateSchema,
   /** 0 where the tanks were full and nobody counted what went in: enough for the first brim. */
   litres: z.number().min(0).max(20_000),
   isFull: z.boolean(),
@@ -67,7 +67,7 @@ export const serviceSchema = z.strictObject({
   /** An engine, or `boat` for the boat itself. */
   engine: recordIdSchema,
   item: recordIdSchema,
-  date: isoDateSchema,
+  date: localDateSchema,
   hours: hoursSchema,
   by: z.string(),
   outcome: z.enum(serviceOutcomes),
@@ -83,7 +83,7 @@ export const newServiceSchema = z
     id: ulidSchema,
     engine: recordIdSchema,
     item: recordIdSchema,
-    date: isoDateSchema,
+    date: localDateSchema,
     hours: hoursSchema,
     outcome: z.enum(serviceOutcomes).default("done"),
     /** Parts and remarks; who did it, when elsewhere; why, when skipped. */
@@ -110,7 +110,7 @@ export const newWithdrawalSchema = z.strictObject({
   right: z
     .strictObject({
       id: ulidSchema,
-      date: isoDateSchema,
+      date: localDateSchema,
       amount: hoursSchema,
       answer: readingAnswerSchema.optional(),
     })
@@ -123,10 +123,10 @@ export const withdrawalSchema = z.strictObject({
   id: ulidSchema,
   reason: z.string(),
   by: z.string(),
-  at: z.iso.datetime(),
+  at: instantSchema,
   isCorrected: z.boolean(),
   engine: recordIdSchema.nullable(),
-  date: isoDateSchema,
+  date: localDateSchema,
   amount: z.number().nullable(),
   what: z.string().nullable(),
 });
@@ -141,7 +141,7 @@ export const runSources = ["hand", "file", "gateway"] as const;
 export const runLineSchema = z.strictObject({
   id: ulidSchema,
   engine: recordIdSchema,
-  date: isoDateSchema,
+  date: localDateSchema,
   /** Minutes of the day at which it began. */
   startMin: z.int().min(0).max(1439),
   source: z.enum(runSources),
@@ -153,7 +153,7 @@ export const runLineSchema = z.strictObject({
 export type RunLine = z.infer<typeof runLineSchema>;
 /** A run as it is sent: the same outing of one engine or several, a sample a second at the most. */
 export const newRunSchema = z.strictObject({
-  date: isoDateSchema,
+  date: localDateSchema,
   startMin: z.int().min(0).max(1439),
   source: z.enum(runSources),
   fileName: z.string().max(120).default(""),
@@ -190,7 +190,7 @@ export const engineItemSchema = dueDaySchema.extend({
   id: z.string(),
   title: z.string(),
   work: z.array(z.string()),
-  lastDone: isoDateSchema.nullable(),
+  lastDone: localDateSchema.nullable(),
   /** Of a used boat: nobody knows when it was done last. */
   isUnknown: z.boolean(),
 });
@@ -201,7 +201,7 @@ export const engineCareSchema = z.strictObject({
   /** Engine hours, changed meters and slips reckoned in; what the meter itself showed last. */
   reportedH: z.number().nullable(),
   meterH: z.number().nullable(),
-  reportedOn: isoDateSchema.nullable(),
+  reportedOn: localDateSchema.nullable(),
   likelyNowH: z.number().nullable(),
   breakInTitle: z.string(),
   breakInBasis: z.string(),
@@ -258,7 +258,7 @@ export const bookedItemSchema = z.strictObject({
 export const bookingSchema = z.strictObject({
   id: ulidSchema,
   boat: recordIdSchema,
-  date: isoDateSchema,
+  date: localDateSchema,
   startMin: z.int().min(0).max(1439),
   labourH: z.number().min(0).max(100),
   items: z.array(bookedItemSchema).max(40),
@@ -273,7 +273,7 @@ export const messageSchema = z.strictObject({
   id: z.string(),
   recipient: z.string(),
   text: z.string(),
-  at: z.string(),
+  at: instantSchema,
   kind: z.string(),
   state: z.enum(["waiting", "ready", "sent", "delivered", "failed", "answered", "stopped"]),
   answer: z.string().nullable(),
@@ -306,13 +306,13 @@ export const careLineSchema = z.strictObject({
   reasons: z.array(careReasonSchema),
   reportedH: z.number().nullable(),
   likelyNowH: z.number().nullable(),
-  reportedOn: isoDateSchema.nullable(),
+  reportedOn: localDateSchema.nullable(),
   lastMessage: messageSchema.nullable(),
   booking: bookingSchema.nullable(),
 });
 export type CareLine = z.infer<typeof careLineSchema>;
 export const callListSchema = z.strictObject({
-  date: isoDateSchema,
+  date: localDateSchema,
   lines: z.array(careLineSchema),
   /** With those that matter less than the ones listed. */
   linesInAll: z.int(),
@@ -326,7 +326,7 @@ export const callListSchema = z.strictObject({
       kind: z.string(),
       boat: recordIdSchema,
       boatName: z.string(),
-      dueAt: z.string(),
+      dueAt: instantSchema,
       state: z.string(),
       tries: z.int(),
       note: z.string(),
@@ -336,7 +336,7 @@ export const callListSchema = z.strictObject({
 export type CallList = z.infer<typeof callListSchema>;
 
 export const workshopSheetSchema = z.strictObject({
-  date: isoDateSchema,
+  date: localDateSchema,
   engines: z.int(),
   workshop: workshopSchema,
   weeks: z.array(loadWeekSchema),

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { breakInPackSchema } from "../core/breakin/index.ts";
 import { cardTextSchema } from "../core/card/index.ts";
-import { isoDateSchema } from "../core/dates/index.ts";
+import { instantSchema, localDateSchema } from "../core/dates/index.ts";
 import { sha256Schema } from "../core/hash/index.ts";
 import { readingAnswerSchema } from "../core/hours/index.ts";
 import { readyCheckSchema } from "../core/ready/index.ts";
@@ -23,20 +23,22 @@ export const meSchema = z.strictObject({
   store: plainText(80),
   /** Messages are carried by a service; else people send them by hand. */
   isCarried: z.boolean(),
+  /** IANA name; days and times are those of this zone. */
+  timeZone: z.string(),
 });
 export type Me = z.infer<typeof meSchema>;
 
 /** The seal of a handover; `number` is its place in the store's seal chain. */
 export const sealSchema = z.strictObject({
   sha256: sha256Schema,
-  sealedAt: z.iso.datetime(),
+  sealedAt: instantSchema,
   number: z.int(),
   /** The store's public key it was signed with; null where the store had none yet. */
   key: sha256Schema.nullable(),
 });
 
 const hoursReadingSchema = z.strictObject({
-  date: isoDateSchema,
+  date: localDateSchema,
   hours: z.number(),
   answer: readingAnswerSchema.nullable(),
 });
@@ -46,7 +48,7 @@ export const deliverySchema = z.strictObject({
   boat: recordIdSchema,
   boatName: plainText(80),
   hull: z.string(),
-  date: isoDateSchema,
+  date: localDateSchema,
   time: timeSchema,
   note: z.string(),
   buyers: z.array(personSchema).min(1),
@@ -87,7 +89,7 @@ export const deliverySchema = z.strictObject({
   /** What was struck from it since, the first first: of these entries only the hash is left, and so many names and photos. */
   strikes: z.array(
     z.strictObject({
-      at: z.iso.datetime(),
+      at: instantSchema,
       by: recordIdSchema,
       reason: z.string(),
       entries: z.array(ulidSchema),
@@ -96,7 +98,7 @@ export const deliverySchema = z.strictObject({
     }),
   ),
   /** The owner's private page, where there is one; with `isRemote` the walk itself is on it. */
-  link: z.strictObject({ madeAt: z.iso.datetime(), isRemote: z.boolean() }).nullable(),
+  link: z.strictObject({ madeAt: instantSchema, isRemote: z.boolean() }).nullable(),
 });
 export type Delivery = z.infer<typeof deliverySchema>;
 
@@ -124,11 +126,11 @@ export const owedLineSchema = z.strictObject({
   ref: ulidSchema,
   what: z.enum(owedKinds),
   text: z.string(),
-  since: isoDateSchema,
+  since: localDateSchema,
   severity: z.enum(severities).nullable(),
   owner: z.string().nullable(),
-  due: isoDateSchema.nullable(),
-  messagedAt: z.string().nullable(),
+  due: localDateSchema.nullable(),
+  messagedAt: instantSchema.nullable(),
   topic: topicIdSchema.nullable(),
   buyers: z.string(),
 });
@@ -136,7 +138,7 @@ export type OwedLine = z.infer<typeof owedLineSchema>;
 
 /** Everything owed over all boats, what wants doing first at the top. */
 export const owedSchema = z.strictObject({
-  date: isoDateSchema,
+  date: localDateSchema,
   lines: z.array(owedLineSchema),
   /** Who may take care of something. */
   staff: z.array(personSchema),
@@ -149,13 +151,13 @@ export const dueLineSchema = z.strictObject({
   title: z.string(),
   likelyNowH: z.number(),
   reportedH: z.number(),
-  reportedOn: isoDateSchema,
+  reportedOn: localDateSchema,
   due: dueDaySchema,
   buyers: z.string(),
 });
 
 export const todaySchema = z.strictObject({
-  date: isoDateSchema,
+  date: localDateSchema,
   handovers: z.array(
     z.strictObject({
       ...boatLineSchema,
@@ -192,10 +194,12 @@ export const boatSchema = z.strictObject({
   name: plainText(80),
   hull: z.string(),
   rig: rigSchema,
-  inService: isoDateSchema.nullable(),
+  inService: localDateSchema.nullable(),
   buyers: z.string(),
-  today: isoDateSchema,
-  deliveries: z.array(z.strictObject({ id: recordIdSchema, date: isoDateSchema, time: timeSchema, state: z.string() })),
+  today: localDateSchema,
+  deliveries: z.array(
+    z.strictObject({ id: recordIdSchema, date: localDateSchema, time: timeSchema, state: z.string() }),
+  ),
   ...boatCareSchema.shape,
   contact: contactSchema,
   readings: z.array(readingSchema),
@@ -212,8 +216,8 @@ export const boatRowSchema = z.strictObject({
   beamM: z.number(),
   engines: z.int(),
   buyers: z.string(),
-  inService: isoDateSchema.nullable(),
-  nextDelivery: isoDateSchema.nullable(),
+  inService: localDateSchema.nullable(),
+  nextDelivery: localDateSchema.nullable(),
   due: dueDaySchema.nullable(),
   owed: z.int(),
 });
@@ -222,9 +226,10 @@ export const boatRowSchema = z.strictObject({
 export const ownerPageSchema = z.strictObject({
   store: z.string(),
   phone: z.string(),
-  today: isoDateSchema,
+  timeZone: z.string(),
+  today: localDateSchema,
   delivery: deliverySchema,
-  inService: isoDateSchema.nullable(),
+  inService: localDateSchema.nullable(),
   ...boatCareSchema.omit({ bookings: true }).shape,
   /** The words of the cards and the packs they speak of, for the page to make this boat's cards from. */
   cards: z.array(cardTextSchema),
@@ -242,7 +247,7 @@ export const verifiedSchema = z.strictObject({
   entries: z.int(),
   amendments: z.int(),
   /** Whether this store sealed or took in a record of that seal, and as which link of its chain. */
-  known: z.strictObject({ number: z.int(), delivery: recordIdSchema, sealedAt: z.string() }).nullable(),
+  known: z.strictObject({ number: z.int(), delivery: recordIdSchema, sealedAt: instantSchema }).nullable(),
   signedBy: z.strictObject({ store: z.string(), key: sha256Schema }).nullable().optional(),
   /** Whose signature it bears: this store's, that of a store known here, or of one that is not; null where there is none. */
   origin: z
@@ -256,7 +261,7 @@ export const bundlePreviewSchema = z.strictObject({
   store: z.string(),
   boatName: z.string(),
   hull: z.string(),
-  date: isoDateSchema,
+  date: localDateSchema,
   buyers: z.array(z.string()),
   topics: z.int(),
   entries: z.int(),
@@ -325,7 +330,7 @@ export const stockBoatSchema = z.strictObject({
 
 export const newDeliverySchema = z.strictObject({
   boat: recordIdSchema,
-  date: isoDateSchema,
+  date: localDateSchema,
   time: timeSchema,
   buyers: z.array(plainText(80)).min(1).max(8),
   note: z.string().trim().max(400),
@@ -338,7 +343,7 @@ export const librarySheetSchema = z.strictObject({
     z.strictObject({
       topic: topicIdSchema,
       by: z.string(),
-      at: z.string(),
+      at: instantSchema,
       /** The shipped topic as it is now; null for one of the store's own. */
       shipped: topicSchema.nullable(),
       /** The shipped topic has changed since this edit was made. */

@@ -4,6 +4,7 @@ import { cpus, tmpdir, totalmem } from "node:os";
 import { join } from "node:path";
 import sharp from "sharp";
 import { ulid } from "ulid";
+import { dayOf, toInstant } from "../core/dates/index.ts";
 import { createPhotoId, type Entry } from "../core/walk/index.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
 import { tellWalk } from "../demo/walkEntries.ts";
@@ -32,7 +33,7 @@ const walks = ["d-w118", "d-w121", "d-m204", "d-s310", "d-f207", "d-h402"];
 
 const folder = mkdtempSync(join(tmpdir(), "ravik-soak-"));
 const database = await openDatabase(folder);
-await makeDemoStore(database, new Date().toISOString().slice(0, 10), "UTC");
+await makeDemoStore(database, dayOf(Date.now(), "UTC"), "UTC");
 await database.close();
 const start = () => startServer("main", { RAVIK_DATA: folder, PORT: "0", RAVIK_ZONE: "UTC", RAVIK_LOG: "fatal" });
 
@@ -52,7 +53,7 @@ async function signIn(port: number, login = "nessa"): Promise<Session> {
 const createEntry = (delivery: string, device: string) => ({
   id: ulid(),
   delivery,
-  at: new Date().toISOString(),
+  at: toInstant(Date.now()),
   by: "nessa",
   device,
   kind: "mark",
@@ -169,7 +170,7 @@ async function createClosing(session: Session, n: number): Promise<Closing> {
   };
   const hull = `SLW${String(10_000 + n).slice(-5)}K526`;
   const { boat } = await send("POST", "/api/boats", { name: "Wending 23", hull, template: "wending-23" });
-  const day = new Date().toISOString().slice(0, 10);
+  const day = dayOf(Date.now(), "UTC");
   const made = await send("POST", "/api/deliveries", {
     boat,
     date: day,
@@ -178,7 +179,7 @@ async function createClosing(session: Session, n: number): Promise<Closing> {
     note: "",
   });
   const delivery = made.delivery as string;
-  const base = () => ({ id: ulid(), delivery, at: new Date().toISOString(), by: "odile", device: "soak" });
+  const base = () => ({ id: ulid(), delivery, at: toInstant(Date.now()), by: "odile", device: "soak" });
   const photos = await Promise.all(
     [0, 1, 2].map(async (i) => {
       const background = `#${(n * 3 + i).toString(16).padStart(6, "0")}`;

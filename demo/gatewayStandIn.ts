@@ -1,3 +1,4 @@
+import { toInstant } from "../core/dates/index.ts";
 import { createRandom } from "../core/random.ts";
 import { checksumOf } from "../core/trace/index.ts";
 import type { Gateway } from "../server/gateway.ts";
@@ -142,9 +143,10 @@ function writeCsv(recording: Recording): string {
 
 function writeNmea(recording: Recording): string {
   const lines: string[] = [];
+  const day = toInstant(Date.now()).slice(0, 10).split("-").reverse().join(",");
   const sentence = (body: string) => `$${body}*${checksumOf(body)}`;
   for (const { s, rpms } of eachSecond(recording)) {
-    lines.push(sentence(`GPZDA,${clockOf(s).join("")}.00,,,,00,00`));
+    lines.push(sentence(`GPZDA,${clockOf(s).join("")}.00,${day},00,00`));
     for (const [i, rpm] of rpms.entries()) lines.push(sentence(`IIRPM,E,${i + 1},${rpm},,A`));
   }
   return `${lines.join("\r\n")}\r\n`;

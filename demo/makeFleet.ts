@@ -1,5 +1,5 @@
 import { rigTemplates } from "../content/index.ts";
-import { addDays, addMonths, differenceDays, type IsoDate } from "../core/dates/index.ts";
+import { addDays, addMonths, differenceDays, type LocalDate, writeDate } from "../core/dates/index.ts";
 import { believeOwner, createSeason } from "../core/hours/index.ts";
 import { createRandom } from "../core/random.ts";
 import type { BoatRow, ReadingRow, ServiceRow } from "../server/database/models.ts";
@@ -65,7 +65,7 @@ export interface SoldBoat {
  * Boats the yard sold in the three years before it kept records here: hours reported now and then, services done or not. They
  * give the forecast something to learn from and the workshop a spring to look forward to. Always the same for the same day.
  */
-export async function makeFleet(database: Database, today: IsoDate, count = 120): Promise<void> {
+export async function makeFleet(database: Database, today: LocalDate, count = 120): Promise<void> {
   const sold = sellBoats(today, count);
   for (let from = 0; from < sold.length; from += boatsAtOnce)
     await database.inTransaction((transaction) =>
@@ -90,7 +90,7 @@ export async function writeBoats({ models }: Database, sold: readonly SoldBoat[]
 }
 
 /** As rows; of `count` boats those left out that would have been handed over within the last days. */
-export function sellBoats(today: IsoDate, count: number): SoldBoat[] {
+export function sellBoats(today: LocalDate, count: number): SoldBoat[] {
   const random = createRandom(19);
   const rigTexts = Object.fromEntries(soldModels.map((model) => [model, JSON.stringify(rigTemplates[model])]));
   const { ratesH } = believeOwner({ mean: 52, cv: 0.55 }, [], 2.5);
@@ -119,8 +119,8 @@ export function sellBoats(today: IsoDate, count: number): SoldBoat[] {
 interface Years {
   readonly id: string;
   readonly model: SoldModel;
-  readonly inService: IsoDate;
-  readonly today: IsoDate;
+  readonly inService: LocalDate;
+  readonly today: LocalDate;
   /** Hours its first engine runs a year. */
   readonly yearH: number;
   readonly random: () => number;
@@ -133,9 +133,9 @@ function tellYears({ id, model, inService, today, yearH, random }: Years): Omit<
   const keeps = random() < 0.93;
   for (const { id: engine, kind } of rigTemplates[model].engines) {
     const share = kind === "kicker" ? 0.3 : 1;
-    const isServed = (date: IsoDate) => keeps && date < today;
-    const hoursOn = (date: IsoDate) => Math.round((0.8 + yearH * share * season.between(inService, date)) * 10) / 10;
-    const base = (date: IsoDate) => ({
+    const isServed = (date: LocalDate) => keeps && date < today;
+    const hoursOn = (date: LocalDate) => Math.round((0.8 + yearH * share * season.between(inService, date)) * 10) / 10;
+    const base = (date: LocalDate) => ({
       id: createId(Date.parse(date)),
       boatId: id,
       engine,
@@ -143,11 +143,11 @@ function tellYears({ id, model, inService, today, yearH, random }: Years): Omit<
       hours: hoursOn(date),
       photo: null,
     });
-    const read = (date: IsoDate, source: string) => {
+    const read = (date: LocalDate, source: string) => {
       const by = source === "owner" ? "Owner" : "Ines Marr";
       readings.push({ ...base(date), reason: null, by, source, answer: null });
     };
-    const serve = (item: string, date: IsoDate) => {
+    const serve = (item: string, date: LocalDate) => {
       const nothing = { note: "", file: null, fileName: null, priceCents: null };
       services.push({ ...base(date), ...nothing, item, by: "Tobin Ashgrove", outcome: "done" });
     };
@@ -165,23 +165,23 @@ function tellYears({ id, model, inService, today, yearH, random }: Years): Omit<
       if (isServed(date)) serve(item, date);
     }
     for (const [item, month] of [
-      ["lay-up", "10"],
-      ["spring-check", "04"],
+      ["lay-up", 10],
+      ["spring-check", 4],
     ] as const)
       for (let year = +inService.slice(0, 4); year <= +today.slice(0, 4); year++) {
-        const date = `${year}-${month}-${String(5 + Math.floor(random() * 20)).padStart(2, "0")}`;
+        const date = writeDate(year, month, 5 + Math.floor(random() * 20));
         if (date > inService && date < today && random() < 0.7 && kind !== "kicker") serve(item, date);
       }
   }
   return { readings: readings.sort((a, b) => (a.date < b.date ? -1 : 1)), services };
 }
 
-function pickDay(today: IsoDate, random: () => number): IsoDate {
+function pickDay(today: LocalDate, random: () => number): LocalDate {
   const sum = salesByMonth.reduce((a, b) => a + b, 0);
   let left = random() * sum;
   let month = 0;
   while (left > salesByMonth[month]!) left -= salesByMonth[month++]!;
   const year = +today.slice(0, 4) - Math.floor(random() * 3);
-  const date = `${year}-${String(month + 1).padStart(2, "0")}-${String(1 + Math.floor(random() * 28)).padStart(2, "0")}`;
-  return date < today ? date : `${year - 1}${date.slice(4)}`;
+  const date = writeDate(year, month + 1, 1 + Math.floor(random() * 28));
+  return date < today ? date : addMonths(date, -12);
 }

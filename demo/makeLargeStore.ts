@@ -1,5 +1,5 @@
 import type { Delivery } from "../api/index.ts";
-import { addDays, type IsoDate } from "../core/dates/index.ts";
+import { addDays, type LocalDate, toInstant } from "../core/dates/index.ts";
 import { createRandom } from "../core/random.ts";
 import type { Rig } from "../core/rig/index.ts";
 import { defaultPlanOptions, styleIds } from "../core/route/index.ts";
@@ -33,14 +33,14 @@ interface Handover {
  */
 export async function makeLargeStore(
   database: Database,
-  today: IsoDate,
+  today: LocalDate,
   count: number,
   {
     storeKey = createStoreKey(),
     tell = () => {},
   }: { readonly storeKey?: StoreKey; readonly tell?: (made: number) => void } = {},
 ): Promise<void> {
-  const clock = { timeZone: "UTC", nowMs: () => Date.now(), today: () => today };
+  const clock = { timeZone: "UTC", nowMs: Date.now, now: () => toInstant(Date.now()), today: () => today };
   const services = createServices(database, clock, null, { storeKey });
   const sold = sellBoats(today, count).map(weigh).map(leaveSome);
   const handed = sold.filter(({ boat }) => boat.inService !== null);
@@ -87,7 +87,7 @@ const taleOf = ({ rig }: Pick<Delivery, "rig">, seed: number, startMs: number): 
 });
 
 /** Tells the handover of a boat; what the walks of a model have in common is worked out once. */
-function createTeller({ rigService, libraryService }: Services, today: IsoDate) {
+function createTeller({ rigService, libraryService }: Services, today: LocalDate) {
   const random = createRandom(42);
   const texts = new Map<string, string>();
   return async ({ boat }: SoldBoat, isSealedLater: boolean): Promise<Handover> => {

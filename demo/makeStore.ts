@@ -1,6 +1,6 @@
 import { ulid } from "ulid";
 import { rigTemplates } from "../content/index.ts";
-import { addDays, type IsoDate } from "../core/dates/index.ts";
+import { addDays, type LocalDate, toInstant } from "../core/dates/index.ts";
 import { defaultPlanOptions, type PlanOptions, type StyleId } from "../core/route/index.ts";
 import { createServices } from "../server/createServices.ts";
 import type { Database } from "../server/database/open.ts";
@@ -49,7 +49,7 @@ interface Story {
 }
 
 /** The made-up yard's boats, at every stage from make-ready to overdue. Days count back from today. */
-const listStories = (today: IsoDate): readonly Story[] => [
+const listStories = (today: LocalDate): readonly Story[] => [
   {
     id: "w118",
     boatName: "Wending 23",
@@ -297,12 +297,12 @@ const listStories = (today: IsoDate): readonly Story[] => [
 /** Fills an empty store with the demo, through the same services that serve people. Dates are relative to `today`. */
 export async function makeDemoStore(
   database: Database,
-  today: IsoDate,
+  today: LocalDate,
   timeZone: string,
   storeKey: StoreKey = createStoreKey(),
 ): Promise<void> {
   let nowMs = 0;
-  const clock = { timeZone, nowMs: () => nowMs, today: () => today };
+  const clock = { timeZone, nowMs: () => nowMs, now: () => toInstant(nowMs), today: () => today };
   const services = createServices(database, clock, demo, { storeKey });
   await services.settings.change({
     store: "Pellow & Marr Boatyard, Lake Ondrel",
@@ -313,7 +313,7 @@ export async function makeDemoStore(
   for (const account of demoAccounts) await services.people.add(account);
   const nessa = (await services.people.findByLogin("nessa"))!;
   const tobin = (await services.people.findByLogin("tobin"))!;
-  const noonMs = (date: IsoDate, time: string) => Date.parse(`${date}T${time}:00Z`);
+  const noonMs = (date: LocalDate, time: string) => Date.parse(`${date}T${time}:00Z`);
   for (const story of listStories(today)) {
     const date = addDays(today, -story.daysAgo);
     const template = story.rig ?? "wending-23";
@@ -351,7 +351,7 @@ export async function makeDemoStore(
       return {
         id: ulid(ms),
         delivery: delivery.id,
-        at: new Date(ms).toISOString(),
+        at: toInstant(ms),
         by: tobin.id,
         device: "demo",
         kind: "snag" as const,

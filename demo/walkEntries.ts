@@ -1,5 +1,6 @@
 import { ulid } from "ulid";
 import type { Delivery } from "../api/index.ts";
+import { toInstant } from "../core/dates/index.ts";
 import { listMeasures, type Measure } from "../core/measure/index.ts";
 import { createRandom } from "../core/random.ts";
 import { type Entry, type EntryOf, foldWalk, hashShown, type Mark, type WalkContent } from "../core/walk/index.ts";
@@ -35,7 +36,7 @@ export function tellWalk(delivery: ToldOf, tale: WalkTale): Entry[] {
   let ms = tale.startMs;
   const base = () => {
     ms += 1000;
-    const at = new Date(ms).toISOString();
+    const at = toInstant(ms);
     const named = delivery.snapshot === null ? {} : { snapshot: delivery.snapshot };
     return { id: createId(ms), delivery: delivery.id, at, by: tale.by, device: "demo", ...named };
   };
@@ -106,7 +107,7 @@ export function tellMakeReady(delivery: Delivery, by: string, startMs: number, d
   let ms = startMs;
   const base = () => {
     ms += checkMs;
-    return { id: createId(ms), delivery: delivery.id, at: new Date(ms).toISOString(), by, device: "demo" };
+    return { id: createId(ms), delivery: delivery.id, at: toInstant(ms), by, device: "demo" };
   };
   const checks = done.map(
     ({ id, asksMinutes }): Entry => ({

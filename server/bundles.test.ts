@@ -7,6 +7,7 @@ import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import yazl from "yazl";
+import { toInstant } from "../core/dates/index.ts";
 import { writeJson } from "../core/hash/index.ts";
 import { bundleFile, hashSalted, photoFile, verifyBundle } from "../core/record/index.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
@@ -45,7 +46,7 @@ beforeAll(async () => {
   const jpeg = await sharp({ create: { width: 300, height: 200, channels: 3, background: "#a3125f" } })
     .jpeg()
     .toBuffer();
-  const entry = { id: ulid(), delivery: "d-w097", at: new Date().toISOString(), by: "nessa", device: "t" };
+  const entry = { id: ulid(), delivery: "d-w097", at: toInstant(Date.now()), by: "nessa", device: "t" };
   await home.sendFile(nessa, `/api/photos/${photo}`, jpeg);
   await nessa.send("POST", "/api/deliveries/d-w097/entries", {
     entries: [{ ...entry, kind: "photo", photo, topic: null, ref: null }],
@@ -74,7 +75,7 @@ describe("a bundle", () => {
 
   it("holds photos added after the seal by their hash, those that arrive after their entry too", async () => {
     const late = ulid().toLowerCase();
-    const entry = { id: ulid(), delivery: "d-w081", at: new Date().toISOString(), by: "nessa", device: "t" };
+    const entry = { id: ulid(), delivery: "d-w081", at: toInstant(Date.now()), by: "nessa", device: "t" };
     await nessa.send("POST", "/api/deliveries/d-w081/entries", {
       entries: [{ ...entry, kind: "photo", photo: late, topic: null, ref: null }],
     });
@@ -242,7 +243,7 @@ describe("what is no bundle", () => {
 
 describe("marks as CSV", () => {
   it("have a row for each mark that stands, in order, and start no formula", async () => {
-    const note = { id: ulid(), delivery: "d-w118", at: new Date().toISOString(), by: "nessa", device: "t" };
+    const note = { id: ulid(), delivery: "d-w118", at: toInstant(Date.now()), by: "nessa", device: "t" };
     const mark = {
       ...note,
       kind: "mark",

@@ -1,5 +1,5 @@
 import { createEvents, type EventAttributes } from "ics";
-import type { IsoDate } from "../core/dates/index.ts";
+import type { LocalDate } from "../core/dates/index.ts";
 
 /** Something in a calendar: a whole day, or a span from an instant on. */
 export interface CalendarEvent {
@@ -9,7 +9,7 @@ export interface CalendarEvent {
   readonly sequence: number;
   readonly title: string;
   readonly says: string;
-  readonly when: { readonly day: IsoDate } | { readonly fromMs: number; readonly minutes: number };
+  readonly when: { readonly day: LocalDate } | { readonly fromMs: number; readonly minutes: number };
 }
 
 /** A calendar (RFC 5545). Instants are written in UTC, so that they are right in any zone and across clock changes. */

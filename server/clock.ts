@@ -1,19 +1,15 @@
-import type { IsoDate } from "../core/dates/index.ts";
+import { dayOf, type Instant, type LocalDate, toInstant } from "../core/dates/index.ts";
 
 /** The one place the server reads the time; tests put another in its place. */
 export interface Clock {
   /** IANA name; days and printed times are those of this zone. */
   readonly timeZone: string;
   nowMs(): number;
-  today(): IsoDate;
+  now(): Instant;
+  today(): LocalDate;
 }
 
-/** The wall clock, its days those of the store's time zone. */
-export function createClock(timeZone: string): Clock {
-  const day = new Intl.DateTimeFormat("en-CA", { timeZone, year: "numeric", month: "2-digit", day: "2-digit" });
-  return {
-    timeZone,
-    nowMs: () => Date.now(),
-    today: () => day.format(Date.now()),
-  };
+/** The wall clock, its days those of the store's time zone. `nowMs`: another clock in its place. */
+export function createClock(timeZone: string, nowMs: () => number = Date.now): Clock {
+  return { timeZone, nowMs, now: () => toInstant(nowMs()), today: () => dayOf(nowMs(), timeZone) };
 }

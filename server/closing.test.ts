@@ -3,6 +3,7 @@ import fc from "fast-check";
 import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, expect, it } from "vitest";
+import { toInstant } from "../core/dates/index.ts";
 import { verifyBundle } from "../core/record/index.ts";
 import { createPhotoId, type Entry } from "../core/walk/index.ts";
 import { tellWalk } from "../demo/walkEntries.ts";
@@ -61,7 +62,7 @@ async function createClosing() {
   });
   const base = (device: string) => {
     ms += 7;
-    return { id: ulid(ms), delivery, at: new Date(ms).toISOString(), by: odile.id, device };
+    return { id: ulid(ms), delivery, at: toInstant(ms), by: odile.id, device };
   };
   const before = [
     { ...base("demo"), kind: "allow", reason: "Made ready at the dock" },
@@ -84,7 +85,7 @@ async function createClosing() {
     hours: { port: 1, starboard: 1 },
     isSigned: true,
   });
-  const foreign = ["2019-01-01T00:00:00.000Z", new Date(ms).toISOString(), "2031-01-01T00:00:00.000Z"].map(
+  const foreign = ["2019-01-01T00:00:00.000Z", toInstant(ms), "2031-01-01T00:00:00.000Z"].map(
     (at, i) => ({ ...base("tablet-2"), at, kind: "promise", note: `Promise ${i}`, isExtra: false }) as Entry,
   );
   return { delivery, pictures, mine: [...before, ...tale], foreign };
@@ -95,7 +96,7 @@ const send = (delivery: string, entries: readonly Entry[]) =>
 async function keepPhoto({ id, sha256, bytes }: Picture, isNoted: boolean) {
   const { photos, handoverService } = store.services;
   if ((await photos.listFacts([id])).length === 0)
-    await photos.add({ ...(await readPhoto(bytes)), id, sent: sha256, at: "", by: odile.id });
+    await photos.add({ ...(await readPhoto(bytes)), id, sent: sha256, at: toInstant(0), by: odile.id });
   if (isNoted) await handoverService.noteArrived(id);
 }
 

@@ -4,6 +4,7 @@ import { join } from "node:path";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import { startServer } from "../cli/demoProcess.ts";
+import { toInstant } from "../core/dates/index.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
 import { openDatabase } from "./database/open.ts";
 
@@ -29,7 +30,7 @@ async function openSession(address: string) {
     const entry = {
       id,
       delivery: "d-w118",
-      at: new Date().toISOString().replace(/\d\d\dZ$/, "000Z"),
+      at: toInstant(Date.now()).replace(/\d\d\dZ$/, "000Z"),
       by: "nessa",
       device: "kill-test",
       kind: "snag",

@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { addDays } from "../core/dates/index.ts";
+import { addDays, toInstant } from "../core/dates/index.ts";
 import { defaultPlanOptions } from "../core/route/index.ts";
 import { createPhotoId } from "../core/walk/index.ts";
 import { tellWalk } from "../demo/walkEntries.ts";
@@ -22,7 +22,7 @@ afterAll(() => store.stop());
 const entry = (change: object = {}) => ({
   id: ulid(),
   delivery: "d-w118",
-  at: new Date().toISOString(),
+  at: toInstant(Date.now()),
   by: "nessa",
   device: "tablet-1",
   kind: "mark",
@@ -74,7 +74,7 @@ describe("entries", () => {
     const undo = {
       id: ulid(),
       delivery: "d-w118",
-      at: new Date().toISOString(),
+      at: toInstant(Date.now()),
       by: "nessa",
       device: "t",
       kind: "undo",
@@ -87,7 +87,7 @@ describe("entries", () => {
     const ready = (check: string) => ({
       id: ulid(),
       delivery: "d-w121",
-      at: new Date().toISOString(),
+      at: toInstant(Date.now()),
       by: "tobin",
       device: "t",
       kind: "ready",
@@ -106,7 +106,7 @@ describe("entries", () => {
 });
 
 describe("sealing", () => {
-  const base = (by = "nessa") => ({ id: ulid(), delivery: "d-w118", at: new Date().toISOString(), by, device: "t" });
+  const base = (by = "nessa") => ({ id: ulid(), delivery: "d-w118", at: toInstant(Date.now()), by, device: "t" });
   const findSeal = () => store.services.chain.findSeal("d-w118");
 
   it("waits for every must, count, reading and signature, however early the close is wished", async () => {
@@ -159,13 +159,13 @@ describe("sealing", () => {
   it("chains what is added later and what comes late, whatever it is, and changes nothing for it", async () => {
     const seal = (await findSeal())!;
     const ms = Date.now() + 60_000;
-    const after = { ...base(), at: new Date(ms).toISOString() };
+    const after = { ...base(), at: toInstant(ms) };
     expect((await post(nessa, [{ ...after, kind: "gear", item: "keys", count: 1 }])).status).toBe(200);
     const style = await nessa.send("PUT", "/api/deliveries/d-w118/plan", { ...defaultPlanOptions, style: "sweep" });
     expect(style.body.error.code).toBe("sealed");
     const note = { ...after, id: ulid(), kind: "amend", note: "Rang: all well." };
     expect((await post(nessa, [note])).status).toBe(200);
-    const late = { ...base("tobin"), at: new Date(Date.parse(seal.at) - 5000).toISOString(), kind: "gear" };
+    const late = { ...base("tobin"), at: toInstant(Date.parse(seal.at) - 5000), kind: "gear" };
     expect((await post(tobin, [{ ...late, item: "keys", count: 2 }])).status).toBe(200);
     const marked = entry({ id: ulid(), at: after.at, topic: "plotter", mark: "shown" });
     expect((await post(nessa, [marked])).status).toBe(200);

@@ -2,13 +2,13 @@ import { cpSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
-import { addDays } from "../core/dates/index.ts";
+import { addDays, dayOf, type LocalDate, msAt, toInstant } from "../core/dates/index.ts";
 import { demo } from "../demo/demo.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
+import { createClock } from "./clock.ts";
 import { createServices } from "./createServices.ts";
 import { type Database, openDatabase } from "./database/open.ts";
 import { createJobs } from "./jobs.ts";
-import { dayOf, instantOf } from "./storeTime.ts";
 
 const root = mkdtempSync(join(tmpdir(), "ravik-jobs-"));
 let database: Database;
@@ -16,7 +16,7 @@ let nowMs = 0;
 let folder = "";
 let count = 0;
 const zone = "UTC";
-const clock = { timeZone: zone, nowMs: () => nowMs, today: () => new Date(nowMs).toISOString().slice(0, 10) };
+const clock = createClock(zone, () => nowMs);
 
 beforeAll(async () => {
   const seed = await openDatabase(join(root, "seed"));
@@ -94,7 +94,7 @@ describe("what the server does by itself", () => {
     await aftercareService.planJobs();
     const planned = (await jobs.list(50)).filter(({ kind, boatId }) => kind === "hello" && boatId === "w112");
     // Handed over the day before.
-    expect(planned.map(({ dueAtMs }) => dueAtMs)).toEqual([instantOf("2026-06-14", 600, zone)]);
+    expect(planned.map(({ dueAtMs }) => dueAtMs)).toEqual([msAt("2026-06-14", 600, zone)]);
     nowMs = Date.parse("2026-06-14T10:00:30Z");
     await aftercareService.planJobs();
     await jobs.tick();
@@ -279,18 +279,5 @@ describe("what the server does by itself", () => {
     nowMs = Date.parse("2026-06-14T10:00:30Z");
     await jobs.tick();
     expect((await aftercareService.listMessages("w112"))[0]).toMatchObject({ kind: "hello", state: "ready" });
-  });
-});
-
-describe("store time", () => {
-  it("is right on both sides of a clock change", () => {
-    const at = (date: string, zoneName: string) => new Date(instantOf(date, 600, zoneName)).toISOString();
-    expect(at("2026-03-28", "Europe/Lisbon")).toBe("2026-03-28T10:00:00.000Z");
-    expect(at("2026-03-29", "Europe/Lisbon")).toBe("2026-03-29T09:00:00.000Z");
-    expect(at("2026-11-01", "America/Chicago")).toBe("2026-11-01T16:00:00.000Z");
-    expect(at(addDays("2026-11-01", -1), "America/Chicago")).toBe("2026-10-31T15:00:00.000Z");
-    // An evening west of Greenwich is not the day after.
-    expect(dayOf("2026-11-01T03:30:00.000Z", "America/Chicago")).toBe("2026-10-31");
-    expect(dayOf(Date.parse("2026-06-13T23:30:00Z"), "Europe/Lisbon")).toBe("2026-06-14");
   });
 });

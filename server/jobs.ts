@@ -30,7 +30,7 @@ export function createJobs({ models, inTransaction }: Database, clock: Clock, lo
   let timer: NodeJS.Timeout | null = null;
   let looking: Promise<void> = Promise.resolve();
   let isStopped = false;
-  const nowIso = () => new Date(clock.nowMs()).toISOString();
+  const nowIso = () => clock.now();
   const runOne = async (job: JobRow) => {
     const work = works.get(job.kind);
     if (work === undefined) return;

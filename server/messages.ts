@@ -1,4 +1,5 @@
 import type { MessageLine } from "../api/index.ts";
+import type { Instant } from "../core/dates/index.ts";
 import type { MessageRow } from "./database/models.ts";
 import type { Database, Transaction } from "./database/open.ts";
 import { readAll, readOne, readQuery } from "./database/rows.ts";
@@ -16,7 +17,7 @@ export interface Message {
   readonly text: string;
   /** What of the text is told to the buyer alone and never kept, such as the token of a private link. */
   readonly secret?: string;
-  readonly at: string;
+  readonly at: Instant;
 }
 
 /** What carries messages to people's phones. A real one is put in its place here; the demo has one that pretends. */
@@ -47,7 +48,7 @@ export interface Messages {
   /** The last of each boat. */
   listLast(): Promise<Map<string, MessageLine>>;
   /** When the people of each boat were last reached, ISO 8601: what failed or waits is no contact, nor is a note about a promise. */
-  listContacts(): Promise<Map<string, string>>;
+  listContacts(): Promise<Map<string, Instant>>;
   /** What waits is not sent any more. */
   stop(id: string, transaction: Transaction): Promise<void>;
   listAll(): Promise<MessageRow[]>;
@@ -111,7 +112,7 @@ export function createMessages({ models }: Database, carrier: Carrier | null): M
       return new Map(rows.map(({ place: _, ...row }: MessageRow & { place?: number }) => [row.boatId, toLine(row)]));
     },
     async listContacts() {
-      const rows = await readQuery<{ boatId: string; at: string }>(
+      const rows = await readQuery<{ boatId: string; at: Instant }>(
         models.messages,
         `SELECT boatId, MAX(at) AS at FROM outbox
          WHERE kind <> 'note' AND state IN ('sent', 'delivered', 'answered') GROUP BY boatId`,

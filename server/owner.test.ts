@@ -2,6 +2,7 @@ import { get } from "node:http";
 import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { toInstant } from "../core/dates/index.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
 let store: TestStore;
@@ -12,7 +13,7 @@ const makeLink = async (delivery: string, isRemote = true): Promise<string> =>
 const entry = (change: object) => ({
   id: ulid(),
   delivery: "d-m204",
-  at: new Date().toISOString(),
+  at: toInstant(Date.now()),
   by: "owner",
   device: "owner-page",
   ...change,
@@ -29,7 +30,7 @@ afterAll(() => store.stop());
 describe("an owner's page", () => {
   it("is opened by its token alone, and holds nothing that is the store's own business", async () => {
     expect(token).toMatch(/^[\w-]{22}$/);
-    const allow = { id: ulid(), delivery: "d-m204", at: new Date().toISOString(), by: "odile", device: "t" };
+    const allow = { id: ulid(), delivery: "d-m204", at: toInstant(Date.now()), by: "odile", device: "t" };
     const odile = await store.signIn("odile");
     await odile.send("POST", "/api/deliveries/d-m204/entries", {
       entries: [{ ...allow, kind: "allow", reason: "ferry" }],
@@ -119,7 +120,7 @@ describe("the news of a handover", () => {
     const mark = (delivery: string) => ({
       id: ulid(),
       delivery,
-      at: new Date().toISOString(),
+      at: toInstant(Date.now()),
       by: "nessa",
       device: "t",
       kind: "mark",

@@ -3,6 +3,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { rigTemplates, servicePacks } from "../content/index.ts";
+import { toInstant } from "../core/dates/index.ts";
+import type { ReadingRow } from "./database/models.ts";
 import { type Database, openDatabase } from "./database/open.ts";
 import { openTestStore, type TestStore } from "./openTestStore.ts";
 import { createReadModel, createReadModels, createSingleFlight, createVersions } from "./readModel.ts";
@@ -56,7 +58,7 @@ describe("versions", () => {
     expect((await createVersions(database).read()).get("boat")!.get("a")).toBe(before);
   });
 });
-const reading = {
+const reading: Omit<ReadingRow, "id" | "boatId"> = {
   engine: "port",
   date: "2026-05-01",
   hours: 1,
@@ -128,7 +130,7 @@ describe("a read model", () => {
     await setStore("b");
     await addBoat("x");
     expect((await model()).value).toBe(1);
-    await database.models.packs.create({ id: "p", kind: "service", body: "{}", version: 1, by: "n", at: "" });
+    await database.models.packs.create({ id: "p", kind: "service", body: "{}", version: 1, by: "n", at: toInstant(0) });
     expect((await model()).value).toBe(2);
   });
 });

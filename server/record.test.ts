@@ -3,6 +3,7 @@ import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Delivery } from "../api/index.ts";
+import { toInstant } from "../core/dates/index.ts";
 import { verifyBundle } from "../core/record/index.ts";
 import { createPhotoId, type Entry, foldWalk, hashShown } from "../core/walk/index.ts";
 import { tellWalk } from "../demo/walkEntries.ts";
@@ -24,7 +25,7 @@ type Body = Record<string, unknown>;
 let madeMs = Date.now() - 600_000;
 const make = (delivery: string, more: Body, by = "nessa", device = "tablet-1"): Body => {
   madeMs += 10;
-  return { id: ulid(madeMs), delivery, at: new Date(madeMs).toISOString(), by, device, ...more };
+  return { id: ulid(madeMs), delivery, at: toInstant(madeMs), by, device, ...more };
 };
 const post = (delivery: string, entries: readonly object[], who = nessa): Promise<Answer> =>
   who.send("POST", `/api/deliveries/${delivery}/entries`, { entries });
@@ -134,7 +135,7 @@ describe("a walk is frozen when it begins", () => {
     expect(second.snapshot).not.toBe(first.snapshot);
     const late = make(first.id, { kind: "start", snapshot: second.snapshot });
     const early = make(first.id, { kind: "start", snapshot: first.snapshot });
-    await post(first.id, [{ ...late, id: ulid(madeMs + 5000), at: new Date(madeMs + 5000).toISOString() }]);
+    await post(first.id, [{ ...late, id: ulid(madeMs + 5000), at: toInstant(madeMs + 5000) }]);
     await post(first.id, [early]);
     expect((await read(first.id)).snapshot).toBe(second.snapshot);
   });
@@ -178,7 +179,7 @@ describe("sealing finishes, whatever was interrupted", () => {
       ...(await readPhoto(bytes)),
       id: photo,
       sent: hashOf(bytes),
-      at: "",
+      at: toInstant(0),
       by: "nessa",
     });
   }
@@ -275,12 +276,12 @@ describe("what a signature covers", () => {
     const digest = hashShown(made, foldWalk(earlier));
     const old = stale.find((entry) => entry.kind === "sign" && entry.role === "buyer")!;
     const again = make(made.id, { ...old, digest });
-    const fresh = { ...again, id: ulid(madeMs + 3_600_000), at: new Date().toISOString() };
+    const fresh = { ...again, id: ulid(madeMs + 3_600_000), at: toInstant(Date.now()) };
     const covers = [...earlier.map(({ id }) => id), fresh.id];
     const close = {
       ...make(made.id, { kind: "close", covers }),
       id: ulid(madeMs + 3_600_001),
-      at: new Date().toISOString(),
+      at: toInstant(Date.now()),
     };
     expect((await post(made.id, [fresh, close])).status).toBe(200);
     expect(await findSeal(made.id)).not.toBeNull();

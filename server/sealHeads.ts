@@ -1,13 +1,13 @@
 import { appendFileSync, existsSync, readFileSync } from "node:fs";
 import { join } from "node:path";
-import type { IsoDate } from "../core/dates/index.ts";
+import type { LocalDate } from "../core/dates/index.ts";
 import type { Chain } from "./repositories/chain.ts";
 
 /** Where the head of the seal chain is kept day by day, outside the database: whoever cuts the chain's tail does not cut this. */
 export const headsFile = "seal-heads.txt";
 
 export interface Head {
-  readonly day: IsoDate;
+  readonly day: LocalDate;
   readonly number: number;
   readonly link: string;
 }
@@ -16,12 +16,12 @@ export interface Head {
 export function readHeads(text: string): Head[] {
   return text.split("\n").flatMap((line) => {
     const match = /^(\d{4}-\d{2}-\d{2}) (\d+) ([0-9a-f]{64})$/.exec(line.trim());
-    return match === null ? [] : [{ day: match[1]!, number: Number(match[2]), link: match[3]! }];
+    return match === null ? [] : [{ day: match[1] as LocalDate, number: Number(match[2]), link: match[3]! }];
   });
 }
 
 /** Writes down today's head of the chain, once a day; nothing while nothing was sealed since the last. */
-export async function keepHead(folder: string, chain: Chain, today: IsoDate): Promise<void> {
+export async function keepHead(folder: string, chain: Chain, today: LocalDate): Promise<void> {
   const head = await chain.findHead();
   if (head === null) return;
   const path = join(folder, headsFile);

@@ -5,6 +5,7 @@ import { join } from "node:path";
 import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { toInstant } from "../core/dates/index.ts";
 import { isSignedWith } from "../core/record/index.ts";
 import { createPhotoId } from "../core/walk/index.ts";
 import { createServices } from "./createServices.ts";
@@ -25,7 +26,7 @@ beforeAll(async () => {
     .toBuffer();
   const sha256 = hashBytes(jpeg);
   const photo = createPhotoId(sha256, "staff");
-  const head = { id: ulid(), delivery: "d-w097", at: new Date().toISOString(), by: "nessa", device: "t" };
+  const head = { id: ulid(), delivery: "d-w097", at: toInstant(Date.now()), by: "nessa", device: "t" };
   await nessa.send("POST", "/api/deliveries/d-w097/entries", {
     entries: [{ ...head, kind: "photo", photo, sha256, topic: null, ref: null }],
   });
@@ -106,7 +107,8 @@ describe("the whole store", () => {
 
   it("keeps one head a day, and none while nothing was sealed", async () => {
     writeFileSync(join(folder, headsFile), "junk\n");
-    for (const day of ["2026-06-13", "2026-06-13", "2026-06-14"]) await keepHead(folder, store.services.chain, day);
+    for (const day of ["2026-06-13", "2026-06-13", "2026-06-14"] as const)
+      await keepHead(folder, store.services.chain, day);
     const last = (await store.services.chain.findHead())!;
     expect(readHeads(readFileSync(join(folder, headsFile), "utf8"))).toEqual([
       { day: "2026-06-13", number: last.number, link: last.link },

@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { ulid } from "ulid";
+import { dayOf, toInstant } from "../../core/dates/index.ts";
 import { makeLargeStore } from "../../demo/makeLargeStore.ts";
 import { makeDemoStore } from "../../demo/makeStore.ts";
 import { openDatabase } from "../../server/database/open.ts";
@@ -11,7 +12,7 @@ import { type Figure, figureMs } from "./figures.ts";
 /** Today and the posting of an entry over loopback, with a thousand deliveries and all their entries in the store. */
 export async function benchApi(): Promise<Figure[]> {
   const folder = mkdtempSync(join(tmpdir(), "ravik-bench-"));
-  const today = new Date().toISOString().slice(0, 10);
+  const today = dayOf(Date.now(), "UTC");
   const database = await openDatabase(folder);
   await makeDemoStore(database, today, "UTC");
   await makeLargeStore(database, today, 1000);
@@ -33,7 +34,7 @@ export async function benchApi(): Promise<Figure[]> {
   const { answer } = await call("POST", "/api/sign-in", { login: "nessa", password: "slack-water" });
   headers.cookie = answer.headers.get("set-cookie")!.split(";")[0]!;
   const postOne = () => {
-    const base = { id: ulid(), delivery: "d-w118", at: new Date().toISOString(), by: "nessa", device: "bench" };
+    const base = { id: ulid(), delivery: "d-w118", at: toInstant(Date.now()), by: "nessa", device: "bench" };
     return call("POST", "/api/deliveries/d-w118/entries", {
       entries: [{ ...base, kind: "mark", topic: "lanyard", mark: "did", person: null, spentS: 5 }],
     });

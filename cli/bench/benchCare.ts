@@ -5,7 +5,7 @@ import { ulid } from "ulid";
 import { boatCarePack, breakInPacks, rigTemplates, servicePacks } from "../../content/index.ts";
 import { breakInTrace, createLimits } from "../../core/breakin/index.ts";
 import { type CareQuestion, describeBoat, describePlan, seasonOf } from "../../core/care/index.ts";
-import { addDays, addMonths, differenceDays, type IsoDate } from "../../core/dates/index.ts";
+import { addDays, addMonths, dayOf, differenceDays, type LocalDate } from "../../core/dates/index.ts";
 import { forecastHours, learnFleet } from "../../core/hours/index.ts";
 import { drawDays, drawYearH } from "../../core/hours/simulate.ts";
 import { createRandom } from "../../core/random.ts";
@@ -58,7 +58,7 @@ async function benchDrawing(): Promise<Figure> {
     await page.request.post(`${demo.address}/api/boats/w097/runs`, {
       headers: { origin: demo.address },
       data: {
-        date: new Date().toISOString().slice(0, 10),
+        date: dayOf(Date.now(), "UTC"),
         startMin: 600,
         source: "file",
         fileName: "long.csv",
@@ -94,7 +94,7 @@ async function benchDrawing(): Promise<Figure> {
 
 const packs = { breakIn: breakInPacks, service: servicePacks, boatCare: boatCarePack, version: 1 };
 
-function createQuestions(count: number): (CareQuestion & { inService: IsoDate })[] {
+function createQuestions(count: number): (CareQuestion & { inService: LocalDate })[] {
   const random = createRandom(7);
   const rig = rigTemplates["wending-23"];
   const fleet = learnFleet(
@@ -157,7 +157,7 @@ function benchYears(): Figure {
 
 async function benchCallList(): Promise<Figure> {
   const folder = mkdtempSync(join(tmpdir(), "ravik-calls-"));
-  const now = new Date().toISOString().slice(0, 10);
+  const now = dayOf(Date.now(), "UTC");
   const database = await openDatabase(folder);
   await makeDemoStore(database, now, "UTC");
   await makeFleet(database, now, 5000);
@@ -205,7 +205,7 @@ function calibrate(): Figure[] {
       const days = drawDays(drawYearH(fleetYearH, random), start, 365 * 11, season, random);
       const total = [0];
       for (const hours of days) total.push(total.at(-1)! + hours);
-      const on = (date: string) => total[differenceDays(date, start)]!;
+      const on = (date: LocalDate) => total[differenceDays(date, start)]!;
       const asked = addMonths(start, months);
       const readings = Array.from({ length: months + 1 }, (_, m) => addMonths(start, m)).map((date) => ({
         date,

@@ -3,6 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import sharp from "sharp";
 import { ulid } from "ulid";
+import { toInstant } from "../../core/dates/index.ts";
 import { type Entry, foldWalk, marks } from "../../core/walk/index.ts";
 import { makeDemoStore } from "../../demo/makeStore.ts";
 import { tellMakeReady, tellWalk } from "../../demo/walkEntries.ts";
@@ -15,7 +16,7 @@ import { markOnce } from "./benchWeb.ts";
 import { type Figure, figureMs } from "./figures.ts";
 
 const delivery = "d-w118";
-const base = (by = "nessa") => ({ id: ulid(), delivery, at: new Date().toISOString(), by, device: "bench" });
+const base = (by = "nessa") => ({ id: ulid(), delivery, at: toInstant(Date.now()), by, device: "bench" });
 
 /** The fold, sealing, the record as a PDF, marks on a long walk, and coming back into signal with much to send. */
 export async function benchDock(): Promise<Figure[]> {

@@ -1,8 +1,15 @@
 import { describe, expect, it } from "vitest";
+import type { LocalDate } from "../dates/index.ts";
 import { type CareFacts, rankCare } from "./index.ts";
 
 const today = "2026-06-20";
-const engine = { label: "Engine", reportedOn: "2026-06-18", unseenH: 0.4, breakInEnds: null, isBreakInDone: true };
+const engine: CareFacts["engines"][number] = {
+  label: "Engine",
+  reportedOn: "2026-06-18",
+  unseenH: 0.4,
+  breakInEnds: null,
+  isBreakInDone: true,
+};
 const facts = (change: Partial<CareFacts> = {}): CareFacts => ({
   inService: "2025-06-01",
   lastContact: "2026-05-01",
@@ -14,7 +21,7 @@ const facts = (change: Partial<CareFacts> = {}): CareFacts => ({
 });
 const reasons = (change: Partial<CareFacts>) => rankCare(facts(change), today).reasons.map(({ reason }) => reason);
 const weight = (change: Partial<CareFacts>) => rankCare(facts(change), today).weight;
-const service = (date: string, isOverdue = false, isFirst = false): NonNullable<CareFacts["next"]> => ({
+const service = (date: LocalDate, isOverdue = false, isFirst = false): NonNullable<CareFacts["next"]> => ({
   scope: "main",
   engine: "Engine",
   item: "annual",
@@ -41,7 +48,7 @@ describe("rankCare", () => {
   });
 
   it("asks how it goes two or three days after the handover, until somebody has", () => {
-    const fresh = { inService: "2026-06-17", lastContact: null };
+    const fresh: Partial<CareFacts> = { inService: "2026-06-17", lastContact: null };
     expect(reasons(fresh)).toEqual(["first-contact"]);
     expect(reasons({ ...fresh, inService: "2026-06-19" })).toEqual([]);
     expect(reasons({ ...fresh, lastContact: "2026-06-19" })).toEqual([]);
@@ -60,14 +67,14 @@ describe("rankCare", () => {
       "100 h or yearly is past due",
     );
     const likely = service("2026-05-10", true);
-    const range = { from: "2026-04-01", to: "2026-07-10" };
+    const range = { from: "2026-04-01", to: "2026-07-10" } as const;
     expect(
       rankCare(facts({ next: { ...likely, due: { ...likely.due, by: "hours", range } } }), today).reasons[0],
     ).toMatchObject({ says: "100 h or yearly is likely past due", date: "2026-05-10", range, isOverdue: true });
   });
 
   it("asks for hours by how many are likely run unseen, sooner in a break-in", () => {
-    const silent = { ...engine, reportedOn: "2026-04-01" };
+    const silent: CareFacts["engines"][number] = { ...engine, reportedOn: "2026-04-01" };
     expect(reasons({ engines: [{ ...silent, unseenH: 20 }] })).toEqual(["no-hours"]);
     expect(reasons({ engines: [{ ...silent, unseenH: 5 }] })).toEqual([]);
     expect(reasons({ engines: [{ ...silent, unseenH: 5, isBreakInDone: false }] })).toEqual(["no-hours"]);
@@ -75,7 +82,7 @@ describe("rankCare", () => {
   });
 
   it("notes the end of a break-in around its day", () => {
-    const ends = (date: string) => {
+    const ends = (date: LocalDate) => {
       const breakInEnds = { date, range: null, isAnyDay: false };
       return reasons({ engines: [{ ...engine, breakInEnds, isBreakInDone: false }] });
     };

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { differenceDays, type IsoDate, isoDateSchema } from "../dates/index.ts";
+import { differenceDays, type LocalDate, localDateSchema } from "../dates/index.ts";
 import { dayRangeSchema, type ExpectedDay } from "../hours/index.ts";
 import type { DueDay } from "../service/index.ts";
 
@@ -9,7 +9,7 @@ export const careReasonSchema = z.strictObject({
   /** One sentence of what it is about. */
   says: z.string(),
   /** The day that matters for it. */
-  date: isoDateSchema,
+  date: localDateSchema,
   /** Where that day is a forecast. */
   range: dayRangeSchema.nullable(),
   isAnyDay: z.boolean(),
@@ -19,12 +19,12 @@ export type CareReason = z.infer<typeof careReasonSchema>;
 
 /** What is known of a boat that has been handed over. */
 export interface CareFacts {
-  readonly inService: IsoDate;
+  readonly inService: LocalDate;
   /** When its people were last written to or spoken with; null for not since the handover. */
-  readonly lastContact: IsoDate | null;
+  readonly lastContact: LocalDate | null;
   readonly engines: readonly {
     readonly label: string;
-    readonly reportedOn: IsoDate | null;
+    readonly reportedOn: LocalDate | null;
     /** Hours likely run since they were last reported. */
     readonly unseenH: number;
     readonly breakInEnds: ExpectedDay | null;
@@ -41,11 +41,11 @@ export interface CareFacts {
     readonly due: DueDay;
     /** Of that engine: the hours read last, when, and those likely now. */
     readonly reportedH: number;
-    readonly reportedOn: IsoDate;
+    readonly reportedOn: LocalDate;
     readonly likelyNowH: number;
   } | null;
   readonly isBooked: boolean;
-  readonly latePromises: readonly { readonly text: string; readonly due: IsoDate }[];
+  readonly latePromises: readonly { readonly text: string; readonly due: LocalDate }[];
 }
 
 const contactFromDays = 2;
@@ -62,12 +62,12 @@ const silentDays = 14;
  * Why somebody should turn to this boat's people this week, the weightiest first, and how much it matters in all; nothing
  * for a boat that can be left alone. Weights are ours: a missed first service and a broken promise cost most.
  */
-export function rankCare(facts: CareFacts, today: IsoDate): { weight: number; reasons: CareReason[] } {
+export function rankCare(facts: CareFacts, today: LocalDate): { weight: number; reasons: CareReason[] } {
   const found: { weight: number; reason: CareReason }[] = [];
   const note = (
     weight: number,
     reason: CareReason["reason"],
-    date: IsoDate,
+    date: LocalDate,
     says: string,
     { isOverdue = date < today, range = null, isAnyDay = false }: Partial<CareReason> = {},
   ) => found.push({ weight, reason: { reason, says, date, range, isAnyDay, isOverdue } });

@@ -1,12 +1,13 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { breakInPacks } from "../../content/index.ts";
+import { addDays, type LocalDate } from "../dates/index.ts";
 import { burnOf, type Fill, measureFuel, type TankBurn, tanksBurnt, toHours, turnTanks } from "./index.ts";
 
 const tanks = breakInPacks.find(({ id }) => id === "tanks-3")!;
 const entered: TankBurn = { tankL: 60, burnLph: 18, used: null };
-const fill = (date: string, litres: number, isFull = true): Fill => ({ date, litres, isFull });
-const reported = (hours: Record<string, number>) => (date: string) => hours[date] ?? null;
+const fill = (date: LocalDate, litres: number, isFull = true): Fill => ({ date, litres, isFull });
+const reported = (hours: Record<string, number>) => (date: LocalDate) => hours[date] ?? null;
 
 describe("a break-in by tanks", () => {
   it("becomes hours by tank and burn, with the spread of the burn", () => {
@@ -81,7 +82,7 @@ describe("measureFuel", () => {
         const burnt: [number, number][] = [[shopH, 0]];
         let empty = 0;
         ran.forEach((trip, i) => {
-          const date = `2026-06-${String(i + 1).padStart(2, "0")}`;
+          const date = addDays("2026-06-01", i);
           const [beforeH, beforeL] = burnt.at(-1)!;
           hours[date] = beforeH + trip.hours;
           burnt.push([hours[date]!, beforeL + trip.hours * trip.lph]);

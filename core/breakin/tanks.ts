@@ -1,9 +1,9 @@
-import type { IsoDate } from "../dates/index.ts";
+import type { LocalDate } from "../dates/index.ts";
 import type { BreakInPack } from "./breakIn.ts";
 
 /** Fuel put into a boat's tanks on a day; `isFull` when they were full then. */
 export interface Fill {
-  readonly date: IsoDate;
+  readonly date: LocalDate;
   readonly litres: number;
   readonly isFull: boolean;
 }
@@ -36,7 +36,7 @@ const leastMeasuredH = 1;
 export function measureFuel(
   fills: readonly Fill[],
   sharing: number,
-  hoursOn: (date: IsoDate) => number | null,
+  hoursOn: (date: LocalDate) => number | null,
 ): FuelUse | null {
   let fromH: number | null = null;
   let litres = 0;

@@ -1,5 +1,5 @@
 import type { CareFacts } from "../aftercare/index.ts";
-import type { IsoDate } from "../dates/index.ts";
+import type { LocalDate } from "../dates/index.ts";
 import { describeExpected } from "../hours/index.ts";
 import { compareDue, listDue } from "../service/index.ts";
 import { type ExpectedJob, expectJob, type WeekGrid } from "../workshop/index.ts";
@@ -11,14 +11,18 @@ import { boatScope, listScopes } from "./scopes.ts";
 export interface BoatFacts {
   readonly facts: Pick<CareFacts, "inService" | "engines" | "next">;
   readonly reportedH: number | null;
-  readonly reportedOn: IsoDate | null;
+  readonly reportedOn: LocalDate | null;
   readonly likelyNowH: number | null;
   readonly breakInH: number | null;
   readonly jobs: readonly ExpectedJob[];
 }
 
 /** One boat's status: when its break-in ends, what falls due next, and which work to expect in which week. */
-export function describeBoat(boat: string, question: CareQuestion & { inService: IsoDate }, grid: WeekGrid): BoatFacts {
+export function describeBoat(
+  boat: string,
+  question: CareQuestion & { inService: LocalDate },
+  grid: WeekGrid,
+): BoatFacts {
   const { today, rig, inService } = question;
   const statuses = rig.engines.map((engine) => readEngineStatus(question, engine));
   const scopes = listScopes(question, statuses);
@@ -65,7 +69,7 @@ type Timed = {
 };
 
 /** What is said of a boat's next service; of an item that is due on several engines, that it is. */
-function nextOf({ scope, due: { item, ...due } }: Timed, all: readonly Timed[], today: IsoDate): CareFacts["next"] {
+function nextOf({ scope, due: { item, ...due } }: Timed, all: readonly Timed[], today: LocalDate): CareFacts["next"] {
   const same = all.filter((each) => each.due.item.title === item.title);
   const engine = same.length === 1 ? scope.label : same.length === 2 ? "Both engines" : "All engines";
   const { last, likelyOn } = scope.forecast!;

@@ -1,14 +1,14 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { boatCarePack, breakInPacks, rigTemplates, servicePacks } from "../../content/index.ts";
-import { addDays, type IsoDate } from "../dates/index.ts";
+import { addDays, type LocalDate } from "../dates/index.ts";
 import { learnFleet } from "../hours/index.ts";
 import { createWeekGrid, loadWeeks } from "../workshop/index.ts";
 import { boatScope, type CareQuestion, describeBoat, describeCare, describePlan, seasonOf } from "./index.ts";
 
 const packs = { breakIn: breakInPacks, service: servicePacks, boatCare: boatCarePack };
 const lake = [0, 0, 2, 5, 9, 12, 14, 11, 6, 3, 1, 0];
-const question = (change: Partial<CareQuestion> = {}): CareQuestion & { inService: IsoDate } => ({
+const question = (change: Partial<CareQuestion> = {}): CareQuestion & { inService: LocalDate } => ({
   rig: rigTemplates["wending-23"],
   today: "2024-06-01",
   packs,
@@ -39,7 +39,7 @@ describe("describeCare", () => {
     const services = [
       { engine: "port", item: "annual", date: "2024-07-01", hours: 8 },
       { engine: "starboard", item: "annual", date: "2024-07-20", hours: 9 },
-    ];
+    ] as const;
     const [port] = describeCare(question({ today: "2024-07-02", services }));
     const annual = port!.items.find(({ id }) => id === "annual")!;
     expect(annual).toMatchObject({ targetH: 108, calendarDate: "2025-07-01", lastDone: "2024-07-01" });

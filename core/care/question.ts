@@ -1,5 +1,5 @@
 import type { BreakInPack, Fill, TraceOutput } from "../breakin/index.ts";
-import type { IsoDate } from "../dates/index.ts";
+import type { LocalDate } from "../dates/index.ts";
 import type { Fleet, Reading } from "../hours/index.ts";
 import type { Rig } from "../rig/index.ts";
 import type { Done, ServicePack } from "../service/index.ts";
@@ -15,8 +15,8 @@ export interface Packs {
 export interface CareQuestion {
   readonly rig: Rig;
   /** The day of its handover; null before it. */
-  readonly inService: IsoDate | null;
-  readonly today: IsoDate;
+  readonly inService: LocalDate | null;
+  readonly today: LocalDate;
   readonly packs: Packs;
   readonly fleet: Fleet;
   readonly readings: readonly (Reading & { readonly engine: string })[];

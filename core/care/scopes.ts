@@ -1,4 +1,4 @@
-import type { IsoDate } from "../dates/index.ts";
+import { type LocalDate, writeDate } from "../dates/index.ts";
 import type { Rig } from "../rig/index.ts";
 import { listComing, type Scope, type ServiceItem } from "../service/index.ts";
 import type { EngineStatus } from "./engineStatus.ts";
@@ -11,10 +11,12 @@ export const boatScope = "boat";
  * From which day what was never done on an engine counts: the handover; of a used one, the beginning of its model year, also
  * while it is still here, for what nobody knows counts as not done. Null for a new one before its handover.
  */
-export function careSince({ inService, rig, today }: CareQuestion): IsoDate | null {
+export function careSince({ inService, rig, today }: CareQuestion): LocalDate | null {
   if (rig.used === undefined) return inService;
-  const built = `${rig.modelYear}-01-01`;
-  return built < (inService ?? today) ? built : (inService ?? today);
+  const built = writeDate(rig.modelYear, 1, 1);
+  const first = inService ?? today;
+  if (built < first) return built;
+  return first;
 }
 
 /** What can come of a pack on this boat; `scope` is an engine of it, or the boat itself. */

@@ -1,3 +1,4 @@
+export { dayOf, type Instant, instantSchema, minutesOfDay, msAt, toInstant } from "./instant.ts";
 export {
   addDays,
   addMonths,
@@ -5,9 +6,12 @@ export {
   daysInMonth,
   differenceDays,
   fromDayNumber,
-  type IsoDate,
-  isoDateSchema,
+  isLocalDate,
+  type LocalDate,
+  localDateSchema,
   monthOf,
+  startOfMonth,
   toDayNumber,
+  writeDate,
   yearOf,
-} from "./isoDate.ts";
+} from "./localDate.ts";

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { addDays, daysInMonth, fromDayNumber, type IsoDate, toDayNumber } from "../dates/index.ts";
+import { addDays, daysInMonth, fromDayNumber, type LocalDate, toDayNumber } from "../dates/index.ts";
 import { createRandom } from "../random.ts";
 import { createSeason, describeExpected, fanHours, forecastEngine } from "./index.ts";
 import { drawYearH } from "./simulate.ts";
@@ -17,7 +17,7 @@ const believe = (change: object = {}) =>
 const someDay = fc.integer({ min: toDayNumber("2020-01-01"), max: toDayNumber("2030-12-31") }).map(fromDayNumber);
 
 describe("a season", () => {
-  const perDay = (date: IsoDate) => lake[+date.slice(5, 7) - 1]! / daysInMonth(+date.slice(0, 4), +date.slice(5, 7));
+  const perDay = (date: LocalDate) => lake[+date.slice(5, 7) - 1]! / daysInMonth(+date.slice(0, 4), +date.slice(5, 7));
 
   it("is the sum of its days, and finds the first day by which so much has passed", () => {
     fc.assert(
@@ -27,7 +27,7 @@ describe("a season", () => {
         fc.double({ min: 0, max: 2.2, noNaN: true }),
         (from, days, mass) => {
           let sum = 0;
-          let first: IsoDate | null = null;
+          let first: LocalDate | null = null;
           for (let day = 1; day <= 900; day++) {
             const date = addDays(from, day);
             sum += perDay(date);
@@ -93,7 +93,7 @@ describe("the forecast of an engine", () => {
             [p90, 0.9],
           ] as const) {
             if (date === null) continue;
-            const share = (day: IsoDate) => season.between("2026-05-01", day);
+            const share = (day: LocalDate) => season.between("2026-05-01", day);
             expect(forecast.chanceIn(hours, share(date))).toBeGreaterThan(chance - 1e-3);
             expect(forecast.chanceIn(hours, share(addDays(date, -1)))).toBeLessThan(chance + 1e-3);
           }
@@ -110,8 +110,8 @@ describe("the forecast of an engine", () => {
       { date: "2025-06-01", hours: 2 },
       { date: "2025-07-01", hours: 12 },
       { date: "2025-12-10", hours: 40 },
-    ];
-    for (const day of ["2025-12-10", "2026-03-01", "2027-01-01"]) {
+    ] as const;
+    for (const day of ["2025-12-10", "2026-03-01", "2027-01-01"] as const) {
       const { datesOf } = forecastEngine({ readings, meanH: 60, varianceH2: 900 }, season, day);
       expect(datesOf(7)).toEqual({ p10: "2025-06-17", p50: "2025-06-17", p90: "2025-06-17" });
       expect(datesOf(12).p50).toBe("2025-07-01");
@@ -140,7 +140,7 @@ describe("the forecast of an engine", () => {
 });
 
 describe("a day that is a forecast", () => {
-  it.each([
+  it.each<[string, (LocalDate | null)[], object]>([
     ["ahead", ["2026-06-01", "2026-06-20", "2026-08-01"], { date: "2026-06-20", isAnyDay: false }],
     ["may have come", ["2026-05-10", "2026-05-25", "2026-06-10"], { date: "2026-05-25", isAnyDay: true }],
     [

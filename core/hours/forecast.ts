@@ -1,4 +1,4 @@
-import { addMonths, type IsoDate } from "../dates/index.ts";
+import { addMonths, type LocalDate } from "../dates/index.ts";
 import type { Season } from "./season.ts";
 
 /** Hours of a trip, in the mean. */
@@ -14,7 +14,7 @@ const hoursResolution = 1e-4;
 /** What is believed of one engine: the engine hours that were read, and its owner's yearly hours. */
 export interface Belief {
   /** By day, never falling; at least one. */
-  readonly readings: readonly { readonly date: IsoDate; readonly hours: number }[];
+  readonly readings: readonly { readonly date: LocalDate; readonly hours: number }[];
   readonly meanH: number;
   readonly varianceH2: number;
   readonly tripMeanH?: number;
@@ -28,25 +28,25 @@ export interface HoursThen {
 
 /** Dates by which so many hours are reached with a chance of a tenth, a half and nine tenths; null beyond the horizon. */
 export interface DatesThen {
-  readonly p10: IsoDate | null;
-  readonly p50: IsoDate | null;
-  readonly p90: IsoDate | null;
+  readonly p10: LocalDate | null;
+  readonly p50: LocalDate | null;
+  readonly p90: LocalDate | null;
 }
 
 /** The one forecast of an engine's hours: all dates, curves and chances on screens and papers are its. */
 export interface HourForecast {
   readonly last: Belief["readings"][number];
   /** The hours run by a day, as seen from the last reading; those of the reading itself before it. */
-  hoursOn(date: IsoDate): HoursThen;
+  hoursOn(date: LocalDate): HoursThen;
   /** The middle of `hoursOn`. */
-  likelyOn(date: IsoDate): number;
+  likelyOn(date: LocalDate): number;
   /**
    * When `hours` are reached, null beyond ten years from today. Those that were read are known: then it is the day on which
    * they were likely passed between the two readings about them.
    */
   datesOf(hours: number): DatesThen;
   /** The middle of `datesOf`. */
-  dateOf(hours: number): IsoDate | null;
+  dateOf(hours: number): LocalDate | null;
   /** Chance that `hours` are reached while this share of a year's season passes after the last reading. */
   chanceIn(hours: number, share: number): number;
 }
@@ -59,7 +59,7 @@ export interface HourForecast {
  * Paulson's cube-root normal gives (Annals of Mathematical Statistics 13, 1942). Dates, hours on a day and chances are
  * the same statement three ways, and in closed form, so that a fleet is forecast as quickly as one engine.
  */
-export function forecastEngine(belief: Belief, season: Season, today: IsoDate): HourForecast {
+export function forecastEngine(belief: Belief, season: Season, today: LocalDate): HourForecast {
   const { readings, meanH, varianceH2, tripMeanH = usualTripH } = belief;
   const last = readings.at(-1)!;
   const until = addMonths(today, horizonMonths);
@@ -87,7 +87,7 @@ export function forecastEngine(belief: Belief, season: Season, today: IsoDate): 
     const u = Math.cbrt(share / usualShare);
     return normalShare(((1 - ofRate) * u - (1 - spread)) / Math.sqrt(ofRate * u ** 2 + spread));
   };
-  const dayOf = (hours: number, deviate: number): IsoDate | null => {
+  const dayOf = (hours: number, deviate: number): LocalDate | null => {
     if (hours <= last.hours) return passedOn(readings, hours, season);
     const share = shareOf(hours - last.hours, deviate);
     const date = share > mostYears ? null : season.dayOf(last.date, share);
@@ -107,7 +107,7 @@ export function forecastEngine(belief: Belief, season: Season, today: IsoDate): 
     return low;
   };
   /** Asked for today by every item of a pack. */
-  let asked: { readonly date: IsoDate; readonly hours: number } | null = null;
+  let asked: { readonly date: LocalDate; readonly hours: number } | null = null;
   return {
     last,
     hoursOn(date) {
@@ -126,7 +126,7 @@ export function forecastEngine(belief: Belief, season: Season, today: IsoDate): 
 }
 
 /** The day on which hours that were read were passed: between two readings by the season, that of the first at the earliest. */
-function passedOn(readings: Belief["readings"], hours: number, season: Season): IsoDate {
+function passedOn(readings: Belief["readings"], hours: number, season: Season): LocalDate {
   const at = readings.findIndex((reading) => reading.hours >= hours);
   const [before, after] = [readings[at - 1], readings[at]!];
   if (before === undefined) return after.date;

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { isoDateSchema } from "../dates/index.ts";
+import { localDateSchema } from "../dates/index.ts";
 
 const hoursSchema = z.number().min(0).max(1e6);
 
@@ -20,10 +20,10 @@ export type FleetYear = z.infer<typeof fleetYearSchema>;
 /** Input of the contract `hours-forecast`. Hours are engine hours. */
 export const forecastInputSchema = z
   .strictObject({
-    readings: z.array(z.strictObject({ date: isoDateSchema, hours: hoursSchema })).max(10_000),
+    readings: z.array(z.strictObject({ date: localDateSchema, hours: hoursSchema })).max(10_000),
     seasonShare: seasonShareSchema,
     fleetYearH: fleetYearSchema,
-    today: isoDateSchema,
+    today: localDateSchema,
     targetsH: z.array(hoursSchema).max(1000),
     /** Hours of a trip, in the mean. */
     tripMeanH: z.number().positive().max(240).optional(),
@@ -43,9 +43,9 @@ export type ForecastInput = z.infer<typeof forecastInputSchema>;
 
 const quantileDatesSchema = z.strictObject({
   targetH: z.number(),
-  p10: isoDateSchema.nullable(),
-  p50: isoDateSchema.nullable(),
-  p90: isoDateSchema.nullable(),
+  p10: localDateSchema.nullable(),
+  p50: localDateSchema.nullable(),
+  p90: localDateSchema.nullable(),
 });
 export const forecastOutputSchema = z.strictObject({
   targets: z.array(quantileDatesSchema),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { addDays, addMonths, differenceDays, type IsoDate } from "../dates/index.ts";
+import { addDays, addMonths, differenceDays, type LocalDate } from "../dates/index.ts";
 import { createRandom } from "../random.ts";
 import { type ForecastInput, forecastHours, forecastInputSchema } from "./index.ts";
 import { believeOwner, describeOwner, findRate } from "./owner.ts";
@@ -27,7 +27,7 @@ function calibrate(months: number, owners: number, cv: number, seasonShare: read
     const days = drawDays(drawYearH(fleetYearH, random), start, 365 * 11, seasonShare, random);
     const total = [0];
     for (const hours of days) total.push(total.at(-1)! + hours);
-    const totalOn = (date: IsoDate) => total[differenceDays(date, start)]!;
+    const totalOn = (date: LocalDate) => total[differenceDays(date, start)]!;
     const today = addMonths(start, months);
     const readings = Array.from({ length: months + 1 }, (_, m) => addMonths(start, m)).map((date) => ({
       date,

@@ -1,4 +1,3 @@
-import { daysInMonth, fromDayNumber, toDayNumber } from "../dates/index.ts";
 import { usualTripH } from "./forecast.ts";
 import type { FleetYear } from "./forecastContract.ts";
 import type { Resolved } from "./readings.ts";
@@ -17,6 +16,10 @@ export interface Fleet {
 const priorYears = 4;
 const usualCv = 0.6;
 const rounds = 6;
+/** By month: how much of that month alone falls between two days. */
+const ofMonths = Array.from({ length: 12 }, (_, month) =>
+  createSeason(Array.from({ length: 12 }, (_, other) => (other === month ? 1 : 0))),
+);
 
 /**
  * The fleet's yearly hours, their spread and the season, from the readings of the store's own boats. `monthlyHours`: what
@@ -37,14 +40,14 @@ export function learnFleet(engines: readonly (readonly Resolved[])[], monthlyHou
         : [];
     }),
   );
+  const shares = spans.map(({ from, to }) => ofMonths.map((month) => month.between(from, to)));
   let season = prior;
   for (let round = 0; round < rounds && spans.length > 0; round++) {
     const run = prior.map((share) => share * expectedH * priorYears);
     const exposed = prior.map(() => priorYears);
-    for (const { from, to, hours } of spans) {
-      const months = splitMonths(from, to);
-      const mass = months.reduce((sum, { month, share }) => sum + season[month]! * share, 0);
-      for (const { month, share } of months) {
+    for (const [i, { hours }] of spans.entries()) {
+      const mass = shares[i]!.reduce((sum, share, month) => sum + season[month]! * share, 0);
+      for (const [month, share] of shares[i]!.entries()) {
         exposed[month]! += share;
         run[month]! += mass > 0 ? (hours * season[month]! * share) / mass : 0;
       }
@@ -77,19 +80,4 @@ function measureSpread(engines: readonly { years: number; hours: number }[], mea
     weight++;
   }
   return Math.min(1.5, Math.max(0.2, Math.sqrt(Math.max(0, sum / weight))));
-}
-
-/** The months of the days after `from` until `to`, each with the share of the month that they are. */
-function splitMonths(from: string, to: string): { month: number; share: number }[] {
-  const parts: { month: number; share: number }[] = [];
-  const last = toDayNumber(to);
-  let day = toDayNumber(from) + 1;
-  while (day <= last) {
-    const date = fromDayNumber(day);
-    const inMonth = daysInMonth(+date.slice(0, 4), +date.slice(5, 7));
-    const days = Math.min(inMonth - +date.slice(8, 10), last - day) + 1;
-    parts.push({ month: +date.slice(5, 7) - 1, share: days / inMonth });
-    day += days;
-  }
-  return parts;
 }

@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { addDays } from "../dates/index.ts";
+import { addDays, type LocalDate } from "../dates/index.ts";
 import { createRandom } from "../random.ts";
 import { askReading, findDrift, learnFleet, listAnswers, type Reading, resolveReadings } from "./index.ts";
 import { drawDays, drawYearH } from "./simulate.ts";
 
-const read = (date: string, hours: number, answer: Reading["answer"] = null): Reading => ({ date, hours, answer });
+const read = (date: LocalDate, hours: number, answer: Reading["answer"] = null): Reading => ({ date, hours, answer });
 const lake = [0, 0, 0.02, 0.07, 0.13, 0.19, 0.22, 0.18, 0.11, 0.06, 0.02, 0];
 const engineHours = (readings: Reading[]) => resolveReadings(readings).map(({ engineH }) => engineH);
 
@@ -75,7 +75,7 @@ describe("readings", () => {
   });
 
   it("that leap are asked about sooner on a meter that counts with the key on, which then comes first", () => {
-    const leap = { date: "2026-06-03", hours: 12 + 2 * 8 };
+    const leap = { date: "2026-06-03", hours: 12 + 2 * 8 } as const;
     expect(askReading(two, leap)).toBeNull();
     expect(askReading(two, leap, "running")).toBeNull();
     expect(askReading(two, leap, "key-on")).toEqual({ code: "leaps", beforeH: 12, on: "2026-06-01", perDayH: 8 });

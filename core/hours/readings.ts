@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { differenceDays, type IsoDate } from "../dates/index.ts";
+import { differenceDays, type LocalDate } from "../dates/index.ts";
 import type { MeterKind } from "../rig/index.ts";
 
 /**
@@ -16,7 +16,7 @@ export const readingSources = ["walk", "phone", "owner", "photo", "file", "works
 export type ReadingSource = (typeof readingSources)[number];
 
 export interface Reading {
-  readonly date: IsoDate;
+  readonly date: LocalDate;
   /** As the meter shows them. */
   readonly hours: number;
   readonly answer: ReadingAnswer | null;
@@ -24,14 +24,14 @@ export interface Reading {
 
 /** A reading with the hours the engine has really run. */
 export interface Resolved {
-  readonly date: IsoDate;
+  readonly date: LocalDate;
   readonly meterH: number;
   readonly engineH: number;
 }
 
 export type ReadingQuestion =
-  | { readonly code: "falls"; readonly beforeH: number; readonly on: IsoDate }
-  | { readonly code: "leaps"; readonly beforeH: number; readonly on: IsoDate; readonly perDayH: number };
+  | { readonly code: "falls"; readonly beforeH: number; readonly on: LocalDate }
+  | { readonly code: "leaps"; readonly beforeH: number; readonly on: LocalDate; readonly perDayH: number };
 
 /**
  * More engine hours a day than anybody runs for pleasure: then a meter or a hand has slipped. A meter that counts with the

@@ -1,14 +1,23 @@
-import { dayOfMonth, daysInMonth, fromDayNumber, type IsoDate, monthOf, toDayNumber, yearOf } from "../dates/index.ts";
+import {
+  dayOfMonth,
+  daysInMonth,
+  fromDayNumber,
+  type LocalDate,
+  monthOf,
+  toDayNumber,
+  writeDate,
+  yearOf,
+} from "../dates/index.ts";
 
 /** A year's hours as they fall on its days: the share of each month, January first, evenly over its days. */
 export interface Season {
   readonly share: readonly number[];
   /** A year's hours that fall on all days until the end of this one, counted in years from the year 0 on. */
-  sumUntil(date: IsoDate): number;
+  sumUntil(date: LocalDate): number;
   /** How much of a year's hours falls on the days after `after` until `until`; 1 for a whole year, 0 where it is no later. */
-  between(after: IsoDate, until: IsoDate): number;
+  between(after: LocalDate, until: LocalDate): number;
   /** The first day after `after` by which this much of a year's hours has fallen. Infinity has none: null. */
-  dayOf(after: IsoDate, mass: number): IsoDate | null;
+  dayOf(after: LocalDate, mass: number): LocalDate | null;
 }
 
 /** Sums of shares fall short of what they stand for by a rounding; a day's share is a hundred thousand times as much. */
@@ -19,7 +28,7 @@ export function createSeason(share: readonly number[]): Season {
   for (const each of share) before.push(before.at(-1)! + each);
   const year = before[12]!;
   /** Of all years from the first on until the end of a day. */
-  const sumUntil = (date: IsoDate) => {
+  const sumUntil = (date: LocalDate) => {
     const month = monthOf(date);
     const whole = yearOf(date);
     return whole * year + before[month - 1]! + (share[month - 1]! * dayOfMonth(date)) / daysInMonth(whole, month);
@@ -42,7 +51,7 @@ export function createSeason(share: readonly number[]): Season {
       const inMonth = daysInMonth(whole, month);
       const left = wanted - whole * year - before[month - 1]!;
       const day = Math.min(inMonth, Math.max(1, Math.ceil((left / share[month - 1]!) * inMonth)));
-      const date = `${String(whole).padStart(4, "0")}-${month < 10 ? "0" : ""}${month}-${day < 10 ? "0" : ""}${day}`;
+      const date = writeDate(whole, month, day);
       return date > after ? date : fromDayNumber(toDayNumber(after) + 1);
     },
   };

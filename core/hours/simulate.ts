@@ -1,4 +1,4 @@
-import { addDays, type IsoDate } from "../dates/index.ts";
+import { addDays, type LocalDate } from "../dates/index.ts";
 import { usualTripH } from "./forecast.ts";
 import type { FleetYear } from "./forecastContract.ts";
 import { createSeason } from "./season.ts";
@@ -20,7 +20,7 @@ export function drawYearH({ mean, cv }: FleetYear, random: () => number): number
 /** The hours an owner runs on each day after `from`, for `days` days: trips as a Poisson process that follows the season. */
 export function drawDays(
   yearH: number,
-  from: IsoDate,
+  from: LocalDate,
   days: number,
   seasonShare: readonly number[],
   random: () => number,

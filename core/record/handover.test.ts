@@ -3,19 +3,20 @@ import { describe, expect, it } from "vitest";
 import { topics as library, rigTemplates } from "../../content/index.ts";
 import { writeJson } from "../hash/index.ts";
 import { findStyle, listTopicsFor, planWalk } from "../route/index.ts";
+import type { Entry } from "../walk/index.ts";
 import { type Handover, handoverSchema, writeCanonical } from "./index.ts";
 
 const rig = rigTemplates["wending-23"];
 const planned = planWalk(rig, library, findStyle("sweep"));
 if (!planned.ok) throw new Error(planned.error.message);
 
-const entry = (n: number) => ({
+const entry = (n: number): Entry => ({
   id: `01HZZZZZZZZZZZZZZZZZZZZZZ${n}`,
   delivery: "d-1",
   at: `2026-06-01T10:00:0${n}.000Z`,
   by: "nessa",
   device: "t",
-  kind: "amend" as const,
+  kind: "amend",
   note: `note ${n}`,
 });
 const handover: Handover = handoverSchema.parse({

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { breakInPackSchema } from "../breakin/index.ts";
-import { isoDateSchema } from "../dates/index.ts";
+import { instantSchema, localDateSchema } from "../dates/index.ts";
 import { sha256Schema, writeJson } from "../hash/index.ts";
 import { readyCheckSchema } from "../ready/index.ts";
 import { plainText, rigSchema } from "../rig/index.ts";
@@ -29,7 +29,7 @@ export const handoverSchema = z.strictObject({
   format: z.literal("ravik.handover/1"),
   delivery: recordIdSchema,
   store: plainText(80),
-  date: isoDateSchema,
+  date: localDateSchema,
   hull: z.string(),
   boatName: plainText(80).optional(),
   rig: rigSchema,
@@ -45,7 +45,7 @@ export const handoverSchema = z.strictObject({
   /** SHA-256 of each entry's canonical text, so that a changed record says which entry was changed. */
   digests: z.record(ulidSchema, sha256Schema).optional(),
   sealedBy: recordIdSchema,
-  sealedAt: z.iso.datetime(),
+  sealedAt: instantSchema,
 });
 export type Handover = z.infer<typeof handoverSchema>;
 
@@ -56,7 +56,7 @@ export const amendmentSchema = z
     delivery: recordIdSchema,
     /** SHA-256 of the handover or amendment it follows. */
     previous: sha256Schema,
-    at: z.iso.datetime(),
+    at: instantSchema,
     entries: z.array(entrySchema),
     /** Photos that arrived: with their entries, or later than these, by themselves. */
     photos: z.array(photoFactSchema).min(1).optional(),

@@ -5,6 +5,7 @@ import { topics as library, rigTemplates } from "../../content/index.ts";
 import { writeJson } from "../hash/index.ts";
 import { createRandom } from "../random.ts";
 import { defaultPlanOptions, findStyle, listTopicsFor, planWalk } from "../route/index.ts";
+import type { Entry } from "../walk/index.ts";
 import { foldWalk } from "../walk/index.ts";
 import {
   compareSnapshots,
@@ -14,6 +15,7 @@ import {
   isSignedWith,
   mergeSnapshots,
   openSealed,
+  type Receipt,
   resolveTopics,
   type SealedAmendment,
   type SealedBundle,
@@ -47,16 +49,16 @@ const snapshot: Snapshot = snapshotSchema.parse({
   packs: { breakIn: [], service: [] },
 });
 const named = sealSnapshot(snapshot, hash);
-const entry = (n: number, note = `note ${n}`) => ({
+const entry = (n: number, note = `note ${n}`): Entry => ({
   id: `01HZZZZZZZZZZZZZZZZZZZZZ${String(n).padStart(2, "0")}`,
   delivery: "d-1",
   at: `2026-06-01T10:00:${String(n % 60).padStart(2, "0")}.000Z`,
   by: "nessa",
   device: "t",
-  kind: "amend" as const,
+  kind: "amend",
   note,
 });
-const receipt = (n: number) => ({ receivedAt: "2026-06-01T11:00:00.000Z", number: n + 1, via: "staff" as const });
+const receipt = (n: number): Receipt => ({ receivedAt: "2026-06-01T11:00:00.000Z", number: n + 1, via: "staff" });
 const random = createRandom(5);
 const createSalt = () => Array.from({ length: 32 }, () => Math.floor(random() * 16).toString(16)).join("");
 const keys = generateKeyPairSync("ed25519");

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { isoDateSchema } from "../dates/index.ts";
+import { instantSchema, localDateSchema } from "../dates/index.ts";
 import { type Hash, sha256Schema, writeJson } from "../hash/index.ts";
 import { plainText } from "../rig/index.ts";
 import { type Entry, entrySchema, recordIdSchema, struckName, ulidSchema } from "../walk/index.ts";
@@ -8,7 +8,6 @@ import { type Snapshot, snapshotSchema } from "./snapshot.ts";
 
 /** Sixteen random bytes in hex: without it, what a hash is of cannot be guessed by trying names. */
 const saltSchema = z.string().regex(/^[0-9a-f]{32}$/, "must be 16 bytes in 32 small hex digits");
-const instantSchema = z.iso.datetime();
 
 /** How an entry came to the store: from its staff, by the owner's page, by one made for a remote handover, with an import. */
 export const arrivals = ["staff", "owner", "remote", "import"] as const;
@@ -42,7 +41,7 @@ export const sealedHandoverSchema = z.strictObject({
   store: plainText(80),
   /** The store's public key (Ed25519, hex); null of a store that had none. */
   storeKey: sha256Schema.nullable(),
-  date: isoDateSchema,
+  date: localDateSchema,
   hull: z.string(),
   boatName: plainText(80),
   /** The snapshot the walk went by at its end, and all that its entries name. */

@@ -4,7 +4,9 @@ import { describe, expect, it } from "vitest";
 import { topics as library, rigTemplates } from "../../content/index.ts";
 import { writeJson } from "../hash/index.ts";
 import { findStyle, listTopicsFor, planWalk } from "../route/index.ts";
+import type { Entry } from "../walk/index.ts";
 import {
+  type Amendment,
   type Bundle,
   bundleSchema,
   firstLink,
@@ -20,13 +22,13 @@ const rig = rigTemplates["pipit-15"];
 const planned = planWalk(rig, library, findStyle("sweep"));
 if (!planned.ok) throw new Error(planned.error.message);
 
-const entry = (n: number, note = `note ${n}`) => ({
+const entry = (n: number, note = `note ${n}`): Entry => ({
   id: `01HZZZZZZZZZZZZZZZZZZZZZ${String(n).padStart(2, "0")}`,
   delivery: "d-1",
   at: `2026-06-01T10:00:${String(n).padStart(2, "0")}.000Z`,
   by: "nessa",
   device: "t",
-  kind: "amend" as const,
+  kind: "amend",
   note,
 });
 const entries = Array.from({ length: 12 }, (_, n) => entry(n));
@@ -49,8 +51,8 @@ const handover = handoverSchema.parse({
 });
 const sha256 = hash(writeCanonical(handover));
 const amend = (previous: string, n: number) => {
-  const amendment = {
-    format: "ravik.amendment/1" as const,
+  const amendment: Amendment = {
+    format: "ravik.amendment/1",
     delivery: "d-1",
     previous,
     at: "2026-06-02T09:00:00.000Z",
@@ -135,8 +137,8 @@ describe("verifyBundle", () => {
   });
 
   it("holds a photo that was added later to its hash", async () => {
-    const later = {
-      format: "ravik.amendment/1" as const,
+    const later: Amendment = {
+      format: "ravik.amendment/1",
       delivery: "d-1",
       previous: bundle.amendments[1]!.sha256,
       at: "2026-06-03T09:00:00.000Z",

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
-import { addDays, addMonths, daysInMonth } from "../dates/index.ts";
+import { addDays, addMonths, daysInMonth, type LocalDate } from "../dates/index.ts";
 import { createRandom } from "../random.ts";
 import { type DueInput, type DueOutput, due } from "./index.ts";
 
@@ -62,7 +62,7 @@ describe("due", () => {
       const today = addDays("2021-01-01", Math.floor(random() * 1500));
       const everyH = 1 + random() * 300;
       let hours = hoursNow;
-      let date: string | null = today;
+      let date: LocalDate | null = today;
       while (hours < everyH) {
         date = addDays(date, 1);
         if (date > addMonths(today, 240)) {

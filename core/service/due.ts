@@ -1,4 +1,4 @@
-import { addMonths, daysInMonth, fromDayNumber, type IsoDate, toDayNumber } from "../dates/index.ts";
+import { addMonths, daysInMonth, fromDayNumber, type LocalDate, toDayNumber } from "../dates/index.ts";
 import type { DueInput, DueOutput, DueState } from "./dueContract.ts";
 import { findLast, findTarget } from "./targets.ts";
 
@@ -59,13 +59,13 @@ export function due(input: DueInput): DueOutput {
 }
 
 /** The first day on which each target is reached, in one pass over the days of 20 years. */
-function reachDates(input: DueInput, targets: readonly (number | null)[]): (IsoDate | null)[] {
-  const dates: (IsoDate | null)[] = targets.map(() => null);
+function reachDates(input: DueInput, targets: readonly (number | null)[]): (LocalDate | null)[] {
+  const dates: (LocalDate | null)[] = targets.map(() => null);
   const waiting = targets
     .flatMap((hours, i) => (hours === null ? [] : [{ hours, i }]))
     .sort((a, b) => b.hours - a.hours);
   let hours = input.hoursNow;
-  const settle = (date: IsoDate) => {
+  const settle = (date: LocalDate) => {
     while (waiting.length > 0 && waiting.at(-1)!.hours <= hours) dates[waiting.pop()!.i] = date;
   };
   settle(input.today);

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { isoDateSchema } from "../dates/index.ts";
+import { localDateSchema } from "../dates/index.ts";
 
 const idSchema = z.string().min(1).max(200);
 const hoursSchema = z.number().min(0).max(1e6);
@@ -16,12 +16,12 @@ export const dueItemSchema = z.strictObject({
 /** Input of the contract `due`. Hours are engine hours; `monthlyHours` starts with January. */
 export const dueInputSchema = z
   .strictObject({
-    inService: isoDateSchema,
-    today: isoDateSchema,
+    inService: localDateSchema,
+    today: localDateSchema,
     hoursNow: hoursSchema,
     monthlyHours: z.array(hoursSchema).length(12),
     items: z.array(dueItemSchema).max(1000),
-    done: z.array(z.strictObject({ item: idSchema, date: isoDateSchema, hours: hoursSchema })).max(10_000),
+    done: z.array(z.strictObject({ item: idSchema, date: localDateSchema, hours: hoursSchema })).max(10_000),
     soonH: hoursSchema.optional(),
     soonDays: z.number().min(0).max(10_000).optional(),
   })
@@ -45,9 +45,9 @@ export const dueOutputSchema = z.strictObject({
     z.strictObject({
       id: idSchema,
       targetH: z.number().nullable(),
-      hoursDate: isoDateSchema.nullable(),
-      calendarDate: isoDateSchema.nullable(),
-      dueDate: isoDateSchema.nullable(),
+      hoursDate: localDateSchema.nullable(),
+      calendarDate: localDateSchema.nullable(),
+      dueDate: localDateSchema.nullable(),
       by: z.enum(["hours", "calendar"]).nullable(),
       state: dueStateSchema,
     }),

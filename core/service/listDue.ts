@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { differenceDays, type IsoDate, isoDateSchema } from "../dates/index.ts";
+import { differenceDays, type LocalDate, localDateSchema } from "../dates/index.ts";
 import { dayRangeSchema, type HourForecast } from "../hours/index.ts";
 import { dueStateSchema } from "./dueContract.ts";
 import { nextSeasonEnd, type ServiceItem } from "./pack.ts";
@@ -16,7 +16,7 @@ export interface Scope {
   readonly forecast: HourForecast | null;
   readonly items: readonly ServiceItem[];
   /** From when what was never done counts. */
-  readonly since: IsoDate;
+  readonly since: LocalDate;
   readonly done: readonly Done[];
 }
 
@@ -24,10 +24,10 @@ export interface Scope {
 export const dueDaySchema = z.strictObject({
   /** In engine hours, and the day on which they are likely reached; null where hours do not count, or are far off. */
   targetH: z.number().nullable(),
-  hoursDate: isoDateSchema.nullable(),
-  calendarDate: isoDateSchema.nullable(),
+  hoursDate: localDateSchema.nullable(),
+  calendarDate: localDateSchema.nullable(),
   /** The calendar's day or the middle of the forecast, whichever is earlier; of a season its end. Null when finished or far off. */
-  dueDate: isoDateSchema.nullable(),
+  dueDate: localDateSchema.nullable(),
   by: z.enum(["hours", "calendar", "season"]).nullable(),
   /** Where the day is a forecast: from a chance of a tenth to nine tenths, the calendar's day at the latest. */
   range: dayRangeSchema.nullable(),
@@ -42,12 +42,17 @@ export interface ServiceDue extends DueDay {
 }
 
 /** What falls due next of each item of a scope, in the order of its pack. What is overdue keeps the day on which it fell due. */
-export function listDue(scope: Scope, today: IsoDate): ServiceDue[] {
+export function listDue(scope: Scope, today: LocalDate): ServiceDue[] {
   return scope.items.map((item) => findDue(scope, item, findLast(scope.done, item.id), today));
 }
 
 /** `listDue` for one item that was done last as said. */
-export function findDue(scope: Scope, item: ServiceItem, last: Omit<Done, "item"> | null, today: IsoDate): ServiceDue {
+export function findDue(
+  scope: Scope,
+  item: ServiceItem,
+  last: Omit<Done, "item"> | null,
+  today: LocalDate,
+): ServiceDue {
   // Each answer in one piece: this is asked a hundred thousand times for a large fleet.
   const isAnyDay = false;
   if (item.season !== undefined) {
@@ -83,19 +88,19 @@ export function findDue(scope: Scope, item: ServiceItem, last: Omit<Done, "item"
 }
 
 /** From when to when hours are likely reached, the calendar's day at the latest; null where they were read. */
-function findRange(forecast: HourForecast, targetH: number, calendarDate: IsoDate | null): DueDay["range"] {
+function findRange(forecast: HourForecast, targetH: number, calendarDate: LocalDate | null): DueDay["range"] {
   if (targetH <= forecast.last.hours) return null;
   const { p10, p90 } = forecast.datesOf(targetH);
   return { from: p10!, to: earlier(p90, calendarDate) };
 }
 
 /** Whether no more than a few hours are left, as is likely by now. */
-const isNearByHours = ({ forecast }: Scope, targetH: number | null, today: IsoDate): boolean =>
+const isNearByHours = ({ forecast }: Scope, targetH: number | null, today: LocalDate): boolean =>
   targetH !== null && forecast !== null && targetH - forecast.likelyOn(today) <= soonH;
 
 /** Which of two comes first; what falls due on no day comes last. */
 export const compareDue = (a: Pick<ServiceDue, "dueDate">, b: Pick<ServiceDue, "dueDate">): number =>
   a.dueDate === b.dueDate ? 0 : a.dueDate !== null && (b.dueDate === null || a.dueDate < b.dueDate) ? -1 : 1;
 
-const isNear = (date: IsoDate, today: IsoDate) => differenceDays(date, today) <= soonDays;
-const earlier = (a: IsoDate | null, b: IsoDate | null) => (a === null || (b !== null && b < a) ? b : a);
+const isNear = (date: LocalDate, today: LocalDate) => differenceDays(date, today) <= soonDays;
+const earlier = (a: LocalDate | null, b: LocalDate | null) => (a === null || (b !== null && b < a) ? b : a);

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { addDays, addMonths, type IsoDate } from "../dates/index.ts";
+import { addDays, addMonths, type LocalDate, startOfMonth, writeDate, yearOf } from "../dates/index.ts";
 import { plainText } from "../rig/index.ts";
 import { dueItemSchema } from "./dueContract.ts";
 
@@ -59,23 +59,30 @@ export function listComing(
 }
 
 /** The first day of the season that ends on `end`. (October to November, `2026-11-30`) → `2026-10-01`. */
-export function seasonStart(season: { readonly fromMonth: number; readonly toMonth: number }, end: IsoDate): IsoDate {
-  return `${addMonths(`${end.slice(0, 7)}-01`, -((season.toMonth - season.fromMonth + 12) % 12)).slice(0, 7)}-01`;
+export function seasonStart(
+  season: { readonly fromMonth: number; readonly toMonth: number },
+  end: LocalDate,
+): LocalDate {
+  const first = addMonths(startOfMonth(end), -((season.toMonth - season.fromMonth + 12) % 12));
+  return startOfMonth(first);
 }
 
 /** The last day of the season on or after which `date` falls: of this year's, or the next one's. */
-export function seasonEnd(season: { readonly fromMonth: number; readonly toMonth: number }, date: IsoDate): IsoDate {
-  const ofYear = (year: number) => addDays(addMonths(`${year}-${String(season.toMonth).padStart(2, "0")}-01`, 1), -1);
-  const year = +date.slice(0, 4);
+export function seasonEnd(
+  season: { readonly fromMonth: number; readonly toMonth: number },
+  date: LocalDate,
+): LocalDate {
+  const ofYear = (year: number) => addDays(addMonths(writeDate(year, season.toMonth, 1), 1), -1);
+  const year = yearOf(date);
   return ofYear(year) >= date ? ofYear(year) : ofYear(year + 1);
 }
 
 /** The end of the season in which something is to be done next, on `today` or later, that was done last on `last`. */
 export function nextSeasonEnd(
   season: { readonly fromMonth: number; readonly toMonth: number },
-  last: IsoDate,
-  today: IsoDate,
-): IsoDate {
+  last: LocalDate,
+  today: LocalDate,
+): LocalDate {
   let end = seasonEnd(season, today);
   while (seasonStart(season, end) <= last) end = addMonths(end, 12);
   return end;

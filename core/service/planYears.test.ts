@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { boatCarePack, servicePacks } from "../../content/index.ts";
-import { addDays, addMonths, type IsoDate } from "../dates/index.ts";
+import { addDays, addMonths, type LocalDate } from "../dates/index.ts";
 import { createSeason, forecastEngine } from "../hours/index.ts";
 import {
   due,
@@ -18,9 +18,9 @@ import {
 const outboard = servicePacks.find(({ id }) => id === "outboard-20-100")!;
 const lake = createSeason([0, 0, 0.02, 0.07, 0.13, 0.19, 0.22, 0.18, 0.11, 0.06, 0.02, 0]);
 /** An engine read on these days, whose owner runs some 70 h a year. */
-const read = (readings: readonly { date: IsoDate; hours: number }[], today: IsoDate) =>
+const read = (readings: readonly { date: LocalDate; hours: number }[], today: LocalDate) =>
   forecastEngine({ readings, meanH: 70, varianceH2: 900 }, lake, today);
-const engine = (change: Partial<Scope> = {}, hours = 5, today = "2026-06-10"): Scope => ({
+const engine = (change: Partial<Scope> = {}, hours = 5, today: LocalDate = "2026-06-10"): Scope => ({
   id: "main",
   label: "Engine",
   forecast: read([{ date: today, hours }], today),
@@ -85,9 +85,9 @@ describe("listDue", () => {
       { date: "2026-05-01", hours: 1 },
       { date: "2026-06-01", hours: 11 },
       { date: "2026-06-30", hours: 31 },
-    ];
+    ] as const;
     const first = timed.filter(({ id }) => id === "first-service");
-    const days = ["2026-06-30", "2026-07-10", "2027-01-01"].map((today) => {
+    const days = (["2026-06-30", "2026-07-10", "2027-01-01"] as const).map((today) => {
       const [found] = listDue(engine({ items: first, forecast: read(readings, today) }), today);
       expect(found).toMatchObject({ state: "overdue", by: "hours", range: null, isAnyDay: false, targetH: 20 });
       return found!.dueDate;
@@ -98,7 +98,7 @@ describe("listDue", () => {
 
   it("has the middle of the forecast with its range; any day now when its early end has passed; overdue when its middle has", () => {
     const first = timed.filter(({ id }) => id === "first-service");
-    const at = (today: IsoDate) =>
+    const at = (today: LocalDate) =>
       listDue(engine({ items: first, forecast: read([{ date: "2026-05-01", hours: 5 }], today) }), today)[0]!;
     const ahead = at("2026-05-02");
     expect(ahead).toMatchObject({ state: expect.not.stringMatching("overdue"), isAnyDay: false });
@@ -119,7 +119,7 @@ describe("listDue", () => {
 
   it("offers a season again only when it comes again", () => {
     const items = outboard.items.filter(({ id }) => id === "lay-up");
-    const at = (today: IsoDate, done: Scope["done"] = []) =>
+    const at = (today: LocalDate, done: Scope["done"] = []) =>
       listDue(engine({ items, since: "2025-06-01", done }), today)[0]!.dueDate;
     expect(at("2025-10-10")).toBe("2025-11-30");
     expect(at("2025-10-10", [{ item: "lay-up", date: "2025-10-08", hours: 30 }])).toBe("2026-11-30");
@@ -166,7 +166,7 @@ describe("planYears", () => {
   });
 
   it("has gear that goes out of date in its visits, no later than its day", () => {
-    const dated = [{ id: "flares", title: "Flares out of date", date: "2027-03-20" }];
+    const dated = [{ id: "flares", title: "Flares out of date", date: "2027-03-20" }] as const;
     const visits = planYears("2026-06-10", [engine()], dated);
     const visit = visits.find(({ items }) => items.some(({ item }) => item === "flares"))!;
     expect(visit.date <= "2027-03-20").toBe(true);

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { addDays, addMonths, type IsoDate, isoDateSchema } from "../dates/index.ts";
+import { addDays, addMonths, type LocalDate, localDateSchema } from "../dates/index.ts";
 import { dayRangeSchema } from "../hours/index.ts";
 import { findDue, type Scope, type ServiceDue } from "./listDue.ts";
 import { type ServiceItem, seasonStart } from "./pack.ts";
@@ -15,7 +15,7 @@ const overdueDays = 14;
 export interface Dated {
   readonly id: string;
   readonly title: string;
-  readonly date: IsoDate;
+  readonly date: LocalDate;
 }
 const ofGear = {
   scope: "boat",
@@ -39,7 +39,7 @@ export const plannedItemSchema = z.strictObject({
   labourH: z.number(),
   /** As the store has filled it in; null where it has not. */
   priceCents: z.int().nullable(),
-  dueDate: isoDateSchema,
+  dueDate: localDateSchema,
   by: z.enum(["hours", "calendar", "season"]),
   /** As of `ServiceDue`. */
   range: dayRangeSchema.nullable(),
@@ -48,7 +48,7 @@ export const plannedItemSchema = z.strictObject({
 });
 export type PlannedItem = z.infer<typeof plannedItemSchema>;
 export const plannedVisitSchema = z.strictObject({
-  date: isoDateSchema,
+  date: localDateSchema,
   labourH: z.number(),
   /** Of the items that have a price; null where none has. */
   priceCents: z.int().nullable(),
@@ -60,13 +60,13 @@ export type PlannedVisit = z.infer<typeof plannedVisitSchema>;
  * The next five years of a boat as visits to the workshop, as few as can be: each item from when it may be done early
  * until it falls due. Hours are those expected; what falls due again after a visit is counted from that due date.
  */
-export function planYears(today: IsoDate, scopes: readonly Scope[], dated: readonly Dated[] = []): PlannedVisit[] {
+export function planYears(today: LocalDate, scopes: readonly Scope[], dated: readonly Dated[] = []): PlannedVisit[] {
   const until = addMonths(today, 12 * years);
-  const found: { id: string; earliest: IsoDate; latest: IsoDate; planned: PlannedItem }[] = [];
+  const found: { id: string; earliest: LocalDate; latest: LocalDate; planned: PlannedItem }[] = [];
   for (const scope of scopes)
     for (const item of scope.items)
       for (const next of listOccurrences(scope, item, today, until)) {
-        const { dueDate, by, range, isAnyDay } = next as ServiceDue & { dueDate: IsoDate; by: PlannedItem["by"] };
+        const { dueDate, by, range, isAnyDay } = next as ServiceDue & { dueDate: LocalDate; by: PlannedItem["by"] };
         const isOverdue = next.state === "overdue";
         const earliest = addDays(dueDate, -(item.earlyDays ?? usualEarlyDays));
         found.push({
@@ -115,7 +115,7 @@ export function planYears(today: IsoDate, scopes: readonly Scope[], dated: reado
 }
 
 /** Each time an item falls due until then; what falls due again is counted from the due date before it. */
-function listOccurrences(scope: Scope, item: ServiceItem, today: IsoDate, until: IsoDate): ServiceDue[] {
+function listOccurrences(scope: Scope, item: ServiceItem, today: LocalDate, until: LocalDate): ServiceDue[] {
   const found: ServiceDue[] = [];
   let last: Omit<Done, "item"> | null = findLast(scope.done, item.id);
   for (;;) {

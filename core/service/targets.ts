@@ -1,10 +1,10 @@
-import { addMonths, type IsoDate } from "../dates/index.ts";
+import { addMonths, type LocalDate } from "../dates/index.ts";
 import type { DueItem } from "./dueContract.ts";
 
 /** A service that was done or skipped, in engine hours. */
 export interface Done {
   readonly item: string;
-  readonly date: IsoDate;
+  readonly date: LocalDate;
   readonly hours: number;
 }
 
@@ -27,8 +27,8 @@ export function findLast<D extends Done>(done: readonly D[], item: string): D | 
 export function findTarget(
   item: DueItem,
   last: Omit<Done, "item"> | null,
-  since: IsoDate,
-): { hours: number | null; date: IsoDate | null } | null {
+  since: LocalDate,
+): { hours: number | null; date: LocalDate | null } | null {
   const stepH = last === null ? (item.firstH ?? item.everyH) : item.everyH;
   const stepMonths = last === null ? (item.firstMonths ?? item.everyMonths) : item.everyMonths;
   if (stepH === undefined && stepMonths === undefined) return null;

@@ -1,12 +1,12 @@
 import { z } from "zod";
-import { isoDateSchema } from "../dates/index.ts";
+import { type LocalDate, localDateSchema } from "../dates/index.ts";
 
 const idSchema = z.string().min(1).max(200);
 
 /** Input of the contract `visits`: when each item may be served. */
 export const visitsInputSchema = z.strictObject({
   windows: z
-    .array(z.strictObject({ id: idSchema, earliest: isoDateSchema, latest: isoDateSchema }))
+    .array(z.strictObject({ id: idSchema, earliest: localDateSchema, latest: localDateSchema }))
     .max(10_000)
     .superRefine((windows, check) => {
       const seen = new Set<string>();
@@ -19,7 +19,7 @@ export const visitsInputSchema = z.strictObject({
     }),
 });
 export const visitsOutputSchema = z.strictObject({
-  visits: z.array(z.strictObject({ date: isoDateSchema, items: z.array(idSchema) })),
+  visits: z.array(z.strictObject({ date: localDateSchema, items: z.array(idSchema) })),
 });
 export type VisitsInput = z.infer<typeof visitsInputSchema>;
 export type VisitsOutput = z.infer<typeof visitsOutputSchema>;
@@ -31,7 +31,7 @@ export type VisitsOutput = z.infer<typeof visitsOutputSchema>;
  * @example [1st–10th, 5th–20th, 12th–15th] → two visits, on the 10th and the 15th.
  */
 export function visits({ windows }: VisitsInput): VisitsOutput {
-  const dates: string[] = [];
+  const dates: LocalDate[] = [];
   for (const { earliest, latest } of [...windows].sort((a, b) => (a.latest < b.latest ? -1 : 1)))
     if (dates.length === 0 || dates.at(-1)! < earliest) dates.push(latest);
   const items = new Map(dates.map((date) => [date, [] as string[]]));

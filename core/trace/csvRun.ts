@@ -1,3 +1,4 @@
+import { isLocalDate, type LocalDate, toDayNumber, toInstant } from "../dates/index.ts";
 import { createCollector, type ReadRun } from "./readRows.ts";
 
 /** Which column holds what, counted from 0. `rpm`: one column an engine; `temperatures`: of the engines in the same order. */
@@ -48,20 +49,38 @@ export function readNumber(text: string): number | null {
   return Number.isFinite(value) ? value : null;
 }
 
-const clock = /^(?:(\d{4}-\d{2}-\d{2})[T ])?(\d{1,3}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?(?:\s*(?:Z|[+-]\d{2}:?\d{2}))?$/;
+const daySeconds = 86_400;
+const clock = /^(?:(\d{4}-\d{2}-\d{2})[T ])?(\d{1,3}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?(?:\s*(Z|[+-]\d{2}:?\d{2}))?$/;
 
-/** Seconds from a cell: seconds, or hours, minutes and seconds, with or without a day. */
-export function readTime(text: string): { s: number; date: string | null; isClock: boolean } | null {
+interface ReadTime {
+  /** Since midnight; of a time with a day since 1970, in UTC where the file says how far from it the clock is. */
+  readonly s: number;
+  readonly date: LocalDate | null;
+  readonly isUtc: boolean;
+  readonly isClock: boolean;
+}
+
+/** Seconds from a cell: seconds, or hours, minutes and seconds, with or without a day, with or without `Z` or `+02:00`. */
+export function readTime(text: string): ReadTime | null {
   const found = clock.exec(text.trim());
   if (found !== null) {
-    const [, date = null, hours, minutes, seconds = "0"] = found;
+    const [, day, hours, minutes, seconds = "0", offset] = found;
     if (Number(minutes) > 59) return null;
     const s = Number(hours) * 3600 + Number(minutes) * 60 + Number(seconds.replace(",", "."));
-    const dayS = date === null ? 0 : Date.UTC(+date.slice(0, 4), +date.slice(5, 7) - 1, +date.slice(8, 10)) / 1000;
-    return Number.isFinite(dayS) ? { s: s + dayS, date, isClock: true } : null;
+    if (day === undefined) return { s, date: null, isUtc: false, isClock: true };
+    if (!isLocalDate(day)) return null;
+    const atS = s + toDayNumber(day) * daySeconds - offsetSeconds(offset);
+    return { s: atS, date: day, isUtc: offset !== undefined, isClock: true };
   }
   const s = readNumber(text);
-  return s === null ? null : { s, date: null, isClock: false };
+  return s === null ? null : { s, date: null, isUtc: false, isClock: false };
+}
+
+/** Of `Z`, `+02:00` or `-0530`: how far the clock is before UTC. */
+function offsetSeconds(offset: string | undefined): number {
+  if (offset === undefined || offset === "Z") return 0;
+  const minutes = Number(offset.slice(1, 3)) * 60 + Number(offset.slice(-2));
+  return (offset.startsWith("-") ? -minutes : minutes) * 60;
 }
 
 /** Reads a run from rows of cells, a row a call. `line`: of the file, its heading being line 1. */
@@ -70,7 +89,7 @@ export function createCsvRun(headings: readonly string[], columns: RunColumns) {
   const collector = createCollector(names);
   const isFahrenheit = columns.temperatures.map((i) => fahrenheitNames.test(headings[i] ?? ""));
   let lines = 0;
-  let start: { s: number; date: string | null; isClock: boolean } | null = null;
+  let start: ReadTime | null = null;
   let lastS = Number.NEGATIVE_INFINITY;
   return {
     collector,
@@ -87,7 +106,7 @@ export function createCsvRun(headings: readonly string[], columns: RunColumns) {
           `"${cells[columns.time]!.slice(0, 20)}" is not a time`,
         );
       // A clock without a day that falls by half a day or more has passed midnight.
-      const s = time.isClock && time.date === null && time.s < lastS - 43_200 ? time.s + 86_400 : time.s;
+      const s = time.isClock && time.date === null && time.s < lastS - 43_200 ? time.s + daySeconds : time.s;
       lastS = s;
       start ??= time;
       columns.rpm.forEach((column, engine) => {
@@ -108,10 +127,11 @@ export function createCsvRun(headings: readonly string[], columns: RunColumns) {
       });
     },
     finish(): ReadRun {
-      const isClock = start?.isClock === true;
+      const { s, date, isUtc, isClock } = start ?? { s: 0, date: null, isUtc: false, isClock: false };
       return {
-        startMin: isClock ? Math.floor((start!.s % 86_400) / 60) : null,
-        date: start?.date ?? null,
+        startsAt: isUtc ? toInstant(s * 1000) : null,
+        startMin: isClock && !isUtc ? Math.floor((s % daySeconds) / 60) : null,
+        date: isUtc ? null : date,
         engines: collector.finish(),
         lines,
       };

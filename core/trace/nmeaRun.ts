@@ -1,7 +1,9 @@
+import { isLocalDate, toDayNumber, toInstant, writeDate } from "../dates/index.ts";
 import { createCollector, type ReadRun } from "./readRows.ts";
 
 const sentence = /^(?:\\([^\\]*)\\)?[$!]([A-Z]{2}[A-Z]{3}|P[A-Z0-9]+),([^*]*)(?:\*([0-9A-F]{2}))?\s*$/i;
 const mostEngines = 4;
+const daySeconds = 86_400;
 
 /** The checksum of a sentence: all characters between `$` and `*`, exclusive or. IEC 61162-1. */
 export function checksumOf(text: string): string {
@@ -16,6 +18,12 @@ function readClock(field: string | undefined): number | null {
   return found === null ? null : Number(found[1]) * 3600 + Number(found[2]) * 60 + Number(found[3]);
 }
 
+/** Seconds since 1970 of a day's beginning in UTC; null where there is no such day. */
+function midnightOf(year: number, month: number, day: number): number | null {
+  const date = writeDate(year, month, day);
+  return isLocalDate(date) ? toDayNumber(date) * daySeconds : null;
+}
+
 /**
  * Reads a run from NMEA 0183 sentences, a line a call: engine speed from `RPM` (source E, the engine's number, rpm), time
  * from `RMC`, `GGA` or `ZDA`, or from the time in a TAG block (`\c:…\`). Other sentences are passed over. Times are UTC.
@@ -25,8 +33,9 @@ export function createNmeaRun() {
   let lines = 0;
   let clockS: number | null = null;
   let days = 0;
-  let date: string | null = null;
-  let start: { s: number; date: string | null } | null = null;
+  /** Midnight in UTC of the day the sentences name. */
+  let dayS: number | null = null;
+  let start: { s: number } | null = null;
   const setClock = (s: number | null) => {
     if (s === null) return;
     if (clockS !== null && s < clockS - 43_200) days++;
@@ -51,14 +60,18 @@ export function createNmeaRun() {
       const unix = /c:(\d{9,13})/.exec(tag ?? "")?.[1];
       if (unix !== undefined) {
         const s = unix.length > 10 ? Number(unix) / 1000 : Number(unix);
-        date ??= new Date(s * 1000).toISOString().slice(0, 10);
-        setClock(s % 86_400);
+        dayS ??= Math.floor(s / daySeconds) * daySeconds;
+        setClock(s % daySeconds);
       }
       if (kind === "RMC" || kind === "GGA" || kind === "ZDA") setClock(readClock(fields[0]));
       if (kind === "ZDA" && fields[3] !== undefined && fields[3] !== "")
-        date ??= `${fields[3]}-${fields[2]!.padStart(2, "0")}-${fields[1]!.padStart(2, "0")}`;
+        dayS ??= midnightOf(Number(fields[3]), Number(fields[2]), Number(fields[1]));
       if (kind === "RMC" && /^\d{6}$/.test(fields[8] ?? ""))
-        date ??= `20${fields[8]!.slice(4)}-${fields[8]!.slice(2, 4)}-${fields[8]!.slice(0, 2)}`;
+        dayS ??= midnightOf(
+          2000 + Number(fields[8]!.slice(4)),
+          Number(fields[8]!.slice(2, 4)),
+          Number(fields[8]!.slice(0, 2)),
+        );
       if (kind !== "RPM" || fields[0]?.toUpperCase() !== "E") return;
       if ((fields[4] ?? "A").toUpperCase() === "V") return;
       const engine = Number(fields[1]);
@@ -73,14 +86,16 @@ export function createNmeaRun() {
           null,
           "no time yet: there must be an RMC, GGA or ZDA sentence, or a TAG block, before it",
         );
-      start ??= { s: clockS, date };
+      start ??= { s: clockS };
       // Numbers are odd on one side and even on the other; a single engine is 0 or 1.
-      collector.add(Math.max(0, engine - 1), line, "rpm", clockS + days * 86_400, rpm);
+      collector.add(Math.max(0, engine - 1), line, "rpm", clockS + days * daySeconds, rpm);
     },
     finish(): ReadRun {
       return {
-        startMin: start === null ? null : Math.floor((start.s % 86_400) / 60),
-        date: start?.date ?? date,
+        // A clock in UTC without a day says nothing of the time at the store: it may be summer there or winter.
+        startsAt: start === null || dayS === null ? null : toInstant((dayS + start.s) * 1000),
+        startMin: null,
+        date: null,
         engines: collector.finish().filter(({ samples }) => samples.length > 0),
         lines,
       };

@@ -1,3 +1,4 @@
+import type { Instant, LocalDate } from "../dates/index.ts";
 /** One thing that is wrong with a file of a run, and where. Lines and columns count from 1. */
 export interface TraceFault {
   readonly line: number;
@@ -7,9 +8,10 @@ export interface TraceFault {
 
 /** What a reader of a run has after all lines: samples by engine, the first sample at 0 s. */
 export interface ReadRun {
-  /** Minutes of the day at which it began, and the day, where the file says. */
+  /** When it began, where the file says it in UTC; else the minutes of the day and the day as they stand there. */
+  readonly startsAt: Instant | null;
   readonly startMin: number | null;
-  readonly date: string | null;
+  readonly date: LocalDate | null;
   readonly engines: readonly {
     readonly label: string;
     readonly samples: readonly (readonly [number, number])[];

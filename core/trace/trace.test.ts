@@ -158,6 +158,21 @@ describe("readNumber", () => {
   it("leaves times alone that are none", () => {
     expect(readTime("12:30:05.5")).toMatchObject({ s: 45_005.5, isClock: true });
     expect(readTime("later")).toBeNull();
+    expect(readTime("2026-02-30T12:00:00")).toBeNull();
+  });
+
+  it("takes times in UTC for what they are, and leaves the others as the device wrote them", () => {
+    const began = (text: string) => {
+      const run = createCsvRun(["time", "rpm"], guessRunColumns(["time", "rpm"])!);
+      run.push([text, "800"], 2);
+      const { startsAt, date, startMin } = run.finish();
+      return [startsAt, date, startMin];
+    };
+    expect(began("2026-06-15T01:30:00Z")).toEqual(["2026-06-15T01:30:00.000Z", null, null]);
+    expect(began("2026-06-14 20:30:00-05:00")).toEqual(["2026-06-15T01:30:00.000Z", null, null]);
+    expect(began("2026-06-14 20:30:00")).toEqual([null, "2026-06-14", 1230]);
+    expect(began("20:30:00")).toEqual([null, null, 1230]);
+    expect(began("12.5")).toEqual([null, null, null]);
   });
 });
 
@@ -176,7 +191,7 @@ describe("a run as NMEA 0183", () => {
       sentence("IIRPM,E,2,99999,,V"),
     ]);
     expect(faults).toEqual([]);
-    expect(run).toMatchObject({ startMin: 750, date: "2026-06-14" });
+    expect(run).toMatchObject({ startsAt: "2026-06-14T12:30:00.000Z", date: null });
     expect(run.engines).toMatchObject([
       {
         label: "Engine 1",
@@ -192,7 +207,7 @@ describe("a run as NMEA 0183", () => {
   it("takes the time from a TAG block too", () => {
     const tagged = (unix: number, rpm: number) => `\\c:${unix}*5A\\${sentence(`IIRPM,E,0,${rpm},,A`)}`;
     const { run } = readNmea([tagged(1_781_430_000, 700), tagged(1_781_430_002, 800)]);
-    expect(run.date).toBe("2026-06-14");
+    expect(run.startsAt).toBe("2026-06-14T09:40:00.000Z");
     expect(run.engines[0]!.samples).toEqual([
       [0, 700],
       [2, 800],

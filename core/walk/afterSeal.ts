@@ -1,3 +1,4 @@
+import type { Instant } from "../dates/index.ts";
 import type { Entry, EntryKind } from "./entry.ts";
 
 const onlyAdds: ReadonlySet<EntryKind> = new Set<EntryKind>([
@@ -29,8 +30,8 @@ export const goesOnFromSeal = (entry: Pick<Entry, "kind">): boolean => onlyAdds.
  */
 export function classifyLater(
   entry: Entry,
-  receivedAt: string | null,
-  sealedAt: string | null,
+  receivedAt: Instant | null,
+  sealedAt: Instant | null,
 ): "uncovered" | "claim" | "addition" {
   if (sealedAt !== null && receivedAt !== null && receivedAt <= sealedAt) return "uncovered";
   return entry.kind === "undo" || !goesOnFromSeal(entry) ? "claim" : "addition";

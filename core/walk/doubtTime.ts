@@ -1,3 +1,5 @@
+import type { Instant } from "../dates/index.ts";
+
 const minuteMs = 60_000;
 const dayMs = 24 * 60 * minuteMs;
 /** A device's clock is put right to within seconds: what lies further ahead is not so. Ours. */
@@ -11,7 +13,7 @@ const mostBehindMs = 60 * dayMs;
  *
  * @example ("2099-01-01T00:00:00Z", "2026-06-01T10:00:00Z") → true
  */
-export function isTimeDoubtful(at: string, receivedAt: string | null): boolean {
+export function isTimeDoubtful(at: Instant, receivedAt: Instant | null): boolean {
   if (receivedAt === null) return false;
   const behindMs = Date.parse(receivedAt) - Date.parse(at);
   return behindMs < -mostAheadMs || behindMs > mostBehindMs;

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { isoDateSchema } from "../dates/index.ts";
+import { instantSchema, localDateSchema } from "../dates/index.ts";
 import { sha256Schema } from "../hash/index.ts";
 import { readingAnswerSchema } from "../hours/index.ts";
 import { placeSchema, plainText } from "../rig/index.ts";
@@ -10,7 +10,6 @@ export const ulidSchema = z.string().regex(/^[0-7][0-9A-HJKMNP-TV-Z]{25}$/, "mus
 export const recordIdSchema = z
   .string()
   .regex(/^[a-z0-9][a-z0-9-]{0,59}$/, "must be small letters, digits and hyphens");
-const instantSchema = z.iso.datetime({ error: "must be an instant such as 2026-01-31T09:30:00.000Z" });
 
 const base = {
   id: ulidSchema,
@@ -61,7 +60,7 @@ export const entrySchema = z.discriminatedUnion("kind", [
     note: noteSchema.optional(),
     /** Of a topic put off: how it is made up for, and by when. */
     how: z.enum(laterHows).optional(),
-    when: isoDateSchema.optional(),
+    when: localDateSchema.optional(),
   }),
   /** What is wrong. `stops` is the worst; otherwise `how` says how bad, "before leaving" when left out. */
   z.strictObject({
@@ -73,7 +72,7 @@ export const entrySchema = z.discriminatedUnion("kind", [
     how: z.enum(["before-leaving", "by-date", "cosmetic", "note"]).optional(),
     place: placeSchema.optional(),
     owner: nameSchema.optional(),
-    due: isoDateSchema.optional(),
+    due: localDateSchema.optional(),
   }),
   /** What was promised, or sold and not fitted yet (`isExtra`). */
   z.strictObject({
@@ -83,7 +82,7 @@ export const entrySchema = z.discriminatedUnion("kind", [
     isExtra: z.boolean(),
     place: placeSchema.optional(),
     owner: nameSchema.optional(),
-    due: isoDateSchema.optional(),
+    due: localDateSchema.optional(),
   }),
   /** Who takes care of something owed, and by when; null for nobody, no day. */
   z.strictObject({
@@ -91,7 +90,7 @@ export const entrySchema = z.discriminatedUnion("kind", [
     kind: z.literal("assign"),
     ref: ulidSchema,
     owner: nameSchema.nullable(),
-    due: isoDateSchema.nullable(),
+    due: localDateSchema.nullable(),
   }),
   z.strictObject({ ...base, kind: z.literal("undo"), ref: ulidSchema }),
   /** Things counted; `dated` is the day printed on what goes out of date. */
@@ -100,7 +99,7 @@ export const entrySchema = z.discriminatedUnion("kind", [
     kind: z.literal("gear"),
     item: recordIdSchema,
     count: z.int().min(0).max(999),
-    dated: isoDateSchema.optional(),
+    dated: localDateSchema.optional(),
   }),
   z.strictObject({
     ...base,

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { topics as library, makeReady, rigTemplates } from "../../content/index.ts";
+import { toInstant } from "../dates/index.ts";
 import { listReadyChecks } from "../ready/index.ts";
 import { listTopicsFor } from "../route/index.ts";
 import {
@@ -38,13 +39,13 @@ const content = {
   ],
   readings: {},
   date: "2026-06-01",
-};
+} as const;
 const letters = "0123456789ABCDEFGHJKMNPQRSTVWXYZ";
 const idOf = (n: number) => `01${"0".repeat(20)}${[15, 10, 5, 0].map((bit) => letters[(n >> bit) & 31]).join("")}`;
 const base = (n: number) => ({
   id: idOf(n),
   delivery: "d-1",
-  at: new Date(1_700_000_000_000 + n * 1000).toISOString(),
+  at: toInstant(1_700_000_000_000 + n * 1000),
   by: "nessa",
   device: "tablet-1",
 });
@@ -379,7 +380,7 @@ describe("after the seal", () => {
       "2026-05-09T10:00:00.000Z",
       "2026-05-09T12:00:00.000Z",
       "2026-05-09T13:00:00.000Z",
-    ];
+    ] as const;
     const note: Entry = { ...base(32), kind: "amend", note: "Key sent" };
     const undo: Entry = { ...base(33), kind: "undo", ref: note.id };
     expect(classifyLater(note, after, sealedAt)).toBe("addition");

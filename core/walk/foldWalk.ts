@@ -1,3 +1,4 @@
+import type { Instant } from "../dates/index.ts";
 import { goesOnFromSeal } from "./afterSeal.ts";
 import type { Entry, EntryOf } from "./entry.ts";
 import { type Mark, ownerId, type SignRole } from "./kinds.ts";
@@ -15,12 +16,12 @@ export interface TopicState {
 
 /** A handover as its entries tell it. */
 export interface WalkState {
-  readonly startedAt: string | null;
+  readonly startedAt: Instant | null;
   /** What the walk goes by: the snapshot of the start that governs, or of the last update since; null of old walks. */
   readonly snapshot: string | null;
   /** When the walk was last worked on, before any close. */
-  readonly lastAt: string | null;
-  readonly closedAt: string | null;
+  readonly lastAt: Instant | null;
+  readonly closedAt: Instant | null;
   readonly allowed: EntryOf<"allow"> | null;
   /** Who is here, by id: those of the delivery unless said otherwise, and who came along. */
   readonly present: ReadonlyMap<string, EntryOf<"present">>;
@@ -84,9 +85,9 @@ export function foldWalk(entries: readonly Entry[], sequenceOf: SequenceOf = noS
   const amendments: EntryOf<"amend">[] = [];
   let governing: EntryOf<"start"> | null = null;
   let snapshot: string | null = null;
-  let startedAt: string | null = null;
-  let closedAt: string | null = null;
-  let lastAt: string | null = null;
+  let startedAt: Instant | null = null;
+  let closedAt: Instant | null = null;
+  let lastAt: Instant | null = null;
   let allowed: EntryOf<"allow"> | null = null;
   for (const entry of counted) {
     if (closedAt === null && entry.by !== ownerId) lastAt = entry.at;

@@ -1,4 +1,4 @@
-import type { IsoDate } from "../dates/index.ts";
+import type { LocalDate } from "../dates/index.ts";
 import { askHandoverHours, type Reading } from "../hours/index.ts";
 import type { ReadyCheck } from "../ready/index.ts";
 import type { Rig } from "../rig/index.ts";
@@ -32,7 +32,7 @@ export interface WalkContent {
   readonly buyers: readonly { readonly id: string; readonly name: string }[];
   /** The hours of each engine as read before this handover, by engine. */
   readonly readings: Readonly<Record<string, readonly Reading[]>>;
-  readonly date: IsoDate;
+  readonly date: LocalDate;
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { IsoDate } from "../dates/index.ts";
+import type { Instant, LocalDate } from "../dates/index.ts";
 import type { Rig } from "../rig/index.ts";
 import type { Topic } from "../topic/index.ts";
 import { listOpenTopics } from "./coverage.ts";
@@ -20,16 +20,16 @@ export interface Owed {
   readonly ref: string;
   readonly what: OwedKind;
   readonly text: string;
-  readonly since: string;
+  readonly since: Instant;
   readonly stops: boolean;
   /** Of a snag. */
   readonly severity: Severity | null;
   /** Who takes care of it; null when nobody does yet. */
   readonly owner: string | null;
   /** The promised day. */
-  readonly due: IsoDate | null;
+  readonly due: LocalDate | null;
   /** When the buyer was last sent a message about it. */
-  readonly messagedAt: string | null;
+  readonly messagedAt: Instant | null;
   /** The topic that is put off or was left out; it can be made up for by marking it. */
   readonly topic: string | null;
 }
@@ -40,7 +40,7 @@ export interface Owed {
  */
 export function listOwed(topics: readonly Topic[], gear: Rig["gear"], state: WalkState): Owed[] {
   const owed: Owed[] = [];
-  const add = (entry: { id: string; at: string }, what: OwedKind, text: string, more: Partial<Owed> = {}) =>
+  const add = (entry: { id: string; at: Instant }, what: OwedKind, text: string, more: Partial<Owed> = {}) =>
     owed.push({
       ref: entry.id,
       what,
@@ -107,7 +107,7 @@ const otherRank = 3;
  * The order in which what is owed wants doing: overdue first, the longest overdue of them first; then what stops a
  * handover; then by how bad it is; then the day it is promised for; then the oldest.
  */
-export function compareOwed(a: Owed, b: Owed, today: IsoDate): number {
+export function compareOwed(a: Owed, b: Owed, today: LocalDate): number {
   const late = (owed: Owed) => (owed.due !== null && owed.due < today ? owed.due : "9");
   const rank = ({ severity }: Owed) => (severity === null ? otherRank : severityRank[severity]);
   return (

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { topics as library, makeReady, rigTemplates } from "../../content/index.ts";
+import { type Instant, toInstant } from "../dates/index.ts";
 import { listReadyChecks } from "../ready/index.ts";
 import { findStyle, listTopicsFor, planWalk } from "../route/index.ts";
 import {
@@ -38,11 +39,11 @@ const content = {
   buyers: [{ id: "b1", name: "Dov Anselm" }],
   readings: {},
   date: "2026-06-01",
-};
+} as const;
 const base = (n: number, device = "tablet-1") => ({
   id: `01HZZZZZZZZZZZZZZZZZZZ${String(n).padStart(4, "0")}`,
   delivery: "d-1",
-  at: new Date(Date.parse("2026-06-01T10:00:00Z") + n * 1000).toISOString(),
+  at: toInstant(Date.parse("2026-06-01T10:00:00Z") + n * 1000),
   by: "nessa",
   device,
 });
@@ -240,7 +241,7 @@ describe("countTopics", () => {
   });
 });
 
-it.each([
+it.each<[Instant, Instant | null, boolean]>([
   ["2026-06-01T10:00:00.000Z", "2026-06-01T10:00:02.000Z", false],
   ["2026-06-01T10:00:00.000Z", null, false],
   ["2026-05-10T10:00:00.000Z", "2026-06-01T10:00:00.000Z", false],

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { isoDateSchema } from "../dates/index.ts";
+import { type LocalDate, localDateSchema } from "../dates/index.ts";
 import { dayRangeSchema } from "../hours/index.ts";
 import { chanceIn, type ExpectedJob, type LoadWeek } from "./load.ts";
 import { weekOf } from "./weeks.ts";
@@ -8,11 +8,11 @@ export const offerSchema = z.strictObject({
   boat: z.string(),
   items: z.array(z.strictObject({ scope: z.string(), item: z.string(), title: z.string() })),
   labourH: z.number(),
-  dueDate: isoDateSchema,
+  dueDate: localDateSchema,
   range: dayRangeSchema.nullable(),
   isAnyDay: z.boolean(),
-  fromMonday: isoDateSchema,
-  toMonday: isoDateSchema,
+  fromMonday: localDateSchema,
+  toMonday: localDateSchema,
 });
 export type Offer = z.infer<typeof offerSchema>;
 
@@ -83,7 +83,7 @@ function listLikely(jobs: readonly ExpectedJob[], count: number): ExpectedJob[][
   return likely;
 }
 
-function bundleByBoat(jobs: readonly ExpectedJob[], week: number, firstMonday: string): Bundle[] {
+function bundleByBoat(jobs: readonly ExpectedJob[], week: number, firstMonday: LocalDate): Bundle[] {
   const byBoat = new Map<string, ExpectedJob[]>();
   for (const job of jobs) {
     const mine = byBoat.get(job.boat);

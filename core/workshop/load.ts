@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type IsoDate, isoDateSchema } from "../dates/index.ts";
+import { type LocalDate, localDateSchema } from "../dates/index.ts";
 import type { DayRange } from "../hours/index.ts";
 import { capacityOfWeek, listWeeks, type Workshop } from "./weeks.ts";
 
@@ -15,10 +15,10 @@ export interface ExpectedJob {
   readonly kind: JobKind;
   readonly labourH: number;
   /** The day as `ServiceDue` has it, and the first on which it may be done. */
-  readonly dueDate: IsoDate;
+  readonly dueDate: LocalDate;
   readonly range: DayRange | null;
   readonly isAnyDay: boolean;
-  readonly earliest: IsoDate;
+  readonly earliest: LocalDate;
   /** The first week it may fall in, 0 for the current one, and the chance of each from there; their sum is at most 1. */
   readonly firstWeek: number;
   readonly chances: readonly number[];
@@ -28,7 +28,7 @@ export interface ExpectedJob {
 export const chanceIn = ({ firstWeek, chances }: ExpectedJob, week: number): number => chances[week - firstWeek] ?? 0;
 
 export const loadWeekSchema = z.strictObject({
-  monday: isoDateSchema,
+  monday: localDateSchema,
   capacityH: z.number(),
   /** Expected hours, and what they stay under with a chance of one and nine tenths. */
   expectedH: z.number(),
@@ -55,7 +55,7 @@ const deviate90 = 1.2816;
  */
 export function sumLoad(
   jobs: readonly ExpectedJob[],
-  today: IsoDate,
+  today: LocalDate,
   workshop: Workshop,
   count = loadWeeks,
 ): LoadWeek[] {

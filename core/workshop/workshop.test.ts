@@ -171,7 +171,7 @@ describe("flattenLoad", () => {
   });
 
   it("keeps within the time of each job, and leaves what is booked", () => {
-    const fixed = peak.map((each) => ({ ...each, earliest: "2026-06-22" }));
+    const fixed = peak.map((each): ExpectedJob => ({ ...each, earliest: "2026-06-22" }));
     expect(flattenLoad(fixed, sumLoad(fixed, today, workshop))).toEqual([]);
     const booked = peak.map((each) => ({ ...each, kind: "booked" as const }));
     expect(flattenLoad(booked, sumLoad(booked, today, workshop))).toEqual([]);

@@ -1,4 +1,5 @@
 import { DataTypes, type Model, type ModelStatic, type Sequelize } from "sequelize";
+import type { Instant, LocalDate } from "../../core/dates/index.ts";
 
 export interface UserRow {
   id: string;
@@ -18,7 +19,7 @@ export interface BoatRow {
   name: string;
   hull: string;
   rig: string;
-  inService: string | null;
+  inService: LocalDate | null;
   template: string | null;
   version: number;
   contact: string;
@@ -27,18 +28,18 @@ export interface TemplateRow {
   id: string;
   name: string;
   rig: string;
-  at: string;
+  at: Instant;
 }
 export interface TopicEditRow {
   id: string;
   body: string;
   basis: string | null;
   by: string;
-  at: string;
+  at: Instant;
 }
 export interface PhotoRow {
   id: string;
-  at: string;
+  at: Instant;
   by: string;
   width: number;
   height: number;
@@ -53,7 +54,7 @@ export interface PhotoRow {
 export interface DeliveryRow {
   id: string;
   boatId: string;
-  date: string;
+  date: LocalDate;
   time: string;
   note: string;
   buyers: string;
@@ -69,7 +70,7 @@ export interface EntryRow {
   deliveryId: string;
   body: string;
   /** Null of entries stored before it was noted. */
-  receivedAt: string | null;
+  receivedAt: Instant | null;
   /** In the order in which they were received. */
   number: number;
   via: "staff" | "owner" | "remote" | "import";
@@ -79,7 +80,7 @@ export interface SnapshotRow {
   sha256: string;
   deliveryId: string;
   body: Buffer;
-  at: string;
+  at: Instant;
   isUsed: number;
 }
 /** What the salted hashes of a link are of. */
@@ -92,7 +93,7 @@ export interface StrikeRow {
   part: string;
   id: string;
   deliveryId: string;
-  at: string;
+  at: Instant;
 }
 /** A link of the store's seal chain: a handover sealed here or taken in, or what was added to one. */
 export interface ChainRow {
@@ -104,7 +105,7 @@ export interface ChainRow {
   previous: string;
   link: string;
   canonical: string;
-  at: string;
+  at: Instant;
   /** The public key it is signed with, and the signature of its link; null of links made before the store had a key. */
   key: string | null;
   signature: string | null;
@@ -112,18 +113,18 @@ export interface ChainRow {
 export interface OwnerLinkRow {
   tokenHash: string;
   deliveryId: string;
-  madeAt: string;
+  madeAt: Instant;
   by: string;
   /** The walk itself is on the page: 1, else 0. */
   isRemote: number;
-  endedAt: string | null;
+  endedAt: Instant | null;
 }
 export interface MessageRow {
   id: string;
   deliveryId: string | null;
   recipient: string;
   text: string;
-  at: string;
+  at: Instant;
   state: string;
   boatId: string;
   kind: string;
@@ -133,7 +134,7 @@ export interface ReadingRow {
   id: string;
   boatId: string;
   engine: string;
-  date: string;
+  date: LocalDate;
   hours: number;
   reason: string | null;
   by: string;
@@ -146,7 +147,7 @@ export interface ServiceRow {
   boatId: string;
   engine: string;
   item: string;
-  date: string;
+  date: LocalDate;
   hours: number;
   by: string;
   outcome: string;
@@ -160,7 +161,7 @@ export interface ServiceRow {
 export interface FillRow {
   id: string;
   boatId: string;
-  date: string;
+  date: LocalDate;
   litres: number;
   /** The tanks were full then: 1, else 0. */
   isFull: number;
@@ -173,7 +174,7 @@ export interface WithdrawalRow {
   boatId: string;
   reason: string;
   by: string;
-  at: string;
+  at: Instant;
   /** What counts in its place; null where nothing does. */
   instead: string | null;
 }
@@ -182,14 +183,14 @@ export interface FileRow {
   type: "application/pdf" | "text/plain";
   sha256: string;
   bytes: Buffer;
-  at: string;
+  at: Instant;
   by: string;
 }
 export interface RunRow {
   id: string;
   boatId: string;
   engine: string;
-  date: string;
+  date: LocalDate;
   startMin: number;
   source: string;
   fileName: string;
@@ -197,7 +198,7 @@ export interface RunRow {
   verdict: string;
   trace: Buffer;
   by: string;
-  at: string;
+  at: Instant;
 }
 export interface PackRow {
   id: string;
@@ -205,19 +206,19 @@ export interface PackRow {
   body: string;
   version: number;
   by: string;
-  at: string;
+  at: Instant;
 }
 export interface BookingRow {
   id: string;
   boatId: string;
-  date: string;
+  date: LocalDate;
   startMin: number;
   labourH: number;
   items: string;
   note: string;
   state: string;
   by: string;
-  at: string;
+  at: Instant;
 }
 export interface JobRow {
   id: string;
@@ -227,7 +228,7 @@ export interface JobRow {
   state: string;
   tries: number;
   note: string;
-  doneAt: string | null;
+  doneAt: Instant | null;
 }
 export interface SettingRow {
   key: string;

@@ -1,5 +1,6 @@
 import { literal, Op } from "sequelize";
 import type { Contact } from "../../api/index.ts";
+import type { LocalDate } from "../../core/dates/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import type { BoatRow, FillRow, ReadingRow, ServiceRow, WithdrawnKind } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -67,7 +68,7 @@ export function createBoats({ models }: Database) {
       const where = ids === undefined ? {} : { where: { id: { [Op.in]: [...ids] } } };
       return readAll(models.boats, { ...where, attributes: headColumns, order: ["name", "hull"] });
     },
-    async setInService(id: string, inService: string, transaction: Transaction) {
+    async setInService(id: string, inService: LocalDate, transaction: Transaction) {
       await models.boats.update({ inService }, { where: { id }, transaction });
     },
     async listReadings(boatIds: readonly string[], transaction?: Transaction): Promise<ReadingRow[]> {

@@ -1,5 +1,6 @@
 import { Op } from "sequelize";
 import type { Booking } from "../../api/index.ts";
+import type { Instant } from "../../core/dates/index.ts";
 import type { BookingRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne } from "../database/rows.ts";
@@ -22,7 +23,7 @@ export function createBookings({ models }: Database) {
       const where = from === undefined ? {} : { date: { [Op.gte]: from }, state: { [Op.ne]: "cancelled" } };
       return (await readAll(models.bookings, { where, order: ["date", "startMin"] })).map(toBooking);
     },
-    async set({ boat, items, ...booking }: Booking, at: string, transaction: Transaction) {
+    async set({ boat, items, ...booking }: Booking, at: Instant, transaction: Transaction) {
       await models.bookings.upsert({ ...booking, boatId: boat, items: JSON.stringify(items), at }, { transaction });
     },
   };

@@ -1,6 +1,6 @@
 import { type Model, Op, type WhereOptions } from "sequelize";
 import { z } from "zod";
-import { isoDateSchema } from "../../core/dates/index.ts";
+import { type Instant, instantSchema, type LocalDate, localDateSchema } from "../../core/dates/index.ts";
 import { personSchema, type Receipt, type Strike } from "../../core/record/index.ts";
 import { defaultPlanOptions, type PlanOptions, planOptionsSchema } from "../../core/route/index.ts";
 import { type Entry, owedKinds, recordIdSchema, severities } from "../../core/walk/index.ts";
@@ -21,12 +21,12 @@ export const summarySchema = z.strictObject({
       ref: z.string(),
       what: z.enum(owedKinds),
       text: z.string(),
-      since: z.string(),
+      since: instantSchema,
       stops: z.boolean(),
       severity: z.enum(severities).nullable(),
       owner: z.string().nullable(),
-      due: isoDateSchema.nullable(),
-      messagedAt: z.string().nullable(),
+      due: localDateSchema.nullable(),
+      messagedAt: instantSchema.nullable(),
       topic: z.string().nullable(),
     }),
   ),
@@ -42,7 +42,7 @@ const mostSpent = 20_000;
 export interface DeliveryRecord {
   readonly id: string;
   readonly boatId: string;
-  readonly date: string;
+  readonly date: LocalDate;
   readonly time: string;
   readonly note: string;
   readonly buyers: z.infer<typeof personSchema>[];
@@ -66,7 +66,7 @@ const writePlanOptions = ({ style, manualOrder, ...options }: PlanOptions) => ({
 const readSummary = (text: string): Summary => {
   if (text === "") return noSummary;
   const { owed, ...rest } = JSON.parse(text);
-  const rename = ({ toldAt, ...each }: { toldAt: string | null }) => ({ ...each, messagedAt: toldAt });
+  const rename = ({ toldAt, ...each }: { toldAt: Instant | null }) => ({ ...each, messagedAt: toldAt });
   return { ...rest, owed: owed.map(rename) };
 };
 const writeSummary = ({ owed, ...rest }: Summary) => ({
@@ -144,7 +144,7 @@ export function createDeliveries({ models }: Database) {
       const row = await readOne(models.deliveries, id, transaction);
       return row === null ? null : toDelivery(row);
     },
-    listOn: (date: string) => listWhere({ date }),
+    listOn: (date: LocalDate) => listWhere({ date }),
     listOfBoats: (boatIds: readonly string[]) => listWhere({ boatId: { [Op.in]: [...boatIds] } }),
     listAll: () => listWhere({}),
     listOwing: (most?: number) => listWhere({ owed: { [Op.gt]: 0 } }, most),

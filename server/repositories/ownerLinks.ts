@@ -1,4 +1,5 @@
 import { createHash, randomBytes } from "node:crypto";
+import type { Instant } from "../../core/dates/index.ts";
 import type { OwnerLinkRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne } from "../database/rows.ts";
@@ -8,13 +9,13 @@ const hashToken = (token: string) => createHash("sha256").update(token).digest("
 
 /** Private addresses of owners: one a delivery, known by the hash of its 128-bit token. */
 export function createOwnerLinks({ models, inTransaction }: Database) {
-  const endAll = (deliveryId: string, endedAt: string) => ({
+  const endAll = (deliveryId: string, endedAt: Instant) => ({
     values: { endedAt },
     options: { where: { deliveryId, endedAt: null } },
   });
   return {
     /** Makes a new link and ends the one there was. The token is told once and never again. */
-    async replace(deliveryId: string, by: string, madeAt: string, isRemote: boolean): Promise<string> {
+    async replace(deliveryId: string, by: string, madeAt: Instant, isRemote: boolean): Promise<string> {
       const token = randomBytes(tokenBytes).toString("base64url");
       await inTransaction(async (transaction) => {
         const { values, options } = endAll(deliveryId, madeAt);
@@ -27,7 +28,7 @@ export function createOwnerLinks({ models, inTransaction }: Database) {
       return token;
     },
     /** Another address beside those there are, for a message; it ends when the page's address is replaced or ended. */
-    async add(deliveryId: string, by: string, madeAt: string, transaction: Transaction): Promise<string> {
+    async add(deliveryId: string, by: string, madeAt: Instant, transaction: Transaction): Promise<string> {
       const token = randomBytes(tokenBytes).toString("base64url");
       await models.ownerLinks.create(
         { tokenHash: hashToken(token), deliveryId, madeAt, by, isRemote: 0, endedAt: null },
@@ -35,7 +36,7 @@ export function createOwnerLinks({ models, inTransaction }: Database) {
       );
       return token;
     },
-    async end(deliveryId: string, endedAt: string) {
+    async end(deliveryId: string, endedAt: Instant) {
       const { values, options } = endAll(deliveryId, endedAt);
       await models.ownerLinks.update(values, options);
     },

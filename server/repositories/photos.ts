@@ -1,4 +1,5 @@
 import { Op } from "sequelize";
+import type { Instant } from "../../core/dates/index.ts";
 import type { SealedPhoto } from "../../core/record/index.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll } from "../database/rows.ts";
@@ -10,7 +11,7 @@ export function createPhotos({ models }: Database) {
   return {
     /** `original`: of a photo that came sealed, its bytes as they came; then `sha256` is of those. */
     async add(
-      photo: Photo & { id: string; at: string; by: string; sent: string | null; original?: Buffer },
+      photo: Photo & { id: string; at: Instant; by: string; sent: string | null; original?: Buffer },
       transaction?: Transaction,
     ) {
       await models.photos.create(

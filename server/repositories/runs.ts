@@ -2,6 +2,7 @@ import { gunzipSync, gzipSync } from "node:zlib";
 import { literal, Op } from "sequelize";
 import type { RunLine } from "../../api/index.ts";
 import type { LimitPhase } from "../../core/breakin/index.ts";
+import type { Instant } from "../../core/dates/index.ts";
 import type { RunRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne } from "../database/rows.ts";
@@ -53,7 +54,7 @@ export function createRuns({ models }: Database) {
       if (row === null) return null;
       return { run: toRun(row), trace: JSON.parse(gunzipSync(row.trace).toString("utf8")) as Trace };
     },
-    async add(run: Boated, trace: Trace, at: string, transaction: Transaction) {
+    async add(run: Boated, trace: Trace, at: Instant, transaction: Transaction) {
       const row = { ...run, verdict: JSON.stringify(run.verdict), trace: gzipSync(JSON.stringify(trace)), at };
       await models.runs.create(row, { transaction });
     },

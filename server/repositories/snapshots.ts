@@ -1,5 +1,6 @@
 import { gunzipSync, gzipSync } from "node:zlib";
 import { Op } from "sequelize";
+import type { Instant } from "../../core/dates/index.ts";
 import { type Snapshot, snapshotSchema } from "../../core/record/index.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readOne, readQuery } from "../database/rows.ts";
@@ -36,7 +37,7 @@ export function createSnapshots({ models }: Database) {
       return remembered.has(sha256) || (await models.snapshots.count({ where: { sha256 } })) > 0;
     },
     /** Keeps a snapshot by its hash, once. */
-    async add(sha256: string, deliveryId: string, text: string, at: string, transaction: Transaction): Promise<void> {
+    async add(sha256: string, deliveryId: string, text: string, at: Instant, transaction: Transaction): Promise<void> {
       if ((await readOne(models.snapshots, sha256, transaction)) !== null) return;
       const body = gzipSync(text);
       await models.snapshots.create({ sha256, deliveryId, body, at, isUsed: 0 }, { transaction });

@@ -1,3 +1,4 @@
+import type { Instant } from "../../core/dates/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import type { Database } from "../database/open.ts";
 import { readAll, readOne } from "../database/rows.ts";
@@ -20,7 +21,7 @@ export function createTemplates({ models }: Database) {
       const row = await readOne(models.templates, id);
       return row === null ? null : { id, name: row.name, rigText: row.rig };
     },
-    async write(template: { id: string; name: string; rig: Rig; at: string }) {
+    async write(template: { id: string; name: string; rig: Rig; at: Instant }) {
       await models.templates.upsert({ ...template, rig: JSON.stringify(template.rig) });
     },
     async remove(id: string): Promise<boolean> {

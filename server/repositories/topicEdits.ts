@@ -1,3 +1,4 @@
+import type { Instant } from "../../core/dates/index.ts";
 import { type Topic, topicSchema } from "../../core/topic/index.ts";
 import type { TopicEditRow } from "../database/models.ts";
 import type { Database } from "../database/open.ts";
@@ -8,7 +9,7 @@ export interface TopicEdit {
   /** The shipped topic as it was when this was written; null for a topic of the store's own. */
   readonly basis: Topic | null;
   readonly by: string;
-  readonly at: string;
+  readonly at: Instant;
 }
 
 /** The store's own wording of topics, kept apart from what ships. */

@@ -1,3 +1,4 @@
+import type { LocalDate } from "../../core/dates/index.ts";
 import type { WithdrawalRow, WithdrawnKind } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne } from "../database/rows.ts";
@@ -6,7 +7,7 @@ import { readAll, readOne } from "../database/rows.ts";
 export interface Entered {
   readonly boatId: string;
   readonly engine: string | null;
-  readonly date: string;
+  readonly date: LocalDate;
   readonly by: string;
   /** Hours on the meter, litres, hours at the service; null of a run. */
   readonly amount: number | null;

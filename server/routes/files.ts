@@ -16,7 +16,7 @@ export function routeFiles(router: Router, { auth, files, database, clock }: Ser
       await database.inTransaction(async (transaction) => {
         if (await files.has(params.file, transaction)) return;
         const sha256 = createHash("sha256").update(bytes).digest("hex");
-        const at = new Date(clock.nowMs()).toISOString();
+        const at = clock.now();
         await files.add({ id: params.file, type, sha256, bytes, at, by: user.id }, transaction);
       });
       return { file: params.file };

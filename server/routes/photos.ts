@@ -42,7 +42,7 @@ export async function keepPhoto(
   if (!isPhotoOf(id, sent)) throw new Failure("photo-differs", { photo: id, got: sent });
   let [known] = await photos.listFacts([id]);
   if (known === undefined) {
-    const photo = { ...(await readPhoto(bytes)), sent, id, at: new Date(clock.nowMs()).toISOString(), by };
+    const photo = { ...(await readPhoto(bytes)), sent, id, at: clock.now(), by };
     known = await database.inTransaction(async (transaction) => {
       const [meanwhile] = await photos.listFacts([id], transaction);
       if (meanwhile === undefined) await photos.add(photo, transaction);

@@ -19,6 +19,7 @@ export function routeSign(router: Router, services: Services) {
     role: person.role,
     store: (await settings.read()).store,
     isCarried: messages.isCarried,
+    timeZone: clock.timeZone,
   });
   router.get(
     endpoints.signInOptions.path,

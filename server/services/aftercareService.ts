@@ -2,7 +2,7 @@ import { contactSchema } from "../../api/careSchemas.ts";
 import type { CallList, CareLine, MessageLine } from "../../api/index.ts";
 import { messageTemplates } from "../../content/index.ts";
 import { type CareFacts, rankCare } from "../../core/aftercare/index.ts";
-import { addDays } from "../../core/dates/index.ts";
+import { addDays, dayOf, type Instant, type LocalDate, minutesOfDay, msAt, toInstant } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
@@ -15,7 +15,6 @@ import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { createSettings } from "../repositories/settings.ts";
-import { dayOf, hourOf, instantOf } from "../storeTime.ts";
 import type { FleetBoat, FleetCare } from "./fleetCare.ts";
 
 interface Parts {
@@ -55,10 +54,10 @@ const noPromises: CareFacts["latePromises"] = [];
 export function createAftercareService(parts: Parts) {
   const { database, boats, deliveries, bookings, ownerLinks, messages, fleetCare, jobs, settings, clock, origin } =
     parts;
-  const nowIso = () => new Date(clock.nowMs()).toISOString();
+  const nowIso = () => clock.now();
   const isQuiet = async () => {
     const { from, to } = (await settings.read()).quietHours;
-    const hour = hourOf(clock.nowMs(), clock.timeZone);
+    const hour = minutesOfDay(clock.nowMs(), clock.timeZone) / 60;
     return from <= to ? from <= hour && hour < to : hour >= from || hour < to;
   };
   const getBoat = async (id: string, transaction?: Transaction) => {
@@ -74,7 +73,7 @@ export function createAftercareService(parts: Parts) {
   };
   /** Sends now, with the address of their page where the text has its place; `at` is when it was written. */
   const carry = async (
-    message: Omit<NewMessage, "withLink"> & { at: string },
+    message: Omit<NewMessage, "withLink"> & { at: Instant },
     boat: string,
     by: string,
     t: Transaction,
@@ -131,8 +130,8 @@ export function createAftercareService(parts: Parts) {
   jobs.on("break-in-end", writeByItself("break-in-end"));
 
   /** Ranked once for as long as nothing of a boat changes: of a large fleet hardly anything has since the last look. */
-  const ranks = new WeakMap<FleetBoat, { asked: Asked; today: string; answer: ReturnType<typeof rankCare> }>();
-  const rank = (one: FleetBoat, asked: Asked, today: string) => {
+  const ranks = new WeakMap<FleetBoat, { asked: Asked; today: LocalDate; answer: ReturnType<typeof rankCare> }>();
+  const rank = (one: FleetBoat, asked: Asked, today: LocalDate) => {
     const known = ranks.get(one);
     const isSame =
       known !== undefined &&
@@ -158,7 +157,7 @@ export function createAftercareService(parts: Parts) {
         deliveries.listAll(),
         jobs.list(mostJobs),
       ]);
-      const late = new Map<string, { text: string; due: string }[]>();
+      const late = new Map<string, { text: string; due: LocalDate }[]>();
       for (const { boatId, summary } of owing)
         for (const { text, due } of summary.owed)
           if (due !== null && due < today) late.set(boatId, [...(late.get(boatId) ?? []), { text, due }]);
@@ -212,7 +211,7 @@ export function createAftercareService(parts: Parts) {
           kind,
           boat: boatId,
           boatName: nameOf.get(boatId) ?? boatId,
-          dueAt: doneAt ?? new Date(dueAtMs).toISOString(),
+          dueAt: doneAt ?? toInstant(dueAtMs),
           state,
           tries,
           note,
@@ -292,7 +291,7 @@ export function createAftercareService(parts: Parts) {
             id: `hello:${boat.id}:${facts.inService}`,
             kind: "hello",
             boatId: boat.id,
-            dueAtMs: instantOf(contactOn, morningMin, clock.timeZone),
+            dueAtMs: msAt(contactOn, morningMin, clock.timeZone),
           });
         const ends = facts.engines.find(({ isBreakInDone }) => !isBreakInDone)?.breakInEnds?.date;
         const isEnding = ends != null && ends <= addDays(today, 3);
@@ -301,7 +300,7 @@ export function createAftercareService(parts: Parts) {
             id: `break-in-end:${boat.id}`,
             kind: "break-in-end",
             boatId: boat.id,
-            dueAtMs: instantOf(ends < today ? addDays(today, 1) : ends, morningMin, clock.timeZone),
+            dueAtMs: msAt(ends < today ? addDays(today, 1) : ends, morningMin, clock.timeZone),
           });
       }
       await jobs.plan(planned);

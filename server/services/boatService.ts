@@ -1,6 +1,6 @@
 import { contactSchema } from "../../api/careSchemas.ts";
 import type { AnswerOf, Boat, endpoints, OwedSheet, Today } from "../../api/index.ts";
-import { addDays, type IsoDate } from "../../core/dates/index.ts";
+import { addDays, dayOf, type LocalDate } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 import { findStyle } from "../../core/route/index.ts";
@@ -40,7 +40,7 @@ export function createBoatService(parts: Parts) {
   const { boats, deliveries, people, careReader, fleetCare, rigService, libraryService, walkReader, clock } = parts;
 
   /** The boats on which something falls due within a month, the most urgent first. */
-  const fallsDue = async (date: IsoDate): Promise<Pick<Today, "due" | "dueInAll">> => {
+  const fallsDue = async (date: LocalDate): Promise<Pick<Today, "due" | "dueInAll">> => {
     const dueBy = addDays(date, soonDays);
     const coming = (await fleetCare.read())
       .filter(({ facts: { next } }) => next?.due.dueDate != null && next.due.dueDate <= dueBy)
@@ -76,7 +76,7 @@ export function createBoatService(parts: Parts) {
             return describeHandover(context, await walkReader.readPlan(context), library);
           }),
         ),
-        owed: rankOwed(owing, byId, date).slice(0, mostRows),
+        owed: rankOwed(owing, byId, date, clock.timeZone).slice(0, mostRows),
         owedInAll,
         ...due,
       };
@@ -88,7 +88,7 @@ export function createBoatService(parts: Parts) {
       const owing = await deliveries.listOwing();
       const byId = await boats.findMany(owing.map(({ boatId }) => boatId));
       const staff = (await people.list()).map(({ id, name }) => ({ id, name }));
-      return { date, lines: rankOwed(owing, byId, date), staff };
+      return { date, lines: rankOwed(owing, byId, date, clock.timeZone), staff };
     },
 
     async list(): Promise<AnswerOf<typeof endpoints.boats>> {
@@ -144,7 +144,7 @@ export function createBoatService(parts: Parts) {
         readings: readings.map(
           ({ boatId: _, by, ...reading }) => ({ ...reading, by: names.get(by) ?? by }) as Boat["readings"][number],
         ),
-        owed: mine.flatMap((delivery) => describeOwed(delivery, boat)),
+        owed: mine.flatMap((delivery) => describeOwed(delivery, boat, clock.timeZone)),
       };
     },
   };
@@ -158,17 +158,22 @@ function buyersOf(boatId: string, sold: readonly DeliveryRecord[]): string {
 }
 
 /** What is owed of these deliveries, what wants doing first at the top. */
-function rankOwed(owing: readonly DeliveryRecord[], boats: ReadonlyMap<string, BoatRecord>, today: IsoDate) {
+function rankOwed(
+  owing: readonly DeliveryRecord[],
+  boats: ReadonlyMap<string, BoatRecord>,
+  today: LocalDate,
+  timeZone: string,
+) {
   return owing
     .flatMap((delivery) => {
-      const lines = describeOwed(delivery, boats.get(delivery.boatId)!);
+      const lines = describeOwed(delivery, boats.get(delivery.boatId)!, timeZone);
       return delivery.summary.owed.map((owed, i) => ({ owed, line: lines[i]! }));
     })
     .sort((a, b) => compareOwed(a.owed, b.owed, today))
     .map(({ line }) => line);
 }
 
-function describeOwed(delivery: DeliveryRecord, boat: BoatRecord): Today["owed"] {
+function describeOwed(delivery: DeliveryRecord, boat: BoatRecord, timeZone: string): Today["owed"] {
   return delivery.summary.owed.map(({ ref, what, text, since, severity, owner, due, messagedAt, topic }) => ({
     boat: boat.id,
     boatName: boat.name,
@@ -177,7 +182,7 @@ function describeOwed(delivery: DeliveryRecord, boat: BoatRecord): Today["owed"]
     ref,
     what,
     text,
-    since: since.slice(0, 10),
+    since: dayOf(since, timeZone),
     severity,
     owner,
     due,

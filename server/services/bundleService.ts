@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import Papa from "papaparse";
 import { ulid } from "ulid";
 import type { BundlePreview, VerifiedSheet } from "../../api/index.ts";
+import type { Instant, LocalDate } from "../../core/dates/index.ts";
 import { writeJson } from "../../core/hash/index.ts";
 import {
   type Bundle,
@@ -70,14 +71,14 @@ interface OpenBundle {
 interface BundleHead {
   readonly store: string;
   readonly delivery: string;
-  readonly date: string;
+  readonly date: LocalDate;
   readonly hull: string;
   readonly boatName: string;
   readonly rig: Rig;
   readonly topics: readonly Topic[];
   readonly style: string;
   readonly buyers: readonly { readonly id: string; readonly name: string }[];
-  readonly sealedAt: string;
+  readonly sealedAt: Instant;
   readonly sealedBy: string;
 }
 
@@ -287,7 +288,7 @@ export function createBundleService(parts: Parts) {
           },
           t,
         );
-        const receivedAt = new Date(clock.nowMs()).toISOString();
+        const receivedAt = clock.now();
         await deliveries.addEntries(head.delivery, [...entries, ...later], { receivedAt, via: "import" }, t);
         for (const photo of readied) {
           if ((await photos.listFacts([photo.id], t)).length > 0) continue;

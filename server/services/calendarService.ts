@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from "node:crypto";
 import Papa from "papaparse";
 import { listScopes, readEngineStatus } from "../../core/care/index.ts";
+import { msAt } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import { type DueDay, listDue } from "../../core/service/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
@@ -13,7 +14,6 @@ import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { Runs } from "../repositories/runs.ts";
 import type { createSettings } from "../repositories/settings.ts";
-import { instantOf } from "../storeTime.ts";
 import type { CareReader } from "./careReader.ts";
 import type { FleetCare } from "./fleetCare.ts";
 
@@ -57,7 +57,7 @@ export function createCalendarService(parts: Parts) {
         sequence: 0,
         title: `${names.get(boat)?.name ?? "Boat"}: ${items.map(({ title }) => title).join(", ") || "workshop"}`,
         says: note,
-        when: { fromMs: instantOf(date, startMin, clock.timeZone), minutes: Math.max(15, Math.round(labourH * 60)) },
+        when: { fromMs: msAt(date, startMin, clock.timeZone), minutes: Math.max(15, Math.round(labourH * 60)) },
       }));
   };
   /** The next of each thing that falls due on a boat, as days. */
@@ -138,7 +138,7 @@ export function createCalendarService(parts: Parts) {
             sequence: 0,
             title: `Handover, ${names.get(boatId)}`,
             says: formatBuyers(buyers),
-            when: { fromMs: instantOf(date, minutesOf(time), clock.timeZone), minutes: handoverMin },
+            when: { fromMs: msAt(date, minutesOf(time), clock.timeZone), minutes: handoverMin },
           }),
         );
       const due = fleet.flatMap(({ boat, version, facts: { next } }): CalendarEvent[] =>

@@ -1,6 +1,6 @@
 import type { BodyOf, endpoints, NewFill, NewRun } from "../../api/index.ts";
 import { boatScope, listScopes, readEngineStatus, readingsOf, sumTanks } from "../../core/care/index.ts";
-import type { IsoDate } from "../../core/dates/index.ts";
+import type { LocalDate } from "../../core/dates/index.ts";
 import { askReading } from "../../core/hours/index.ts";
 import type { Clock } from "../clock.ts";
 import type { FillRow, ReadingRow, ServiceRow } from "../database/models.ts";
@@ -44,7 +44,7 @@ export function createCareEntryService(parts: Parts) {
   const checkCared = (boat: BoatRecord) => {
     if (boat.inService === null && !isUsed(boat)) throw new Failure("not-delivered", { boat: boat.id });
   };
-  const checkDay = (boat: BoatRecord, date: IsoDate) => {
+  const checkDay = (boat: BoatRecord, date: LocalDate) => {
     if (date > clock.today()) throw new Failure("date-ahead", { path: "date", got: date, today: clock.today() });
     if (boat.inService !== null && date < boat.inService && !isUsed(boat))
       throw new Failure("before-delivery", { path: "date", got: date, inService: boat.inService });
@@ -161,7 +161,7 @@ export function createCareEntryService(parts: Parts) {
         if (entered === null || entered.boatId !== boatId) throw new Failure("not-found", { what: kind, id });
         if (onlyOwn && entered.by !== by) throw new Failure("not-allowed");
         if (await withdrawals.has(kind, id, transaction)) return;
-        const row = { kind, id, boatId, reason, by, at: new Date(clock.nowMs()).toISOString() };
+        const row = { kind, id, boatId, reason, by, at: clock.now() };
         await withdrawals.add({ ...row, instead: right?.id ?? null }, transaction);
         const isReadToo = kind === "run" && (await withdrawals.find("reading", id, transaction)) !== null;
         if (isReadToo) await withdrawals.add({ ...row, kind: "reading", instead: null }, transaction);

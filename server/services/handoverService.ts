@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from "node:util";
 import { ulid } from "ulid";
 import type { BodyOf, Delivery, endpoints, PlanComparison } from "../../api/index.ts";
 import { usuallyForgotten } from "../../content/index.ts";
+import { toInstant } from "../../core/dates/index.ts";
 import {
   type Amendment,
   type Arrival,
@@ -132,7 +133,7 @@ export function createHandoverService(parts: Parts) {
     t: Transaction,
   ) => {
     const { delivery, log, walk } = context;
-    const receivedAt = new Date(clock.nowMs()).toISOString();
+    const receivedAt = clock.now();
     const receipts = await deliveries.addEntries(delivery.id, fresh, { receivedAt, via }, t);
     const all = addToLog(
       log,
@@ -356,7 +357,7 @@ export function createHandoverService(parts: Parts) {
     },
 
     /** Snapshots that no entry ever named go after 45 days; answers how many went. */
-    removeOldSnapshots: () => snapshots.removeUnused(new Date(clock.nowMs() - keepSnapshotsMs).toISOString()),
+    removeOldSnapshots: () => snapshots.removeUnused(toInstant(clock.nowMs() - keepSnapshotsMs)),
   };
 }
 

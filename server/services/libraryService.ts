@@ -112,7 +112,7 @@ export function createLibraryService({ topicEdits, deliveries, settings, version
       const ordered = orderTopics(whole.data.map((topic) => ({ ...topic, station: "any" })));
       if (!ordered.ok) throw new Failure("cycle", { topics: ordered.circle });
       const changed = [...fresh.values()].filter((topic) => !isDeepStrictEqual(now.get(topic.id), topic));
-      const at = new Date(clock.nowMs()).toISOString();
+      const at = clock.now();
       for (const topic of changed) {
         const basis = shippedById.get(topic.id) ?? null;
         if (isDeepStrictEqual(basis, topic)) await topicEdits.remove(topic.id);

@@ -43,7 +43,7 @@ export function createOwnerService(parts: Parts) {
     if (link === null) throw new Failure("link-ended");
     return link;
   };
-  const now = () => new Date(clock.nowMs()).toISOString();
+  const now = () => clock.now();
   return {
     open,
     /** The boat a token opens. */
@@ -89,6 +89,7 @@ export function createOwnerService(parts: Parts) {
       return {
         store: store.store,
         phone: store.phone,
+        timeZone: clock.timeZone,
         today,
         cards,
         breakInPacks: packs.breakIn.filter(({ id }) =>

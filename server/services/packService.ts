@@ -72,7 +72,7 @@ export function createPackService({ database, boats, rigService, versions, clock
         throw new Failure("invalid-input", {
           issues: [{ path: "pack.id", message: `must be "${id}", as in the address` }],
         });
-      const at = new Date(clock.nowMs()).toISOString();
+      const at = clock.now();
       await database.inTransaction(async (transaction) => {
         const [before] = await readAll(models.packs, { where: { id } }, transaction);
         if (before !== undefined && before.kind !== kind)

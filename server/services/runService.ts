@@ -73,7 +73,7 @@ export function createRunService({ database, boats, runs, withdrawals, packServi
         const known = await runs.listOf([boatId], transaction);
         const readings = (await boats.listReadings([boatId], transaction)).map(toReading);
         const fills = (await boats.listFills([boatId], transaction)).map(toFill);
-        const at = new Date(clock.nowMs()).toISOString();
+        const at = clock.now();
         const kept: RunLine[] = [];
         for (const { id, engine: engineId, samples, temperatures = [] } of run.engines) {
           const before = known.find((other) => other.id === id);

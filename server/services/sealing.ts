@@ -61,7 +61,7 @@ interface Sealable {
 /** Seals, and what is chained to them afterwards. */
 export function createSealing(parts: Parts) {
   const { boats, deliveries, chain, photos, snapshots, people, settings, storeKey, clock } = parts;
-  const now = () => new Date(clock.nowMs()).toISOString();
+  const now = () => clock.now();
 
   /** Photos that are here of those these entries name; null while one is missing, or is not the one its entry names. */
   const findPhotos = async (entries: readonly Entry[], t: Transaction): Promise<SealedPhoto[] | null> => {

@@ -150,7 +150,7 @@ export function createSheetService({ database, boats, templates, rigService, pac
     },
     async saveTemplate(id: string, name: string, rig: Rig) {
       if (shipped.some((template) => template.id === id)) throw new Failure("template-shipped", { id });
-      await templates.write({ id, name, rig, at: new Date(clock.nowMs()).toISOString() });
+      await templates.write({ id, name, rig, at: clock.now() });
     },
     async removeTemplate(id: string) {
       if (shipped.some((template) => template.id === id)) throw new Failure("template-shipped", { id });

@@ -1,3 +1,4 @@
+import type { Instant } from "../../core/dates/index.ts";
 import { writeJson } from "../../core/hash/index.ts";
 import type { SealedAmendment, Strike } from "../../core/record/index.ts";
 import { type Entry, struckName } from "../../core/walk/index.ts";
@@ -30,7 +31,7 @@ export function createStrikeService({ database, deliveries, chain, photos, walkR
       return isTheirs ? [{ part: "entry", id: entry.id }] : [];
     }),
   ];
-  const permit = async (delivery: string, parts: readonly Strike[], at: string, transaction: Transaction) => {
+  const permit = async (delivery: string, parts: readonly Strike[], at: Instant, transaction: Transaction) => {
     for (const { part, id } of parts)
       await database.models.strikes.upsert({ part, id, deliveryId: delivery, at }, { transaction });
   };
@@ -44,7 +45,7 @@ export function createStrikeService({ database, deliveries, chain, photos, walkR
       by: string,
       { person, photos: photoIds, reason }: { person: string; photos: readonly string[]; reason: string },
     ): Promise<void> {
-      const at = new Date(clock.nowMs()).toISOString();
+      const at = clock.now();
       await database.inTransaction(async (t) => {
         const { walk, log } = await walkReader.get(delivery, t);
         if (walk.sealed === null) throw new Failure("not-sealed", { delivery });

@@ -1,5 +1,6 @@
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { toInstant } from "../../core/dates/index.ts";
 import { openTestStore, type TestStore } from "../openTestStore.ts";
 
 let store: TestStore;
@@ -81,7 +82,7 @@ describe("Today", () => {
       {
         id: ulid(),
         delivery: one.delivery,
-        at: new Date().toISOString(),
+        at: toInstant(Date.now()),
         by: nessa.id,
         device: "t",
         kind: "settle",

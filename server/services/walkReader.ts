@@ -1,5 +1,5 @@
 import { arrivalChecks, makeReady } from "../../content/index.ts";
-import type { IsoDate } from "../../core/dates/index.ts";
+import type { LocalDate } from "../../core/dates/index.ts";
 import type { Reading, ReadingAnswer } from "../../core/hours/index.ts";
 import { listReadyChecks } from "../../core/ready/index.ts";
 import {
@@ -81,7 +81,7 @@ export function createWalkReader(parts: Parts) {
   const read = async (delivery: DeliveryRecord, boat: BoatRecord, t?: Transaction): Promise<HandoverContext> => {
     const log = await deliveries.readLog(delivery.id, t);
     const rows = await boats.listReadings([boat.id], t);
-    const common = { date: delivery.date as IsoDate, readings: groupReadings(rows) };
+    const common = { date: delivery.date as LocalDate, readings: groupReadings(rows) };
     // The seal is looked for where there may be one: nearly every question is about a walk under way.
     const seal = delivery.summary.state === "signed" ? await chain.findSeal(delivery.id, t) : null;
     if (seal !== null) {
@@ -165,7 +165,7 @@ export function createWalkReader(parts: Parts) {
   const keep = async (deliveryId: string, snapshot: Snapshot): Promise<string> => {
     const { sha256, text } = sealSnapshot(snapshot, hashText);
     if (!(await snapshots.has(sha256))) {
-      const at = new Date(clock.nowMs()).toISOString();
+      const at = clock.now();
       await database.inTransaction((t) => snapshots.add(sha256, deliveryId, text, at, t));
     }
     return sha256;
@@ -270,7 +270,7 @@ function openFirst(row: ChainRow, handover: Handover): Omit<WalkView, "date" | "
 
 /** Readings before a handover, by engine, the first first. */
 function groupReadings(
-  rows: readonly { engine: string; date: string; hours: number; answer: string | null; source: string }[],
+  rows: readonly { engine: string; date: LocalDate; hours: number; answer: string | null; source: string }[],
 ): Record<string, Reading[]> {
   const byEngine: Record<string, Reading[]> = {};
   for (const { engine, date, hours, answer, source } of rows) {

@@ -1,6 +1,6 @@
 import { contactSchema } from "../../api/careSchemas.ts";
 import type { Booking, WorkshopSheet } from "../../api/index.ts";
-import { addDays, type IsoDate } from "../../core/dates/index.ts";
+import { addDays, type LocalDate } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import {
@@ -86,7 +86,7 @@ export function createWorkshopService({ database, boats, deliveries, bookings, f
         const before = await bookings.find(booking.id, transaction);
         if (before !== null && before.boat !== booking.boat)
           throw new Failure("invalid-input", { issues: [{ path: "boat", message: "a slot stays with its boat" }] });
-        await bookings.set({ ...booking, by }, new Date(clock.nowMs()).toISOString(), transaction);
+        await bookings.set({ ...booking, by }, clock.now(), transaction);
       });
     },
   };
@@ -96,11 +96,11 @@ export type WorkshopService = ReturnType<typeof createWorkshopService>;
 
 const nameIn = (contact: string | undefined) =>
   contact === undefined ? "" : contactSchema.parse(JSON.parse(contact)).name;
-const closedWhy = ({ closed }: Workshop, date: IsoDate) =>
+const closedWhy = ({ closed }: Workshop, date: LocalDate) =>
   closed.find(({ from, to }) => from <= date && date <= to)?.why ?? "";
 
 /** A slot as work that is sure to be there. */
-function asJob({ boat, date, labourH, items }: Booking, today: IsoDate): ExpectedJob {
+function asJob({ boat, date, labourH, items }: Booking, today: LocalDate): ExpectedJob {
   return {
     boat,
     scope: items[0]?.scope ?? "boat",

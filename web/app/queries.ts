@@ -1,4 +1,5 @@
 import { QueryClient, queryOptions } from "@tanstack/react-query";
+import { setStoreZone } from "../ui/storeTime.ts";
 import { ask, Refused } from "./client.ts";
 
 export const queryClient = new QueryClient({
@@ -12,11 +13,25 @@ export const queryClient = new QueryClient({
   },
 });
 
-export const meQuery = queryOptions({ queryKey: ["me"], queryFn: () => ask("me"), staleTime: 300_000, retry: false });
+/** Whose page it is says whose days are shown. */
+export function settle<A extends { readonly timeZone: string }>(answer: A): A {
+  setStoreZone(answer.timeZone);
+  return answer;
+}
+
+export const meQuery = queryOptions({
+  queryKey: ["me"],
+  queryFn: async () => settle(await ask("me")),
+  staleTime: 300_000,
+  retry: false,
+});
 export const todayQuery = queryOptions({ queryKey: ["today"], queryFn: () => ask("today") });
 export const owedQuery = queryOptions({ queryKey: ["owed"], queryFn: () => ask("owed") });
 export const ownerPageQuery = (token: string) =>
-  queryOptions({ queryKey: ["owner", token], queryFn: () => ask("ownerPage", { params: { token } }) });
+  queryOptions({
+    queryKey: ["owner", token],
+    queryFn: async () => settle(await ask("ownerPage", { params: { token } })),
+  });
 export const boatsQuery = queryOptions({ queryKey: ["boats"], queryFn: () => ask("boats") });
 export const boatQuery = (boat: string) =>
   queryOptions({ queryKey: ["boat", boat], queryFn: () => ask("boat", { params: { boat } }) });

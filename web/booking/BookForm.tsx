@@ -1,9 +1,11 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Boat, Booking } from "../../api/index.ts";
+import type { LocalDate } from "../../core/dates/index.ts";
 import { ask } from "../app/client.ts";
 import { boatQuery } from "../app/queries.ts";
 import { Button } from "../ui/Button.tsx";
+import { DateInput } from "../ui/DateInput.tsx";
 import { formatDue } from "../ui/DueDay.tsx";
 import { Fetched } from "../ui/Fetched.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
@@ -18,7 +20,7 @@ interface BookProps {
   /** The slot that is moved; a new one without. */
   readonly booking?: Booking;
   /** The day to begin with. */
-  readonly date?: string;
+  readonly date?: LocalDate;
   /** What it is to be done for; what comes up next without. */
   readonly wanted?: readonly { readonly scope: string; readonly item: string }[];
   readonly onDone: () => void | Promise<void>;
@@ -46,7 +48,7 @@ function listNext(data: Boat, wanted: BookProps["wanted"] = []) {
 
 function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { data: Boat }) {
   const next = listNext(data, wanted ?? booking?.items);
-  const [date, setDate] = useState(booking?.date ?? wished ?? data.visits[0]?.date ?? data.today);
+  const [date, setDate] = useState<LocalDate | null>(booking?.date ?? wished ?? data.visits[0]?.date ?? data.today);
   const [start, setStart] = useState(formatMinuteOfDay(booking?.startMin ?? 9 * 60));
   const [picked, setPicked] = useState<ReadonlySet<string>>(
     new Set((booking?.items ?? wanted ?? data.visits[0]?.items ?? []).map(keyOf)),
@@ -61,7 +63,7 @@ function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { d
         params: { booking: booking?.id ?? idOf() },
         body: {
           boat: data.id,
-          date,
+          date: date!,
           startMin: minutesOf(start),
           labourH,
           items:
@@ -80,19 +82,13 @@ function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { d
       className="mt-3 border-l-4 border-helm bg-panel px-4 py-3"
       onSubmit={(event) => {
         event.preventDefault();
-        book.mutate();
+        if (date !== null) book.mutate();
       }}
     >
       <div className="flex flex-wrap items-end gap-3">
         <label className="text-soft">
           Day
-          <input
-            type="date"
-            min={data.today}
-            value={date}
-            onChange={(event) => setDate(event.target.value)}
-            className={field}
-          />
+          <DateInput required min={data.today} value={date} onDate={setDate} className={field} />
         </label>
         <label className="text-soft">
           From

@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { EngineCare, FillLine, NewFill } from "../../api/index.ts";
+import type { LocalDate } from "../../core/dates/index.ts";
 import { CorrectPad } from "../care/CorrectPad.tsx";
 import { Button } from "../ui/Button.tsx";
 import { NumberField, TickField } from "../ui/fields.tsx";
@@ -59,7 +60,7 @@ function formatBurn(tankHours: EngineCare["tankHours"], isOneOf: boolean): strin
 }
 
 function FuelForm({ port, mayBeUncounted }: { port: BreakInPort; mayBeUncounted: boolean }) {
-  const [date, setDate] = useState(port.today);
+  const [date, setDate] = useState<LocalDate | null>(port.today);
   const [litres, setLitres] = useState<number>();
   const [isFull, setFull] = useState(true);
   const [fault, setFault] = useState<string | null>(null);
@@ -77,7 +78,7 @@ function FuelForm({ port, mayBeUncounted }: { port: BreakInPort; mayBeUncounted:
   const keep = () => {
     const isUncounted = litres === undefined && isFull && mayBeUncounted;
     setFault(litres === undefined && !isUncounted ? "Type the litres that went in, as the pump showed them." : null);
-    if (litres !== undefined || isUncounted) add.mutate({ id, date, litres: litres ?? 0, isFull });
+    if (date !== null && (litres !== undefined || isUncounted)) add.mutate({ id, date, litres: litres ?? 0, isFull });
   };
   return (
     <form

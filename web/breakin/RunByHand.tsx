@@ -2,10 +2,12 @@ import { useState } from "react";
 import { ulid } from "ulid";
 import type { NewRun } from "../../api/index.ts";
 import { type Leg, sampleLegs } from "../../core/breakin/index.ts";
+import type { LocalDate } from "../../core/dates/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
+import { storeDay } from "../ui/storeTime.ts";
 import { useIds } from "../ui/useIds.ts";
-import { dayOnDevice, formatClock, minutesOf } from "../ui/words.ts";
+import { formatClock, minutesOf } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { type EngineSet, listSets } from "./engineSets.ts";
 import { RunDay, runField } from "./RunDay.tsx";
@@ -41,7 +43,7 @@ export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
       engines: care.map(({ engine }) => engine),
       legs: legs.map((leg) => ({ ...leg, key: ulid() })),
     }));
-  const [date, setDate] = useState(ran === null ? port.today : dayOnDevice(ran.begunAtMs));
+  const [date, setDate] = useState<LocalDate | null>(ran === null ? port.today : storeDay(ran.begunAtMs));
   const [start, setStart] = useState(ran === null ? "12:00" : formatClock(ran.begunAtMs));
   // One id an engine until it is kept: pressed twice, it is one run.
   const idOf = useIds();
@@ -52,6 +54,7 @@ export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
   const [fault, setFault] = useState<string | null>(null);
   const isOneOf = lanes.length > 1;
   const submit = () => {
+    if (date === null) return;
     const engines: NewRun["engines"] = [];
     for (const lane of lanes) {
       const read = readLegs(lane.legs, isOneOf ? `${lane.label}, leg` : "Leg");

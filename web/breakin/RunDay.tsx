@@ -1,11 +1,13 @@
+import type { LocalDate } from "../../core/dates/index.ts";
+import { DateInput } from "../ui/DateInput.tsx";
 import type { BreakInPort } from "./breakInPort.ts";
 
 export const runField = "num min-h-12 rounded-md border border-soft bg-panel px-3";
 
 interface DayFieldProps {
   readonly port: BreakInPort;
-  readonly date: string;
-  readonly onDate: (date: string) => void;
+  readonly date: LocalDate | null;
+  readonly onDate: (date: LocalDate | null) => void;
 }
 
 /** A day until today. */
@@ -13,13 +15,7 @@ export function DayField({ port, date, onDate }: DayFieldProps) {
   return (
     <label>
       <span className="block text-soft">Day</span>
-      <input
-        type="date"
-        className={runField}
-        max={port.today}
-        value={date}
-        onChange={(event) => onDate(event.target.value)}
-      />
+      <DateInput required className={runField} max={port.today} value={date} onDate={onDate} />
     </label>
   );
 }

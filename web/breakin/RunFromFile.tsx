@@ -1,11 +1,13 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { NewRun } from "../../api/index.ts";
+import type { LocalDate } from "../../core/dates/index.ts";
 import type { ReadRun, RunColumns } from "../../core/trace/index.ts";
 import { addressOf, ask, Refused } from "../app/client.ts";
 import { Button } from "../ui/Button.tsx";
 import { FileButton } from "../ui/FileButton.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
+import { storeDay, storeMinutes } from "../ui/storeTime.ts";
 import { useIds } from "../ui/useIds.ts";
 import { formatMinuteOfDay, minutesOf } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
@@ -169,10 +171,17 @@ interface EnginesProps {
   readonly onKeep: (run: Omit<NewRun, "source" | "fileName">) => void;
 }
 
+/** At the store: what a file says in UTC is brought over. */
+const whenBegan = ({ startsAt, date, startMin }: ReadRun) =>
+  startsAt === null ? { date, startMin } : { date: storeDay(startsAt), startMin: storeMinutes(startsAt) };
+
 /** Which trace is which engine, when it was; then it is kept. */
 function Engines({ port, run, isBusy, onKeep }: EnginesProps) {
-  const [date, setDate] = useState(run.date !== null && run.date <= port.today ? run.date : port.today);
-  const [start, setStart] = useState(formatMinuteOfDay(run.startMin ?? 12 * 60));
+  const began = whenBegan(run);
+  const [date, setDate] = useState<LocalDate | null>(
+    began.date !== null && began.date <= port.today ? began.date : port.today,
+  );
+  const [start, setStart] = useState(formatMinuteOfDay(began.startMin ?? 12 * 60));
   const pair = listSets(port.care).find(({ key }) => key === "together")?.lanes[0];
   const isForPair = run.engines.length === 1 && pair !== undefined;
   // A single trace of a boat with twins stands for both until somebody says otherwise.
@@ -183,6 +192,7 @@ function Engines({ port, run, isBusy, onKeep }: EnginesProps) {
   const isTwice = new Set(chosen).size < chosen.length;
   const idOf = useIds();
   const keep = () => {
+    if (date === null) return;
     const engines = run.engines.flatMap(({ samples, temperatures }, i) => {
       const to = picked[i] === "pair" ? pair!.care.map(({ engine }) => engine) : picked[i] === "" ? [] : [picked[i]!];
       return to.map((engine) => ({

@@ -1,4 +1,5 @@
 import type { EngineCare, FillLine, NewFill, NewRun, NewWithdrawal, RunLine, RunSheet } from "../../api/index.ts";
+import type { LocalDate } from "../../core/dates/index.ts";
 
 /** What the break-in of a boat is shown from and entered through: the yard's way in, or the owner's own. */
 export interface BreakInPort {
@@ -6,7 +7,7 @@ export interface BreakInPort {
   readonly key: string;
   /** What is written about it without signal is kept under this. */
   readonly about: string;
-  readonly today: string;
+  readonly today: LocalDate;
   readonly care: readonly EngineCare[];
   readonly runs: readonly RunLine[];
   readonly fills: readonly FillLine[];

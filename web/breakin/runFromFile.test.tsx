@@ -6,6 +6,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { EngineCare, NewRun } from "../../api/index.ts";
 import { createGatewayStandIn } from "../../demo/gatewayStandIn.ts";
+import { setStoreZone } from "../ui/storeTime.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { RunFromFile } from "./RunFromFile.tsx";
 
@@ -78,6 +79,14 @@ describe("a run from a file", () => {
     expect(kept[0]).toMatchObject({ date: "2026-06-18", startMin: 600, source: "file", fileName: "run.csv" });
     expect(kept[0]!.engines[0]).toMatchObject({ engine: "main", temperatures: expect.arrayContaining([[10, 25]]) });
     expect(kept[0]!.engines[0]!.samples).toHaveLength(130);
+  });
+
+  it("is of the day and hour it was at the store, where the file tells them in UTC", async () => {
+    setStoreZone("America/Chicago");
+    const { kept, user } = start();
+    await choose(user, file("time,rpm\n2026-06-15T01:30:00Z,800\n2026-06-15T01:30:01Z,900"));
+    await user.click(await screen.findByRole("button", { name: "Keep the run" }));
+    expect(kept[0]).toMatchObject({ date: "2026-06-14", startMin: 20 * 60 + 30 });
   });
 
   it("asks which column holds what where the headings do not say", async () => {
@@ -181,6 +190,7 @@ describe("a run from the gateway", () => {
 
   it("is listed, taken and read, NMEA sentences too", async () => {
     vi.stubGlobal("fetch", async (address: string) => answer(address));
+    setStoreZone("UTC");
     const { kept, user } = start(twins, true);
     await user.click(await screen.findByRole("button", { name: 'Take "Twins, as NMEA 0183 sentences"' }));
     await user.click(await screen.findByRole("button", { name: "Keep the run" }, { timeout: 5000 }));

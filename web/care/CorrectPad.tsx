@@ -2,10 +2,12 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { ulid } from "ulid";
 import type { NewWithdrawal } from "../../api/index.ts";
+import type { LocalDate } from "../../core/dates/index.ts";
 import type { ReadingAnswer } from "../../core/hours/index.ts";
 import type { MeterKind } from "../../core/rig/index.ts";
 import { findQuestion, HoursQuestion } from "../handover/HoursQuestion.tsx";
 import { Button } from "../ui/Button.tsx";
+import { DateInput } from "../ui/DateInput.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { parseHours } from "../ui/parseHours.ts";
 import { readPlain } from "../ui/readPlain.ts";
@@ -14,7 +16,7 @@ import { readPlain } from "../ui/readPlain.ts";
 export interface Wrong {
   readonly kind: NewWithdrawal["kind"];
   readonly id: string;
-  readonly date: string;
+  readonly date: LocalDate;
   /** Hours or litres; null where there is no number to be put right. */
   readonly amount: number | null;
 }
@@ -25,7 +27,7 @@ interface CorrectProps {
   readonly says: string;
   /** `Hours on the meter`, `Litres`. */
   readonly amountLabel: string;
-  readonly latest: string;
+  readonly latest: LocalDate;
   readonly meter?: MeterKind | undefined;
   readonly send: (withdrawal: NewWithdrawal) => Promise<unknown>;
   readonly onDone: () => void;
@@ -37,11 +39,11 @@ const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3
 export function CorrectPad({ wrong, says, amountLabel, latest, meter, send, onDone }: CorrectProps) {
   const [freshId] = useState(ulid);
   const [reason, setReason] = useState("");
-  const [date, setDate] = useState(wrong.date);
+  const [date, setDate] = useState<LocalDate | null>(wrong.date);
   const [text, setText] = useState(wrong.amount === null ? "" : String(Math.round(wrong.amount * 10) / 10));
   const amount = parseHours(text);
   const hasNumber = wrong.amount !== null;
-  const isChanged = hasNumber && amount !== null && (amount !== wrong.amount || date !== wrong.date);
+  const isChanged = hasNumber && amount !== null && date !== null && (amount !== wrong.amount || date !== wrong.date);
   const [fault, setFault] = useState<string | null>(null);
   const keep = useMutation({
     mutationFn: ({ isRight, answer }: { isRight: boolean; answer?: ReadingAnswer }) =>
@@ -50,7 +52,7 @@ export function CorrectPad({ wrong, says, amountLabel, latest, meter, send, onDo
         id: wrong.id,
         reason: reason.trim(),
         ...(isRight
-          ? { right: { id: freshId, date, amount: amount!, ...(answer === undefined ? {} : { answer }) } }
+          ? { right: { id: freshId, date: date!, amount: amount!, ...(answer === undefined ? {} : { answer }) } }
           : {}),
       }),
     onSuccess: onDone,
@@ -84,13 +86,7 @@ export function CorrectPad({ wrong, says, amountLabel, latest, meter, send, onDo
             </label>
             <label className="text-soft">
               On
-              <input
-                type="date"
-                max={latest}
-                value={date}
-                onChange={(event) => setDate(event.target.value)}
-                className={field}
-              />
+              <DateInput required max={latest} value={date} onDate={setDate} className={field} />
             </label>
           </>
         )}

@@ -1,4 +1,5 @@
 import type { Withdrawal } from "../../api/index.ts";
+import { storeDay } from "../ui/storeTime.ts";
 import { formatDayAndYear } from "../ui/words.ts";
 
 interface WithdrawnProps {
@@ -28,7 +29,7 @@ export function Withdrawn({ withdrawn, labelOf }: WithdrawnProps) {
             <s>{formatEntered(each, labelOf)}</s> {each.isCorrected ? "put right" : "taken out"}:{" "}
             <span className="break-words">{each.reason}</span>{" "}
             <span className="text-soft">
-              {each.by}, {formatDayAndYear(each.at.slice(0, 10))}
+              {each.by}, {formatDayAndYear(storeDay(each.at))}
             </span>
           </li>
         ))}

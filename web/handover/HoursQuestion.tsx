@@ -1,3 +1,4 @@
+import type { LocalDate } from "../../core/dates/index.ts";
 import { listAnswers, type ReadingAnswer, type ReadingSource } from "../../core/hours/index.ts";
 import type { MeterKind } from "../../core/rig/index.ts";
 import { Refused } from "../app/client.ts";
@@ -23,7 +24,7 @@ export interface Asked {
   readonly code: "hours-fall" | "hours-leap";
   readonly got: number;
   readonly before: number;
-  readonly on: string;
+  readonly on: LocalDate;
   /** Nothing was read before: it is a great deal for a boat that is handed over. */
   readonly isFirst?: boolean;
 }
@@ -31,7 +32,7 @@ export interface Asked {
 /** The question behind a refusal of hours that do not follow; null for any other error. */
 export function findQuestion(error: unknown): Asked | null {
   if (!(error instanceof Refused) || (error.code !== "hours-fall" && error.code !== "hours-leap")) return null;
-  const { got, before, on } = error.facts as unknown as { got: number; before: number; on: string };
+  const { got, before, on } = error.facts as unknown as { got: number; before: number; on: LocalDate };
   return { code: error.code, got, before, on };
 }
 

@@ -7,6 +7,7 @@ import { deliveryQuery, queryClient } from "../app/queries.ts";
 import { useMe } from "../app/useMe.ts";
 import { Button } from "../ui/Button.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
+import { storeDay } from "../ui/storeTime.ts";
 import { formatDay } from "../ui/words.ts";
 
 const makers = ["owner", "sales", "delivery", "service"];
@@ -49,7 +50,7 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
         <p className="text-soft">
           {link === null
             ? "A private address for the buyer: their cards, their record, what is promised, a question to you. Made for absent buyers, it has the walk on it too."
-            : `Made ${formatDay(link.madeAt.slice(0, 10))}${link.isRemote ? ", with the walk on it" : ""}.`}
+            : `Made ${formatDay(storeDay(link.madeAt))}${link.isRemote ? ", with the walk on it" : ""}.`}
           {said > 0 && ` ${said} topics gone through there.`}
         </p>
         {address !== null && (

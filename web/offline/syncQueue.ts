@@ -1,5 +1,6 @@
 import { ulid } from "ulid";
 import type { AnswerOf, BodyOf, Endpoints, ErrorBody, ParamsOf } from "../../api/index.ts";
+import { toInstant } from "../../core/dates/index.ts";
 import { hashBytes } from "../../core/hash/index.ts";
 import { createPhotoId, type Entry } from "../../core/walk/index.ts";
 import { ask, Refused, sendPhoto } from "../app/client.ts";
@@ -156,7 +157,7 @@ export function createSyncQueue(deviceId: string, { patienceMs = usualPatienceMs
   };
 
   const ready = store.load().then(async (kept) => {
-    const oldest = new Date(Date.now() - keepDays * dayMs).toISOString();
+    const oldest = toInstant(Date.now() - keepDays * dayMs);
     const isPast = ({ entry, sent }: { entry: Entry; sent: 0 | 1 }) => sent === 1 && entry.at <= oldest;
     keep(kept.entries.filter((each) => !isPast(each)).map(({ entry }) => entry));
     for (const { entry, sent, tried: wasTried } of kept.entries) {
@@ -178,7 +179,7 @@ export function createSyncQueue(deviceId: string, { patienceMs = usualPatienceMs
   /** The same entry with its time put right by the server's clock, where this device's is off. */
   const correct = (entry: Entry): Entry => {
     if (behindMs === null || behindMs === 0 || entry.clockMs !== undefined) return entry;
-    return { ...entry, at: new Date(Date.parse(entry.at) + behindMs).toISOString(), clockMs: behindMs };
+    return { ...entry, at: toInstant(Date.parse(entry.at) + behindMs), clockMs: behindMs };
   };
 
   const sendBatch = async (delivery: string, batch: readonly Entry[]) => {
@@ -381,7 +382,7 @@ export function createSyncQueue(deviceId: string, { patienceMs = usualPatienceMs
       ...entry,
       id: ulid(nowMs),
       delivery,
-      at: new Date(nowMs).toISOString(),
+      at: toInstant(nowMs),
       by,
       device: deviceId,
     } as Entry);

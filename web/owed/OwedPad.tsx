@@ -1,10 +1,12 @@
 import { type MouseEvent, useEffect, useRef, useState } from "react";
+import type { LocalDate } from "../../core/dates/index.ts";
 import type { Place, Rig } from "../../core/rig/index.ts";
 import { type Severity, severities } from "../../core/walk/index.ts";
 import type { NewEntry } from "../offline/syncQueue.ts";
 import { DeckShapes, paperOf, WrongSign } from "../plan/DeckPlan.tsx";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
+import { DateInput } from "../ui/DateInput.tsx";
 import { PhotoRow, TakePhoto } from "../ui/Photos.tsx";
 import { readPlain } from "../ui/readPlain.ts";
 import { severityWords } from "./owedWords.ts";
@@ -36,7 +38,7 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
   const [note, setNote] = useState(first);
   const [severity, setSeverity] = useState<Severity>("before-leaving");
   const [owner, setOwner] = useState("");
-  const [due, setDue] = useState("");
+  const [due, setDue] = useState<LocalDate | null>(null);
   const [at, setAt] = useState(place);
   const [photos, setPhotos] = useState<readonly string[]>([]);
   const [isDateMissing, setDateMissing] = useState(false);
@@ -47,14 +49,14 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
     const said = note.trim();
     if (said === "") return input.current?.focus();
     // What is to be fixed by a date has one.
-    if (sort === "snag" && severity === "by-date" && due === "") {
+    if (sort === "snag" && severity === "by-date" && due === null) {
       setDateMissing(true);
       return day.current?.focus();
     }
     const more = {
       ...(at === null ? {} : { place: at }),
       ...(owner.trim() === "" ? {} : { owner: owner.trim() }),
-      ...(due === "" ? {} : { due }),
+      ...(due === null ? {} : { due }),
     };
     const entry: NewEntry =
       sort === "snag"
@@ -126,16 +128,15 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
           </datalist>
           <label className="flex min-h-12 items-center gap-2">
             <span className="text-soft">by</span>
-            <input
+            <DateInput
               ref={day}
-              type="date"
               value={due}
-              aria-invalid={isDateMissing && due === ""}
-              onChange={(event) => setDue(event.target.value)}
+              aria-invalid={isDateMissing && due === null}
+              onDate={setDue}
               className="num min-h-12 rounded-md border border-soft bg-panel px-2"
             />
           </label>
-          {isDateMissing && due === "" && (
+          {isDateMissing && due === null && (
             <span role="alert" className="text-magenta">
               ▲ By which day?
             </span>

@@ -5,6 +5,7 @@ import { syncQueue } from "../offline/useSync.ts";
 import { Button } from "../ui/Button.tsx";
 import { TakePhoto } from "../ui/Photos.tsx";
 import { readPlain } from "../ui/readPlain.ts";
+import { storeDay } from "../ui/storeTime.ts";
 import { formatDay } from "../ui/words.ts";
 import { isPressing, owedSigns, owedWords, severityWords } from "./owedWords.ts";
 
@@ -31,7 +32,7 @@ export function OwedRow({ delivery, owed, children }: OwedRowProps) {
     severity === null ? owedWords[what] : severityWords[severity],
     owner ?? (what === "snag" || what === "promise" || what === "extra" ? "nobody yet" : null),
     due === null ? null : `by ${formatDay(due)}`,
-    messagedAt === null ? null : `message sent ${formatDay(messagedAt.slice(0, 10))}`,
+    messagedAt === null ? null : `message sent ${formatDay(storeDay(messagedAt))}`,
   ].filter((fact) => fact !== null);
   return (
     <li className="border-b border-rule py-2">

@@ -16,7 +16,7 @@ const plan = {
 const base = (n: number) => ({
   id: `01HZZZZZZZZZZZZZZZZZZZZZZ${n}`,
   delivery: "d",
-  at: `2026-06-01T10:00:0${n}.000Z`,
+  at: `2026-06-01T10:00:0${n}.000Z` as const,
   by: "nessa",
   device: "t",
 });

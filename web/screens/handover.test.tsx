@@ -122,6 +122,7 @@ beforeAll(() => {
     role: "delivery",
     store: "A yard",
     isCarried: true,
+    timeZone: "UTC",
   });
 });
 beforeEach(() => syncQueue.setUser({ id: "nessa", name: "Nessa" }));
@@ -337,7 +338,14 @@ describe("readings", () => {
 
 describe("the gate before the walk", () => {
   const start = (role: "owner" | "delivery") => {
-    queryClient.setQueryData(meQuery.queryKey, { id: "nessa", name: "Nessa", role, store: "A yard", isCarried: true });
+    queryClient.setQueryData(meQuery.queryKey, {
+      id: "nessa",
+      name: "Nessa",
+      role,
+      store: "A yard",
+      isCarried: true,
+      timeZone: "UTC",
+    });
     const delivery = { ...createDelivery(), makeReady: listReadyChecks(rig, makeReady) };
     on(delivery, (state) => <StartGate delivery={delivery} state={state} />);
     return { delivery, user: userEvent.setup() };
@@ -349,6 +357,7 @@ describe("the gate before the walk", () => {
       role: "delivery",
       store: "A yard",
       isCarried: true,
+      timeZone: "UTC",
     });
   });
 

@@ -192,6 +192,7 @@ describe("Owner's page", () => {
       role: role as "owner",
       store: "A yard",
       isCarried: true,
+      timeZone: "UTC",
     });
     render(
       <QueryClientProvider client={queryClient}>

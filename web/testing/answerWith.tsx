@@ -50,6 +50,7 @@ export function showScreen(routes: { path: string; element: ReactElement }[], at
     role: role as "owner",
     store: "A yard",
     isCarried: true,
+    timeZone: "UTC",
   });
   const router = createMemoryRouter(routes, { initialEntries: [at] });
   render(

@@ -1,9 +1,10 @@
+import type { LocalDate } from "../../core/dates/index.ts";
 import type { DayRange } from "../../core/hours/index.ts";
 import { formatDay, formatDayAndYear, formatDistance } from "./words.ts";
 
 /** A day that something falls due or is reached, as the forecast or the calendar has it. */
 export interface Day {
-  readonly date: string | null;
+  readonly date: LocalDate | null;
   readonly range: DayRange | null;
   readonly isAnyDay: boolean;
 }
@@ -19,7 +20,7 @@ export function formatRange({ from, to }: DayRange): string {
 }
 
 /** A due day in a sentence: `likely 3 Dec 2026, between 18 Nov 2026 and 20 Jan 2027`. */
-export function describeDue({ date, range, isAnyDay }: Day, today: string): string {
+export function describeDue({ date, range, isAnyDay }: Day, today: LocalDate): string {
   if (date === null) return range === null ? "not within ten years" : `not before ${formatDayAndYear(range.from)}`;
   if (range === null) return `${formatDayAndYear(date)}, ${formatDistance(date, today)}`;
   if (isAnyDay) return `any day now, likely by ${formatDayAndYear(date)}`;
@@ -33,7 +34,7 @@ export function describeDue({ date, range, isAnyDay }: Day, today: string): stri
 interface DueProps {
   readonly day: Day;
   readonly isOverdue: boolean;
-  readonly today: string;
+  readonly today: LocalDate;
 }
 
 /** A due day in a table: the day, how far off it is, and from when to when it may be. */

@@ -1,4 +1,5 @@
 import type { ErrorCode } from "../../api/index.ts";
+import { isLocalDate, type LocalDate } from "../../core/dates/index.ts";
 import { Refused } from "../app/client.ts";
 import { formatDayAndYear, formatMinuteOfDay } from "./words.ts";
 
@@ -12,7 +13,7 @@ const firstIssue = (facts: Facts) => {
 
 /** A day among the facts; whatever else stands there as it is. */
 const dayOf = (value: unknown) =>
-  /^\d{4}-\d{2}-\d{2}$/.test(String(value)) ? formatDayAndYear(String(value)) : String(value);
+  isLocalDate(String(value)) ? formatDayAndYear(String(value) as LocalDate) : String(value);
 
 /** What went wrong, why, and the way out, for every code the server may answer with. */
 export const errorWords: Record<ErrorCode | "no-signal", Wording> = {

@@ -2,6 +2,7 @@
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
+import type { LocalDate } from "../../core/dates/index.ts";
 import { Caution, ErrorNotice } from "./Notice.tsx";
 import { parseHours } from "./parseHours.ts";
 import { type KeyAction, useKeys } from "./useKeys.ts";
@@ -63,7 +64,9 @@ describe("words", () => {
     ["2026-03-21", "in 20 days"],
     ["2025-12-01", "3 months ago"],
     ["2029-03-01", "in 3.0 years"],
-  ])("%s is %s seen from 1 March 2026", (date, said) => expect(formatDistance(date, "2026-03-01")).toBe(said));
+  ])("%s is %s seen from 1 March 2026", (date, said) =>
+    expect(formatDistance(date as LocalDate, "2026-03-01")).toBe(said),
+  );
 
   it.each([
     ["12.4", 12.4],

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { describeDue, formatDue, formatRange } from "./DueDay.tsx";
+import type { LocalDate } from "../../core/dates/index.ts";
+import { type Day, describeDue, formatDue, formatRange } from "./DueDay.tsx";
 import { fillFalls, fillTemplate, formatFirstNames } from "./fillTemplate.ts";
 import { formatMoney, readMoney } from "./money.ts";
 import { formatHours, shortenTitles } from "./words.ts";
@@ -57,8 +58,8 @@ describe("message templates", () => {
   });
 
   it("say of what is past due that it has been", () => {
-    const day = { date: "2026-06-01", range: null, isAnyDay: false };
-    const range = { from: "2026-05-01", to: "2026-07-01" };
+    const day: Day = { date: "2026-06-01", range: null, isAnyDay: false };
+    const range = { from: "2026-05-01", to: "2026-07-01" } as const;
     expect(fillFalls(day, false)).toEqual({ falls: "falls due about", date: "Mon 1 Jun" });
     expect(fillFalls(day, true)).toEqual({ falls: "has been due since", date: "1 Jun 2026" });
     expect(fillFalls({ ...day, range }, true).falls).toBe("has likely been due since");
@@ -68,12 +69,12 @@ describe("message templates", () => {
 
 describe("a day that is a forecast", () => {
   const today = "2026-05-20";
-  const day = (date: string | null, from: string, to: string | null, isAnyDay = false) => ({
+  const day = (date: LocalDate | null, from: LocalDate, to: LocalDate | null, isAnyDay = false): Day => ({
     date,
     range: { from, to },
     isAnyDay,
   });
-  it.each([
+  it.each<[string, Day]>([
     ["likely 3 Dec 2026, between 18 Nov 2026 and 20 Jan 2027", day("2026-12-03", "2026-11-18", "2027-01-20")],
     ["likely since 3 May 2026, between 1 Apr 2026 and 1 Jul 2026", day("2026-05-03", "2026-04-01", "2026-07-01")],
     ["any day now, likely by 3 Jun 2026", day("2026-06-03", "2026-05-01", "2026-07-01", true)],

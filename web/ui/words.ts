@@ -1,3 +1,6 @@
+import type { Instant, LocalDate } from "../../core/dates/index.ts";
+import { storeMinutes } from "./storeTime.ts";
+
 /** Numbers and days as the screens say them. */
 
 /** 58 min; 1 h 58 min. */
@@ -20,21 +23,17 @@ const dayWithYear = new Intl.DateTimeFormat("en-GB", {
   year: "numeric",
 });
 
-const atNoon = (date: string) => new Date(`${date}T12:00:00Z`);
+const atNoon = (date: LocalDate) => new Date(`${date}T12:00:00Z`);
 
 /** Tue 17 Jun. */
-export const formatDay = (date: string) => shortDay.format(atNoon(date)).replace(",", "");
+export const formatDay = (date: LocalDate) => shortDay.format(atNoon(date)).replace(",", "");
 /** Saturday 14 June. */
-export const formatLongDay = (date: string) => longDay.format(atNoon(date)).replace(",", "");
+export const formatLongDay = (date: LocalDate) => longDay.format(atNoon(date)).replace(",", "");
 /** 17 Jun 2026. */
-export const formatDayAndYear = (date: string) => dayWithYear.format(atNoon(date));
+export const formatDayAndYear = (date: LocalDate) => dayWithYear.format(atNoon(date));
 
-/** 10:02, on this device's clock. */
-export const formatClock = (instant: string | number) =>
-  new Date(instant).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-
-/** The day it is on this device's clock at an instant: 2026-06-14. */
-export const dayOnDevice = (ms: number): string => new Date(ms).toLocaleDateString("sv-SE");
+/** 10:02, at the store. */
+export const formatClock = (at: Instant | number) => formatMinuteOfDay(storeMinutes(at));
 
 /** Engine hours where a break-in by tanks may make any number of them: 9.7; 10. */
 export const formatHours = (hours: number) => String(Math.round(hours * 10) / 10);
@@ -46,7 +45,7 @@ export function shortenTitles(titles: readonly string[]): string[] {
 }
 
 /** 2 days ago; today; in 3 days; in 10 months. */
-export function formatDistance(date: string, today: string): string {
+export function formatDistance(date: LocalDate, today: LocalDate): string {
   const days = Math.round((atNoon(date).getTime() - atNoon(today).getTime()) / 86_400_000);
   if (days === 0) return "today";
   if (days === 1) return "tomorrow";

@@ -68,7 +68,7 @@ export function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: 
   };
 }
 
-export function owedPart({ delivery, state }: Sheet): Content[] {
+export function owedPart({ delivery, state, dayOf }: Sheet): Content[] {
   const owed = listOwed(delivery.topics, delivery.rig.gear, state);
   const { planned, done, putOff } = countTopics(delivery, state);
   const open = planned - done - putOff;
@@ -86,7 +86,7 @@ export function owedPart({ delivery, state }: Sheet): Content[] {
       ],
     },
     { text: due ?? "no day given", color: due === null ? soft : ink, alignment: "right" },
-    { text: since.slice(0, 10), alignment: "right" },
+    { text: dayOf(since), alignment: "right" },
   ]);
   const note =
     open <= 0

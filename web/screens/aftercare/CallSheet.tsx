@@ -12,6 +12,7 @@ import { Chip } from "../../ui/Chip.tsx";
 import { fillFalls, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
+import { storeDay } from "../../ui/storeTime.ts";
 import { useFormId } from "../../ui/useIds.ts";
 import { formatLongDay } from "../../ui/words.ts";
 
@@ -190,7 +191,7 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
       <ul aria-label="Messages and calls" className="mt-3">
         {(history.data?.messages ?? []).slice(0, 6).map((message) => (
           <li key={message.id} className="border-b border-rule py-1.5 text-sm">
-            <span className="num text-soft">{formatLongDay(message.at.slice(0, 10))}</span>{" "}
+            <span className="num text-soft">{formatLongDay(storeDay(message.at))}</span>{" "}
             <strong className={message.state === "failed" ? "text-magenta" : ""}>{stateWords(message)}</strong>{" "}
             <span className="break-words">{message.text}</span>
             {message.answer !== null && <span className="block font-semibold">Answer: {message.answer}</span>}

@@ -2,9 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { CallList, CareLine } from "../../../api/index.ts";
+import type { LocalDate } from "../../../core/dates/index.ts";
 import { careQuery } from "../../app/queries.ts";
 import { formatDue, formatRange } from "../../ui/DueDay.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
+import { storeDay } from "../../ui/storeTime.ts";
 import { formatDay, formatDayAndYear, formatDistance } from "../../ui/words.ts";
 import { AftercareTabs } from "./AftercareTabs.tsx";
 import { CallSheet } from "./CallSheet.tsx";
@@ -80,7 +82,7 @@ function usePicked(lines: readonly CareLine[]) {
 
 interface RowProps {
   readonly line: CareLine;
-  readonly today: string;
+  readonly today: LocalDate;
   readonly isPicked: boolean;
   readonly onPick: () => void;
 }
@@ -140,7 +142,7 @@ function CareRow({ line, today, isPicked, onPick }: RowProps) {
           {lastMessage !== null && (
             <span className="block">
               {lastMessage.kind === "call" ? "rung" : stateWords[lastMessage.state]}{" "}
-              {formatDay(lastMessage.at.slice(0, 10))}
+              {formatDay(storeDay(lastMessage.at))}
             </span>
           )}
           {line.booking !== null && <span className="block text-ink">booked {formatDay(line.booking.date)}</span>}
@@ -189,7 +191,7 @@ function Jobs({ jobs }: { jobs: CallList["jobs"] }) {
             <Link to={`/boats/${boat}`} className="underline">
               {boatName}
             </Link>
-            : {jobWords[kind] ?? kind}, <span className="num">{formatDayAndYear(dueAt.slice(0, 10))}</span>{" "}
+            : {jobWords[kind] ?? kind}, <span className="num">{formatDayAndYear(storeDay(dueAt))}</span>{" "}
             <span className={state === "failed" ? "text-magenta" : "text-soft"}>
               {state === "failed" ? `▲ failed after ${tries} tries: ${note}` : state === "done" ? note : "planned"}
             </span>

@@ -2,10 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { OwedLine, OwedSheet } from "../../../api/index.ts";
+import type { LocalDate } from "../../../core/dates/index.ts";
 import { owedQuery, queryClient } from "../../app/queries.ts";
 import { syncQueue } from "../../offline/useSync.ts";
 import { OwedRow } from "../../owed/OwedRow.tsx";
 import { Button } from "../../ui/Button.tsx";
+import { DateInput } from "../../ui/DateInput.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { formatDay, formatDistance } from "../../ui/words.ts";
@@ -72,7 +74,7 @@ function OwedOf({ sheet }: { sheet: OwedSheet }) {
 interface GroupProps {
   readonly name: string;
   readonly lines: readonly OwedLine[];
-  readonly date: string;
+  readonly date: LocalDate;
   readonly staff: OwedSheet["staff"];
   readonly isLate?: boolean;
 }
@@ -92,10 +94,10 @@ function Group({ name, lines, date, staff, isLate = false }: GroupProps) {
   );
 }
 
-function Line({ line, date, staff }: { line: OwedLine; date: string; staff: OwedSheet["staff"] }) {
+function Line({ line, date, staff }: { line: OwedLine; date: LocalDate; staff: OwedSheet["staff"] }) {
   const [isOpen, setOpen] = useState(false);
   const { ref, delivery, boat, boatName, serial, buyers, since, owner, due } = line;
-  const assign = (change: { owner?: string | null; due?: string | null }) =>
+  const assign = (change: { owner?: string | null; due?: LocalDate | null }) =>
     void syncQueue.add(delivery, { kind: "assign", ref, owner, due, ...change });
   return (
     <OwedRow delivery={delivery} owed={line}>
@@ -135,10 +137,9 @@ function Line({ line, date, staff }: { line: OwedLine; date: string; staff: Owed
           </label>
           <label className="flex items-center gap-2">
             <span className="text-soft">promised for</span>
-            <input
-              type="date"
-              value={due ?? ""}
-              onChange={(event) => assign({ due: event.target.value === "" ? null : event.target.value })}
+            <DateInput
+              value={due}
+              onDate={(chosen) => assign({ due: chosen })}
               className="num min-h-11 rounded-md border border-soft bg-panel px-2"
             />
           </label>
@@ -150,7 +151,7 @@ function Line({ line, date, staff }: { line: OwedLine; date: string; staff: Owed
 }
 
 /** A message to the buyer about it, in words that stand ready and can be changed. */
-function Tell({ line, date, onDone }: { line: OwedLine; date: string; onDone: () => void }) {
+function Tell({ line, date, onDone }: { line: OwedLine; date: LocalDate; onDone: () => void }) {
   const due =
     line.due === null
       ? "We will tell you the day as soon as we know it."

@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { useForm } from "react-hook-form";
 import type { Boat } from "../../../api/index.ts";
+import type { LocalDate } from "../../../core/dates/index.ts";
 import type { ReadingAnswer } from "../../../core/hours/index.ts";
 import { CorrectPad } from "../../care/CorrectPad.tsx";
 import { Withdrawn } from "../../care/Withdrawn.tsx";
@@ -22,7 +23,7 @@ import { HoursFan } from "./HoursFan.tsx";
 interface Fields {
   engine: string;
   hours: string;
-  date: string;
+  date: LocalDate;
   source: "phone" | "photo" | "workshop";
 }
 

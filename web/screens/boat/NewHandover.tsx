@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useForm } from "react-hook-form";
 import { useNavigate } from "react-router";
 import type { Boat } from "../../../api/index.ts";
+import type { LocalDate } from "../../../core/dates/index.ts";
 import { cutText } from "../../../core/text/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatQuery, boatsQuery, queryClient, todayQuery } from "../../app/queries.ts";
@@ -12,7 +13,7 @@ import { toPlain } from "../../ui/readPlain.ts";
 
 interface Fields {
   buyers: string;
-  date: string;
+  date: LocalDate;
   time: string;
   note: string;
 }

@@ -1,11 +1,13 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Boat } from "../../../api/index.ts";
+import type { LocalDate } from "../../../core/dates/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatQuery, queryClient, todayQuery } from "../../app/queries.ts";
 import { type Attached, AttachFile } from "../../ui/AttachFile.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
+import { DateInput } from "../../ui/DateInput.tsx";
 import { formatMoney, readMoney } from "../../ui/money.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { TakePhoto } from "../../ui/Photos.tsx";
@@ -34,7 +36,7 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
   const care = boat.care.find((each) => each.engine === engine);
   const title = care?.items.find(({ id }) => id === item)?.title ?? item;
   const [outcome, setOutcome] = useState<Outcome>("done");
-  const [date, setDate] = useState(boat.today);
+  const [date, setDate] = useState<LocalDate | null>(boat.today);
   const [hours, setHours] = useState((care?.likelyNowH ?? 0).toFixed(1));
   const [note, setNote] = useState("");
   const planned = boat.visits.flatMap(({ items }) => items).find((each) => each.scope === engine && each.item === item);
@@ -54,6 +56,7 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
   const keep = () => {
     const read = parseHours(hours);
     const cents = readMoney(price);
+    if (date === null) return;
     if (read === null) return setFault("Type hours such as 20.5, as the meter shows them.");
     if (outcome === "done" && cents === undefined) return setFault("Type the price as a number, or leave it empty.");
     if (outcome !== "done" && note.trim() === "") return setFault(`${noteWords[outcome]}: say it in a few words.`);
@@ -96,12 +99,12 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
       <div className="mt-2 flex flex-wrap items-end gap-3">
         <label className="text-soft">
           On
-          <input
-            type="date"
+          <DateInput
+            required
             min={boat.rig.used === undefined ? (boat.inService ?? undefined) : undefined}
             max={boat.today}
             value={date}
-            onChange={(event) => setDate(event.target.value)}
+            onDate={setDate}
             className={`${field} text-ink`}
           />
         </label>

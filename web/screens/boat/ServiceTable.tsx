@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Boat } from "../../../api/index.ts";
+import type { LocalDate } from "../../../core/dates/index.ts";
 import { useMe } from "../../app/useMe.ts";
 import { DueDay } from "../../ui/DueDay.tsx";
 import { formatDayAndYear } from "../../ui/words.ts";
@@ -116,6 +117,6 @@ export function ServiceTable({ boat }: { boat: Boat }) {
   );
 }
 
-function Day({ date }: { date: string | null }) {
+function Day({ date }: { date: LocalDate | null }) {
   return <td className="num py-2 pl-3 text-right whitespace-nowrap">{date === null ? "–" : formatDayAndYear(date)}</td>;
 }

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Boat } from "../../../api/index.ts";
+import type { LocalDate } from "../../../core/dates/index.ts";
 import { addressOf } from "../../app/client.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { describeDue } from "../../ui/DueDay.tsx";
@@ -93,7 +94,7 @@ function formatPrice({ priceCents, items }: Visit): string {
 const byWords = { hours: "by hours", calendar: "by calendar", season: "in season" } as const;
 
 /** What is done on a visit: work, parts, hours of labour. */
-export function VisitOf({ visit, today }: { visit: Visit; today: string }) {
+export function VisitOf({ visit, today }: { visit: Visit; today: LocalDate }) {
   return (
     <div className="border-l-4 border-helm pl-3">
       <p>

@@ -6,7 +6,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Boat } from "../../../api/index.ts";
 import { boatCarePack, breakInPacks, rigTemplates, servicePacks } from "../../../content/index.ts";
-import { describeCare, describePlan } from "../../../core/care/index.ts";
+import { type CareQuestion, describeCare, describePlan } from "../../../core/care/index.ts";
 import { addDays } from "../../../core/dates/index.ts";
 import { learnFleet } from "../../../core/hours/index.ts";
 import { meQuery, queryClient } from "../../app/queries.ts";
@@ -39,15 +39,17 @@ function createBoat(
   { rig, inService }: Pick<Boat, "rig" | "inService"> = { rig: asBuilt, inService: "2026-05-01" },
 ): Boat {
   const readings = rig.engines.flatMap(({ id }) =>
-    [
-      ["2026-05-01", 1],
-      ["2026-06-15", 12.5],
-    ].map(([date, hours], i) => ({
+    (
+      [
+        ["2026-05-01", 1],
+        ["2026-06-15", 12.5],
+      ] as const
+    ).map(([date, hours], i) => ({
       id: `${id}${i}`,
       boatId: "w1",
       engine: id,
-      date: String(date),
-      hours: Number(hours),
+      date,
+      hours,
       reason: null,
       by: "n",
       source: "phone",
@@ -55,7 +57,7 @@ function createBoat(
       photo: null,
     })),
   );
-  const question = {
+  const question: CareQuestion = {
     rig,
     inService,
     today,
@@ -91,6 +93,7 @@ beforeEach(() => {
     role: "service",
     store: "A yard",
     isCarried: true,
+    timeZone: "UTC",
   });
   vi.stubGlobal("fetch", async (path: string, { body }: { body: string | Blob }) => {
     posts.push({ path, body: typeof body === "string" ? JSON.parse(body) : body });

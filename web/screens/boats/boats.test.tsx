@@ -4,6 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { AnswerOf, Endpoints, TemplateLine } from "../../../api/index.ts";
 import { rigTemplates } from "../../../content/index.ts";
+import type { LocalDate } from "../../../core/dates/index.ts";
 import { rigSchema } from "../../../core/rig/index.ts";
 import { readStock, type StockRow } from "../../../core/stock/index.ts";
 import { answerWith, refuse, showScreen } from "../../testing/answerWith.tsx";
@@ -43,7 +44,7 @@ const row = (change: Partial<BoatRow>): BoatRow => ({
   owed: 0,
   ...change,
 });
-const dueOn = (date: string): NonNullable<BoatRow["due"]> => ({
+const dueOn = (date: LocalDate): NonNullable<BoatRow["due"]> => ({
   targetH: 20,
   hoursDate: null,
   calendarDate: date,

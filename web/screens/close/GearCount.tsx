@@ -4,6 +4,7 @@ import type { Delivery } from "../../../api/index.ts";
 import type { WalkState } from "../../../core/walk/index.ts";
 import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
+import { DateInput } from "../../ui/DateInput.tsx";
 
 const groupNames = {
   keys: "Keys",
@@ -75,14 +76,14 @@ export function GearCount({ delivery, state }: { delivery: Delivery; state: Walk
                     {goesOutOfDate(item) && counted !== undefined && (
                       <label className="flex items-center gap-2 text-soft">
                         dated
-                        <input
-                          type="date"
+                        <DateInput
                           aria-label={`Date on: ${item.label}`}
-                          value={state.gear.get(item.id)?.dated ?? ""}
-                          onChange={(event) => {
-                            const dated = event.target.value;
+                          value={state.gear.get(item.id)?.dated ?? null}
+                          onDate={(dated) => {
+                            const before = state.gear.get(item.id)?.dated ?? null;
                             const entry = { kind: "gear" as const, item: item.id, count: counted };
-                            void syncQueue.add(delivery.id, dated === "" ? entry : { ...entry, dated });
+                            if (dated !== before)
+                              void syncQueue.add(delivery.id, dated === null ? entry : { ...entry, dated });
                           }}
                           className="num min-h-11 rounded-md border border-soft bg-panel px-2 text-ink"
                         />

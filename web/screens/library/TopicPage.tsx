@@ -5,6 +5,7 @@ import { explainTopic, fillTopic, systemNames, type Topic } from "../../../core/
 import { TopicWords } from "../../topic/TopicWords.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { storeDay } from "../../ui/storeTime.ts";
 import { formatDayAndYear } from "../../ui/words.ts";
 import { CompareShipped } from "./CompareShipped.tsx";
 import { TopicEditor } from "./TopicEditor.tsx";
@@ -68,7 +69,7 @@ export function TopicPage({ topic, library, rig }: TopicPageProps) {
       </div>
       {edit !== undefined && (
         <p className="mt-2 text-soft">
-          Our wording, by {edit.by}, {formatDayAndYear(edit.at.slice(0, 10))}.
+          Our wording, by {edit.by}, {formatDayAndYear(storeDay(edit.at))}.
           {edit.isBehind && (
             <strong className="text-amber"> ▲ The shipped text has changed since; compare and decide.</strong>
           )}

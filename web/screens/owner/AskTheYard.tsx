@@ -4,6 +4,7 @@ import type { WalkState } from "../../../core/walk/index.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
+import { storeDay } from "../../ui/storeTime.ts";
 import { formatDay } from "../../ui/words.ts";
 import { useOwner } from "./useOwner.ts";
 
@@ -27,7 +28,7 @@ export function AskTheYard({ token, page, state, topic }: AskProps) {
           const answer = state.settled.get(id);
           return (
             <li key={id} className="border-b border-rule py-2">
-              {said} <span className="text-sm text-soft">{formatDay(at.slice(0, 10))}</span>
+              {said} <span className="text-sm text-soft">{formatDay(storeDay(at))}</span>
               <p className={answer === undefined ? "text-soft" : "font-semibold"}>
                 {answer === undefined ? "They will answer." : answer.note}
               </p>

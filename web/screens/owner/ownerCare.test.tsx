@@ -162,7 +162,7 @@ describe("an owner's hours", () => {
 
 describe("what an owner is told of the service", () => {
   it("is the next visits with their work and why, the calendar, and what was done", () => {
-    const done = {
+    const done: OwnerPage["services"][number] = {
       id: "1",
       date: "2026-06-10",
       engine: engine!.id,
@@ -170,7 +170,12 @@ describe("what an owner is told of the service", () => {
       hours: 14,
       outcome: "elsewhere",
       note: "north shore",
-    } as OwnerPage["services"][number];
+      by: "Ines Marr",
+      photo: null,
+      file: null,
+      fileName: null,
+      priceCents: null,
+    };
     const { rerender } = render(<OwnerCare token={token} page={page} />);
     expect(screen.getByTestId("owner-visit").textContent).toBe("2 Aug 2026");
     expect(screen.getByText(/about 312.40 by the yard's list/)).toBeTruthy();

@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { ulid } from "ulid";
 import type { OwnerPage } from "../../../api/index.ts";
+import { toInstant } from "../../../core/dates/index.ts";
 import { hashBytes } from "../../../core/hash/index.ts";
 import { createPhotoId, type Entry, ownerId } from "../../../core/walk/index.ts";
 import { ask, sendFile } from "../../app/client.ts";
@@ -19,7 +20,7 @@ export function useOwner(token: string, { delivery }: OwnerPage) {
             ...entry,
             id: ulid(nowMs),
             delivery: delivery.id,
-            at: new Date(nowMs).toISOString(),
+            at: toInstant(nowMs),
             by: ownerId,
             device: "owner-page",
           }) as Entry,

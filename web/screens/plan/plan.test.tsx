@@ -147,7 +147,11 @@ describe("what waits", () => {
       "/deliveries/d-1/walk?session=2",
     );
     cleanup();
-    wait({ ...delivery, seal: { sha256: "", sealedAt: "", number: 1, key: null } }, vi.fn(), false);
+    wait(
+      { ...delivery, seal: { sha256: "", sealedAt: "2026-06-01T12:00:00.000Z", number: 1, key: null } },
+      vi.fn(),
+      false,
+    );
     expect(screen.queryByRole("link")).toBeNull();
     expect(screen.getByRole<HTMLButtonElement>("button", { name: "None" }).disabled).toBe(true);
   });

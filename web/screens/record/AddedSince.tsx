@@ -4,6 +4,7 @@ import { classifyLater, type Entry, formatEntry, formatStrike, isTimeDoubtful } 
 import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
+import { storeDay } from "../../ui/storeTime.ts";
 import { formatDayAndYear } from "../../ui/words.ts";
 
 interface AddedProps {
@@ -44,7 +45,7 @@ export function AddedSince({ delivery, later, nameOf }: AddedProps) {
           <li key={strike.at} className="border-b border-rule py-1.5">
             {formatStrike(strike)} {strike.reason}{" "}
             <span className="text-soft">
-              {nameOf(strike.by)}, {formatDayAndYear(strike.at.slice(0, 10))}
+              {nameOf(strike.by)}, {formatDayAndYear(storeDay(strike.at))}
             </span>
             <span className="block text-sm text-soft">The hashes stay, so that the rest still verifies.</span>
           </li>
@@ -98,8 +99,8 @@ export function AddedSince({ delivery, later, nameOf }: AddedProps) {
 function describeLater({ receipts, seal }: Delivery, entry: Entry) {
   const receivedAt = receipts[entry.id]?.receivedAt ?? null;
   const when = isTimeDoubtful(entry.at, receivedAt)
-    ? `${formatDayAndYear((receivedAt ?? entry.at).slice(0, 10))} (the device says ${formatDayAndYear(entry.at.slice(0, 10))})`
-    : formatDayAndYear(entry.at.slice(0, 10));
+    ? `${formatDayAndYear(storeDay(receivedAt ?? entry.at))} (the device says ${formatDayAndYear(storeDay(entry.at))})`
+    : formatDayAndYear(storeDay(entry.at));
   return { when, how: laterWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null)] };
 }
 

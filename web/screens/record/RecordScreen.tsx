@@ -27,6 +27,7 @@ import { Fetched } from "../../ui/Fetched.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
 import { PhotoRow } from "../../ui/Photos.tsx";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
+import { storeDay } from "../../ui/storeTime.ts";
 import { formatClock, formatDayAndYear } from "../../ui/words.ts";
 import { AddedSince } from "./AddedSince.tsx";
 import { Downloads } from "./Downloads.tsx";
@@ -95,7 +96,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
         </p>
       ) : (
         <p className="mt-4 border-l-4 border-ink pl-3">
-          Sealed {formatDayAndYear(delivery.seal.sealedAt.slice(0, 10))}, {formatClock(delivery.seal.sealedAt)}.{" "}
+          Sealed {formatDayAndYear(storeDay(delivery.seal.sealedAt))}, {formatClock(delivery.seal.sealedAt)}.{" "}
           <span className="text-soft">SHA-256</span>{" "}
           <code className="num text-sm break-all" data-testid="seal">
             {delivery.seal.sha256}

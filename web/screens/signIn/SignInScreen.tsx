@@ -2,7 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useForm } from "react-hook-form";
 import { useLocation, useNavigate } from "react-router";
 import { ask } from "../../app/client.ts";
-import { meQuery, queryClient } from "../../app/queries.ts";
+import { meQuery, queryClient, settle } from "../../app/queries.ts";
 import { signedIn } from "../../offline/signOut.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
@@ -21,7 +21,7 @@ export function SignInScreen() {
     mutationFn: (fields: Fields) => ask("signIn", { body: fields }),
     onSuccess: async (me) => {
       await signedIn(me.id);
-      queryClient.setQueryData(meQuery.queryKey, me);
+      queryClient.setQueryData(meQuery.queryKey, settle(me));
       await navigate(state?.from ?? "/", { replace: true });
     },
   });

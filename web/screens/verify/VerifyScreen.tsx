@@ -5,6 +5,7 @@ import type { VerifiedSheet } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { FileButton } from "../../ui/FileButton.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { storeDay } from "../../ui/storeTime.ts";
 import { count, formatDayAndYear } from "../../ui/words.ts";
 import { useWorker } from "../../workers/useWorker.ts";
 import type { VerifyWorker } from "../../workers/verify.ts";
@@ -128,7 +129,7 @@ function Answer({ verified, sheet }: { verified: VerifiedFile; sheet: VerifiedSh
               ) : (
                 <>
                   Number {sheet.known.number} of the seal chain, sealed{" "}
-                  {formatDayAndYear(sheet.known.sealedAt.slice(0, 10))}.{" "}
+                  {formatDayAndYear(storeDay(sheet.known.sealedAt))}.{" "}
                   <Link className="underline" to={`/deliveries/${sheet.known.delivery}/record`}>
                     Open the record
                   </Link>

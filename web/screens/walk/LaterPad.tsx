@@ -1,7 +1,9 @@
 import { useEffect, useRef, useState } from "react";
+import type { LocalDate } from "../../../core/dates/index.ts";
 import { type LaterHow, laterHows, laterWords } from "../../../core/walk/index.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
+import { DateInput } from "../../ui/DateInput.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import type { Walk } from "./useWalk.ts";
 
@@ -18,7 +20,7 @@ const reasons: readonly (readonly [says: string, how: LaterHow])[] = [
 export function LaterPad({ walk, onDone }: { walk: Walk; onDone: () => void }) {
   const [note, setNote] = useState("");
   const [how, setHow] = useState<LaterHow | null>(null);
-  const [when, setWhen] = useState("");
+  const [when, setWhen] = useState<LocalDate | null>(null);
   const input = useRef<HTMLInputElement>(null);
   useEffect(() => input.current?.focus(), []);
   const keep = (said: string, usual?: LaterHow) => {
@@ -27,7 +29,7 @@ export function LaterPad({ walk, onDone }: { walk: Walk; onDone: () => void }) {
     walk.mark("later", {
       ...(text === "" ? {} : { note: text }),
       ...(wanted === undefined ? {} : { how: wanted }),
-      ...(when === "" ? {} : { when }),
+      ...(when === null ? {} : { when }),
     });
     onDone();
   };
@@ -51,10 +53,9 @@ export function LaterPad({ walk, onDone }: { walk: Walk; onDone: () => void }) {
         ))}
         <label className="flex min-h-12 items-center gap-2">
           <span className="text-soft">by</span>
-          <input
-            type="date"
+          <DateInput
             value={when}
-            onChange={(event) => setWhen(event.target.value)}
+            onDate={setWhen}
             className="num min-h-12 rounded-md border border-soft bg-panel px-2"
           />
         </label>

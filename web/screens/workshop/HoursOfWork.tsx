@@ -1,22 +1,32 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { WorkshopSheet } from "../../../api/index.ts";
+import type { LocalDate } from "../../../core/dates/index.ts";
 import { ask } from "../../app/client.ts";
 import { useMe } from "../../app/useMe.ts";
 import { Button } from "../../ui/Button.tsx";
+import { DateInput } from "../../ui/DateInput.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
+import { formatDayAndYear } from "../../ui/words.ts";
 import { refreshWorkshop } from "./refreshWorkshop.ts";
 
 const days = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
 const field = "num min-h-11 rounded-md border border-soft bg-panel px-2";
+
+interface Days {
+  readonly from: LocalDate | null;
+  readonly to: LocalDate | null;
+  readonly why: string;
+}
+const noDays: Days = { from: null, to: null, why: "" };
 
 /** What the workshop can do: hours of each weekday, and the days it is closed. */
 export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
   const me = useMe();
   const [hours, setHours] = useState(sheet.workshop.hoursPerDay.map(String));
   const [closed, setClosed] = useState(sheet.workshop.closed);
-  const [next, setNext] = useState({ from: "", to: "", why: "" });
+  const [next, setNext] = useState(noDays);
   const [fault, setFault] = useState<string | null>(null);
   const save = useMutation({
     mutationFn: (list: typeof closed) =>
@@ -61,7 +71,8 @@ export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
           {closed.map((span) => (
             <li key={span.from} className="flex items-center gap-4 border-b border-rule">
               <span className="num">
-                {span.from} to {span.to}
+                {formatDayAndYear(span.from)}
+                {span.to !== span.from && ` to ${formatDayAndYear(span.to)}`}
               </span>
               <span className="flex-1">{span.why}</span>
               <button
@@ -77,21 +88,19 @@ export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
         <div className="mt-2 flex flex-wrap items-end gap-3">
           <label className="text-soft">
             Closed from
-            <input
-              type="date"
+            <DateInput
               className={`${field} mt-0.5 block text-ink`}
               value={next.from}
-              onChange={(event) => setNext({ ...next, from: event.target.value })}
+              onDate={(from) => setNext({ ...next, from })}
             />
           </label>
           <label className="text-soft">
             to
-            <input
-              type="date"
+            <DateInput
               className={`${field} mt-0.5 block text-ink`}
-              min={next.from}
+              min={next.from ?? undefined}
               value={next.to}
-              onChange={(event) => setNext({ ...next, to: event.target.value })}
+              onDate={(to) => setNext({ ...next, to })}
             />
           </label>
           <label className="text-soft">
@@ -104,14 +113,14 @@ export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
             />
           </label>
           <Button
-            disabled={next.from === "" || save.isPending}
+            disabled={next.from === null || save.isPending}
             onClick={() => {
-              const to = next.to === "" ? next.from : next.to;
-              if (to < next.from) return setFault("The last closed day is before the first.");
-              keep(
-                [...closed, { from: next.from, to, why: next.why.trim() }].sort((a, b) => (a.from < b.from ? -1 : 1)),
-              );
-              setNext({ from: "", to: "", why: "" });
+              const { from } = next;
+              if (from === null) return;
+              const to = next.to ?? from;
+              if (to < from) return setFault("The last closed day is before the first.");
+              keep([...closed, { from, to, why: next.why.trim() }].sort((a, b) => (a.from < b.from ? -1 : 1)));
+              setNext(noDays);
             }}
           >
             Close these days

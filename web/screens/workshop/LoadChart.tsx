@@ -1,5 +1,6 @@
 import { useCallback } from "react";
 import type { WorkshopSheet } from "../../../api/index.ts";
+import type { LocalDate } from "../../../core/dates/index.ts";
 import type { Inks } from "../../ui/Chart.tsx";
 import { LazyChart } from "../../ui/LazyChart.tsx";
 import { formatDay } from "../../ui/words.ts";
@@ -16,7 +17,7 @@ const kinds = [
 interface LoadProps {
   readonly weeks: readonly Week[];
   readonly picked: string;
-  readonly onPick: (monday: string) => void;
+  readonly onPick: (monday: LocalDate) => void;
 }
 
 const month = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", month: "short", year: "2-digit" });
@@ -43,7 +44,7 @@ export function LoadChart({ weeks, picked, onPick }: LoadProps) {
           axisLabel: {
             color: inks.soft,
             interval: (index: number) => index === 0 || labels[index]!.slice(5, 7) !== labels[index - 1]!.slice(5, 7),
-            formatter: (monday: string) => month.format(new Date(`${monday}T12:00:00Z`)),
+            formatter: (monday: LocalDate) => month.format(new Date(`${monday}T12:00:00Z`)),
           },
         },
         yAxis: {

@@ -2,7 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { WorkshopSheet } from "../../../api/index.ts";
-import { addDays } from "../../../core/dates/index.ts";
+import { addDays, type LocalDate } from "../../../core/dates/index.ts";
 import { capacityOfDay, startOfWeek } from "../../../core/workshop/index.ts";
 import { ask } from "../../app/client.ts";
 import { careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
@@ -160,8 +160,8 @@ type Slot = WorkshopSheet["bookings"][number];
 
 interface WeekProps {
   readonly sheet: WorkshopSheet;
-  readonly monday: string;
-  readonly onWeek: (monday: string) => void;
+  readonly monday: LocalDate;
+  readonly onWeek: (monday: LocalDate) => void;
 }
 
 /** A week day by day: what is booked, against the hours there are. */

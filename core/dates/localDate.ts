@@ -4,23 +4,33 @@ const pattern = /^(\d{4})-(\d{2})-(\d{2})$/;
 const daysPerEra = 146_097;
 const daysBefore1970 = 719_468;
 
-/** A calendar day that exists, `YYYY-MM-DD`, in the store's time zone. 2023-02-29 is refused. */
-export const isoDateSchema = z
+/**
+ * A calendar day, `YYYY-MM-DD`, as the store's wall calendar has it. A type of its own: what is cut out of an instant with
+ * `slice` is any text and does not fit; `dayOf` says which day it is at an instant.
+ */
+export type LocalDate = `${number}-${number}-${number}`;
+
+/** A calendar day that exists. 2023-02-29 is refused. */
+export const localDateSchema = z
   .string()
   .regex(pattern, "must be a date written YYYY-MM-DD")
-  .refine((text) => !pattern.test(text) || hasThisDay(text), "is not a day that exists");
+  .refine((text) => !pattern.test(text) || hasThisDay(text), "is not a day that exists") as unknown as z.ZodType<
+  LocalDate,
+  LocalDate
+>;
 
-export type IsoDate = z.infer<typeof isoDateSchema>;
+/** Whether a text is a day that exists, written as one. */
+export const isLocalDate = (text: string): text is LocalDate => pattern.test(text) && hasThisDay(text);
 
 /** Two digits of a day as a number; read digit by digit, for this runs for each boat of a fleet many times over. */
-const two = (date: IsoDate, at: number) => date.charCodeAt(at) * 10 + date.charCodeAt(at + 1) - 528;
+const two = (date: LocalDate, at: number) => date.charCodeAt(at) * 10 + date.charCodeAt(at + 1) - 528;
 /** Year, month (1..12) and day (1..31) of an existing day. */
-export const yearOf = (date: IsoDate): number => two(date, 0) * 100 + two(date, 2);
-export const monthOf = (date: IsoDate): number => two(date, 5);
-export const dayOfMonth = (date: IsoDate): number => two(date, 8);
+export const yearOf = (date: LocalDate): number => two(date, 0) * 100 + two(date, 2);
+export const monthOf = (date: LocalDate): number => two(date, 5);
+export const dayOfMonth = (date: LocalDate): number => two(date, 8);
 
 /** Days since 1970-01-01 of an existing day. `2020-01-02` → 18263. */
-export function toDayNumber(date: IsoDate): number {
+export function toDayNumber(date: LocalDate): number {
   // Years are counted from March, so that the day of a leap year comes last; eras of 400 years repeat. This runs for each
   // boat of a fleet many times over, and a Date for each would take most of the time (Fliegel and Van Flandern, 1968).
   const month = monthOf(date);
@@ -33,7 +43,7 @@ export function toDayNumber(date: IsoDate): number {
 }
 
 /** The day that is `dayNumber` days after 1970-01-01. 18263 → `2020-01-02`. */
-export function fromDayNumber(dayNumber: number): IsoDate {
+export function fromDayNumber(dayNumber: number): LocalDate {
   const days = dayNumber + daysBefore1970;
   const era = Math.floor(days / daysPerEra);
   const dayOfEra = days - era * daysPerEra;
@@ -45,18 +55,21 @@ export function fromDayNumber(dayNumber: number): IsoDate {
   const day = dayOfYear - Math.floor((153 * fromMarch + 2) / 5) + 1;
   const month = fromMarch < 10 ? fromMarch + 3 : fromMarch - 9;
   const year = yearOfEra + era * 400 + (month <= 2 ? 1 : 0);
-  return `${String(year).padStart(4, "0")}-${month < 10 ? "0" : ""}${month}-${day < 10 ? "0" : ""}${day}`;
+  return writeDate(year, month, day);
 }
 
 /** The date `days` later (negative: earlier). (`2020-02-28`, 2) → `2020-03-01`. */
-export function addDays(date: IsoDate, days: number): IsoDate {
+export function addDays(date: LocalDate, days: number): LocalDate {
   return fromDayNumber(toDayNumber(date) + days);
 }
 
 /** `later` minus `earlier` in days. (`2020-03-01`, `2020-02-28`) → 2. */
-export function differenceDays(later: IsoDate, earlier: IsoDate): number {
+export function differenceDays(later: LocalDate, earlier: LocalDate): number {
   return toDayNumber(later) - toDayNumber(earlier);
 }
+
+/** The first day of the month. `2026-11-30` → `2026-11-01`. */
+export const startOfMonth = (date: LocalDate): LocalDate => writeDate(yearOf(date), monthOf(date), 1);
 
 /** How many days `month` (1..12) of `year` has. (2020, 2) → 29. */
 export function daysInMonth(year: number, month: number): number {
@@ -65,13 +78,17 @@ export function daysInMonth(year: number, month: number): number {
 }
 
 /** The same day `months` later, clamped to the month's end. (`2020-02-29`, 12) → `2021-02-28`. */
-export function addMonths(date: IsoDate, months: number): IsoDate {
+export function addMonths(date: LocalDate, months: number): LocalDate {
   const index = yearOf(date) * 12 + (monthOf(date) - 1) + months;
   const year = Math.floor(index / 12);
   const month = (index % 12) + 1;
   const day = Math.min(dayOfMonth(date), daysInMonth(year, month));
-  return `${String(year).padStart(4, "0")}-${month < 10 ? "0" : ""}${month}-${day < 10 ? "0" : ""}${day}`;
+  return writeDate(year, month, day);
 }
+
+/** Of year, month (1..12) and day (1..31). */
+export const writeDate = (year: number, month: number, day: number) =>
+  `${String(year).padStart(4, "0")}-${month < 10 ? "0" : ""}${month}-${day < 10 ? "0" : ""}${day}` as LocalDate;
 
 function hasThisDay(text: string): boolean {
   const month = +text.slice(5, 7);

@@ -1,9 +1,18 @@
 import { describe, expect, it } from "vitest";
-import { addDays, addMonths, daysInMonth, differenceDays, fromDayNumber, isoDateSchema, toDayNumber } from "./index.ts";
+import {
+  addDays,
+  addMonths,
+  daysInMonth,
+  differenceDays,
+  fromDayNumber,
+  type LocalDate,
+  localDateSchema,
+  toDayNumber,
+} from "./index.ts";
 
 describe("dates", () => {
   it("steps day by day through two leap years as the calendar does", () => {
-    let date = "2023-12-30";
+    let date: LocalDate = "2023-12-30";
     for (let i = 0; i < 900; i++) {
       const next = addDays(date, 1);
       const [year, month, day] = date.split("-").map(Number) as [number, number, number];
@@ -18,7 +27,7 @@ describe("dates", () => {
 
   it("is the calendar of Date, over four centuries and both ways", () => {
     for (let day = -80_000; day < 80_000; day += 37) {
-      const date = new Date(day * 86_400_000).toISOString().slice(0, 10);
+      const date = new Date(day * 86_400_000).toISOString().slice(0, 10) as LocalDate;
       expect(fromDayNumber(day)).toBe(date);
       expect(toDayNumber(date)).toBe(day);
       const [year, month] = [+date.slice(0, 4), +date.slice(5, 7)];
@@ -26,7 +35,7 @@ describe("dates", () => {
     }
   });
 
-  it.each([
+  it.each<[LocalDate, number, LocalDate]>([
     ["2020-02-29", 12, "2021-02-28"],
     ["2024-01-31", 1, "2024-02-29"],
     ["2024-03-31", -1, "2024-02-29"],
@@ -36,6 +45,6 @@ describe("dates", () => {
   });
 
   it.each(["2023-02-29", "2024-13-01", "2024-00-10", "24-1-1", "2024-04-31", "yesterday"])("refuses %s", (text) => {
-    expect(isoDateSchema.safeParse(text).success).toBe(false);
+    expect(localDateSchema.safeParse(text).success).toBe(false);
   });
 });
