@@ -85,13 +85,16 @@ describe("tellWalk", () => {
 
 describe("makeLargeStore", () => {
   it("fills a store that the services read like any other", async () => {
-    await makeLargeStore(store.database, store.services.clock.today(), 25);
+    await makeLargeStore(store.database, store.services.clock.today(), 25, { sealed: 2 });
     const { boats } = await store.services.boatService.list();
-    expect(boats).toHaveLength(35);
-    const signed = boats.find(({ id, inService }) => /^many-\d+$/.test(id) && id !== "m204" && inService !== null)!;
-    const { entries } = await store.services.handoverService.describe(`d-${signed.id}`);
-    for (const entry of entries) expect(entrySchema.safeParse(entry).success).toBe(true);
-    const described = await store.services.boatService.describe(signed.id);
-    expect(described.readings).toHaveLength(2);
+    expect(boats.length).toBeGreaterThan(30);
+    const made = boats.filter(({ id }) => /^f4\d\d$/.test(id));
+    const handovers = await Promise.all(made.map(({ id }) => store.services.handoverService.describe(`d-${id}`)));
+    expect(handovers.filter(({ seal }) => seal !== null)).toHaveLength(2);
+    expect(handovers.filter(({ entries }) => entries.length === 0)).toHaveLength(1);
+    for (const entry of handovers.flatMap(({ entries }) => entries))
+      expect(entrySchema.safeParse(entry).success).toBe(true);
+    const { dryKg } = handovers[1]!.rig.weights!;
+    expect(handovers.filter(({ rig }) => rig.weights?.dryKg === dryKg)).toHaveLength(1);
   });
 });

@@ -12,8 +12,6 @@ import { createStoreKey, type StoreKey } from "../server/storeKey.ts";
 import { boatsAtOnce, type SoldBoat, sellBoats, writeBoats } from "./makeFleet.ts";
 import { tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
 
-/** So many of the latest handovers are sealed as any is. To seal all would take longer than all the rest, and nothing asks it. */
-const mostSealed = 100;
 /** Of so many boats one is yet to be handed over. */
 const plannedEvery = 500;
 /** Minutes of a walk: they make some sixty-five entries. */
@@ -29,7 +27,7 @@ interface Handover {
 /**
  * Adds `count` boats to a demo store with years of hours and services, and the handover of each with all its entries: most
  * long past, some still to come, a few with something owed. For measuring: most is written straight into the tables, and only
- * the latest 100 are sealed (the others are as of a store whose seals nobody asks for). `tell`: how many there are by now.
+ * the `sealed` latest are sealed: to seal all would take longer than all the rest. `tell`: how many there are by now.
  */
 export async function makeLargeStore(
   database: Database,
@@ -37,8 +35,9 @@ export async function makeLargeStore(
   count: number,
   {
     storeKey = createStoreKey(),
+    sealed = 100,
     tell = () => {},
-  }: { readonly storeKey?: StoreKey; readonly tell?: (made: number) => void } = {},
+  }: { readonly storeKey?: StoreKey; readonly sealed?: number; readonly tell?: (made: number) => void } = {},
 ): Promise<void> {
   const clock = { timeZone: "UTC", nowMs: Date.now, now: () => toInstant(Date.now()), today: () => today };
   const services = createServices(database, clock, null, { storeKey });
@@ -47,7 +46,7 @@ export async function makeLargeStore(
   const latest = new Set(
     handed
       .sort(byLatest)
-      .slice(0, mostSealed)
+      .slice(0, sealed)
       .map(({ boat }) => boat.id),
   );
   const tellHandover = createTeller(services, today);

@@ -2,7 +2,7 @@ import { cpSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
-import { addDays, dayOf, type LocalDate, msAt, toInstant } from "../core/dates/index.ts";
+import { msAt } from "../core/dates/index.ts";
 import { demo } from "../demo/demo.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
 import { createClock } from "./clock.ts";

@@ -1,9 +1,10 @@
 import type { TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Boat } from "../../api/index.ts";
 import type { Settings } from "../repositories/settings.ts";
+import { printDay } from "./days.ts";
 import { ink, soft } from "./ink.ts";
 import { printPdf, write } from "./printer.ts";
-import { heading, label, lined, longDate } from "./record/sheet.ts";
+import { heading, label, lined } from "./record/sheet.ts";
 
 const outcomeWords = { done: "done here", elsewhere: "done elsewhere", skipped: "skipped" } as const;
 const formatOutcome = (
@@ -19,7 +20,6 @@ const formatOutcome = (
   ].join(". ");
 };
 const money = (cents: number | null) => (cents === null ? "" : (cents / 100).toFixed(2));
-const formatDate = (date: string) => longDate.format(new Date(`${date}T12:00:00Z`));
 
 /** The service history of a boat as a PDF: hours, what was done, by whom, and what comes next. */
 export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "letter"): Promise<Buffer> {
@@ -48,9 +48,7 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
       { text: write(`Service history, ${boat.name}`, { font: "Archivo", bold: true, fontSize: 20 }) },
       { text: write(`${boat.hull}   ${boat.buyers}`, { fontSize: 10 }) },
       {
-        text: write(
-          boat.inService === null ? "Not handed over yet." : `In service since ${formatDate(boat.inService)}.`,
-        ),
+        text: write(boat.inService === null ? "Not handed over yet." : `In service since ${printDay(boat.inService)}.`),
       },
       heading("Hours"),
       lined(
@@ -60,7 +58,7 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
           ...care.map((engine) => [
             { text: write(engine.label) },
             { text: engine.reportedH === null ? "–" : `${engine.reportedH.toFixed(1)} h`, alignment: "right" as const },
-            { text: engine.reportedOn === null ? "–" : formatDate(engine.reportedOn) },
+            { text: engine.reportedOn === null ? "–" : printDay(engine.reportedOn) },
             { text: engine.likelyNowH === null ? "–" : `about ${engine.likelyNowH.toFixed(0)} h` },
           ]),
         ],
@@ -81,7 +79,7 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
                   label("Price", true),
                 ],
                 ...services.map(({ date, engine, item, hours, by, outcome, note, photo, fileName, priceCents }) => [
-                  { text: formatDate(date) },
+                  { text: printDay(date) },
                   { text: write(labels.get(engine) ?? engine) },
                   {
                     stack: [
@@ -106,7 +104,7 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
         text: write(
           next === undefined
             ? "Nothing is planned."
-            : `About ${formatDate(next.date)}: ${next.items.map(({ title, label: scope }) => `${title} (${scope})`).join(", ")}.`,
+            : `About ${printDay(next.date)}: ${next.items.map(({ title, label: scope }) => `${title} (${scope})`).join(", ")}.`,
         ),
       },
       {
@@ -122,7 +120,7 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
         [
           [label("Read on"), label("Engine"), label("Meter", true), label("By")],
           ...readings.map(({ date, engine, hours, by, answer }) => [
-            { text: formatDate(date) },
+            { text: printDay(date) },
             { text: write(labels.get(engine) ?? engine) },
             { text: `${hours.toFixed(1)} h`, alignment: "right" as const },
             { text: write(answer === null ? by : `${by}, ${answer.replaceAll("-", " ")}`) },

@@ -2,6 +2,7 @@ import type { TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Delivery } from "../../api/index.ts";
 import { foldAfterSeal, foldWalk, ownerId } from "../../core/walk/index.ts";
 import type { Settings } from "../repositories/settings.ts";
+import { printDay } from "./days.ts";
 import { ink, soft } from "./ink.ts";
 import { printPdf, write } from "./printer.ts";
 import { cautionPart, gearPart, head, owedPart, remotePart, topicPart } from "./record/explained.ts";
@@ -75,7 +76,12 @@ export async function writeRecordPdf(
     footer: (page, pages) => ({
       margin: [48, 14, 48, 0],
       columns: [
-        { text: write(`${delivery.boatName} · ${delivery.hull} · ${delivery.date}`, { fontSize: 8, color: soft }) },
+        {
+          text: write(`${delivery.boatName} · ${delivery.hull} · ${printDay(delivery.date)}`, {
+            fontSize: 8,
+            color: soft,
+          }),
+        },
         { text: `page ${page} of ${pages}`, fontSize: 8, color: soft, alignment: "right" },
       ],
     }),

@@ -2,9 +2,10 @@ import type { Content, TableCell } from "pdfmake/interfaces";
 import { systemNames, systems, type Topic } from "../../../core/topic/index.ts";
 import { countTopics, isCovered, listDisputed, listHands, listOwed, listWalkers } from "../../../core/walk/index.ts";
 import type { Settings } from "../../repositories/settings.ts";
+import { printDay, printShortDay } from "../days.ts";
 import { amber, ink, magenta, printDeck, printMark, soft } from "../ink.ts";
 import { write } from "../printer.ts";
-import { heading, label, lined, longDate, markWords, owedWords, type Sheet, severityWords } from "./sheet.ts";
+import { heading, label, lined, markWords, owedWords, type Sheet, severityWords } from "./sheet.ts";
 
 /** The first half page. `widthPt`: what the paper leaves between its margins. */
 export function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: Settings, widthPt: number): Content {
@@ -23,10 +24,7 @@ export function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: 
     ["Hull number", delivery.hull],
     ["Handed to", delivery.buyers.map(({ name }) => name).join(", ")],
     ["Walked by", listWalkers(state).map(nameOf).join(", ") || "–"],
-    [
-      "Date",
-      `${longDate.format(new Date(`${delivery.date}T12:00:00Z`))}, from ${clockOf(state.startedAt)} to ${clockOf(state.lastAt)}`,
-    ],
+    ["Date", `${printDay(delivery.date)}, from ${clockOf(state.startedAt)} to ${clockOf(state.lastAt)}`],
     [
       "On topics",
       `${spentMin} min, ${done} of ${planned} planned topics done${putOff > 0 ? `, ${putOff} put off` : ""}${extra > 0 ? `, ${extra} more not planned` : ""}, ${musts.filter((topic) => isCovered(topic, state)).length} of ${musts.length} must-do`,
@@ -68,7 +66,7 @@ export function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: 
   };
 }
 
-export function owedPart({ delivery, state, dayOf }: Sheet): Content[] {
+export function owedPart({ delivery, state, dateOf }: Sheet): Content[] {
   const owed = listOwed(delivery.topics, delivery.rig.gear, state);
   const { planned, done, putOff } = countTopics(delivery, state);
   const open = planned - done - putOff;
@@ -85,8 +83,8 @@ export function owedPart({ delivery, state, dayOf }: Sheet): Content[] {
         ...write(owner === null ? "" : `\ntaken care of by ${owner}`, { fontSize: 8, color: soft }),
       ],
     },
-    { text: due ?? "no day given", color: due === null ? soft : ink, alignment: "right" },
-    { text: dayOf(since), alignment: "right" },
+    { text: due === null ? "no day given" : printShortDay(due), color: due === null ? soft : ink, alignment: "right" },
+    { text: dateOf(since), alignment: "right" },
   ]);
   const note =
     open <= 0

@@ -1,6 +1,8 @@
 import type { Content, ContentTable, TableCell } from "pdfmake/interfaces";
 import type { Delivery } from "../../../api/index.ts";
+import { dayOf, type Instant } from "../../../core/dates/index.ts";
 import type { Entry, OwedKind, WalkState } from "../../../core/walk/index.ts";
+import { printShortDay } from "../days.ts";
 import { ink, rule, soft } from "../ink.ts";
 import { write } from "../printer.ts";
 
@@ -39,12 +41,14 @@ export interface Sheet {
   readonly pictures: ReadonlyMap<string, Buffer>;
   readonly nameOf: (id: string) => string;
   /** Hours and minutes of an instant in the store's zone. */
-  readonly clockOf: (instant: string | null) => string;
+  readonly clockOf: (instant: Instant | null) => string;
   /** Day, hours and minutes of an instant in the store's zone. */
-  readonly dayOf: (instant: string) => string;
+  readonly dayOf: (instant: Instant) => string;
+  /** Its day alone. */
+  readonly dateOf: (instant: Instant) => string;
 }
 
-export function createTimes(timeZone: string): Pick<Sheet, "clockOf" | "dayOf"> {
+export function createTimes(timeZone: string): Pick<Sheet, "clockOf" | "dayOf" | "dateOf"> {
   const clock = new Intl.DateTimeFormat("en-GB", { timeZone, hour: "2-digit", minute: "2-digit" });
   const day = new Intl.DateTimeFormat("en-GB", {
     timeZone,
@@ -57,16 +61,9 @@ export function createTimes(timeZone: string): Pick<Sheet, "clockOf" | "dayOf"> 
   return {
     clockOf: (instant) => (instant === null ? "–" : clock.format(new Date(instant))),
     dayOf: (instant) => day.format(new Date(instant)),
+    dateOf: (instant) => printShortDay(dayOf(instant, timeZone)),
   };
 }
-
-/** A calendar day in words. It has no time zone: noon UTC is that day everywhere it is printed. */
-export const longDate = new Intl.DateTimeFormat("en-GB", {
-  timeZone: "UTC",
-  day: "numeric",
-  month: "long",
-  year: "numeric",
-});
 
 export const heading = (text: string, note = ""): Content => ({
   margin: [0, 14, 0, 4],
