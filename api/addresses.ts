@@ -11,6 +11,7 @@ export const addresses = {
   openapi: { method: "GET", path: "/api/openapi.json" },
   today: { method: "GET", path: "/api/today" },
   boats: { method: "GET", path: "/api/boats" },
+  hulls: { method: "GET", path: "/api/hulls" },
   addBoat: { method: "POST", path: "/api/boats" },
   importBoats: { method: "POST", path: "/api/boats/import" },
   boat: { method: "GET", path: "/api/boats/:boat" },

@@ -36,8 +36,11 @@ export interface Messages {
   listHeld(): Promise<MessageRow[]>;
   /** A call that was made: it is kept with the messages, answered. */
   noteCall(message: Message, transaction: Transaction): Promise<void>;
-  /** What became of those under way: `hasPhone` says whether a boat's people can be reached. */
-  settle(hasPhone: (boatId: string) => boolean, transaction: Transaction): Promise<number>;
+  /** What became of those under way: `listReached` says of which boats the people can be reached. */
+  settle(
+    listReached: (boatIds: readonly string[]) => Promise<ReadonlySet<string>>,
+    transaction: Transaction,
+  ): Promise<number>;
   /** They have answered the last message of this kind. */
   noteAnswer(boatId: string, kind: string, answer: string, transaction: Transaction): Promise<void>;
   find(id: string, transaction?: Transaction): Promise<MessageRow | null>;
@@ -81,11 +84,13 @@ export function createMessages({ models }: Database, carrier: Carrier | null): M
     async markSent(id, transaction) {
       await models.messages.update({ state: "sent" }, { where: { id, state: "ready" }, transaction });
     },
-    async settle(hasPhone, transaction) {
+    async settle(listReached, transaction) {
       if (carrier === null) return 0;
       const sent = await readAll(models.messages, { where: { state: "sent" }, order: ["at"], limit: 200 }, transaction);
+      if (sent.length === 0) return 0;
+      const reached = await listReached(sent.map(({ boatId }) => boatId));
       for (const { id, boatId } of sent) {
-        const state = carrier.settle(hasPhone(boatId));
+        const state = carrier.settle(reached.has(boatId));
         await models.messages.update({ state }, { where: { id }, transaction });
       }
       return sent.length;

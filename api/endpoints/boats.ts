@@ -21,12 +21,21 @@ const describers = ["owner", "sales", "delivery", "technician"] as const;
 export const boatsEndpoints = {
   boats: endpoint({
     ...addresses.boats,
-    summary: "All boats, the next handover first",
+    summary: "The first three hundred boats, the next handover first; with `find` of those it fits",
     admits: everyone,
+    params: none,
+    query: z.strictObject({ find: z.string().max(100).default("") }),
+    body: null,
+    answer: z.strictObject({ boats: z.array(boatRowSchema), boatsFound: z.int(), boatsInAll: z.int() }),
+  }),
+  hulls: endpoint({
+    ...addresses.hulls,
+    summary: "The hull numbers of all boats",
+    admits: describers,
     params: none,
     query: none,
     body: null,
-    answer: z.strictObject({ boats: z.array(boatRowSchema) }),
+    answer: z.strictObject({ hulls: z.array(z.string()) }),
   }),
   addBoat: endpoint({
     ...addresses.addBoat,

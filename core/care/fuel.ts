@@ -13,16 +13,16 @@ import type { Engine, Rig } from "../rig/index.ts";
 import { findPack, type Packs } from "./question.ts";
 
 /** The engines that burn what is noted as fuel: those of the main engines' fuel, kickers aside. */
-const sharing = (rig: Rig, fuel: string) =>
+const sharing = (rig: Pick<Rig, "engines">, fuel: string) =>
   Math.max(1, rig.engines.filter((each) => fuelKind(each) === fuel && each.kind !== "kicker").length);
 const fuelKind = (engine: Engine) => engine.fuel ?? "petrol";
 
 /** What the tanks hold of the fuel of the main engines, L; 0 where it is not on the rig sheet. */
-export function sumTanks(rig: Rig): number {
+export function sumTanks(rig: Pick<Rig, "engines" | "tanks">): number {
   const main = rig.engines.find(({ kind }) => kind !== "kicker") ?? rig.engines[0];
   return main === undefined ? 0 : litresOf(rig, fuelKind(main));
 }
-const litresOf = (rig: Rig, fuel: string) =>
+const litresOf = (rig: Pick<Rig, "tanks">, fuel: string) =>
   rig.tanks.filter(({ kind }) => kind === fuel).reduce((sum, tank) => sum + tank.litres, 0);
 
 /**
@@ -30,7 +30,7 @@ const litresOf = (rig: Rig, fuel: string) =>
  * the rig sheet; null where neither is known. A kicker burns too little of what is put in to be told from it.
  */
 export function fuelOf(
-  rig: Rig,
+  rig: Pick<Rig, "engines" | "tanks">,
   engine: Engine,
   fills: readonly Fill[],
   resolved: readonly Resolved[],

@@ -2,5 +2,5 @@ export { type BoatFacts, describeBoat } from "./boatFacts.ts";
 export { describeCare, describePlan } from "./describeCare.ts";
 export { readEngineStatus, seasonOf } from "./engineStatus.ts";
 export { fuelOf, limitsOf, sumTanks } from "./fuel.ts";
-export { type CareQuestion, type Packs, readingsOf } from "./question.ts";
+export { type CareQuestion, type CareRig, type Packs, readingsOf } from "./question.ts";
 export { boatScope, listScopes } from "./scopes.ts";

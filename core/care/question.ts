@@ -11,9 +11,12 @@ export interface Packs {
   readonly boatCare: ServicePack;
 }
 
+/** What of a rig its care depends on. */
+export type CareRig = Pick<Rig, "engines" | "tanks" | "batteries" | "trailer" | "used" | "modelYear">;
+
 /** What the care of one boat is worked out from. Lists by day, and of one day as they were entered. */
 export interface CareQuestion {
-  readonly rig: Rig;
+  readonly rig: CareRig;
   /** The day of its handover; null before it. */
   readonly inService: LocalDate | null;
   readonly today: LocalDate;

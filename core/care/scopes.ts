@@ -1,8 +1,7 @@
 import { type LocalDate, writeDate } from "../dates/index.ts";
-import type { Rig } from "../rig/index.ts";
 import { listComing, type Scope, type ServiceItem } from "../service/index.ts";
 import type { EngineStatus } from "./engineStatus.ts";
-import { type CareQuestion, findPack } from "./question.ts";
+import { type CareQuestion, type CareRig, findPack } from "./question.ts";
 
 /** The id under which the boat itself is served, its engines aside. */
 export const boatScope = "boat";
@@ -55,7 +54,7 @@ export function listScopes(question: CareQuestion, statuses: readonly EngineStat
   return [...engines, boat];
 }
 
-function isNeeded({ needs }: ServiceItem, rig: Rig): boolean {
+function isNeeded({ needs }: ServiceItem, rig: CareRig): boolean {
   if (needs === "trailer") return rig.trailer !== null;
   if (needs === "flooded-battery") return rig.batteries.some(({ chemistry }) => chemistry === "flooded");
   return true;

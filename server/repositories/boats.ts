@@ -1,10 +1,11 @@
 import { literal, Op } from "sequelize";
 import type { Contact } from "../../api/index.ts";
+import type { CareRig } from "../../core/care/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import type { BoatRow, FillRow, ReadingRow, ServiceRow, WithdrawnKind } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
-import { readAll, readOne } from "../database/rows.ts";
+import { readAll, readOne, readQuery } from "../database/rows.ts";
 
 export interface BoatRecord extends Omit<BoatRow, "rig"> {
   /** As stored; parse with the rig service, which remembers. */
@@ -14,6 +15,28 @@ export interface BoatRecord extends Omit<BoatRow, "rig"> {
 /** A boat without its rig. */
 export type BoatHead = Omit<BoatRow, "rig">;
 const headColumns = ["id", "name", "hull", "inService", "template", "version", "contact"];
+
+/** A boat that was handed over, with what its care depends on. */
+export interface CaredBoat extends BoatHead {
+  readonly inService: LocalDate;
+  readonly rig: CareRig;
+}
+export interface BoatShape {
+  readonly family: string;
+  readonly loaM: number;
+  readonly beamM: number;
+  readonly engines: number;
+}
+
+const careRigParts = ["engines", "tanks", "batteries", "trailer", "used", "modelYear"] as const;
+/** What stands in the row was a valid rig when it was stored. */
+const toCareRig = (parts: string): CareRig =>
+  Object.fromEntries(
+    (JSON.parse(parts) as unknown[]).flatMap((value, i) => {
+      const part = careRigParts[i]!;
+      return value === null && part === "used" ? [] : [[part, value]];
+    }),
+  ) as unknown as CareRig;
 
 const toBoat = ({ rig, ...rest }: BoatRow): BoatRecord => ({ ...rest, rigText: rig });
 
@@ -60,13 +83,54 @@ export function createBoats({ models }: Database) {
       const rows = await readAll(models.boats, { where: { id: { [Op.in]: [...ids] } } });
       return new Map(rows.map(toBoat).map((boat) => [boat.id, boat]));
     },
-    async list(): Promise<BoatRecord[]> {
-      return (await readAll(models.boats, { order: ["name", "hull"] })).map(toBoat);
-    },
     /** Boats without their rigs, which are most of what is stored of them: all, or those named. */
     async listHeads(ids?: readonly string[]): Promise<BoatHead[]> {
       const where = ids === undefined ? {} : { where: { id: { [Op.in]: [...ids] } } };
       return readAll(models.boats, { ...where, attributes: headColumns, order: ["name", "hull"] });
+    },
+    /** Of each boat that was handed over what its care depends on: a tenth of its rig, taken out by the database. */
+    async listCared(ids: readonly string[]): Promise<CaredBoat[]> {
+      const paths = careRigParts.map((part) => `'$.${part}'`).join(", ");
+      const rows = await readQuery<BoatHead & { parts: string }>(
+        models.boats,
+        `SELECT ${headColumns.join(", ")}, json_extract(rig, ${paths}) AS parts FROM boats
+         WHERE inService IS NOT NULL AND id IN (SELECT value FROM json_each(?))`,
+        [JSON.stringify(ids)],
+      );
+      return rows.map(({ parts, ...head }) => ({ ...head, inService: head.inService!, rig: toCareRig(parts) }));
+    },
+    /** What a list shows of these boats' shapes, by boat. */
+    async listShapes(ids: readonly string[]): Promise<Map<string, BoatShape>> {
+      const rows = await readQuery<BoatShape & { id: string }>(
+        models.boats,
+        `SELECT id, json_extract(rig, '$.family') AS family, json_extract(rig, '$.loaM') AS loaM,
+         json_extract(rig, '$.beamM') AS beamM, json_array_length(rig, '$.engines') AS engines
+         FROM boats WHERE id IN (SELECT value FROM json_each(?))`,
+        [JSON.stringify(ids)],
+      );
+      return new Map(rows.map(({ id, ...shape }) => [id, shape]));
+    },
+    /** Every boat as it may be asked for: by name, hull number or the people it was handed to last. */
+    listFindable(): Promise<{ id: string; name: string; hull: string; buyers: string | null }[]> {
+      return readQuery(
+        models.boats,
+        `SELECT id, name, hull, (SELECT buyers FROM deliveries WHERE boatId = boats.id
+         ORDER BY date DESC, time DESC, deliveries.id DESC LIMIT 1) AS buyers FROM boats`,
+      );
+    },
+    async listHulls(): Promise<string[]> {
+      return (await readQuery<{ hull: string }>(models.boats, "SELECT hull FROM boats")).map(({ hull }) => hull);
+    },
+    /** The names of all boats that have an engine with this break-in or service pack. */
+    async listNamesWithPack(pack: string): Promise<string[]> {
+      const rows = await readQuery<{ name: string }>(
+        models.boats,
+        `SELECT name FROM boats WHERE EXISTS (SELECT 1 FROM json_each(rig, '$.engines') AS engine
+         WHERE ? IN (json_extract(engine.value, '$.breakInPack'), json_extract(engine.value, '$.servicePack')))
+         ORDER BY name, hull`,
+        [pack],
+      );
+      return rows.map(({ name }) => name);
     },
     async setInService(id: string, inService: LocalDate, transaction: Transaction) {
       await models.boats.update({ inService }, { where: { id }, transaction });
@@ -81,6 +145,19 @@ export function createBoats({ models }: Database) {
         },
         transaction,
       );
+    },
+    /**
+     * Of all boats that were handed over, or of so many picked evenly among them: what their owners run is seen from two
+     * thousand as well as from twenty. By day and as they were entered.
+     */
+    async listReadingsToLearn(mostBoats: number): Promise<ReadingRow[]> {
+      const [row] = await readQuery<{ n: number }>(models.boats, "SELECT COUNT(*) AS n FROM boats");
+      const every = Math.max(1, Math.floor(row!.n / mostBoats));
+      const picked = literal(`(SELECT id FROM boats WHERE inService IS NOT NULL AND rowid % ${every} = 0)`);
+      return readAll(models.readings, {
+        where: { boatId: { [Op.in]: picked }, ...standing("reading") },
+        order: [["date", "ASC"], literal("rowid")],
+      });
     },
     /** Of all boats, by day and as they were entered. */
     async listAllReadings(): Promise<ReadingRow[]> {

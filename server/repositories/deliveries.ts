@@ -1,4 +1,4 @@
-import { type Model, Op, type WhereOptions } from "sequelize";
+import { literal, type Model, Op, type WhereOptions } from "sequelize";
 import { z } from "zod";
 import { type Instant, instantSchema, type LocalDate, localDateSchema } from "../../core/dates/index.ts";
 import { personSchema, type Receipt, type Strike } from "../../core/record/index.ts";
@@ -36,8 +36,8 @@ export type Summary = z.infer<typeof summarySchema>;
 /** Of a delivery whose summary is yet to be worked out. */
 const noSummary: Summary = { state: "planned", ready: [], mustsOpen: 0, mustsOf: 0, stopping: [], owed: [] };
 
-/** The latest marks that minutes are learned from. */
-const mostSpent = 20_000;
+/** So many of the latest entries say what is spent and forgotten here, however long the store has been. */
+const mostLearned = 20_000;
 
 export interface DeliveryRecord {
   readonly id: string;
@@ -146,7 +146,27 @@ export function createDeliveries({ models }: Database) {
     },
     listOn: (date: LocalDate) => listWhere({ date }),
     listOfBoats: (boatIds: readonly string[]) => listWhere({ boatId: { [Op.in]: [...boatIds] } }),
-    listAll: () => listWhere({}),
+    listFrom: (date: LocalDate) => listWhere({ date: { [Op.gte]: date } }),
+    /** The day of each boat's next handover that is not signed. */
+    async listComing(today: LocalDate): Promise<Map<string, LocalDate>> {
+      const rows = await readQuery<{ boatId: string; date: LocalDate }>(
+        models.deliveries,
+        `SELECT boatId, MIN(date) AS date FROM deliveries
+         WHERE date >= ? AND json_extract(NULLIF(summary, ''), '$.state') IS NOT 'signed' GROUP BY boatId`,
+        [today],
+      );
+      return new Map(rows.map(({ boatId, date }) => [boatId, date]));
+    },
+    /** What was promised for a day that has gone by, with its boat. */
+    listLate(today: LocalDate): Promise<{ boatId: string; text: string; due: LocalDate }[]> {
+      return readQuery(
+        models.deliveries,
+        `SELECT boatId, json_extract(one.value, '$.text') AS text, json_extract(one.value, '$.due') AS due
+         FROM deliveries, json_each(NULLIF(summary, ''), '$.owed') AS one
+         WHERE deliveries.owed > 0 AND json_extract(one.value, '$.due') < ? ORDER BY date, time, deliveries.id`,
+        [today],
+      );
+    },
     listOwing: (most?: number) => listWhere({ owed: { [Op.gt]: 0 } }, most),
     sumOwed: async () => (await models.deliveries.sum("owed")) ?? 0,
     async setPlan(id: string, options: PlanOptions, summary: Summary, transaction: Transaction) {
@@ -159,8 +179,8 @@ export function createDeliveries({ models }: Database) {
       await models.deliveries.update({ snapshot }, { where: { id }, transaction });
     },
     /** Walks under way that began before it was kept what they go by. */
-    listUnfrozen: async () =>
-      (await listWhere({ snapshot: null })).filter(({ summary }) => summary.state === "walking"),
+    listUnfrozen: () =>
+      listWhere({ snapshot: null, [Op.and]: literal("json_extract(NULLIF(summary, ''), '$.state') = 'walking'") }),
     /** Closings that wait for their seal. */
     async listClosing(): Promise<string[]> {
       const rows = await readQuery<{ deliveryId: string }>(
@@ -175,7 +195,7 @@ export function createDeliveries({ models }: Database) {
       const rows = await readQuery<{ topic: string; spentS: number }>(
         models.entries,
         `SELECT json_extract(body, '$.topic') AS topic, json_extract(body, '$.spentS') AS spentS FROM entries
-         WHERE json_extract(body, '$.kind') = 'mark' ORDER BY id DESC LIMIT ${mostSpent}`,
+         WHERE json_extract(body, '$.kind') = 'mark' ORDER BY id DESC LIMIT ${mostLearned}`,
       );
       const spent = new Map<string, number[]>();
       for (const { topic, spentS } of rows) {
@@ -278,25 +298,29 @@ export function createDeliveries({ models }: Database) {
     async listUnsummarized(): Promise<DeliveryRecord[]> {
       return listWhere({ summary: "" });
     },
-    /** Marks made late and calls, by topic, over all walks, and how many walks were signed. */
+    /** Marks made late and calls, by topic, over the latest walks, and how many of them were signed. */
     async countForgotten(): Promise<{ rows: { topic: string; late: number; calls: number }[]; handovers: number }> {
       // Late: made after the first thing that is only done when closing (gear counted, hours read, a signature).
       const rows = await readQuery<{ topic: string; late: number; calls: number }>(
         models.entries,
-        `WITH closing AS (
-           SELECT deliveryId, MIN(json_extract(body, '$.at')) AS at FROM entries
-           WHERE json_extract(body, '$.kind') IN ('gear', 'hours', 'sign') GROUP BY deliveryId)
+        `WITH recent AS (
+           SELECT deliveryId, body, json_extract(body, '$.kind') AS kind FROM entries
+           WHERE number > (SELECT MAX(number) FROM entries) - ${mostLearned}),
+         closing AS (
+           SELECT deliveryId, MIN(json_extract(body, '$.at')) AS at FROM recent
+           WHERE kind IN ('gear', 'hours', 'sign') GROUP BY deliveryId)
          SELECT json_extract(e.body, '$.topic') AS topic,
-           SUM(json_extract(e.body, '$.kind') = 'mark' AND json_extract(e.body, '$.at') > closing.at
+           SUM(kind = 'mark' AND json_extract(e.body, '$.at') > closing.at
              AND json_extract(e.body, '$.mark') IN ('told', 'shown', 'did')) AS late,
-           SUM(json_extract(e.body, '$.kind') = 'call') AS calls
-         FROM entries e LEFT JOIN closing ON closing.deliveryId = e.deliveryId
-         WHERE json_extract(e.body, '$.kind') IN ('mark', 'call') AND json_extract(e.body, '$.topic') IS NOT NULL
+           SUM(kind = 'call') AS calls
+         FROM recent e LEFT JOIN closing ON closing.deliveryId = e.deliveryId
+         WHERE kind IN ('mark', 'call') AND json_extract(e.body, '$.topic') IS NOT NULL
          GROUP BY 1 HAVING late > 0 OR calls > 0`,
       );
       const [count] = await readQuery<{ n: number }>(
         models.entries,
-        "SELECT COUNT(*) AS n FROM chain WHERE kind = 'handover'",
+        `SELECT COUNT(*) AS n FROM chain WHERE kind = 'handover' AND deliveryId IN (
+           SELECT deliveryId FROM entries WHERE number > (SELECT MAX(number) FROM entries) - ${mostLearned})`,
       );
       return { rows, handovers: count?.n ?? 0 };
     },

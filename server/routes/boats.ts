@@ -14,7 +14,11 @@ export function routeBoats(router: Router, { auth, boatService }: Services) {
   );
   router.get(
     endpoints.boats.path,
-    serve(endpoints.boats, auth, () => boatService.list()),
+    serve(endpoints.boats, auth, ({ query }) => boatService.list(query.find)),
+  );
+  router.get(
+    endpoints.hulls.path,
+    serve(endpoints.hulls, auth, async () => ({ hulls: await boatService.listHulls() })),
   );
   router.get(
     endpoints.boat.path,

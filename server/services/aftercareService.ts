@@ -148,21 +148,17 @@ export function createAftercareService(parts: Parts) {
   return {
     async describe(): Promise<CallList> {
       const today = clock.today();
-      const [fleet, owing, last, contacts, booked, sold, listed] = await Promise.all([
+      const [fleet, overdue, last, contacts, booked, listed] = await Promise.all([
         fleetCare.read(),
-        deliveries.listOwing(),
+        deliveries.listLate(today),
         messages.listLast(),
         messages.listContacts(),
         bookings.list(today),
-        deliveries.listAll(),
         jobs.list(mostJobs),
       ]);
       const late = new Map<string, { text: string; due: LocalDate }[]>();
-      for (const { boatId, summary } of owing)
-        for (const { text, due } of summary.owed)
-          if (due !== null && due < today) late.set(boatId, [...(late.get(boatId) ?? []), { text, due }]);
+      for (const { boatId, text, due } of overdue) late.set(boatId, [...(late.get(boatId) ?? []), { text, due }]);
       const bookingOf = new Map(booked.filter(({ state }) => state === "booked").map((each) => [each.boat, each]));
-      const soldOf = new Map(sold.map((delivery) => [delivery.boatId, delivery]));
       const ranked = fleet.flatMap((one) => {
         const lastMessage = last.get(one.boat.id) ?? null;
         const reachedAt = contacts.get(one.boat.id);
@@ -176,7 +172,10 @@ export function createAftercareService(parts: Parts) {
       });
       ranked.sort((a, b) => b.weight - a.weight || (a.one.boat.id < b.one.boat.id ? -1 : 1));
       // Only of those that are shown, people and slots are looked up.
-      const lines = ranked.slice(0, mostLines).map(({ one, weight, reasons, lastMessage }): CareLine => {
+      const shown = ranked.slice(0, mostLines);
+      const sold = await deliveries.listOfBoats(shown.map(({ one }) => one.boat.id));
+      const soldOf = new Map(sold.map((delivery) => [delivery.boatId, delivery]));
+      const lines = shown.map(({ one, weight, reasons, lastMessage }): CareLine => {
         const { boat, reportedH, likelyNowH, reportedOn } = one;
         const delivery = soldOf.get(boat.id);
         const contact = contactOf(boat);
@@ -318,8 +317,9 @@ export function createAftercareService(parts: Parts) {
               return carry({ id, kind, text, at }, boatId, "ravik", transaction);
             })
             .catch((error: unknown) => failures.push(error));
-      const phones = new Map((await boats.listHeads()).map((boat) => [boat.id, contactOf(boat).phone !== ""]));
-      await database.inTransaction((transaction) => messages.settle((id) => phones.get(id) === true, transaction));
+      const listReached = async (ids: readonly string[]) =>
+        new Set((await boats.listHeads(ids)).flatMap((boat) => (contactOf(boat).phone === "" ? [] : [boat.id])));
+      await database.inTransaction((transaction) => messages.settle(listReached, transaction));
       // One that cannot be sent holds up none of the others, and is said.
       if (failures.length > 0) throw failures[0];
     },

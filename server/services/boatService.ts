@@ -31,6 +31,8 @@ interface Parts {
 }
 
 const soonDays = 30;
+/** So many boats a list shows; for the others one asks. */
+const mostBoats = 300;
 const mostRows = 12;
 /** Deliveries that Today looks through for what is owed first; the list of everything owed looks through all. */
 const mostOwing = 60;
@@ -51,6 +53,17 @@ export function createBoatService(parts: Parts) {
       due: shown.map((each) => describeDue(each, buyersOf(each.boat.id, sold))),
       dueInAll: coming.length,
     };
+  };
+  const findBoats = async (text: string): Promise<ReadonlySet<string>> => {
+    const words = text.trim().toLowerCase().split(/\s+/);
+    const all = await boats.listFindable();
+    return new Set(
+      all.flatMap(({ id, name, hull, buyers }) => {
+        const people = buyers === null ? [] : (JSON.parse(buyers) as { name: string }[]).map((each) => each.name);
+        const said = [name, hull, ...people].join(" ").toLowerCase();
+        return words.every((word) => said.includes(word)) ? [id] : [];
+      }),
+    );
   };
   const find = async (id: string, transaction?: Transaction) => {
     const boat = await boats.find(id, transaction);
@@ -91,33 +104,38 @@ export function createBoatService(parts: Parts) {
       return { date, lines: rankOwed(owing, byId, date, clock.timeZone), staff };
     },
 
-    async list(): Promise<AnswerOf<typeof endpoints.boats>> {
-      const today = clock.today();
-      const all = await deliveries.listAll();
-      const byBoat = new Map<string, DeliveryRecord[]>();
-      for (const delivery of all) byBoat.set(delivery.boatId, [...(byBoat.get(delivery.boatId) ?? []), delivery]);
-      const fleet = new Map((await fleetCare.read()).map((each) => [each.boat.id, each.facts.next]));
-      const rows = (await boats.list()).map((boat) => {
-        const mine = byBoat.get(boat.id) ?? [];
-        const rig = rigService.read(boat.rigText);
+    /** The next handover first, then the next service. `find`: of those whose name, hull number or people hold it. */
+    async list(find: string): Promise<AnswerOf<typeof endpoints.boats>> {
+      const [comingOf, fleet, heads, found] = await Promise.all([
+        deliveries.listComing(clock.today()),
+        fleetCare.read(),
+        boats.listHeads(),
+        find.trim() === "" ? null : findBoats(find),
+      ]);
+      const dueOf = new Map(fleet.map(({ boat, facts }) => [boat.id, facts.next?.due ?? null]));
+      const wanted = found === null ? heads : heads.filter(({ id }) => found.has(id));
+      const order = ({ id }: { id: string }) => comingOf.get(id) ?? dueOf.get(id)?.dueDate ?? "9999";
+      const shown = wanted.sort((a, b) => (order(a) < order(b) ? -1 : order(a) > order(b) ? 1 : 0)).slice(0, mostBoats);
+      const ids = shown.map(({ id }) => id);
+      const [shapes, sold] = await Promise.all([boats.listShapes(ids), deliveries.listOfBoats(ids)]);
+      const rows = shown.map(({ id, name, hull, inService }) => {
+        const mine = sold.filter(({ boatId }) => boatId === id);
         return {
-          id: boat.id,
-          name: boat.name,
-          hull: boat.hull,
-          family: rig.family,
-          loaM: rig.loaM,
-          beamM: rig.beamM,
-          engines: rig.engines.length,
-          buyers: buyersOf(boat.id, mine),
-          inService: boat.inService,
-          nextDelivery: mine.find(({ date, summary }) => date >= today && summary.state !== "signed")?.date ?? null,
-          due: fleet.get(boat.id)?.due ?? null,
+          id,
+          name,
+          hull,
+          ...shapes.get(id)!,
+          buyers: buyersOf(id, mine),
+          inService,
+          nextDelivery: comingOf.get(id) ?? null,
+          due: dueOf.get(id) ?? null,
           owed: mine.reduce((sum, { summary }) => sum + summary.owed.length, 0),
         };
       });
-      const order = (row: (typeof rows)[number]) => row.nextDelivery ?? row.due?.dueDate ?? "9999";
-      return { boats: rows.sort((a, b) => (order(a) < order(b) ? -1 : order(a) > order(b) ? 1 : 0)) };
+      return { boats: rows, boatsFound: wanted.length, boatsInAll: heads.length };
     },
+
+    listHulls: boats.listHulls,
 
     async describe(id: string): Promise<Boat> {
       const boat = await find(id);

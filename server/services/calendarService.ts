@@ -129,18 +129,18 @@ export function createCalendarService(parts: Parts) {
       if (feedHash === null || feedHash !== hashToken(token)) throw new Failure("link-ended");
       const today = clock.today();
       const fleet = await fleetCare.read();
-      const names = new Map((await boats.listHeads()).map((boat) => [boat.id, boat.name]));
-      const handovers = (await deliveries.listAll())
-        .filter(({ date }) => date >= today)
-        .map(
-          ({ id, boatId, date, time, buyers }): CalendarEvent => ({
-            uid: `handover-${id}@ravik`,
-            sequence: 0,
-            title: `Handover, ${names.get(boatId)}`,
-            says: formatBuyers(buyers),
-            when: { fromMs: msAt(date, minutesOf(time), clock.timeZone), minutes: handoverMin },
-          }),
-        );
+      const coming = await deliveries.listFrom(today);
+      const heads = await boats.listHeads(coming.map(({ boatId }) => boatId));
+      const names = new Map(heads.map((boat) => [boat.id, boat.name]));
+      const handovers = coming.map(
+        ({ id, boatId, date, time, buyers }): CalendarEvent => ({
+          uid: `handover-${id}@ravik`,
+          sequence: 0,
+          title: `Handover, ${names.get(boatId)}`,
+          says: formatBuyers(buyers),
+          when: { fromMs: msAt(date, minutesOf(time), clock.timeZone), minutes: handoverMin },
+        }),
+      );
       const due = fleet.flatMap(({ boat, version, facts: { next } }): CalendarEvent[] =>
         next === null || next.due.dueDate === null
           ? []

@@ -1,5 +1,5 @@
 import type { BoatCare, RunLine } from "../../api/index.ts";
-import { type CareQuestion, describeCare, describePlan } from "../../core/care/index.ts";
+import { type CareQuestion, type CareRig, describeCare, describePlan } from "../../core/care/index.ts";
 import { type Fleet, learnFleet, type ReadingAnswer, resolveReadings } from "../../core/hours/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import type { Dated } from "../../core/service/index.ts";
@@ -30,7 +30,7 @@ interface Parts {
   readonly clock: Clock;
 }
 
-type Boat = Pick<BoatRecord, "id" | "rigText" | "inService">;
+type Boat = Pick<BoatRecord, "id" | "inService"> & { readonly rig: CareRig };
 /** With all that a boat's page shows of it. */
 type BoatQuestion = Omit<CareQuestion, "fills" | "services" | "runs"> & {
   readonly fills: readonly (Omit<FillRow, "isFull"> & { readonly isFull: boolean })[];
@@ -40,6 +40,9 @@ type BoatQuestion = Omit<CareQuestion, "fills" | "services" | "runs"> & {
 /** Rows as core takes them. */
 export const toFill = ({ isFull, ...fill }: FillRow) => ({ ...fill, isFull: isFull === 1 });
 export const toReading = ({ answer, ...row }: ReadingRow) => ({ ...row, answer: answer as ReadingAnswer | null });
+
+/** So many boats the fleet's habits are learned from. */
+const mostLearnedFrom = 2000;
 
 /** Reads what the care of a boat is worked out from; the fleet is learned once a day from the store's own boats. */
 export function createCareReader({
@@ -59,7 +62,7 @@ export function createCareReader({
     async make(): Promise<Fleet> {
       const { monthlyHours } = await settings.read();
       const byEngine = new Map<string, CareQuestion["readings"][number][]>();
-      for (const row of await boats.listAllReadings()) {
+      for (const row of await boats.listReadingsToLearn(mostLearnedFrom)) {
         const key = `${row.boatId} ${row.engine}`;
         const rows = byEngine.get(key);
         if (rows === undefined) byEngine.set(key, [toReading(row)]);
@@ -92,8 +95,8 @@ export function createCareReader({
     const [readingsBy, fillsBy] = [groupBy(readings), groupBy(fills)];
     const [servicesBy, runsBy] = [groupBy(services), groupBy(ran)];
     const today = clock.today();
-    return many.map(({ id, rigText, inService }) => ({
-      rig: rigService.read(rigText),
+    return many.map(({ id, rig, inService }) => ({
+      rig,
       inService,
       today,
       packs,
@@ -104,9 +107,10 @@ export function createCareReader({
       runs: (runsBy.get(id) ?? []).map(({ boatId: _, ...run }): RunLine => run),
     }));
   };
-  const ask = async (boat: Boat, transaction?: Transaction) => (await askMany([boat], transaction))[0]!;
+  const ask = async ({ id, inService, rigText }: Pick<BoatRecord, "id" | "inService" | "rigText">, t?: Transaction) =>
+    (await askMany([{ id, inService, rig: rigService.read(rigText) }], t))[0]!;
   /** Gear that was counted with a date when the boat was handed over last. */
-  const datedGear = async (boatId: string, rig: Rig): Promise<Dated[]> => {
+  const datedGear = async (boatId: string, rig: Pick<Rig, "gear">): Promise<Dated[]> => {
     const last = (await deliveries.listOfBoats([boatId])).at(-1);
     if (last === undefined) return [];
     const { gear } = foldWalk(await deliveries.listEntries(last.id));
@@ -122,11 +126,11 @@ export function createCareReader({
     ask,
     askMany,
     /** All of a boat's care as a page shows it. */
-    async describe(boat: Boat): Promise<BoatCare> {
+    async describe(boat: BoatRecord): Promise<BoatCare> {
       const question = await ask(boat);
       return {
         care: describeCare(question),
-        ...describePlan(question, await datedGear(boat.id, question.rig)),
+        ...describePlan(question, await datedGear(boat.id, rigService.read(boat.rigText))),
         fills: question.fills.map(({ boatId: _, ...fill }) => ({
           ...fill,
           hasHours: question.readings.some(({ date }) => date === fill.date),

@@ -27,13 +27,13 @@ export function createFleetCare({ boats, careReader, packService, versions, cloc
     kind: "boat",
     key: async () => `${clock.today()} ${await packService.stamp()} ${await careReader.fleetStamp()}`,
     async make(ids) {
-      const found = [...(await boats.findMany(ids)).values()].filter(({ inService }) => inService !== null);
+      const found = await boats.listCared(ids);
       const questions = await careReader.askMany(found);
       const grid = createWeekGrid(clock.today(), loadWeeks, seasonOf(await careReader.readFleet()));
       const numbers = (await versions.read()).get("boat");
       return new Map(
-        found.map(({ rigText: _, ...boat }, i) => {
-          const question = { ...questions[i]!, inService: boat.inService! };
+        found.map(({ rig: _, ...boat }, i) => {
+          const question = { ...questions[i]!, inService: boat.inService };
           return [boat.id, { boat, version: numbers?.get(boat.id) ?? 0, ...describeBoat(boat.id, question, grid) }];
         }),
       );

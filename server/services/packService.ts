@@ -9,12 +9,10 @@ import { readAll } from "../database/rows.ts";
 import { Failure } from "../failure.ts";
 import { createReadModel, type Versions } from "../readModel.ts";
 import type { Boats } from "../repositories/boats.ts";
-import type { RigService } from "./rigService.ts";
 
 interface Parts {
   readonly database: Database;
   readonly boats: Boats;
-  readonly rigService: RigService;
   readonly versions: Versions;
   readonly clock: Clock;
 }
@@ -22,7 +20,7 @@ interface Parts {
 const shippedService = [...servicePacks, boatCarePack];
 
 /** Break-in and service packs: what ships, with the store's own laid over it. */
-export function createPackService({ database, boats, rigService, versions, clock }: Parts) {
+export function createPackService({ database, boats, versions, clock }: Parts) {
   const { models } = database;
   const readRows = () => readAll(models.packs, { order: ["id"] });
   const lay = <P extends { id: string }>(shipped: readonly P[], own: readonly P[]): P[] => [
@@ -86,12 +84,8 @@ export function createPackService({ database, boats, rigService, versions, clock
     async remove(id: string) {
       const isShipped = [...breakInPacks, ...shippedService].some((pack) => pack.id === id);
       if (!isShipped) {
-        const used = (await boats.list()).filter((boat) =>
-          rigService
-            .read(boat.rigText)
-            .engines.some((engine) => engine.breakInPack === id || engine.servicePack === id),
-        );
-        if (used.length > 0) throw new Failure("pack-used", { pack: id, boats: used.length, first: used[0]!.name });
+        const used = await boats.listNamesWithPack(id);
+        if (used.length > 0) throw new Failure("pack-used", { pack: id, boats: used.length, first: used[0]! });
       }
       await models.packs.destroy({ where: { id } });
     },

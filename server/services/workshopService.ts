@@ -38,10 +38,9 @@ export function createWorkshopService({ database, boats, deliveries, bookings, f
   return {
     async describe(): Promise<WorkshopSheet> {
       const today = clock.today();
-      const [fleet, booked, sold, { workshop }] = await Promise.all([
+      const [fleet, booked, { workshop }] = await Promise.all([
         fleetCare.read(),
         bookings.list(addDays(today, -pastDays)),
-        deliveries.listAll(),
         settings.read(),
       ]);
       const coming = booked.filter(({ state, date }) => state === "booked" && date >= listWeeks(today, 1)[0]!);
@@ -54,6 +53,8 @@ export function createWorkshopService({ database, boats, deliveries, bookings, f
       const jobs = [...expected, ...coming.map((booking) => asJob(booking, today))];
       const weeks = sumLoad(jobs, today, workshop);
       const boatOf = new Map(fleet.map(({ boat }) => [boat.id, boat]));
+      const offers = flattenLoad(jobs, weeks);
+      const sold = await deliveries.listOfBoats([...offers, ...booked].map(({ boat }) => boat));
       const buyersOf = new Map(sold.map(({ boatId, buyers }) => [boatId, formatBuyers(buyers)]));
       const name = <B extends { boat: string }>(each: B) => ({
         ...each,
@@ -66,7 +67,7 @@ export function createWorkshopService({ database, boats, deliveries, bookings, f
         engines: fleet.reduce((sum, { facts }) => sum + facts.engines.length, 0),
         workshop,
         weeks,
-        offers: flattenLoad(jobs, weeks).map(name),
+        offers: offers.map(name),
         bookings: booked.map(name),
       };
     },

@@ -1,8 +1,7 @@
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from "@headlessui/react";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { boatsQuery } from "./queries.ts";
+import { useFoundBoats } from "./useFoundBoats.ts";
 
 const mostShown = 8;
 
@@ -10,14 +9,8 @@ const mostShown = 8;
 export function FindList({ look }: { look: string }) {
   const [text, setText] = useState("");
   const navigate = useNavigate();
-  const boats = useQuery({ ...boatsQuery, enabled: text !== "" });
-  const wanted = text.trim().toLowerCase();
-  const found =
-    wanted === ""
-      ? []
-      : (boats.data?.boats ?? [])
-          .filter(({ name, hull, buyers }) => `${name} ${hull} ${buyers}`.toLowerCase().includes(wanted))
-          .slice(0, mostShown);
+  const { list } = useFoundBoats(text, text !== "");
+  const found = text.trim() === "" ? [] : (list?.boats ?? []).slice(0, mostShown);
   return (
     <Combobox
       value={null}

@@ -28,7 +28,13 @@ const sendTimeoutMs = 180_000;
 interface Ask<N extends EndpointName> {
   readonly params?: ParamsOf<Endpoints[N]>;
   readonly body?: BodyOf<Endpoints[N]>;
+  readonly query?: Readonly<Record<string, string>>;
 }
+
+const withQuery = (address: string, query: Readonly<Record<string, string>>) => {
+  const search = new URLSearchParams(query).toString();
+  return search === "" ? address : `${address}?${search}`;
+};
 
 export function addressOf(name: EndpointName, params: Record<string, string> = {}): string {
   return addresses[name].path.replace(/:(\w+)/g, (_, key: string) => encodeURIComponent(params[key]!));
@@ -37,12 +43,12 @@ export function addressOf(name: EndpointName, params: Record<string, string> = {
 /** Asks the server one described endpoint, by its name. Throws Refused. */
 export async function ask<N extends EndpointName>(
   name: N,
-  { params, body }: Ask<N> = {},
+  { params, body, query = {} }: Ask<N> = {},
 ): Promise<AnswerOf<Endpoints[N]>> {
   const { method } = addresses[name];
   let response: Response;
   try {
-    response = await fetch(addressOf(name, params), {
+    response = await fetch(withQuery(addressOf(name, params), query), {
       method,
       credentials: "same-origin",
       signal: AbortSignal.timeout(askTimeoutMs),
@@ -66,10 +72,9 @@ export async function sendFile<N extends UploadName>(
   usualType: string,
   query: Readonly<Record<string, string>> = {},
 ): Promise<AnswerOf<Endpoints[N]>> {
-  const search = new URLSearchParams(query).toString();
   let response: Response;
   try {
-    response = await fetch(`${addressOf(name, params)}${search === "" ? "" : `?${search}`}`, {
+    response = await fetch(withQuery(addressOf(name, params), query), {
       method: addresses[name].method,
       credentials: "same-origin",
       signal: AbortSignal.timeout(sendTimeoutMs),

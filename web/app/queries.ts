@@ -1,4 +1,4 @@
-import { QueryClient, queryOptions } from "@tanstack/react-query";
+import { keepPreviousData, QueryClient, queryOptions } from "@tanstack/react-query";
 import { setStoreZone } from "../ui/storeTime.ts";
 import { ask, Refused } from "./client.ts";
 
@@ -33,6 +33,14 @@ export const ownerPageQuery = (token: string) =>
     queryFn: async () => settle(await ask("ownerPage", { params: { token } })),
   });
 export const boatsQuery = queryOptions({ queryKey: ["boats"], queryFn: () => ask("boats") });
+/** Asked of the server where a store has more boats than it sends. */
+export const foundBoatsQuery = (find: string) =>
+  queryOptions({
+    queryKey: ["boats", find],
+    queryFn: () => ask("boats", { query: { find } }),
+    placeholderData: keepPreviousData,
+  });
+export const hullsQuery = queryOptions({ queryKey: ["boats", "hulls"], queryFn: () => ask("hulls") });
 export const boatQuery = (boat: string) =>
   queryOptions({ queryKey: ["boat", boat], queryFn: () => ask("boat", { params: { boat } }) });
 export const rigQuery = (boat: string) =>

@@ -11,6 +11,7 @@ type Answers = { [N in EndpointName]?: (asked: Asked) => AnswerOf<Endpoints[N]> 
 export interface Asked {
   readonly name: EndpointName;
   readonly params: Readonly<Record<string, string>>;
+  readonly query: URLSearchParams;
   readonly body: unknown;
 }
 
@@ -21,7 +22,8 @@ export function answerWith(answers: Answers): Asked[] {
     for (const name of Object.keys(answers) as EndpointName[]) {
       const params = matchPath(addresses[name].path, url);
       if (params === null || addresses[name].method !== init.method) continue;
-      const asked = { name, params, body: typeof init.body === "string" ? JSON.parse(init.body) : null };
+      const query = new URL(url, "http://yard").searchParams;
+      const asked = { name, params, query, body: typeof init.body === "string" ? JSON.parse(init.body) : null };
       log.push(asked);
       const answer = answers[name]!(asked as Asked);
       return answer instanceof Response ? answer : new Response(JSON.stringify(answer));

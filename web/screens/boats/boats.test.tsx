@@ -54,6 +54,7 @@ const dueOn = (date: LocalDate): NonNullable<BoatRow["due"]> => ({
   state: "ahead",
   isAnyDay: false,
 });
+const listOf = (boats: BoatRow[], boatsInAll = boats.length) => ({ boats, boatsFound: boats.length, boatsInAll });
 const pages = [
   { path: "/boats", element: <BoatsScreen /> },
   { path: "/boats/new", element: <NewBoatScreen /> },
@@ -63,15 +64,14 @@ const pages = [
 describe("all boats", () => {
   it("says when each was or will be handed over, what is due and owed", async () => {
     answerWith({
-      boats: () => ({
-        boats: [
+      boats: () =>
+        listOf([
           row({ id: "a", nextDelivery: "2026-06-03", buyers: "Ilse Warrender-Featherstonehaugh-Okonkwo" }),
           row({ id: "b", inService: "2025-08-01", due: dueOn("2026-07-15"), owed: 3 }),
           row({ id: "c" }),
           row({ id: "d", due: { ...dueOn("2026-05-01"), state: "overdue" } }),
           row({ id: "e", due: { ...dueOn("2026-06-20"), by: "hours", isAnyDay: true } }),
-        ],
-      }),
+        ]),
     });
     showScreen(pages, "/boats");
     const [, first, second, third, late, any] = await screen.findAllByRole("row");
@@ -84,8 +84,29 @@ describe("all boats", () => {
     expect(screen.getByRole("link", { name: "New boat" }).getAttribute("href")).toBe("/boats/new");
   });
 
+  it("that are too many to be sent at once are asked for by name, hull number or buyer", async () => {
+    const asked: string[] = [];
+    answerWith({
+      boats: ({ query }) => {
+        asked.push(query.get("find") ?? "");
+        return query.get("find") === "warrender"
+          ? listOf([row({ id: "z", name: "Pluma 22", buyers: "Ilse Warrender" })], 20_000)
+          : { ...listOf([row({ id: "a" })], 20_000), boatsFound: 20_000 };
+      },
+    });
+    showScreen(pages, "/boats");
+    expect(
+      await screen.findByText("The first 1 of 20,000 stand here; find the others by name, hull number or buyer."),
+    ).toBeDefined();
+    await userEvent.type(screen.getByRole("searchbox", { name: "Find a boat or a buyer" }), "warrender");
+    expect(await screen.findByRole("link", { name: "Pluma 22" })).toBeDefined();
+    expect(screen.queryByRole("link", { name: "Wending 23" })).toBeNull();
+    await userEvent.type(screen.getByRole("searchbox"), "x");
+    expect(asked).toContain("warrender");
+  });
+
   it("says how to start when there is none", async () => {
-    answerWith({ boats: () => ({ boats: [] }) });
+    answerWith({ boats: () => listOf([]) });
     showScreen(pages, "/boats");
     expect(await screen.findByText(/No boats yet/)).toBeDefined();
   });
@@ -95,7 +116,7 @@ describe("a new boat", () => {
   const open = async (more: Parameters<typeof answerWith>[0] = {}) => {
     const log = answerWith({
       templates: () => ({ templates }),
-      boats: () => ({ boats: [row({ id: "w118", name: "Wending, demo" })] }),
+      boats: () => listOf([row({ id: "w118", name: "Wending, demo" })]),
       addBoat: () => ({ boat: "slw1" }),
       ...more,
     });

@@ -55,7 +55,7 @@ const serve = (library: LibrarySheet = plain, more: Parameters<typeof answerWith
       const line = lines.find(({ id }) => id === params.template)!;
       return { ...line, rig: rigTemplates[line.id as "sedge-18"] };
     },
-    boats: () => ({ boats: [] }),
+    boats: () => ({ boats: [], boatsFound: 0, boatsInAll: 0 }),
     glossary: () => ({ entries: glossary }),
     ...more,
   });

@@ -1,12 +1,12 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import type { AnswerOf, Endpoints, TemplateLine } from "../../../api/index.ts";
+import type { TemplateLine } from "../../../api/index.ts";
 import { readHullNumber } from "../../../core/rig/index.ts";
 import type { LengthUnit, StockBoat, StockField, StockMapping, StockRow } from "../../../core/stock/index.ts";
 import { lengthUnits, stockFields } from "../../../core/stock/index.ts";
 import { ask } from "../../app/client.ts";
-import { boatsQuery, queryClient, templatesQuery } from "../../app/queries.ts";
+import { boatsQuery, hullsQuery, queryClient, templatesQuery } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { FileButton } from "../../ui/FileButton.tsx";
@@ -32,12 +32,12 @@ const batchSize = 250;
 /** A stock list in, as CSV: columns, preview, what is wrong row by row. Nothing is stored before it is confirmed. */
 export function StockScreen() {
   const templates = useQuery(templatesQuery);
-  const boats = useQuery(boatsQuery);
+  const hulls = useQuery(hullsQuery);
   return (
     <Fetched query={templates} what="the templates">
       {(known) => (
-        <Fetched query={boats} what="the boats">
-          {({ boats: rows }) => <Stock templates={known.templates} boats={rows} />}
+        <Fetched query={hulls} what="the boats">
+          {({ hulls: taken }) => <Stock templates={known.templates} hulls={taken} />}
         </Fetched>
       )}
     </Fetched>
@@ -46,19 +46,19 @@ export function StockScreen() {
 
 interface StockProps {
   readonly templates: readonly TemplateLine[];
-  readonly boats: AnswerOf<Endpoints["boats"]>["boats"];
+  readonly hulls: readonly string[];
 }
 
-function Stock({ templates, boats }: StockProps) {
+function Stock({ templates, hulls }: StockProps) {
   const worker = useWorker<StockWorker>(createStockWorker);
   const [file, setFile] = useState<StockFile | null>(null);
   const [mapping, setMapping] = useState<StockMapping | null>(null);
   const [unit, setUnit] = useState<LengthUnit>("m");
   const [done, setDone] = useState<number | null>(null);
   const thisYear = new Date().getFullYear();
-  const known = new Set(boats.map(({ hull }) => readHullNumber(hull, thisYear).number));
+  const known = new Set(hulls.map((hull) => readHullNumber(hull, thisYear).number));
   const rows = useQuery({
-    queryKey: ["stock-rows", file?.headings, file?.count, mapping, unit, boats.length, templates.length],
+    queryKey: ["stock-rows", file?.headings, file?.count, mapping, unit, hulls.length, templates.length],
     enabled: file !== null && mapping !== null,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
