@@ -89,7 +89,7 @@ interface ManyOf<V> {
 }
 
 /** Made so many at a time, so that whoever asks for something else meanwhile is answered. */
-const atOnce = 250;
+const atOnce = 150;
 
 /** A value for each id of a kind; only those are made anew of which something was written. */
 export function createReadModels<V>(versions: Versions, { kind, key, make }: ManyOf<V>) {
@@ -107,17 +107,23 @@ export function createReadModels<V>(versions: Versions, { kind, key, make }: Man
     const stale = numbers.filter(([id, number]) => made.get(id) !== number);
     // Whoever was answered before goes on with what they were answered.
     if (stale.length > 0) values = new Map(values);
-    for (let from = 0; from < stale.length; from += atOnce) {
-      const batch = stale.slice(from, from + atOnce);
-      const fresh = await make(batch.map(([id]) => id));
-      for (const [id, number] of batch) {
-        const value = fresh.get(id);
-        if (value === undefined) values.delete(id);
-        else values.set(id, value);
-        made.set(id, number);
+    let next = 0;
+    const makeOn = async () => {
+      while (next < stale.length) {
+        const batch = stale.slice(next, next + atOnce);
+        next += atOnce;
+        const fresh = await make(batch.map(([id]) => id));
+        for (const [id, number] of batch) {
+          const value = fresh.get(id);
+          if (value === undefined) values.delete(id);
+          else values.set(id, value);
+          made.set(id, number);
+        }
+        if (stale.length > atOnce) await new Promise(setImmediate);
       }
-      if (stale.length > atOnce) await new Promise(setImmediate);
-    }
+    };
+    // While one batch is worked on the next is read.
+    await Promise.all([makeOn(), makeOn()]);
     return values;
   });
 }

@@ -45,6 +45,8 @@ export function flattenLoad(jobs: readonly ExpectedJob[], weeks: readonly LoadWe
   const offers: Offer[] = [];
   for (let week = 1; week < weeks.length; week++) {
     if (loadH[week]! <= weeks[week]!.capacityH) continue;
+    // Moving work to a week adds to it: one that is full already has room for nobody.
+    if (!weeks.slice(0, week).some((earlier, i) => loadH[i]! <= earlier.capacityH)) continue;
     const here = likely[week]!.filter((job) => !moved.has(job));
     for (const bundle of bundleByBoat(here, week, weeks[0]!.monday)) {
       if (loadH[week]! <= weeks[week]!.capacityH) break;
@@ -104,6 +106,7 @@ function bundleByBoat(jobs: readonly ExpectedJob[], week: number, firstMonday: L
 
 function findRoom(bundle: Bundle, week: number, weeks: readonly LoadWeek[], loadH: readonly number[]): number | null {
   for (let to = week - 1; to >= Math.max(0, bundle.earliestWeek); to--) {
+    if (loadH[to]! > weeks[to]!.capacityH) continue;
     const freedH = bundle.jobs.reduce((sum, job) => sum + chanceIn(job, to) * job.labourH, 0);
     if (loadH[to]! - freedH + bundle.labourH <= weeks[to]!.capacityH) return to;
   }

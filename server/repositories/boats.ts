@@ -132,6 +132,9 @@ export function createBoats({ models }: Database) {
       );
       return rows.map(({ name }) => name);
     },
+    /** Boats that are yet to be handed over. */
+    listWaiting: (): Promise<BoatHead[]> =>
+      readAll(models.boats, { where: { inService: null }, attributes: headColumns, order: ["name", "hull"] }),
     async setInService(id: string, inService: LocalDate, transaction: Transaction) {
       await models.boats.update({ inService }, { where: { id }, transaction });
     },

@@ -195,7 +195,8 @@ export function createAftercareService(parts: Parts) {
           booking: bookingOf.get(boat.id) ?? null,
         };
       });
-      const nameOf = new Map(fleet.map(({ boat }) => [boat.id, boat.name]));
+      const named = await boats.listHeads(listed.map(({ boatId }) => boatId));
+      const nameOf = new Map(named.map((boat) => [boat.id, boat.name]));
       const { store, phone } = await settings.read();
       return {
         date: today,

@@ -9,7 +9,7 @@ import { compareOwed, formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
-import type { BoatRecord, Boats } from "../repositories/boats.ts";
+import type { BoatHead, BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { People } from "../repositories/people.ts";
 import type { CareReader } from "./careReader.ts";
@@ -30,6 +30,8 @@ interface Parts {
   readonly clock: Clock;
 }
 
+const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
+const compareBoats = (a: BoatHead, b: BoatHead) => compare(a.name, b.name) || compare(a.hull, b.hull);
 const soonDays = 30;
 /** So many boats a list shows; for the others one asks. */
 const mostBoats = 300;
@@ -106,19 +108,23 @@ export function createBoatService(parts: Parts) {
 
     /** The next handover first, then the next service. `find`: of those whose name, hull number or people hold it. */
     async list(find: string): Promise<AnswerOf<typeof endpoints.boats>> {
-      const [comingOf, fleet, heads, found] = await Promise.all([
+      const [comingOf, fleet, waiting, found] = await Promise.all([
         deliveries.listComing(clock.today()),
         fleetCare.read(),
-        boats.listHeads(),
+        boats.listWaiting(),
         find.trim() === "" ? null : findBoats(find),
       ]);
-      const dueOf = new Map(fleet.map(({ boat, facts }) => [boat.id, facts.next?.due ?? null]));
-      const wanted = found === null ? heads : heads.filter(({ id }) => found.has(id));
-      const order = ({ id }: { id: string }) => comingOf.get(id) ?? dueOf.get(id)?.dueDate ?? "9999";
-      const shown = wanted.sort((a, b) => (order(a) < order(b) ? -1 : order(a) > order(b) ? 1 : 0)).slice(0, mostBoats);
-      const ids = shown.map(({ id }) => id);
+      const all = [
+        ...waiting.map((boat) => ({ boat, due: null })),
+        ...fleet.map(({ boat, facts }) => ({ boat, due: facts.next?.due ?? null })),
+      ].map((each) => ({ ...each, order: comingOf.get(each.boat.id) ?? each.due?.dueDate ?? "9999" }));
+      const wanted = found === null ? all : all.filter(({ boat }) => found.has(boat.id));
+      const shown = wanted
+        .sort((a, b) => compare(a.order, b.order) || compareBoats(a.boat, b.boat))
+        .slice(0, mostBoats);
+      const ids = shown.map(({ boat }) => boat.id);
       const [shapes, sold] = await Promise.all([boats.listShapes(ids), deliveries.listOfBoats(ids)]);
-      const rows = shown.map(({ id, name, hull, inService }) => {
+      const rows = shown.map(({ boat: { id, name, hull, inService }, due }) => {
         const mine = sold.filter(({ boatId }) => boatId === id);
         return {
           id,
@@ -128,11 +134,11 @@ export function createBoatService(parts: Parts) {
           buyers: buyersOf(id, mine),
           inService,
           nextDelivery: comingOf.get(id) ?? null,
-          due: dueOf.get(id) ?? null,
+          due,
           owed: mine.reduce((sum, { summary }) => sum + summary.owed.length, 0),
         };
       });
-      return { boats: rows, boatsFound: wanted.length, boatsInAll: heads.length };
+      return { boats: rows, boatsFound: wanted.length, boatsInAll: all.length };
     },
 
     listHulls: boats.listHulls,
