@@ -107,7 +107,7 @@ describe("the HTTP API", () => {
     expect((await store.stranger.get("/api/health")).body).toEqual({
       ready: true,
       version: "test",
-      database: { open: true, migrations: 8 },
+      database: { open: true, migrations: 9 },
       jobs: { failed: 0 },
     });
   });

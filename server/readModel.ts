@@ -3,8 +3,7 @@ import { readQuery } from "./database/rows.ts";
 
 /**
  * What is worked out from the store and kept in memory. Every write raises a version within its own transaction (triggers,
- * migration 0008): a model is out of date when a version it was made from has gone up, and never otherwise.
- * Entries and summaries of deliveries are not yet kept so (`repositories/deliveries.ts`).
+ * migrations 0008 and 0009): a model is out of date when a version it was made from has gone up, and never otherwise.
  */
 export interface Versions {
   /** The numbers as they are on disk now; later ones are never lower. */

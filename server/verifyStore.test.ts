@@ -44,11 +44,9 @@ async function tampered(guard: string, change: string, undo: string): Promise<re
   const [[kept]] = (await sql(`SELECT sql FROM sqlite_master WHERE name = '${guard}'`)) as [[{ sql: string }], unknown];
   await sql(`DROP TRIGGER ${guard}`);
   await sql(change);
-  store.services.deliveries.forget("d-w097");
   const { isIntact, faults } = await verify();
   await sql(undo);
   await sql(kept.sql);
-  store.services.deliveries.forget("d-w097");
   expect(isIntact).toBe(false);
   return faults;
 }

@@ -10,6 +10,7 @@ import * as fifth from "./migrations/0005-proof.ts";
 import * as sixth from "./migrations/0006-fills.ts";
 import * as seventh from "./migrations/0007-record.ts";
 import * as eighth from "./migrations/0008-versions.ts";
+import * as ninth from "./migrations/0009-logs.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -21,6 +22,7 @@ const migrations = [
   { name: "0006-fills", ...sixth },
   { name: "0007-record", ...seventh },
   { name: "0008-versions", ...eighth },
+  { name: "0009-logs", ...ninth },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

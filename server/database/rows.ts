@@ -27,6 +27,8 @@ export async function readQuery<R extends object>(
   table: ModelStatic<Model>,
   sql: string,
   replacements: unknown[] = [],
+  transaction?: Transaction,
 ): Promise<R[]> {
-  return table.sequelize!.query<R>(sql, { type: QueryTypes.SELECT, replacements });
+  const inside = transaction === undefined ? {} : { transaction };
+  return table.sequelize!.query<R>(sql, { type: QueryTypes.SELECT, replacements, ...inside });
 }

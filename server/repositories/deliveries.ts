@@ -3,19 +3,16 @@ import { z } from "zod";
 import { type Instant, instantSchema, type LocalDate, localDateSchema } from "../../core/dates/index.ts";
 import { personSchema, type Receipt, type Strike } from "../../core/record/index.ts";
 import { defaultPlanOptions, type PlanOptions, planOptionsSchema } from "../../core/route/index.ts";
-import { type Entry, owedKinds, recordIdSchema, severities } from "../../core/walk/index.ts";
+import { type Entry, owedKinds, severities } from "../../core/walk/index.ts";
 import type { DeliveryRow, EntryRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne, readQuery } from "../database/rows.ts";
 import { Failure } from "../failure.ts";
+import { createWalkLogs } from "./walkLogs.ts";
 
-/** What Today needs to know of a handover without folding its entries again; kept with every entry stored. */
+/** What is asked of many handovers at once, and so stands in their rows; written with every entry, in its transaction. */
 export const summarySchema = z.strictObject({
   state: z.enum(["planned", "walking", "signed"]),
-  ready: z.array(recordIdSchema),
-  mustsOpen: z.int(),
-  mustsOf: z.int(),
-  stopping: z.array(z.string()),
   owed: z.array(
     z.strictObject({
       ref: z.string(),
@@ -34,7 +31,7 @@ export const summarySchema = z.strictObject({
 export type Summary = z.infer<typeof summarySchema>;
 
 /** Of a delivery whose summary is yet to be worked out. */
-const noSummary: Summary = { state: "planned", ready: [], mustsOpen: 0, mustsOf: 0, stopping: [], owed: [] };
+const noSummary: Summary = { state: "planned", owed: [] };
 
 /** So many of the latest entries say what is spent and forgotten here, however long the store has been. */
 const mostLearned = 20_000;
@@ -62,16 +59,16 @@ const writePlanOptions = ({ style, manualOrder, ...options }: PlanOptions) => ({
   wishes: JSON.stringify({ ...options, hand: manualOrder }),
 });
 
-/** The row keeps when the buyer was last sent a message under its first name, `toldAt`. */
+/** The row keeps when the buyer was last sent a message under its first name, `toldAt`; older rows hold more than is asked. */
 const readSummary = (text: string): Summary => {
   if (text === "") return noSummary;
-  const { owed, ...rest } = JSON.parse(text);
+  const { state, owed } = JSON.parse(text);
   const rename = ({ toldAt, ...each }: { toldAt: Instant | null }) => ({ ...each, messagedAt: toldAt });
-  return { ...rest, owed: owed.map(rename) };
+  return { state, owed: owed.map(rename) };
 };
-const writeSummary = ({ owed, ...rest }: Summary) => ({
+const writeSummary = ({ state, owed }: Summary) => ({
   summary: JSON.stringify({
-    ...rest,
+    state,
     owed: owed.map(({ messagedAt, ...each }) => ({ ...each, toldAt: messagedAt })),
   }),
   owed: owed.length,
@@ -86,36 +83,10 @@ const toDelivery = ({ buyers, summary, style, wishes, owed: _, ...rest }: Delive
 
 type EntryRowModel = Model<EntryRow, EntryRow>;
 
-const mostRemembered = 100;
-const byId = (a: Entry, b: Entry) => (a.id < b.id ? -1 : 1);
-
-/** The entries of a delivery, by id, and what the store knows of each beside it. */
-export interface WalkLog {
-  readonly entries: readonly Entry[];
-  readonly receipts: ReadonlyMap<string, Receipt>;
-}
-interface Stored {
-  readonly entry: Entry;
-  readonly receipt: Receipt;
-}
-const createLog = (stored: readonly Stored[]): WalkLog => ({
-  entries: stored.map(({ entry }) => entry),
-  receipts: new Map(stored.map(({ entry, receipt }) => [entry.id, receipt])),
-});
-
-/** A log with what was stored since; what is there already is not put in twice. */
-export function addToLog({ entries, receipts }: WalkLog, stored: readonly Stored[]): WalkLog {
-  const fresh = stored.filter(({ entry }) => !receipts.has(entry.id));
-  return {
-    entries: [...entries, ...fresh.map(({ entry }) => entry)].sort(byId),
-    receipts: new Map([...receipts, ...fresh.map(({ entry, receipt }) => [entry.id, receipt] as const)]),
-  };
-}
-
 /** Handovers with their entries and seals. Entries and seals are only ever added. */
-export function createDeliveries({ models }: Database) {
-  let committed = 0;
-  const remembered = new Map<string, WalkLog>();
+export function createDeliveries(database: Database) {
+  const { models } = database;
+  const logs = createWalkLogs(database);
   const inTx = (transaction?: Transaction) => (transaction === undefined ? {} : { transaction });
   const listWhere = async (where: WhereOptions<DeliveryRow>, limit?: number) =>
     (
@@ -208,26 +179,10 @@ export function createDeliveries({ models }: Database) {
     async setSummary(id: string, summary: Summary, transaction: Transaction) {
       await models.deliveries.update(writeSummary(summary), { where: { id }, transaction });
     },
-    /** All entries of a delivery with their receipts. Those of walks under way are remembered: every post asks for them. */
-    async readLog(deliveryId: string, transaction?: Transaction): Promise<WalkLog> {
-      const before = remembered.get(deliveryId);
-      if (before !== undefined) return before;
-      const asked = committed;
-      const rows = await readAll(models.entries, { where: { deliveryId }, order: ["id"] }, transaction);
-      const log = createLog(
-        rows.map(({ body, receivedAt, number, via }) => ({
-          entry: JSON.parse(body) as Entry,
-          receipt: { receivedAt, number, via },
-        })),
-      );
-      // Something was stored while this was read: it may not be in it.
-      if (asked !== committed) return log;
-      if (remembered.size >= mostRemembered) remembered.delete(remembered.keys().next().value!);
-      remembered.set(deliveryId, log);
-      return log;
-    },
+    /** All entries of a delivery with their receipts. */
+    readLog: logs.read,
     listEntries: async (deliveryId: string, transaction?: Transaction): Promise<readonly Entry[]> =>
-      (await deliveries.readLog(deliveryId, transaction)).entries,
+      (await logs.read(deliveryId, transaction)).entries,
     /** Adds entries that are new, as they came; one whose id another delivery has is refused. Answers their receipts. */
     async addEntries(
       deliveryId: string,
@@ -249,12 +204,6 @@ export function createDeliveries({ models }: Database) {
         })),
         { transaction },
       );
-      // Only when it is on disk; until then, and if it never comes there, what is remembered is what stands.
-      transaction.afterCommit(() => {
-        committed++;
-        const before = remembered.get(deliveryId);
-        if (before !== undefined) remembered.set(deliveryId, addToLog(before, stored));
-      });
       return new Map(stored.map(({ entry, receipt }) => [entry.id, receipt]));
     },
     /** Of these entries only that they were made stays; a buyer's name is `struckName` from now on. */
@@ -278,11 +227,6 @@ export function createDeliveries({ models }: Database) {
         buyer.id === person ? { ...buyer, name: struckName } : buyer,
       );
       await models.deliveries.update({ buyers: JSON.stringify(buyers) }, { where: { id: deliveryId }, transaction });
-    },
-    /** What is remembered of a delivery is read anew: something of it was struck. */
-    forget(deliveryId: string) {
-      committed++;
-      remembered.delete(deliveryId);
     },
     /** The deliveries whose entries name a photo. */
     async listOfPhoto(photo: string): Promise<string[]> {

@@ -5,7 +5,7 @@ import { serialOf } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 import { findStyle } from "../../core/route/index.ts";
 import { compareDue } from "../../core/service/index.ts";
-import { compareOwed, formatBuyers } from "../../core/walk/index.ts";
+import { compareOwed, foldWalk, formatBuyers, isCovered } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
@@ -217,13 +217,14 @@ function describeOwed(delivery: DeliveryRecord, boat: BoatRecord, timeZone: stri
 }
 
 function describeHandover(
-  { delivery, boat, walk }: HandoverContext,
+  { delivery, boat, walk, log }: HandoverContext,
   { visits, moves, totalMin }: Plan,
   library: Library,
 ): Today["handovers"][number] {
-  const { summary } = delivery;
-  const { rig, makeReady: checks } = walk;
-  const open = checks.filter(({ id }) => !summary.ready.includes(id));
+  const { rig, topics, makeReady: checks } = walk;
+  const state = foldWalk(walk.sealed?.entries ?? log.entries);
+  const open = checks.filter(({ id }) => state.ready.get(id)?.ok !== true);
+  const musts = topics.filter(({ must }) => must);
   return {
     boat: boat.id,
     boatName: boat.name,
@@ -239,14 +240,14 @@ function describeHandover(
     readyDone: checks.length - open.length,
     readyOf: checks.length,
     readyOpen: open.map(({ title }) => title),
-    mustsOpen: summary.mustsOpen,
-    mustsOf: summary.mustsOf,
-    stopping: summary.stopping,
+    mustsOpen: musts.filter((topic) => !isCovered(topic, state)).length,
+    mustsOf: musts.length,
+    stopping: delivery.summary.owed.filter(({ stops }) => stops).map(({ text }) => text),
     style: findStyle(delivery.planOptions.style, library.ownStyles).name,
     stops: visits.length,
     moves,
     totalMin,
-    state: summary.state,
+    state: delivery.summary.state,
   };
 }
 

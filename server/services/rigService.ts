@@ -1,3 +1,4 @@
+import { LRUCache } from "lru-cache";
 import { type Rig, rigSchema } from "../../core/rig/index.ts";
 import { type AdaptedTopics, type Plan, type PlanOptions, prepareTopics } from "../../core/route/index.ts";
 import type { Topic } from "../../core/topic/index.ts";
@@ -17,29 +18,27 @@ const mostPlans = 24;
 
 interface KnownRig {
   readonly rig: Rig;
-  readonly topics: Map<string, AdaptedTopics>;
-  readonly plans: Map<string, Promise<Prepared>>;
+  readonly topics: LRUCache<string, AdaptedTopics>;
+  readonly plans: LRUCache<string, Promise<Prepared>>;
+}
+
+function keep<V extends object>(known: LRUCache<string, V>, key: string, make: () => V): V {
+  const before = known.get(key);
+  if (before !== undefined) return before;
+  const fresh = make();
+  known.set(key, fresh);
+  return fresh;
 }
 
 /** Rigs read from the store, with topics and plans, worked out once for as long as rig, library and options are the same. */
 export function createRigService(planner: Planner) {
-  const remembered = new Map<string, KnownRig>();
-  const get = (rigText: string) => {
-    const seen = remembered.get(rigText);
-    if (seen !== undefined) return seen;
-    const fresh: KnownRig = { rig: rigSchema.parse(JSON.parse(rigText)), topics: new Map(), plans: new Map() };
-    if (remembered.size >= mostRigs) remembered.delete(remembered.keys().next().value!);
-    remembered.set(rigText, fresh);
-    return fresh;
-  };
-  const keep = <V>(known: Map<string, V>, key: string, make: () => V): V => {
-    const before = known.get(key);
-    if (before !== undefined) return before;
-    const fresh = make();
-    if (known.size >= mostPlans) known.delete(known.keys().next().value!);
-    known.set(key, fresh);
-    return fresh;
-  };
+  const remembered = new LRUCache<string, KnownRig>({ max: mostRigs });
+  const get = (rigText: string) =>
+    keep(remembered, rigText, () => ({
+      rig: rigSchema.parse(JSON.parse(rigText)),
+      topics: new LRUCache<string, AdaptedTopics>({ max: mostPlans }),
+      plans: new LRUCache<string, Promise<Prepared>>({ max: mostPlans }),
+    }));
   const keyOf = (library: Library, options: PlanOptions) => `${library.version} ${JSON.stringify(options)}`;
   return {
     read: (rigText: string): Rig => get(rigText).rig,

@@ -77,8 +77,6 @@ export function createStrikeService({ database, deliveries, chain, photos, walkR
         const content = { people: {}, entries: {}, photos: {} };
         await chain.add({ deliveryId: delivery, kind: "amendment", canonical: writeJson(amendment), content, at }, t);
       });
-      deliveries.forget(delivery);
-      walkReader.forget();
     },
   };
 }

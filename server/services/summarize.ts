@@ -1,7 +1,7 @@
-import { type Entry, foldAfterSeal, foldWalk, isCovered, listOwed, type WalkContent } from "../../core/walk/index.ts";
+import { type Entry, foldAfterSeal, foldWalk, listOwed, type WalkContent } from "../../core/walk/index.ts";
 import type { Summary } from "../repositories/deliveries.ts";
 
-/** What Today shows of a handover. `later`: of a sealed one, what came after its seal. */
+/** What of a handover stands in its row. `later`: of a sealed one, what came after its seal. */
 export function summarize(
   { topics, rig }: Pick<WalkContent, "rig" | "topics">,
   entries: readonly Entry[],
@@ -10,13 +10,8 @@ export function summarize(
 ): Summary {
   const state = isSigned ? foldAfterSeal(entries, later) : foldWalk(entries);
   const owed = listOwed(topics, rig.gear, state);
-  const musts = topics.filter(({ must }) => must);
   return {
     state: isSigned ? "signed" : state.startedAt === null ? "planned" : "walking",
-    ready: [...state.ready.values()].filter(({ ok }) => ok).map(({ check }) => check),
-    mustsOpen: musts.filter((topic) => !isCovered(topic, state)).length,
-    mustsOf: musts.length,
-    stopping: owed.filter(({ stops }) => stops).map(({ text }) => text),
     owed,
   };
 }

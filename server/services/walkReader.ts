@@ -22,8 +22,9 @@ import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import { type Chain, hashText } from "../repositories/chain.ts";
-import type { Deliveries, DeliveryRecord, WalkLog } from "../repositories/deliveries.ts";
+import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
+import type { WalkLog } from "../repositories/walkLogs.ts";
 import type { LibraryService } from "./libraryService.ts";
 import type { PackService } from "./packService.ts";
 import type { Prepared, RigService } from "./rigService.ts";
@@ -70,13 +71,11 @@ export interface HandoverContext {
   readonly walk: WalkView;
 }
 
-const mostSealed = 40;
-
 /** Reads handovers: planned ones from library and boat, those under way from their snapshot, sealed ones from their seal. */
 export function createWalkReader(parts: Parts) {
   const { database, boats, deliveries, chain, snapshots, packService, rigService, libraryService, clock } = parts;
 
-  const { readSeal, forget } = createSealReader({ chain, snapshots });
+  const readSeal = createSealReader({ chain, snapshots });
 
   const read = async (delivery: DeliveryRecord, boat: BoatRecord, t?: Transaction): Promise<HandoverContext> => {
     const log = await deliveries.readLog(delivery.id, t);
@@ -174,8 +173,6 @@ export function createWalkReader(parts: Parts) {
   return {
     get,
     read,
-    /** Something was struck: what seals open to is read anew. */
-    forget,
     makeFresh,
     keep,
     /** The plan of a handover: of one that has begun as it began, else as it would be now. */
@@ -198,27 +195,25 @@ export function createWalkReader(parts: Parts) {
 
 export type WalkReader = ReturnType<typeof createWalkReader>;
 
-/** Opens seals of both formats; what was opened is remembered, for a seal does not change. */
+/** Opens seals of both formats; what was opened is remembered with the log it was opened with, for a seal does not change. */
 function createSealReader({ chain, snapshots }: Pick<Parts, "chain" | "snapshots">) {
-  const remembered = new Map<string, Omit<WalkView, "date" | "readings">>();
+  const remembered = new WeakMap<WalkLog, { sha256: string; opened: Omit<WalkView, "date" | "readings"> }>();
   const readSeal = async (
     row: ChainRow,
     log: WalkLog,
     t?: Transaction,
   ): Promise<Omit<WalkView, "date" | "readings">> => {
-    const key = `${row.sha256} ${log.entries.length}`;
-    const known = remembered.get(key);
-    if (known !== undefined) return known;
+    const known = remembered.get(log);
+    if (known?.sha256 === row.sha256) return known.opened;
     const value = JSON.parse(row.canonical) as Handover | SealedHandover;
     const opened =
       value.format === "ravik.handover/1"
         ? openFirst(row, handoverSchema.parse(value))
         : await openSecond(row, sealedHandoverSchema.parse(value), log, t);
-    if (remembered.size >= mostSealed) remembered.delete(remembered.keys().next().value!);
-    remembered.set(key, opened);
+    remembered.set(log, { sha256: row.sha256, opened });
     return opened;
   };
-  return { readSeal, forget: () => remembered.clear() };
+  return readSeal;
 
   async function openSecond(row: ChainRow, handover: SealedHandover, log: WalkLog, t?: Transaction) {
     const content = await chain.findContent(row.number, log.entries, t);
