@@ -1,4 +1,4 @@
-import { existsSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, renameSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { demoAccounts } from "../demo/accounts.ts";
 import { demo } from "../demo/demo.ts";
@@ -8,22 +8,33 @@ import { createClock } from "../server/clock.ts";
 import { readConfig } from "../server/config.ts";
 import { openDatabase } from "../server/database/open.ts";
 import { runServer } from "../server/runServer.ts";
+import { sayRefusals } from "../server/startRefused.ts";
 import { openStoreKey } from "../server/storeKey.ts";
 
 process.env.RAVIK_DATA ??= ".data/demo";
 process.env.RAVIK_LOG ??= "warn";
-const config = readConfig(process.env);
 
-if (!existsSync(join(config.dataFolder, "ravik.sqlite"))) {
-  const database = await openDatabase(config.dataFolder);
-  const today = createClock(config.timeZone).today();
-  await makeDemoStore(database, today, config.timeZone, openStoreKey(config.dataFolder));
+await sayRefusals(async () => {
+  const { dataFolder, timeZone, host, port } = readConfig(process.env);
+  if (!existsSync(join(dataFolder, "ravik.sqlite"))) await makeDemo(dataFolder, timeZone);
+  await runServer(demo);
+  console.log(`\nRavik demo: http://${host}:${port}\n`);
+  for (const { login, password, name, role } of demoAccounts)
+    console.log(`  ${login.padEnd(8)} ${password}   ${name}, ${role}`);
+  console.log(`\nThe demo store is in ${dataFolder}; delete that folder for a fresh one. Stop with Ctrl-C.`);
+});
+
+/** Made aside and then moved, its database last: a start that is killed in the middle leaves no half a demo. */
+async function makeDemo(folder: string, timeZone: string): Promise<void> {
+  const part = `${folder}.part`;
+  rmSync(part, { recursive: true, force: true });
+  const database = await openDatabase(part);
+  const today = createClock(timeZone).today();
+  await makeDemoStore(database, today, timeZone, openStoreKey(part));
   await makeFleet(database, today);
   await database.close();
+  mkdirSync(folder, { recursive: true });
+  const names = readdirSync(part).filter((name) => name !== "ravik.sqlite");
+  for (const name of [...names, "ravik.sqlite"]) renameSync(join(part, name), join(folder, name));
+  rmSync(part, { recursive: true });
 }
-await runServer(demo);
-console.log(`\nRavik demo: http://${config.host}:${config.port}\n`);
-for (const { login, password, name, role } of demoAccounts) {
-  console.log(`  ${login.padEnd(8)} ${password}   ${name}, ${role}`);
-}
-console.log(`\nThe demo store is in ${config.dataFolder}; delete that folder for a fresh one. Stop with Ctrl-C.`);

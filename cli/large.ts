@@ -1,11 +1,6 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
-import { makeLargeStore } from "../demo/makeLargeStore.ts";
-import { makeDemoStore } from "../demo/makeStore.ts";
-import { createClock } from "../server/clock.ts";
-import { readConfig } from "../server/config.ts";
-import { openDatabase } from "../server/database/open.ts";
-import { openStoreKey } from "../server/storeKey.ts";
+import { makeLarge } from "./makeLarge.ts";
 
 /** `npm run large -- 20000 FOLDER`: a store with so many boats and all their handovers, to see how Ravik does with it. */
 const [boats, folder] = process.argv.slice(2);
@@ -19,18 +14,10 @@ if (existsSync(join(folder, "ravik.sqlite"))) {
   process.exit(2);
 }
 const startMs = performance.now();
-const database = await openDatabase(folder);
-const { timeZone } = readConfig(process.env);
-const today = createClock(timeZone).today();
-const storeKey = openStoreKey(folder);
-await makeDemoStore(database, today, timeZone, storeKey);
-await makeLargeStore(database, today, count, {
-  storeKey,
-  tell: (made) => process.stdout.isTTY && process.stdout.write(`\r${made.toLocaleString("en-GB")} boats`),
+const entries = await makeLarge(count, folder, (made) => {
+  if (process.stdout.isTTY) process.stdout.write(`\r${made.toLocaleString("en-GB")} boats `);
 });
-const entries = await database.models.entries.count();
-await database.close();
 const tookS = Math.round((performance.now() - startMs) / 1000);
 console.log(
-  `\n${entries.toLocaleString("en-GB")} entries, made in ${tookS} s. Start it with RAVIK_DATA=${folder} npm start`,
+  `${entries.toLocaleString("en-GB")} entries, made in ${tookS} s. Start it with RAVIK_DATA=${folder} npm start`,
 );

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { StartRefused } from "./startRefused.ts";
 
 const configSchema = z.object({
   PORT: z.coerce.number().int().min(0).max(65_535).default(4600),
@@ -30,7 +31,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   const parsed = configSchema.safeParse(env);
   if (!parsed.success) {
     const first = parsed.error.issues[0]!;
-    throw new Error(`configuration: ${String(first.path[0])} ${first.message}`);
+    throw new StartRefused(`configuration: ${String(first.path[0])} ${first.message}`);
   }
   const value = parsed.data;
   return {

@@ -1,6 +1,7 @@
 import { mkdirSync } from "node:fs";
 import { join } from "node:path";
 import sqlite3 from "sqlite3";
+import { StartRefused } from "./startRefused.ts";
 
 /**
  * Holds a store's folder for this server alone: an exclusive transaction on `lock.sqlite` beside the store, which a kill
@@ -14,7 +15,9 @@ export function lockFolder(folder: string): Promise<() => Promise<void>> {
       lock.exec("PRAGMA busy_timeout=200; BEGIN EXCLUSIVE", (error) => {
         if (error === null) return resolve(() => new Promise((freed) => lock.close(() => freed())));
         lock.close();
-        reject(new Error(`another Ravik runs on ${folder}: stop it first, or start this one with another RAVIK_DATA`));
+        reject(
+          new StartRefused(`another Ravik runs on ${folder}: stop it first, or start this one with another RAVIK_DATA`),
+        );
       });
     });
   });

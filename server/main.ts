@@ -1,3 +1,4 @@
 import { runServer } from "./runServer.ts";
+import { sayRefusals } from "./startRefused.ts";
 
-await runServer(null);
+await sayRefusals(() => runServer(null));

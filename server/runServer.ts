@@ -1,4 +1,5 @@
 import { createServer } from "node:http";
+import { setFlagsFromString } from "node:v8";
 import { pino } from "pino";
 import packageJson from "../package.json" with { type: "json" };
 import { createApp } from "./app.ts";
@@ -12,6 +13,9 @@ import { keepHead } from "./sealHeads.ts";
 import { openStoreKey } from "./storeKey.ts";
 
 const jobsEveryMs = 20_000;
+
+// Left to itself the heap may grow to several times what is in use before it is cleared; a dealer's machine is small.
+setFlagsFromString("--heap-growing-percent=30");
 
 /** Opens the store, listens, does by itself what is to be done, and ends well when it is told to. `demo`: null for a real store. */
 export async function runServer(demo: Demo | null): Promise<void> {
@@ -46,6 +50,11 @@ export async function runServer(demo: Demo | null): Promise<void> {
     log,
   });
   const server = createServer(app.callback());
+  server.once("error", (error: NodeJS.ErrnoException) => {
+    if (error.code !== "EADDRINUSE") throw error;
+    console.error(`ravik: port ${config.port} is taken: stop what listens there, or start this one with another PORT`);
+    process.exit(1);
+  });
   server.listen(config.port, config.host, () => {
     const bound = server.address();
     const port = typeof bound === "object" && bound !== null ? bound.port : config.port;

@@ -6,8 +6,8 @@ import { dayOf, toInstant } from "../../core/dates/index.ts";
 import { makeLargeStore } from "../../demo/makeLargeStore.ts";
 import { makeDemoStore } from "../../demo/makeStore.ts";
 import { openDatabase } from "../../server/database/open.ts";
-import { startServer, stopChild } from "../demoProcess.ts";
 import { type Figure, figureMs } from "./figures.ts";
+import { startStore } from "./startStore.ts";
 
 /** Today and the posting of an entry over loopback, with a thousand deliveries and all their entries in the store. */
 export async function benchApi(): Promise<Figure[]> {
@@ -17,22 +17,7 @@ export async function benchApi(): Promise<Figure[]> {
   await makeDemoStore(database, today, "UTC");
   await makeLargeStore(database, today, 1000);
   await database.close();
-  const { child, port } = await startServer("main", { RAVIK_DATA: folder, PORT: "0", RAVIK_ZONE: "UTC" });
-  const address = `http://127.0.0.1:${port}`;
-  const headers: Record<string, string> = { origin: address, "content-type": "application/json" };
-  const call = async (method: string, path: string, body?: object) => {
-    const startMs = performance.now();
-    const answer = await fetch(address + path, {
-      method,
-      headers,
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    });
-    await answer.arrayBuffer();
-    if (!answer.ok) throw new Error(`bench: ${method} ${path} answered ${answer.status}`);
-    return { answer, ms: performance.now() - startMs };
-  };
-  const { answer } = await call("POST", "/api/sign-in", { login: "nessa", password: "slack-water" });
-  headers.cookie = answer.headers.get("set-cookie")!.split(";")[0]!;
+  const { call, stop } = await startStore(folder, "nessa");
   const postOne = () => {
     const base = { id: ulid(), delivery: "d-w118", at: toInstant(Date.now()), by: "nessa", device: "bench" };
     return call("POST", "/api/deliveries/d-w118/entries", {
@@ -49,7 +34,7 @@ export async function benchApi(): Promise<Figure[]> {
     todayMs.push((await call("GET", "/api/today")).ms);
     postMs.push((await postOne()).ms);
   }
-  await stopChild(child);
+  await stop();
   rmSync(folder, { recursive: true, force: true });
   return [
     figureMs("GET /api/today, 1,000 deliveries", todayMs, 30, "compute"),

@@ -14,8 +14,9 @@ import { makeFleet } from "../../demo/makeFleet.ts";
 import { makeDemoStore } from "../../demo/makeStore.ts";
 import { openDatabase } from "../../server/database/open.ts";
 import { launchBrowser } from "../browser.ts";
-import { startDemoProcess, startServer, stopChild } from "../demoProcess.ts";
+import { startDemoProcess } from "../demoProcess.ts";
 import { type Figure, figureMs } from "./figures.ts";
+import { startStore } from "./startStore.ts";
 
 const season = [0.005, 0.01, 0.03, 0.07, 0.13, 0.19, 0.22, 0.18, 0.1, 0.045, 0.015, 0.005];
 const today = "2026-03-15";
@@ -162,33 +163,16 @@ async function benchCallList(): Promise<Figure> {
   await makeDemoStore(database, now, "UTC");
   await makeFleet(database, now, 5000);
   await database.close();
-  const { child, port } = await startServer("main", {
-    RAVIK_DATA: folder,
-    PORT: "0",
-    RAVIK_ZONE: "UTC",
-    RAVIK_LOG: "fatal",
-  });
-  const address = `http://127.0.0.1:${port}`;
-  const headers: Record<string, string> = { origin: address, "content-type": "application/json" };
-  const signIn = await fetch(`${address}/api/sign-in`, {
-    method: "POST",
-    headers,
-    body: JSON.stringify({ login: "ines", password: "slack-water" }),
-  });
-  headers.cookie = signIn.headers.get("set-cookie")!.split(";")[0]!;
+  const { call, stop } = await startStore(folder, "ines");
   const runsMs: number[] = [];
   for (let i = 0; i < 45; i++) {
     // Hours come in all the while: what is known of that boat is worked out anew.
     const reading = { id: ulid(), engine: "port", date: now, hours: 20 + i / 10, source: "phone", answer: "as-read" };
-    await (
-      await fetch(`${address}/api/boats/w097/readings`, { method: "POST", headers, body: JSON.stringify(reading) })
-    ).arrayBuffer();
-    const startMs = performance.now();
-    const answer = await fetch(`${address}/api/care`, { headers });
-    await answer.arrayBuffer();
-    if (i >= 5) runsMs.push(performance.now() - startMs);
+    await call("POST", "/api/boats/w097/readings", reading);
+    const { ms } = await call("GET", "/api/care");
+    if (i >= 5) runsMs.push(ms);
   }
-  await stopChild(child);
+  await stop();
   rmSync(folder, { recursive: true, force: true });
   return figureMs("call list over 5,000 boats, hours coming in", runsMs, 100, "compute");
 }

@@ -40,13 +40,15 @@ interface Bundle {
  */
 export function flattenLoad(jobs: readonly ExpectedJob[], weeks: readonly LoadWeek[]): Offer[] {
   const loadH = weeks.map(({ expectedH }) => expectedH);
-  const likely = listLikely(jobs, weeks.length);
+  // Of a large fleet a long list: it is made once somebody is to be moved.
+  let likely: ExpectedJob[][] | null = null;
   const moved = new Set<ExpectedJob>();
   const offers: Offer[] = [];
   for (let week = 1; week < weeks.length; week++) {
     if (loadH[week]! <= weeks[week]!.capacityH) continue;
     // Moving work to a week adds to it: one that is full already has room for nobody.
     if (!weeks.slice(0, week).some((earlier, i) => loadH[i]! <= earlier.capacityH)) continue;
+    likely ??= listLikely(jobs, weeks.length);
     const here = likely[week]!.filter((job) => !moved.has(job));
     for (const bundle of bundleByBoat(here, week, weeks[0]!.monday)) {
       if (loadH[week]! <= weeks[week]!.capacityH) break;

@@ -2,6 +2,7 @@ import { readdirSync, rmSync, statfsSync, statSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { QueryTypes, type Sequelize, Transaction } from "sequelize";
 import { Umzug } from "umzug";
+import { StartRefused } from "../startRefused.ts";
 import * as first from "./migrations/0001-store.ts";
 import * as second from "./migrations/0002-any-boat.ts";
 import * as third from "./migrations/0003-dock.ts";
@@ -54,7 +55,7 @@ export async function migrate(sequelize: Sequelize, { file, isNew }: MigrateOpti
   const done = await listDone();
   const unknown = done.find((name) => !migrations.some((each) => each.name === name));
   if (unknown !== undefined)
-    throw new Error(
+    throw new StartRefused(
       `this store was written by a newer Ravik (it has had "${unknown}"): start that version, or restore a copy from before it`,
     );
   if (!isNew && done.length > 0 && done.length < migrations.length) await keepCopy(sequelize, file, done.at(-1)!);
@@ -85,7 +86,7 @@ async function keepCopy(sequelize: Sequelize, file: string, last: string) {
   const { bavail, bsize } = statfsSync(folder);
   const wanted = statSync(file).size * roomShare;
   if (bavail * bsize < wanted)
-    throw new Error(
+    throw new StartRefused(
       `there is no room for a copy of the store before it is changed: ${Math.ceil(wanted / 1e6)} MB are wanted in ${folder}. Make room, then start again`,
     );
   for (const name of readdirSync(folder)) if (/^ravik-before-\d{4}\.sqlite$/.test(name)) rmSync(join(folder, name));

@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, renameSync, rmSync, statSync } from "node:fs";
 import { join } from "node:path";
 import { QueryTypes, Sequelize, Transaction } from "sequelize";
 import sqlite3 from "sqlite3";
+import { StartRefused } from "../startRefused.ts";
 import { migrate } from "./migrate.ts";
 import { defineModels, type Models } from "./models.ts";
 
@@ -115,11 +116,11 @@ async function makeNew(file: string) {
 /** A file that is there and is no store of ours is never taken for a new one: it may be one that was damaged. */
 async function checkIsStore(sequelize: Sequelize, file: string) {
   const wrong = `${file} is there and is no store of Ravik's: restore it from a copy, or move it away to begin a new one`;
-  if (statSync(file).size === 0) throw new Error(wrong);
+  if (statSync(file).size === 0) throw new StartRefused(wrong);
   const rows = await sequelize
     .query("SELECT name FROM sqlite_master WHERE name IN ('migrations', 'deliveries')", { type: QueryTypes.SELECT })
     .catch(() => []);
-  if (rows.length < 2) throw new Error(wrong);
+  if (rows.length < 2) throw new StartRefused(wrong);
 }
 
 /** Opens (and makes or migrates) the store's database in `folder`. Throws, in words, for a file that is no store. */

@@ -44,13 +44,14 @@ export function createWorkshopService({ database, boats, deliveries, bookings, f
         settings.read(),
       ]);
       const coming = booked.filter(({ state, date }) => state === "booked" && date >= listWeeks(today, 1)[0]!);
+      const bookedBoats = new Set(coming.map(({ boat }) => boat));
       const isBooked = new Set(
         coming.flatMap(({ boat, items }) => items.map(({ scope, item }) => `${boat} ${scope} ${item}`)),
       );
-      const expected = fleet
-        .flatMap(({ jobs }) => jobs)
-        .filter(({ boat, scope, item }) => !isBooked.has(`${boat} ${scope} ${item}`));
-      const jobs = [...expected, ...coming.map((booking) => asJob(booking, today))];
+      const jobs = coming.map((booking) => asJob(booking, today));
+      for (const { boat, jobs: expected } of fleet)
+        for (const job of expected)
+          if (!bookedBoats.has(boat.id) || !isBooked.has(`${job.boat} ${job.scope} ${job.item}`)) jobs.push(job);
       const weeks = sumLoad(jobs, today, workshop);
       const boatOf = new Map(fleet.map(({ boat }) => [boat.id, boat]));
       const offers = flattenLoad(jobs, weeks);

@@ -1,0 +1,81 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { existsSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { createServer, type Server } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, afterEach, beforeAll, describe, expect, it } from "vitest";
+
+const root = new URL("..", import.meta.url).pathname;
+let folder: string;
+const children: ChildProcess[] = [];
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), "ravik-start-"));
+});
+afterEach(() => {
+  for (const child of children.splice(0)) child.kill("SIGKILL");
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+/** Starts a server from its sources; answers its exit code and what it said. */
+function start(script: string, env: Record<string, string>) {
+  const child = spawn(process.execPath, ["--import", "tsx", script], {
+    cwd: root,
+    env: { ...process.env, RAVIK_LOG: "fatal", PORT: "0", ...env },
+    stdio: ["ignore", "pipe", "pipe", "ipc"],
+  });
+  children.push(child);
+  let said = "";
+  for (const stream of [child.stdout!, child.stderr!]) stream.on("data", (data) => (said += String(data)));
+  const ended = new Promise<{ code: number | null; said: string }>((resolve) =>
+    child.once("exit", (code) => resolve({ code, said })),
+  );
+  const ready = new Promise<void>((resolve) => child.once("message", () => resolve()));
+  return { child, ended, ready };
+}
+
+describe("a start that cannot be", () => {
+  it("says why and what to do, without a stack, and ends with 1", async () => {
+    const own = join(folder, "foreign");
+    const first = start("server/main.ts", { RAVIK_DATA: own });
+    await first.ready;
+    const second = await start("server/main.ts", { RAVIK_DATA: own }).ended;
+    expect(second).toMatchObject({
+      code: 1,
+      said: expect.stringMatching(/^ravik: another Ravik runs on .*stop it first/),
+    });
+    expect(second.said).not.toMatch(/^\s+at /m);
+    const wrong = await start("server/main.ts", { RAVIK_DATA: own, RAVIK_ZONE: "Mars/North" }).ended;
+    expect(wrong).toMatchObject({ code: 1, said: expect.stringMatching(/^ravik: .*RAVIK_ZONE must be a time zone/) });
+  }, 60_000);
+
+  it("says that the port is taken", async () => {
+    const other = await new Promise<Server>((resolve) => {
+      const server = createServer().listen(0, "127.0.0.1", () => resolve(server));
+    });
+    const { port } = other.address() as { port: number };
+    const { code, said } = await start("server/main.ts", { RAVIK_DATA: join(folder, "taken"), PORT: `${port}` }).ended;
+    other.close();
+    expect({ code, said }).toEqual({ code: 1, said: expect.stringContaining(`port ${port} is taken`) });
+  }, 60_000);
+
+  it("leaves a file alone that is no store", async () => {
+    const own = mkdtempSync(join(folder, "letter-"));
+    writeFileSync(join(own, "ravik.sqlite"), "a letter to somebody");
+    const { code, said } = await start("server/main.ts", { RAVIK_DATA: own }).ended;
+    expect({ code, said }).toEqual({ code: 1, said: expect.stringContaining("is no store of Ravik's") });
+  }, 60_000);
+});
+
+describe("a demo", () => {
+  it("whose first start is killed in the middle is made anew by the next", async () => {
+    const own = join(folder, "demo");
+    const first = start("cli/demoServer.ts", { RAVIK_DATA: own });
+    while (!existsSync(join(`${own}.part`, "ravik.sqlite"))) await new Promise((resolve) => setTimeout(resolve, 20));
+    first.child.kill("SIGKILL");
+    await first.ended;
+    expect(existsSync(join(own, "ravik.sqlite"))).toBe(false);
+    await start("cli/demoServer.ts", { RAVIK_DATA: own }).ready;
+    expect(existsSync(`${own}.part`)).toBe(false);
+    expect(readdirSync(own)).toContain("ravik.sqlite");
+  }, 120_000);
+});
