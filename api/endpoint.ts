@@ -1,8 +1,5 @@
 import type { z } from "zod";
-
-export const roles = ["owner", "sales", "delivery", "technician", "service"] as const;
-export type Role = (typeof roles)[number];
-export const everyone: readonly Role[] = roles;
+import type { Role } from "../core/walk/roles.ts";
 
 /** One thing the server can be asked. Server and web derive checks, types and the OpenAPI document from it. */
 export interface Endpoint {

@@ -19,19 +19,17 @@ export type {
   WorkshopSheet,
 } from "./careSchemas.ts";
 export { ownerAuthor } from "./careSchemas.ts";
-export {
-  type AnswerOf,
-  type BodyOf,
-  type Endpoint,
-  everyone,
-  type ParamsOf,
-  type QueryOf,
-  type Role,
-  roles,
+export type {
+  AnswerOf,
+  BodyOf,
+  Endpoint,
+  ParamsOf,
+  QueryOf,
 } from "./endpoint.ts";
 export { type EndpointName, type Endpoints, endpoints } from "./endpoints/index.ts";
 export { type ErrorBody, type ErrorCode, errorBodySchema, errorStatus } from "./errors.ts";
 export { createOpenApi } from "./openapi.ts";
+export * from "./roles.ts";
 export type {
   Boat,
   BundlePreview,

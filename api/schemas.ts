@@ -10,9 +10,8 @@ import { families, plainText, rigSchema } from "../core/rig/index.ts";
 import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "../core/route/index.ts";
 import { dueDaySchema, servicePackSchema } from "../core/service/index.ts";
 import { glossaryEntrySchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
-import { entrySchema, owedKinds, recordIdSchema, severities, ulidSchema } from "../core/walk/index.ts";
+import { entrySchema, owedKinds, recordIdSchema, roles, severities, ulidSchema } from "../core/walk/index.ts";
 import { boatCareSchema, contactSchema, readingSchema } from "./careSchemas.ts";
-import { roles } from "./endpoint.ts";
 
 export const timeSchema = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, "must be a time written HH:MM");
 

@@ -1,4 +1,4 @@
-import type { Role } from "../api/index.ts";
+import type { Role } from "../core/walk/index.ts";
 
 /** Staff of the made-up yard. The password is no secret: it is printed and shown in demo mode, and only there. */
 export const demoAccounts: { id: string; login: string; password: string; name: string; role: Role }[] = [

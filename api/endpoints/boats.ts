@@ -2,7 +2,8 @@ import { z } from "zod";
 import { plainText, rigSchema } from "../../core/rig/index.ts";
 import { recordIdSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
-import { endpoint, everyone } from "../endpoint.ts";
+import { endpoint } from "../endpoint.ts";
+import { describers, everyone, sellers } from "../roles.ts";
 import {
   boatRowSchema,
   boatSchema,
@@ -15,7 +16,6 @@ import {
 import { done, none, oneBoat } from "./shared.ts";
 
 const oneTemplate = z.strictObject({ template: recordIdSchema });
-const describers = ["owner", "sales", "delivery", "technician"] as const;
 
 /** Boats, their rigs, hours and services. */
 export const boatsEndpoints = {
@@ -49,7 +49,7 @@ export const boatsEndpoints = {
   importBoats: endpoint({
     ...addresses.importBoats,
     summary: "Add boats of a stock list; those the store has already are left as they are",
-    admits: ["owner", "sales"],
+    admits: sellers,
     params: none,
     query: none,
     body: z.strictObject({ boats: z.array(stockBoatSchema).min(1).max(500) }),

@@ -3,9 +3,10 @@ import { sha256Schema } from "../../core/hash/index.ts";
 import { plainText } from "../../core/rig/index.ts";
 import { recordIdSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
-import { endpoint, everyone } from "../endpoint.ts";
+import { endpoint } from "../endpoint.ts";
+import { everyone, owners, walkers } from "../roles.ts";
 import { bundlePreviewSchema, verifiedSchema } from "../schemas.ts";
-import { done, none, oneDelivery, walkers } from "./shared.ts";
+import { done, none, oneDelivery } from "./shared.ts";
 
 const bundleTypes = ["application/zip", "application/x-zip-compressed", "application/octet-stream"] as const;
 
@@ -44,7 +45,7 @@ export const bundleEndpoints = {
   strike: endpoint({
     ...addresses.strike,
     summary: "Strike a buyer's name and signatures, and photos, from a sealed handover; the hashes stay",
-    admits: ["owner"],
+    admits: owners,
     params: oneDelivery,
     query: none,
     body: z.strictObject({

@@ -20,11 +20,10 @@ import {
   runSheetSchema,
   workshopSheetSchema,
 } from "../careSchemas.ts";
-import { endpoint, everyone } from "../endpoint.ts";
+import { endpoint } from "../endpoint.ts";
+import { authors, bookers, everyone, keepers, mechanics } from "../roles.ts";
 import { done, none, oneBoat, oneToken, tokenSchema } from "./shared.ts";
 
-const planners = ["owner", "technician", "service"] as const;
-const authors = ["owner", "delivery", "service"] as const;
 const paper = z.strictObject({ paper: z.enum(["a4", "letter"]).default("letter") });
 const oneMessage = oneBoat.extend({ message: z.string().min(1).max(200) });
 const keptRuns = z.strictObject({ runs: z.array(runLineSchema) });
@@ -46,7 +45,7 @@ export const careEndpoints = {
   addService: endpoint({
     ...addresses.addService,
     summary: "Record a service item as done here, done elsewhere with proof, or skipped with a reason",
-    admits: planners,
+    admits: mechanics,
     params: oneBoat,
     query: none,
     body: newServiceSchema,
@@ -181,7 +180,7 @@ export const careEndpoints = {
   careCsv: endpoint({
     ...addresses.careCsv,
     summary: "All readings, services, runs, bookings or messages as CSV",
-    admits: planners,
+    admits: mechanics,
     params: z.strictObject({ what: z.enum(["readings", "fills", "services", "runs", "bookings", "messages"]) }),
     query: none,
     body: null,
@@ -191,7 +190,7 @@ export const careEndpoints = {
   careJson: endpoint({
     ...addresses.careJson,
     summary: "Everything of the months after as JSON",
-    admits: planners,
+    admits: mechanics,
     params: none,
     query: none,
     body: null,
@@ -211,7 +210,7 @@ export const careEndpoints = {
   setWorkshop: endpoint({
     ...addresses.setWorkshop,
     summary: "The workshop's hours and closed days",
-    admits: ["owner", "service"],
+    admits: keepers,
     params: none,
     query: none,
     body: workshopSchema,
@@ -220,7 +219,7 @@ export const careEndpoints = {
   setBooking: endpoint({
     ...addresses.setBooking,
     summary: "Book, move, finish or cancel a slot",
-    admits: ["owner", "sales", "service", "technician"],
+    admits: bookers,
     params: z.strictObject({ booking: ulidSchema }),
     query: none,
     body: newBookingSchema.omit({ id: true }).extend({ state: bookingSchema.shape.state }),
@@ -229,7 +228,7 @@ export const careEndpoints = {
   makeFeed: endpoint({
     ...addresses.makeFeed,
     summary: "A private address for the store's calendar; the old one ends",
-    admits: ["owner", "service"],
+    admits: keepers,
     params: none,
     query: none,
     body: none,

@@ -3,9 +3,10 @@ import { planOptionsSchema } from "../../core/route/index.ts";
 import { entrySchema, recordIdSchema, ulidSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { messageSchema } from "../careSchemas.ts";
-import { endpoint, everyone } from "../endpoint.ts";
+import { endpoint } from "../endpoint.ts";
+import { everyone, planners, walkers } from "../roles.ts";
 import { deliverySchema, newDeliverySchema, owedSchema, planComparisonSchema } from "../schemas.ts";
-import { done, none, oneDelivery, packQuery, photoAnswer, photoTypes, tokenSchema, walkers } from "./shared.ts";
+import { done, none, oneDelivery, packQuery, photoAnswer, photoTypes, tokenSchema } from "./shared.ts";
 
 const oneFile = z.strictObject({ file: recordIdSchema });
 
@@ -14,7 +15,7 @@ export const handoverEndpoints = {
   addDelivery: endpoint({
     ...addresses.addDelivery,
     summary: "Plan a handover of a boat",
-    admits: ["owner", "sales", "delivery"],
+    admits: planners,
     params: none,
     query: none,
     body: newDeliverySchema,
@@ -41,7 +42,7 @@ export const handoverEndpoints = {
   setPlan: endpoint({
     ...addresses.setPlan,
     summary: "Plan a handover: style, minutes there are, who comes, where the boat is, order by hand",
-    admits: ["owner", "sales", "delivery"],
+    admits: planners,
     params: oneDelivery,
     query: none,
     body: planOptionsSchema,

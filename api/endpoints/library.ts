@@ -2,12 +2,12 @@ import { z } from "zod";
 import { ownStyleSchema } from "../../core/route/index.ts";
 import { topicIdSchema, topicSchema } from "../../core/topic/index.ts";
 import { addresses } from "../addresses.ts";
-import { endpoint, everyone } from "../endpoint.ts";
+import { endpoint } from "../endpoint.ts";
+import { authors, everyone } from "../roles.ts";
 import { glossarySchema, librarySheetSchema } from "../schemas.ts";
 import { done, none } from "./shared.ts";
 
 const oneTopic = z.strictObject({ topic: topicIdSchema });
-const authors = ["owner", "delivery", "service"] as const;
 
 /** What is taught. */
 export const libraryEndpoints = {

@@ -5,7 +5,6 @@ export const none = z.strictObject({});
 export const oneBoat = z.strictObject({ boat: recordIdSchema });
 export const oneDelivery = z.strictObject({ delivery: recordIdSchema });
 export const tokenSchema = z.string().regex(/^[A-Za-z0-9_-]{22}$/, "must be an owner's token");
-export const walkers = ["owner", "sales", "delivery", "service"] as const;
 export const photoTypes = ["image/jpeg", "image/png", "image/webp"] as const;
 export const photoAnswer = z.strictObject({ photo: recordIdSchema, width: z.int(), height: z.int() });
 export const packQuery = z.strictObject({

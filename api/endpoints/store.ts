@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { addresses } from "../addresses.ts";
-import { endpoint, everyone } from "../endpoint.ts";
+import { endpoint } from "../endpoint.ts";
+import { everyone } from "../roles.ts";
 import { meSchema, todaySchema } from "../schemas.ts";
 import { done, none } from "./shared.ts";
 

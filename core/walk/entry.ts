@@ -175,8 +175,3 @@ export const entrySchema = z.discriminatedUnion("kind", [
 export type Entry = z.infer<typeof entrySchema>;
 export type EntryKind = Entry["kind"];
 export type EntryOf<K extends EntryKind> = Extract<Entry, { kind: K }>;
-
-/** Kinds that an owner may enter on their own page. */
-export function isOwnersToMake(kind: EntryKind): boolean {
-  return kind === "remote" || kind === "ask" || kind === "inspect" || kind === "photo";
-}

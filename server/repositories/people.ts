@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from "node:crypto";
 import { Op } from "sequelize";
-import type { Role } from "../../api/index.ts";
+import type { Role } from "../../core/walk/index.ts";
 import type { UserRow } from "../database/models.ts";
 import type { Database } from "../database/open.ts";
 import { readAll, readOne } from "../database/rows.ts";

@@ -28,7 +28,7 @@ import type { People } from "../repositories/people.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
 import { addToLog } from "../repositories/walkLogs.ts";
 import type { Author } from "./author.ts";
-import { checkEntry } from "./checkEntry.ts";
+import { createEntryCheck } from "./checkEntry.ts";
 import type { LibraryService } from "./libraryService.ts";
 import type { RigService } from "./rigService.ts";
 import { listPhotos, type Sealing } from "./sealing.ts";
@@ -264,9 +264,9 @@ export function createHandoverService(parts: Parts) {
           fresh.flatMap((entry) => (entry.kind === "update" ? [entry.next] : [])),
           t,
         );
-        const question = { context, library, author, via, all, refs: new Set(all.map((entry) => entry.id)), named };
+        const check = createEntryCheck({ context, library, author, via, all, named });
         sent.forEach((entry, i) => {
-          if (fresh.includes(entry)) checkEntry(entry, `entries[${i}]`, question);
+          if (fresh.includes(entry)) check(entry, `entries[${i}]`);
         });
         return { fresh, known, ...(await store(context, via, fresh, ready, t)) };
       });

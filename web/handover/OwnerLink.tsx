@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Delivery } from "../../api/index.ts";
+import { isOneOf, walkers } from "../../api/roles.ts";
 import { formatBuyers, type WalkState } from "../../core/walk/index.ts";
 import { addressOf, ask } from "../app/client.ts";
 import { deliveryQuery, queryClient } from "../app/queries.ts";
@@ -9,8 +10,6 @@ import { Button } from "../ui/Button.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { storeDay } from "../ui/storeTime.ts";
 import { formatDay } from "../ui/words.ts";
-
-const makers = ["owner", "sales", "delivery", "service"];
 
 /** The owner's private page: made, sent with or without the walk on it, replaced, ended. The address is shown once. */
 export function OwnerLink({ delivery, state }: { delivery: Delivery; state: WalkState }) {
@@ -37,7 +36,7 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
       return fetchAnew();
     },
   });
-  if (!makers.includes(me.role)) return null;
+  if (!isOneOf(walkers, me.role)) return null;
   const { link } = delivery;
   const said = state.remote.size;
   const error = make.error ?? end.error;

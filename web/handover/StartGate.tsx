@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Delivery } from "../../api/index.ts";
-import { listStartObstacles, type WalkState } from "../../core/walk/index.ts";
+import { listStartObstacles, mayEnter, type WalkState } from "../../core/walk/index.ts";
 import { useMe } from "../app/useMe.ts";
 import { syncQueue } from "../offline/useSync.ts";
 import { Button } from "../ui/Button.tsx";
@@ -42,7 +42,7 @@ export function StartGate({ delivery, state }: { delivery: Delivery; state: Walk
           </Link>
         </p>
       )}
-      {me.role === "owner" ? (
+      {mayEnter("allow", me.role) ? (
         <form
           className="mt-2 flex flex-wrap gap-2"
           onSubmit={(event) => {

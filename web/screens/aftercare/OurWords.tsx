@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { CallList } from "../../../api/index.ts";
+import { authors, isOneOf } from "../../../api/roles.ts";
 import { ask } from "../../app/client.ts";
 import { careQuery, queryClient } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
@@ -18,7 +19,7 @@ export function OurWords({ templates }: { templates: CallList["templates"] }) {
     mutationFn: () => ask("setMessageTexts", { body: { texts } }),
     onSuccess: () => queryClient.invalidateQueries({ queryKey: careQuery.queryKey }),
   });
-  if (!["owner", "delivery", "service"].includes(me.role)) return null;
+  if (!isOneOf(authors, me.role)) return null;
   return (
     <details className="mt-4">
       <summary className="min-h-11 cursor-pointer font-semibold">Our words for messages</summary>

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Boat } from "../../../api/index.ts";
+import { isOneOf, mechanics } from "../../../api/roles.ts";
 import type { LocalDate } from "../../../core/dates/index.ts";
 import { useMe } from "../../app/useMe.ts";
 import { DueDay } from "../../ui/DueDay.tsx";
@@ -11,7 +12,7 @@ const stateSigns = { overdue: "▲ overdue", soon: "◷ soon", ahead: "ahead", f
 /** What falls due, by hours or by date, whichever comes first. */
 export function ServiceTable({ boat }: { boat: Boat }) {
   const me = useMe();
-  const canRecord = ["owner", "technician", "service"].includes(me.role);
+  const canRecord = isOneOf(mechanics, me.role);
   const [open, setOpen] = useState<{ engine: string; item: string } | null>(null);
   return (
     <section aria-labelledby="service" className="mt-7">

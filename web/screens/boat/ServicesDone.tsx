@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Boat } from "../../../api/index.ts";
+import { isOneOf, mechanics } from "../../../api/roles.ts";
 import { useMe } from "../../app/useMe.ts";
 import { CorrectPad } from "../../care/CorrectPad.tsx";
 import { Withdrawn } from "../../care/Withdrawn.tsx";
@@ -14,7 +15,7 @@ const outcomeWords = { done: "here", elsewhere: "elsewhere", skipped: "skipped" 
 /** What was done so far, the last first. */
 export function ServicesDone({ boat }: { boat: Boat }) {
   const me = useMe();
-  const mayCorrect = ["owner", "technician", "service"].includes(me.role);
+  const mayCorrect = isOneOf(mechanics, me.role);
   if (boat.services.length + boat.withdrawn.filter(({ kind }) => kind === "service").length === 0) return null;
   const labels = new Map(boat.care.map(({ engine, label }) => [engine, label]));
   const titles = new Map(boat.care.flatMap(({ items }) => items.map(({ id, title }) => [id, title] as const)));

@@ -2,7 +2,14 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import { formatBuyers, formatEntry, listObstacles, listOwed, type Obstacle } from "../../../core/walk/index.ts";
+import {
+  formatBuyers,
+  formatEntry,
+  listObstacles,
+  listOwed,
+  mayEnter,
+  type Obstacle,
+} from "../../../core/walk/index.ts";
 import { deliveryQuery, queryClient } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
 import { HoursRead } from "../../handover/HoursRead.tsx";
@@ -135,14 +142,12 @@ interface SealProps {
   readonly obstacles: readonly Obstacle[];
 }
 
-const closers = ["owner", "sales", "delivery"];
-
 /** Closing: with signal it is sealed at once, without it as soon as what is here arrives. */
 function Seal({ delivery, sitting, obstacles }: SealProps) {
   const { state, covered } = sitting;
   const me = useMe();
   const { hasSignal, unsent, refusal } = useSyncStatus();
-  const mayClose = closers.includes(me.role);
+  const mayClose = mayEnter("close", me.role);
   const isClosed = state.closedAt !== null;
   const isAllThere = isClosed && hasSignal && unsent === 0;
   useEffect(() => {

@@ -1,6 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { LibrarySheet } from "../../../api/index.ts";
+import { authors, isOneOf } from "../../../api/roles.ts";
 import type { Topic } from "../../../core/topic/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatsQuery, libraryQuery, queryClient, rigQuery, templateQuery, templatesQuery } from "../../app/queries.ts";
@@ -12,7 +13,7 @@ export async function refreshLibrary() {
   for (const key of ["delivery", "plans", "today"]) void queryClient.invalidateQueries({ queryKey: [key] });
 }
 
-export const useCanWrite = () => ["owner", "delivery", "service"].includes(useMe().role);
+export const useCanWrite = () => isOneOf(authors, useMe().role);
 
 export function useTopicChanges() {
   return {

@@ -2,6 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
+import { isOneOf, planners } from "../../../api/roles.ts";
 import type { PlanOptions } from "../../../core/route/index.ts";
 import { formatBuyers, listStartObstacles } from "../../../core/walk/index.ts";
 import { addressOf, ask } from "../../app/client.ts";
@@ -74,7 +75,7 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
   const { plan, seal } = delivery;
   const musts = delivery.topics.filter(({ must }) => must).length;
   const walkAddress = `/deliveries/${delivery.id}/walk`;
-  const isMine = ["owner", "sales", "delivery"].includes(me.role);
+  const isMine = isOneOf(planners, me.role);
   // A walk under way goes by the plan it began with.
   const canPlan = isMine && seal === null && state.startedAt === null;
   const [isByHand, setByHand] = useState(false);

@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
+import { isOneOf, owners } from "../../../api/roles.ts";
 import { struckName } from "../../../core/walk/index.ts";
 import { ask } from "../../app/client.ts";
 import { deliveryQuery, queryClient } from "../../app/queries.ts";
@@ -31,7 +32,8 @@ export function StrikePerson({ delivery }: { delivery: Delivery }) {
     },
   });
   // A record of the first format has no key: its seal is over the names themselves.
-  if (me.role !== "owner" || delivery.seal === null || delivery.seal.key === null || buyers.length === 0) return null;
+  if (!isOneOf(owners, me.role) || delivery.seal === null || delivery.seal.key === null || buyers.length === 0)
+    return null;
   return (
     <details>
       <summary className="head flex min-h-11 items-center font-semibold">Strike personal data</summary>

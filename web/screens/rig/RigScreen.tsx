@@ -2,6 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { RigSheet } from "../../../api/index.ts";
+import { describers, isOneOf } from "../../../api/roles.ts";
 import { isWithinHull } from "../../../core/drawing/index.ts";
 import { listUnreachable } from "../../../core/power/index.ts";
 import {
@@ -56,7 +57,7 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
   const draft = useRigDraft(sheet);
   const { rig, edit } = draft;
   const me = useMe();
-  const canSave = ["owner", "sales", "delivery", "technician"].includes(me.role);
+  const canSave = isOneOf(describers, me.role);
   const aids = useMemo(
     () => ({
       breakInPacks: new Set(sheet.breakInPacks.map(({ id }) => id)),

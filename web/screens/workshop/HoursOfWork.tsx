@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { WorkshopSheet } from "../../../api/index.ts";
+import { isOneOf, keepers } from "../../../api/roles.ts";
 import type { LocalDate } from "../../../core/dates/index.ts";
 import { ask } from "../../app/client.ts";
 import { useMe } from "../../app/useMe.ts";
@@ -33,7 +34,7 @@ export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
       ask("setWorkshop", { body: { hoursPerDay: hours.map((text) => Number(text.replace(",", "."))), closed: list } }),
     onSuccess: refreshWorkshop,
   });
-  if (!["owner", "service"].includes(me.role)) return null;
+  if (!isOneOf(keepers, me.role)) return null;
   const keep = (list: typeof closed) => {
     const bad = hours.findIndex((text) => !(Number(text.replace(",", ".")) >= 0 && text.trim() !== ""));
     if (bad >= 0) return setFault(`${days[bad]}: type hours such as 14, or 0 for a free day.`);

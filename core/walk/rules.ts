@@ -1,0 +1,141 @@
+import { listMeasures } from "../measure/index.ts";
+import type { Rig } from "../rig/index.ts";
+import type { Entry } from "./entry.ts";
+import { type EntryRole, mayEnter, whoMayEnter } from "./roles.ts";
+import { isSignature } from "./signing.ts";
+
+/** What an entry is held against. */
+export interface EntryQuestion {
+  readonly delivery: string;
+  readonly author: { readonly id: string; readonly role: EntryRole };
+  /** It comes from a page that was made for a remote handover. */
+  readonly isRemote: boolean;
+  readonly isSealed: boolean;
+  readonly buyers: readonly { readonly id: string }[];
+  readonly rig: Rig;
+  readonly makeReady: readonly { readonly id: string }[];
+  readonly arrival: readonly { readonly id: string }[];
+  /** Topics of the walk, and of the library: one may have left the walk since a tablet went aboard; what was told is not lost. */
+  isTopic(id: string): boolean;
+  /** Every entry there is by its id, those just sent among them. */
+  readonly all: ReadonlyMap<string, Entry>;
+  /** Who came along. */
+  readonly present: ReadonlySet<string>;
+  /** The snapshots that are here of those these entries name. */
+  isSnapshot(sha256: string): boolean;
+}
+
+/** What is wrong with an entry: the code of the refusal, the field it is about, and what else is to be said. */
+export interface EntryFault {
+  readonly code:
+    | "wrong-delivery"
+    | "not-your-entry"
+    | "not-allowed"
+    | "unknown-topic"
+    | "unknown-ref"
+    | "unknown-snapshot"
+    | "needs-date"
+    | "not-yours-to-undo"
+    | "no-signature"
+    | "invalid-input";
+  readonly field: string;
+  readonly facts?: Readonly<Record<string, unknown>>;
+  /** Of `invalid-input`: what is wrong with the value. */
+  readonly message?: string;
+}
+
+/** The first fault of an entry that names what its delivery does not have, or that is not its author's to make; or null. */
+export function findEntryFault(entry: Entry, question: EntryQuestion): EntryFault | null {
+  const { delivery, author } = question;
+  if (entry.delivery !== delivery)
+    return { code: "wrong-delivery", field: "delivery", facts: { got: entry.delivery, expected: delivery } };
+  if (entry.by !== author.id) return { code: "not-your-entry", field: "by", facts: { got: entry.by } };
+  if (!mayEnter(entry.kind, author.role)) {
+    const admits = author.role === "owner-page" ? {} : { admits: whoMayEnter(entry.kind) };
+    return { code: "not-allowed", field: "kind", facts: { role: author.role, ...admits } };
+  }
+  return findTopicFault(entry, question) ?? findNamedFault(entry, question);
+}
+
+function findTopicFault(entry: Entry, { isTopic }: EntryQuestion): EntryFault | null {
+  if (!("topic" in entry) || entry.topic === null || isTopic(entry.topic)) return null;
+  return { code: "unknown-topic", field: "topic", facts: { got: entry.topic } };
+}
+
+/** What an entry of its kind names besides a topic. */
+function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | null {
+  const { author, isRemote, buyers, present, rig, makeReady, arrival, all } = question;
+  const has = (list: readonly { readonly id: string }[], id: string) => list.some((each) => each.id === id);
+  const mustBe = (isKnown: boolean, field: string, value: string): EntryFault | null =>
+    isKnown ? null : { code: "invalid-input", field, message: `no ${field} "${value}" here` };
+  const mustBeRef = (ref: string): EntryFault | null =>
+    all.has(ref) ? null : { code: "unknown-ref", field: "ref", facts: { got: ref } };
+  switch (entry.kind) {
+    case "mark":
+      return entry.person === null
+        ? null
+        : mustBe(has(buyers, entry.person) || present.has(entry.person), "person", entry.person);
+    case "remote":
+      // Only a page made for a remote handover has the walk on it.
+      return isRemote ? null : { code: "not-allowed", field: "kind", facts: { role: author.role } };
+    case "snag":
+      return entry.how === "by-date" && !entry.stops && entry.due === undefined
+        ? { code: "needs-date", field: "due" }
+        : null;
+    case "photo":
+      return entry.ref === null ? null : mustBeRef(entry.ref);
+    case "undo":
+      return mustBeRef(entry.ref) ?? findUndoFault(entry, question);
+    case "update":
+      return question.isSnapshot(entry.next)
+        ? null
+        : { code: "unknown-snapshot", field: "next", facts: { got: entry.next } };
+    case "sign":
+      return isSignature(entry) ? null : { code: "no-signature", field: "strokes" };
+    case "settle":
+    case "assign":
+    case "tell":
+      return mustBeRef(entry.ref);
+    case "ready":
+      return mustBe(has(makeReady, entry.check), "check", entry.check);
+    case "inspect":
+      return mustBe(has(arrival, entry.check), "check", entry.check);
+    case "gear":
+      return mustBe(has(rig.gear, entry.item), "item", entry.item);
+    case "hours":
+      return mustBe(has(rig.engines, entry.engine), "engine", entry.engine);
+    case "measure":
+      return findMeasureFault(entry.item, entry.value, rig);
+    case "reason":
+    case "call":
+    case "ask":
+    case "start":
+    case "present":
+    case "promise":
+    case "refuse":
+    case "amend":
+    case "allow":
+    case "close":
+      return null;
+    default:
+      throw new Error(`findEntryFault: expected a known kind, got ${JSON.stringify(entry satisfies never)}`);
+  }
+}
+
+/** A signature is taken back where it was given, by whoever held the tablet for it; and not once it is sealed. */
+function findUndoFault(
+  { ref, device, by }: Extract<Entry, { kind: "undo" }>,
+  { all, isSealed }: EntryQuestion,
+): EntryFault | null {
+  const undone = all.get(ref);
+  const isTheirs = undone?.kind !== "sign" || (undone.device === device && undone.by === by);
+  return isTheirs || isSealed ? null : { code: "not-yours-to-undo", field: "ref" };
+}
+
+function findMeasureFault(item: string, value: number, rig: Rig): EntryFault | null {
+  const measure = listMeasures(rig).find(({ id }) => id === item);
+  if (measure === undefined) return { code: "invalid-input", field: "item", message: `no item "${item}" here` };
+  if (value >= measure.least && value <= measure.most) return null;
+  const message = `must be from ${measure.least} to ${measure.most} ${measure.unit}`.trim();
+  return { code: "invalid-input", field: "value", message };
+}
