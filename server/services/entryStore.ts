@@ -1,0 +1,96 @@
+import type { Arrival } from "../../core/record/index.ts";
+import { type Entry, foldWalk, formatBuyers } from "../../core/walk/index.ts";
+import type { Clock } from "../clock.ts";
+import type { Database, Transaction } from "../database/open.ts";
+import type { Messages } from "../messages.ts";
+import type { NewsService } from "../news.ts";
+import type { Deliveries } from "../repositories/deliveries.ts";
+import type { Snapshots } from "../repositories/snapshots.ts";
+import { addToLog } from "../repositories/walkLogs.ts";
+import { listPhotos, type Sealing } from "./sealing.ts";
+import { summarizeContext } from "./summarizeContext.ts";
+import type { HandoverContext, WalkReader } from "./walkReader.ts";
+
+interface Parts {
+  readonly database: Database;
+  readonly deliveries: Deliveries;
+  readonly snapshots: Snapshots;
+  readonly messages: Messages;
+  readonly news: NewsService;
+  readonly walkReader: WalkReader;
+  readonly sealing: Sealing;
+  readonly clock: Clock;
+}
+
+/** Puts entries down and does what follows from them: what the walk goes by, messages, the seal, the summary. */
+export function createEntryStore(parts: Parts) {
+  const { database, deliveries, snapshots, messages, news, walkReader, sealing, clock } = parts;
+
+  /** After entries were stored: what the walk goes by from now on. Old tablets name nothing: then what was made ready for it. */
+  const settleSnapshot = async (context: HandoverContext, ready: string | null, t: Transaction) => {
+    const { delivery, log } = context;
+    const state = foldWalk(log.entries, (id) => log.receipts.get(id)?.number);
+    const isBegun = state.startedAt !== null || state.closedAt !== null;
+    if (!isBegun) return context;
+    const named = state.snapshot === null ? null : await snapshots.find(state.snapshot, t);
+    const sha256 = named === null ? (delivery.snapshot ?? ready) : state.snapshot;
+    if (sha256 === null || sha256 === delivery.snapshot) return context;
+    await deliveries.setSnapshot(delivery.id, sha256, t);
+    await snapshots.markUsed([sha256], t);
+    const begun = { ...delivery, snapshot: sha256 };
+    const { walk } = await walkReader.read(begun, context.boat, t);
+    return { ...context, delivery: begun, walk };
+  };
+
+  /** Messages to the buyer that stand among these entries. */
+  const sendMessages = async ({ delivery, boat }: HandoverContext, stored: readonly Entry[], t: Transaction) => {
+    const recipient = formatBuyers(delivery.buyers);
+    for (const entry of stored)
+      if (entry.kind === "tell") {
+        const { id, text, at } = entry;
+        await messages.send({ id, deliveryId: delivery.id, boatId: boat.id, kind: "note", recipient, text, at }, t);
+      }
+  };
+
+  /** Within the transaction: stores what is new and does what follows from it. */
+  const store = async (
+    context: HandoverContext,
+    via: Arrival,
+    fresh: readonly Entry[],
+    ready: string | null,
+    t: Transaction,
+  ) => {
+    const { delivery, log, walk } = context;
+    const receivedAt = clock.now();
+    const receipts = await deliveries.addEntries(delivery.id, fresh, { receivedAt, via }, t);
+    const all = addToLog(
+      log,
+      fresh.map((entry) => ({ entry, receipt: receipts.get(entry.id)! })),
+    );
+    await snapshots.markUsed(
+      fresh.flatMap(({ snapshot }) => snapshot ?? []),
+      t,
+    );
+    const now = await settleSnapshot({ ...context, log: all }, ready, t);
+    await sendMessages(now, fresh, t);
+    if (walk.sealed !== null) await sealing.amend(now, fresh, listPhotos(fresh), "added", t);
+    const isSealed = walk.sealed === null && (await sealing.sealIfReady(now, t)) !== null;
+    if (!isSealed) await deliveries.setSummary(delivery.id, summarizeContext(now), t);
+    return { receipts, isSealed };
+  };
+
+  /** Asks once more whether a handover can be sealed; a sealed one is given the photo that has just arrived. */
+  const carryOn = async (id: string, photoIds: readonly string[]) => {
+    const isSealed = await database.inTransaction(async (t) => {
+      const context = await walkReader.get(id, t);
+      if (context.walk.sealed === null) return (await sealing.sealIfReady(context, t)) !== null;
+      await sealing.amend(context, [], photoIds, "added", t);
+      return false;
+    });
+    if (isSealed) news.tell(id, { entries: [], receipts: {}, isSealed });
+  };
+
+  return { store, carryOn };
+}
+
+export type EntryStore = ReturnType<typeof createEntryStore>;

@@ -1,0 +1,139 @@
+import type { Delivery } from "../../api/index.ts";
+import { usuallyForgotten } from "../../content/index.ts";
+import {
+  type Amendment,
+  compareSnapshots,
+  mergeSnapshots,
+  type SealedAmendment,
+  type Snapshot,
+  type Strike,
+} from "../../core/record/index.ts";
+import { type Entry, foldWalk, isExplaining, scoreForgotten } from "../../core/walk/index.ts";
+import type { Chain } from "../repositories/chain.ts";
+import type { OwnerLinks } from "../repositories/ownerLinks.ts";
+import type { People } from "../repositories/people.ts";
+import type { Snapshots } from "../repositories/snapshots.ts";
+import type { LibraryService } from "./libraryService.ts";
+import type { RigService } from "./rigService.ts";
+import { listLater } from "./summarizeContext.ts";
+import type { HandoverContext, WalkReader } from "./walkReader.ts";
+
+interface Parts {
+  readonly chain: Chain;
+  readonly snapshots: Snapshots;
+  readonly ownerLinks: OwnerLinks;
+  readonly people: People;
+  readonly rigService: RigService;
+  readonly libraryService: LibraryService;
+  readonly walkReader: WalkReader;
+}
+
+/** Handovers as their screens are given them. */
+export function createHandoverReader(parts: Parts) {
+  const { chain, snapshots, ownerLinks, people, rigService, libraryService, walkReader } = parts;
+
+  const listStaff = async ({ walk, log }: HandoverContext, strikes: Delivery["strikes"]) => {
+    const ids = new Set([...log.entries, ...strikes].map(({ by }) => by));
+    const theirs = walk.sealed?.people ?? [];
+    const ours = (await people.list()).filter(({ id }) => ids.has(id) && !theirs.some((person) => person.id === id));
+    return [...theirs, ...ours.map(({ id, name }) => ({ id, name }))];
+  };
+
+  /** What has changed in library or boat since a walk began, of what is still to come, and the snapshot with it; or null. */
+  const findNext = async (context: HandoverContext, current: Snapshot): Promise<Delivery["next"]> => {
+    const { delivery, boat, log } = context;
+    const rig = rigService.read(boat.rigText);
+    const topics = rigService.prepareTopics(boat.rigText, await libraryService.read(), delivery.planOptions);
+    const explained = listExplained(log.entries);
+    const fresh = { rig, topics: [...topics], makeReady: current.makeReady };
+    const changes = compareSnapshots(current, fresh, explained);
+    if (changes.topics.length === 0 && !changes.isBoatChanged) return null;
+    const { snapshot } = await walkReader.makeFresh(context);
+    const merged = mergeSnapshots(current, snapshot, explained);
+    return {
+      snapshot: await walkReader.keep(delivery.id, merged),
+      topics: [...changes.topics],
+      isBoatChanged: changes.isBoatChanged,
+    };
+  };
+
+  /** What a walk goes by; of one that has not begun, what it would begin with, kept before it is handed out. */
+  const readPlanned = async (context: HandoverContext) => {
+    const { walk } = context;
+    if (walk.plan !== null) {
+      const current = walk.sealed === null && walk.snapshot !== null ? await snapshots.find(walk.snapshot) : null;
+      const next = current === null ? null : await findNext(context, current);
+      return { ...walk, plan: walk.plan, next };
+    }
+    const { sha256, snapshot } = await walkReader.freeze(context);
+    return { ...walk, topics: snapshot.topics, plan: snapshot.plan, snapshot: sha256, next: null };
+  };
+
+  /** What was struck from a sealed handover, as the amendments that did it say. */
+  const readStrikes = async (id: string): Promise<Delivery["strikes"]> =>
+    (await chain.listAmendments(id)).flatMap(({ canonical }) => {
+      const amendment = JSON.parse(canonical) as Amendment | SealedAmendment;
+      if (!("struck" in amendment) || amendment.struck === undefined) return [];
+      const { at, struck } = amendment;
+      const of = (part: Strike["part"]) => struck.parts.filter((each) => each.part === part).map((each) => each.id);
+      const counts = { people: of("person").length, photos: of("photo").length };
+      return [{ at, by: struck.by, reason: struck.reason, entries: of("entry"), ...counts }];
+    });
+
+  const readForgotten = async (topics: Delivery["topics"]): Promise<Delivery["forgotten"]> => {
+    const { byTopic, handovers } = await libraryService.readForgotten();
+    return Object.fromEntries(
+      topics.flatMap(({ id }) => {
+        const score = scoreForgotten(id, usuallyForgotten, byTopic.get(id), handovers);
+        return score > 0 ? [[id, score]] : [];
+      }),
+    );
+  };
+
+  return {
+    async describe(id: string): Promise<Delivery> {
+      const context = await walkReader.get(id);
+      const { delivery, log } = context;
+      const walk = await readPlanned(context);
+      const { sealed } = walk;
+      const strikes = sealed === null ? [] : await readStrikes(id);
+      const link = await ownerLinks.findOf(id);
+      return {
+        id,
+        boat: context.boat.id,
+        boatName: walk.boatName,
+        hull: walk.hull,
+        date: delivery.date,
+        time: delivery.time,
+        note: delivery.note,
+        buyers: [...walk.buyers],
+        staff: await listStaff(context, strikes),
+        planOptions: delivery.planOptions,
+        rig: walk.rig,
+        plan: walk.plan,
+        topics: [...walk.topics],
+        makeReady: [...walk.makeReady],
+        arrival: walk.arrival,
+        readings: Object.fromEntries(Object.entries(walk.readings).map(([engine, list]) => [engine, [...list]])),
+        snapshot: walk.snapshot,
+        next: walk.next,
+        forgotten: await readForgotten([...walk.topics]),
+        entries: [...log.entries],
+        receipts: Object.fromEntries(log.receipts),
+        seal:
+          sealed === null
+            ? null
+            : { sha256: sealed.row.sha256, sealedAt: sealed.row.at, number: sealed.row.number, key: sealed.row.key },
+        added: listLater(context).map((entry) => entry.id),
+        strikes,
+        link: link === null ? null : { madeAt: link.madeAt, isRemote: link.isRemote === 1 },
+      };
+    },
+  };
+}
+
+/** The topics that were explained: whatever changes, they stay as they were said. */
+function listExplained(entries: readonly Entry[]): ReadonlySet<string> {
+  const { topics } = foldWalk(entries);
+  return new Set([...topics].flatMap(([id, { marks }]) => (marks.some(({ mark }) => isExplaining(mark)) ? [id] : [])));
+}
