@@ -213,7 +213,7 @@ describe("Owner's page", () => {
       `https://yard.test/o/${"A".repeat(22)}`,
     );
     expect(screen.getByText("Sent to Piet Marram.")).toBeTruthy();
-    expect(asked[0]).toEqual({
+    expect(asked[0]).toMatchObject({
       name: "setOwnerLink",
       params: { delivery: "d-1" },
       body: { isRemote: true, send: true },

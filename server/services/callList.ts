@@ -1,0 +1,137 @@
+import type { CallList, CareLine } from "../../api/index.ts";
+import { type CareFacts, rankCare } from "../../core/aftercare/index.ts";
+import { dayOf, type LocalDate, toInstant } from "../../core/dates/index.ts";
+import { serialOf } from "../../core/rig/index.ts";
+import { formatBuyers } from "../../core/walk/index.ts";
+import type { Clock } from "../clock.ts";
+import type { Jobs } from "../jobs.ts";
+import type { Messages } from "../messages.ts";
+import type { Boats } from "../repositories/boats.ts";
+import type { Bookings } from "../repositories/bookings.ts";
+import type { Deliveries } from "../repositories/deliveries.ts";
+import type { createSettings } from "../repositories/settings.ts";
+import type { FleetBoat, FleetCare } from "./fleetCare.ts";
+import { contactOf, type PostOffice } from "./letters.ts";
+
+export interface CallListParts {
+  readonly boats: Boats;
+  readonly deliveries: Deliveries;
+  readonly bookings: Bookings;
+  readonly messages: Messages;
+  readonly fleetCare: FleetCare;
+  readonly jobs: Jobs;
+  readonly settings: ReturnType<typeof createSettings>;
+  readonly clock: Clock;
+}
+
+const mostLines = 120;
+const mostJobs = 30;
+
+/** What a boat is ranked by besides what is known of its engines. One without promises has `noPromises`, always the same. */
+type Asked = Pick<CareFacts, "lastContact" | "isBooked" | "latePromises">;
+const noPromises: CareFacts["latePromises"] = [];
+
+interface Ranked {
+  readonly one: FleetBoat;
+  readonly weight: number;
+  readonly reasons: CareLine["reasons"];
+  readonly lastMessage: CareLine["lastMessage"];
+}
+
+/** Whom to turn to, the weightiest first. */
+export function createCallList(parts: CallListParts, { readTemplates }: Pick<PostOffice, "readTemplates">) {
+  const { boats, deliveries, bookings, messages, fleetCare, jobs, settings, clock } = parts;
+  /** Ranked once for as long as nothing of a boat changes: of a large fleet hardly anything has since the last look. */
+  const ranks = new WeakMap<FleetBoat, { asked: Asked; today: LocalDate; answer: ReturnType<typeof rankCare> }>();
+  const rank = (one: FleetBoat, asked: Asked, today: LocalDate) => {
+    const known = ranks.get(one);
+    const isSame =
+      known !== undefined &&
+      known.today === today &&
+      known.asked.lastContact === asked.lastContact &&
+      known.asked.isBooked === asked.isBooked &&
+      known.asked.latePromises === asked.latePromises;
+    if (isSame) return known.answer;
+    const answer = rankCare({ ...one.facts, ...asked }, today);
+    ranks.set(one, { asked, today, answer });
+    return answer;
+  };
+
+  const rankAll = async (fleet: readonly FleetBoat[], isBooked: (boat: string) => boolean, today: LocalDate) => {
+    const [overdue, last, contacts] = await Promise.all([
+      deliveries.listLate(today),
+      messages.listLast(),
+      messages.listContacts(),
+    ]);
+    const late = new Map<string, { text: string; due: LocalDate }[]>();
+    for (const { boatId, text, due } of overdue) late.set(boatId, [...(late.get(boatId) ?? []), { text, due }]);
+    const ranked = fleet.flatMap((one): Ranked[] => {
+      const { id } = one.boat;
+      const reachedAt = contacts.get(id);
+      const lastContact = reachedAt === undefined ? null : dayOf(reachedAt, clock.timeZone);
+      const asked = { lastContact, isBooked: isBooked(id), latePromises: late.get(id) ?? noPromises };
+      const { weight, reasons } = rank(one, asked, today);
+      return reasons.length === 0 ? [] : [{ one, weight, reasons, lastMessage: last.get(id) ?? null }];
+    });
+    return ranked.sort((a, b) => b.weight - a.weight || (a.one.boat.id < b.one.boat.id ? -1 : 1));
+  };
+  /** Only of those that are shown, people and slots are looked up. */
+  const describeLines = async (shown: readonly Ranked[], bookingOf: ReadonlyMap<string, CareLine["booking"]>) => {
+    const sold = await deliveries.listOfBoats(shown.map(({ one }) => one.boat.id));
+    const soldOf = new Map(sold.map((delivery) => [delivery.boatId, delivery]));
+    return shown.map(({ one, weight, reasons, lastMessage }): CareLine => {
+      const { boat, reportedH, likelyNowH, reportedOn } = one;
+      const delivery = soldOf.get(boat.id);
+      const contact = contactOf(boat);
+      return {
+        boat: boat.id,
+        boatName: boat.name,
+        serial: serialOf(boat.hull),
+        buyers: delivery === undefined ? contact.name : formatBuyers(delivery.buyers),
+        contact,
+        delivery: delivery?.id ?? null,
+        weight,
+        reasons,
+        reportedH,
+        likelyNowH,
+        reportedOn,
+        lastMessage,
+        booking: bookingOf.get(boat.id) ?? null,
+      };
+    });
+  };
+  const describeJobs = async (): Promise<CallList["jobs"]> => {
+    const listed = await jobs.list(mostJobs);
+    const named = await boats.listHeads(listed.map(({ boatId }) => boatId));
+    const nameOf = new Map(named.map((boat) => [boat.id, boat.name]));
+    return listed.map(({ id, kind, boatId, dueAtMs, state, tries, note, doneAt }) => ({
+      id,
+      kind,
+      boat: boatId,
+      boatName: nameOf.get(boatId) ?? boatId,
+      dueAt: doneAt ?? toInstant(dueAtMs),
+      state,
+      tries,
+      note,
+    }));
+  };
+  return {
+    async describe(): Promise<CallList> {
+      const today = clock.today();
+      const [fleet, booked] = await Promise.all([fleetCare.read(), bookings.list(today)]);
+      const bookingOf = new Map(booked.filter(({ state }) => state === "booked").map((each) => [each.boat, each]));
+      const ranked = await rankAll(fleet, (boat) => bookingOf.has(boat), today);
+      const { store, phone } = await settings.read();
+      return {
+        date: today,
+        lines: await describeLines(ranked.slice(0, mostLines), bookingOf),
+        linesInAll: ranked.length,
+        boats: fleet.length,
+        templates: await readTemplates(),
+        store,
+        phone,
+        jobs: await describeJobs(),
+      };
+    },
+  };
+}

@@ -1,0 +1,168 @@
+import { contactSchema } from "../../api/careSchemas.ts";
+import type { MessageLine } from "../../api/index.ts";
+import { messageTemplates } from "../../content/index.ts";
+import { type Instant, minutesOfDay } from "../../core/dates/index.ts";
+import { formatBuyers } from "../../core/walk/index.ts";
+import type { Clock } from "../clock.ts";
+import type { Database, Transaction } from "../database/open.ts";
+import { Failure } from "../failure.ts";
+import type { Messages } from "../messages.ts";
+import type { BoatHead, Boats } from "../repositories/boats.ts";
+import type { Deliveries } from "../repositories/deliveries.ts";
+import type { OwnerLinks } from "../repositories/ownerLinks.ts";
+import type { createSettings } from "../repositories/settings.ts";
+
+export interface LetterParts {
+  readonly database: Database;
+  readonly boats: Boats;
+  readonly deliveries: Deliveries;
+  readonly ownerLinks: OwnerLinks;
+  readonly messages: Messages;
+  readonly settings: ReturnType<typeof createSettings>;
+  readonly clock: Clock;
+  /** Where this server is reached, for addresses in messages; null where nobody has said. */
+  readonly origin: () => string | null;
+}
+
+export interface NewMessage {
+  readonly id: string;
+  readonly kind: string;
+  readonly text: string;
+  readonly withLink: boolean;
+}
+
+const linkPlace = "{link}";
+export const contactOf = (boat: BoatHead) => contactSchema.parse(JSON.parse(boat.contact));
+
+/** How a message gets its words, its reader and its address, and when it may go. */
+export function createPostOffice(parts: LetterParts) {
+  const { boats, deliveries, ownerLinks, messages, settings, clock, origin } = parts;
+  const isQuiet = async () => {
+    const { from, to } = (await settings.read()).quietHours;
+    const hour = minutesOfDay(clock.nowMs(), clock.timeZone) / 60;
+    return from <= to ? from <= hour && hour < to : hour >= from || hour < to;
+  };
+  const getBoat = async (id: string, transaction?: Transaction) => {
+    const boat = await boats.find(id, transaction);
+    if (boat === null) throw new Failure("not-found", { what: "boat", id });
+    return boat;
+  };
+  /** Who is written to: the buyers of the last handover, or whom the contact names. */
+  const findRecipient = async (boat: BoatHead) => {
+    const last = (await deliveries.listOfBoats([boat.id])).at(-1);
+    const buyers = last === undefined ? [contactOf(boat)] : last.buyers;
+    return { deliveryId: last?.id ?? null, recipient: formatBuyers(buyers), buyers };
+  };
+  /** Sends now, with the address of their page where the text has its place; `at` is when it was written. */
+  const carry = async (
+    message: Omit<NewMessage, "withLink"> & { at: Instant },
+    boat: string,
+    by: string,
+    t: Transaction,
+  ) => {
+    const { deliveryId, recipient } = await findRecipient(await getBoat(boat, t));
+    const base = {
+      id: message.id,
+      deliveryId,
+      boatId: boat,
+      kind: message.kind,
+      recipient,
+      at: message.at,
+    };
+    // Sent by hand, the address is made when somebody takes the message up.
+    if (!message.text.includes(linkPlace) || !messages.isCarried)
+      return messages.send({ ...base, text: message.text }, t);
+    if (deliveryId === null) throw new Failure("no-owner-page", { boat });
+    const address = origin();
+    if (address === null) throw new Failure("no-address");
+    const secret = await ownerLinks.add(deliveryId, by, clock.now(), t);
+    await messages.send({ ...base, text: message.text.replaceAll(linkPlace, `${address}/o/${secret}`), secret }, t);
+  };
+  /** What ships, with the store's own words laid over it. */
+  const readTemplates = async () => {
+    const { messageTexts } = await settings.read();
+    return messageTemplates.map((each) => ({ ...each, text: messageTexts[each.id] ?? each.text }));
+  };
+  const fill = async (template: string, boat: BoatHead) => {
+    const { store, phone } = await settings.read();
+    const { buyers } = await findRecipient(boat);
+    const names: Record<string, string> = {
+      buyers: formatBuyers(buyers.map(({ name }) => ({ name: name.split(" ")[0]! }))),
+      store,
+      phone,
+      boat: boat.name,
+    };
+    return (await readTemplates())
+      .find(({ id }) => id === template)!
+      .text.replace(/\{(\w+)\}/g, (place, name: string) => names[name] ?? place);
+  };
+  return { isQuiet, getBoat, findRecipient, carry, readTemplates, fill };
+}
+export type PostOffice = ReturnType<typeof createPostOffice>;
+
+/** What people of the store write to a boat's people. */
+export function createLetters(parts: LetterParts, { isQuiet, getBoat, findRecipient, carry }: PostOffice) {
+  const { database, boats, ownerLinks, messages, settings, clock, origin } = parts;
+  return {
+    /** Writes to a boat's people, or notes a call. In quiet hours it waits for the morning. */
+    async send(boatId: string, by: string, { id, kind, text, withLink }: NewMessage): Promise<MessageLine> {
+      const isLate = await isQuiet();
+      await database.inTransaction(async (transaction) => {
+        const boat = await getBoat(boatId, transaction);
+        const at = clock.now();
+        const { deliveryId, recipient } = await findRecipient(boat);
+        const base = { id, deliveryId, boatId, kind, recipient, text, at };
+        if (kind === "call") return messages.noteCall(base, transaction);
+        if (contactOf(boat).optOut) throw new Failure("opted-out", { boat: boatId });
+        if (withLink && !text.includes(linkPlace))
+          throw new Failure("invalid-input", {
+            issues: [{ path: "text", message: `has no place for the address, ${linkPlace}` }],
+          });
+        if (deliveryId === null && text.includes(linkPlace)) throw new Failure("no-owner-page", { boat: boatId });
+        if (isLate) return messages.hold(base, transaction);
+        await carry({ id, kind, text, at }, boatId, by, transaction);
+      });
+      return (await messages.listOfBoat(boatId)).find((message) => message.id === id)!;
+    },
+
+    /** A message that is ready, as it is to be sent: the address of their page is made now, and shown this once. */
+    async prepare(boatId: string, id: string, by: string): Promise<{ text: string; phone: string }> {
+      return database.inTransaction(async (transaction) => {
+        const boat = await getBoat(boatId, transaction);
+        const message = await messages.find(id, transaction);
+        if (message === null || message.boatId !== boatId || message.state !== "ready")
+          throw new Failure("not-found", { what: "message", id });
+        if (contactOf(boat).optOut) throw new Failure("opted-out", { boat: boatId });
+        const { phone } = contactOf(boat);
+        if (!message.text.includes(linkPlace)) return { text: message.text, phone };
+        const address = origin();
+        if (address === null) throw new Failure("no-address");
+        if (message.deliveryId === null) throw new Failure("no-owner-page", { boat: boatId });
+        const secret = await ownerLinks.add(message.deliveryId, by, clock.now(), transaction);
+        return { text: message.text.replaceAll(linkPlace, `${address}/o/${secret}`), phone };
+      });
+    },
+
+    async markSent(boatId: string, id: string) {
+      await database.inTransaction(async (transaction) => {
+        const message = await messages.find(id, transaction);
+        if (message === null || message.boatId !== boatId) throw new Failure("not-found", { what: "message", id });
+        await messages.markSent(id, transaction);
+      });
+    },
+
+    async setTexts(texts: Record<string, string>) {
+      const unknown = Object.keys(texts).find((id) => !messageTemplates.some((each) => each.id === id));
+      if (unknown !== undefined)
+        throw new Failure("invalid-input", { issues: [{ path: `texts.${unknown}`, message: "is no template" }] });
+      await settings.change({ messageTexts: texts });
+    },
+
+    listMessages: (boat: string) => messages.listOfBoat(boat),
+
+    async setContact(id: string, contact: Parameters<Boats["setContact"]>[1]) {
+      await getBoat(id);
+      await boats.setContact(id, contact);
+    },
+  };
+}
