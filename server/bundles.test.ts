@@ -7,7 +7,7 @@ import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import yazl from "yazl";
-import { toInstant } from "../core/dates/index.ts";
+import { minutesOfDay, toInstant } from "../core/dates/index.ts";
 import { writeJson } from "../core/hash/index.ts";
 import { bundleFile, hashSalted, photoFile, verifyBundle } from "../core/record/index.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
@@ -24,7 +24,8 @@ const photo = ulid().toLowerCase();
 
 beforeAll(async () => {
   home = await openTestStore();
-  away = await openTestStore();
+  // Another zone: what was walked here in the morning is walked there in the night.
+  away = await openTestStore({ timeZone: "America/Chicago" });
   nessa = await home.signIn("nessa");
   theirs = await away.signIn("nessa");
   // The other store has none of the demo's handovers.
@@ -177,6 +178,10 @@ describe("a bundle", () => {
     const ours = (await nessa.get("/api/deliveries/d-w097")).body;
     expect(delivery.entries).toEqual(ours.entries);
     expect(delivery.seal.sha256).toBe(ours.seal.sha256);
+    const began = ours.entries.find(({ kind }: { kind: string }) => kind === "start").at;
+    const there = minutesOfDay(began, "America/Chicago");
+    expect(minutesOfDay(began, "UTC")).toBe(11 * 60);
+    expect(delivery.time).toBe(`0${there / 60}:00`);
     expect(delivery.added).toEqual(ours.added);
     const picture = await theirs.get(`/api/photos/${photo}`);
     expect(picture.headers.get("content-type")).toBe("image/jpeg");

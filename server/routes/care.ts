@@ -17,18 +17,12 @@ function answerFile(ctx: Context, type: string, name: string, body: string | Buf
 
 /** The months after: hours, runs, services, messages, the workshop, calendars, packs. */
 export function routeCare(router: Router, services: Services) {
-  const {
-    auth,
-    boatService,
-    careEntryService,
-    runService,
-    aftercareService,
-    workshopService,
-    calendarService,
-    packService,
-    gateway,
-    ownerService,
-  } = services;
+  for (const route of [routeCareEntries, routeMessages, routeWorkshop, routeCareFiles, routePacks, routeOwnerCare])
+    route(router, services);
+}
+
+/** Hours, services, runs and fuel, entered and put right. */
+function routeCareEntries(router: Router, { auth, careEntryService, runService }: Services) {
   router.post(
     endpoints.addReading.path,
     serve(endpoints.addReading, auth, async ({ params, user, body }) => {
@@ -70,6 +64,10 @@ export function routeCare(router: Router, services: Services) {
     endpoints.run.path,
     serve(endpoints.run, auth, ({ params }) => runService.describe(params.boat, params.run)),
   );
+}
+
+/** Whom to turn to, and what is written to them. */
+function routeMessages(router: Router, { auth, aftercareService }: Services) {
   router.put(
     endpoints.setContact.path,
     serve(endpoints.setContact, auth, async ({ params, body }) => {
@@ -101,24 +99,6 @@ export function routeCare(router: Router, services: Services) {
     serve(endpoints.sendMessage, auth, ({ params, user, body }) => aftercareService.send(params.boat, user.id, body)),
   );
   router.get(
-    endpoints.boatCalendar.path,
-    serve(endpoints.boatCalendar, auth, async ({ params, ctx }) =>
-      answerFile(ctx, "text/calendar", `${params.boat}.ics`, await calendarService.writeBoat(params.boat)),
-    ),
-  );
-  router.get(
-    endpoints.historyPdf.path,
-    serve(endpoints.historyPdf, auth, async ({ params, query, ctx }) => {
-      const { writeHistoryPdf } = await import("../pdf/historyPdf.ts");
-      const pdf = await writeHistoryPdf(
-        await boatService.describe(params.boat),
-        await services.settings.read(),
-        query.paper,
-      );
-      return answerFile(ctx, "application/pdf", `history-${params.boat}.pdf`, pdf);
-    }),
-  );
-  router.get(
     endpoints.callList.path,
     serve(endpoints.callList, auth, () => aftercareService.describe()),
   );
@@ -129,18 +109,10 @@ export function routeCare(router: Router, services: Services) {
       return done;
     }),
   );
-  router.get(
-    endpoints.careJson.path,
-    serve(endpoints.careJson, auth, async ({ ctx }) =>
-      answerFile(ctx, "application/json", "aftercare.json", JSON.stringify(await calendarService.writeJson())),
-    ),
-  );
-  router.get(
-    endpoints.careCsv.path,
-    serve(endpoints.careCsv, auth, async ({ params, ctx }) =>
-      answerFile(ctx, "text/csv", `${params.what}.csv`, await calendarService.writeCsv(params.what)),
-    ),
-  );
+}
+
+/** The workshop's year and its slots. */
+function routeWorkshop(router: Router, { auth, workshopService }: Services) {
   router.get(
     endpoints.workshop.path,
     serve(endpoints.workshop, auth, () => workshopService.describe()),
@@ -159,6 +131,36 @@ export function routeCare(router: Router, services: Services) {
       return done;
     }),
   );
+}
+
+/** Calendars, the history, and all of it as files. */
+function routeCareFiles(router: Router, { auth, boatService, calendarService, settings }: Services) {
+  router.get(
+    endpoints.boatCalendar.path,
+    serve(endpoints.boatCalendar, auth, async ({ params, ctx }) =>
+      answerFile(ctx, "text/calendar", `${params.boat}.ics`, await calendarService.writeBoat(params.boat)),
+    ),
+  );
+  router.get(
+    endpoints.historyPdf.path,
+    serve(endpoints.historyPdf, auth, async ({ params, query, ctx }) => {
+      const { writeHistoryPdf } = await import("../pdf/historyPdf.ts");
+      const pdf = await writeHistoryPdf(await boatService.describe(params.boat), await settings.read(), query.paper);
+      return answerFile(ctx, "application/pdf", `history-${params.boat}.pdf`, pdf);
+    }),
+  );
+  router.get(
+    endpoints.careJson.path,
+    serve(endpoints.careJson, auth, async ({ ctx }) =>
+      answerFile(ctx, "application/json", "aftercare.json", JSON.stringify(await calendarService.writeJson())),
+    ),
+  );
+  router.get(
+    endpoints.careCsv.path,
+    serve(endpoints.careCsv, auth, async ({ params, ctx }) =>
+      answerFile(ctx, "text/csv", `${params.what}.csv`, await calendarService.writeCsv(params.what)),
+    ),
+  );
   router.post(
     endpoints.makeFeed.path,
     serve(endpoints.makeFeed, auth, async () => ({ token: await calendarService.makeFeed() })),
@@ -169,6 +171,10 @@ export function routeCare(router: Router, services: Services) {
       answerFile(ctx, "text/calendar", "store.ics", await calendarService.writeFeed(params.token)),
     ),
   );
+}
+
+/** Packs, and what an engine gateway has. */
+function routePacks(router: Router, { auth, packService, gateway }: Services) {
   router.get(
     endpoints.packs.path,
     serve(endpoints.packs, auth, () => packService.describe()),
@@ -199,6 +205,13 @@ export function routeCare(router: Router, services: Services) {
       return answerFile(ctx, "text/plain", params.run, text);
     }),
   );
+}
+
+/** What an owner enters on their page. */
+function routeOwnerCare(
+  router: Router,
+  { auth, careEntryService, runService, calendarService, ownerService }: Services,
+) {
   router.post(
     endpoints.addOwnerReading.path,
     serve(endpoints.addOwnerReading, auth, async ({ params, body }) => {

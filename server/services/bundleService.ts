@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import Papa from "papaparse";
 import { ulid } from "ulid";
 import type { BundlePreview, VerifiedSheet } from "../../api/index.ts";
-import type { Instant, LocalDate } from "../../core/dates/index.ts";
+import { type Instant, type LocalDate, minutesOfDay } from "../../core/dates/index.ts";
 import { writeJson } from "../../core/hash/index.ts";
 import {
   type Bundle,
@@ -280,7 +280,7 @@ export function createBundleService(parts: Parts) {
             id: head.delivery,
             boatId: boat,
             date: head.date,
-            time: firstAt.slice(11, 16),
+            time: clockAt(firstAt, clock.timeZone),
             note: cutText(`Imported from ${head.store}`, 400),
             buyers: [...head.buyers],
             planOptions: { ...defaultPlanOptions, style: head.style },
@@ -317,6 +317,12 @@ export function createBundleService(parts: Parts) {
       return imported;
     },
   };
+}
+
+/** 09:30 at this store, whatever zone the other one is in. */
+function clockAt(at: Instant, timeZone: string): string {
+  const minutes = minutesOfDay(at, timeZone);
+  return [Math.floor(minutes / 60), minutes % 60].map((part) => String(part).padStart(2, "0")).join(":");
 }
 
 /** A bundle file read and held to its schema, with the reason in words where it is none. As it came: its seal is over that. */

@@ -1,0 +1,72 @@
+import { Link } from "react-router";
+import type { Delivery } from "../../../api/index.ts";
+import { listWalkers, type WalkState } from "../../../core/walk/index.ts";
+import { addressOf } from "../../app/client.ts";
+import { linkLook } from "../../ui/Button.tsx";
+import { storeDay } from "../../ui/storeTime.ts";
+import { formatClock, formatDayAndYear } from "../../ui/words.ts";
+
+interface HeadProps {
+  readonly delivery: Delivery;
+  readonly state: WalkState;
+  readonly nameOf: (id: string) => string;
+}
+
+/** Whose record it is, who walked it and when, and its papers. */
+export function RecordHead({ delivery, state, nameOf }: HeadProps) {
+  const walkers = listWalkers(state).map(nameOf);
+  const pdf = addressOf("recordPdf", { delivery: delivery.id });
+  return (
+    <div className="flex flex-wrap items-start justify-between gap-3">
+      <div className="min-w-0 md:flex-1">
+        <h1 className="text-2xl font-bold">Record of handover</h1>
+        <p>
+          {delivery.boatName} <span className="text-soft">{delivery.hull}</span>, {formatDayAndYear(delivery.date)}
+        </p>
+        <p className="break-words text-soft">
+          {delivery.buyers.map(({ name }) => name).join(" and ")}; walked by {walkers.join(", ") || "nobody yet"}
+          {state.startedAt !== null &&
+            `, from ${formatClock(state.startedAt)} to ${formatClock(state.lastAt ?? state.startedAt)}`}
+        </p>
+      </div>
+      <div className="flex flex-wrap gap-2">
+        <a href={`${pdf}?paper=letter`} target="_blank" rel="noreferrer" className={linkLook("primary")}>
+          PDF, Letter
+        </a>
+        <a href={`${pdf}?paper=a4`} target="_blank" rel="noreferrer" className={linkLook("plain")}>
+          PDF, A4
+        </a>
+      </div>
+    </div>
+  );
+}
+
+/** The seal, or that there is none yet. */
+export function SealLine({ delivery }: { delivery: Delivery }) {
+  const { seal } = delivery;
+  if (seal === null)
+    return (
+      <p className="mt-4 border-l-4 border-amber pl-3 text-amber">
+        ◷ Not signed yet: this is a draft.{" "}
+        <Link className="underline" to={`/deliveries/${delivery.id}/close`}>
+          Close the handover
+        </Link>
+      </p>
+    );
+  return (
+    <p className="mt-4 border-l-4 border-ink pl-3">
+      Sealed {formatDayAndYear(storeDay(seal.sealedAt))}, {formatClock(seal.sealedAt)}.{" "}
+      <span className="text-soft">SHA-256</span>{" "}
+      <code className="num text-sm break-all" data-testid="seal">
+        {seal.sha256}
+      </code>
+      {seal.key !== null && (
+        <>
+          <br />
+          <span className="text-soft">Signed with this store's key</span>{" "}
+          <code className="num text-sm break-all">{seal.key}</code>
+        </>
+      )}
+    </p>
+  );
+}
