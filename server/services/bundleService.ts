@@ -1,35 +1,22 @@
-import { createHash } from "node:crypto";
 import Papa from "papaparse";
-import { ulid } from "ulid";
 import type { BundlePreview, VerifiedSheet } from "../../api/index.ts";
-import { type Instant, type LocalDate, minutesOfDay } from "../../core/dates/index.ts";
-import { writeJson } from "../../core/hash/index.ts";
 import {
   type Bundle,
   bundleFile,
-  bundleSchema,
   findPhotoId,
   formatDifference,
   type Handover,
-  handoverSchema,
   hashSigned,
-  openSealed,
   photoFile,
   type SealedAmendment,
   type SealedBundle,
   type SealedHandover,
-  sealedBundleSchema,
   type Verified,
   verifyBundle,
-  writeCanonical,
 } from "../../core/record/index.ts";
-import type { Rig } from "../../core/rig/index.ts";
-import { defaultPlanOptions } from "../../core/route/index.ts";
-import { cutText, findUnfit } from "../../core/text/index.ts";
-import type { Topic } from "../../core/topic/index.ts";
-import { type Entry, foldWalk } from "../../core/walk/index.ts";
+import { foldWalk } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
-import type { Database, Transaction } from "../database/open.ts";
+import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import { readPhoto } from "../photos.ts";
 import type { Boats } from "../repositories/boats.ts";
@@ -40,9 +27,10 @@ import type { createSettings } from "../repositories/settings.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
 import type { StoreKey } from "../storeKey.ts";
 import { readZip, writeZip } from "../zip.ts";
+import { hashBytes, type OpenBundle, readBundle, readHead } from "./bundleFile.ts";
+import { createIntake } from "./bundleIntake.ts";
 import type { HandoverService } from "./handoverService.ts";
 import { listPhotos } from "./sealing.ts";
-import { summarize } from "./summarize.ts";
 
 interface Parts {
   readonly database: Database;
@@ -57,35 +45,16 @@ interface Parts {
   readonly handoverService: HandoverService;
 }
 
-const hashBytes = (bytes: Buffer) => createHash("sha256").update(bytes).digest("hex");
-
-/** A bundle of either format, with what it holds at hand. */
-interface OpenBundle {
-  readonly value: Bundle | SealedBundle;
-  readonly head: BundleHead;
-  readonly entries: readonly Entry[];
-  readonly later: readonly Entry[];
-  readonly pictures: ReadonlyMap<string, Buffer>;
-  readonly verified: VerifiedSheet;
-}
-interface BundleHead {
-  readonly store: string;
-  readonly delivery: string;
-  readonly date: LocalDate;
-  readonly hull: string;
-  readonly boatName: string;
-  readonly rig: Rig;
-  readonly topics: readonly Topic[];
-  readonly style: string;
-  readonly buyers: readonly { readonly id: string; readonly name: string }[];
-  readonly sealedAt: Instant;
-  readonly sealedBy: string;
-}
-
-/** Sealed handovers on their way out of the store and into it, and the question whether one is still what was sealed. */
+/** Handovers as files, out and in, and whether a file is what was sealed. */
 export function createBundleService(parts: Parts) {
-  const { database, boats, deliveries, photos, chain, snapshots, settings, storeKey, clock, handoverService } = parts;
+  const { writeBundle, ...writer } = createBundleWriter(parts);
+  const verify = createVerifier(parts);
+  return { writeBundle, verify, ...writer, ...createBundleReader(parts, verify) };
+}
 
+export type BundleService = ReturnType<typeof createBundleService>;
+
+function createBundleWriter({ photos, chain, snapshots, storeKey, handoverService }: Parts) {
   const writeBundle = async (id: string): Promise<Bundle | SealedBundle> => {
     const { log } = await handoverService.get(id);
     const seal = await chain.findSeal(id);
@@ -122,75 +91,8 @@ export function createBundleService(parts: Parts) {
     return { ...bundle, signature: { key: storeKey.publicKey, signs, signature: storeKey.sign(signs) } };
   };
 
-  const verify = async (value: unknown, photoHashes?: ReadonlyMap<string, string>): Promise<VerifiedSheet> => {
-    const said = value as { sha256?: unknown; handover?: { delivery?: unknown } } | null;
-    // By its seal; a file whose seal was changed with it still names its delivery.
-    const bySha = typeof said?.sha256 === "string" ? await chain.findBySha(said.sha256) : null;
-    const delivery = said?.handover?.delivery;
-    const row = bySha ?? (typeof delivery === "string" ? await chain.findSeal(delivery) : null);
-    const verified = verifyBundle(value, hashText, {
-      ...(row === null ? {} : { original: JSON.parse(row.canonical) as Handover | SealedHandover }),
-      ...(photoHashes === undefined ? {} : { photos: photoHashes }),
-    });
-    return {
-      ...verified,
-      differences: verified.differences.map((each) => ({ ...each, says: formatDifference(each) })),
-      known: row === null ? null : { number: row.number, delivery: row.deliveryId, sealedAt: row.at },
-      origin: await findOrigin(verified.signedBy ?? null),
-    };
-  };
-
-  /** Whether the store that signed is this one, one whose bundles were taken in before, or one that nobody here knows. */
-  const findOrigin = async (signedBy: Verified["signedBy"]): Promise<VerifiedSheet["origin"]> => {
-    if (signedBy == null) return null;
-    const { knownStores } = await settings.read();
-    const isOurs = signedBy.key === storeKey.publicKey;
-    const isKnown = knownStores.some(({ key }) => key === signedBy.key);
-    return { ...signedBy, is: isOurs ? "this-store" : isKnown ? "known" : "unknown" };
-  };
-
-  const open = async (bytes: Buffer): Promise<OpenBundle> => {
-    const files = await readZip(bytes, (name) => name === bundleFile || findPhotoId(name) !== null);
-    const text = files.get(bundleFile);
-    if (text === undefined) throw new Failure("not-a-bundle", { reason: `there is no ${bundleFile} in it` });
-    const value = readBundle(text);
-    const pictures = new Map(
-      [...files].flatMap(([name, content]) => {
-        const id = findPhotoId(name);
-        return id === null ? [] : [[id, content] as const];
-      }),
-    );
-    const hashes = new Map([...pictures].map(([id, content]) => [id, hashBytes(content)]));
-    return { value, ...readHead(value), pictures, verified: await verify(value, hashes) };
-  };
-
-  /** Seal and additions into this store's chain, as they came. */
-  const chainImport = async ({ value, head }: OpenBundle, t: Transaction) => {
-    const link = { deliveryId: head.delivery, at: head.sealedAt, sha256: value.sha256 };
-    if (value.format === "ravik.bundle/1") {
-      await chain.add({ ...link, kind: "import", canonical: writeCanonical(value.handover) }, t);
-      for (const { amendment, sha256 } of value.amendments) {
-        const canonical = writeCanonical(amendment);
-        await chain.add({ ...link, kind: "amendment", canonical, sha256, at: amendment.at }, t);
-      }
-      return;
-    }
-    for (const [sha256, snapshot] of Object.entries(value.snapshots)) {
-      await snapshots.add(sha256, head.delivery, writeJson(snapshot), head.sealedAt, t);
-      await snapshots.markUsed([sha256], t);
-    }
-    await deliveries.setSnapshot(head.delivery, value.handover.snapshot, t);
-    await chain.add({ ...link, kind: "import", canonical: writeJson(value.handover), content: value.content }, t);
-    for (const { amendment, sha256, content } of value.amendments)
-      await chain.add(
-        { ...link, kind: "amendment", canonical: writeJson(amendment), sha256, content, at: amendment.at },
-        t,
-      );
-  };
-
   return {
     writeBundle,
-    verify,
 
     /** The bundle and its photos as a zip. The same handover gives the same bytes. */
     async writeBundleZip(id: string): Promise<Buffer> {
@@ -231,7 +133,60 @@ export function createBundleService(parts: Parts) {
       // A cell that begins like a formula is not run by the program that opens it.
       return Papa.unparse(rows, { columns, escapeFormulae: true, newline: "\r\n" });
     },
+  };
+}
 
+/** Says whether a bundle is what was sealed, and whose it is. */
+function createVerifier({ chain, settings, storeKey }: Parts) {
+  const verify = async (value: unknown, photoHashes?: ReadonlyMap<string, string>): Promise<VerifiedSheet> => {
+    const said = value as { sha256?: unknown; handover?: { delivery?: unknown } } | null;
+    // By its seal; a file whose seal was changed with it still names its delivery.
+    const bySha = typeof said?.sha256 === "string" ? await chain.findBySha(said.sha256) : null;
+    const delivery = said?.handover?.delivery;
+    const row = bySha ?? (typeof delivery === "string" ? await chain.findSeal(delivery) : null);
+    const verified = verifyBundle(value, hashText, {
+      ...(row === null ? {} : { original: JSON.parse(row.canonical) as Handover | SealedHandover }),
+      ...(photoHashes === undefined ? {} : { photos: photoHashes }),
+    });
+    return {
+      ...verified,
+      differences: verified.differences.map((each) => ({ ...each, says: formatDifference(each) })),
+      known: row === null ? null : { number: row.number, delivery: row.deliveryId, sealedAt: row.at },
+      origin: await findOrigin(verified.signedBy ?? null),
+    };
+  };
+
+  /** Whether the store that signed is this one, one whose bundles were taken in before, or one that nobody here knows. */
+  const findOrigin = async (signedBy: Verified["signedBy"]): Promise<VerifiedSheet["origin"]> => {
+    if (signedBy == null) return null;
+    const { knownStores } = await settings.read();
+    const isOurs = signedBy.key === storeKey.publicKey;
+    const isKnown = knownStores.some(({ key }) => key === signedBy.key);
+    return { ...signedBy, is: isOurs ? "this-store" : isKnown ? "known" : "unknown" };
+  };
+  return verify;
+}
+
+/** What another store sealed: looked at, then taken in. */
+function createBundleReader(parts: Parts, verify: ReturnType<typeof createVerifier>) {
+  const { database, boats, chain, settings } = parts;
+  const takeIn = createIntake(parts);
+  const open = async (bytes: Buffer): Promise<OpenBundle> => {
+    const files = await readZip(bytes, (name) => name === bundleFile || findPhotoId(name) !== null);
+    const text = files.get(bundleFile);
+    if (text === undefined) throw new Failure("not-a-bundle", { reason: `there is no ${bundleFile} in it` });
+    const value = readBundle(text);
+    const pictures = new Map(
+      [...files].flatMap(([name, content]) => {
+        const id = findPhotoId(name);
+        return id === null ? [] : [[id, content] as const];
+      }),
+    );
+    const hashes = new Map([...pictures].map(([id, content]) => [id, hashBytes(content)]));
+    return { value, ...readHead(value), pictures, verified: await verify(value, hashes) };
+  };
+
+  return {
     async preview(bytes: Buffer): Promise<BundlePreview> {
       const { value, head, entries, pictures, verified } = await open(bytes);
       return {
@@ -257,7 +212,7 @@ export function createBundleService(parts: Parts) {
      */
     async importBundle(bytes: Buffer, trusts: string | null): Promise<{ delivery: string; boat: string }> {
       const opened = await open(bytes);
-      const { value, head, entries, later, pictures, verified } = opened;
+      const { value, pictures, verified } = opened;
       if (!verified.isIntact)
         throw new Failure("not-a-bundle", { reason: verified.differences.map(({ says }) => says).join("; ") });
       if ((await chain.findBySha(value.sha256)) !== null) throw new Failure("already-here", { sha256: value.sha256 });
@@ -267,49 +222,7 @@ export function createBundleService(parts: Parts) {
       const readied = await Promise.all(
         [...pictures].map(async ([id, content]) => ({ id, ...(await readPhoto(content)) })),
       );
-      const imported = await database.inTransaction(async (t) => {
-        const known = await boats.findByHull(head.hull, t);
-        const boat = known?.id ?? ulid().toLowerCase();
-        if (known === null) await boats.add({ id: boat, name: head.boatName, hull: head.hull, rig: head.rig }, t);
-        // Entries are known by ids that no two stores share; their delivery may be called what another here is called.
-        if ((await deliveries.find(head.delivery, t)) !== null)
-          throw new Failure("already-here", { delivery: head.delivery });
-        const firstAt = foldWalk(entries).startedAt ?? head.sealedAt;
-        await deliveries.add(
-          {
-            id: head.delivery,
-            boatId: boat,
-            date: head.date,
-            time: clockAt(firstAt, clock.timeZone),
-            note: cutText(`Imported from ${head.store}`, 400),
-            buyers: [...head.buyers],
-            planOptions: { ...defaultPlanOptions, style: head.style },
-            summary: summarize(head, entries, later, true),
-          },
-          t,
-        );
-        const receivedAt = clock.now();
-        await deliveries.addEntries(head.delivery, [...entries, ...later], { receivedAt, via: "import" }, t);
-        for (const photo of readied) {
-          if ((await photos.listFacts([photo.id], t)).length > 0) continue;
-          // Kept as it came, so that its hash stays the sealed one; screens are given the one made anew.
-          const original = pictures.get(photo.id)!;
-          const kept = { original, sha256: hashBytes(original), sent: sentOf(value, photo.id) };
-          await photos.add({ ...photo, ...kept, at: head.sealedAt, by: head.sealedBy }, t);
-        }
-        await chainImport(opened, t);
-        if (known === null) {
-          for (const entry of foldWalk(entries).hours.values()) {
-            const reading = { engine: entry.engine, hours: entry.hours, by: entry.by, date: head.date, source: "walk" };
-            await boats.addReading(
-              { ...reading, id: entry.id, boatId: boat, reason: null, answer: entry.answer ?? null, photo: null },
-              t,
-            );
-          }
-          await boats.setInService(boat, head.date, t);
-        }
-        return { delivery: head.delivery, boat };
-      });
+      const imported = await database.inTransaction((t) => takeIn(opened, readied, t));
       if (origin?.is === "unknown") {
         const { knownStores } = await settings.read();
         await settings.change({ knownStores: [...knownStores, { key: origin.key, name: origin.store }] });
@@ -318,78 +231,3 @@ export function createBundleService(parts: Parts) {
     },
   };
 }
-
-/** 09:30 at this store, whatever zone the other one is in. */
-function clockAt(at: Instant, timeZone: string): string {
-  const minutes = minutesOfDay(at, timeZone);
-  return [Math.floor(minutes / 60), minutes % 60].map((part) => String(part).padStart(2, "0")).join(":");
-}
-
-/** A bundle file read and held to its schema, with the reason in words where it is none. As it came: its seal is over that. */
-function readBundle(text: Buffer): Bundle | SealedBundle {
-  let value: unknown;
-  try {
-    value = JSON.parse(new TextDecoder("utf-8", { fatal: true }).decode(text));
-  } catch {
-    throw new Failure("not-a-bundle", { reason: `${bundleFile} is not JSON` });
-  }
-  const unfit = findUnfit(value);
-  if (unfit !== null) throw new Failure("not-a-bundle", { reason: `${unfit.path} ${unfit.message}` });
-  const isSecond = (value as { format?: unknown } | null)?.format === "ravik.bundle/2";
-  const parsed = (isSecond ? sealedBundleSchema : bundleSchema).safeParse(value);
-  if (!parsed.success) {
-    const issue = parsed.error.issues[0]!;
-    throw new Failure("not-a-bundle", { reason: `${issue.path.join(".")}: ${issue.message}` });
-  }
-  return value as Bundle | SealedBundle;
-}
-
-/** What a bundle says of its handover, in one form, with its entries and those that were added. */
-function readHead(bundle: Bundle | SealedBundle): Pick<OpenBundle, "head" | "entries" | "later"> {
-  if (bundle.format === "ravik.bundle/1") {
-    const handover = handoverSchema.parse(bundle.handover);
-    const { store, delivery, date, hull, rig, topics, buyers, sealedAt, sealedBy, boatName = rig.model } = handover;
-    return {
-      head: {
-        store,
-        delivery,
-        date,
-        hull,
-        boatName,
-        rig,
-        topics,
-        style: handover.plan.style,
-        buyers,
-        sealedAt,
-        sealedBy,
-      },
-      entries: handover.entries,
-      later: bundle.amendments.flatMap(({ amendment }) => amendment.entries),
-    };
-  }
-  const { handover, content } = bundle;
-  const { store, delivery, date, hull, boatName, sealedAt, sealedBy } = handover;
-  const snapshots = new Map(Object.entries(bundle.snapshots));
-  const { snapshot, people, entries } = openSealed(handover, content, snapshots);
-  const buyers = people.filter(({ role }) => role === "buyer").map(({ id, name }) => ({ id, name }));
-  const { rig, topics, plan } = snapshot;
-  return {
-    head: { store, delivery, date, hull, boatName, rig, topics, style: plan.style, buyers, sealedAt, sealedBy },
-    entries,
-    later: bundle.amendments.flatMap((each) => [
-      ...Object.values(each.content.entries).flatMap((part) => ("value" in part ? [part.value] : [])),
-    ]),
-  };
-}
-
-/** The hash of the bytes its device sent, as far as the bundle says it. */
-function sentOf(bundle: Bundle | SealedBundle, photo: string): string | null {
-  if (bundle.format === "ravik.bundle/1") return null;
-  for (const { photos } of [bundle.content, ...bundle.amendments.map(({ content }) => content)]) {
-    const part = photos[photo];
-    if (part !== undefined && "value" in part) return part.value.sent;
-  }
-  return null;
-}
-
-export type BundleService = ReturnType<typeof createBundleService>;
