@@ -21,7 +21,7 @@ export function BoatsScreen() {
           {boatsInAll > 0 && (
             <input
               type="search"
-              aria-label="Find a boat or a buyer"
+              aria-label="Find in this list"
               placeholder="Find by name, hull number or buyer"
               className={`${fieldLook} mt-3 max-w-md`}
               maxLength={100}

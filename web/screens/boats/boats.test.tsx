@@ -98,7 +98,7 @@ describe("all boats", () => {
     expect(
       await screen.findByText("The first 1 of 20,000 stand here; find the others by name, hull number or buyer."),
     ).toBeDefined();
-    await userEvent.type(screen.getByRole("searchbox", { name: "Find a boat or a buyer" }), "warrender");
+    await userEvent.type(screen.getByRole("searchbox", { name: "Find in this list" }), "warrender");
     expect(await screen.findByRole("link", { name: "Pluma 22" })).toBeDefined();
     expect(screen.queryByRole("link", { name: "Wending 23" })).toBeNull();
     await userEvent.type(screen.getByRole("searchbox"), "x");
