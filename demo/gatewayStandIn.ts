@@ -1,4 +1,4 @@
-import { toInstant } from "../core/dates/index.ts";
+import { dayOf } from "../core/dates/index.ts";
 import { createRandom } from "../core/random.ts";
 import { checksumOf } from "../core/trace/index.ts";
 import type { Gateway } from "../server/gateway.ts";
@@ -143,7 +143,7 @@ function writeCsv(recording: Recording): string {
 
 function writeNmea(recording: Recording): string {
   const lines: string[] = [];
-  const day = toInstant(Date.now()).slice(0, 10).split("-").reverse().join(",");
+  const day = dayOf(Date.now(), "UTC").split("-").reverse().join(",");
   const sentence = (body: string) => `$${body}*${checksumOf(body)}`;
   for (const { s, rpms } of eachSecond(recording)) {
     lines.push(sentence(`GPZDA,${clockOf(s).join("")}.00,${day},00,00`));

@@ -39,7 +39,7 @@ test("an owner uploads a run at one speed, reads what it was like, follows the n
   await expect(faults).toContainText("Line 5");
   const recorded = await (await phone.request.get(`${store.address}/api/gateway/runs/one-speed`)).body();
   await input.setInputFiles({ name: "tuesday.csv", mimeType: "text/csv", buffer: recorded });
-  await phone.getByRole("button", { name: "Keep the run" }).click();
+  await phone.getByRole("button", { name: "Save", exact: true }).click();
   const verdict = phone.getByRole("region", { name: "What this run was like" });
   await expect(verdict).toContainText(/12:4\d–13:2\d at 2,800 ± \d+ rpm: longer than \d+ min at one speed/);
   await expect(verdict).toContainText("Change speed every few minutes");
@@ -63,7 +63,7 @@ test("an owner uploads a run at one speed, reads what it was like, follows the n
   // The last leg was ended early; written down as it was planned: two minutes at idle.
   const last = phone.getByLabel(/^Minutes of leg/).last();
   await last.fill("2");
-  await phone.getByRole("button", { name: "Keep the run" }).click();
+  await phone.getByRole("button", { name: "Save", exact: true }).click();
   await expect(verdict).toContainText("Just as the break-in asks.");
 
   // Hours that leap are asked about; then what is due moves, here, at the yard and in the calendar.
@@ -166,7 +166,7 @@ test("fuel noted at the dock without signal measures the burn of a break-in coun
   await signIn(page, store, "Nessa Quill");
   await page.goto(`${store.address}/boats/p615`);
   await page.getByLabel("Hours on the meter").fill("17,4");
-  await page.getByRole("button", { name: "Keep the reading" }).click();
+  await page.getByRole("button", { name: "Save", exact: true }).click();
   await expect(page.getByRole("cell", { name: "17.4 h", exact: true })).toBeVisible();
   await page.getByRole("link", { name: "Next run, runs and fuel" }).click();
   const fuel = page.getByRole("region", { name: "Fuel taken" });

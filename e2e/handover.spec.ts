@@ -148,13 +148,13 @@ test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, 
   const before = await due.textContent();
   await expect(page.getByText("At most 3,000 rpm").first()).toBeVisible();
   await page.getByLabel("Hours on the meter").fill("14.5");
-  await page.getByRole("button", { name: "Keep the reading" }).click();
+  await page.getByRole("button", { name: "Save", exact: true }).click();
   await expect(page.getByRole("alert")).toContainText("14.5 h is a great deal");
   await page.getByRole("button", { name: "It is right, much was run" }).click();
   await expect(due).not.toHaveText(before!);
   await expect(page.getByText("Break-in is over").first()).toBeVisible();
   await page.getByLabel("Hours on the meter").fill("9");
-  await page.getByRole("button", { name: "Keep the reading" }).click();
+  await page.getByRole("button", { name: "Save", exact: true }).click();
   await expect(page.getByRole("alert")).toContainText("14.5 h was read on");
   await page.getByRole("button", { name: "The earlier reading was a wrong entry" }).click();
   await expect(page.getByText("by phone: an earlier reading was a wrong entry")).toBeVisible();

@@ -31,6 +31,17 @@ const runOf = (change: object = {}, engine: object = {}) => ({
 const engineOf = async (boat: string, i = 0) => (await nessa.get(`/api/boats/${boat}`)).body.care[i];
 
 describe("runs", () => {
+  it("are listed and found by their contact where they were sold before handovers were kept here", async () => {
+    const { boatService, boats } = store.services;
+    const { boats: rows } = await boatService.list("");
+    const row = rows.find(({ id }) => id.startsWith("f"))!;
+    const { name } = JSON.parse((await boats.find(row.id))!.contact) as { name: string };
+    expect(row.buyers).toBe(name);
+    const found = await boatService.list(` ${name.toUpperCase().split(" ").reverse().join("  ")} `);
+    expect(found.boats.map(({ id }) => id)).toContain(row.id);
+    expect(found.boatsFound).toBeLessThan(found.boatsInAll);
+  });
+
   it("are judged as they come, kept once, move the hours on, and cover the speeds they turned", async () => {
     const before = await engineOf("w112");
     const run = runOf();

@@ -110,11 +110,11 @@ export function createBoats({ models }: Database) {
       );
       return new Map(rows.map(({ id, ...shape }) => [id, shape]));
     },
-    /** Every boat as it may be asked for: by name, hull number or the people it was handed to last. */
-    listFindable(): Promise<{ id: string; name: string; hull: string; buyers: string | null }[]> {
+    /** Every boat as it may be asked for: by name, hull number, the people it was handed to last, or whom its contact names. */
+    listFindable(): Promise<{ id: string; name: string; hull: string; contact: string; buyers: string | null }[]> {
       return readQuery(
         models.boats,
-        `SELECT id, name, hull, (SELECT buyers FROM deliveries WHERE boatId = boats.id
+        `SELECT id, name, hull, contact, (SELECT buyers FROM deliveries WHERE boatId = boats.id
          ORDER BY date DESC, time DESC, deliveries.id DESC LIMIT 1) AS buyers FROM boats`,
       );
     },

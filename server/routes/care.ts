@@ -66,7 +66,7 @@ function routeCareEntries(router: Router, { auth, careEntryService, runService }
   );
 }
 
-/** Whom to turn to, and what is written to them. */
+/** The call list, and what is written to those on it. */
 function routeMessages(router: Router, { auth, aftercareService }: Services) {
   router.put(
     endpoints.setContact.path,

@@ -60,8 +60,9 @@ export function createBoatService(parts: Parts) {
     const words = text.trim().toLowerCase().split(/\s+/);
     const all = await boats.listFindable();
     return new Set(
-      all.flatMap(({ id, name, hull, buyers }) => {
-        const people = buyers === null ? [] : (JSON.parse(buyers) as { name: string }[]).map((each) => each.name);
+      all.flatMap(({ id, name, hull, contact, buyers }) => {
+        const people =
+          buyers === null ? [nameIn(contact)] : (JSON.parse(buyers) as { name: string }[]).map((each) => each.name);
         const said = [name, hull, ...people].join(" ").toLowerCase();
         return words.every((word) => said.includes(word)) ? [id] : [];
       }),
@@ -124,14 +125,15 @@ export function createBoatService(parts: Parts) {
         .slice(0, mostBoats);
       const ids = shown.map(({ boat }) => boat.id);
       const [shapes, sold] = await Promise.all([boats.listShapes(ids), deliveries.listOfBoats(ids)]);
-      const rows = shown.map(({ boat: { id, name, hull, inService }, due }) => {
+      const rows = shown.map(({ boat: { id, name, hull, contact, inService }, due }) => {
         const mine = sold.filter(({ boatId }) => boatId === id);
         return {
           id,
           name,
           hull,
           ...shapes.get(id)!,
-          buyers: buyersOf(id, mine),
+          // A boat sold before its handovers were kept here has whom its contact names.
+          buyers: mine.length === 0 ? nameIn(contact) : buyersOf(id, mine),
           inService,
           nextDelivery: comingOf.get(id) ?? null,
           due,
@@ -175,6 +177,9 @@ export function createBoatService(parts: Parts) {
 }
 
 export type BoatService = ReturnType<typeof createBoatService>;
+
+/** Whom a boat's contact names; nobody yet is empty. */
+const nameIn = (contact: string): string => contactSchema.parse(JSON.parse(contact)).name;
 
 function buyersOf(boatId: string, sold: readonly DeliveryRecord[]): string {
   const last = sold.filter((delivery) => delivery.boatId === boatId).at(-1);

@@ -38,7 +38,7 @@ interface Ranked {
   readonly lastMessage: CareLine["lastMessage"];
 }
 
-/** Whom to turn to, the weightiest first. */
+/** The call list, the weightiest reason first. */
 export function createCallList(parts: CallListParts, { readTemplates }: Pick<PostOffice, "readTemplates">) {
   const { boats, deliveries, bookings, messages, fleetCare, jobs, settings, clock } = parts;
   /** Ranked once for as long as nothing of a boat changes: of a large fleet hardly anything has since the last look. */

@@ -85,7 +85,7 @@ export function FollowRun({ following, onChange, onEnd }: FollowProps) {
           </>
         )}
         <Button look="primary" className="min-h-16 text-lg last:col-start-3" onClick={() => onEnd(atS)}>
-          {isDone ? "Keep the run" : "End here"}
+          {isDone ? "Save" : "End here"}
         </Button>
       </div>
     </section>

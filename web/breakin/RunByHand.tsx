@@ -105,7 +105,7 @@ export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
         </p>
       )}
       <Button type="submit" look="primary" className="mt-2" disabled={isBusy}>
-        Keep the run
+        Save
       </Button>
     </form>
   );

@@ -247,7 +247,7 @@ function Engines({ port, run, isBusy, onKeep }: EnginesProps) {
         </p>
       )}
       <Button look="primary" className="mt-2" disabled={isBusy || isTwice || chosen.length === 0} onClick={keep}>
-        {isBusy ? "Judging it …" : "Keep the run"}
+        {isBusy ? "Judging it …" : "Save"}
       </Button>
     </div>
   );

@@ -350,14 +350,14 @@ describe("a run by hand", () => {
     const { kept } = show([createCare("port", "Port engine", 5), createCare("starboard", "Starboard engine", 5)]);
     await user.clear(screen.getByLabelText("rpm of leg 1"));
     await user.type(screen.getByLabelText("rpm of leg 1"), "99999");
-    await user.click(screen.getByRole("button", { name: "Keep the run" }));
+    await user.click(screen.getByRole("button", { name: "Save" }));
     expect(screen.getByRole("alert").textContent).toContain("Leg 1: rpm from 0 to 20,000.");
     await user.clear(screen.getByLabelText("rpm of leg 1"));
     await user.type(screen.getByLabelText("rpm of leg 1"), "1,200");
     await user.click(screen.getByRole("button", { name: "Another leg" }));
     await user.clear(screen.getByLabelText("Minutes of leg 2"));
     await user.type(screen.getByLabelText("Minutes of leg 2"), "7,5");
-    await user.click(screen.getByRole("button", { name: "Keep the run" }));
+    await user.click(screen.getByRole("button", { name: "Save" }));
     expect(kept).toHaveLength(1);
     expect(kept[0]!.engines.map(({ engine }) => engine)).toEqual(["port", "starboard"]);
     expect(kept[0]!.engines[0]!.samples.at(-1)![0]).toBe(750);
@@ -371,11 +371,11 @@ describe("a run of twins by hand", () => {
     await user.click(screen.getByRole("radio", { name: "Each by itself" }));
     const starboard = screen.getByLabelText("rpm of leg 1, Starboard engine");
     await user.clear(starboard);
-    await user.click(screen.getByRole("button", { name: "Keep the run" }));
+    await user.click(screen.getByRole("button", { name: "Save" }));
     expect(screen.getByRole("alert").textContent).toContain("Starboard engine, leg 1: rpm from 0 to 20,000.");
     await user.type(starboard, "900");
     await user.click(screen.getByRole("button", { name: "Another leg, Port engine" }));
-    await user.click(screen.getByRole("button", { name: "Keep the run" }));
+    await user.click(screen.getByRole("button", { name: "Save" }));
     expect(kept[0]!.engines.map(({ engine, samples }) => [engine, samples[0]![1], samples.at(-1)![0]])).toEqual([
       ["port", 1200, 600],
       ["starboard", 900, 300],
@@ -406,7 +406,7 @@ describe("a run of twins by hand", () => {
     const minutes = screen.getAllByLabelText<HTMLInputElement>(/^Minutes of leg/);
     expect(minutes.map(({ value }) => value)).toEqual(["1", "0.5"]);
     expect(screen.getByLabelText<HTMLInputElement>("Began at").value).toBe("09:40");
-    await user.dblClick(screen.getByRole("button", { name: "Keep the run" }));
+    await user.dblClick(screen.getByRole("button", { name: "Save" }));
     expect(kept[0]).toMatchObject({ date: "2026-06-20", startMin: 580 });
     expect(kept[0]!.engines[0]!.samples.at(-1)![0]).toBe(90);
     expect(new Set(kept.map(({ engines }) => engines[0]!.id)).size).toBe(1);

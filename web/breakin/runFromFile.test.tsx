@@ -74,7 +74,7 @@ describe("a run from a file", () => {
       ),
     );
     expect(await screen.findByText("2 min, up to 829 rpm, coolant to 80 °C")).toBeTruthy();
-    await user.click(screen.getByRole("button", { name: "Keep the run" }));
+    await user.click(screen.getByRole("button", { name: "Save" }));
     expect(kept).toHaveLength(1);
     expect(kept[0]).toMatchObject({ date: "2026-06-18", startMin: 600, source: "file", fileName: "run.csv" });
     expect(kept[0]!.engines[0]).toMatchObject({ engine: "main", temperatures: expect.arrayContaining([[10, 25]]) });
@@ -85,7 +85,7 @@ describe("a run from a file", () => {
     setStoreZone("America/Chicago");
     const { kept, user } = start();
     await choose(user, file("time,rpm\n2026-06-15T01:30:00Z,800\n2026-06-15T01:30:01Z,900"));
-    await user.click(await screen.findByRole("button", { name: "Keep the run" }));
+    await user.click(await screen.findByRole("button", { name: "Save" }));
     expect(kept[0]).toMatchObject({ date: "2026-06-14", startMin: 20 * 60 + 30 });
   });
 
@@ -95,7 +95,7 @@ describe("a run from a file", () => {
     expect(await screen.findByText("Which column holds what?")).toBeTruthy();
     await user.selectOptions(screen.getByLabelText("Coolant"), "c (30)");
     await user.click(screen.getByRole("button", { name: "Read the file" }));
-    await user.click(await screen.findByRole("button", { name: "Keep the run" }));
+    await user.click(await screen.findByRole("button", { name: "Save" }));
     expect(kept[0]!.engines[0]!.samples.at(-1)).toEqual([19, 1019]);
     expect(kept[0]!.engines[0]!.temperatures).toEqual([
       [0, 30],
@@ -110,7 +110,7 @@ describe("a run from a file", () => {
     expect(alert.textContent).toContain("Nothing of this file was kept.");
     expect(alert.textContent).toContain("Line 3, rpm: rpm must not be negative");
     expect(alert.textContent).toContain("Line 4, rpm: 99999 rpm is more than any engine turns");
-    expect(screen.queryByRole("button", { name: "Keep the run" })).toBeNull();
+    expect(screen.queryByRole("button", { name: "Save" })).toBeNull();
     expect(kept).toEqual([]);
   });
 
@@ -144,7 +144,7 @@ describe("a run from a file", () => {
       user,
       file(encode(`time;rpm;temp °C\r\n${rows(15, (s) => `${s};1.200,5;30`).replaceAll("\n", "\r\n")}`)),
     );
-    await user.click(await screen.findByRole("button", { name: "Keep the run" }));
+    await user.click(await screen.findByRole("button", { name: "Save" }));
     expect(kept[0]!.engines[0]!.samples[3]).toEqual([3, 1200.5]);
     expect(kept[0]!.engines[0]!.temperatures).toHaveLength(2);
   });
@@ -155,9 +155,9 @@ describe("a run from a file", () => {
     const first = await screen.findByLabelText("Engine of rpm 1");
     await user.selectOptions(first, "Starboard engine");
     expect(screen.getByRole("alert").textContent).toContain("Two traces go to the same engine");
-    expect(screen.getByRole("button", { name: "Keep the run" })).toHaveProperty("disabled", true);
+    expect(screen.getByRole("button", { name: "Save" })).toHaveProperty("disabled", true);
     await user.selectOptions(screen.getByLabelText("Engine of rpm 2"), "Port engine");
-    await user.click(screen.getByRole("button", { name: "Keep the run" }));
+    await user.click(screen.getByRole("button", { name: "Save" }));
     expect(kept[0]!.engines.map(({ engine: id, samples }) => [id, samples[0]![1]])).toEqual([
       ["starboard", 1000],
       ["port", 2000],
@@ -175,7 +175,7 @@ describe("a run from a file", () => {
       "Kicker",
       "leave out",
     ]);
-    await user.click(screen.getByRole("button", { name: "Keep the run" }));
+    await user.click(screen.getByRole("button", { name: "Save" }));
     expect(kept[0]!.engines.map(({ engine: id }) => id)).toEqual(["port", "starboard"]);
   });
 });
@@ -193,7 +193,7 @@ describe("a run from the gateway", () => {
     setStoreZone("UTC");
     const { kept, user } = start(twins, true);
     await user.click(await screen.findByRole("button", { name: 'Take "Twins, as NMEA 0183 sentences"' }));
-    await user.click(await screen.findByRole("button", { name: "Keep the run" }, { timeout: 5000 }));
+    await user.click(await screen.findByRole("button", { name: "Save" }, { timeout: 5000 }));
     expect(kept[0]).toMatchObject({ source: "gateway", fileName: "twins.nmea", startMin: 750 });
     expect(kept[0]!.engines.map(({ engine: id }) => id)).toEqual(["port", "starboard"]);
     expect(kept[0]!.engines[1]!.samples.length).toBeGreaterThan(2000);

@@ -464,20 +464,20 @@ describe("the workshop", () => {
 
   it("keeps hours and closed days, refuses what is none, and is not for everybody to change", async () => {
     const asked = show();
-    await user.click(await screen.findByText("Hours there are, and closed days"));
+    await user.click(await screen.findByText("Shop capacity and closed days"));
     const monday = screen.getByLabelText("Mon");
     await user.clear(monday);
-    await user.click(screen.getByRole("button", { name: "Keep the hours" }));
+    await user.click(screen.getByRole("button", { name: "Save" }));
     expect(screen.getByRole("alert").textContent).toContain("Mon: type hours such as 14");
     await user.type(monday, "8,5");
-    await user.click(screen.getByRole("button", { name: "Keep the hours" }));
+    await user.click(screen.getByRole("button", { name: "Save" }));
     expect(asked.find(({ name }) => name === "setWorkshop")?.body).toMatchObject({
       hoursPerDay: [8.5, 6, 6, 6, 6, 2, 0],
     });
     cleanup();
     show("sales");
     await screen.findByRole("region", { name: /^Week of/ });
-    expect(screen.queryByText("Hours there are, and closed days")).toBeNull();
+    expect(screen.queryByText("Shop capacity and closed days")).toBeNull();
   });
 
   it("shows the store's calendar address once", async () => {

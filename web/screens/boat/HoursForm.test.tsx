@@ -64,7 +64,7 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 const hours = () => screen.getByLabelText("Hours on the meter");
-const keep = () => screen.getByRole("button", { name: "Keep the reading" });
+const keep = () => screen.getByRole("button", { name: "Save" });
 
 describe("HoursForm", () => {
   it("says what hours look like, and sends nothing, when they are not", async () => {

@@ -130,7 +130,7 @@ export function HoursForm({ boat }: { boat: Boat }) {
           <TakePhoto says={photo === null ? "Photo of the meter" : "Photo taken"} onTaken={setPhoto} />
         )}
         <Button type="submit" look="primary" disabled={add.isPending}>
-          Keep the reading
+          Save
         </Button>
       </form>
       <MeterNote meter={meter} />

@@ -101,7 +101,7 @@ const write = async (minutes: string, rpm: string) => {
   await user.type(screen.getByLabelText("Minutes of leg 1"), minutes);
   await user.clear(screen.getByLabelText("rpm of leg 1"));
   await user.type(screen.getByLabelText("rpm of leg 1"), rpm);
-  await user.click(screen.getByRole("button", { name: "Keep the run" }));
+  await user.click(screen.getByRole("button", { name: "Save" }));
 };
 
 describe("a boat's runs at the yard", () => {
@@ -144,6 +144,6 @@ describe("a boat's runs at the yard", () => {
   it("wait for the handover", async () => {
     show(null);
     expect(await screen.findByText(/Not handed over yet/)).toBeTruthy();
-    expect(screen.queryByRole("button", { name: "Keep the run" })).toBeNull();
+    expect(screen.queryByRole("button", { name: "Save" })).toBeNull();
   });
 });

@@ -44,7 +44,7 @@ export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
   };
   return (
     <details className="mt-7">
-      <summary className="min-h-11 cursor-pointer text-lg font-bold">Hours there are, and closed days</summary>
+      <summary className="min-h-11 cursor-pointer text-lg font-bold">Shop capacity and closed days</summary>
       <div className="border-t border-ink pt-3">
         <div className="flex flex-wrap items-end gap-3">
           {days.map((day, i) => (
@@ -60,7 +60,7 @@ export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
           ))}
           <span className="min-h-11 content-center text-soft">hours of work a day, all hands together</span>
           <Button look="primary" disabled={save.isPending} onClick={() => keep(closed)}>
-            Keep the hours
+            Save
           </Button>
         </div>
         {fault !== null && (

@@ -164,7 +164,7 @@ interface WeekProps {
   readonly onWeek: (monday: LocalDate) => void;
 }
 
-/** A week day by day: what is booked, against the hours there are. */
+/** A week day by day: what is booked, against the shop capacity. */
 function Week({ sheet, monday, onWeek }: WeekProps) {
   const [moving, setMoving] = useState<string | null>(null);
   const change = useMutation({
