@@ -30,7 +30,7 @@ const runOf = (change: object = {}, engine: object = {}) => ({
 });
 const engineOf = async (boat: string, i = 0) => (await nessa.get(`/api/boats/${boat}`)).body.care[i];
 
-describe("runs", () => {
+describe("boats", () => {
   it("are listed and found by their contact where they were sold before handovers were kept here", async () => {
     const { boatService, boats } = store.services;
     const { boats: rows } = await boatService.list("");
@@ -41,7 +41,9 @@ describe("runs", () => {
     expect(found.boats.map(({ id }) => id)).toContain(row.id);
     expect(found.boatsFound).toBeLessThan(found.boatsInAll);
   });
+});
 
+describe("runs", () => {
   it("are judged as they come, kept once, move the hours on, and cover the speeds they turned", async () => {
     const before = await engineOf("w112");
     const run = runOf();

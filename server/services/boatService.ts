@@ -1,4 +1,3 @@
-import { contactSchema } from "../../api/careSchemas.ts";
 import type { AnswerOf, Boat, endpoints, OwedSheet, Today } from "../../api/index.ts";
 import { addDays, dayOf, type LocalDate } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
@@ -13,6 +12,7 @@ import type { BoatHead, BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { People } from "../repositories/people.ts";
 import type { CareReader } from "./careReader.ts";
+import { contactOf } from "./contactOf.ts";
 import type { FleetBoat, FleetCare } from "./fleetCare.ts";
 import type { Library, LibraryService } from "./libraryService.ts";
 import type { RigService } from "./rigService.ts";
@@ -62,7 +62,9 @@ export function createBoatService(parts: Parts) {
     return new Set(
       all.flatMap(({ id, name, hull, contact, buyers }) => {
         const people =
-          buyers === null ? [nameIn(contact)] : (JSON.parse(buyers) as { name: string }[]).map((each) => each.name);
+          buyers === null
+            ? [contactOf({ contact }).name]
+            : (JSON.parse(buyers) as { name: string }[]).map((each) => each.name);
         const said = [name, hull, ...people].join(" ").toLowerCase();
         return words.every((word) => said.includes(word)) ? [id] : [];
       }),
@@ -125,7 +127,8 @@ export function createBoatService(parts: Parts) {
         .slice(0, mostBoats);
       const ids = shown.map(({ boat }) => boat.id);
       const [shapes, sold] = await Promise.all([boats.listShapes(ids), deliveries.listOfBoats(ids)]);
-      const rows = shown.map(({ boat: { id, name, hull, contact, inService }, due }) => {
+      const rows = shown.map(({ boat, due }) => {
+        const { id, name, hull, inService } = boat;
         const mine = sold.filter(({ boatId }) => boatId === id);
         return {
           id,
@@ -133,7 +136,7 @@ export function createBoatService(parts: Parts) {
           hull,
           ...shapes.get(id)!,
           // A boat sold before its handovers were kept here has whom its contact names.
-          buyers: mine.length === 0 ? nameIn(contact) : buyersOf(id, mine),
+          buyers: mine.length === 0 ? contactOf(boat).name : buyersOf(id, mine),
           inService,
           nextDelivery: comingOf.get(id) ?? null,
           due,
@@ -166,7 +169,7 @@ export function createBoatService(parts: Parts) {
           state: summary.state,
         })),
         ...(await careReader.describe(boat)),
-        contact: contactSchema.parse(JSON.parse(boat.contact)),
+        contact: contactOf(boat),
         readings: readings.map(
           ({ boatId: _, by, ...reading }) => ({ ...reading, by: names.get(by) ?? by }) as Boat["readings"][number],
         ),
@@ -177,9 +180,6 @@ export function createBoatService(parts: Parts) {
 }
 
 export type BoatService = ReturnType<typeof createBoatService>;
-
-/** Whom a boat's contact names; nobody yet is empty. */
-const nameIn = (contact: string): string => contactSchema.parse(JSON.parse(contact)).name;
 
 function buyersOf(boatId: string, sold: readonly DeliveryRecord[]): string {
   const last = sold.filter((delivery) => delivery.boatId === boatId).at(-1);

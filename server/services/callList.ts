@@ -10,8 +10,9 @@ import type { Boats } from "../repositories/boats.ts";
 import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { createSettings } from "../repositories/settings.ts";
+import { contactOf } from "./contactOf.ts";
 import type { FleetBoat, FleetCare } from "./fleetCare.ts";
-import { contactOf, type PostOffice } from "./letters.ts";
+import type { PostOffice } from "./letters.ts";
 
 export interface CallListParts {
   readonly boats: Boats;

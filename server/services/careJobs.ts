@@ -4,8 +4,9 @@ import type { Database, Transaction } from "../database/open.ts";
 import type { Jobs, NewJob } from "../jobs.ts";
 import type { Messages } from "../messages.ts";
 import type { Boats } from "../repositories/boats.ts";
+import { contactOf } from "./contactOf.ts";
 import type { FleetCare } from "./fleetCare.ts";
-import { contactOf, type PostOffice } from "./letters.ts";
+import type { PostOffice } from "./letters.ts";
 
 export interface CareJobParts {
   readonly database: Database;

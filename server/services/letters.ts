@@ -1,4 +1,3 @@
-import { contactSchema } from "../../api/careSchemas.ts";
 import type { MessageLine } from "../../api/index.ts";
 import { messageTemplates } from "../../content/index.ts";
 import { type Instant, minutesOfDay } from "../../core/dates/index.ts";
@@ -11,6 +10,7 @@ import type { BoatHead, Boats } from "../repositories/boats.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { createSettings } from "../repositories/settings.ts";
+import { contactOf } from "./contactOf.ts";
 
 export interface LetterParts {
   readonly database: Database;
@@ -32,7 +32,6 @@ export interface NewMessage {
 }
 
 const linkPlace = "{link}";
-export const contactOf = (boat: BoatHead) => contactSchema.parse(JSON.parse(boat.contact));
 
 /** How a message gets its words, its reader and its address, and when it may go. */
 export function createPostOffice(parts: LetterParts) {

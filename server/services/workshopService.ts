@@ -1,4 +1,3 @@
-import { contactSchema } from "../../api/careSchemas.ts";
 import type { Booking, WorkshopSheet } from "../../api/index.ts";
 import { addDays, type LocalDate } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
@@ -19,6 +18,7 @@ import type { Boats } from "../repositories/boats.ts";
 import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { createSettings } from "../repositories/settings.ts";
+import { contactOf } from "./contactOf.ts";
 import type { FleetCare } from "./fleetCare.ts";
 
 interface Parts {
@@ -57,12 +57,11 @@ export function createWorkshopService({ database, boats, deliveries, bookings, f
       const offers = flattenLoad(jobs, weeks);
       const sold = await deliveries.listOfBoats([...offers, ...booked].map(({ boat }) => boat));
       const buyersOf = new Map(sold.map(({ boatId, buyers }) => [boatId, formatBuyers(buyers)]));
-      const name = <B extends { boat: string }>(each: B) => ({
-        ...each,
-        boatName: boatOf.get(each.boat)?.name ?? "",
-        serial: serialOf(boatOf.get(each.boat)?.hull ?? ""),
-        buyers: buyersOf.get(each.boat) ?? nameIn(boatOf.get(each.boat)?.contact),
-      });
+      const name = <B extends { boat: string }>(each: B) => {
+        const boat = boatOf.get(each.boat);
+        const buyers = buyersOf.get(each.boat) ?? (boat === undefined ? "" : contactOf(boat).name);
+        return { ...each, boatName: boat?.name ?? "", serial: serialOf(boat?.hull ?? ""), buyers };
+      };
       return {
         date: today,
         engines: fleet.reduce((sum, { facts }) => sum + facts.engines.length, 0),
@@ -96,8 +95,6 @@ export function createWorkshopService({ database, boats, deliveries, bookings, f
 
 export type WorkshopService = ReturnType<typeof createWorkshopService>;
 
-const nameIn = (contact: string | undefined) =>
-  contact === undefined ? "" : contactSchema.parse(JSON.parse(contact)).name;
 const closedWhy = ({ closed }: Workshop, date: LocalDate) =>
   closed.find(({ from, to }) => from <= date && date <= to)?.why ?? "";
 
