@@ -69,7 +69,7 @@ const shots: Shot[] = [
     before: async (page) => {
       await page.getByRole("radio", { name: "From the engine gateway" }).click();
       await page.getByRole("button", { name: 'Take "Cruising at one speed"' }).click();
-      await page.getByRole("button", { name: "Keep the run" }).click();
+      await page.getByRole("button", { name: "Save", exact: true }).click();
       await page.getByText("to change next time").waitFor();
       await waitForChart(page);
       await page.getByText("Next run.").scrollIntoViewIfNeeded();

@@ -22,7 +22,7 @@ interface LoadProps {
 
 const month = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", month: "short", year: "2-digit" });
 
-/** Expected hours a week as columns by kind, the band they stay in eight times of ten, and what the workshop can do as a line. */
+/** Expected hours a week as columns by kind, the band they stay in eight times of ten, and shop capacity as a line. */
 export function LoadChart({ weeks, picked, onPick }: LoadProps) {
   const draw = useCallback(
     (inks: Inks) => {
@@ -117,7 +117,7 @@ export function LoadChart({ weeks, picked, onPick }: LoadProps) {
         draw={draw}
         heightPx={270}
         onPick={(index) => onPick(weeks[index]!.monday)}
-        says={`Expected hours of work in each of ${weeks.length} weeks against what the workshop can do; ${over === 1 ? "one week is" : `${over} weeks are`} too full`}
+        says={`Expected hours of work in each of ${weeks.length} weeks against shop capacity; ${over === 1 ? "one week is" : `${over} weeks are`} too full`}
       />
       <figcaption className="flex flex-wrap gap-x-5 text-sm text-soft">
         {[
@@ -133,9 +133,9 @@ export function LoadChart({ weeks, picked, onPick }: LoadProps) {
         ))}
         <span className="inline-flex items-center gap-1.5">
           <span aria-hidden className="h-0.5 w-5 bg-magenta" />
-          what the workshop can do
+          shop capacity
         </span>
-        <span>grey: eight weeks of ten lie in it</span>
+        <span>grey: likely range (8 weeks in 10)</span>
       </figcaption>
     </figure>
   );
