@@ -34,6 +34,13 @@ export default defineConfig({
             options: {
               cacheName: "saved-3",
               networkTimeoutSeconds: 4,
+              // What a screen asks for anew (client.ts) is the server's word or none: an answer saved before a change would undo it there.
+              plugins: [
+                {
+                  cachedResponseWillBeUsed: async ({ request, cachedResponse }) =>
+                    request.cache === "no-cache" ? null : cachedResponse,
+                },
+              ],
               cacheableResponse: { statuses: [200] },
               expiration: { maxEntries: 200 },
             },

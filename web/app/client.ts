@@ -25,10 +25,12 @@ export class Refused extends Error {
 const askTimeoutMs = 30_000;
 const sendTimeoutMs = 180_000;
 
-interface Ask<N extends EndpointName> {
+export interface Ask<N extends EndpointName> {
   readonly params?: ParamsOf<Endpoints[N]>;
   readonly body?: BodyOf<Endpoints[N]>;
   readonly query?: Readonly<Record<string, string>>;
+  /** The server's own answer or none; otherwise one saved earlier stands in where the server is slow or out of reach. */
+  readonly anew?: boolean;
 }
 
 const withQuery = (address: string, query: Readonly<Record<string, string>>) => {
@@ -43,7 +45,7 @@ export function addressOf(name: EndpointName, params: Record<string, string> = {
 /** Asks the server one described endpoint, by its name. Throws Refused. */
 export async function ask<N extends EndpointName>(
   name: N,
-  { params, body, query = {} }: Ask<N> = {},
+  { params, body, query = {}, anew = false }: Ask<N> = {},
 ): Promise<AnswerOf<Endpoints[N]>> {
   const { method } = addresses[name];
   let response: Response;
@@ -53,7 +55,7 @@ export async function ask<N extends EndpointName>(
       credentials: "same-origin",
       signal: AbortSignal.timeout(askTimeoutMs),
       ...(method === "GET"
-        ? {}
+        ? { cache: anew ? "no-cache" : "default" }
         : { headers: { "Content-Type": "application/json" }, body: JSON.stringify(body ?? {}) }),
     });
   } catch {

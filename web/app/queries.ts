@@ -1,6 +1,7 @@
-import { keepPreviousData, QueryClient, queryOptions } from "@tanstack/react-query";
+import { keepPreviousData, QueryClient, type QueryFunctionContext, queryOptions } from "@tanstack/react-query";
+import type { EndpointName } from "../../api/index.ts";
 import { setStoreZone } from "../ui/storeTime.ts";
-import { ask, Refused } from "./client.ts";
+import { type Ask, ask, Refused } from "./client.ts";
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -19,49 +20,55 @@ export function settle<A extends { readonly timeZone: string }>(answer: A): A {
   return answer;
 }
 
+/** Asks for what a query holds. Once it holds something, only the server's own answer takes its place. */
+const fetcher =
+  <N extends EndpointName>(name: N, args: Ask<N> = {}) =>
+  ({ client, queryKey }: QueryFunctionContext) =>
+    ask(name, { ...args, anew: client.getQueryData(queryKey) !== undefined });
+
 export const meQuery = queryOptions({
   queryKey: ["me"],
-  queryFn: async () => settle(await ask("me")),
+  queryFn: async (context) => settle(await fetcher("me")(context)),
   staleTime: 300_000,
   retry: false,
 });
-export const todayQuery = queryOptions({ queryKey: ["today"], queryFn: () => ask("today") });
-export const owedQuery = queryOptions({ queryKey: ["owed"], queryFn: () => ask("owed") });
+export const todayQuery = queryOptions({ queryKey: ["today"], queryFn: fetcher("today") });
+export const owedQuery = queryOptions({ queryKey: ["owed"], queryFn: fetcher("owed") });
 export const ownerPageQuery = (token: string) =>
   queryOptions({
     queryKey: ["owner", token],
-    queryFn: async () => settle(await ask("ownerPage", { params: { token } })),
+    queryFn: async (context) => settle(await fetcher("ownerPage", { params: { token } })(context)),
   });
-export const boatsQuery = queryOptions({ queryKey: ["boats"], queryFn: () => ask("boats") });
+export const boatsQuery = queryOptions({ queryKey: ["boats"], queryFn: fetcher("boats") });
 /** Asked of the server where a store has more boats than it sends. */
 export const foundBoatsQuery = (find: string) =>
   queryOptions({
     queryKey: ["boats", find],
-    queryFn: () => ask("boats", { query: { find } }),
+    queryFn: fetcher("boats", { query: { find } }),
     placeholderData: keepPreviousData,
   });
-export const hullsQuery = queryOptions({ queryKey: ["boats", "hulls"], queryFn: () => ask("hulls") });
+export const hullsQuery = queryOptions({ queryKey: ["boats", "hulls"], queryFn: fetcher("hulls") });
 export const boatQuery = (boat: string) =>
-  queryOptions({ queryKey: ["boat", boat], queryFn: () => ask("boat", { params: { boat } }) });
+  queryOptions({ queryKey: ["boat", boat], queryFn: fetcher("boat", { params: { boat } }) });
 export const rigQuery = (boat: string) =>
-  queryOptions({ queryKey: ["rig", boat], queryFn: () => ask("rig", { params: { boat } }) });
-export const templatesQuery = queryOptions({ queryKey: ["templates"], queryFn: () => ask("templates") });
+  queryOptions({ queryKey: ["rig", boat], queryFn: fetcher("rig", { params: { boat } }) });
+export const templatesQuery = queryOptions({ queryKey: ["templates"], queryFn: fetcher("templates") });
 export const templateQuery = (template: string) =>
-  queryOptions({ queryKey: ["template", template], queryFn: () => ask("template", { params: { template } }) });
-export const libraryQuery = queryOptions({ queryKey: ["library"], queryFn: () => ask("library") });
+  queryOptions({ queryKey: ["template", template], queryFn: fetcher("template", { params: { template } }) });
+export const libraryQuery = queryOptions({ queryKey: ["library"], queryFn: fetcher("library") });
 export const glossaryQuery = queryOptions({
   queryKey: ["glossary"],
-  queryFn: () => ask("glossary"),
+  queryFn: fetcher("glossary"),
   staleTime: Number.POSITIVE_INFINITY,
 });
 export const deliveryQuery = (delivery: string) =>
-  queryOptions({ queryKey: ["delivery", delivery], queryFn: () => ask("delivery", { params: { delivery } }) });
+  queryOptions({ queryKey: ["delivery", delivery], queryFn: fetcher("delivery", { params: { delivery } }) });
 export const plansQuery = (delivery: string) =>
   queryOptions({
     queryKey: ["plans", delivery],
-    queryFn: () => ask("plans", { params: { delivery } }),
+    queryFn: fetcher("plans", { params: { delivery } }),
     staleTime: 300_000,
   });
-export const careQuery = queryOptions({ queryKey: ["care"], queryFn: () => ask("callList") });
-export const workshopQuery = queryOptions({ queryKey: ["workshop"], queryFn: () => ask("workshop") });
-export const packsQuery = queryOptions({ queryKey: ["packs"], queryFn: () => ask("packs") });
+export const careQuery = queryOptions({ queryKey: ["care"], queryFn: fetcher("callList") });
+export const workshopQuery = queryOptions({ queryKey: ["workshop"], queryFn: fetcher("workshop") });
+export const packsQuery = queryOptions({ queryKey: ["packs"], queryFn: fetcher("packs") });
