@@ -3,7 +3,7 @@ import { chromiumArgs, chromiumPath } from "./cli/browser.ts";
 
 export default defineConfig({
   testDir: "e2e",
-  workers: 1,
+  workers: 2,
   timeout: 300_000,
   expect: { timeout: 20_000 },
   reporter: process.env.CI ? "line" : "list",

@@ -1,11 +1,17 @@
 import { defineConfig } from "vitest/config";
 
+const shared = { testTimeout: 60_000, hookTimeout: 60_000 };
+
 export default defineConfig({
   test: {
-    include: ["{core,api,content,server,cli,demo}/**/*.test.ts", "web/**/*.test.{ts,tsx}"],
-    testTimeout: 60_000,
-    hookTimeout: 60_000,
     // By itself vitest leaves a core idle, which is half of two.
     maxWorkers: "100%",
+    projects: [
+      // Nothing here keeps state in a module, so that files may share what they import.
+      {
+        test: { ...shared, name: "node", isolate: false, include: ["{core,api,content,server,cli,demo}/**/*.test.ts"] },
+      },
+      { test: { ...shared, name: "web", include: ["web/**/*.test.{ts,tsx}"] } },
+    ],
   },
 });
