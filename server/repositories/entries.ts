@@ -1,0 +1,136 @@
+import { type Model, Op } from "sequelize";
+import type { Receipt, Strike } from "../../core/record/index.ts";
+import type { Entry } from "../../core/walk/index.ts";
+import type { EntryRow } from "../database/models.ts";
+import type { Database, Transaction } from "../database/open.ts";
+import { readOne, readQuery } from "../database/rows.ts";
+import { Failure } from "../failure.ts";
+import { createWalkLogs } from "./walkLogs.ts";
+
+/** So many of the latest entries say what is spent and forgotten here, however long the store has been. */
+const mostLearned = 20_000;
+
+type EntryRowModel = Model<EntryRow, EntryRow>;
+
+/** What was entered in handovers. Entries are only ever added. */
+export function createEntries(database: Database) {
+  const { models } = database;
+  const logs = createWalkLogs(database);
+  return {
+    /** All entries of a delivery with their receipts. */
+    readLog: logs.read,
+    listEntries: async (deliveryId: string, transaction?: Transaction): Promise<readonly Entry[]> =>
+      (await logs.read(deliveryId, transaction)).entries,
+    /** Adds entries that are new, as they came; one whose id another delivery has is refused. Answers their receipts. */
+    async addEntries(
+      deliveryId: string,
+      entries: readonly Entry[],
+      { receivedAt, via }: Pick<Receipt, "receivedAt" | "via">,
+      transaction: Transaction,
+    ): Promise<Map<string, Receipt>> {
+      const ids = entries.map(({ id }) => id);
+      if ((await models.entries.count({ where: { id: { [Op.in]: ids } }, transaction })) > 0)
+        throw new Failure("entry-differs", { path: "entries" });
+      const last = (await models.entries.max<number | null, EntryRowModel>("number", { transaction })) ?? 0;
+      const stored = entries.map((entry, i) => ({ entry, receipt: { receivedAt, number: last + 1 + i, via } }));
+      await models.entries.bulkCreate(
+        stored.map(({ entry, receipt }) => ({
+          id: entry.id,
+          deliveryId,
+          body: JSON.stringify(entry),
+          ...receipt,
+        })),
+        { transaction },
+      );
+      return new Map(stored.map(({ entry, receipt }) => [entry.id, receipt]));
+    },
+    /** Of these entries only that they were made stays; a buyer's name is `struckName` from now on. */
+    async strike(
+      deliveryId: string,
+      parts: readonly Strike[],
+      person: string,
+      struckName: string,
+      transaction: Transaction,
+    ) {
+      for (const { part, id } of parts) {
+        if (part !== "entry") continue;
+        const row = await readOne(models.entries, id, transaction);
+        if (row === null) continue;
+        const { delivery, at, by, device } = JSON.parse(row.body) as Entry;
+        const body = JSON.stringify({ id, delivery, at, by, device, kind: "amend", note: struckName });
+        await models.entries.update({ body }, { where: { id }, transaction });
+      }
+      const row = (await readOne(models.deliveries, deliveryId, transaction))!;
+      const buyers = (JSON.parse(row.buyers) as { id: string }[]).map((buyer) =>
+        buyer.id === person ? { ...buyer, name: struckName } : buyer,
+      );
+      await models.deliveries.update({ buyers: JSON.stringify(buyers) }, { where: { id: deliveryId }, transaction });
+    },
+  };
+}
+
+/** What is asked of the entries of many handovers at once. */
+export function createEntrySearch({ models }: Database) {
+  return {
+    /** Closings that wait for their seal. */
+    async listClosing(): Promise<string[]> {
+      const rows = await readQuery<{ deliveryId: string }>(
+        models.entries,
+        `SELECT DISTINCT deliveryId FROM entries WHERE json_extract(body, '$.kind') = 'close'
+         AND deliveryId NOT IN (SELECT deliveryId FROM chain WHERE kind IN ('handover', 'import'))`,
+      );
+      return rows.map(({ deliveryId }) => deliveryId);
+    },
+    /** The deliveries whose entries name a photo. */
+    async listOfPhoto(photo: string): Promise<string[]> {
+      const rows = await readQuery<{ deliveryId: string }>(
+        models.entries,
+        `SELECT DISTINCT deliveryId FROM entries
+         WHERE json_extract(body, '$.kind') = 'photo' AND json_extract(body, '$.photo') = ?`,
+        [photo],
+      );
+      return rows.map(({ deliveryId }) => deliveryId);
+    },
+    /** Seconds spent on each topic in the latest walks, by topic. */
+    async listSpent(): Promise<Map<string, number[]>> {
+      const rows = await readQuery<{ topic: string; spentS: number }>(
+        models.entries,
+        `SELECT json_extract(body, '$.topic') AS topic, json_extract(body, '$.spentS') AS spentS FROM entries
+         WHERE json_extract(body, '$.kind') = 'mark' ORDER BY id DESC LIMIT ${mostLearned}`,
+      );
+      const spent = new Map<string, number[]>();
+      for (const { topic, spentS } of rows) {
+        const list = spent.get(topic);
+        if (list === undefined) spent.set(topic, [spentS]);
+        else list.push(spentS);
+      }
+      return spent;
+    },
+    /** Marks made late and calls, by topic, over the latest walks, and how many of them were signed. */
+    async countForgotten(): Promise<{ rows: { topic: string; late: number; calls: number }[]; handovers: number }> {
+      // Late: made after the first thing that is only done when closing (gear counted, hours read, a signature).
+      const rows = await readQuery<{ topic: string; late: number; calls: number }>(
+        models.entries,
+        `WITH recent AS (
+           SELECT deliveryId, body, json_extract(body, '$.kind') AS kind FROM entries
+           WHERE number > (SELECT MAX(number) FROM entries) - ${mostLearned}),
+         closing AS (
+           SELECT deliveryId, MIN(json_extract(body, '$.at')) AS at FROM recent
+           WHERE kind IN ('gear', 'hours', 'sign') GROUP BY deliveryId)
+         SELECT json_extract(e.body, '$.topic') AS topic,
+           SUM(kind = 'mark' AND json_extract(e.body, '$.at') > closing.at
+             AND json_extract(e.body, '$.mark') IN ('told', 'shown', 'did')) AS late,
+           SUM(kind = 'call') AS calls
+         FROM recent e LEFT JOIN closing ON closing.deliveryId = e.deliveryId
+         WHERE kind IN ('mark', 'call') AND json_extract(e.body, '$.topic') IS NOT NULL
+         GROUP BY 1 HAVING late > 0 OR calls > 0`,
+      );
+      const [count] = await readQuery<{ n: number }>(
+        models.entries,
+        `SELECT COUNT(*) AS n FROM chain WHERE kind = 'handover' AND deliveryId IN (
+           SELECT deliveryId FROM entries WHERE number > (SELECT MAX(number) FROM entries) - ${mostLearned})`,
+      );
+      return { rows, handovers: count?.n ?? 0 };
+    },
+  };
+}
