@@ -23,18 +23,6 @@ const money = (cents: number | null) => (cents === null ? "" : (cents / 100).toF
 
 /** The service history of a boat as a PDF: hours, what was done, by whom, and what comes next. */
 export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "letter"): Promise<Buffer> {
-  const { care, services, readings, visits } = boat;
-  const labels = new Map([
-    ...care.map(({ engine, label: name }): [string, string] => [engine, name]),
-    ["boat", "The boat"],
-  ]);
-  const titles = new Map(
-    [
-      ...visits.flatMap(({ items }) => items),
-      ...care.flatMap(({ items }) => items.map(({ id, title }) => ({ item: id, title }))),
-    ].map(({ item, title }) => [item, title]),
-  );
-  const [next] = visits;
   const document: TDocumentDefinitions = {
     pageSize: paper === "a4" ? "A4" : "LETTER",
     pageMargins: [48, 52, 48, 56],
@@ -50,91 +38,88 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
       {
         text: write(boat.inService === null ? "Not handed over yet." : `In service since ${printDay(boat.inService)}.`),
       },
-      heading("Hours"),
-      lined(
-        ["*", 90, 110, "*"],
-        [
-          [label("Engine"), label("Hours", true), label("Read on"), label("Likely now")],
-          ...care.map((engine) => [
-            { text: write(engine.label) },
-            { text: engine.reportedH === null ? "–" : `${engine.reportedH.toFixed(1)} h`, alignment: "right" as const },
-            { text: engine.reportedOn === null ? "–" : printDay(engine.reportedOn) },
-            { text: engine.likelyNowH === null ? "–" : `about ${engine.likelyNowH.toFixed(0)} h` },
-          ]),
-        ],
-      ),
-      heading("What was done", services.length === 0 ? "nothing yet" : ""),
-      ...(services.length === 0
-        ? []
-        : [
-            lined(
-              [84, 80, "*", 52, 92, 56],
-              [
-                [
-                  label("Date"),
-                  label("Engine"),
-                  label("Work"),
-                  label("Hours", true),
-                  label("By"),
-                  label("Price", true),
-                ],
-                ...services.map(({ date, engine, item, hours, by, outcome, note, photo, fileName, priceCents }) => [
-                  { text: printDay(date) },
-                  { text: write(labels.get(engine) ?? engine) },
-                  {
-                    stack: [
-                      { text: write(titles.get(item) ?? item) },
-                      {
-                        text: write(formatOutcome(outcome, note, photo, fileName), {
-                          fontSize: 8.5,
-                          color: soft,
-                        }),
-                      },
-                    ],
-                  },
-                  { text: engine === "boat" ? "" : `${hours.toFixed(1)} h`, alignment: "right" as const },
-                  { text: write(by) },
-                  { text: money(priceCents), alignment: "right" as const },
-                ]),
-              ],
-            ),
-          ]),
-      heading("What comes next"),
-      {
-        text: write(
-          next === undefined
-            ? "Nothing is planned."
-            : `About ${printDay(next.date)}: ${next.items.map(({ title, label: scope }) => `${title} (${scope})`).join(", ")}.`,
-        ),
-      },
-      {
-        margin: [0, 8, 0, 0],
-        text: write(
-          "Where a service was late or done elsewhere, look into the engine maker's manual for what it asks then. Dates are likely ones, from the hours reported.",
-          { fontSize: 8.5, color: soft },
-        ),
-      },
-      heading("Hours as they were read", `${readings.length}`),
-      lined(
-        [100, "*", 80, "*"],
-        [
-          [label("Read on"), label("Engine"), label("Meter", true), label("By")],
-          ...readings.map(({ date, engine, hours, by, answer }) => [
-            { text: printDay(date) },
-            { text: write(labels.get(engine) ?? engine) },
-            { text: `${hours.toFixed(1)} h`, alignment: "right" as const },
-            { text: write(answer === null ? by : `${by}, ${answer.replaceAll("-", " ")}`) },
-          ]),
-        ],
-      ),
+      ...hoursPart(boat),
+      ...servicesPart(boat),
+      ...nextPart(boat),
+      ...readingsPart(boat),
     ],
     footer: (page, pages) => ({
       margin: [48, 14, 48, 0],
       columns: [
-        { text: write(`${boat.name} · ${boat.hull} · ${boat.today}`, { fontSize: 8, color: soft }) },
+        { text: write(`${boat.name} · ${boat.hull} · ${printDay(boat.today)}`, { fontSize: 8, color: soft }) },
         { text: `page ${page} of ${pages}`, fontSize: 8, color: soft, alignment: "right" },
       ],
     }),
   };
   return printPdf(document);
+}
+
+const hours = (h: number | null) => ({ text: h === null ? "–" : `${h.toFixed(1)} h`, alignment: "right" as const });
+
+const nameEngines = ({ care }: Boat) =>
+  new Map([...care.map(({ engine, label: name }): [string, string] => [engine, name]), ["boat", "The boat"]]);
+
+function hoursPart({ care }: Boat) {
+  const rows = care.map(({ label: name, reportedH, reportedOn, likelyNowH }) => [
+    { text: write(name) },
+    hours(reportedH),
+    { text: reportedOn === null ? "–" : printDay(reportedOn) },
+    { text: likelyNowH === null ? "–" : `about ${likelyNowH.toFixed(0)} h` },
+  ]);
+  const head = [label("Engine"), label("Hours", true), label("Read on"), label("Likely now")];
+  return [heading("Hours"), lined(["*", 90, 110, "*"], [head, ...rows])];
+}
+
+function servicesPart(boat: Boat) {
+  const { care, services, visits } = boat;
+  if (services.length === 0) return [heading("What was done", "nothing yet")];
+  const engines = nameEngines(boat);
+  const titles = new Map(
+    [
+      ...visits.flatMap(({ items }) => items),
+      ...care.flatMap(({ items }) => items.map(({ id, title }) => ({ item: id, title }))),
+    ].map(({ item, title }) => [item, title]),
+  );
+  const small = { fontSize: 8.5, color: soft };
+  const rows = services.map(({ date, engine, item, hours: atH, by, outcome, note, photo, fileName, priceCents }) => [
+    { text: printDay(date) },
+    { text: write(engines.get(engine) ?? engine) },
+    {
+      stack: [
+        { text: write(titles.get(item) ?? item) },
+        { text: write(formatOutcome(outcome, note, photo, fileName), small) },
+      ],
+    },
+    engine === "boat" ? { text: "" } : hours(atH),
+    { text: write(by) },
+    { text: money(priceCents), alignment: "right" as const },
+  ]);
+  const head = [label("Date"), label("Engine"), label("Work"), label("Hours", true), label("By"), label("Price", true)];
+  return [heading("What was done"), lined([84, 80, "*", 52, 92, 56], [head, ...rows])];
+}
+
+function nextPart({ visits: [next] }: Boat) {
+  const says =
+    next === undefined
+      ? "Nothing is planned."
+      : `About ${printDay(next.date)}: ${next.items.map(({ title, label: scope }) => `${title} (${scope})`).join(", ")}.`;
+  const caution =
+    "Where a service was late or done elsewhere, look into the engine maker's manual for what it asks then. Dates are likely ones, from the hours reported.";
+  return [
+    heading("What comes next"),
+    { text: write(says) },
+    { margin: [0, 8, 0, 0] as [number, number, number, number], text: write(caution, { fontSize: 8.5, color: soft }) },
+  ];
+}
+
+function readingsPart(boat: Boat) {
+  const engines = nameEngines(boat);
+  const rows = boat.readings.map(({ date, engine, hours: atH, by, answer }) => [
+    { text: printDay(date) },
+    { text: write(engines.get(engine) ?? engine) },
+    hours(atH),
+    { text: write(answer === null ? by : `${by}, ${answer.replaceAll("-", " ")}`) },
+  ]);
+  const head = [label("Read on"), label("Engine"), label("Meter", true), label("By")];
+  return [heading("Hours as they were read", `${rows.length}`), lined([100, "*", 80, "*"], [head, ...rows])];
 }

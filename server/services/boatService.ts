@@ -6,7 +6,6 @@ import { findStyle } from "../../core/route/index.ts";
 import { compareDue } from "../../core/service/index.ts";
 import { compareOwed, foldWalk, formatBuyers, isCovered } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
-import type { Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { BoatHead, BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
@@ -41,141 +40,16 @@ const mostOwing = 60;
 
 /** Boats as a whole: today's list, all boats, one boat's page. */
 export function createBoatService(parts: Parts) {
-  const { boats, deliveries, people, careReader, fleetCare, rigService, libraryService, walkReader, clock } = parts;
-
-  /** The boats on which something falls due within a month, the most urgent first. */
-  const fallsDue = async (date: LocalDate): Promise<Pick<Today, "due" | "dueInAll">> => {
-    const dueBy = addDays(date, soonDays);
-    const coming = (await fleetCare.read())
-      .filter(({ facts: { next } }) => next?.due.dueDate != null && next.due.dueDate <= dueBy)
-      .sort((a, b) => compareDue(a.facts.next!.due, b.facts.next!.due) || (a.boat.id < b.boat.id ? -1 : 1));
-    const shown = coming.slice(0, mostRows);
-    const sold = await deliveries.listOfBoats(shown.map(({ boat }) => boat.id));
-    return {
-      due: shown.map((each) => describeDue(each, buyersOf(each.boat.id, sold))),
-      dueInAll: coming.length,
-    };
-  };
-  const findBoats = async (text: string): Promise<ReadonlySet<string>> => {
-    const words = text.trim().toLowerCase().split(/\s+/);
-    const all = await boats.listFindable();
-    return new Set(
-      all.flatMap(({ id, name, hull, contact, buyers }) => {
-        const people =
-          buyers === null
-            ? [contactOf({ contact }).name]
-            : (JSON.parse(buyers) as { name: string }[]).map((each) => each.name);
-        const said = [name, hull, ...people].join(" ").toLowerCase();
-        return words.every((word) => said.includes(word)) ? [id] : [];
-      }),
-    );
-  };
-  const find = async (id: string, transaction?: Transaction) => {
-    const boat = await boats.find(id, transaction);
-    if (boat === null) throw new Failure("not-found", { what: "boat", id });
-    return boat;
-  };
   return {
-    async today(): Promise<Today> {
-      const date = clock.today();
-      const [now, owing, owedInAll, due] = await Promise.all([
-        deliveries.listOn(date),
-        deliveries.listOwing(mostOwing),
-        deliveries.sumOwed(),
-        fallsDue(date),
-      ]);
-      const library = await libraryService.read();
-      const byId = await boats.findMany([...now, ...owing].map(({ boatId }) => boatId));
-      return {
-        date,
-        handovers: await Promise.all(
-          now.map(async (delivery) => {
-            const context = await walkReader.read(delivery, byId.get(delivery.boatId)!);
-            return describeHandover(context, await walkReader.readPlan(context), library);
-          }),
-        ),
-        owed: rankOwed(owing, byId, date, clock.timeZone).slice(0, mostRows),
-        owedInAll,
-        ...due,
-      };
-    },
+    today: () => readToday(parts),
 
-    /** Everything owed over all boats, what wants doing first at the top. */
-    async owed(): Promise<OwedSheet> {
-      const date = clock.today();
-      const owing = await deliveries.listOwing();
-      const byId = await boats.findMany(owing.map(({ boatId }) => boatId));
-      const staff = (await people.list()).map(({ id, name }) => ({ id, name }));
-      return { date, lines: rankOwed(owing, byId, date, clock.timeZone), staff };
-    },
+    owed: () => readOwed(parts),
 
-    /** The next handover first, then the next service. `find`: of those whose name, hull number or people hold it. */
-    async list(find: string): Promise<AnswerOf<typeof endpoints.boats>> {
-      const [comingOf, fleet, waiting, found] = await Promise.all([
-        deliveries.listComing(clock.today()),
-        fleetCare.read(),
-        boats.listWaiting(),
-        find.trim() === "" ? null : findBoats(find),
-      ]);
-      const all = [
-        ...waiting.map((boat) => ({ boat, due: null })),
-        ...fleet.map(({ boat, facts }) => ({ boat, due: facts.next?.due ?? null })),
-      ].map((each) => ({ ...each, order: comingOf.get(each.boat.id) ?? each.due?.dueDate ?? "9999" }));
-      const wanted = found === null ? all : all.filter(({ boat }) => found.has(boat.id));
-      const shown = wanted
-        .sort((a, b) => compare(a.order, b.order) || compareBoats(a.boat, b.boat))
-        .slice(0, mostBoats);
-      const ids = shown.map(({ boat }) => boat.id);
-      const [shapes, sold] = await Promise.all([boats.listShapes(ids), deliveries.listOfBoats(ids)]);
-      const rows = shown.map(({ boat, due }) => {
-        const { id, name, hull, inService } = boat;
-        const mine = sold.filter(({ boatId }) => boatId === id);
-        return {
-          id,
-          name,
-          hull,
-          ...shapes.get(id)!,
-          // A boat sold before its handovers were kept here has whom its contact names.
-          buyers: mine.length === 0 ? contactOf(boat).name : buyersOf(id, mine),
-          inService,
-          nextDelivery: comingOf.get(id) ?? null,
-          due,
-          owed: mine.reduce((sum, { summary }) => sum + summary.owed.length, 0),
-        };
-      });
-      return { boats: rows, boatsFound: wanted.length, boatsInAll: all.length };
-    },
+    list: (find: string) => listBoats(parts, find),
 
-    listHulls: boats.listHulls,
+    listHulls: parts.boats.listHulls,
 
-    async describe(id: string): Promise<Boat> {
-      const boat = await find(id);
-      const today = clock.today();
-      const mine = await deliveries.listOfBoats([id]);
-      const readings = await boats.listReadings([id]);
-      const names = new Map((await people.list()).map((person) => [person.id, person.name]));
-      return {
-        id,
-        name: boat.name,
-        hull: boat.hull,
-        rig: rigService.read(boat.rigText),
-        inService: boat.inService,
-        buyers: buyersOf(id, mine),
-        today,
-        deliveries: mine.map(({ id: delivery, date, time, summary }) => ({
-          id: delivery,
-          date,
-          time,
-          state: summary.state,
-        })),
-        ...(await careReader.describe(boat)),
-        contact: contactOf(boat),
-        readings: readings.map(
-          ({ boatId: _, by, ...reading }) => ({ ...reading, by: names.get(by) ?? by }) as Boat["readings"][number],
-        ),
-        owed: mine.flatMap((delivery) => describeOwed(delivery, boat, clock.timeZone)),
-      };
-    },
+    describe: (id: string) => describeBoat(parts, id),
   };
 }
 
@@ -269,5 +143,140 @@ function describeDue({ boat, facts }: FleetBoat, buyers: string): Today["due"][n
     reportedH,
     reportedOn,
     due,
+  };
+}
+
+/** The boats on which something falls due within a month, the most urgent first. */
+async function fallsDue({ deliveries, fleetCare }: Parts, date: LocalDate): Promise<Pick<Today, "due" | "dueInAll">> {
+  const dueBy = addDays(date, soonDays);
+  const coming = (await fleetCare.read())
+    .filter(({ facts: { next } }) => next?.due.dueDate != null && next.due.dueDate <= dueBy)
+    .sort((a, b) => compareDue(a.facts.next!.due, b.facts.next!.due) || (a.boat.id < b.boat.id ? -1 : 1));
+  const shown = coming.slice(0, mostRows);
+  const sold = await deliveries.listOfBoats(shown.map(({ boat }) => boat.id));
+  return {
+    due: shown.map((each) => describeDue(each, buyersOf(each.boat.id, sold))),
+    dueInAll: coming.length,
+  };
+}
+
+async function findBoats({ boats }: Parts, text: string): Promise<ReadonlySet<string>> {
+  const words = text.trim().toLowerCase().split(/\s+/);
+  const all = await boats.listFindable();
+  return new Set(
+    all.flatMap(({ id, name, hull, contact, buyers }) => {
+      const people =
+        buyers === null
+          ? [contactOf({ contact }).name]
+          : (JSON.parse(buyers) as { name: string }[]).map((each) => each.name);
+      const said = [name, hull, ...people].join(" ").toLowerCase();
+      return words.every((word) => said.includes(word)) ? [id] : [];
+    }),
+  );
+}
+
+function describeHead(boat: BoatHead, sold: readonly DeliveryRecord[]) {
+  const { id, name, hull, inService } = boat;
+  const mine = sold.filter(({ boatId }) => boatId === id);
+  return {
+    id,
+    name,
+    hull,
+    inService,
+    // A boat sold before its handovers were kept here has whom its contact names.
+    buyers: mine.length === 0 ? contactOf(boat).name : buyersOf(id, mine),
+    owed: mine.reduce((sum, { summary }) => sum + summary.owed.length, 0),
+  };
+}
+
+async function readToday(parts: Parts): Promise<Today> {
+  const { boats, deliveries, libraryService, walkReader, clock } = parts;
+  const date = clock.today();
+  const [now, owing, owedInAll, due] = await Promise.all([
+    deliveries.listOn(date),
+    deliveries.listOwing(mostOwing),
+    deliveries.sumOwed(),
+    fallsDue(parts, date),
+  ]);
+  const library = await libraryService.read();
+  const byId = await boats.findMany([...now, ...owing].map(({ boatId }) => boatId));
+  return {
+    date,
+    handovers: await Promise.all(
+      now.map(async (delivery) => {
+        const context = await walkReader.read(delivery, byId.get(delivery.boatId)!);
+        return describeHandover(context, await walkReader.readPlan(context), library);
+      }),
+    ),
+    owed: rankOwed(owing, byId, date, clock.timeZone).slice(0, mostRows),
+    owedInAll,
+    ...due,
+  };
+}
+
+/** Everything owed over all boats, what wants doing first at the top. */
+async function readOwed(parts: Parts): Promise<OwedSheet> {
+  const { boats, deliveries, people, clock } = parts;
+  const date = clock.today();
+  const owing = await deliveries.listOwing();
+  const byId = await boats.findMany(owing.map(({ boatId }) => boatId));
+  const staff = (await people.list()).map(({ id, name }) => ({ id, name }));
+  return { date, lines: rankOwed(owing, byId, date, clock.timeZone), staff };
+}
+
+/** The next handover first, then the next service. `find`: of those whose name, hull number or people hold it. */
+async function listBoats(parts: Parts, find: string): Promise<AnswerOf<typeof endpoints.boats>> {
+  const { boats, deliveries, fleetCare, clock } = parts;
+  const [comingOf, fleet, waiting, found] = await Promise.all([
+    deliveries.listComing(clock.today()),
+    fleetCare.read(),
+    boats.listWaiting(),
+    find.trim() === "" ? null : findBoats(parts, find),
+  ]);
+  const all = [
+    ...waiting.map((boat) => ({ boat, due: null })),
+    ...fleet.map(({ boat, facts }) => ({ boat, due: facts.next?.due ?? null })),
+  ].map((each) => ({ ...each, order: comingOf.get(each.boat.id) ?? each.due?.dueDate ?? "9999" }));
+  const wanted = found === null ? all : all.filter(({ boat }) => found.has(boat.id));
+  const shown = wanted.sort((a, b) => compare(a.order, b.order) || compareBoats(a.boat, b.boat)).slice(0, mostBoats);
+  const ids = shown.map(({ boat }) => boat.id);
+  const [shapes, sold] = await Promise.all([boats.listShapes(ids), deliveries.listOfBoats(ids)]);
+  const rows = shown.map(({ boat, due }) => ({
+    ...describeHead(boat, sold),
+    ...shapes.get(boat.id)!,
+    nextDelivery: comingOf.get(boat.id) ?? null,
+    due,
+  }));
+  return { boats: rows, boatsFound: wanted.length, boatsInAll: all.length };
+}
+
+async function describeBoat(parts: Parts, id: string): Promise<Boat> {
+  const { boats, deliveries, people, careReader, rigService, clock } = parts;
+  const boat = await boats.find(id);
+  if (boat === null) throw new Failure("not-found", { what: "boat", id });
+  const today = clock.today();
+  const mine = await deliveries.listOfBoats([id]);
+  const readings = await boats.listReadings([id]);
+  const names = new Map((await people.list()).map((person) => [person.id, person.name]));
+  return {
+    id,
+    name: boat.name,
+    hull: boat.hull,
+    rig: rigService.read(boat.rigText),
+    inService: boat.inService,
+    buyers: buyersOf(id, mine),
+    today,
+    deliveries: mine.map(({ id: delivery, date, time, summary }) => ({
+      id: delivery,
+      date,
+      time,
+      state: summary.state,
+    })),
+    ...(await careReader.describe(boat)),
+    contact: contactOf(boat),
+    readings: readings.map(
+      ({ boatId: _, by, ...reading }) => ({ ...reading, by: names.get(by) ?? by }) as Boat["readings"][number],
+    ),
+    owed: mine.flatMap((delivery) => describeOwed(delivery, boat, clock.timeZone)),
   };
 }

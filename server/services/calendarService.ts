@@ -46,74 +46,11 @@ const minutesOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.
 
 /** Calendars and tables of the months after, on their way out. */
 export function createCalendarService(parts: Parts) {
-  const { boats, deliveries, bookings, runs, messages, careReader, fleetCare, settings, clock } = parts;
-  const bookingEvents = async (ids: readonly string[] | null): Promise<CalendarEvent[]> => {
-    const all = ids === null ? await bookings.list(clock.today()) : await bookings.listOf(ids);
-    const names = new Map((await boats.findMany(all.map(({ boat }) => boat))).entries());
-    return all
-      .filter(({ state }) => state === "booked")
-      .map(({ id, boat, date, startMin, labourH, items, note }) => ({
-        uid: `booking-${id}@ravik`,
-        sequence: 0,
-        title: `${names.get(boat)?.name ?? "Boat"}: ${items.map(({ title }) => title).join(", ") || "workshop"}`,
-        says: note,
-        when: { fromMs: msAt(date, startMin, clock.timeZone), minutes: Math.max(15, Math.round(labourH * 60)) },
-      }));
-  };
-  /** The next of each thing that falls due on a boat, as days. */
-  const milestones = async (boat: BoatRecord): Promise<CalendarEvent[]> => {
-    if (boat.inService === null) return [];
-    const question = await careReader.ask(boat);
-    const { store, phone } = await settings.read();
-    const scopes = listScopes(
-      question,
-      question.rig.engines.map((engine) => readEngineStatus(question, engine)),
-    );
-    const sequence = question.readings.length + question.services.length + question.runs.length;
-    const several = scopes.length > 2;
-    return scopes.flatMap((scope) =>
-      listDue(scope, question.today).flatMap(({ item, ...due }): CalendarEvent[] => {
-        if (due.dueDate === null) return [];
-        const times = scope.done.filter((done) => done.item === item.id).length;
-        return [
-          {
-            uid: `${boat.id}-${scope.id}-${item.id}-${times + 1}@ravik`,
-            sequence,
-            title: `${item.title}, ${boat.name}${several && scope.id !== "boat" ? `, ${scope.label}` : ""}`,
-            says: `${item.work.join("; ")}. ${explainDue(due)} ${store} ${phone}. The maker's manual comes first.`,
-            when: { day: due.dueDate },
-          },
-        ];
-      }),
-    );
-  };
-  const get = async (id: string) => {
-    const boat = await boats.find(id);
-    if (boat === null) throw new Failure("not-found", { what: "boat", id });
-    return boat;
-  };
-  const readTable = async (what: CareTable): Promise<object[]> => {
-    if (what === "readings") return boats.listAllReadings();
-    if (what === "fills")
-      return (await boats.listAllFills()).map(({ isFull, ...fill }) => ({ ...fill, isFull: isFull === 1 }));
-    if (what === "services") return boats.listAllServices();
-    if (what === "bookings")
-      return (await bookings.list()).map(({ items, ...rest }) => ({
-        ...rest,
-        items: items.map(({ title }) => title).join("; "),
-      }));
-    if (what === "messages") return messages.listAll();
-    return (await runs.listAll()).map(({ verdict, ...run }) => ({
-      ...run,
-      runS: verdict.runS,
-      hoursAfter: verdict.hoursAfter,
-      breaches: verdict.breaches.map(({ says }) => says).join("; "),
-    }));
-  };
+  const { settings, clock } = parts;
   return {
     async writeBoat(id: string): Promise<string> {
-      const boat = await get(id);
-      const events = [...(await milestones(boat)), ...(await bookingEvents([id]))];
+      const boat = await get(parts, id);
+      const events = [...(await milestones(parts, boat)), ...(await bookingEvents(parts, [id]))];
       return writeCalendar(`${boat.name}, service`, events, clock.nowMs());
     },
 
@@ -123,48 +60,122 @@ export function createCalendarService(parts: Parts) {
       return token;
     },
 
-    /** The store's calendar: handovers, booked slots, and what falls due next on each boat. */
-    async writeFeed(token: string): Promise<string> {
-      const { feedHash, store } = await settings.read();
-      if (feedHash === null || feedHash !== hashToken(token)) throw new Failure("link-ended");
-      const today = clock.today();
-      const fleet = await fleetCare.read();
-      const coming = await deliveries.listFrom(today);
-      const heads = await boats.listHeads(coming.map(({ boatId }) => boatId));
-      const names = new Map(heads.map((boat) => [boat.id, boat.name]));
-      const handovers = coming.map(
-        ({ id, boatId, date, time, buyers }): CalendarEvent => ({
-          uid: `handover-${id}@ravik`,
-          sequence: 0,
-          title: `Handover, ${names.get(boatId)}`,
-          says: formatBuyers(buyers),
-          when: { fromMs: msAt(date, minutesOf(time), clock.timeZone), minutes: handoverMin },
-        }),
-      );
-      const due = fleet.flatMap(({ boat, version, facts: { next } }): CalendarEvent[] =>
-        next === null || next.due.dueDate === null
-          ? []
-          : [
-              {
-                uid: `due-${boat.id}@ravik`,
-                sequence: version,
-                title: `${next.title} due, ${boat.name} ${serialOf(boat.hull)}`,
-                says: explainDue(next.due),
-                when: { day: next.due.dueDate },
-              },
-            ],
-      );
-      return writeCalendar(store, [...handovers, ...(await bookingEvents(null)), ...due], clock.nowMs());
-    },
+    writeFeed: (token: string) => writeFeed(parts, token),
 
     async writeCsv(what: CareTable): Promise<string> {
-      return Papa.unparse(await readTable(what), { escapeFormulae: true, newline: "\r\n" });
+      return Papa.unparse(await readTable(parts, what), { escapeFormulae: true, newline: "\r\n" });
     },
     async writeJson(): Promise<object> {
       const tables: CareTable[] = ["readings", "fills", "services", "runs", "bookings", "messages"];
-      return Object.fromEntries(await Promise.all(tables.map(async (what) => [what, await readTable(what)] as const)));
+      return Object.fromEntries(
+        await Promise.all(tables.map(async (what) => [what, await readTable(parts, what)] as const)),
+      );
     },
   };
 }
 
 export type CalendarService = ReturnType<typeof createCalendarService>;
+
+async function bookingEvents(parts: Parts, ids: readonly string[] | null): Promise<CalendarEvent[]> {
+  const { boats, bookings, clock } = parts;
+  const all = ids === null ? await bookings.list(clock.today()) : await bookings.listOf(ids);
+  const names = new Map((await boats.findMany(all.map(({ boat }) => boat))).entries());
+  return all
+    .filter(({ state }) => state === "booked")
+    .map(({ id, boat, date, startMin, labourH, items, note }) => ({
+      uid: `booking-${id}@ravik`,
+      sequence: 0,
+      title: `${names.get(boat)?.name ?? "Boat"}: ${items.map(({ title }) => title).join(", ") || "workshop"}`,
+      says: note,
+      when: { fromMs: msAt(date, startMin, clock.timeZone), minutes: Math.max(15, Math.round(labourH * 60)) },
+    }));
+}
+
+/** The next of each thing that falls due on a boat, as days. */
+async function milestones({ careReader, settings }: Parts, boat: BoatRecord): Promise<CalendarEvent[]> {
+  if (boat.inService === null) return [];
+  const question = await careReader.ask(boat);
+  const { store, phone } = await settings.read();
+  const scopes = listScopes(
+    question,
+    question.rig.engines.map((engine) => readEngineStatus(question, engine)),
+  );
+  const sequence = question.readings.length + question.services.length + question.runs.length;
+  const several = scopes.length > 2;
+  return scopes.flatMap((scope) =>
+    listDue(scope, question.today).flatMap(({ item, ...due }): CalendarEvent[] => {
+      if (due.dueDate === null) return [];
+      const times = scope.done.filter((done) => done.item === item.id).length;
+      return [
+        {
+          uid: `${boat.id}-${scope.id}-${item.id}-${times + 1}@ravik`,
+          sequence,
+          title: `${item.title}, ${boat.name}${several && scope.id !== "boat" ? `, ${scope.label}` : ""}`,
+          says: `${item.work.join("; ")}. ${explainDue(due)} ${store} ${phone}. The maker's manual comes first.`,
+          when: { day: due.dueDate },
+        },
+      ];
+    }),
+  );
+}
+
+async function readTable(parts: Parts, what: CareTable): Promise<object[]> {
+  const { boats, bookings, messages, runs } = parts;
+  if (what === "readings") return boats.listAllReadings();
+  if (what === "fills")
+    return (await boats.listAllFills()).map(({ isFull, ...fill }) => ({ ...fill, isFull: isFull === 1 }));
+  if (what === "services") return boats.listAllServices();
+  if (what === "bookings")
+    return (await bookings.list()).map(({ items, ...rest }) => ({
+      ...rest,
+      items: items.map(({ title }) => title).join("; "),
+    }));
+  if (what === "messages") return messages.listAll();
+  return (await runs.listAll()).map(({ verdict, ...run }) => ({
+    ...run,
+    runS: verdict.runS,
+    hoursAfter: verdict.hoursAfter,
+    breaches: verdict.breaches.map(({ says }) => says).join("; "),
+  }));
+}
+
+async function get({ boats }: Parts, id: string) {
+  const boat = await boats.find(id);
+  if (boat === null) throw new Failure("not-found", { what: "boat", id });
+  return boat;
+}
+
+/** The store's calendar: handovers, booked slots, and what falls due next on each boat. */
+async function writeFeed(parts: Parts, token: string): Promise<string> {
+  const { boats, deliveries, fleetCare, settings, clock } = parts;
+  const { feedHash, store } = await settings.read();
+  if (feedHash === null || feedHash !== hashToken(token)) throw new Failure("link-ended");
+  const today = clock.today();
+  const fleet = await fleetCare.read();
+  const coming = await deliveries.listFrom(today);
+  const heads = await boats.listHeads(coming.map(({ boatId }) => boatId));
+  const names = new Map(heads.map((boat) => [boat.id, boat.name]));
+  const handovers = coming.map(
+    ({ id, boatId, date, time, buyers }): CalendarEvent => ({
+      uid: `handover-${id}@ravik`,
+      sequence: 0,
+      title: `Handover, ${names.get(boatId)}`,
+      says: formatBuyers(buyers),
+      when: { fromMs: msAt(date, minutesOf(time), clock.timeZone), minutes: handoverMin },
+    }),
+  );
+  const due = fleet.flatMap(({ boat, version, facts: { next } }): CalendarEvent[] =>
+    next === null || next.due.dueDate === null
+      ? []
+      : [
+          {
+            uid: `due-${boat.id}@ravik`,
+            sequence: version,
+            title: `${next.title} due, ${boat.name} ${serialOf(boat.hull)}`,
+            says: explainDue(next.due),
+            when: { day: next.due.dueDate },
+          },
+        ],
+  );
+  return writeCalendar(store, [...handovers, ...(await bookingEvents(parts, null)), ...due], clock.nowMs());
+}

@@ -33,110 +33,18 @@ const overBrim = 1.1;
 
 /** What is entered about a boat's care: hours, runs, fuel, services; and what of it was wrong. Each is stored once, by its id. */
 export function createCareEntryService(parts: Parts) {
-  const { database, boats, withdrawals, careReader, runService, messages, rigService, files, clock } = parts;
-  const find = async (id: string, transaction: Transaction) => {
-    const boat = await boats.find(id, transaction);
-    if (boat === null) throw new Failure("not-found", { what: "boat", id });
-    return boat;
-  };
-  const isUsed = (boat: BoatRecord) => rigService.read(boat.rigText).used !== undefined;
-  /** Care begins with the handover; of a used boat, with what was done on it before. */
-  const checkCared = (boat: BoatRecord) => {
-    if (boat.inService === null && !isUsed(boat)) throw new Failure("not-delivered", { boat: boat.id });
-  };
-  const checkDay = (boat: BoatRecord, date: LocalDate) => {
-    if (date > clock.today()) throw new Failure("date-ahead", { path: "date", got: date, today: clock.today() });
-    if (boat.inService !== null && date < boat.inService && !isUsed(boat))
-      throw new Failure("before-delivery", { path: "date", got: date, inService: boat.inService });
-  };
-  const checkEngine = (boat: BoatRecord, engine: string) => {
-    if (!rigService.read(boat.rigText).engines.some(({ id }) => id === engine))
-      throw new Failure("invalid-input", {
-        issues: [{ path: "engine", message: `no engine "${engine}" on this boat` }],
-      });
-  };
-
-  const keepReading = async (boat: BoatRecord, row: Omit<ReadingRow, "boatId">, transaction: Transaction) => {
-    const { id: boatId } = boat;
-    checkCared(boat);
-    checkEngine(boat, row.engine);
-    checkDay(boat, row.date);
-    if ((await withdrawals.find("reading", row.id, transaction)) !== null) return;
-    const earlier = await boats.listReadings([boatId], transaction);
-    const meter = rigService.read(boat.rigText).engines.find((engine) => engine.id === row.engine)?.meter;
-    const asked = askReading(readingsOf({ readings: earlier.map(toReading) }, row.engine), row, meter);
-    if (asked !== null && row.answer === null) {
-      const facts = { path: "hours", got: row.hours, before: asked.beforeH, on: asked.on };
-      if (asked.code === "falls") throw new Failure("hours-fall", facts);
-      throw new Failure("hours-leap", { ...facts, perDay: asked.perDayH });
-    }
-    // An answer to a question that was not asked says nothing.
-    await boats.addReading({ ...row, boatId, answer: asked === null ? null : row.answer }, transaction);
-    // Asked for their hours, they have reported them.
-    for (const kind of ["ask-hours", "break-in-end"])
-      await messages.noteAnswer(boatId, kind, `${row.hours} h`, transaction);
-  };
-
-  const keepFill = async (boat: BoatRecord, row: Omit<FillRow, "boatId">, transaction: Transaction) => {
-    if (boat.inService === null) throw new Failure("not-delivered", { boat: boat.id });
-    checkDay(boat, row.date);
-    const holds = sumTanks(rigService.read(boat.rigText));
-    if (holds > 0 && row.litres > holds * overBrim) {
-      const message = `is more than the tanks hold, ${holds} L`;
-      throw new Failure("invalid-input", { issues: [{ path: "litres", message }] });
-    }
-    if ((await withdrawals.find("fill", row.id, transaction)) !== null) return;
-    await boats.addFill({ ...row, boatId: boat.id }, transaction);
-  };
-
-  const keepService = async (boat: BoatRecord, row: Omit<ServiceRow, "boatId">, transaction: Transaction) => {
-    checkCared(boat);
-    if (row.engine !== boatScope) checkEngine(boat, row.engine);
-    checkDay(boat, row.date);
-    const question = await careReader.ask(boat, transaction);
-    const statuses = question.rig.engines.map((engine) => readEngineStatus(question, engine));
-    const scope = listScopes(question, statuses).find(({ id }) => id === row.engine);
-    if (scope === undefined || !scope.items.some((item) => item.id === row.item))
-      throw new Failure("invalid-input", { issues: [{ path: "item", message: `no item "${row.item}" in this pack` }] });
-    if ((await withdrawals.find("service", row.id, transaction)) !== null) return;
-    if (row.file !== null && !(await files.has(row.file, transaction)))
-      throw new Failure("not-found", { what: "file", id: row.file });
-    await boats.addService({ ...row, boatId: boat.id }, transaction);
-  };
-
-  /** Puts what is right in the place of what was entered wrong: the same but for its day and its number. */
-  const keepInstead = async (
-    boat: BoatRecord,
-    { kind, id, right }: Withdrawal & { right: NonNullable<Withdrawal["right"]> },
-    by: string,
-    transaction: Transaction,
-  ) => {
-    const { id: fresh, date, amount, answer = null } = right;
-    if (kind === "reading") {
-      const { boatId: _, ...row } = (await boats.getReading(id, transaction))!;
-      return keepReading(boat, { ...row, id: fresh, date, hours: amount, answer, by }, transaction);
-    }
-    if (kind === "fill") {
-      const { boatId: _, ...row } = (await boats.getFill(id, transaction))!;
-      return keepFill(boat, { ...row, id: fresh, date, litres: amount, by }, transaction);
-    }
-    if (kind === "service") {
-      const { boatId: _, ...row } = (await boats.getService(id, transaction))!;
-      return keepService(boat, { ...row, id: fresh, date, hours: amount, by }, transaction);
-    }
-    throw new Failure("invalid-input", { issues: [{ path: "right", message: "a run is logged anew, not changed" }] });
-  };
+  const { database, withdrawals, runService, clock } = parts;
 
   return {
     addReading: (boatId: string, by: string, { answer, reason, photo, ...rest }: Reading) =>
       database.inTransaction(async (transaction) => {
         const row = { ...rest, answer: answer ?? null, reason: reason ?? null, photo: photo ?? null, by };
-        await keepReading(await find(boatId, transaction), row, transaction);
+        await keepReading(parts, await find(parts, boatId, transaction), row, transaction);
       }),
 
     addFill: (boatId: string, by: string, { isFull, ...fill }: NewFill) =>
       database.inTransaction(async (transaction) =>
-        keepFill(await find(boatId, transaction), { ...fill, isFull: isFull ? 1 : 0, by }, transaction),
+        keepFill(parts, await find(parts, boatId, transaction), { ...fill, isFull: isFull ? 1 : 0, by }, transaction),
       ),
 
     addRun: (boatId: string, by: string, run: NewRun, source: "file" | "owner") =>
@@ -146,7 +54,12 @@ export function createCareEntryService(parts: Parts) {
       database.inTransaction(async (transaction) => {
         const { photo = null, priceCents = null, file = null, fileName = null, ...rest } = service;
         const proof = { photo, file, fileName: file === null ? null : fileName };
-        await keepService(await find(boatId, transaction), { ...rest, ...proof, priceCents, by }, transaction);
+        await keepService(
+          parts,
+          await find(parts, boatId, transaction),
+          { ...rest, ...proof, priceCents, by },
+          transaction,
+        );
       }),
 
     /**
@@ -156,7 +69,7 @@ export function createCareEntryService(parts: Parts) {
     withdraw: (boatId: string, by: string, withdrawal: Withdrawal, onlyOwn: boolean) =>
       database.inTransaction(async (transaction) => {
         const { kind, id, reason, right = null } = withdrawal;
-        const boat = await find(boatId, transaction);
+        const boat = await find(parts, boatId, transaction);
         const entered = await withdrawals.find(kind, id, transaction);
         if (entered === null || entered.boatId !== boatId) throw new Failure("not-found", { what: kind, id });
         if (onlyOwn && entered.by !== by) throw new Failure("not-allowed");
@@ -165,9 +78,112 @@ export function createCareEntryService(parts: Parts) {
         await withdrawals.add({ ...row, instead: right?.id ?? null }, transaction);
         const isReadToo = kind === "run" && (await withdrawals.find("reading", id, transaction)) !== null;
         if (isReadToo) await withdrawals.add({ ...row, kind: "reading", instead: null }, transaction);
-        if (right !== null) await keepInstead(boat, { ...withdrawal, right }, by, transaction);
+        if (right !== null) await keepInstead(parts, boat, { ...withdrawal, right }, by, transaction);
       }),
   };
 }
 
 export type CareEntryService = ReturnType<typeof createCareEntryService>;
+
+async function keepReading(parts: Parts, boat: BoatRecord, row: Omit<ReadingRow, "boatId">, transaction: Transaction) {
+  const { boats, withdrawals, rigService, messages } = parts;
+  const { id: boatId } = boat;
+  checkCared(parts, boat);
+  checkEngine(parts, boat, row.engine);
+  checkDay(parts, boat, row.date);
+  if ((await withdrawals.find("reading", row.id, transaction)) !== null) return;
+  const earlier = await boats.listReadings([boatId], transaction);
+  const meter = rigService.read(boat.rigText).engines.find((engine) => engine.id === row.engine)?.meter;
+  const asked = askReading(readingsOf({ readings: earlier.map(toReading) }, row.engine), row, meter);
+  if (asked !== null && row.answer === null) {
+    const facts = { path: "hours", got: row.hours, before: asked.beforeH, on: asked.on };
+    if (asked.code === "falls") throw new Failure("hours-fall", facts);
+    throw new Failure("hours-leap", { ...facts, perDay: asked.perDayH });
+  }
+  // An answer to a question that was not asked says nothing.
+  await boats.addReading({ ...row, boatId, answer: asked === null ? null : row.answer }, transaction);
+  // Asked for their hours, they have reported them.
+  for (const kind of ["ask-hours", "break-in-end"])
+    await messages.noteAnswer(boatId, kind, `${row.hours} h`, transaction);
+}
+
+async function keepFill(parts: Parts, boat: BoatRecord, row: Omit<FillRow, "boatId">, transaction: Transaction) {
+  const { boats, withdrawals, rigService } = parts;
+  if (boat.inService === null) throw new Failure("not-delivered", { boat: boat.id });
+  checkDay(parts, boat, row.date);
+  const holds = sumTanks(rigService.read(boat.rigText));
+  if (holds > 0 && row.litres > holds * overBrim) {
+    const message = `is more than the tanks hold, ${holds} L`;
+    throw new Failure("invalid-input", { issues: [{ path: "litres", message }] });
+  }
+  if ((await withdrawals.find("fill", row.id, transaction)) !== null) return;
+  await boats.addFill({ ...row, boatId: boat.id }, transaction);
+}
+
+async function keepService(parts: Parts, boat: BoatRecord, row: Omit<ServiceRow, "boatId">, transaction: Transaction) {
+  const { boats, withdrawals, careReader, files } = parts;
+  checkCared(parts, boat);
+  if (row.engine !== boatScope) checkEngine(parts, boat, row.engine);
+  checkDay(parts, boat, row.date);
+  const question = await careReader.ask(boat, transaction);
+  const statuses = question.rig.engines.map((engine) => readEngineStatus(question, engine));
+  const scope = listScopes(question, statuses).find(({ id }) => id === row.engine);
+  if (scope === undefined || !scope.items.some((item) => item.id === row.item))
+    throw new Failure("invalid-input", { issues: [{ path: "item", message: `no item "${row.item}" in this pack` }] });
+  if ((await withdrawals.find("service", row.id, transaction)) !== null) return;
+  if (row.file !== null && !(await files.has(row.file, transaction)))
+    throw new Failure("not-found", { what: "file", id: row.file });
+  await boats.addService({ ...row, boatId: boat.id }, transaction);
+}
+
+/** Puts what is right in the place of what was entered wrong: the same but for its day and its number. */
+async function keepInstead(
+  parts: Parts,
+  boat: BoatRecord,
+  { kind, id, right }: Withdrawal & { right: NonNullable<Withdrawal["right"]> },
+  by: string,
+  transaction: Transaction,
+) {
+  const { boats } = parts;
+  const { id: fresh, date, amount, answer = null } = right;
+  if (kind === "reading") {
+    const { boatId: _, ...row } = (await boats.getReading(id, transaction))!;
+    return keepReading(parts, boat, { ...row, id: fresh, date, hours: amount, answer, by }, transaction);
+  }
+  if (kind === "fill") {
+    const { boatId: _, ...row } = (await boats.getFill(id, transaction))!;
+    return keepFill(parts, boat, { ...row, id: fresh, date, litres: amount, by }, transaction);
+  }
+  if (kind === "service") {
+    const { boatId: _, ...row } = (await boats.getService(id, transaction))!;
+    return keepService(parts, boat, { ...row, id: fresh, date, hours: amount, by }, transaction);
+  }
+  throw new Failure("invalid-input", { issues: [{ path: "right", message: "a run is logged anew, not changed" }] });
+}
+
+function checkDay(parts: Parts, boat: BoatRecord, date: LocalDate) {
+  const { clock } = parts;
+  if (date > clock.today()) throw new Failure("date-ahead", { path: "date", got: date, today: clock.today() });
+  if (boat.inService !== null && date < boat.inService && !isUsed(parts, boat))
+    throw new Failure("before-delivery", { path: "date", got: date, inService: boat.inService });
+}
+
+/** Care begins with the handover; of a used boat, with what was done on it before. */
+function checkCared(parts: Parts, boat: BoatRecord) {
+  if (boat.inService === null && !isUsed(parts, boat)) throw new Failure("not-delivered", { boat: boat.id });
+}
+
+const isUsed = ({ rigService }: Parts, boat: BoatRecord) => rigService.read(boat.rigText).used !== undefined;
+
+function checkEngine({ rigService }: Parts, boat: BoatRecord, engine: string) {
+  if (!rigService.read(boat.rigText).engines.some(({ id }) => id === engine))
+    throw new Failure("invalid-input", {
+      issues: [{ path: "engine", message: `no engine "${engine}" on this boat` }],
+    });
+}
+
+async function find({ boats }: Parts, id: string, transaction: Transaction) {
+  const boat = await boats.find(id, transaction);
+  if (boat === null) throw new Failure("not-found", { what: "boat", id });
+  return boat;
+}

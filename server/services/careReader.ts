@@ -45,18 +45,8 @@ export const toReading = ({ answer, ...row }: ReadingRow) => ({ ...row, answer: 
 const mostLearnedFrom = 2000;
 
 /** Reads what the care of a boat is worked out from; the fleet is learned once a day from the store's own boats. */
-export function createCareReader({
-  boats,
-  runs,
-  deliveries,
-  bookings,
-  withdrawals,
-  packService,
-  rigService,
-  settings,
-  versions,
-  clock,
-}: Parts) {
+export function createCareReader(parts: Parts) {
+  const { boats, runs, packService, rigService, settings, versions, clock } = parts;
   const fleet = createReadModel(versions, {
     key: async () => [clock.today(), ...(await settings.read()).monthlyHours].join(" "),
     async make(): Promise<Fleet> {
@@ -72,15 +62,6 @@ export function createCareReader({
     },
   });
   const readFleet = async () => (await fleet()).value;
-  const groupBy = <R extends { boatId: string }>(rows: readonly R[]) => {
-    const groups = new Map<string, R[]>();
-    for (const row of rows) {
-      const group = groups.get(row.boatId);
-      if (group === undefined) groups.set(row.boatId, [row]);
-      else group.push(row);
-    }
-    return groups;
-  };
   /** What is asked of each boat, in one reading of each table. */
   const askMany = async (many: readonly Boat[], transaction?: Transaction): Promise<BoatQuestion[]> => {
     const ids = many.map(({ id }) => id);
@@ -109,16 +90,6 @@ export function createCareReader({
   };
   const ask = async ({ id, inService, rigText }: Pick<BoatRecord, "id" | "inService" | "rigText">, t?: Transaction) =>
     (await askMany([{ id, inService, rig: rigService.read(rigText) }], t))[0]!;
-  /** Gear that was counted with a date when the boat was handed over last. */
-  const datedGear = async (boatId: string, rig: Pick<Rig, "gear">): Promise<Dated[]> => {
-    const last = (await deliveries.listOfBoats([boatId])).at(-1);
-    if (last === undefined) return [];
-    const { gear } = foldWalk(await deliveries.listEntries(last.id));
-    return rig.gear.flatMap(({ id, label }) => {
-      const date = gear.get(id)?.dated;
-      return date === undefined ? [] : [{ id, title: `${label} out of date`, date }];
-    });
-  };
   return {
     readFleet,
     /** New when the fleet was learned anew. */
@@ -126,27 +97,48 @@ export function createCareReader({
     ask,
     askMany,
     /** All of a boat's care as a page shows it. */
-    async describe(boat: BoatRecord): Promise<BoatCare> {
-      const question = await ask(boat);
-      return {
-        care: describeCare(question),
-        ...describePlan(question, await datedGear(boat.id, rigService.read(boat.rigText))),
-        fills: question.fills.map(({ boatId: _, ...fill }) => ({
-          ...fill,
-          hasHours: question.readings.some(({ date }) => date === fill.date),
-        })),
-        runs: [...question.runs],
-        services: question.services.map(
-          ({ boatId: _, ...service }: ServiceRow) => service as BoatCare["services"][number],
-        ),
-        withdrawn: (await withdrawals.listOf(boat.id)).map(({ boatId: _, instead, entered, ...rest }) => {
-          const { engine, date, amount, what } = entered;
-          return { ...rest, isCorrected: instead !== null, engine, date, amount, what };
-        }),
-        bookings: await bookings.listOf([boat.id]),
-      };
-    },
+    describe: async (boat: BoatRecord) => describeBoatCare(parts, boat, await ask(boat)),
   };
 }
 
 export type CareReader = ReturnType<typeof createCareReader>;
+
+function groupBy<R extends { boatId: string }>(rows: readonly R[]) {
+  const groups = new Map<string, R[]>();
+  for (const row of rows) {
+    const group = groups.get(row.boatId);
+    if (group === undefined) groups.set(row.boatId, [row]);
+    else group.push(row);
+  }
+  return groups;
+}
+
+/** Gear that was counted with a date when the boat was handed over last. */
+async function datedGear({ deliveries }: Parts, boatId: string, rig: Pick<Rig, "gear">): Promise<Dated[]> {
+  const last = (await deliveries.listOfBoats([boatId])).at(-1);
+  if (last === undefined) return [];
+  const { gear } = foldWalk(await deliveries.listEntries(last.id));
+  return rig.gear.flatMap(({ id, label }) => {
+    const date = gear.get(id)?.dated;
+    return date === undefined ? [] : [{ id, title: `${label} out of date`, date }];
+  });
+}
+
+async function describeBoatCare(parts: Parts, boat: BoatRecord, question: BoatQuestion): Promise<BoatCare> {
+  const { withdrawals, bookings, rigService } = parts;
+  return {
+    care: describeCare(question),
+    ...describePlan(question, await datedGear(parts, boat.id, rigService.read(boat.rigText))),
+    fills: question.fills.map(({ boatId: _, ...fill }) => ({
+      ...fill,
+      hasHours: question.readings.some(({ date }) => date === fill.date),
+    })),
+    runs: [...question.runs],
+    services: question.services.map(({ boatId: _, ...service }) => service as BoatCare["services"][number]),
+    withdrawn: (await withdrawals.listOf(boat.id)).map(({ boatId: _, instead, entered, ...rest }) => {
+      const { engine, date, amount, what } = entered;
+      return { ...rest, isCorrected: instead !== null, engine, date, amount, what };
+    }),
+    bookings: await bookings.listOf([boat.id]),
+  };
+}

@@ -30,73 +30,15 @@ interface Parts {
 
 /** Handovers as their screens are given them. */
 export function createHandoverReader(parts: Parts) {
-  const { chain, snapshots, ownerLinks, people, rigService, libraryService, walkReader } = parts;
-
-  const listStaff = async ({ walk, log }: HandoverContext, strikes: Delivery["strikes"]) => {
-    const ids = new Set([...log.entries, ...strikes].map(({ by }) => by));
-    const theirs = walk.sealed?.people ?? [];
-    const ours = (await people.list()).filter(({ id }) => ids.has(id) && !theirs.some((person) => person.id === id));
-    return [...theirs, ...ours.map(({ id, name }) => ({ id, name }))];
-  };
-
-  /** What has changed in library or boat since a walk began, of what is still to come, and the snapshot with it; or null. */
-  const findNext = async (context: HandoverContext, current: Snapshot): Promise<Delivery["next"]> => {
-    const { delivery, boat, log } = context;
-    const rig = rigService.read(boat.rigText);
-    const topics = rigService.prepareTopics(boat.rigText, await libraryService.read(), delivery.planOptions);
-    const explained = listExplained(log.entries);
-    const fresh = { rig, topics: [...topics], makeReady: current.makeReady };
-    const changes = compareSnapshots(current, fresh, explained);
-    if (changes.topics.length === 0 && !changes.isBoatChanged) return null;
-    const { snapshot } = await walkReader.makeFresh(context);
-    const merged = mergeSnapshots(current, snapshot, explained);
-    return {
-      snapshot: await walkReader.keep(delivery.id, merged),
-      topics: [...changes.topics],
-      isBoatChanged: changes.isBoatChanged,
-    };
-  };
-
-  /** What a walk goes by; of one that has not begun, what it would begin with, kept before it is handed out. */
-  const readPlanned = async (context: HandoverContext) => {
-    const { walk } = context;
-    if (walk.plan !== null) {
-      const current = walk.sealed === null && walk.snapshot !== null ? await snapshots.find(walk.snapshot) : null;
-      const next = current === null ? null : await findNext(context, current);
-      return { ...walk, plan: walk.plan, next };
-    }
-    const { sha256, snapshot } = await walkReader.freeze(context);
-    return { ...walk, topics: snapshot.topics, plan: snapshot.plan, snapshot: sha256, next: null };
-  };
-
-  /** What was struck from a sealed handover, as the amendments that did it say. */
-  const readStrikes = async (id: string): Promise<Delivery["strikes"]> =>
-    (await chain.listAmendments(id)).flatMap(({ canonical }) => {
-      const amendment = JSON.parse(canonical) as Amendment | SealedAmendment;
-      if (!("struck" in amendment) || amendment.struck === undefined) return [];
-      const { at, struck } = amendment;
-      const of = (part: Strike["part"]) => struck.parts.filter((each) => each.part === part).map((each) => each.id);
-      const counts = { people: of("person").length, photos: of("photo").length };
-      return [{ at, by: struck.by, reason: struck.reason, entries: of("entry"), ...counts }];
-    });
-
-  const readForgotten = async (topics: Delivery["topics"]): Promise<Delivery["forgotten"]> => {
-    const { byTopic, handovers } = await libraryService.readForgotten();
-    return Object.fromEntries(
-      topics.flatMap(({ id }) => {
-        const score = scoreForgotten(id, usuallyForgotten, byTopic.get(id), handovers);
-        return score > 0 ? [[id, score]] : [];
-      }),
-    );
-  };
+  const { ownerLinks, walkReader } = parts;
 
   return {
     async describe(id: string): Promise<Delivery> {
       const context = await walkReader.get(id);
       const { delivery, log } = context;
-      const walk = await readPlanned(context);
+      const walk = await readPlanned(parts, context);
       const { sealed } = walk;
-      const strikes = sealed === null ? [] : await readStrikes(id);
+      const strikes = sealed === null ? [] : await readStrikes(parts, id);
       const link = await ownerLinks.findOf(id);
       return {
         id,
@@ -107,7 +49,7 @@ export function createHandoverReader(parts: Parts) {
         time: delivery.time,
         note: delivery.note,
         buyers: [...walk.buyers],
-        staff: await listStaff(context, strikes),
+        staff: await listStaff(parts, context, strikes),
         planOptions: delivery.planOptions,
         rig: walk.rig,
         plan: walk.plan,
@@ -117,7 +59,7 @@ export function createHandoverReader(parts: Parts) {
         readings: Object.fromEntries(Object.entries(walk.readings).map(([engine, list]) => [engine, [...list]])),
         snapshot: walk.snapshot,
         next: walk.next,
-        forgotten: await readForgotten([...walk.topics]),
+        forgotten: await readForgotten(parts, [...walk.topics]),
         entries: [...log.entries],
         receipts: Object.fromEntries(log.receipts),
         seal:
@@ -136,4 +78,64 @@ export function createHandoverReader(parts: Parts) {
 function listExplained(entries: readonly Entry[]): ReadonlySet<string> {
   const { topics } = foldWalk(entries);
   return new Set([...topics].flatMap(([id, { marks }]) => (marks.some(({ mark }) => isExplaining(mark)) ? [id] : [])));
+}
+
+async function listStaff({ people }: Parts, { walk, log }: HandoverContext, strikes: Delivery["strikes"]) {
+  const ids = new Set([...log.entries, ...strikes].map(({ by }) => by));
+  const theirs = walk.sealed?.people ?? [];
+  const ours = (await people.list()).filter(({ id }) => ids.has(id) && !theirs.some((person) => person.id === id));
+  return [...theirs, ...ours.map(({ id, name }) => ({ id, name }))];
+}
+
+/** What has changed in library or boat since a walk began, of what is still to come, and the snapshot with it; or null. */
+async function findNext(parts: Parts, context: HandoverContext, current: Snapshot): Promise<Delivery["next"]> {
+  const { rigService, libraryService, walkReader } = parts;
+  const { delivery, boat, log } = context;
+  const rig = rigService.read(boat.rigText);
+  const topics = rigService.prepareTopics(boat.rigText, await libraryService.read(), delivery.planOptions);
+  const explained = listExplained(log.entries);
+  const fresh = { rig, topics: [...topics], makeReady: current.makeReady };
+  const changes = compareSnapshots(current, fresh, explained);
+  if (changes.topics.length === 0 && !changes.isBoatChanged) return null;
+  const { snapshot } = await walkReader.makeFresh(context);
+  const merged = mergeSnapshots(current, snapshot, explained);
+  return {
+    snapshot: await walkReader.keep(delivery.id, merged),
+    topics: [...changes.topics],
+    isBoatChanged: changes.isBoatChanged,
+  };
+}
+
+/** What a walk goes by; of one that has not begun, what it would begin with, kept before it is handed out. */
+async function readPlanned(parts: Parts, context: HandoverContext) {
+  const { snapshots, walkReader } = parts;
+  const { walk } = context;
+  if (walk.plan !== null) {
+    const current = walk.sealed === null && walk.snapshot !== null ? await snapshots.find(walk.snapshot) : null;
+    const next = current === null ? null : await findNext(parts, context, current);
+    return { ...walk, plan: walk.plan, next };
+  }
+  const { sha256, snapshot } = await walkReader.freeze(context);
+  return { ...walk, topics: snapshot.topics, plan: snapshot.plan, snapshot: sha256, next: null };
+}
+
+/** What was struck from a sealed handover, as the amendments that did it say. */
+const readStrikes = async ({ chain }: Parts, id: string): Promise<Delivery["strikes"]> =>
+  (await chain.listAmendments(id)).flatMap(({ canonical }) => {
+    const amendment = JSON.parse(canonical) as Amendment | SealedAmendment;
+    if (!("struck" in amendment) || amendment.struck === undefined) return [];
+    const { at, struck } = amendment;
+    const of = (part: Strike["part"]) => struck.parts.filter((each) => each.part === part).map((each) => each.id);
+    const counts = { people: of("person").length, photos: of("photo").length };
+    return [{ at, by: struck.by, reason: struck.reason, entries: of("entry"), ...counts }];
+  });
+
+async function readForgotten({ libraryService }: Parts, topics: Delivery["topics"]): Promise<Delivery["forgotten"]> {
+  const { byTopic, handovers } = await libraryService.readForgotten();
+  return Object.fromEntries(
+    topics.flatMap(({ id }) => {
+      const score = scoreForgotten(id, usuallyForgotten, byTopic.get(id), handovers);
+      return score > 0 ? [[id, score]] : [];
+    }),
+  );
 }

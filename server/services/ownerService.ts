@@ -36,106 +36,30 @@ const ours: ReadonlySet<EntryKind> = new Set<EntryKind>(["allow", "assign", "cal
 
 /** The owner's private page: made, ended, read, and written to where it is theirs to write. */
 export function createOwnerService(parts: Parts) {
-  const { database, messages, boats, ownerLinks, handoverService, careReader, packService, settings, clock, origin } =
-    parts;
-  const open = async (token: string) => {
-    const link = await ownerLinks.find(token);
-    if (link === null) throw new Failure("link-ended");
-    return link;
-  };
-  const now = () => clock.now();
+  const { ownerLinks, handoverService, clock } = parts;
   return {
-    open,
+    open: (token: string) => open(parts, token),
     /** The boat a token opens. */
     async openBoat(token: string) {
-      const { deliveryId } = await open(token);
+      const { deliveryId } = await open(parts, token);
       const { boat } = await handoverService.get(deliveryId);
       return { boat: boat.id, delivery: deliveryId };
     },
-    /** Makes the page's address and, where it is wished, sends it to the buyer. Failure: `no-address`. */
-    async makeLink(id: string, user: Person, { isRemote, send }: { isRemote: boolean; send: boolean }) {
-      const { delivery, boat } = await handoverService.get(id);
-      const host = origin();
-      if (host === null) throw new Failure("no-address");
-      const token = await ownerLinks.replace(id, user.id, now(), isRemote);
-      if (send) {
-        const { store } = await settings.read();
-        const what = isRemote ? "the walk round your boat, your cards and your record" : "your cards and your record";
-        const text = `${store}: your page for ${boat.name}, with ${what}: ${host}/o/${token} It is private; keep it to yourselves.`;
-        const recipient = formatBuyers(delivery.buyers);
-        await database.inTransaction((transaction) =>
-          messages.send(
-            { id: ulid(), deliveryId: id, boatId: boat.id, kind: "link", recipient, text, secret: token, at: now() },
-            transaction,
-          ),
-        );
-      }
-      return { token, address: `${host}/o/${token}` };
-    },
+    makeLink: (id: string, user: Person, options: { isRemote: boolean; send: boolean }) =>
+      makeLink(parts, id, user, options),
     async endLink(delivery: string) {
       await handoverService.get(delivery);
-      await ownerLinks.end(delivery, now());
+      await ownerLinks.end(delivery, clock.now());
     },
-    async describe(token: string): Promise<OwnerPage> {
-      const { deliveryId } = await open(token);
-      const delivery = await handoverService.describe(deliveryId);
-      const { walk } = await handoverService.get(deliveryId);
-      const boat = (await boats.find(delivery.boat))!;
-      const store = await settings.read();
-      const today = clock.today();
-      // As they were when the walk began; before that as they are now.
-      const packs = walk.packs ?? (await packService.read());
-      const { bookings: _, ...care } = await careReader.describe(boat);
-      return {
-        store: store.store,
-        phone: store.phone,
-        timeZone: clock.timeZone,
-        today,
-        cards,
-        breakInPacks: packs.breakIn.filter(({ id }) =>
-          delivery.rig.engines.some((engine) => engine.breakInPack === id),
-        ),
-        servicePacks: packs.service.filter(({ id }) =>
-          delivery.rig.engines.some((engine) => engine.servicePack === id),
-        ),
-        delivery: { ...delivery, makeReady: [], entries: delivery.entries.filter(({ kind }) => !ours.has(kind)) },
-        inService: boat.inService,
-        ...care,
-      };
-    },
-    /** What an owner pack is printed from; the address on its label only for a token that opens this very handover. */
-    async describePack(delivery: string, token: string | undefined): Promise<Omit<PackQuestion, "paper" | "layout">> {
-      const { walk, log } = await handoverService.get(delivery);
-      const { rig, boatName, hull } = walk;
-      const { store, phone } = await settings.read();
-      const packs = walk.packs ?? (await packService.read());
-      const link = token === undefined ? null : await open(token);
-      if (link !== null && link.deliveryId !== delivery) throw new Failure("link-ended");
-      return {
-        cards: createCards(cards, {
-          rig,
-          boatName,
-          hull,
-          store,
-          phone,
-          breakInPacks: packs.breakIn,
-          servicePacks: packs.service,
-          gear: foldWalk(walk.sealed?.entries ?? log.entries).gear,
-        }),
-        rig,
-        boatName,
-        hull,
-        store,
-        ownerAddress: token === undefined || origin() === null ? null : `${origin()}/o/${token}`,
-      };
-    },
+    describe: (token: string) => describePage(parts, token),
+    describePack: (delivery: string, token: string | undefined) => describePack(parts, delivery, token),
     async addEntries(token: string, entries: readonly Entry[]) {
-      const { deliveryId, isRemote } = await open(token);
+      const { deliveryId, isRemote } = await open(parts, token);
       return handoverService.addEntries(deliveryId, ownerPerson, entries, isRemote === 1 ? "remote" : "owner");
     },
     /** Whether a photo is one of this owner's handover. */
     async mayRead(token: string, photo: string): Promise<boolean> {
-      const { deliveryId } = await open(token);
+      const { deliveryId } = await open(parts, token);
       const { entries, rig } = await handoverService.describe(deliveryId);
       return (
         entries.some((entry) => entry.kind === "photo" && entry.photo === photo) ||
@@ -146,3 +70,93 @@ export function createOwnerService(parts: Parts) {
 }
 
 export type OwnerService = ReturnType<typeof createOwnerService>;
+
+async function open({ ownerLinks }: Parts, token: string) {
+  const link = await ownerLinks.find(token);
+  if (link === null) throw new Failure("link-ended");
+  return link;
+}
+
+/** Makes the page's address and, where it is wished, sends it to the buyer. Failure: `no-address`. */
+async function makeLink(
+  parts: Parts,
+  id: string,
+  user: Person,
+  { isRemote, send }: { isRemote: boolean; send: boolean },
+) {
+  const { database, messages, ownerLinks, handoverService, settings, clock, origin } = parts;
+  const { delivery, boat } = await handoverService.get(id);
+  const host = origin();
+  if (host === null) throw new Failure("no-address");
+  const token = await ownerLinks.replace(id, user.id, clock.now(), isRemote);
+  if (send) {
+    const { store } = await settings.read();
+    const what = isRemote ? "the walk round your boat, your cards and your record" : "your cards and your record";
+    const text = `${store}: your page for ${boat.name}, with ${what}: ${host}/o/${token} It is private; keep it to yourselves.`;
+    const recipient = formatBuyers(delivery.buyers);
+    await database.inTransaction((transaction) =>
+      messages.send(
+        { id: ulid(), deliveryId: id, boatId: boat.id, kind: "link", recipient, text, secret: token, at: clock.now() },
+        transaction,
+      ),
+    );
+  }
+  return { token, address: `${host}/o/${token}` };
+}
+
+async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
+  const { boats, handoverService, careReader, packService, settings, clock } = parts;
+  const { deliveryId } = await open(parts, token);
+  const delivery = await handoverService.describe(deliveryId);
+  const { walk } = await handoverService.get(deliveryId);
+  const boat = (await boats.find(delivery.boat))!;
+  const store = await settings.read();
+  const today = clock.today();
+  // As they were when the walk began; before that as they are now.
+  const packs = walk.packs ?? (await packService.read());
+  const { bookings: _, ...care } = await careReader.describe(boat);
+  return {
+    store: store.store,
+    phone: store.phone,
+    timeZone: clock.timeZone,
+    today,
+    cards,
+    breakInPacks: packs.breakIn.filter(({ id }) => delivery.rig.engines.some((engine) => engine.breakInPack === id)),
+    servicePacks: packs.service.filter(({ id }) => delivery.rig.engines.some((engine) => engine.servicePack === id)),
+    delivery: { ...delivery, makeReady: [], entries: delivery.entries.filter(({ kind }) => !ours.has(kind)) },
+    inService: boat.inService,
+    ...care,
+  };
+}
+
+/** What an owner pack is printed from; the address on its label only for a token that opens this very handover. */
+async function describePack(
+  parts: Parts,
+  delivery: string,
+  token: string | undefined,
+): Promise<Omit<PackQuestion, "paper" | "layout">> {
+  const { handoverService, packService, settings, origin } = parts;
+  const { walk, log } = await handoverService.get(delivery);
+  const { rig, boatName, hull } = walk;
+  const { store, phone } = await settings.read();
+  const packs = walk.packs ?? (await packService.read());
+  const link = token === undefined ? null : await open(parts, token);
+  if (link !== null && link.deliveryId !== delivery) throw new Failure("link-ended");
+  return {
+    cards: createCards(cards, {
+      rig,
+      boatName,
+      hull,
+      store,
+      phone,
+      breakInPacks: packs.breakIn,
+      servicePacks: packs.service,
+      gear: foldWalk(walk.sealed?.entries ?? log.entries).gear,
+    }),
+    rig,
+    boatName,
+    hull,
+    store,
+    ownerAddress: token === undefined || origin() === null ? null : `${origin()}/o/${token}`,
+  };
+}

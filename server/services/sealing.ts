@@ -1,4 +1,5 @@
 import { randomBytes } from "node:crypto";
+import type { Instant } from "../../core/dates/index.ts";
 import { writeJson } from "../../core/hash/index.ts";
 import {
   type Amendment,
@@ -57,61 +58,14 @@ interface Sealable {
   readonly covered: readonly Entry[];
   readonly state: WalkState;
   readonly photos: readonly SealedPhoto[];
+  /** What the walk went by. */
+  readonly snapshot: string;
 }
 
 /** Seals, and what is chained to them afterwards. */
 export function createSealing(parts: Parts) {
-  const { boats, deliveries, chain, photos, snapshots, people, settings, storeKey, clock } = parts;
+  const { deliveries, chain, photos, clock } = parts;
   const now = () => clock.now();
-
-  /** Photos that are here of those these entries name; null while one is missing, or is not the one its entry names. */
-  const findPhotos = async (entries: readonly Entry[], t: Transaction): Promise<SealedPhoto[] | null> => {
-    const wanted = new Map(
-      entries.flatMap((entry) => (entry.kind === "photo" ? [[entry.photo, entry.sha256 ?? null] as const] : [])),
-    );
-    const facts = await photos.listFacts([...wanted.keys()], t);
-    const fits = facts.filter(({ id, sent }) => wanted.get(id) === null || wanted.get(id) === sent);
-    return fits.length === wanted.size ? fits : null;
-  };
-
-  const findSealable = async ({ log, walk }: HandoverContext, t: Transaction): Promise<Sealable | null> => {
-    const sequenceOf = (id: string) => log.receipts.get(id)?.number;
-    const closes = foldWalk(log.entries)
-      .counted.filter((entry) => entry.kind === "close")
-      .sort((a, b) => (sequenceOf(a.id) ?? 0) - (sequenceOf(b.id) ?? 0));
-    for (const close of closes) {
-      const covered = listCovered(close, log.entries);
-      if (covered === null) continue;
-      const state = foldWalk(covered, sequenceOf);
-      if (listObstacles(walk, state, close).length > 0) continue;
-      const facts = await findPhotos(state.counted, t);
-      if (facts !== null) return { close, covered, state, photos: facts };
-    }
-    return null;
-  };
-
-  const listPeople = async ({ walk }: HandoverContext, { close, covered, state }: Sealable) => {
-    const ids = new Set([...covered.map(({ by }) => by), close.by]);
-    const staff = (await people.list()).filter(({ id }) => ids.has(id));
-    const guests = [...state.present.values()].filter(({ person }) => !walk.buyers.some(({ id }) => id === person));
-    return [
-      ...walk.buyers.map(({ id, name }) => ({ id, name, role: "buyer" as const })),
-      ...guests.map(({ person, name }) => ({ id: person, name, role: "guest" as const })),
-      ...staff.map(({ id, name }) => ({ id, name, role: "staff" as const })),
-    ].filter(({ id }, i, all) => all.findIndex((other) => other.id === id) === i);
-  };
-
-  const withReceipts = (entries: readonly Entry[], { receipts }: WalkLog) =>
-    entries.map((entry) => ({ entry, receipt: receipts.get(entry.id)! }));
-
-  /** The hours read become readings of the boat, from which what falls due is known. */
-  const startCare = async ({ delivery, boat }: HandoverContext, state: WalkState, t: Transaction) => {
-    for (const { id, engine, hours, by, answer = null } of state.hours.values()) {
-      const reading = { engine, hours, by, answer, date: delivery.date, source: "walk" };
-      await boats.addReading({ ...reading, id, boatId: boat.id, reason: null, photo: null }, t);
-    }
-    await boats.setInService(boat.id, delivery.date, t);
-  };
 
   /** Chains entries and photos to what was sealed before them. Nothing is put there twice. */
   const amend = async (
@@ -135,36 +89,11 @@ export function createSealing(parts: Parts) {
       t,
     );
     if (entries.length === 0 && facts.length === 0) return;
-    const at = now();
-    if (isFirstFormat(seal.canonical)) {
-      // What was sealed in the first format goes on in it, so that the whole of it is one format.
-      const amendment: Amendment = {
-        format: "ravik.amendment/1",
-        delivery: id,
-        previous: (earlier.at(-1) ?? seal).sha256,
-        at,
-        entries: [...entries],
-        ...(facts.length === 0 ? {} : { photos: facts.map(({ sent: _, ...fact }) => fact) }),
-      };
-      await chain.add({ deliveryId: id, kind: "amendment", canonical: writeCanonical(amendment), at }, t);
-      return;
-    }
-    const parts = saltParts(
-      { people: [], entries: withReceipts(entries, context.log), photos: facts },
-      hashText,
-      createSalt,
-    );
-    const amendment: SealedAmendment = {
-      format: "ravik.amendment/2",
-      delivery: id,
-      previous: (earlier.at(-1) ?? seal).sha256,
-      at,
-      why,
-      entries: parts.entries,
-      photos: parts.photos,
-    };
-    const canonical = writeJson(amendment);
-    await chain.add({ deliveryId: id, kind: "amendment", canonical, content: parts.content, at }, t);
+    const basis = { id, previous: (earlier.at(-1) ?? seal).sha256, at: now(), entries, photos: facts };
+    const written = isFirstFormat(seal.canonical)
+      ? writeFirstAmendment(basis)
+      : writeAmendment({ ...basis, log: context.log, why });
+    await chain.add({ deliveryId: id, kind: "amendment", ...written, at: basis.at }, t);
   };
 
   return {
@@ -177,50 +106,155 @@ export function createSealing(parts: Parts) {
      */
     async sealIfReady(context: HandoverContext, t: Transaction): Promise<string | null> {
       const { delivery, walk, log } = context;
-      const sealable = await findSealable(context, t);
-      if (sealable === null || walk.snapshot === null) return null;
-      const { close, covered, state } = sealable;
+      const sealable = await findSealable(parts, context, t);
+      if (sealable === null) return null;
+      const { covered, state } = sealable;
       const sealedAt = now();
-      const named = covered.flatMap(({ snapshot }) => snapshot ?? []);
-      const known = (await snapshots.findMany([...named, walk.snapshot], t)).keys();
-      const parts = saltParts(
-        {
-          people: await listPeople(context, sealable),
-          entries: withReceipts(covered, log),
-          photos: sealable.photos,
-        },
-        hashText,
-        createSalt,
-      );
-      const handover: SealedHandover = {
-        format: "ravik.handover/2",
-        delivery: delivery.id,
-        store: (await settings.read()).store,
-        storeKey: storeKey.publicKey,
-        date: delivery.date,
-        hull: walk.hull,
-        boatName: walk.boatName,
-        snapshot: walk.snapshot,
-        snapshots: [...known].sort(),
-        people: parts.people,
-        entries: parts.entries,
-        photos: parts.photos,
-        sealedBy: close.by,
-        sealedAt,
-      };
-      const canonical = writeJson(handover);
-      await chain.add(
-        { deliveryId: delivery.id, kind: "handover", canonical, content: parts.content, at: sealedAt },
-        t,
-      );
+      const { canonical, content } = await writeHandover(parts, context, sealable, sealedAt, t);
+      await chain.add({ deliveryId: delivery.id, kind: "handover", canonical, content, at: sealedAt }, t);
       const inside = new Set(covered.map(({ id }) => id));
       const uncovered = log.entries.filter(({ id }) => !inside.has(id));
       await amend(context, uncovered, listPhotos(uncovered), "uncovered", t);
       await deliveries.setSummary(delivery.id, summarize(walk, covered, uncovered, true), t);
-      await startCare(context, state, t);
+      await startCare(parts, context, state, t);
       return sealedAt;
     },
   };
 }
 
 export type Sealing = ReturnType<typeof createSealing>;
+
+/** Photos that are here of those these entries name; null while one is missing, or is not the one its entry names. */
+async function findPhotos({ photos }: Parts, entries: readonly Entry[], t: Transaction): Promise<SealedPhoto[] | null> {
+  const wanted = new Map(
+    entries.flatMap((entry) => (entry.kind === "photo" ? [[entry.photo, entry.sha256 ?? null] as const] : [])),
+  );
+  const facts = await photos.listFacts([...wanted.keys()], t);
+  const fits = facts.filter(({ id, sent }) => wanted.get(id) === null || wanted.get(id) === sent);
+  return fits.length === wanted.size ? fits : null;
+}
+
+async function findSealable(parts: Parts, { log, walk }: HandoverContext, t: Transaction): Promise<Sealable | null> {
+  const { snapshot } = walk;
+  if (snapshot === null) return null;
+  const sequenceOf = (id: string) => log.receipts.get(id)?.number;
+  const closes = foldWalk(log.entries)
+    .counted.filter((entry) => entry.kind === "close")
+    .sort((a, b) => (sequenceOf(a.id) ?? 0) - (sequenceOf(b.id) ?? 0));
+  for (const close of closes) {
+    const covered = listCovered(close, log.entries);
+    if (covered === null) continue;
+    const state = foldWalk(covered, sequenceOf);
+    if (listObstacles(walk, state, close).length > 0) continue;
+    const facts = await findPhotos(parts, state.counted, t);
+    if (facts !== null) return { close, covered, state, photos: facts, snapshot };
+  }
+  return null;
+}
+
+async function listPeople({ people }: Parts, { walk }: HandoverContext, { close, covered, state }: Sealable) {
+  const ids = new Set([...covered.map(({ by }) => by), close.by]);
+  const staff = (await people.list()).filter(({ id }) => ids.has(id));
+  const guests = [...state.present.values()].filter(({ person }) => !walk.buyers.some(({ id }) => id === person));
+  return [
+    ...walk.buyers.map(({ id, name }) => ({ id, name, role: "buyer" as const })),
+    ...guests.map(({ person, name }) => ({ id: person, name, role: "guest" as const })),
+    ...staff.map(({ id, name }) => ({ id, name, role: "staff" as const })),
+  ].filter(({ id }, i, all) => all.findIndex((other) => other.id === id) === i);
+}
+
+const withReceipts = (entries: readonly Entry[], { receipts }: WalkLog) =>
+  entries.map((entry) => ({ entry, receipt: receipts.get(entry.id)! }));
+
+/** The hours read become readings of the boat, from which what falls due is known. */
+async function startCare({ boats }: Parts, { delivery, boat }: HandoverContext, state: WalkState, t: Transaction) {
+  for (const { id, engine, hours, by, answer = null } of state.hours.values()) {
+    const reading = { engine, hours, by, answer, date: delivery.date, source: "walk" };
+    await boats.addReading({ ...reading, id, boatId: boat.id, reason: null, photo: null }, t);
+  }
+  await boats.setInService(boat.id, delivery.date, t);
+}
+
+interface AmendmentBasis {
+  readonly id: string;
+  /** What it is chained to. */
+  readonly previous: string;
+  readonly at: Instant;
+  readonly entries: readonly Entry[];
+  readonly photos: readonly SealedPhoto[];
+}
+
+/** What was sealed in the first format goes on in it, so that the whole of it is one format. */
+function writeFirstAmendment({ id, previous, at, entries, photos }: AmendmentBasis) {
+  const amendment: Amendment = {
+    format: "ravik.amendment/1",
+    delivery: id,
+    previous,
+    at,
+    entries: [...entries],
+    ...(photos.length === 0 ? {} : { photos: photos.map(({ sent: _, ...fact }) => fact) }),
+  };
+  return { canonical: writeCanonical(amendment) };
+}
+
+function writeAmendment({
+  id,
+  previous,
+  at,
+  entries,
+  photos,
+  log,
+  why,
+}: AmendmentBasis & Pick<SealedAmendment, "why"> & { readonly log: WalkLog }) {
+  const { content, ...salted } = saltParts(
+    { people: [], entries: withReceipts(entries, log), photos },
+    hashText,
+    createSalt,
+  );
+  const amendment: SealedAmendment = {
+    format: "ravik.amendment/2",
+    delivery: id,
+    previous,
+    at,
+    why,
+    entries: salted.entries,
+    photos: salted.photos,
+  };
+  return { canonical: writeJson(amendment), content };
+}
+
+async function writeHandover(
+  parts: Parts,
+  context: HandoverContext,
+  sealable: Sealable,
+  sealedAt: Instant,
+  t: Transaction,
+) {
+  const { delivery, walk, log } = context;
+  const { close, covered, photos, snapshot } = sealable;
+  const named = covered.flatMap((entry) => entry.snapshot ?? []);
+  const known = (await parts.snapshots.findMany([...named, snapshot], t)).keys();
+  const people = await listPeople(parts, context, sealable);
+  const { content, ...salted } = saltParts(
+    { people, entries: withReceipts(covered, log), photos },
+    hashText,
+    createSalt,
+  );
+  const handover: SealedHandover = {
+    format: "ravik.handover/2",
+    delivery: delivery.id,
+    store: (await parts.settings.read()).store,
+    storeKey: parts.storeKey.publicKey,
+    date: delivery.date,
+    hull: walk.hull,
+    boatName: walk.boatName,
+    snapshot,
+    snapshots: [...known].sort(),
+    people: salted.people,
+    entries: salted.entries,
+    photos: salted.photos,
+    sealedBy: close.by,
+    sealedAt,
+  };
+  return { canonical: writeJson(handover), content };
+}

@@ -73,7 +73,7 @@ export interface HandoverContext {
 
 /** Reads handovers: planned ones from library and boat, those under way from their snapshot, sealed ones from their seal. */
 export function createWalkReader(parts: Parts) {
-  const { database, boats, deliveries, chain, snapshots, packService, rigService, libraryService, clock } = parts;
+  const { boats, deliveries, chain, snapshots } = parts;
 
   const readSeal = createSealReader({ chain, snapshots });
 
@@ -89,35 +89,12 @@ export function createWalkReader(parts: Parts) {
     }
     const begun = delivery.snapshot === null ? null : await snapshots.find(delivery.snapshot, t);
     const head = { buyers: delivery.buyers, sealed: null, ...common };
-    if (begun === null) {
-      const rig = rigService.read(boat.rigText);
-      const topics = rigService.prepareTopics(boat.rigText, await libraryService.read(), delivery.planOptions);
-      const checks = { makeReady: listReadyChecks(rig, makeReady), arrival: arrivalChecks };
-      const names = { boatName: boat.name, hull: boat.hull };
-      return {
-        delivery,
-        boat,
-        log,
-        walk: { ...head, ...names, ...checks, rig, topics, plan: null, snapshot: null, packs: null },
-      };
-    }
+    if (begun === null)
+      return { delivery, boat, log, walk: { ...head, ...(await prepareView(parts, delivery, boat)) } };
     const { rig, plan, arrival, packs, boatName, hull } = begun;
-    const topics = await resolve(begun.topics, delivery.snapshot!, log, t);
+    const topics = await resolve(parts, begun.topics, delivery.snapshot!, log, t);
     const walk = { ...head, boatName, hull, rig, topics, plan, arrival, packs };
     return { delivery, boat, log, walk: { ...walk, makeReady: begun.makeReady, snapshot: delivery.snapshot } };
-  };
-
-  /** With the words that were heard, where entries name other snapshots than the one the walk goes by. */
-  const resolve = async (topics: readonly Topic[], governing: string, log: WalkLog, t?: Transaction) => {
-    const named = new Set(log.entries.flatMap(({ snapshot }) => snapshot ?? []));
-    named.delete(governing);
-    if (named.size === 0) return topics;
-    const others = await snapshots.findMany(named, t);
-    return resolveTopics(
-      topics,
-      new Map([...others].map(([sha256, each]) => [sha256, each.topics])),
-      foldWalk(log.entries),
-    );
   };
 
   const get = async (id: string, t?: Transaction): Promise<HandoverContext> => {
@@ -127,66 +104,24 @@ export function createWalkReader(parts: Parts) {
   };
 
   const hashes = new WeakMap<Prepared, Map<string, string>>();
-  /** What a walk would go by if it began now, made of library and boat as they are. Planning: never within a transaction. */
-  const makeFresh = async ({ delivery, boat }: Pick<HandoverContext, "delivery" | "boat">) => {
-    const library = await libraryService.read();
-    const prepared = await rigService.prepare(boat.rigText, library, delivery.planOptions);
-    const packs = await packService.read();
-    const { rig, plan } = prepared;
-    const used = <P extends { id: string }>(list: readonly P[], ids: readonly string[]) =>
-      list.filter(({ id }) => ids.includes(id));
-    const snapshot: Snapshot = {
-      format: "ravik.snapshot/1",
-      boatName: boat.name,
-      hull: boat.hull,
-      language: "en",
-      rig,
-      topics: [...prepared.topics],
-      methods: { ...library.schools },
-      planOptions: delivery.planOptions,
-      plan,
-      makeReady: listReadyChecks(rig, makeReady),
-      arrival: arrivalChecks,
-      packs: {
-        breakIn: used(
-          packs.breakIn,
-          rig.engines.map((engine) => engine.breakInPack),
-        ),
-        service: used(
-          packs.service,
-          rig.engines.map((engine) => engine.servicePack),
-        ),
-      },
-    };
-    return { snapshot, prepared, key: `${boat.name} ${boat.hull} ${await packService.stamp()}` };
-  };
-  /** Keeps a snapshot before it is handed out, and answers its name. */
-  const keep = async (deliveryId: string, snapshot: Snapshot): Promise<string> => {
-    const { sha256, text } = sealSnapshot(snapshot, hashText);
-    if (!(await snapshots.has(sha256))) {
-      const at = clock.now();
-      await database.inTransaction((t) => snapshots.add(sha256, deliveryId, text, at, t));
-    }
-    return sha256;
-  };
 
   return {
     get,
     read,
-    makeFresh,
-    keep,
+    makeFresh: (context: Pick<HandoverContext, "delivery" | "boat">) => makeFresh(parts, context),
+    keep: (deliveryId: string, snapshot: Snapshot) => keep(parts, deliveryId, snapshot),
     /** The plan of a handover: of one that has begun as it began, else as it would be now. */
     async readPlan(context: HandoverContext): Promise<Plan> {
-      return context.walk.plan ?? (await makeFresh(context)).snapshot.plan;
+      return context.walk.plan ?? (await makeFresh(parts, context)).snapshot.plan;
     },
     /** What a handover that has not begun would begin with, kept under its name. */
     async freeze(context: Pick<HandoverContext, "delivery" | "boat">): Promise<{ sha256: string; snapshot: Snapshot }> {
-      const { snapshot, prepared, key } = await makeFresh(context);
+      const { snapshot, prepared, key } = await makeFresh(parts, context);
       const known = hashes.get(prepared) ?? new Map<string, string>();
       hashes.set(prepared, known);
       const before = known.get(key);
       if (before !== undefined && (await snapshots.has(before))) return { sha256: before, snapshot };
-      const sha256 = await keep(context.delivery.id, snapshot);
+      const sha256 = await keep(parts, context.delivery.id, snapshot);
       known.set(key, sha256);
       return { sha256, snapshot };
     },
@@ -194,6 +129,22 @@ export function createWalkReader(parts: Parts) {
 }
 
 export type WalkReader = ReturnType<typeof createWalkReader>;
+
+/** A walk that has not begun, as it would be now. */
+async function prepareView({ rigService, libraryService }: Parts, { planOptions }: DeliveryRecord, boat: BoatRecord) {
+  const rig = rigService.read(boat.rigText);
+  return {
+    boatName: boat.name,
+    hull: boat.hull,
+    rig,
+    topics: rigService.prepareTopics(boat.rigText, await libraryService.read(), planOptions),
+    makeReady: listReadyChecks(rig, makeReady),
+    arrival: arrivalChecks,
+    plan: null,
+    snapshot: null,
+    packs: null,
+  };
+}
 
 /** Opens seals of both formats; what was opened is remembered with the log it was opened with, for a seal does not change. */
 function createSealReader({ chain, snapshots }: Pick<Parts, "chain" | "snapshots">) {
@@ -274,4 +225,68 @@ function groupReadings(
     byEngine[engine] = [...(byEngine[engine] ?? []), { date, hours, answer: answer as ReadingAnswer | null }];
   }
   return byEngine;
+}
+
+/** What a walk would go by if it began now, made of library and boat as they are. Planning: never within a transaction. */
+async function makeFresh(parts: Parts, { delivery, boat }: Pick<HandoverContext, "delivery" | "boat">) {
+  const { libraryService, rigService, packService } = parts;
+  const library = await libraryService.read();
+  const prepared = await rigService.prepare(boat.rigText, library, delivery.planOptions);
+  const packs = await packService.read();
+  const { rig, plan } = prepared;
+  const used = <P extends { id: string }>(list: readonly P[], ids: readonly string[]) =>
+    list.filter(({ id }) => ids.includes(id));
+  const snapshot: Snapshot = {
+    format: "ravik.snapshot/1",
+    boatName: boat.name,
+    hull: boat.hull,
+    language: "en",
+    rig,
+    topics: [...prepared.topics],
+    methods: { ...library.schools },
+    planOptions: delivery.planOptions,
+    plan,
+    makeReady: listReadyChecks(rig, makeReady),
+    arrival: arrivalChecks,
+    packs: {
+      breakIn: used(
+        packs.breakIn,
+        rig.engines.map((engine) => engine.breakInPack),
+      ),
+      service: used(
+        packs.service,
+        rig.engines.map((engine) => engine.servicePack),
+      ),
+    },
+  };
+  return { snapshot, prepared, key: `${boat.name} ${boat.hull} ${await packService.stamp()}` };
+}
+
+/** With the words that were heard, where entries name other snapshots than the one the walk goes by. */
+async function resolve(
+  { snapshots }: Parts,
+  topics: readonly Topic[],
+  governing: string,
+  log: WalkLog,
+  t?: Transaction,
+) {
+  const named = new Set(log.entries.flatMap(({ snapshot }) => snapshot ?? []));
+  named.delete(governing);
+  if (named.size === 0) return topics;
+  const others = await snapshots.findMany(named, t);
+  return resolveTopics(
+    topics,
+    new Map([...others].map(([sha256, each]) => [sha256, each.topics])),
+    foldWalk(log.entries),
+  );
+}
+
+/** Keeps a snapshot before it is handed out, and answers its name. */
+async function keep({ database, snapshots, clock }: Parts, deliveryId: string, snapshot: Snapshot): Promise<string> {
+  const { sha256, text } = sealSnapshot(snapshot, hashText);
+  if (!(await snapshots.has(sha256))) {
+    const at = clock.now();
+    await database.inTransaction((t) => snapshots.add(sha256, deliveryId, text, at, t));
+  }
+  return sha256;
 }
