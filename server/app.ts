@@ -37,6 +37,27 @@ const largePaths = Object.values(endpoints).flatMap((each: Endpoint) =>
 const takesLargeBody = (path: string) => largePaths.some((pattern) => pattern.test(path));
 const yearMs = 365 * 24 * 60 * 60 * 1000;
 
+/** Everything a page uses comes from here. */
+const securityHeaders: Parameters<typeof helmet>[0] = {
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'self'"],
+      scriptSrc: ["'self'"],
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", "data:", "blob:"],
+      fontSrc: ["'self'"],
+      connectSrc: ["'self'"],
+      workerSrc: ["'self'", "blob:"],
+      objectSrc: ["'none'"],
+      baseUri: ["'none'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+    },
+  },
+  hsts: false,
+};
+
 /** Wires the server: errors outermost, then headers, origin, body, routes, and the web app for every other address. */
 export function createApp(services: Services, options: AppOptions): Koa {
   const app = new Koa();
@@ -50,27 +71,7 @@ export function createApp(services: Services, options: AppOptions): Koa {
     options.log.info({ method: ctx.method, path: ctx.path, status: ctx.status, tookMs }, "request");
   });
   app.use(answerErrors(options.log));
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          defaultSrc: ["'self'"],
-          scriptSrc: ["'self'"],
-          styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", "data:", "blob:"],
-          fontSrc: ["'self'"],
-          connectSrc: ["'self'"],
-          workerSrc: ["'self'", "blob:"],
-          objectSrc: ["'none'"],
-          baseUri: ["'none'"],
-          formAction: ["'self'"],
-          frameAncestors: ["'none'"],
-        },
-      },
-      hsts: false,
-    }),
-  );
+  app.use(helmet(securityHeaders));
   app.use(compress());
   app.use(checkOrigin());
   const readJson = (jsonLimit: string) => bodyParser({ enableTypes: ["json"], jsonLimit, jsonStrict: false });
@@ -84,31 +85,7 @@ export function createApp(services: Services, options: AppOptions): Koa {
   });
 
   const router = new Router();
-  router.get(
-    endpoints.health.path,
-    serve(endpoints.health, services.auth, async ({ ctx }) => {
-      const open = await services.database.isOpen();
-      if (!open) ctx.status = 503;
-      const database = { open, migrations: services.database.migrationsRun };
-      return {
-        ready: open,
-        version: options.version,
-        database,
-        jobs: { failed: open ? await services.jobs.countFailed() : 0 },
-      };
-    }),
-  );
-  router.get(
-    endpoints.clock.path,
-    serve(endpoints.clock, services.auth, ({ ctx }) => {
-      ctx.set("Cache-Control", "no-store");
-      return { nowMs: services.clock.nowMs() };
-    }),
-  );
-  router.get(
-    endpoints.openapi.path,
-    serve(endpoints.openapi, services.auth, () => createOpenApi(options.version)),
-  );
+  routeServer(router, services, options.version);
   routeSign(router, services);
   routeBoats(router, services);
   routeCare(router, services);
@@ -123,6 +100,35 @@ export function createApp(services: Services, options: AppOptions): Koa {
   app.use(router.routes());
   if (options.webFolder !== null) serveWeb(app, options.webFolder);
   return app;
+}
+
+/** The server about itself: whether it can work, what time it has, what it can be asked. */
+function routeServer(router: Router, services: Services, version: string) {
+  router.get(
+    endpoints.health.path,
+    serve(endpoints.health, services.auth, async ({ ctx }) => {
+      const open = await services.database.isOpen();
+      if (!open) ctx.status = 503;
+      const database = { open, migrations: services.database.migrationsRun };
+      return {
+        ready: open,
+        version,
+        database,
+        jobs: { failed: open ? await services.jobs.countFailed() : 0 },
+      };
+    }),
+  );
+  router.get(
+    endpoints.clock.path,
+    serve(endpoints.clock, services.auth, ({ ctx }) => {
+      ctx.set("Cache-Control", "no-store");
+      return { nowMs: services.clock.nowMs() };
+    }),
+  );
+  router.get(
+    endpoints.openapi.path,
+    serve(endpoints.openapi, services.auth, () => createOpenApi(version)),
+  );
 }
 
 /** Built files by name; every other address gets the app, which knows its own screens. */

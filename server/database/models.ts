@@ -278,7 +278,7 @@ const blob = () => ({ type: DataTypes.BLOB, allowNull: false });
 export function defineModels(sequelize: Sequelize): Models {
   const table: Define = <R extends object>(name: string, columns: Record<keyof R, object>) =>
     sequelize.define(name, columns as never, { tableName: name, timestamps: false }) as unknown as Table<R>;
-  return { ...defineStore(table), ...defineHandovers(table), ...defineCare(table) };
+  return { ...defineStore(table), ...defineHandovers(table), ...defineBoats(table), ...defineWork(table) };
 }
 
 /** What the store itself is: its people, its templates and words, its files. */
@@ -387,8 +387,8 @@ const defineHandovers = (table: Define) => ({
   }),
 });
 
-/** Boats and what becomes of them afterwards. */
-const defineCare = (table: Define) => ({
+/** Boats and what is entered of them. */
+const defineBoats = (table: Define) => ({
   boats: table<BoatRow>("boats", {
     id: key(),
     name: text(),
@@ -457,6 +457,10 @@ const defineCare = (table: Define) => ({
     at: text(),
     instead: maybeText(),
   }),
+});
+
+/** What the workshop does with boats, and what is written to their people. */
+const defineWork = (table: Define) => ({
   bookings: table<BookingRow>("bookings", {
     id: key(),
     boatId: text(),

@@ -115,89 +115,67 @@ const margins = (left: number, top: number, right: number, bottom: number): [num
 ];
 
 function printBlock(block: CardBlock, question: PackQuestion, sizePt: number): Content {
-  const gapPt = sizePt * 0.62;
-  const title: Content[] =
-    block.title === undefined
-      ? []
-      : [
-          {
-            text: write(block.title, { font: "Archivo", bold: true, fontSize: sizePt * 1.05 }),
-            margin: margins(0, 0, 0, 2),
-          },
-        ];
+  const title = block.title === undefined ? [] : [printTitle(block.title, sizePt)];
+  const under = (...parts: Content[]): Content => ({
+    margin: margins(0, sizePt * gapShare, 0, 0),
+    stack: [...title, ...parts],
+  });
   switch (block.kind) {
     case "cautions":
-      return {
-        margin: margins(0, gapPt, 0, 0),
-        table: {
-          widths: ["*"],
-          body: block.items.map((item): TableCell[] => [
-            { text: write(item, { bold: true, color: amber, fontSize: sizePt * 0.95 }), fillColor: "#FFF0C7" },
-          ]),
-        },
-        layout: {
-          hLineWidth: () => 0,
-          vLineWidth: (i) => (i === 0 ? 3 : 0),
-          vLineColor: () => amber,
-          paddingLeft: () => 7,
-          paddingRight: () => 6,
-          paddingTop: () => 3,
-          paddingBottom: () => 3,
-        },
-      };
-    case "steps":
-      return {
-        margin: margins(0, gapPt, 0, 0),
-        stack: [
-          ...title,
-          {
-            table: {
-              widths: [sizePt * 1.5, "*"],
-              body: block.items.map((item, i): TableCell[] => [
-                { text: String(i + 1), font: "Archivo", bold: true, alignment: "right" },
-                { text: write(item) },
-              ]),
-            },
-            layout: ruled(sizePt),
-          },
-        ],
-      };
+      return printCautions(block.items, sizePt);
+    case "steps": {
+      const rows = block.items.map((item, i): TableCell[] => [
+        { text: String(i + 1), font: "Archivo", bold: true, alignment: "right" },
+        { text: write(item) },
+      ]);
+      return under({ table: { widths: [sizePt * 1.5, "*"], body: rows }, layout: ruled(sizePt) });
+    }
     case "lines":
-      return {
-        margin: margins(0, gapPt, 0, 0),
-        stack: [
-          ...title,
-          ...block.items.map((item): Content => ({ text: write(item), margin: margins(0, 0, 0, sizePt * 0.25) })),
-        ],
-      };
-    case "pairs":
-      return {
-        margin: margins(0, gapPt, 0, 0),
-        stack: [
-          ...title,
-          {
-            table: {
-              widths: ["30%", "*"],
-              body: block.rows.map(([sign, act]): TableCell[] => [
-                { text: write(sign, { bold: true }) },
-                { text: write(act) },
-              ]),
-            },
-            layout: ruled(sizePt),
-          },
-        ],
-      };
+      return under(
+        ...block.items.map((item): Content => ({ text: write(item), margin: margins(0, 0, 0, sizePt * 0.25) })),
+      );
+    case "pairs": {
+      const rows = block.rows.map(([sign, act]): TableCell[] => [
+        { text: write(sign, { bold: true }) },
+        { text: write(act) },
+      ]);
+      return under({ table: { widths: ["30%", "*"], body: rows }, layout: ruled(sizePt) });
+    }
     case "table":
-      return {
-        margin: margins(0, gapPt, 0, 0),
-        stack: [...title, printTable(block, pageOf[question.paper].width - 2 * marginPt, sizePt)],
-      };
+      return under(printTable(block, pageOf[question.paper].width - 2 * marginPt, sizePt));
     case "places":
       return printPlaces(block.marks, question, sizePt);
     default:
       throw new Error(`printBlock: expected a known block, got ${JSON.stringify(block satisfies never)}`);
   }
 }
+
+/** The space above a block, as a share of the type size. */
+const gapShare = 0.62;
+
+const printTitle = (title: string, sizePt: number): Content => ({
+  text: write(title, { font: "Archivo", bold: true, fontSize: sizePt * 1.05 }),
+  margin: margins(0, 0, 0, 2),
+});
+
+const printCautions = (items: readonly string[], sizePt: number): Content => ({
+  margin: margins(0, sizePt * gapShare, 0, 0),
+  table: {
+    widths: ["*"],
+    body: items.map((item): TableCell[] => [
+      { text: write(item, { bold: true, color: amber, fontSize: sizePt * 0.95 }), fillColor: "#FFF0C7" },
+    ]),
+  },
+  layout: {
+    hLineWidth: () => 0,
+    vLineWidth: (i) => (i === 0 ? 3 : 0),
+    vLineColor: () => amber,
+    paddingLeft: () => 7,
+    paddingRight: () => 6,
+    paddingTop: () => 3,
+    paddingBottom: () => 3,
+  },
+});
 
 const ruled = (sizePt: number) => ({
   hLineWidth: (i: number) => (i === 0 ? 0 : 0.4),

@@ -29,55 +29,9 @@ export interface IntakeParts {
 export type ReadiedPhoto = Awaited<ReturnType<typeof readPhoto>> & { readonly id: string };
 
 /** Puts what a bundle holds into the store: boat, entries, photos, seal, hours. */
-export function createIntake({ boats, deliveries, photos, chain, snapshots, clock }: IntakeParts) {
-  /** Seal and additions into this store's chain, as they came. */
-  const chainImport = async ({ value, head }: OpenBundle, t: Transaction) => {
-    const link = { deliveryId: head.delivery, at: head.sealedAt, sha256: value.sha256 };
-    if (value.format === "ravik.bundle/1") {
-      await chain.add({ ...link, kind: "import", canonical: writeCanonical(value.handover) }, t);
-      for (const { amendment, sha256 } of value.amendments) {
-        const canonical = writeCanonical(amendment);
-        await chain.add({ ...link, kind: "amendment", canonical, sha256, at: amendment.at }, t);
-      }
-      return;
-    }
-    for (const [sha256, snapshot] of Object.entries(value.snapshots)) {
-      await snapshots.add(sha256, head.delivery, writeJson(snapshot), head.sealedAt, t);
-      await snapshots.markUsed([sha256], t);
-    }
-    await deliveries.setSnapshot(head.delivery, value.handover.snapshot, t);
-    await chain.add({ ...link, kind: "import", canonical: writeJson(value.handover), content: value.content }, t);
-    for (const { amendment, sha256, content } of value.amendments)
-      await chain.add(
-        { ...link, kind: "amendment", canonical: writeJson(amendment), sha256, content, at: amendment.at },
-        t,
-      );
-  };
+export function createIntake(parts: IntakeParts) {
+  const { boats, deliveries, clock } = parts;
 
-  const takePhotos = async (
-    { value, head, pictures }: OpenBundle,
-    readied: readonly ReadiedPhoto[],
-    t: Transaction,
-  ) => {
-    for (const photo of readied) {
-      if ((await photos.listFacts([photo.id], t)).length > 0) continue;
-      // Kept as it came, so that its hash stays the sealed one; screens are given the one made anew.
-      const original = pictures.get(photo.id)!;
-      const kept = { original, sha256: hashBytes(original), sent: sentOf(value, photo.id) };
-      await photos.add({ ...photo, ...kept, at: head.sealedAt, by: head.sealedBy }, t);
-    }
-  };
-  /** Of a boat that was not here: its hours, and since when it is in service. */
-  const startCare = async (boat: string, { head, entries }: OpenBundle, t: Transaction) => {
-    for (const entry of foldWalk(entries).hours.values()) {
-      const reading = { engine: entry.engine, hours: entry.hours, by: entry.by, date: head.date, source: "walk" };
-      await boats.addReading(
-        { ...reading, id: entry.id, boatId: boat, reason: null, answer: entry.answer ?? null, photo: null },
-        t,
-      );
-    }
-    await boats.setInService(boat, head.date, t);
-  };
   return async (opened: OpenBundle, readied: readonly ReadiedPhoto[], t: Transaction) => {
     const { head, entries, later } = opened;
     const known = await boats.findByHull(head.hull, t);
@@ -102,9 +56,9 @@ export function createIntake({ boats, deliveries, photos, chain, snapshots, cloc
     );
     const receivedAt = clock.now();
     await deliveries.addEntries(head.delivery, [...entries, ...later], { receivedAt, via: "import" }, t);
-    await takePhotos(opened, readied, t);
-    await chainImport(opened, t);
-    if (known === null) await startCare(boat, opened, t);
+    await takePhotos(parts, opened, readied, t);
+    await chainImport(parts, opened, t);
+    if (known === null) await startCare(parts, boat, opened, t);
     return { delivery: head.delivery, boat };
   };
 }
@@ -123,4 +77,55 @@ function sentOf(bundle: Bundle | SealedBundle, photo: string): string | null {
     if (part !== undefined && "value" in part) return part.value.sent;
   }
   return null;
+}
+
+/** Seal and additions into this store's chain, as they came. */
+async function chainImport({ deliveries, chain, snapshots }: IntakeParts, { value, head }: OpenBundle, t: Transaction) {
+  const link = { deliveryId: head.delivery, at: head.sealedAt, sha256: value.sha256 };
+  if (value.format === "ravik.bundle/1") {
+    await chain.add({ ...link, kind: "import", canonical: writeCanonical(value.handover) }, t);
+    for (const { amendment, sha256 } of value.amendments) {
+      const canonical = writeCanonical(amendment);
+      await chain.add({ ...link, kind: "amendment", canonical, sha256, at: amendment.at }, t);
+    }
+    return;
+  }
+  for (const [sha256, snapshot] of Object.entries(value.snapshots)) {
+    await snapshots.add(sha256, head.delivery, writeJson(snapshot), head.sealedAt, t);
+    await snapshots.markUsed([sha256], t);
+  }
+  await deliveries.setSnapshot(head.delivery, value.handover.snapshot, t);
+  await chain.add({ ...link, kind: "import", canonical: writeJson(value.handover), content: value.content }, t);
+  for (const { amendment, sha256, content } of value.amendments)
+    await chain.add(
+      { ...link, kind: "amendment", canonical: writeJson(amendment), sha256, content, at: amendment.at },
+      t,
+    );
+}
+
+async function takePhotos(
+  { photos }: IntakeParts,
+  { value, head, pictures }: OpenBundle,
+  readied: readonly ReadiedPhoto[],
+  t: Transaction,
+) {
+  for (const photo of readied) {
+    if ((await photos.listFacts([photo.id], t)).length > 0) continue;
+    // Kept as it came, so that its hash stays the sealed one; screens are given the one made anew.
+    const original = pictures.get(photo.id)!;
+    const kept = { original, sha256: hashBytes(original), sent: sentOf(value, photo.id) };
+    await photos.add({ ...photo, ...kept, at: head.sealedAt, by: head.sealedBy }, t);
+  }
+}
+
+/** Of a boat that was not here: its hours, and since when it is in service. */
+async function startCare({ boats }: IntakeParts, boat: string, { head, entries }: OpenBundle, t: Transaction) {
+  for (const entry of foldWalk(entries).hours.values()) {
+    const reading = { engine: entry.engine, hours: entry.hours, by: entry.by, date: head.date, source: "walk" };
+    await boats.addReading(
+      { ...reading, id: entry.id, boatId: boat, reason: null, answer: entry.answer ?? null, photo: null },
+      t,
+    );
+  }
+  await boats.setInService(boat, head.date, t);
 }

@@ -54,49 +54,15 @@ export function createBundleService(parts: Parts) {
 
 export type BundleService = ReturnType<typeof createBundleService>;
 
-function createBundleWriter({ photos, chain, snapshots, storeKey, handoverService }: Parts) {
-  const writeBundle = async (id: string): Promise<Bundle | SealedBundle> => {
-    const { log } = await handoverService.get(id);
-    const seal = await chain.findSeal(id);
-    if (seal === null) throw new Failure("not-sealed", { delivery: id });
-    const amendments = await chain.listAmendments(id);
-    const place = { number: seal.number, previous: seal.previous, link: seal.link };
-    const handover = JSON.parse(seal.canonical) as Handover | SealedHandover;
-    if (handover.format === "ravik.handover/1")
-      return {
-        format: "ravik.bundle/1",
-        sha256: seal.sha256,
-        handover,
-        amendments: amendments.map(({ sha256, canonical }) => ({ sha256, amendment: JSON.parse(canonical) })),
-        chain: place,
-      };
-    const named = await snapshots.findMany([handover.snapshot, ...handover.snapshots]);
-    const bundle: SealedBundle = {
-      format: "ravik.bundle/2",
-      sha256: seal.sha256,
-      handover,
-      content: await chain.findContent(seal.number, log.entries),
-      snapshots: Object.fromEntries(named),
-      amendments: await Promise.all(
-        amendments.map(async ({ sha256, canonical, number }) => ({
-          sha256,
-          amendment: JSON.parse(canonical) as SealedAmendment,
-          content: await chain.findContent(number, log.entries),
-        })),
-      ),
-      chain: place,
-    };
-    // Signed when it goes out: what is signed is what it holds now.
-    const signs = hashSigned(bundle, hashText);
-    return { ...bundle, signature: { key: storeKey.publicKey, signs, signature: storeKey.sign(signs) } };
-  };
+function createBundleWriter(parts: Parts) {
+  const { photos, handoverService } = parts;
 
   return {
-    writeBundle,
+    writeBundle: (id: string) => writeBundle(parts, id),
 
     /** The bundle and its photos as a zip. The same handover gives the same bytes. */
     async writeBundleZip(id: string): Promise<Buffer> {
-      const bundle = await writeBundle(id);
+      const bundle = await writeBundle(parts, id);
       const { entries, later, head } = readHead(bundle);
       const files = new Map<string, Buffer>([[bundleFile, Buffer.from(JSON.stringify(bundle))]]);
       for (const photo of new Set(listPhotos([...entries, ...later]))) {
@@ -230,4 +196,41 @@ function createBundleReader(parts: Parts, verify: ReturnType<typeof createVerifi
       return imported;
     },
   };
+}
+
+async function writeBundle(parts: Parts, id: string): Promise<Bundle | SealedBundle> {
+  const { chain, snapshots, storeKey, handoverService } = parts;
+  const { log } = await handoverService.get(id);
+  const seal = await chain.findSeal(id);
+  if (seal === null) throw new Failure("not-sealed", { delivery: id });
+  const amendments = await chain.listAmendments(id);
+  const place = { number: seal.number, previous: seal.previous, link: seal.link };
+  const handover = JSON.parse(seal.canonical) as Handover | SealedHandover;
+  if (handover.format === "ravik.handover/1")
+    return {
+      format: "ravik.bundle/1",
+      sha256: seal.sha256,
+      handover,
+      amendments: amendments.map(({ sha256, canonical }) => ({ sha256, amendment: JSON.parse(canonical) })),
+      chain: place,
+    };
+  const named = await snapshots.findMany([handover.snapshot, ...handover.snapshots]);
+  const bundle: SealedBundle = {
+    format: "ravik.bundle/2",
+    sha256: seal.sha256,
+    handover,
+    content: await chain.findContent(seal.number, log.entries),
+    snapshots: Object.fromEntries(named),
+    amendments: await Promise.all(
+      amendments.map(async ({ sha256, canonical, number }) => ({
+        sha256,
+        amendment: JSON.parse(canonical) as SealedAmendment,
+        content: await chain.findContent(number, log.entries),
+      })),
+    ),
+    chain: place,
+  };
+  // Signed when it goes out: what is signed is what it holds now.
+  const signs = hashSigned(bundle, hashText);
+  return { ...bundle, signature: { key: storeKey.publicKey, signs, signature: storeKey.sign(signs) } };
 }

@@ -41,10 +41,97 @@ interface Ranked {
 
 /** The call list, the weightiest reason first. */
 export function createCallList(parts: CallListParts, { readTemplates }: Pick<PostOffice, "readTemplates">) {
-  const { boats, deliveries, bookings, messages, fleetCare, jobs, settings, clock } = parts;
-  /** Ranked once for as long as nothing of a boat changes: of a large fleet hardly anything has since the last look. */
+  const { deliveries, bookings, messages, fleetCare, settings, clock } = parts;
+  const rank = createRank();
+
+  const rankAll = async (fleet: readonly FleetBoat[], isBooked: (boat: string) => boolean, today: LocalDate) => {
+    const [overdue, last, contacts] = await Promise.all([
+      deliveries.listLate(today),
+      messages.listLast(),
+      messages.listContacts(),
+    ]);
+    const late = groupLate(overdue);
+    const ranked = fleet.flatMap((one): Ranked[] => {
+      const { id } = one.boat;
+      const reachedAt = contacts.get(id);
+      const lastContact = reachedAt === undefined ? null : dayOf(reachedAt, clock.timeZone);
+      const asked = { lastContact, isBooked: isBooked(id), latePromises: late.get(id) ?? noPromises };
+      const { weight, reasons } = rank(one, asked, today);
+      return reasons.length === 0 ? [] : [{ one, weight, reasons, lastMessage: last.get(id) ?? null }];
+    });
+    return ranked.sort((a, b) => b.weight - a.weight || (a.one.boat.id < b.one.boat.id ? -1 : 1));
+  };
+  return {
+    async describe(): Promise<CallList> {
+      const today = clock.today();
+      const [fleet, booked] = await Promise.all([fleetCare.read(), bookings.list(today)]);
+      const bookingOf = new Map(booked.filter(({ state }) => state === "booked").map((each) => [each.boat, each]));
+      const ranked = await rankAll(fleet, (boat) => bookingOf.has(boat), today);
+      const { store, phone } = await settings.read();
+      return {
+        date: today,
+        lines: await describeLines(parts, ranked.slice(0, mostLines), bookingOf),
+        linesInAll: ranked.length,
+        boats: fleet.length,
+        templates: await readTemplates(),
+        store,
+        phone,
+        jobs: await describeJobs(parts),
+      };
+    },
+  };
+}
+
+/** Only of those that are shown, people and slots are looked up. */
+async function describeLines(
+  { deliveries }: CallListParts,
+  shown: readonly Ranked[],
+  bookingOf: ReadonlyMap<string, CareLine["booking"]>,
+) {
+  const sold = await deliveries.listOfBoats(shown.map(({ one }) => one.boat.id));
+  const soldOf = new Map(sold.map((delivery) => [delivery.boatId, delivery]));
+  return shown.map(({ one, weight, reasons, lastMessage }): CareLine => {
+    const { boat, reportedH, likelyNowH, reportedOn } = one;
+    const delivery = soldOf.get(boat.id);
+    const contact = contactOf(boat);
+    return {
+      boat: boat.id,
+      boatName: boat.name,
+      serial: serialOf(boat.hull),
+      buyers: delivery === undefined ? contact.name : formatBuyers(delivery.buyers),
+      contact,
+      delivery: delivery?.id ?? null,
+      weight,
+      reasons,
+      reportedH,
+      likelyNowH,
+      reportedOn,
+      lastMessage,
+      booking: bookingOf.get(boat.id) ?? null,
+    };
+  });
+}
+
+async function describeJobs({ boats, jobs }: CallListParts): Promise<CallList["jobs"]> {
+  const listed = await jobs.list(mostJobs);
+  const named = await boats.listHeads(listed.map(({ boatId }) => boatId));
+  const nameOf = new Map(named.map((boat) => [boat.id, boat.name]));
+  return listed.map(({ id, kind, boatId, dueAtMs, state, tries, note, doneAt }) => ({
+    id,
+    kind,
+    boat: boatId,
+    boatName: nameOf.get(boatId) ?? boatId,
+    dueAt: doneAt ?? toInstant(dueAtMs),
+    state,
+    tries,
+    note,
+  }));
+}
+
+/** Ranked once for as long as nothing of a boat changes: of a large fleet hardly anything has since the last look. */
+function createRank() {
   const ranks = new WeakMap<FleetBoat, { asked: Asked; today: LocalDate; answer: ReturnType<typeof rankCare> }>();
-  const rank = (one: FleetBoat, asked: Asked, today: LocalDate) => {
+  return (one: FleetBoat, asked: Asked, today: LocalDate) => {
     const known = ranks.get(one);
     const isSame =
       known !== undefined &&
@@ -57,82 +144,12 @@ export function createCallList(parts: CallListParts, { readTemplates }: Pick<Pos
     ranks.set(one, { asked, today, answer });
     return answer;
   };
+}
 
-  const rankAll = async (fleet: readonly FleetBoat[], isBooked: (boat: string) => boolean, today: LocalDate) => {
-    const [overdue, last, contacts] = await Promise.all([
-      deliveries.listLate(today),
-      messages.listLast(),
-      messages.listContacts(),
-    ]);
-    const late = new Map<string, { text: string; due: LocalDate }[]>();
-    for (const { boatId, text, due } of overdue) late.set(boatId, [...(late.get(boatId) ?? []), { text, due }]);
-    const ranked = fleet.flatMap((one): Ranked[] => {
-      const { id } = one.boat;
-      const reachedAt = contacts.get(id);
-      const lastContact = reachedAt === undefined ? null : dayOf(reachedAt, clock.timeZone);
-      const asked = { lastContact, isBooked: isBooked(id), latePromises: late.get(id) ?? noPromises };
-      const { weight, reasons } = rank(one, asked, today);
-      return reasons.length === 0 ? [] : [{ one, weight, reasons, lastMessage: last.get(id) ?? null }];
-    });
-    return ranked.sort((a, b) => b.weight - a.weight || (a.one.boat.id < b.one.boat.id ? -1 : 1));
-  };
-  /** Only of those that are shown, people and slots are looked up. */
-  const describeLines = async (shown: readonly Ranked[], bookingOf: ReadonlyMap<string, CareLine["booking"]>) => {
-    const sold = await deliveries.listOfBoats(shown.map(({ one }) => one.boat.id));
-    const soldOf = new Map(sold.map((delivery) => [delivery.boatId, delivery]));
-    return shown.map(({ one, weight, reasons, lastMessage }): CareLine => {
-      const { boat, reportedH, likelyNowH, reportedOn } = one;
-      const delivery = soldOf.get(boat.id);
-      const contact = contactOf(boat);
-      return {
-        boat: boat.id,
-        boatName: boat.name,
-        serial: serialOf(boat.hull),
-        buyers: delivery === undefined ? contact.name : formatBuyers(delivery.buyers),
-        contact,
-        delivery: delivery?.id ?? null,
-        weight,
-        reasons,
-        reportedH,
-        likelyNowH,
-        reportedOn,
-        lastMessage,
-        booking: bookingOf.get(boat.id) ?? null,
-      };
-    });
-  };
-  const describeJobs = async (): Promise<CallList["jobs"]> => {
-    const listed = await jobs.list(mostJobs);
-    const named = await boats.listHeads(listed.map(({ boatId }) => boatId));
-    const nameOf = new Map(named.map((boat) => [boat.id, boat.name]));
-    return listed.map(({ id, kind, boatId, dueAtMs, state, tries, note, doneAt }) => ({
-      id,
-      kind,
-      boat: boatId,
-      boatName: nameOf.get(boatId) ?? boatId,
-      dueAt: doneAt ?? toInstant(dueAtMs),
-      state,
-      tries,
-      note,
-    }));
-  };
-  return {
-    async describe(): Promise<CallList> {
-      const today = clock.today();
-      const [fleet, booked] = await Promise.all([fleetCare.read(), bookings.list(today)]);
-      const bookingOf = new Map(booked.filter(({ state }) => state === "booked").map((each) => [each.boat, each]));
-      const ranked = await rankAll(fleet, (boat) => bookingOf.has(boat), today);
-      const { store, phone } = await settings.read();
-      return {
-        date: today,
-        lines: await describeLines(ranked.slice(0, mostLines), bookingOf),
-        linesInAll: ranked.length,
-        boats: fleet.length,
-        templates: await readTemplates(),
-        store,
-        phone,
-        jobs: await describeJobs(),
-      };
-    },
-  };
+type Late = CareFacts["latePromises"][number];
+
+function groupLate(overdue: readonly (Late & { readonly boatId: string })[]): ReadonlyMap<string, readonly Late[]> {
+  const late = new Map<string, Late[]>();
+  for (const { boatId, text, due } of overdue) late.set(boatId, [...(late.get(boatId) ?? []), { text, due }]);
+  return late;
 }

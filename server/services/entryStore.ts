@@ -24,33 +24,7 @@ interface Parts {
 
 /** Puts entries down and does what follows from them: what the walk goes by, messages, the seal, the summary. */
 export function createEntryStore(parts: Parts) {
-  const { database, deliveries, snapshots, messages, news, walkReader, sealing, clock } = parts;
-
-  /** After entries were stored: what the walk goes by from now on. Old tablets name nothing: then what was made ready for it. */
-  const settleSnapshot = async (context: HandoverContext, ready: string | null, t: Transaction) => {
-    const { delivery, log } = context;
-    const state = foldWalk(log.entries, (id) => log.receipts.get(id)?.number);
-    const isBegun = state.startedAt !== null || state.closedAt !== null;
-    if (!isBegun) return context;
-    const named = state.snapshot === null ? null : await snapshots.find(state.snapshot, t);
-    const sha256 = named === null ? (delivery.snapshot ?? ready) : state.snapshot;
-    if (sha256 === null || sha256 === delivery.snapshot) return context;
-    await deliveries.setSnapshot(delivery.id, sha256, t);
-    await snapshots.markUsed([sha256], t);
-    const begun = { ...delivery, snapshot: sha256 };
-    const { walk } = await walkReader.read(begun, context.boat, t);
-    return { ...context, delivery: begun, walk };
-  };
-
-  /** Messages to the buyer that stand among these entries. */
-  const sendMessages = async ({ delivery, boat }: HandoverContext, stored: readonly Entry[], t: Transaction) => {
-    const recipient = formatBuyers(delivery.buyers);
-    for (const entry of stored)
-      if (entry.kind === "tell") {
-        const { id, text, at } = entry;
-        await messages.send({ id, deliveryId: delivery.id, boatId: boat.id, kind: "note", recipient, text, at }, t);
-      }
-  };
+  const { database, deliveries, snapshots, news, walkReader, sealing, clock } = parts;
 
   /** Within the transaction: stores what is new and does what follows from it. */
   const store = async (
@@ -71,8 +45,8 @@ export function createEntryStore(parts: Parts) {
       fresh.flatMap(({ snapshot }) => snapshot ?? []),
       t,
     );
-    const now = await settleSnapshot({ ...context, log: all }, ready, t);
-    await sendMessages(now, fresh, t);
+    const now = await settleSnapshot(parts, { ...context, log: all }, ready, t);
+    await sendMessages(parts, now, fresh, t);
     if (walk.sealed !== null) await sealing.amend(now, fresh, listPhotos(fresh), "added", t);
     const isSealed = walk.sealed === null && (await sealing.sealIfReady(now, t)) !== null;
     if (!isSealed) await deliveries.setSummary(delivery.id, summarizeContext(now), t);
@@ -94,3 +68,35 @@ export function createEntryStore(parts: Parts) {
 }
 
 export type EntryStore = ReturnType<typeof createEntryStore>;
+
+/** After entries were stored: what the walk goes by from now on. Old tablets name nothing: then what was made ready for it. */
+async function settleSnapshot(parts: Parts, context: HandoverContext, ready: string | null, t: Transaction) {
+  const { deliveries, snapshots, walkReader } = parts;
+  const { delivery, log } = context;
+  const state = foldWalk(log.entries, (id) => log.receipts.get(id)?.number);
+  const isBegun = state.startedAt !== null || state.closedAt !== null;
+  if (!isBegun) return context;
+  const named = state.snapshot === null ? null : await snapshots.find(state.snapshot, t);
+  const sha256 = named === null ? (delivery.snapshot ?? ready) : state.snapshot;
+  if (sha256 === null || sha256 === delivery.snapshot) return context;
+  await deliveries.setSnapshot(delivery.id, sha256, t);
+  await snapshots.markUsed([sha256], t);
+  const begun = { ...delivery, snapshot: sha256 };
+  const { walk } = await walkReader.read(begun, context.boat, t);
+  return { ...context, delivery: begun, walk };
+}
+
+/** Messages to the buyer that stand among these entries. */
+async function sendMessages(
+  { messages }: Parts,
+  { delivery, boat }: HandoverContext,
+  stored: readonly Entry[],
+  t: Transaction,
+) {
+  const recipient = formatBuyers(delivery.buyers);
+  for (const entry of stored)
+    if (entry.kind === "tell") {
+      const { id, text, at } = entry;
+      await messages.send({ id, deliveryId: delivery.id, boatId: boat.id, kind: "note", recipient, text, at }, t);
+    }
+}

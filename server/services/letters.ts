@@ -35,23 +35,7 @@ const linkPlace = "{link}";
 
 /** How a message gets its words, its reader and its address, and when it may go. */
 export function createPostOffice(parts: LetterParts) {
-  const { boats, deliveries, ownerLinks, messages, settings, clock, origin } = parts;
-  const isQuiet = async () => {
-    const { from, to } = (await settings.read()).quietHours;
-    const hour = minutesOfDay(clock.nowMs(), clock.timeZone) / 60;
-    return from <= to ? from <= hour && hour < to : hour >= from || hour < to;
-  };
-  const getBoat = async (id: string, transaction?: Transaction) => {
-    const boat = await boats.find(id, transaction);
-    if (boat === null) throw new Failure("not-found", { what: "boat", id });
-    return boat;
-  };
-  /** Who is written to: the buyers of the last handover, or whom the contact names. */
-  const findRecipient = async (boat: BoatHead) => {
-    const last = (await deliveries.listOfBoats([boat.id])).at(-1);
-    const buyers = last === undefined ? [contactOf(boat)] : last.buyers;
-    return { deliveryId: last?.id ?? null, recipient: formatBuyers(buyers), buyers };
-  };
+  const { ownerLinks, messages, settings, clock, origin } = parts;
   /** Sends now, with the address of their page where the text has its place; `at` is when it was written. */
   const carry = async (
     message: Omit<NewMessage, "withLink"> & { at: Instant },
@@ -59,7 +43,7 @@ export function createPostOffice(parts: LetterParts) {
     by: string,
     t: Transaction,
   ) => {
-    const { deliveryId, recipient } = await findRecipient(await getBoat(boat, t));
+    const { deliveryId, recipient } = await findRecipient(parts, await getBoat(parts, boat, t));
     const base = {
       id: message.id,
       deliveryId,
@@ -77,25 +61,27 @@ export function createPostOffice(parts: LetterParts) {
     const secret = await ownerLinks.add(deliveryId, by, clock.now(), t);
     await messages.send({ ...base, text: message.text.replaceAll(linkPlace, `${address}/o/${secret}`), secret }, t);
   };
-  /** What ships, with the store's own words laid over it. */
-  const readTemplates = async () => {
-    const { messageTexts } = await settings.read();
-    return messageTemplates.map((each) => ({ ...each, text: messageTexts[each.id] ?? each.text }));
-  };
   const fill = async (template: string, boat: BoatHead) => {
     const { store, phone } = await settings.read();
-    const { buyers } = await findRecipient(boat);
+    const { buyers } = await findRecipient(parts, boat);
     const names: Record<string, string> = {
       buyers: formatBuyers(buyers.map(({ name }) => ({ name: name.split(" ")[0]! }))),
       store,
       phone,
       boat: boat.name,
     };
-    return (await readTemplates())
+    return (await readTemplates(parts))
       .find(({ id }) => id === template)!
       .text.replace(/\{(\w+)\}/g, (place, name: string) => names[name] ?? place);
   };
-  return { isQuiet, getBoat, findRecipient, carry, readTemplates, fill };
+  return {
+    isQuiet: () => isQuiet(parts),
+    getBoat: (id: string, transaction?: Transaction) => getBoat(parts, id, transaction),
+    findRecipient: (boat: BoatHead) => findRecipient(parts, boat),
+    readTemplates: () => readTemplates(parts),
+    carry,
+    fill,
+  };
 }
 export type PostOffice = ReturnType<typeof createPostOffice>;
 
@@ -164,4 +150,29 @@ export function createLetters(parts: LetterParts, { isQuiet, getBoat, findRecipi
       await boats.setContact(id, contact);
     },
   };
+}
+
+async function isQuiet({ settings, clock }: LetterParts) {
+  const { from, to } = (await settings.read()).quietHours;
+  const hour = minutesOfDay(clock.nowMs(), clock.timeZone) / 60;
+  return from <= to ? from <= hour && hour < to : hour >= from || hour < to;
+}
+
+/** What ships, with the store's own words laid over it. */
+async function readTemplates({ settings }: LetterParts) {
+  const { messageTexts } = await settings.read();
+  return messageTemplates.map((each) => ({ ...each, text: messageTexts[each.id] ?? each.text }));
+}
+
+/** Who is written to: the buyers of the last handover, or whom the contact names. */
+async function findRecipient({ deliveries }: LetterParts, boat: BoatHead) {
+  const last = (await deliveries.listOfBoats([boat.id])).at(-1);
+  const buyers = last === undefined ? [contactOf(boat)] : last.buyers;
+  return { deliveryId: last?.id ?? null, recipient: formatBuyers(buyers), buyers };
+}
+
+async function getBoat({ boats }: LetterParts, id: string, transaction?: Transaction) {
+  const boat = await boats.find(id, transaction);
+  if (boat === null) throw new Failure("not-found", { what: "boat", id });
+  return boat;
 }

@@ -42,40 +42,14 @@ const differs = (id: string, shippedMin: number, ownMin: number | undefined): [s
 const shippedById = new Map(shipped.map((topic) => [topic.id, topic]));
 
 /** The shipped library with the store's own edits, its schools, its styles and its minutes laid over it. */
-export function createLibraryService({ topicEdits, deliveries, settings, versions, clock }: Parts) {
-  const model = createReadModel(versions, {
-    settings: ["topics"],
-    async key() {
-      const { schools, ownStyles } = await settings.read();
-      // Minutes are learned once a day, so that a plan does not change while it is walked.
-      return JSON.stringify([clock.today(), schools, ownStyles]);
-    },
-    async make() {
-      const { schools, ownStyles } = await settings.read();
-      const own = new Map((await topicEdits.list()).map(({ topic }) => [topic.id, topic]));
-      const topics = [
-        ...shipped.map((topic) => own.get(topic.id) ?? topic),
-        ...[...own.values()].filter(({ id }) => !shippedById.has(id)),
-      ];
-      const recorded = await deliveries.listSpent();
-      const minutesOf = Object.fromEntries(
-        topics.map((topic) => [topic.id, learnMinutes(topic.minutes, recorded.get(topic.id) ?? [])]),
-      );
-      return { topics, schools, ownStyles, minutesOf };
-    },
-  });
+export function createLibraryService(parts: Parts) {
+  const { topicEdits, settings, clock } = parts;
+  const model = createLibraryModel(parts);
   const read = async (): Promise<Library> => {
     const { stamp, value } = await model();
     return { version: stamp, ...value };
   };
-  /** What this store most often leaves out, learned once a day from its own late marks and its calls. */
-  const forgotten = createReadModel(versions, {
-    key: () => clock.today(),
-    async make(): Promise<Forgetting> {
-      const { rows, handovers } = await deliveries.countForgotten();
-      return { handovers, byTopic: new Map(rows.map(({ topic, ...counts }) => [topic, counts])) };
-    },
-  });
+  const forgotten = createForgettingModel(parts);
   const readForgotten = async () => (await forgotten()).value;
   return {
     read,
@@ -100,17 +74,7 @@ export function createLibraryService({ topicEdits, deliveries, settings, version
       const { topics } = await read();
       const now = new Map(topics.map((topic) => [topic.id, topic]));
       const fresh = new Map(wanted.map((topic) => [topic.id, topic]));
-      const whole = librarySchema.safeParse([...topics.filter(({ id }) => !fresh.has(id)), ...fresh.values()]);
-      if (!whole.success) {
-        const first = topics.filter(({ id }) => !fresh.has(id)).length;
-        const issues = whole.error.issues.map(({ message, path: [at, ...path] }) => {
-          const topic = [...fresh.values()][Number(at) - first]?.id;
-          return { path: [topic, ...path].filter((part) => part !== undefined).join("."), message };
-        });
-        throw new Failure("invalid-input", { issues });
-      }
-      const ordered = orderTopics(whole.data.map((topic) => ({ ...topic, station: "any" })));
-      if (!ordered.ok) throw new Failure("cycle", { topics: ordered.circle });
+      checkWhole(topics, fresh);
       const changed = [...fresh.values()].filter((topic) => !isDeepStrictEqual(now.get(topic.id), topic));
       const at = clock.now();
       for (const topic of changed) {
@@ -139,3 +103,53 @@ export function createLibraryService({ topicEdits, deliveries, settings, version
 }
 
 export type LibraryService = ReturnType<typeof createLibraryService>;
+
+/** Refuses topics with which the library as a whole no longer holds together. */
+function checkWhole(topics: readonly Topic[], fresh: ReadonlyMap<string, Topic>) {
+  const kept = topics.filter(({ id }) => !fresh.has(id));
+  const whole = librarySchema.safeParse([...kept, ...fresh.values()]);
+  if (!whole.success) {
+    const issues = whole.error.issues.map(({ message, path: [at, ...path] }) => {
+      const topic = [...fresh.values()][Number(at) - kept.length]?.id;
+      return { path: [topic, ...path].filter((part) => part !== undefined).join("."), message };
+    });
+    throw new Failure("invalid-input", { issues });
+  }
+  const ordered = orderTopics(whole.data.map((topic) => ({ ...topic, station: "any" })));
+  if (!ordered.ok) throw new Failure("cycle", { topics: ordered.circle });
+}
+
+function createLibraryModel({ topicEdits, deliveries, settings, versions, clock }: Parts) {
+  return createReadModel(versions, {
+    settings: ["topics"],
+    async key() {
+      const { schools, ownStyles } = await settings.read();
+      // Minutes are learned once a day, so that a plan does not change while it is walked.
+      return JSON.stringify([clock.today(), schools, ownStyles]);
+    },
+    async make() {
+      const { schools, ownStyles } = await settings.read();
+      const own = new Map((await topicEdits.list()).map(({ topic }) => [topic.id, topic]));
+      const topics = [
+        ...shipped.map((topic) => own.get(topic.id) ?? topic),
+        ...[...own.values()].filter(({ id }) => !shippedById.has(id)),
+      ];
+      const recorded = await deliveries.listSpent();
+      const minutesOf = Object.fromEntries(
+        topics.map((topic) => [topic.id, learnMinutes(topic.minutes, recorded.get(topic.id) ?? [])]),
+      );
+      return { topics, schools, ownStyles, minutesOf };
+    },
+  });
+}
+
+/** What this store most often leaves out, learned once a day from its own late marks and its calls. */
+function createForgettingModel({ deliveries, versions, clock }: Parts) {
+  return createReadModel(versions, {
+    key: () => clock.today(),
+    async make(): Promise<Forgetting> {
+      const { rows, handovers } = await deliveries.countForgotten();
+      return { handovers, byTopic: new Map(rows.map(({ topic, ...counts }) => [topic, counts])) };
+    },
+  });
+}

@@ -23,10 +23,6 @@ const shippedService = [...servicePacks, boatCarePack];
 export function createPackService({ database, boats, versions, clock }: Parts) {
   const { models } = database;
   const readRows = () => readAll(models.packs, { order: ["id"] });
-  const lay = <P extends { id: string }>(shipped: readonly P[], own: readonly P[]): P[] => [
-    ...shipped.map((pack) => own.find(({ id }) => id === pack.id) ?? pack),
-    ...own.filter(({ id }) => !shipped.some((pack) => pack.id === id)),
-  ];
   const model = createReadModel(versions, {
     settings: ["packs"],
     async make(): Promise<Packs> {
@@ -93,3 +89,8 @@ export function createPackService({ database, boats, versions, clock }: Parts) {
 }
 
 export type PackService = ReturnType<typeof createPackService>;
+
+const lay = <P extends { id: string }>(shipped: readonly P[], own: readonly P[]): P[] => [
+  ...shipped.map((pack) => own.find(({ id }) => id === pack.id) ?? pack),
+  ...own.filter(({ id }) => !shipped.some((pack) => pack.id === id)),
+];

@@ -8,12 +8,14 @@ import {
   formatBreach,
   type LimitPhase,
 } from "../../core/breakin/index.ts";
-import { fuelOf, limitsOf, readingsOf } from "../../core/care/index.ts";
+import { fuelOf, limitsOf, type Packs, readingsOf } from "../../core/care/index.ts";
+import type { LocalDate } from "../../core/dates/index.ts";
 import { resolveReadings } from "../../core/hours/index.ts";
+import type { Rig } from "../../core/rig/index.ts";
 import type { Clock } from "../clock.ts";
-import type { Database } from "../database/open.ts";
+import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
-import type { Boats } from "../repositories/boats.ts";
+import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Runs } from "../repositories/runs.ts";
 import type { Withdrawals } from "../repositories/withdrawals.ts";
 import { toFill, toReading } from "./careReader.ts";
@@ -57,88 +59,28 @@ export function judgeRun(
 }
 
 /** Runs that were logged: judged as they come in, and kept with what they were judged by. */
-export function createRunService({ database, boats, runs, withdrawals, packService, rigService, clock }: Parts) {
+export function createRunService(parts: Parts) {
+  const { database, boats, runs, packService, rigService, clock } = parts;
   return {
     async add(boatId: string, by: string, run: NewRun, readingSource: "file" | "owner"): Promise<RunLine[]> {
       const packs = await packService.read();
       return database.inTransaction(async (transaction) => {
         const boat = await boats.find(boatId, transaction);
         if (boat === null) throw new Failure("not-found", { what: "boat", id: boatId });
-        if (boat.inService === null) throw new Failure("not-delivered", { boat: boatId });
-        if (run.date > clock.today())
-          throw new Failure("date-ahead", { path: "date", got: run.date, today: clock.today() });
-        if (run.date < boat.inService)
-          throw new Failure("before-delivery", { path: "date", got: run.date, inService: boat.inService });
-        const rig = rigService.read(boat.rigText);
-        const known = await runs.listOf([boatId], transaction);
-        const readings = (await boats.listReadings([boatId], transaction)).map(toReading);
-        const fills = (await boats.listFills([boatId], transaction)).map(toFill);
-        const at = clock.now();
+        checkDay(boat, run.date, clock.today());
+        const question: RunQuestion = {
+          boatId,
+          by,
+          run,
+          readingSource,
+          packs,
+          rig: rigService.read(boat.rigText),
+          known: await runs.listOf([boatId], transaction),
+          readings: (await boats.listReadings([boatId], transaction)).map(toReading),
+          fills: (await boats.listFills([boatId], transaction)).map(toFill),
+        };
         const kept: RunLine[] = [];
-        for (const { id, engine: engineId, samples, temperatures = [] } of run.engines) {
-          const before = known.find((other) => other.id === id);
-          if (before !== undefined) {
-            const { boatId: _, ...line } = before;
-            kept.push(line);
-            continue;
-          }
-          // Withdrawn since: it is not taken anew.
-          if ((await withdrawals.find("run", id, transaction)) !== null) continue;
-          const engine = rig.engines.find((each) => each.id === engineId);
-          if (engine === undefined)
-            throw new Failure("invalid-input", {
-              issues: [{ path: "engines", message: `no engine "${engineId}" on this boat` }],
-            });
-          for (let i = 1; i < samples.length; i++)
-            if (samples[i]![0] <= samples[i - 1]![0])
-              throw new Failure("invalid-input", {
-                issues: [{ path: `engines.samples[${i}]`, message: "must be later than the sample before" }],
-              });
-          const reported = resolveReadings(readingsOf({ readings }, engineId));
-          const last = reported.findLast(({ date }) => date <= run.date);
-          const hoursBefore = last?.engineH ?? 0;
-          const limits = limitsOf(engine, packs, fuelOf(rig, engine, fills, reported));
-          const verdict = judgeRun(limits, hoursBefore, samples, run.startMin, engine.ratedRpm.to);
-          const same = known.find((other) => isSameRun(other, engineId, run, verdict));
-          if (same !== undefined)
-            throw new Failure("run-known", {
-              date: same.date,
-              startMin: same.startMin,
-              by: same.by,
-              minutes: Math.round(verdict.runS / 60),
-            });
-          const line: RunLine = {
-            id,
-            engine: engineId,
-            date: run.date,
-            startMin: run.startMin,
-            source: run.source,
-            fileName: run.fileName,
-            hoursBefore,
-            by,
-            verdict,
-          };
-          const trace = { samples: thin(samples), limits, temperatures: thin(temperatures) };
-          await runs.add({ ...line, boatId }, trace, at, transaction);
-          kept.push(line);
-          // A run after the last reading moves the hours on; one that was forgotten and comes late does not.
-          if (last === reported.at(-1) && verdict.runS > 0)
-            await boats.addReading(
-              {
-                id,
-                boatId,
-                engine: engineId,
-                date: run.date,
-                hours: (last?.meterH ?? 0) + verdict.runS / 3600,
-                reason: null,
-                by,
-                source: readingSource,
-                answer: null,
-                photo: null,
-              },
-              transaction,
-            );
-        }
+        for (const ran of run.engines) kept.push(...(await keepRun(parts, question, ran, transaction)));
         return kept;
       });
     },
@@ -151,6 +93,79 @@ export function createRunService({ database, boats, runs, withdrawals, packServi
       return { run, limits, samples, temperatures };
     },
   };
+}
+
+interface RunQuestion {
+  readonly boatId: string;
+  readonly by: string;
+  readonly run: NewRun;
+  readonly readingSource: "file" | "owner";
+  readonly packs: Packs;
+  readonly rig: Rig;
+  /** The runs of this boat that are here. */
+  readonly known: readonly (RunLine & { readonly boatId: string })[];
+  readonly readings: readonly ReturnType<typeof toReading>[];
+  readonly fills: readonly ReturnType<typeof toFill>[];
+}
+
+function checkDay({ id, inService }: Pick<BoatRecord, "id" | "inService">, date: LocalDate, today: LocalDate) {
+  if (inService === null) throw new Failure("not-delivered", { boat: id });
+  if (date > today) throw new Failure("date-ahead", { path: "date", got: date, today });
+  if (date < inService) throw new Failure("before-delivery", { path: "date", got: date, inService });
+}
+
+/** Of one engine: none where it was withdrawn since, for that is not taken anew. */
+async function keepRun(
+  { boats, runs, withdrawals, clock }: Parts,
+  question: RunQuestion,
+  { id, engine: engineId, samples, temperatures = [] }: NewRun["engines"][number],
+  transaction: Transaction,
+): Promise<RunLine[]> {
+  const { boatId, by, run, rig, known } = question;
+  const before = known.find((other) => other.id === id);
+  if (before !== undefined) {
+    const { boatId: _, ...line } = before;
+    return [line];
+  }
+  if ((await withdrawals.find("run", id, transaction)) !== null) return [];
+  const engine = rig.engines.find((each) => each.id === engineId);
+  if (engine === undefined)
+    throw new Failure("invalid-input", {
+      issues: [{ path: "engines", message: `no engine "${engineId}" on this boat` }],
+    });
+  checkOrder(samples);
+  const reported = resolveReadings(readingsOf(question, engineId));
+  const last = reported.findLast(({ date }) => date <= run.date);
+  const hoursBefore = last?.engineH ?? 0;
+  const limits = limitsOf(engine, question.packs, fuelOf(rig, engine, question.fills, reported));
+  const verdict = judgeRun(limits, hoursBefore, samples, run.startMin, engine.ratedRpm.to);
+  refuseSame(question, engineId, verdict);
+  const { date, startMin, source, fileName } = run;
+  const line: RunLine = { id, engine: engineId, date, startMin, source, fileName, hoursBefore, by, verdict };
+  const trace = { samples: thin(samples), limits, temperatures: thin(temperatures) };
+  await runs.add({ ...line, boatId }, trace, clock.now(), transaction);
+  // A run after the last reading moves the hours on; one that was forgotten and comes late does not.
+  if (last === reported.at(-1) && verdict.runS > 0) {
+    const hours = (last?.meterH ?? 0) + verdict.runS / 3600;
+    const reading = { id, boatId, engine: engineId, date, hours, by, source: question.readingSource };
+    await boats.addReading({ ...reading, reason: null, answer: null, photo: null }, transaction);
+  }
+  return [line];
+}
+
+function checkOrder(samples: Samples) {
+  const at = samples.findIndex(([s], i) => i > 0 && s <= samples[i - 1]![0]);
+  if (at > 0)
+    throw new Failure("invalid-input", {
+      issues: [{ path: `engines.samples[${at}]`, message: "must be later than the sample before" }],
+    });
+}
+
+function refuseSame({ known, run }: RunQuestion, engine: string, verdict: RunLine["verdict"]) {
+  const same = known.find((other) => isSameRun(other, engine, run, verdict));
+  if (same === undefined) return;
+  const { date, startMin, by } = same;
+  throw new Failure("run-known", { date, startMin, by, minutes: Math.round(verdict.runS / 60) });
 }
 
 /** The same minutes at the same speeds of one engine, begun at the same minute: the same file once more. */

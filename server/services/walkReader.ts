@@ -75,7 +75,7 @@ export interface HandoverContext {
 export function createWalkReader(parts: Parts) {
   const { boats, deliveries, chain, snapshots } = parts;
 
-  const readSeal = createSealReader({ chain, snapshots });
+  const readSeal = createSealReader(parts);
 
   const read = async (delivery: DeliveryRecord, boat: BoatRecord, t?: Transaction): Promise<HandoverContext> => {
     const log = await deliveries.readLog(delivery.id, t);
@@ -147,7 +147,7 @@ async function prepareView({ rigService, libraryService }: Parts, { planOptions 
 }
 
 /** Opens seals of both formats; what was opened is remembered with the log it was opened with, for a seal does not change. */
-function createSealReader({ chain, snapshots }: Pick<Parts, "chain" | "snapshots">) {
+function createSealReader(parts: Pick<Parts, "chain" | "snapshots">) {
   const remembered = new WeakMap<WalkLog, { sha256: string; opened: Omit<WalkView, "date" | "readings"> }>();
   const readSeal = async (
     row: ChainRow,
@@ -160,34 +160,11 @@ function createSealReader({ chain, snapshots }: Pick<Parts, "chain" | "snapshots
     const opened =
       value.format === "ravik.handover/1"
         ? openFirst(row, handoverSchema.parse(value))
-        : await openSecond(row, sealedHandoverSchema.parse(value), log, t);
+        : await openSecond(parts, row, sealedHandoverSchema.parse(value), log, t);
     remembered.set(log, { sha256: row.sha256, opened });
     return opened;
   };
   return readSeal;
-
-  async function openSecond(row: ChainRow, handover: SealedHandover, log: WalkLog, t?: Transaction) {
-    const content = await chain.findContent(row.number, log.entries, t);
-    const named = await snapshots.findMany([handover.snapshot, ...handover.snapshots], t);
-    const { snapshot, people, entries, photos } = openSealed(handover, content, named);
-    const others = new Map([...named].map(([sha256, each]) => [sha256, each.topics]));
-    others.delete(handover.snapshot);
-    const namesOf = (wanted: string) =>
-      people.filter(({ role }) => role === wanted).map(({ id, name }) => ({ id, name }));
-    return {
-      boatName: handover.boatName,
-      hull: handover.hull,
-      rig: snapshot.rig,
-      topics: resolveTopics(snapshot.topics, others, foldWalk(entries)),
-      plan: snapshot.plan,
-      makeReady: snapshot.makeReady,
-      arrival: snapshot.arrival,
-      packs: snapshot.packs,
-      snapshot: handover.snapshot,
-      buyers: namesOf("buyer"),
-      sealed: { row, store: handover.store, entries, photos, people: namesOf("staff") },
-    };
-  }
 }
 
 /** A seal of the first format holds everything itself. */
@@ -289,4 +266,33 @@ async function keep({ database, snapshots, clock }: Parts, deliveryId: string, s
     await database.inTransaction((t) => snapshots.add(sha256, deliveryId, text, at, t));
   }
   return sha256;
+}
+
+async function openSecond(
+  { chain, snapshots }: Pick<Parts, "chain" | "snapshots">,
+  row: ChainRow,
+  handover: SealedHandover,
+  log: WalkLog,
+  t?: Transaction,
+) {
+  const content = await chain.findContent(row.number, log.entries, t);
+  const named = await snapshots.findMany([handover.snapshot, ...handover.snapshots], t);
+  const { snapshot, people, entries, photos } = openSealed(handover, content, named);
+  const others = new Map([...named].map(([sha256, each]) => [sha256, each.topics]));
+  others.delete(handover.snapshot);
+  const namesOf = (wanted: string) =>
+    people.filter(({ role }) => role === wanted).map(({ id, name }) => ({ id, name }));
+  return {
+    boatName: handover.boatName,
+    hull: handover.hull,
+    rig: snapshot.rig,
+    topics: resolveTopics(snapshot.topics, others, foldWalk(entries)),
+    plan: snapshot.plan,
+    makeReady: snapshot.makeReady,
+    arrival: snapshot.arrival,
+    packs: snapshot.packs,
+    snapshot: handover.snapshot,
+    buyers: namesOf("buyer"),
+    sealed: { row, store: handover.store, entries, photos, people: namesOf("staff") },
+  };
 }

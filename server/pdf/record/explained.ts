@@ -103,43 +103,10 @@ export function owedPart({ delivery, state, dateOf }: Sheet): Content[] {
 
 const remoteWords = { understood: "read and understood on the owner page", did: "did it, on the owner page" } as const;
 
-export function topicPart({ delivery, state, nameOf, clockOf, dayOf }: Sheet): Content[] {
-  const row = (topic: Topic): TableCell[] => {
-    const marked = state.topics.get(topic.id);
-    const reason = state.reasons.get(topic.id);
-    const hands = [...listHands(topic, delivery.buyers, state)];
-    const isMarked = marked !== undefined && (marked.people.size > 0 || (topic.must && topic.level === "done"));
-    const who = !isMarked
-      ? ""
-      : hands.map(([id, mark]) => `${nameOf(id)}: ${mark === null ? "not marked" : markWords[mark]}`).join(", ");
-    const disputed = marked === undefined ? [] : listDisputed(marked);
-    const remote = state.remote.get(topic.id);
-    return [
-      { svg: printMark(marked?.mark ?? "open"), width: 8.5, margin: [0, 1, 0, 0] },
-      {
-        text: [
-          ...write(topic.title, { bold: topic.must }),
-          ...write(topic.must ? "  must" : "", { fontSize: 7.5, color: soft }),
-          ...write(who === "" ? "" : `\n${who}`, { fontSize: 8, color: soft }),
-          ...write(
-            disputed
-              .map((other) => `\nalso marked ${markWords[other.mark]} by ${nameOf(other.by)} at ${clockOf(other.at)}`)
-              .join(""),
-            { fontSize: 8, color: soft },
-          ),
-          ...write(marked?.entry.note === undefined ? "" : `\n${marked.entry.note}`, { fontSize: 8, color: soft }),
-          ...write(remote === undefined ? "" : `\nRemote: ${remoteWords[remote.as]} (${dayOf(remote.at)})`, {
-            fontSize: 8,
-            color: soft,
-          }),
-          ...write(reason === undefined ? "" : `\nNot done: ${reason.reason}`, { fontSize: 8, color: magenta }),
-        ],
-      },
-      { text: marked === undefined ? "not reached" : markWords[marked.mark], color: marked === undefined ? soft : ink },
-      { text: write(marked === undefined ? "" : nameOf(marked.entry.by)) },
-      { text: marked === undefined ? "" : clockOf(marked.entry.at), alignment: "right" },
-    ];
-  };
+const small = { fontSize: 8, color: soft };
+
+export function topicPart(sheet: Sheet): Content[] {
+  const { delivery, state } = sheet;
   const parts = systems.flatMap((system): Content[] => {
     const topics = delivery.topics.filter((topic) => topic.system === system);
     if (topics.length === 0) return [];
@@ -156,7 +123,7 @@ export function topicPart({ delivery, state, nameOf, clockOf, dayOf }: Sheet): C
         [12, "*", 62, 92, 34],
         [
           ["", label(systemNames[system]), label("Mark"), label("By"), label("At", true)],
-          ...topics.filter((topic) => !isUntouched(topic)).map(row),
+          ...topics.filter((topic) => !isUntouched(topic)).map((topic) => topicRow(sheet, topic)),
         ],
       ),
       {
@@ -172,6 +139,40 @@ export function topicPart({ delivery, state, nameOf, clockOf, dayOf }: Sheet): C
     ];
   });
   return [heading("What was explained"), ...parts];
+}
+
+function topicRow({ delivery, state, nameOf, clockOf, dayOf }: Sheet, topic: Topic): TableCell[] {
+  const marked = state.topics.get(topic.id);
+  const reason = state.reasons.get(topic.id);
+  const hands = [...listHands(topic, delivery.buyers, state)];
+  const isMarked = marked !== undefined && (marked.people.size > 0 || (topic.must && topic.level === "done"));
+  const who = !isMarked
+    ? ""
+    : hands.map(([id, mark]) => `${nameOf(id)}: ${mark === null ? "not marked" : markWords[mark]}`).join(", ");
+  const disputed = marked === undefined ? [] : listDisputed(marked);
+  const remote = state.remote.get(topic.id);
+  return [
+    { svg: printMark(marked?.mark ?? "open"), width: 8.5, margin: [0, 1, 0, 0] },
+    {
+      text: [
+        ...write(topic.title, { bold: topic.must }),
+        ...write(topic.must ? "  must" : "", { fontSize: 7.5, color: soft }),
+        ...write(who === "" ? "" : `\n${who}`, small),
+        ...write(
+          disputed
+            .map((other) => `\nalso marked ${markWords[other.mark]} by ${nameOf(other.by)} at ${clockOf(other.at)}`)
+            .join(""),
+          small,
+        ),
+        ...write(marked?.entry.note === undefined ? "" : `\n${marked.entry.note}`, small),
+        ...write(remote === undefined ? "" : `\nRemote: ${remoteWords[remote.as]} (${dayOf(remote.at)})`, small),
+        ...write(reason === undefined ? "" : `\nNot done: ${reason.reason}`, { fontSize: 8, color: magenta }),
+      ],
+    },
+    { text: marked === undefined ? "not reached" : markWords[marked.mark], color: marked === undefined ? soft : ink },
+    { text: write(marked === undefined ? "" : nameOf(marked.entry.by)) },
+    { text: marked === undefined ? "" : clockOf(marked.entry.at), alignment: "right" },
+  ];
 }
 
 export function cautionPart({ delivery, state }: Sheet): Content[] {
@@ -241,31 +242,18 @@ export function remotePart({ delivery, state, nameOf, dayOf }: Sheet): Content[]
             margin: [0, 0, 0, 6] as [number, number, number, number],
           },
         ];
-  if (checks.length === 0) return [heading("Remote handover"), ...said];
-  return [
-    heading("Remote handover"),
-    ...said,
-    lined(
-      ["*", 70, 120, 92],
-      [
-        [label("Looked at on arrival"), label("Found"), label("By"), label("When", true)],
-        ...checks.map(({ id, title }): TableCell[] => {
-          const entry = inspected.get(id)!;
-          return [
-            {
-              text: [
-                ...write(title),
-                ...write(entry.note === undefined ? "" : `\n${entry.note}`, { fontSize: 8, color: magenta }),
-              ],
-            },
-            { text: entry.ok ? "in order" : "damaged", color: entry.ok ? ink : magenta, bold: !entry.ok },
-            { text: write(nameOf(entry.by)) },
-            { text: dayOf(entry.at), alignment: "right" },
-          ];
-        }),
-      ],
-    ),
-  ];
+  const row = ({ id, title }: (typeof checks)[number]): TableCell[] => {
+    const { ok, note, by, at } = inspected.get(id)!;
+    return [
+      { text: [...write(title), ...write(note === undefined ? "" : `\n${note}`, { fontSize: 8, color: magenta })] },
+      { text: ok ? "in order" : "damaged", color: ok ? ink : magenta, bold: !ok },
+      { text: write(nameOf(by)) },
+      { text: dayOf(at), alignment: "right" },
+    ];
+  };
+  const head = [label("Looked at on arrival"), label("Found"), label("By"), label("When", true)];
+  const table = checks.length === 0 ? [] : [lined(["*", 70, 120, 92], [head, ...checks.map(row)])];
+  return [heading("Remote handover"), ...said, ...table];
 }
 
 const formatChanges = (changes: readonly string[]) =>

@@ -177,21 +177,7 @@ const signWords: Record<SignRole, string> = {
 };
 
 export function signPart({ delivery, state, dayOf }: Sheet): Content {
-  const pad = (signed: EntryOf<"sign"> | null, role: SignRole): Content => {
-    const says = signed?.signsFor ?? [signWords[role]];
-    return {
-      stack: [
-        signed === null
-          ? { text: `${role}: not signed`, color: soft, margin: [0, 30, 0, 10] }
-          : { svg: printSignature(signed), fit: [220, 62] },
-        { canvas: [{ type: "line", x1: 0, y1: 2, x2: 232, y2: 2, lineWidth: 0.8, lineColor: ink }] },
-        { text: write(signed?.name ?? "", { bold: true }), margin: [0, 4, 0, 0] },
-        ...says.map((line): Content => ({ text: write(line, { fontSize: 8, color: soft }) })),
-        { text: signed === null ? "" : dayOf(signed.at), fontSize: 8, color: soft },
-      ],
-      margin: [0, 0, 0, 10],
-    };
-  };
+  const pad = (signed: EntryOf<"sign"> | null, role: SignRole) => signPad(signed, role, dayOf);
   const isRefused = state.refusals.length > 0;
   const buyers = state.signatures.filter(({ role }) => role === "buyer");
   const pads = [
@@ -218,28 +204,39 @@ export function signPart({ delivery, state, dayOf }: Sheet): Content {
         }),
       ),
       ...rows,
-      ...(delivery.seal === null
-        ? []
-        : [
-            {
-              text: `SHA-256 of the sealed record, number ${delivery.seal.number} in this store's seal chain`,
-              fontSize: 8,
-              color: soft,
-              margin: [0, 8, 0, 0] as [number, number, number, number],
-            },
-            { text: delivery.seal.sha256, font: "Archivo", fontSize: 8.5 },
-            ...(delivery.seal.key === null
-              ? []
-              : [
-                  {
-                    text: "signed with this store's public key (Ed25519)",
-                    fontSize: 8,
-                    color: soft,
-                    margin: [0, 4, 0, 0] as [number, number, number, number],
-                  },
-                  { text: delivery.seal.key, font: "Archivo", fontSize: 8.5 },
-                ]),
-          ]),
+      ...sealLines(delivery.seal),
     ],
   };
+}
+
+function signPad(signed: EntryOf<"sign"> | null, role: SignRole, dayOf: Sheet["dayOf"]): Content {
+  const says = signed?.signsFor ?? [signWords[role]];
+  return {
+    stack: [
+      signed === null
+        ? { text: `${role}: not signed`, color: soft, margin: [0, 30, 0, 10] }
+        : { svg: printSignature(signed), fit: [220, 62] },
+      { canvas: [{ type: "line", x1: 0, y1: 2, x2: 232, y2: 2, lineWidth: 0.8, lineColor: ink }] },
+      { text: write(signed?.name ?? "", { bold: true }), margin: [0, 4, 0, 0] },
+      ...says.map((line): Content => ({ text: write(line, { fontSize: 8, color: soft }) })),
+      { text: signed === null ? "" : dayOf(signed.at), fontSize: 8, color: soft },
+    ],
+    margin: [0, 0, 0, 10],
+  };
+}
+
+function sealLines(seal: Sheet["delivery"]["seal"]): Content[] {
+  if (seal === null) return [];
+  const fine = (text: string, abovePt: number): Content => ({
+    text,
+    fontSize: 8,
+    color: soft,
+    margin: [0, abovePt, 0, 0],
+  });
+  const code = (text: string): Content => ({ text, font: "Archivo", fontSize: 8.5 });
+  return [
+    fine(`SHA-256 of the sealed record, number ${seal.number} in this store's seal chain`, 8),
+    code(seal.sha256),
+    ...(seal.key === null ? [] : [fine("signed with this store's public key (Ed25519)", 4), code(seal.key)]),
+  ];
 }
