@@ -54,119 +54,139 @@ const placeKinds: readonly PartKind[] = [
 ];
 
 /** A table made from the boat; null where it has nothing of the kind. */
-export function createTable(name: TableName, boat: CardBoat): CardBlock | null {
-  const { rig } = boat;
-  switch (name) {
-    case "switch-positions":
-      return table(
-        ["Battery switch", "Set it to", "Then"],
-        rig.powerSwitches.flatMap(({ label, positions }) => {
-          // The position to run with: the first that is not off; an emergency switch stays as it is.
-          const run = positions.find((position) => !/^off$/i.test(position.label))!;
-          return [[label, run.label, run.does]];
-        }),
-      );
-    case "stays-live":
-      return table(
-        ["Stays live", "Draws", "From"],
-        rig.loads
-          .filter(({ always }) => always)
-          .map(({ label, amps, from }) => [label, `${amps} A`, batteryOf(rig, from)]),
-      );
-    case "looks-off":
-      return table(
-        ["Can look off and be on", "Really off is"],
-        rig.panel
-          .filter(
-            (item) => hasBehind(item) && ["press-and-hold", "push-to-cycle", "three-position"].includes(item.kind),
-          )
-          .map(({ label, positions, kind }) => [
-            label ?? "no label",
-            kind === "press-and-hold"
-              ? "press and hold until it goes out"
-              : `at ${positions.find(({ powers }) => powers.length === 0)?.label ?? "none: use its breaker"}`,
-          ]),
-      );
-    case "breakers":
-      return table(
-        ["Breaker", "Feeds", "Reset", "Where"],
-        rig.breakers.map(({ label, ratingA, feeds, resets, part }) => [
-          `${label}, ${ratingA} A`,
-          feeds.map((id) => loadOf(rig, id)).join(", "),
-          resetWords[resets],
-          placeOf(rig, part),
-        ]),
-      );
-    case "panel":
-      return table(
-        ["Switch", "Position", "Does"],
-        rig.panel.flatMap((item, i) => {
-          const switchName = `${i + 1}  ${item.label ?? "no label"}`;
-          if (item.kind === "lamp") return [[switchName, "lamp", item.note ?? "lights by itself"]];
-          if (!hasBehind(item)) return [[switchName, "–", "nothing behind it"]];
-          return item.positions
-            .filter(({ powers }) => powers.length > 0)
-            .map(({ label, powers }, j) => [
-              j === 0 ? switchName : "",
-              label,
-              powers.map((id) => loadOf(rig, id)).join(", "),
-            ]);
-        }),
-      );
-    case "places": {
-      const marks = placeKinds
-        .flatMap((kind) => rig.parts.filter((part) => part.kind === kind))
-        .map(({ id, label, at }, i): PlanMark => ({ number: i + 1, label, where: placeOf(rig, id), ...at }));
-      return marks.length === 0 ? null : { kind: "places", marks: spreadMarks(marks) };
-    }
-    case "through-hulls":
-      return table(
-        ["Valve", "Where", "Serves"],
-        rig.throughHulls.map(({ label, part, serves }) => [label, placeOf(rig, part), serves]),
-      );
-    case "tanks":
-      return table(
-        ["Tank", "Holds", "Filled or emptied at"],
-        rig.tanks.map(({ label, litres, fill }) => [
+export const createTable = (name: TableName, boat: CardBoat): CardBlock | null => makers[name](boat);
+
+/** How each table is made. */
+const makers: { readonly [N in TableName]: (boat: CardBoat) => CardBlock | null } = {
+  "switch-positions": switchPositionsTable,
+  "stays-live": staysLiveTable,
+  "looks-off": looksOffTable,
+  breakers: breakersTable,
+  panel: panelTable,
+  places: placesTable,
+  "through-hulls": throughHullsTable,
+  tanks: tanksTable,
+  "trailer-plate": trailerPlateTable,
+  "break-in": breakInTable,
+  service: serviceTable,
+  gear: gearTable,
+  contacts: contactsTable,
+};
+
+function switchPositionsTable({ rig }: CardBoat) {
+  return table(
+    ["Battery switch", "Set it to", "Then"],
+    rig.powerSwitches.flatMap(({ label, positions }) => {
+      // The position to run with: the first that is not off; an emergency switch stays as it is.
+      const run = positions.find((position) => !/^off$/i.test(position.label))!;
+      return [[label, run.label, run.does]];
+    }),
+  );
+}
+
+function staysLiveTable({ rig }: CardBoat) {
+  return table(
+    ["Stays live", "Draws", "From"],
+    rig.loads.filter(({ always }) => always).map(({ label, amps, from }) => [label, `${amps} A`, batteryOf(rig, from)]),
+  );
+}
+
+function looksOffTable({ rig }: CardBoat) {
+  return table(
+    ["Can look off and be on", "Really off is"],
+    rig.panel
+      .filter((item) => hasBehind(item) && ["press-and-hold", "push-to-cycle", "three-position"].includes(item.kind))
+      .map(({ label, positions, kind }) => [
+        label ?? "no label",
+        kind === "press-and-hold"
+          ? "press and hold until it goes out"
+          : `at ${positions.find(({ powers }) => powers.length === 0)?.label ?? "none: use its breaker"}`,
+      ]),
+  );
+}
+
+function breakersTable({ rig }: CardBoat) {
+  return table(
+    ["Breaker", "Feeds", "Reset", "Where"],
+    rig.breakers.map(({ label, ratingA, feeds, resets, part }) => [
+      `${label}, ${ratingA} A`,
+      feeds.map((id) => loadOf(rig, id)).join(", "),
+      resetWords[resets],
+      placeOf(rig, part),
+    ]),
+  );
+}
+
+function panelTable({ rig }: CardBoat) {
+  return table(
+    ["Switch", "Position", "Does"],
+    rig.panel.flatMap((item, i) => {
+      const switchName = `${i + 1}  ${item.label ?? "no label"}`;
+      if (item.kind === "lamp") return [[switchName, "lamp", item.note ?? "lights by itself"]];
+      if (!hasBehind(item)) return [[switchName, "–", "nothing behind it"]];
+      return item.positions
+        .filter(({ powers }) => powers.length > 0)
+        .map(({ label, powers }, j) => [
+          j === 0 ? switchName : "",
           label,
-          `${litres} L`,
-          fill === undefined ? "–" : placeOf(rig, fill),
-        ]),
-      );
-    case "trailer-plate":
-      return table(["On this trailer", ""], listTrailerFacts(rig));
-    case "break-in":
-      return breakInTable(boat);
-    case "service":
-      return serviceTable(boat);
-    case "gear":
-      return table(
-        ["Aboard", "Count", "Date on it"],
-        rig.gear.map(({ id, label, count }) => {
-          const counted = boat.gear.get(id);
-          return [label, counted === undefined ? String(count) : `${counted.count} of ${count}`, counted?.dated ?? ""];
-        }),
-      );
-    case "contacts":
-      return table(
-        ["For the phone", ""],
-        [
-          ["Your yard", boat.store],
-          ["Ring", boat.phone === "" ? "number with your papers" : boat.phone],
-          ["Boat", `${boat.boatName}, ${rig.maker} ${rig.model} ${rig.modelYear}`],
-          ["Hull number", boat.hull],
-          [
-            "Engines",
-            rig.engines
-              .map(({ label, powerKw }) => `${label}${powerKw === undefined ? "" : `, ${powerKw} kW`}`)
-              .join("; "),
-          ],
-          ["Hours", "as the meter says: read it before you ring"],
-        ],
-      );
-    default:
-      throw new Error(`createTable: expected a known table, got ${JSON.stringify(name satisfies never)}`);
-  }
+          powers.map((id) => loadOf(rig, id)).join(", "),
+        ]);
+    }),
+  );
+}
+
+function placesTable({ rig }: CardBoat): CardBlock | null {
+  const marks = placeKinds
+    .flatMap((kind) => rig.parts.filter((part) => part.kind === kind))
+    .map(({ id, label, at }, i): PlanMark => ({ number: i + 1, label, where: placeOf(rig, id), ...at }));
+  return marks.length === 0 ? null : { kind: "places", marks: spreadMarks(marks) };
+}
+
+function throughHullsTable({ rig }: CardBoat) {
+  return table(
+    ["Valve", "Where", "Serves"],
+    rig.throughHulls.map(({ label, part, serves }) => [label, placeOf(rig, part), serves]),
+  );
+}
+
+function tanksTable({ rig }: CardBoat) {
+  return table(
+    ["Tank", "Holds", "Filled or emptied at"],
+    rig.tanks.map(({ label, litres, fill }) => [label, `${litres} L`, fill === undefined ? "–" : placeOf(rig, fill)]),
+  );
+}
+
+function trailerPlateTable({ rig }: CardBoat) {
+  return table(["On this trailer", ""], listTrailerFacts(rig));
+}
+
+function gearTable(boat: CardBoat) {
+  const { rig } = boat;
+  return table(
+    ["Aboard", "Count", "Date on it"],
+    rig.gear.map(({ id, label, count }) => {
+      const counted = boat.gear.get(id);
+      return [label, counted === undefined ? String(count) : `${counted.count} of ${count}`, counted?.dated ?? ""];
+    }),
+  );
+}
+
+function contactsTable(boat: CardBoat) {
+  const { rig } = boat;
+  return table(
+    ["For the phone", ""],
+    [
+      ["Your yard", boat.store],
+      ["Ring", boat.phone === "" ? "number with your papers" : boat.phone],
+      ["Boat", `${boat.boatName}, ${rig.maker} ${rig.model} ${rig.modelYear}`],
+      ["Hull number", boat.hull],
+      [
+        "Engines",
+        rig.engines.map(({ label, powerKw }) => `${label}${powerKw === undefined ? "" : `, ${powerKw} kW`}`).join("; "),
+      ],
+      ["Hours", "as the meter says: read it before you ring"],
+    ],
+  );
 }
 
 const table = (head: readonly string[], rows: readonly (readonly string[])[]): CardBlock | null =>

@@ -2,15 +2,28 @@ import { type Hull, halfBeamM } from "./hull.ts";
 import { createPen } from "./pen.ts";
 import { boxPath, circlePath, curvePath, linePath, type Point, type Shape } from "./shape.ts";
 
+/** What every part is drawn with: the pen, metres per seventh of the length, half the beam at a place. */
+interface Draft {
+  readonly add: ReturnType<typeof createPen>["add"];
+  readonly f: number;
+  sideAt(forward: number, inset?: number): number;
+}
+
 /** The centre console: open cockpit all round, bow seats, stern locker. Metres throughout. */
 export function drawCentreConsole(hull: Hull): Shape[] {
-  const f = hull.loaM / 7;
-  const sideAt = (forward: number, inset = 0) => halfBeamM(hull, forward, inset);
   const pen = createPen(hull);
-  const { add } = pen;
   pen.shell(0.5 / 7, 6 / 7, 0.25);
+  const sideAt = (forward: number, inset = 0) => halfBeamM(hull, forward, inset);
+  const draft: Draft = { add: pen.add, f: hull.loaM / 7, sideAt };
+  drawBow(draft);
+  drawConsole(draft);
+  drawStern(draft);
+  drawGunwale(draft);
+  return pen.shapes;
+}
 
-  // Bow: deck, anchor hatch and roller, cushions along the coaming, fish box between them.
+/** Deck, anchor hatch and roller, cushions along the coaming, fish box between them. */
+function drawBow({ add, f, sideAt }: Draft) {
   add(
     "locker",
     linePath(
@@ -58,8 +71,10 @@ export function drawCentreConsole(hull: Hull): Shape[] {
     ]),
     circlePath(5.3 * f, 0, 0.07),
   );
+}
 
-  // Console: seat in front, screen, dash, wheel, throttles; its door to port.
+/** Seat in front, screen, dash, wheel, throttles; its door to port; the helm seat for two behind it. */
+function drawConsole({ add, f }: Draft) {
   add("cushion", boxPath(3.95 * f, -0.42, 4.24 * f, 0.42, 0.1));
   add(
     "console",
@@ -117,8 +132,10 @@ export function drawCentreConsole(hull: Hull): Shape[] {
   // Helm seat for two, aft of the console.
   add("cushion", boxPath(2.06 * f, -0.5, 2.46 * f, -0.01, 0.08), boxPath(2.06 * f, 0.01, 2.46 * f, 0.5, 0.08));
   add("console", boxPath(1.95 * f, -0.52, 2.04 * f, 0.52, 0.04));
+}
 
-  // Stern: locker lid, live well in the port quarter, splash well with its drains.
+/** Locker lid, live well in the port quarter, splash well with its drains. */
+function drawStern({ add, f, sideAt }: Draft) {
   add(
     "locker",
     boxPath(0.52 * f, -0.6, 1.02 * f, 0.72, 0.05),
@@ -145,8 +162,10 @@ export function drawCentreConsole(hull: Hull): Shape[] {
         [0.37 * f, -0.74 + i * 0.112],
       ]),
     );
+}
 
-  // Cleats, rod holders, fills on the gunwale.
+/** Cleats, rod holders, fills. */
+function drawGunwale({ add, f, sideAt }: Draft) {
   for (const forward of [0.42, 3.0, 5.55]) {
     for (const sign of [-1, 1]) {
       const y = sign * sideAt(forward * f, 0.15);
@@ -157,5 +176,4 @@ export function drawCentreConsole(hull: Hull): Shape[] {
     for (const sign of [-1, 1]) add("hair", circlePath(forward * f, sign * sideAt(forward * f, 0.15), 0.032));
   }
   for (const sign of [-1, 1]) add("fitting", circlePath(1.87 * f, sign * sideAt(1.87 * f, 0.15), 0.05));
-  return pen.shapes;
 }

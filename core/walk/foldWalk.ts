@@ -1,6 +1,6 @@
 import type { Instant } from "../dates/index.ts";
 import { goesOnFromSeal } from "./afterSeal.ts";
-import type { Entry, EntryOf } from "./entry.ts";
+import type { Entry, EntryKind, EntryOf } from "./entry.ts";
 import { type Mark, ownerId, type SignRole } from "./kinds.ts";
 import { orderEntries } from "./orderEntries.ts";
 
@@ -63,144 +63,92 @@ const noSequence: SequenceOf = () => undefined;
  */
 export function foldWalk(entries: readonly Entry[], sequenceOf: SequenceOf = noSequence): WalkState {
   const counted = orderEntries(entries);
-  const present = new Map<string, EntryOf<"present">>();
-  const topics = new Map<string, Gathered>();
-  const reasons = new Map<string, EntryOf<"reason">>();
-  const ready = new Map<string, EntryOf<"ready">>();
-  const snags: EntryOf<"snag">[] = [];
-  const promises: EntryOf<"promise">[] = [];
-  const assigned = new Map<string, EntryOf<"assign">>();
-  const settled = new Map<string, EntryOf<"settle">>();
-  const tells: EntryOf<"tell">[] = [];
-  const gear = new Map<string, EntryOf<"gear">>();
-  const hours = new Map<string, EntryOf<"hours">>();
-  const measures = new Map<string, EntryOf<"measure">>();
-  const photos: EntryOf<"photo">[] = [];
-  const signatures = new Map<string, EntryOf<"sign">>();
-  const refusals = new Map<string, EntryOf<"refuse">>();
-  const remote = new Map<string, EntryOf<"remote">>();
-  const questions: EntryOf<"ask">[] = [];
-  const inspected = new Map<string, EntryOf<"inspect">>();
-  const calls: EntryOf<"call">[] = [];
-  const amendments: EntryOf<"amend">[] = [];
-  let governing: EntryOf<"start"> | null = null;
-  let snapshot: string | null = null;
-  let startedAt: Instant | null = null;
-  let closedAt: Instant | null = null;
-  let lastAt: Instant | null = null;
-  let allowed: EntryOf<"allow"> | null = null;
+  const into = createGathering(sequenceOf);
   for (const entry of counted) {
-    if (closedAt === null && entry.by !== ownerId) lastAt = entry.at;
-    switch (entry.kind) {
-      case "start":
-        startedAt ??= entry.at;
-        if (governing === null || isReceivedBefore(entry, governing, sequenceOf)) governing = entry;
-        break;
-      case "update":
-        snapshot = entry.next;
-        break;
-      case "allow":
-        allowed = entry;
-        break;
-      case "present":
-        present.set(entry.person, entry);
-        break;
-      case "mark":
-        addMark(topics, entry);
-        break;
-      case "reason":
-        reasons.set(entry.topic, entry);
-        break;
-      case "ready":
-        ready.set(entry.check, entry);
-        break;
-      case "snag":
-        snags.push(entry);
-        break;
-      case "promise":
-        promises.push(entry);
-        break;
-      case "assign":
-        assigned.set(entry.ref, entry);
-        break;
-      case "settle":
-        settled.set(entry.ref, entry);
-        break;
-      case "tell":
-        tells.push(entry);
-        break;
-      case "gear":
-        gear.set(entry.item, entry);
-        break;
-      case "hours":
-        hours.set(entry.engine, entry);
-        break;
-      case "measure":
-        measures.set(entry.item, entry);
-        break;
-      case "photo":
-        photos.push(entry);
-        break;
-      case "sign":
-        signatures.set(`${entry.role} ${entry.person ?? entry.name}`, entry);
-        break;
-      case "refuse":
-        refusals.set(entry.person ?? entry.name, entry);
-        break;
-      case "close":
-        closedAt ??= entry.at;
-        break;
-      case "remote":
-        remote.set(entry.topic, entry);
-        break;
-      case "ask":
-        questions.push(entry);
-        break;
-      case "inspect":
-        inspected.set(entry.check, entry);
-        break;
-      case "call":
-        calls.push(entry);
-        break;
-      case "amend":
-        amendments.push(entry);
-        break;
-      case "undo":
-        break;
-      default:
-        throw new Error(`foldWalk: expected a known kind of entry, got ${JSON.stringify(entry satisfies never)}`);
-    }
+    if (into.closedAt === null && entry.by !== ownerId) into.lastAt = entry.at;
+    (takers[entry.kind] as (into: Gathering, entry: Entry) => void)(into, entry);
   }
+  const { governing, snapshot, signatures, refusals, sequenceOf: _, ...state } = into;
   return {
-    startedAt,
+    ...state,
     snapshot: snapshot ?? governing?.snapshot ?? null,
-    lastAt,
-    closedAt,
-    allowed,
-    present,
-    topics,
-    reasons,
-    ready,
-    snags,
-    promises,
-    assigned,
-    settled,
-    tells,
-    gear,
-    hours,
-    measures,
-    photos,
     signatures: [...signatures.values()],
     takenBack: listTakenBack(entries),
     refusals: [...refusals.values()],
-    remote,
-    questions,
-    inspected,
-    calls,
-    amendments,
     counted,
   };
 }
+
+function createGathering(sequenceOf: SequenceOf) {
+  return {
+    sequenceOf,
+    governing: null as EntryOf<"start"> | null,
+    snapshot: null as string | null,
+    startedAt: null as Instant | null,
+    closedAt: null as Instant | null,
+    lastAt: null as Instant | null,
+    allowed: null as EntryOf<"allow"> | null,
+    present: new Map<string, EntryOf<"present">>(),
+    topics: new Map<string, Gathered>(),
+    reasons: new Map<string, EntryOf<"reason">>(),
+    ready: new Map<string, EntryOf<"ready">>(),
+    snags: [] as EntryOf<"snag">[],
+    promises: [] as EntryOf<"promise">[],
+    assigned: new Map<string, EntryOf<"assign">>(),
+    settled: new Map<string, EntryOf<"settle">>(),
+    tells: [] as EntryOf<"tell">[],
+    gear: new Map<string, EntryOf<"gear">>(),
+    hours: new Map<string, EntryOf<"hours">>(),
+    measures: new Map<string, EntryOf<"measure">>(),
+    photos: [] as EntryOf<"photo">[],
+    signatures: new Map<string, EntryOf<"sign">>(),
+    refusals: new Map<string, EntryOf<"refuse">>(),
+    remote: new Map<string, EntryOf<"remote">>(),
+    questions: [] as EntryOf<"ask">[],
+    inspected: new Map<string, EntryOf<"inspect">>(),
+    calls: [] as EntryOf<"call">[],
+    amendments: [] as EntryOf<"amend">[],
+  };
+}
+type Gathering = ReturnType<typeof createGathering>;
+
+/** What each kind of entry does to what was gathered before it. */
+const takers: { readonly [K in EntryKind]: (into: Gathering, entry: EntryOf<K>) => void } = {
+  start: (into, entry) => {
+    into.startedAt ??= entry.at;
+    if (into.governing === null || isReceivedBefore(entry, into.governing, into.sequenceOf)) into.governing = entry;
+  },
+  update: (into, entry) => {
+    into.snapshot = entry.next;
+  },
+  allow: (into, entry) => {
+    into.allowed = entry;
+  },
+  close: (into, entry) => {
+    into.closedAt ??= entry.at;
+  },
+  present: ({ present }, entry) => present.set(entry.person, entry),
+  mark: ({ topics }, entry) => addMark(topics, entry),
+  reason: ({ reasons }, entry) => reasons.set(entry.topic, entry),
+  ready: ({ ready }, entry) => ready.set(entry.check, entry),
+  snag: ({ snags }, entry) => snags.push(entry),
+  promise: ({ promises }, entry) => promises.push(entry),
+  assign: ({ assigned }, entry) => assigned.set(entry.ref, entry),
+  settle: ({ settled }, entry) => settled.set(entry.ref, entry),
+  tell: ({ tells }, entry) => tells.push(entry),
+  gear: ({ gear }, entry) => gear.set(entry.item, entry),
+  hours: ({ hours }, entry) => hours.set(entry.engine, entry),
+  measure: ({ measures }, entry) => measures.set(entry.item, entry),
+  photo: ({ photos }, entry) => photos.push(entry),
+  sign: ({ signatures }, entry) => signatures.set(`${entry.role} ${entry.person ?? entry.name}`, entry),
+  refuse: ({ refusals }, entry) => refusals.set(entry.person ?? entry.name, entry),
+  remote: ({ remote }, entry) => remote.set(entry.topic, entry),
+  ask: ({ questions }, entry) => questions.push(entry),
+  inspect: ({ inspected }, entry) => inspected.set(entry.check, entry),
+  call: ({ calls }, entry) => calls.push(entry),
+  amend: ({ amendments }, entry) => amendments.push(entry),
+  undo: () => {},
+};
 
 /** Whether the server had `a` before `b`; what it has not received comes last, and then what was made first. */
 function isReceivedBefore(a: Entry, b: Entry, sequenceOf: SequenceOf): boolean {

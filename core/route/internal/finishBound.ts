@@ -1,5 +1,5 @@
 import type { Block } from "./blocks.ts";
-import { createClosings } from "./closings.ts";
+import { type Closing, createClosings } from "./closings.ts";
 import { createKnownBounds } from "./knownBounds.ts";
 import { createShortestRounds } from "./shortestRounds.ts";
 
@@ -39,18 +39,7 @@ export function createFinishBound(
   });
   const rounds = createShortestRounds(moves, stations, end);
   const closings = createClosings(blocks, stations);
-  // Per station: the closings that wait for nothing, the one that waits, what it waits for, and all of them.
-  const freeAt = new Int32Array(m);
-  const waitingAt = new Int32Array(m);
-  const waitsFor = new Int32Array(m);
-  closings.forEach((closing, c) => {
-    const i = placeOf[closing.station]!;
-    if (closing.needs.length === 0) freeAt[i]! |= 1 << c;
-    else {
-      waitingAt[i] = 1 << c;
-      for (const before of closing.needs) waitsFor[i]! |= 1 << before;
-    }
-  });
+  const { freeAt, waitingAt, waitsFor } = readWaits(closings, placeOf, m);
   const full = closings.reduce((all, _, c) => all | (1 << c), 0);
   const direct = Float64Array.from(stations.flatMap((a) => stations.map((b) => moves[a]![b]!)));
   const known = createKnownBounds(mostKnown);
@@ -130,6 +119,22 @@ export function createFinishBound(
       return here < 0 ? quick(from, done) : solve(arrive(done, here), here, limit, 0);
     },
   };
+}
+
+/** Per station: the closings that wait for nothing, the one that waits, and what it waits for, as sets of bits. */
+function readWaits(closings: readonly Closing[], placeOf: Int32Array, m: number) {
+  const freeAt = new Int32Array(m);
+  const waitingAt = new Int32Array(m);
+  const waitsFor = new Int32Array(m);
+  closings.forEach((closing, c) => {
+    const i = placeOf[closing.station]!;
+    if (closing.needs.length === 0) freeAt[i]! |= 1 << c;
+    else {
+      waitingAt[i] = 1 << c;
+      for (const before of closing.needs) waitsFor[i]! |= 1 << before;
+    }
+  });
+  return { freeAt, waitingAt, waitsFor };
 }
 
 /** The stations whose blocks wait for most, at most `mostStations`. */
