@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { useForm } from "react-hook-form";
+import { type UseFormReturn, useForm } from "react-hook-form";
 import type { Boat } from "../../../api/index.ts";
 import type { LocalDate } from "../../../core/dates/index.ts";
 import type { ReadingAnswer } from "../../../core/hours/index.ts";
@@ -31,43 +31,6 @@ const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3
 
 /** Hours as reported by phone or read off the meter. Hours that fall or leap are asked about, and kept with the answer. */
 export function HoursForm({ boat }: { boat: Boat }) {
-  const [photo, setPhoto] = useState<string | null>(null);
-  const { register, handleSubmit, reset, getValues, watch, formState } = useForm<Fields>({
-    defaultValues: { engine: boat.rig.engines[0]!.id, hours: "", date: boat.today, source: "phone" },
-  });
-  // One id until it is kept: pressed twice, it is one reading.
-  const [id, renewId] = useFormId();
-  const add = useMutation({
-    mutationFn: ({ answer, ...fields }: Fields & { answer?: ReadingAnswer }) =>
-      syncQueue.post({
-        ...createReading({ ...fields, answer }),
-        name: "addReading",
-        params: { boat: boat.id },
-        about: boat.id,
-        says: `${fields.hours} h, ${labelOf.get(fields.engine)}, ${formatDayAndYear(fields.date)}`,
-      }),
-    onSuccess: (_, { engine, date, source }) => {
-      setPhoto(null);
-      renewId();
-      reset({ engine, date, hours: "", source });
-    },
-  });
-  const createReading = ({ answer, engine, date, hours, source }: Fields & { answer: ReadingAnswer | undefined }) => {
-    return {
-      id,
-      body: {
-        id,
-        engine,
-        date,
-        hours: parseHours(hours)!,
-        source,
-        ...(answer === undefined ? {} : { answer }),
-        ...(photo === null || source !== "photo" ? {} : { photo }),
-      },
-    };
-  };
-  const question = findQuestion(add.error);
-  const meter = boat.rig.engines.find(({ id }) => id === watch("engine"))?.meter;
   const labelOf = new Map(boat.rig.engines.map(({ id, label }) => [id, label]));
   return (
     <section aria-labelledby="readings" className="mt-7">
@@ -82,50 +45,68 @@ export function HoursForm({ boat }: { boat: Boat }) {
         )}
         <HoursFan boat={boat} />
       </div>
+      <ReadingForm boat={boat} labelOf={labelOf} />
+      <ReadingTable boat={boat} labelOf={labelOf} />
+      <Withdrawn withdrawn={boat.withdrawn.filter(({ kind }) => kind === "reading")} labelOf={labelOf} />
+    </section>
+  );
+}
+
+interface OfBoat {
+  readonly boat: Boat;
+  readonly labelOf: ReadonlyMap<string, string>;
+}
+
+type Answered = Fields & { readonly answer?: ReadingAnswer };
+
+/** Sends a reading; one id until it is kept: pressed twice, it is one. */
+function useAddReading({ boat, labelOf }: OfBoat, onKept: (fields: Fields) => void) {
+  const [id, renewId] = useFormId();
+  return useMutation({
+    mutationFn: ({ answer, engine, date, hours, source, photo }: Answered & { photo: string | null }) =>
+      syncQueue.post({
+        id,
+        body: {
+          id,
+          engine,
+          date,
+          hours: parseHours(hours)!,
+          source,
+          ...(answer === undefined ? {} : { answer }),
+          ...(photo === null || source !== "photo" ? {} : { photo }),
+        },
+        name: "addReading",
+        params: { boat: boat.id },
+        about: boat.id,
+        says: `${hours} h, ${labelOf.get(engine)}, ${formatDayAndYear(date)}`,
+      }),
+    onSuccess: (_, fields) => {
+      renewId();
+      onKept(fields);
+    },
+  });
+}
+
+function ReadingForm({ boat, labelOf }: OfBoat) {
+  const [photo, setPhoto] = useState<string | null>(null);
+  const form = useForm<Fields>({
+    defaultValues: { engine: boat.rig.engines[0]!.id, hours: "", date: boat.today, source: "phone" },
+  });
+  const { handleSubmit, reset, getValues, watch, formState } = form;
+  const add = useAddReading({ boat, labelOf }, ({ engine, date, source }) => {
+    setPhoto(null);
+    reset({ engine, date, hours: "", source });
+  });
+  const question = findQuestion(add.error);
+  const meter = boat.rig.engines.find(({ id }) => id === watch("engine"))?.meter;
+  return (
+    <>
       <form
         className="flex flex-wrap items-end gap-3 pt-3"
-        onSubmit={handleSubmit((fields) => add.mutate(fields))}
+        onSubmit={handleSubmit((fields) => add.mutate({ ...fields, photo }))}
         noValidate
       >
-        <label className="text-soft">
-          Engine
-          <select {...register("engine")} className={`${field} text-ink`}>
-            {boat.rig.engines.map(({ id, label }) => (
-              <option key={id} value={id}>
-                {label}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="text-soft">
-          Hours on the meter
-          <input
-            {...register("hours", {
-              validate: (text) => parseHours(text) !== null || "Type hours such as 12.4, as the meter shows them.",
-            })}
-            inputMode="decimal"
-            aria-invalid={formState.errors.hours !== undefined}
-            className={`${field} num w-32 text-right text-ink`}
-          />
-        </label>
-        <label className="text-soft">
-          Read on
-          <input
-            {...register("date", { required: true })}
-            type="date"
-            min={boat.rig.used === undefined ? (boat.inService ?? undefined) : undefined}
-            max={boat.today}
-            className={`${field} text-ink`}
-          />
-        </label>
-        <label className="text-soft">
-          Told by
-          <select {...register("source")} className={`${field} text-ink`}>
-            <option value="phone">phone</option>
-            <option value="photo">photo of the meter</option>
-            <option value="workshop">read in the workshop</option>
-          </select>
-        </label>
+        <ReadingFields boat={boat} form={form} />
         {watch("source") === "photo" && (
           <TakePhoto says={photo === null ? "Photo of the meter" : "Photo taken"} onTaken={setPhoto} />
         )}
@@ -140,39 +121,88 @@ export function HoursForm({ boat }: { boat: Boat }) {
           ▲ {formState.errors.hours.message}
         </p>
       )}
-      {question !== null ? (
+      {question !== null && (
         <HoursQuestion
           question={question}
           meter={meter}
           isBusy={add.isPending}
-          onAnswer={(answer) => add.mutate({ ...getValues(), answer })}
+          onAnswer={(answer) => add.mutate({ ...getValues(), answer, photo })}
           onLeave={() => add.reset()}
         />
-      ) : (
-        add.error !== null && (
-          <div className="mt-2">
-            <ErrorNotice error={add.error} />
-          </div>
-        )
       )}
-      <table className="mt-3 w-full max-w-3xl">
-        <thead>
-          <tr className="border-b border-ink">
-            <th className="py-1">Read on</th>
-            <th>Engine</th>
-            <th className="text-right">Meter</th>
-            <th className="pl-4">By</th>
-            <th className="sr-only">Correct</th>
-          </tr>
-        </thead>
-        <tbody>
-          {boat.readings.toReversed().map((reading) => (
-            <ReadingRow key={reading.id} boat={boat} reading={reading} label={labelOf.get(reading.engine) ?? ""} />
+      {question === null && add.error !== null && (
+        <div className="mt-2">
+          <ErrorNotice error={add.error} />
+        </div>
+      )}
+    </>
+  );
+}
+
+function ReadingFields({ boat, form: { register, formState } }: { boat: Boat; form: UseFormReturn<Fields> }) {
+  return (
+    <>
+      <label className="text-soft">
+        Engine
+        <select {...register("engine")} className={`${field} text-ink`}>
+          {boat.rig.engines.map(({ id, label }) => (
+            <option key={id} value={id}>
+              {label}
+            </option>
           ))}
-        </tbody>
-      </table>
-      <Withdrawn withdrawn={boat.withdrawn.filter(({ kind }) => kind === "reading")} labelOf={labelOf} />
-    </section>
+        </select>
+      </label>
+      <label className="text-soft">
+        Hours on the meter
+        <input
+          {...register("hours", {
+            validate: (text) => parseHours(text) !== null || "Type hours such as 12.4, as the meter shows them.",
+          })}
+          inputMode="decimal"
+          aria-invalid={formState.errors.hours !== undefined}
+          className={`${field} num w-32 text-right text-ink`}
+        />
+      </label>
+      <label className="text-soft">
+        Read on
+        <input
+          {...register("date", { required: true })}
+          type="date"
+          min={boat.rig.used === undefined ? (boat.inService ?? undefined) : undefined}
+          max={boat.today}
+          className={`${field} text-ink`}
+        />
+      </label>
+      <label className="text-soft">
+        Told by
+        <select {...register("source")} className={`${field} text-ink`}>
+          <option value="phone">phone</option>
+          <option value="photo">photo of the meter</option>
+          <option value="workshop">read in the workshop</option>
+        </select>
+      </label>
+    </>
+  );
+}
+
+function ReadingTable({ boat, labelOf }: OfBoat) {
+  return (
+    <table className="mt-3 w-full max-w-3xl">
+      <thead>
+        <tr className="border-b border-ink">
+          <th className="py-1">Read on</th>
+          <th>Engine</th>
+          <th className="text-right">Meter</th>
+          <th className="pl-4">By</th>
+          <th className="sr-only">Correct</th>
+        </tr>
+      </thead>
+      <tbody>
+        {boat.readings.toReversed().map((reading) => (
+          <ReadingRow key={reading.id} boat={boat} reading={reading} label={labelOf.get(reading.engine) ?? ""} />
+        ))}
+      </tbody>
+    </table>
   );
 }
 

@@ -12,6 +12,7 @@ import { NumberField, PickField, TextField, TickField } from "../../ui/fields.ts
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { familyOptions, HullSays } from "../rig/BoatSection.tsx";
 
+type Facts = Parameters<typeof createRig>[0];
 type Start = { from: "template"; id: string } | { from: "boat"; id: string } | { from: "nothing" };
 
 /** A new boat: what it starts from, its name and hull number; then its rig sheet opens. */
@@ -31,11 +32,10 @@ interface NewBoatProps {
 }
 
 function NewBoat({ templates, boats }: NewBoatProps) {
-  const navigate = useNavigate();
   const [start, setStart] = useState<Start | null>(null);
   const [name, setName] = useState("");
   const [hull, setHull] = useState("");
-  const [facts, setFacts] = useState<Parameters<typeof createRig>[0]>({
+  const [facts, setFacts] = useState<Facts>({
     family: "centre-console",
     maker: "",
     model: "",
@@ -44,14 +44,8 @@ function NewBoat({ templates, boats }: NewBoatProps) {
     beamM: 2.4,
     hasTrailer: true,
   });
-  const set = (change: Partial<typeof facts>) => setFacts((now) => ({ ...now, ...change }));
-  const add = useMutation({
-    mutationFn: (body: BodyOf<Endpoints["addBoat"]>) => ask("addBoat", { body }),
-    onSuccess: async ({ boat }) => {
-      await queryClient.invalidateQueries({ queryKey: boatsQuery.queryKey });
-      await navigate(`/boats/${boat}/rig`);
-    },
-  });
+  const set = (change: Partial<Facts>) => setFacts((now) => ({ ...now, ...change }));
+  const add = useAddBoat();
   const pick = (next: Start, says: string) => {
     setStart(next);
     if (name === "" || templates.some((template) => template.model === name)) setName(says);
@@ -70,83 +64,8 @@ function NewBoat({ templates, boats }: NewBoatProps) {
       <p>
         It starts as a template, another boat, or nothing but its size stands; what is its own is then put on its sheet.
       </p>
-      <section aria-labelledby="starts-from" className="mt-4">
-        <h2 id="starts-from" className="text-lg font-bold">
-          Starts from
-        </h2>
-        <ul className="grid border-t border-ink sm:grid-cols-2 lg:grid-cols-4">
-          {templates.map(({ id, name: says, maker, family, loaM, beamM, isShipped }) => (
-            <li key={id} className="border-b border-rule p-1">
-              <button
-                type="button"
-                aria-pressed={start?.from === "template" && start.id === id}
-                onClick={() => pick({ from: "template", id }, says)}
-                className={`h-full w-full rounded-md p-2 text-left ${start?.from === "template" && start.id === id ? "bg-shoal outline-2 outline-helm" : ""}`}
-              >
-                <HullSign family={family} loaM={loaM} beamM={beamM} engines={1} />
-                <span className="mt-1 block font-bold">{says}</span>
-                <span className="block font-text text-sm text-soft">
-                  {maker}, {loaM.toFixed(1)} m{isShipped ? "" : ", ours"}
-                </span>
-              </button>
-            </li>
-          ))}
-          <li className="border-b border-rule p-1">
-            <button
-              type="button"
-              aria-pressed={start?.from === "nothing"}
-              onClick={() => pick({ from: "nothing" }, "")}
-              className={`h-full w-full rounded-md p-2 text-left ${start?.from === "nothing" ? "bg-shoal outline-2 outline-helm" : ""}`}
-            >
-              <span className="block font-bold">Nothing</span>
-              <span className="block font-text text-sm text-soft">Only its kind and size, the rest from the deck.</span>
-            </button>
-          </li>
-        </ul>
-        {boats.length > 0 && (
-          <div className="mt-3 max-w-md">
-            <PickField
-              label="Or the same as another boat"
-              value={start?.from === "boat" ? start.id : ""}
-              options={[["", "–"], ...boats.map((boat) => [boat.id, `${boat.name}, ${boat.hull}`] as const)]}
-              onChange={(id) => {
-                const boat = boats.find((each) => each.id === id);
-                if (boat === undefined) setStart(null);
-                else pick({ from: "boat", id }, boat.name);
-              }}
-            />
-          </div>
-        )}
-      </section>
-      {start?.from === "nothing" && (
-        <section aria-label="Kind and size" className="mt-5 grid gap-x-6 gap-y-3 sm:grid-cols-3">
-          <PickField
-            label="Kind of boat"
-            value={facts.family}
-            options={familyOptions}
-            onChange={(family) => set({ family })}
-          />
-          <TextField label="Maker" value={facts.maker} onChange={(maker) => set({ maker })} />
-          <TextField label="Model" value={facts.model} onChange={(model) => set({ model })} />
-          <NumberField
-            label="Length overall"
-            unit="m"
-            value={facts.loaM}
-            onChange={(loaM) => loaM !== undefined && set({ loaM })}
-            least={3}
-            most={20}
-          />
-          <NumberField
-            label="Beam"
-            unit="m"
-            value={facts.beamM}
-            onChange={(beamM) => beamM !== undefined && set({ beamM })}
-            least={1}
-            most={6}
-          />
-          <TickField label="On a trailer" value={facts.hasTrailer} onChange={(hasTrailer) => set({ hasTrailer })} />
-        </section>
-      )}
+      <StartsFrom templates={templates} boats={boats} start={start} onPick={pick} onLeave={() => setStart(null)} />
+      {start?.from === "nothing" && <KindAndSize facts={facts} onChange={set} />}
       <section aria-label="Name and number" className="mt-5 grid max-w-3xl gap-x-6 gap-y-3 sm:grid-cols-2">
         <TextField
           label="Name"
@@ -170,5 +89,112 @@ function NewBoat({ templates, boats }: NewBoatProps) {
         Open its rig sheet
       </Button>
     </main>
+  );
+}
+
+function useAddBoat() {
+  const navigate = useNavigate();
+  return useMutation({
+    mutationFn: (body: BodyOf<Endpoints["addBoat"]>) => ask("addBoat", { body }),
+    onSuccess: async ({ boat }) => {
+      await queryClient.invalidateQueries({ queryKey: boatsQuery.queryKey });
+      await navigate(`/boats/${boat}/rig`);
+    },
+  });
+}
+
+interface StartsFromProps extends NewBoatProps {
+  readonly start: Start | null;
+  readonly onPick: (start: Start, says: string) => void;
+  readonly onLeave: () => void;
+}
+
+function StartsFrom({ templates, boats, start, onPick, onLeave }: StartsFromProps) {
+  return (
+    <section aria-labelledby="starts-from" className="mt-4">
+      <h2 id="starts-from" className="text-lg font-bold">
+        Starts from
+      </h2>
+      <ul className="grid border-t border-ink sm:grid-cols-2 lg:grid-cols-4">
+        {templates.map(({ id, name: says, maker, family, loaM, beamM, isShipped }) => (
+          <li key={id} className="border-b border-rule p-1">
+            <button
+              type="button"
+              aria-pressed={start?.from === "template" && start.id === id}
+              onClick={() => onPick({ from: "template", id }, says)}
+              className={`h-full w-full rounded-md p-2 text-left ${start?.from === "template" && start.id === id ? "bg-shoal outline-2 outline-helm" : ""}`}
+            >
+              <HullSign family={family} loaM={loaM} beamM={beamM} engines={1} />
+              <span className="mt-1 block font-bold">{says}</span>
+              <span className="block font-text text-sm text-soft">
+                {maker}, {loaM.toFixed(1)} m{isShipped ? "" : ", ours"}
+              </span>
+            </button>
+          </li>
+        ))}
+        <li className="border-b border-rule p-1">
+          <button
+            type="button"
+            aria-pressed={start?.from === "nothing"}
+            onClick={() => onPick({ from: "nothing" }, "")}
+            className={`h-full w-full rounded-md p-2 text-left ${start?.from === "nothing" ? "bg-shoal outline-2 outline-helm" : ""}`}
+          >
+            <span className="block font-bold">Nothing</span>
+            <span className="block font-text text-sm text-soft">Only its kind and size, the rest from the deck.</span>
+          </button>
+        </li>
+      </ul>
+      {boats.length > 0 && (
+        <div className="mt-3 max-w-md">
+          <PickField
+            label="Or the same as another boat"
+            value={start?.from === "boat" ? start.id : ""}
+            options={[["", "–"], ...boats.map((boat) => [boat.id, `${boat.name}, ${boat.hull}`] as const)]}
+            onChange={(id) => {
+              const boat = boats.find((each) => each.id === id);
+              if (boat === undefined) onLeave();
+              else onPick({ from: "boat", id }, boat.name);
+            }}
+          />
+        </div>
+      )}
+    </section>
+  );
+}
+
+interface KindProps {
+  readonly facts: Facts;
+  readonly onChange: (change: Partial<Facts>) => void;
+}
+
+function KindAndSize({ facts, onChange }: KindProps) {
+  return (
+    <section aria-label="Kind and size" className="mt-5 grid gap-x-6 gap-y-3 sm:grid-cols-3">
+      <PickField
+        label="Kind of boat"
+        value={facts.family}
+        options={familyOptions}
+        onChange={(family) => onChange({ family })}
+      />
+      <TextField label="Maker" value={facts.maker} onChange={(maker) => onChange({ maker })} />
+      <TextField label="Model" value={facts.model} onChange={(model) => onChange({ model })} />
+      <NumberField
+        label="Length overall"
+        unit="m"
+        value={facts.loaM}
+        onChange={(loaM) => loaM !== undefined && onChange({ loaM })}
+        least={3}
+        most={20}
+      />
+      <NumberField
+        label="Beam"
+        unit="m"
+        value={facts.beamM}
+        onChange={(beamM) => beamM !== undefined && onChange({ beamM })}
+        least={1}
+        most={6}
+      />
+      <TickField label="On a trailer" value={facts.hasTrailer} onChange={(hasTrailer) => onChange({ hasTrailer })} />
+    </section>
   );
 }

@@ -152,49 +152,17 @@ interface SignBoxProps {
 }
 
 function SignBox({ delivery, sitting, side, label, name, person, says, signed, stale, changesSince }: SignBoxProps) {
-  const [ink, setInk] = useState<"none" | "dot" | "name">("none");
   const [typedName, setTypedName] = useState("");
   const [isRefusing, setRefusing] = useState(false);
-  const [reason, setReason] = useState("");
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const pad = useRef<SignaturePad | null>(null);
-  useEffect(() => {
-    if (signed !== null || canvas.current === null) return;
-    const element = canvas.current;
-    const ratio = window.devicePixelRatio;
-    element.width = element.clientWidth * ratio;
-    element.height = element.clientHeight * ratio;
-    element.getContext("2d")!.scale(ratio, ratio);
-    const made = new SignaturePad(element, { penColor: getComputedStyle(element).color });
-    made.addEventListener("endStroke", () => setInk(readInk(made, element.clientWidth)));
-    pad.current = made;
-    return () => made.off();
-  }, [signed]);
-  const takeBack = (sign: EntryOf<"sign">) => void syncQueue.add(delivery.id, { kind: "undo", ref: sign.id });
+  const { canvas, pad, ink, clear } = useInk(signed === null);
   if (signed !== null)
     return (
-      <div>
-        <SignatureImage sign={signed} className="h-28 w-full border-b border-ink" />
-        <p className="font-semibold break-words">{signed.name}</p>
-        <Words says={signed.signsFor ?? says} />
-        {stale.has(signed.id) && (
-          <div role="alert" className="mt-2 border-l-4 border-magenta pl-3 text-magenta">
-            <p>▲ Changed since {signed.name} signed:</p>
-            <ul>
-              {changesSince(signed).map((change) => (
-                <li key={change.id}>{change.says}</li>
-              ))}
-            </ul>
-          </div>
-        )}
-        {signed.device === syncQueue.deviceId ? (
-          <Button look={stale.has(signed.id) ? "person" : "quiet"} className="mt-2" onClick={() => takeBack(signed)}>
-            Sign again
-          </Button>
-        ) : (
-          <p className="mt-2 text-soft">Signed on another device; it can be taken back there.</p>
-        )}
-      </div>
+      <Signed
+        delivery={delivery}
+        signed={signed}
+        says={says}
+        changes={stale.has(signed.id) ? changesSince(signed) : null}
+      />
     );
   const called = name ?? typedName.trim();
   const keep = async () => {
@@ -246,14 +214,7 @@ function SignBox({ delivery, sitting, side, label, name, person, says, signed, s
         <Button disabled={ink !== "name" || called === ""} onClick={() => void keep()}>
           Save the {whose} signature
         </Button>
-        <Button
-          look="quiet"
-          disabled={ink === "none"}
-          onClick={() => {
-            pad.current?.clear();
-            setInk("none");
-          }}
-        >
+        <Button look="quiet" disabled={ink === "none"} onClick={clear}>
           Clear
         </Button>
         {side === "buyer" && !isRefusing && (
@@ -263,30 +224,7 @@ function SignBox({ delivery, sitting, side, label, name, person, says, signed, s
         )}
       </div>
       {isRefusing && (
-        <form
-          className="mt-2 flex flex-wrap gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (reason.trim() === "") return;
-            const whom = person === undefined ? {} : { person };
-            void syncQueue.add(delivery.id, { kind: "refuse", ...whom, name: called, reason: reason.trim() });
-            setRefusing(false);
-          }}
-        >
-          <input
-            // biome-ignore lint/a11y/noAutofocus: it was just asked for
-            autoFocus
-            aria-label={`Why ${called} does not sign`}
-            placeholder="Why, in their words"
-            value={reason}
-            maxLength={500}
-            onChange={(event) => setReason(readPlain(event))}
-            className="min-h-11 min-w-0 flex-1 basis-48 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
-          />
-          <Button type="submit" look="person">
-            Save the reason
-          </Button>
-        </form>
+        <RefusalForm delivery={delivery} name={called} person={person} onDone={() => setRefusing(false)} />
       )}
     </div>
   );
@@ -296,7 +234,7 @@ function SignBox({ delivery, sitting, side, label, name, person, says, signed, s
 const readStrokes = (pad: SignaturePad): number[][] =>
   pad.toData().map(({ points }) => points.flatMap(({ x, y }) => [Math.round(x * 10) / 10, Math.round(y * 10) / 10]));
 
-function readInk(pad: SignaturePad, width: number): "none" | "dot" | "name" {
+function readInk(pad: SignaturePad, width: number): Ink {
   if (pad.isEmpty()) return "none";
   return isSignature({ strokes: readStrokes(pad), width }) ? "name" : "dot";
 }
@@ -308,5 +246,104 @@ function Words({ says }: { says: readonly string[] }) {
         <li key={line}>{line}</li>
       ))}
     </ul>
+  );
+}
+
+type Ink = "none" | "dot" | "name";
+
+/** A pad to sign on, and what is on it. `isOpen`: nobody has signed here yet. */
+function useInk(isOpen: boolean) {
+  const [ink, setInk] = useState<Ink>("none");
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const pad = useRef<SignaturePad | null>(null);
+  useEffect(() => {
+    if (!isOpen || canvas.current === null) return;
+    const element = canvas.current;
+    const ratio = window.devicePixelRatio;
+    element.width = element.clientWidth * ratio;
+    element.height = element.clientHeight * ratio;
+    element.getContext("2d")!.scale(ratio, ratio);
+    const made = new SignaturePad(element, { penColor: getComputedStyle(element).color });
+    made.addEventListener("endStroke", () => setInk(readInk(made, element.clientWidth)));
+    pad.current = made;
+    return () => made.off();
+  }, [isOpen]);
+  const clear = () => {
+    pad.current?.clear();
+    setInk("none");
+  };
+  return { canvas, pad, ink, clear };
+}
+
+interface SignedProps {
+  readonly delivery: Delivery;
+  readonly signed: EntryOf<"sign">;
+  readonly says: readonly string[];
+  /** What changed since, in words; null where it still stands for what is there. */
+  readonly changes: ReturnType<SignBoxProps["changesSince"]> | null;
+}
+
+function Signed({ delivery, signed, says, changes }: SignedProps) {
+  const takeBack = () => void syncQueue.add(delivery.id, { kind: "undo", ref: signed.id });
+  return (
+    <div>
+      <SignatureImage sign={signed} className="h-28 w-full border-b border-ink" />
+      <p className="font-semibold break-words">{signed.name}</p>
+      <Words says={signed.signsFor ?? says} />
+      {changes !== null && (
+        <div role="alert" className="mt-2 border-l-4 border-magenta pl-3 text-magenta">
+          <p>▲ Changed since {signed.name} signed:</p>
+          <ul>
+            {changes.map((change) => (
+              <li key={change.id}>{change.says}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {signed.device === syncQueue.deviceId ? (
+        <Button look={changes === null ? "quiet" : "person"} className="mt-2" onClick={takeBack}>
+          Sign again
+        </Button>
+      ) : (
+        <p className="mt-2 text-soft">Signed on another device; it can be taken back there.</p>
+      )}
+    </div>
+  );
+}
+
+interface RefusalProps {
+  readonly delivery: Delivery;
+  readonly name: string;
+  readonly person: string | undefined;
+  readonly onDone: () => void;
+}
+
+function RefusalForm({ delivery, name, person, onDone }: RefusalProps) {
+  const [reason, setReason] = useState("");
+  return (
+    <form
+      className="mt-2 flex flex-wrap gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (reason.trim() === "") return;
+        const whom = person === undefined ? {} : { person };
+        void syncQueue.add(delivery.id, { kind: "refuse", ...whom, name, reason: reason.trim() });
+        onDone();
+      }}
+    >
+      <input
+        // biome-ignore lint/a11y/noAutofocus: it was just asked for
+        autoFocus
+        aria-label={`Why ${name} does not sign`}
+        placeholder="Why, in their words"
+        value={reason}
+        maxLength={500}
+        onChange={(event) => setReason(readPlain(event))}
+        className="min-h-11 min-w-0 flex-1 basis-48 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
+      />
+      <Button type="submit" look="person">
+        Save the reason
+      </Button>
+    </form>
   );
 }

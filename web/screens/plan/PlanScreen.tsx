@@ -50,36 +50,13 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
   const me = useMe();
   const navigate = useNavigate();
   const [picked, setPicked] = useState<string | null>(null);
-  const choose = useMutation({
-    mutationKey: ["plan", delivery.id],
-    mutationFn: (_: Partial<PlanOptions>) =>
-      ask("setPlan", { params: { delivery: delivery.id }, body: latestOptions(delivery) }),
-    // Shown and built upon at once, so that two quick touches do not undo each other.
-    onMutate: async (change) => {
-      // An answer that is still on its way knows nothing of this touch.
-      await queryClient.cancelQueries({ queryKey: deliveryQuery(delivery.id).queryKey });
-      queryClient.setQueryData(deliveryQuery(delivery.id).queryKey, (now) =>
-        now === undefined ? now : { ...now, planOptions: { ...now.planOptions, ...change } },
-      );
-    },
-    onSettled: async () => {
-      // Another touch is under way: what follows it is fetched then.
-      if (queryClient.isMutating({ mutationKey: ["plan", delivery.id] }) > 1) return;
-      await Promise.all([
-        queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey }),
-        queryClient.invalidateQueries({ queryKey: plansQuery(delivery.id).queryKey }),
-        queryClient.invalidateQueries({ queryKey: todayQuery.queryKey }),
-      ]);
-    },
-  });
+  const choose = useChoose(delivery);
   const { plan, seal } = delivery;
-  const musts = delivery.topics.filter(({ must }) => must).length;
   const walkAddress = `/deliveries/${delivery.id}/walk`;
   const isMine = isOneOf(planners, me.role);
   // A walk under way goes by the plan it began with.
   const canPlan = isMine && seal === null && state.startedAt === null;
   const [isByHand, setByHand] = useState(false);
-  const times = useWalkTimes(delivery);
   const start = () => {
     startWalk(delivery);
     void navigate(walkAddress);
@@ -105,58 +82,13 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
       }
     >
       <KeyHelp actions={[{ key: "w", says: "Start the walk, or go on with it", act: goToWalk }]} />
-      <div className="flex flex-wrap items-start justify-between gap-4">
-        <div className="min-w-0 md:flex-1">
-          <h1 className="text-2xl font-bold">
-            {delivery.boatName} <span className="font-medium text-soft">{delivery.hull}</span>
-          </h1>
-          <p className="break-words">{formatBuyers(delivery.buyers)}</p>
-          <p className="text-soft">
-            {formatLongDay(delivery.date)}, {delivery.time}. {delivery.note}
-          </p>
-        </div>
-        <a
-          href={addressOf("planPdf", { delivery: delivery.id })}
-          target="_blank"
-          rel="noreferrer"
-          className={linkLook("plain")}
-        >
-          Print the plan
-        </a>
-        {seal === null && !isFree && (
-          <Link to={`/deliveries/${delivery.id}/ready`} className={linkLook("primary")}>
-            Go on with make-ready
-          </Link>
-        )}
-        {seal === null && state.startedAt !== null && (
-          <Link to={walkAddress} className={linkLook("primary")}>
-            Go on with the walk
-          </Link>
-        )}
-        {seal === null && isFree && state.startedAt === null && (
-          <Button look="primary" onClick={start}>
-            Start the walk
-          </Button>
-        )}
-        {seal !== null && (
-          <Link to={`/deliveries/${delivery.id}/record`} className={linkLook("primary")}>
-            Open the record
-          </Link>
-        )}
-      </div>
+      <PlanHead delivery={delivery} isBegun={state.startedAt !== null} isFree={isFree} onStart={start} />
       {seal === null && state.startedAt === null && <StartGate delivery={delivery} state={state} />}
       {seal === null && state.startedAt !== null && (
         <p className="mt-2 text-soft">The walk has begun: its plan, words and boat sheet stay as they were then.</p>
       )}
       <SaveOffline delivery={delivery} />
-      <p className="mt-4">
-        <strong className="num">{plan.visits.length}</strong> stops, <strong className="num">{plan.moves}</strong>{" "}
-        moves. <strong className="num">{formatMinutes(plan.topicMin)}</strong> of topics and{" "}
-        <strong className="num">{formatMinutes(plan.moveMin)}</strong> of moving about:{" "}
-        <strong className="num">{formatMinutes(plan.totalMin)}</strong> in all. {musts} topics are must-do.
-        {times !== null && <WalkTimeLine times={times} budgetMin={delivery.planOptions.budgetMin} />}
-        {!plan.optimal && " The order is good, but not proven to be the shortest."}
-      </p>
+      <PlanMinutes delivery={delivery} />
       {choose.error !== null && <ErrorNotice error={choose.error} />}
       <div className="mt-6 grid gap-x-10 gap-y-8 xl:grid-cols-[minmax(0,1fr)_400px]">
         {isByHand ? (
@@ -194,5 +126,94 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
         </div>
       </div>
     </BoatPage>
+  );
+}
+
+function useChoose(delivery: Delivery) {
+  return useMutation({
+    mutationKey: ["plan", delivery.id],
+    mutationFn: (_: Partial<PlanOptions>) =>
+      ask("setPlan", { params: { delivery: delivery.id }, body: latestOptions(delivery) }),
+    // Shown and built upon at once, so that two quick touches do not undo each other.
+    onMutate: async (change) => {
+      // An answer that is still on its way knows nothing of this touch.
+      await queryClient.cancelQueries({ queryKey: deliveryQuery(delivery.id).queryKey });
+      queryClient.setQueryData(deliveryQuery(delivery.id).queryKey, (now) =>
+        now === undefined ? now : { ...now, planOptions: { ...now.planOptions, ...change } },
+      );
+    },
+    onSettled: async () => {
+      // Another touch is under way: what follows it is fetched then.
+      if (queryClient.isMutating({ mutationKey: ["plan", delivery.id] }) > 1) return;
+      await Promise.all([
+        queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey }),
+        queryClient.invalidateQueries({ queryKey: plansQuery(delivery.id).queryKey }),
+        queryClient.invalidateQueries({ queryKey: todayQuery.queryKey }),
+      ]);
+    },
+  });
+}
+
+interface PlanHeadProps {
+  readonly delivery: Delivery;
+  readonly isBegun: boolean;
+  /** Nothing stands in the way of its start. */
+  readonly isFree: boolean;
+  readonly onStart: () => void;
+}
+
+function PlanHead({ delivery, isBegun, isFree, onStart }: PlanHeadProps) {
+  const { id, seal } = delivery;
+  return (
+    <div className="flex flex-wrap items-start justify-between gap-4">
+      <div className="min-w-0 md:flex-1">
+        <h1 className="text-2xl font-bold">
+          {delivery.boatName} <span className="font-medium text-soft">{delivery.hull}</span>
+        </h1>
+        <p className="break-words">{formatBuyers(delivery.buyers)}</p>
+        <p className="text-soft">
+          {formatLongDay(delivery.date)}, {delivery.time}. {delivery.note}
+        </p>
+      </div>
+      <a href={addressOf("planPdf", { delivery: id })} target="_blank" rel="noreferrer" className={linkLook("plain")}>
+        Print the plan
+      </a>
+      {seal === null && !isFree && (
+        <Link to={`/deliveries/${id}/ready`} className={linkLook("primary")}>
+          Go on with make-ready
+        </Link>
+      )}
+      {seal === null && isBegun && (
+        <Link to={`/deliveries/${id}/walk`} className={linkLook("primary")}>
+          Go on with the walk
+        </Link>
+      )}
+      {seal === null && isFree && !isBegun && (
+        <Button look="primary" onClick={onStart}>
+          Start the walk
+        </Button>
+      )}
+      {seal !== null && (
+        <Link to={`/deliveries/${id}/record`} className={linkLook("primary")}>
+          Open the record
+        </Link>
+      )}
+    </div>
+  );
+}
+
+function PlanMinutes({ delivery }: { delivery: Delivery }) {
+  const { plan, topics, planOptions } = delivery;
+  const times = useWalkTimes(delivery);
+  const musts = topics.filter(({ must }) => must).length;
+  return (
+    <p className="mt-4">
+      <strong className="num">{plan.visits.length}</strong> stops, <strong className="num">{plan.moves}</strong> moves.{" "}
+      <strong className="num">{formatMinutes(plan.topicMin)}</strong> of topics and{" "}
+      <strong className="num">{formatMinutes(plan.moveMin)}</strong> of moving about:{" "}
+      <strong className="num">{formatMinutes(plan.totalMin)}</strong> in all. {musts} topics are must-do.
+      {times !== null && <WalkTimeLine times={times} budgetMin={planOptions.budgetMin} />}
+      {!plan.optimal && " The order is good, but not proven to be the shortest."}
+    </p>
   );
 }

@@ -36,141 +36,12 @@ export function PowerSection({ rig, edit, open, onOpen }: SectionProps) {
   const set = (change: Partial<PowerChoice>) => edit((now) => setPower(now, { ...readPower(now), ...change }));
   return (
     <div className="space-y-6">
-      <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
-        <PickField
-          label="Selector scheme"
-          value={power.scheme}
-          options={powerSchemes.map((scheme) => [scheme, schemeNames[scheme]] as const)}
-          onChange={(scheme) => set({ scheme })}
-          why="Batteries and switches it needs are added; then put them where they are."
-        />
-        <PickField
-          label="Charging the banks"
-          value={power.join}
-          options={[
-            ["none", "each by its own, or one only"],
-            ["isolator", "through an isolator"],
-            ["combiner", "through a combiner relay"],
-          ]}
-          onChange={(join) => set({ join })}
-        />
-        <PickField
-          label="Bow motor batteries"
-          value={String(power.bowMotorBatteries) as "0" | "1" | "2" | "3"}
-          options={[
-            ["0", "none"],
-            ["1", "one (12 V)"],
-            ["2", "two in a row (24 V)"],
-            ["3", "three in a row (36 V)"],
-          ]}
-          onChange={(count) => set({ bowMotorBatteries: Number(count) as PowerChoice["bowMotorBatteries"] })}
-          why="The engine does not charge them."
-        />
-        <TickField
-          label="Shore charger aboard"
-          value={power.hasShoreCharger}
-          onChange={(hasShoreCharger) => set({ hasShoreCharger })}
-        />
-      </div>
+      <SchemeFields power={power} onChange={set} />
       {rig.powerSwitches.length === 0 && (
         <Button onClick={() => set({})}>Add the battery and switch this scheme needs</Button>
       )}
-      <section aria-label="Batteries">
-        <h3 className="font-bold">Batteries</h3>
-        <SheetList
-          name="Batteries"
-          items={rig.batteries}
-          open={open}
-          onOpen={onOpen}
-          titleOf={({ label }) => label}
-          lineOf={({ capacityAh, chemistry, use }) =>
-            [`${capacityAh} Ah`, chemistry, uses.find(([id]) => id === use)?.[1]].filter(Boolean).join(", ")
-          }
-          onRemove={(id) => edit((now) => removeItem(now, "batteries", id))}
-          empty="No battery is described yet."
-        >
-          {(battery) => (
-            <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
-              <TextField
-                label="Called"
-                most={40}
-                value={battery.label}
-                onChange={(label) => edit((now) => changeItem(now, "batteries", battery.id, { label }))}
-              />
-              <PickField
-                label="Stands at"
-                value={battery.part}
-                options={partOptions(rig, ["battery"])}
-                onChange={(part) => edit((now) => changeItem(now, "batteries", battery.id, { part }))}
-              />
-              <NumberField
-                label="Capacity, 20-hour rating"
-                unit="Ah"
-                value={battery.capacityAh}
-                onChange={(capacityAh) =>
-                  capacityAh !== undefined && edit((now) => changeItem(now, "batteries", battery.id, { capacityAh }))
-                }
-                least={1}
-                most={2000}
-                why="From its label: how long lights may burn hangs on it."
-              />
-              <PickField
-                label="Kind"
-                value={battery.chemistry}
-                options={chemistries}
-                onChange={(chemistry) => edit((now) => changeItem(now, "batteries", battery.id, { chemistry }))}
-              />
-              <PickField
-                label="Use"
-                value={battery.use ?? "start"}
-                options={uses}
-                onChange={(use) => edit((now) => changeItem(now, "batteries", battery.id, { use }))}
-              />
-            </div>
-          )}
-        </SheetList>
-      </section>
-      <section aria-label="Battery switches">
-        <h3 className="font-bold">Battery switches</h3>
-        <SheetList
-          name="Battery switches"
-          items={rig.powerSwitches}
-          open={open}
-          onOpen={onOpen}
-          titleOf={({ label }) => label}
-          lineOf={({ positions }) => positions.map(({ label }) => label).join(" · ")}
-          onRemove={(id) => edit((now) => removeItem(now, "powerSwitches", id))}
-          empty="No battery switch is described yet."
-        >
-          {(item) => {
-            const set = (change: Partial<typeof item>) =>
-              edit((now) => changeItem(now, "powerSwitches", item.id, change));
-            return (
-              <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
-                <TextField label="Called" most={40} value={item.label} onChange={(label) => set({ label })} />
-                <PickField
-                  label="Stands at"
-                  value={item.part}
-                  options={partOptions(rig, ["selector"])}
-                  onChange={(part) => set({ part })}
-                />
-                {item.positions.map((position, i) => (
-                  <TextField
-                    // biome-ignore lint/suspicious/noArrayIndexKey: a position is known by its place
-                    key={i}
-                    label={`“${position.label}” does`}
-                    most={160}
-                    value={position.does}
-                    onChange={(does) =>
-                      set({ positions: item.positions.map((each, j) => (j === i ? { ...each, does } : each)) })
-                    }
-                  />
-                ))}
-              </div>
-            );
-          }}
-        </SheetList>
-      </section>
+      <Batteries rig={rig} edit={edit} open={open} onOpen={onOpen} />
+      <BatterySwitches rig={rig} edit={edit} open={open} onOpen={onOpen} />
       <Wiring rig={rig} edit={edit} open={open} onOpen={onOpen} />
     </div>
   );
@@ -224,41 +95,7 @@ function Wiring({ rig, edit, open, onOpen }: SectionProps) {
         empty="Nothing is wired yet."
       >
         {(link) => (
-          <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
-            <PickField label="From" value={link.a} options={nodes} onChange={(a) => change(link.id, { a })} />
-            <PickField label="To" value={link.b} options={nodes} onChange={(b) => change(link.id, { b })} />
-            <PickField
-              label="Through a"
-              value={link.kind}
-              options={(["wire", "fuse", "breaker", "switch"] as const).map((kind) => [kind, kind] as const)}
-              onChange={(kind) =>
-                change(
-                  link.id,
-                  kind === "switch"
-                    ? { kind, switch: switches[0]?.id ?? "", closedIn: [] }
-                    : ({ kind, switch: undefined, closedIn: undefined } as Partial<WiringLink>),
-                )
-              }
-            />
-            {link.kind === "switch" && (
-              <>
-                <PickField
-                  label="Switch"
-                  value={link.switch ?? ""}
-                  options={switches.map(({ id, label }) => [id, label] as const)}
-                  onChange={(of) => change(link.id, { switch: of, closedIn: [] })}
-                />
-                <ManyField
-                  label="Conducts in"
-                  value={link.closedIn ?? []}
-                  options={(switches.find(({ id }) => id === link.switch)?.positions ?? []).map(
-                    (position) => [position, position] as const,
-                  )}
-                  onChange={(closedIn) => change(link.id, { closedIn })}
-                />
-              </>
-            )}
-          </div>
+          <LinkFields link={link} nodes={nodes} switches={switches} onChange={(facts) => change(link.id, facts)} />
         )}
       </SheetList>
       <Button
@@ -288,4 +125,218 @@ function formatNode(rig: Rig, node: string): string {
   if (kind === "bus") return `bus of ${(label(rig.batteries) ?? id).toLowerCase()}`;
   const breaker = rig.breakers.find((each) => id === each.id || id.startsWith(`${each.id}-`));
   return breaker === undefined ? node : `after ${breaker.label.toLowerCase()} breaker`;
+}
+
+interface SchemeProps {
+  readonly power: PowerChoice;
+  readonly onChange: (change: Partial<PowerChoice>) => void;
+}
+
+function SchemeFields({ power, onChange }: SchemeProps) {
+  return (
+    <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+      <PickField
+        label="Selector scheme"
+        value={power.scheme}
+        options={powerSchemes.map((scheme) => [scheme, schemeNames[scheme]] as const)}
+        onChange={(scheme) => onChange({ scheme })}
+        why="Batteries and switches it needs are added; then put them where they are."
+      />
+      <PickField
+        label="Charging the banks"
+        value={power.join}
+        options={[
+          ["none", "each by its own, or one only"],
+          ["isolator", "through an isolator"],
+          ["combiner", "through a combiner relay"],
+        ]}
+        onChange={(join) => onChange({ join })}
+      />
+      <PickField
+        label="Bow motor batteries"
+        value={String(power.bowMotorBatteries) as "0" | "1" | "2" | "3"}
+        options={[
+          ["0", "none"],
+          ["1", "one (12 V)"],
+          ["2", "two in a row (24 V)"],
+          ["3", "three in a row (36 V)"],
+        ]}
+        onChange={(count) => onChange({ bowMotorBatteries: Number(count) as PowerChoice["bowMotorBatteries"] })}
+        why="The engine does not charge them."
+      />
+      <TickField
+        label="Shore charger aboard"
+        value={power.hasShoreCharger}
+        onChange={(hasShoreCharger) => onChange({ hasShoreCharger })}
+      />
+    </div>
+  );
+}
+
+function Batteries({ rig, edit, open, onOpen }: SectionProps) {
+  return (
+    <section aria-label="Batteries">
+      <h3 className="font-bold">Batteries</h3>
+      <SheetList
+        name="Batteries"
+        items={rig.batteries}
+        open={open}
+        onOpen={onOpen}
+        titleOf={({ label }) => label}
+        lineOf={({ capacityAh, chemistry, use }) =>
+          [`${capacityAh} Ah`, chemistry, uses.find(([id]) => id === use)?.[1]].filter(Boolean).join(", ")
+        }
+        onRemove={(id) => edit((now) => removeItem(now, "batteries", id))}
+        empty="No battery is described yet."
+      >
+        {(battery) => (
+          <BatteryFields
+            rig={rig}
+            battery={battery}
+            onChange={(change) => edit((now) => changeItem(now, "batteries", battery.id, change))}
+          />
+        )}
+      </SheetList>
+    </section>
+  );
+}
+
+interface BatteryProps {
+  readonly rig: Rig;
+  readonly battery: Rig["batteries"][number];
+  readonly onChange: (change: Partial<Rig["batteries"][number]>) => void;
+}
+
+function BatteryFields({ rig, battery, onChange }: BatteryProps) {
+  return (
+    <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+      <TextField label="Called" most={40} value={battery.label} onChange={(label) => onChange({ label })} />
+      <PickField
+        label="Stands at"
+        value={battery.part}
+        options={partOptions(rig, ["battery"])}
+        onChange={(part) => onChange({ part })}
+      />
+      <NumberField
+        label="Capacity, 20-hour rating"
+        unit="Ah"
+        value={battery.capacityAh}
+        onChange={(capacityAh) => capacityAh !== undefined && onChange({ capacityAh })}
+        least={1}
+        most={2000}
+        why="From its label: how long lights may burn hangs on it."
+      />
+      <PickField
+        label="Kind"
+        value={battery.chemistry}
+        options={chemistries}
+        onChange={(chemistry) => onChange({ chemistry })}
+      />
+      <PickField label="Use" value={battery.use ?? "start"} options={uses} onChange={(use) => onChange({ use })} />
+    </div>
+  );
+}
+
+function BatterySwitches({ rig, edit, open, onOpen }: SectionProps) {
+  return (
+    <section aria-label="Battery switches">
+      <h3 className="font-bold">Battery switches</h3>
+      <SheetList
+        name="Battery switches"
+        items={rig.powerSwitches}
+        open={open}
+        onOpen={onOpen}
+        titleOf={({ label }) => label}
+        lineOf={({ positions }) => positions.map(({ label }) => label).join(" · ")}
+        onRemove={(id) => edit((now) => removeItem(now, "powerSwitches", id))}
+        empty="No battery switch is described yet."
+      >
+        {(item) => (
+          <SwitchFields
+            rig={rig}
+            item={item}
+            onChange={(change) => edit((now) => changeItem(now, "powerSwitches", item.id, change))}
+          />
+        )}
+      </SheetList>
+    </section>
+  );
+}
+
+interface SwitchProps {
+  readonly rig: Rig;
+  readonly item: Rig["powerSwitches"][number];
+  readonly onChange: (change: Partial<Rig["powerSwitches"][number]>) => void;
+}
+
+function SwitchFields({ rig, item, onChange }: SwitchProps) {
+  return (
+    <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+      <TextField label="Called" most={40} value={item.label} onChange={(label) => onChange({ label })} />
+      <PickField
+        label="Stands at"
+        value={item.part}
+        options={partOptions(rig, ["selector"])}
+        onChange={(part) => onChange({ part })}
+      />
+      {item.positions.map((position, i) => (
+        <TextField
+          // biome-ignore lint/suspicious/noArrayIndexKey: a position is known by its place
+          key={i}
+          label={`“${position.label}” does`}
+          most={160}
+          value={position.does}
+          onChange={(does) =>
+            onChange({ positions: item.positions.map((each, j) => (j === i ? { ...each, does } : each)) })
+          }
+        />
+      ))}
+    </div>
+  );
+}
+
+interface LinkProps {
+  readonly link: WiringLink;
+  readonly nodes: readonly (readonly [string, string])[];
+  readonly switches: ReturnType<typeof listSwitches>;
+  readonly onChange: (facts: Partial<WiringLink>) => void;
+}
+
+function LinkFields({ link, nodes, switches, onChange }: LinkProps) {
+  return (
+    <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+      <PickField label="From" value={link.a} options={nodes} onChange={(a) => onChange({ a })} />
+      <PickField label="To" value={link.b} options={nodes} onChange={(b) => onChange({ b })} />
+      <PickField
+        label="Through a"
+        value={link.kind}
+        options={(["wire", "fuse", "breaker", "switch"] as const).map((kind) => [kind, kind] as const)}
+        onChange={(kind) =>
+          onChange(
+            kind === "switch"
+              ? { kind, switch: switches[0]?.id ?? "", closedIn: [] }
+              : ({ kind, switch: undefined, closedIn: undefined } as Partial<WiringLink>),
+          )
+        }
+      />
+      {link.kind === "switch" && (
+        <>
+          <PickField
+            label="Switch"
+            value={link.switch ?? ""}
+            options={switches.map(({ id, label }) => [id, label] as const)}
+            onChange={(of) => onChange({ switch: of, closedIn: [] })}
+          />
+          <ManyField
+            label="Conducts in"
+            value={link.closedIn ?? []}
+            options={(switches.find(({ id }) => id === link.switch)?.positions ?? []).map(
+              (position) => [position, position] as const,
+            )}
+            onChange={(closedIn) => onChange({ closedIn })}
+          />
+        </>
+      )}
+    </div>
+  );
 }

@@ -35,7 +35,7 @@ import { PlacesSection } from "./PlacesSection.tsx";
 import { PowerSection } from "./PowerSection.tsx";
 import { RigFile } from "./RigFile.tsx";
 import { SaveTemplate } from "./SaveTemplate.tsx";
-import { sectionNames } from "./section.ts";
+import { type SectionProps, sectionNames } from "./section.ts";
 import { TanksSection } from "./TanksSection.tsx";
 import { TrailerSection } from "./TrailerSection.tsx";
 import { useRigDraft } from "./useRigDraft.ts";
@@ -58,36 +58,11 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
   const { rig, edit } = draft;
   const me = useMe();
   const canSave = isOneOf(describers, me.role);
-  const aids = useMemo(
-    () => ({
-      breakInPacks: new Set(sheet.breakInPacks.map(({ id }) => id)),
-      servicePacks: new Set(sheet.servicePacks.map(({ id }) => id)),
-      isWithinHull,
-      unreachable: listUnreachable,
-    }),
-    [sheet],
-  );
-  const findings = useMemo(() => checkRig(rig, aids), [rig, aids]);
+  const findings = useFindings(sheet, rig);
   const [tab, setTab] = useState<Tab>("left");
   const [open, setOpen] = useState<string | null>(null);
   const [armed, setArmed] = useState<PartKind | null>(null);
-  const save = useMutation({
-    mutationFn: () => {
-      const { name, hull } = draft;
-      const kept = { name, hull, rig };
-      return ask("setRig", { params: { boat: sheet.boat }, body: { version: draft.version, ...kept } }).then(
-        ({ version }) => ({ version, kept }),
-      );
-    },
-    onSuccess: ({ version, kept }) => {
-      draft.markSaved(version, kept);
-      queryClient.setQueryData(rigQuery(sheet.boat).queryKey, { ...sheet, ...kept, version });
-      for (const { queryKey } of [boatQuery(sheet.boat), boatsQuery]) void queryClient.invalidateQueries({ queryKey });
-      void queryClient.invalidateQueries({ queryKey: ["delivery"] });
-      void queryClient.invalidateQueries({ queryKey: ["plans"] });
-      void queryClient.invalidateQueries({ queryKey: ["today"] });
-    },
-  });
+  const save = useSaveRig(sheet, draft);
   const go = (next: Tab, item: string | null = null) => {
     setTab(next);
     setOpen(item);
@@ -110,7 +85,6 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
     go(finding.section, finding.item);
   };
   const section = { rig, edit, open, onOpen: setOpen };
-  const isOutdated = save.error instanceof Refused && save.error.code === "rig-changed";
   return (
     <div className="md:grid md:grid-cols-[330px_1fr]">
       <KeyHelp
@@ -140,57 +114,25 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
       </aside>
       <main className="min-w-0 px-4 pt-4 pb-16 md:px-8">
         <div className="sticky top-0 z-10 -mx-2 bg-sheet px-2 pb-2">
-          <div className="flex flex-wrap items-center gap-3">
-            <h1 className="mr-auto min-w-0 text-2xl font-bold">
-              {draft.name} <span className="font-medium text-soft">{draft.hull}</span>
-            </h1>
-            <Link to={`/boats/${sheet.boat}`} className="inline-flex min-h-11 items-center underline">
-              Boat's page
-            </Link>
-            <Button disabled={!draft.canUndo} onClick={draft.undo}>
-              Undo
-            </Button>
-            <Button
-              look="primary"
-              disabled={!draft.isChanged || save.isPending || !canSave}
-              onClick={() => save.mutate()}
-            >
-              {draft.isChanged ? "Save the boat" : "Saved"}
-            </Button>
-          </div>
-          <div role="tablist" aria-label="Sections of the sheet" className="mt-2 flex flex-wrap border-b border-ink">
-            <TabButton isOn={tab === "left"} onPick={() => go("left")} count={findings.length}>
-              To do
-            </TabButton>
-            {sheetSections.map((each) => (
-              <TabButton
-                key={each}
-                isOn={tab === each}
-                onPick={() => go(each)}
-                count={findings.filter((finding) => finding.section === each).length}
-              >
-                {sectionNames[each]}
-              </TabButton>
-            ))}
-          </div>
+          <SheetHead
+            boat={sheet.boat}
+            draft={draft}
+            canSave={canSave && !save.isPending}
+            onSave={() => save.mutate()}
+          />
+          <SheetTabs tab={tab} findings={findings} onGo={go} />
         </div>
         {!canSave && (
           <p className="py-2 text-soft">Your role may read this sheet; what is changed here is not saved.</p>
         )}
         {save.error !== null && (
-          <ErrorNotice error={save.error}>
-            {isOutdated && (
-              <Button
-                className="mt-2"
-                onClick={() => {
-                  save.reset();
-                  void queryClient.fetchQuery({ ...rigQuery(sheet.boat), staleTime: 0 }).then(draft.load);
-                }}
-              >
-                Load what they saved
-              </Button>
-            )}
-          </ErrorNotice>
+          <NotSaved
+            error={save.error}
+            onLoad={() => {
+              save.reset();
+              void queryClient.fetchQuery({ ...rigQuery(sheet.boat), staleTime: 0 }).then(draft.load);
+            }}
+          />
         )}
         <div className="pt-3" role="tabpanel">
           {tab === "left" && (
@@ -200,31 +142,157 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
               <OwnOptions sheet={sheet} rig={rig} onGo={(next) => go(next)} />
             </>
           )}
-          {tab === "boat" && (
-            <>
-              <BoatSection
-                {...section}
-                name={draft.name}
-                hull={draft.hull}
-                onRename={draft.rename}
-                onRenumber={draft.renumber}
-              />
-              <SaveTemplate rig={rig} />
-              <RigFile rig={rig} name={draft.name} onRead={(read) => edit(() => read)} />
-            </>
-          )}
           {tab === "places" && <PlacesSection {...section} armed={armed} onArm={setArmed} onPut={put} />}
-          {tab === "power" && <PowerSection {...section} />}
-          {tab === "panel" && <PanelSection {...section} />}
-          {tab === "breakers" && <BreakersSection {...section} />}
-          {tab === "engines" && <EnginesSection {...section} packs={sheet} />}
-          {tab === "tanks" && <TanksSection {...section} />}
-          {tab === "trailer" && <TrailerSection {...section} />}
-          {tab === "gear" && <GearSection {...section} />}
+          <Section tab={tab} section={section} sheet={sheet} draft={draft} />
         </div>
       </main>
     </div>
   );
+}
+
+type Draft = ReturnType<typeof useRigDraft>;
+
+function useFindings(sheet: RigSheet, rig: RigSheet["rig"]) {
+  const aids = useMemo(
+    () => ({
+      breakInPacks: new Set(sheet.breakInPacks.map(({ id }) => id)),
+      servicePacks: new Set(sheet.servicePacks.map(({ id }) => id)),
+      isWithinHull,
+      unreachable: listUnreachable,
+    }),
+    [sheet],
+  );
+  return useMemo(() => checkRig(rig, aids), [rig, aids]);
+}
+
+function useSaveRig(sheet: RigSheet, draft: Draft) {
+  return useMutation({
+    mutationFn: () => {
+      const { name, hull, rig } = draft;
+      const kept = { name, hull, rig };
+      return ask("setRig", { params: { boat: sheet.boat }, body: { version: draft.version, ...kept } }).then(
+        ({ version }) => ({ version, kept }),
+      );
+    },
+    onSuccess: ({ version, kept }) => {
+      draft.markSaved(version, kept);
+      queryClient.setQueryData(rigQuery(sheet.boat).queryKey, { ...sheet, ...kept, version });
+      for (const { queryKey } of [boatQuery(sheet.boat), boatsQuery]) void queryClient.invalidateQueries({ queryKey });
+      void queryClient.invalidateQueries({ queryKey: ["delivery"] });
+      void queryClient.invalidateQueries({ queryKey: ["plans"] });
+      void queryClient.invalidateQueries({ queryKey: ["today"] });
+    },
+  });
+}
+
+interface SheetHeadProps {
+  readonly boat: string;
+  readonly draft: Draft;
+  readonly canSave: boolean;
+  readonly onSave: () => void;
+}
+
+function SheetHead({ boat, draft, canSave, onSave }: SheetHeadProps) {
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <h1 className="mr-auto min-w-0 text-2xl font-bold">
+        {draft.name} <span className="font-medium text-soft">{draft.hull}</span>
+      </h1>
+      <Link to={`/boats/${boat}`} className="inline-flex min-h-11 items-center underline">
+        Boat's page
+      </Link>
+      <Button disabled={!draft.canUndo} onClick={draft.undo}>
+        Undo
+      </Button>
+      <Button look="primary" disabled={!draft.isChanged || !canSave} onClick={onSave}>
+        {draft.isChanged ? "Save the boat" : "Saved"}
+      </Button>
+    </div>
+  );
+}
+
+interface SheetTabsProps {
+  readonly tab: Tab;
+  readonly findings: readonly Finding[];
+  readonly onGo: (tab: Tab) => void;
+}
+
+function SheetTabs({ tab, findings, onGo }: SheetTabsProps) {
+  return (
+    <div role="tablist" aria-label="Sections of the sheet" className="mt-2 flex flex-wrap border-b border-ink">
+      <TabButton isOn={tab === "left"} onPick={() => onGo("left")} count={findings.length}>
+        To do
+      </TabButton>
+      {sheetSections.map((each) => (
+        <TabButton
+          key={each}
+          isOn={tab === each}
+          onPick={() => onGo(each)}
+          count={findings.filter((finding) => finding.section === each).length}
+        >
+          {sectionNames[each]}
+        </TabButton>
+      ))}
+    </div>
+  );
+}
+
+/** Why it was not saved; what somebody else saved meanwhile can be loaded. */
+function NotSaved({ error, onLoad }: { error: Error; onLoad: () => void }) {
+  const isOutdated = error instanceof Refused && error.code === "rig-changed";
+  return (
+    <ErrorNotice error={error}>
+      {isOutdated && (
+        <Button className="mt-2" onClick={onLoad}>
+          Load what they saved
+        </Button>
+      )}
+    </ErrorNotice>
+  );
+}
+
+interface OneSectionProps {
+  readonly tab: Tab;
+  readonly section: SectionProps;
+  readonly sheet: RigSheet;
+  readonly draft: Draft;
+}
+
+/** The section of a tab that needs nothing of the deck plan. */
+function Section({ tab, section, sheet, draft }: OneSectionProps) {
+  const { rig, edit } = section;
+  switch (tab) {
+    case "boat":
+      return (
+        <>
+          <BoatSection
+            {...section}
+            name={draft.name}
+            hull={draft.hull}
+            onRename={draft.rename}
+            onRenumber={draft.renumber}
+          />
+          <SaveTemplate rig={rig} />
+          <RigFile rig={rig} name={draft.name} onRead={(read) => edit(() => read)} />
+        </>
+      );
+    case "power":
+      return <PowerSection {...section} />;
+    case "panel":
+      return <PanelSection {...section} />;
+    case "breakers":
+      return <BreakersSection {...section} />;
+    case "engines":
+      return <EnginesSection {...section} packs={sheet} />;
+    case "tanks":
+      return <TanksSection {...section} />;
+    case "trailer":
+      return <TrailerSection {...section} />;
+    case "gear":
+      return <GearSection {...section} />;
+    default:
+      return null;
+  }
 }
 
 interface TabButtonProps {

@@ -79,21 +79,19 @@ function WalkOf({ delivery }: { delivery: Delivery }) {
   return <WalkUnderWay walk={walk} />;
 }
 
+type Pad = "later" | "snag" | "not-aboard";
+const closeAddressOf = ({ id }: Delivery) => `/deliveries/${id}/close`;
+
 function WalkUnderWay({ walk }: { walk: Walk }) {
   const { delivery } = walk;
-  const navigate = useNavigate();
   const plan = useMemo(() => ({ ...delivery.plan, visits: [...walk.visits] }), [delivery.plan, walk.visits]);
-  const [pad, setPad] = useState<"later" | "snag" | "not-aboard" | null>(null);
+  const [pad, setPad] = useState<Pad | null>(null);
   const [aside, setAside] = useState<"find" | { switch: string } | null>(null);
   const [isPlanOpen, setPlanOpen] = useState(false);
   const hasScrolled = useRef(false);
-  const closeAddress = `/deliveries/${delivery.id}/close`;
   const isBusy = pad !== null || aside !== null;
   useNews(delivery.id);
   const markNotAboard = () => (walk.step.topic.must ? setPad("not-aboard") : walk.mark("not-aboard"));
-  const unlessBusy = (act: () => void) => () => {
-    if (!isBusy) act();
-  };
   return (
     <div
       className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto] text-[20px]"
@@ -101,46 +99,14 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
         hasScrolled.current = true;
       }}
     >
-      <KeyHelp
-        actions={[
-          { key: "1", says: "Told", act: unlessBusy(() => walk.mark("told")) },
-          { key: "2", says: "Shown", act: unlessBusy(() => walk.mark("shown")) },
-          { key: "3", says: "They did it", act: unlessBusy(() => walk.mark("did")) },
-          { key: "4", says: "Later", act: unlessBusy(() => setPad("later")) },
-          { key: "5", says: "Not aboard", act: unlessBusy(markNotAboard) },
-          { key: "s", says: "Snag", act: unlessBusy(() => setPad("snag")) },
-          { key: "u", says: "Undo", act: unlessBusy(walk.undo) },
-          { key: "/", says: "Find a topic, a switch, a thing", act: unlessBusy(() => setAside("find")) },
-          { key: "ArrowRight", says: "Next topic", act: unlessBusy(() => walk.go(walk.at + 1)) },
-          { key: "ArrowLeft", says: "Topic before", act: unlessBusy(() => walk.go(walk.at - 1)) },
-          { key: "c", says: "Close the handover", act: unlessBusy(() => void navigate(closeAddress)) },
-        ]}
+      <WalkKeys
+        walk={walk}
+        isBusy={isBusy}
+        onPad={setPad}
+        onNotAboard={markNotAboard}
+        onFind={() => setAside("find")}
       />
-      <header className="flex min-h-12 items-center gap-x-5 border-b border-ink bg-panel px-3 text-base md:px-5">
-        <Link
-          to={`/deliveries/${delivery.id}`}
-          className="head flex min-h-11 items-center gap-1 font-bold no-underline"
-        >
-          <ChevronLeft aria-hidden size={18} /> Plan
-        </Link>
-        <p className="head min-w-0 truncate font-bold max-md:hidden">{delivery.boatName}</p>
-        <p className="mr-auto min-w-0 truncate text-soft max-md:hidden">{formatBuyers(delivery.buyers)}</p>
-        <span className="max-md:ml-auto">
-          <Signal />
-        </span>
-        <button
-          type="button"
-          className="inline-flex min-h-11 items-center gap-2 font-text underline"
-          onClick={() => setAside(aside === "find" ? null : "find")}
-        >
-          <Search size={18} aria-hidden /> Find
-        </button>
-        <span className="num whitespace-nowrap max-md:hidden">
-          <strong>{walk.count.done}</strong>
-          <span className="text-soft"> of {walk.count.planned} planned topics done</span>
-        </span>
-        <PersonMenu isShort />
-      </header>
+      <WalkHead walk={walk} onFind={() => setAside(aside === "find" ? null : "find")} />
       <div className="min-h-0 max-md:overflow-y-auto md:grid md:grid-cols-[272px_1fr] md:grid-rows-[minmax(0,1fr)] lg:grid-cols-[272px_1fr_232px]">
         <aside
           aria-label="Deck plan"
@@ -162,22 +128,7 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
           />
         </aside>
         <main className="bg-panel max-md:min-h-full md:h-full md:min-h-0 md:overflow-y-auto">
-          <div className="flex gap-2 border-b border-rule px-3 py-1 text-base md:hidden">
-            <button
-              type="button"
-              className="head min-h-11 flex-1 font-semibold underline"
-              aria-expanded={isPlanOpen}
-              onClick={() => setPlanOpen(!isPlanOpen)}
-            >
-              {isPlanOpen ? "Hide the deck plan" : "Deck plan"}
-            </button>
-            <Link
-              to={closeAddress}
-              className="head inline-flex min-h-11 flex-1 items-center justify-center font-semibold underline"
-            >
-              Close ({walk.count.planned - walk.count.done} open)
-            </Link>
-          </div>
+          <PhoneBar walk={walk} isPlanOpen={isPlanOpen} onPlan={() => setPlanOpen(!isPlanOpen)} />
           <UpdateOffer delivery={delivery} />
           {aside === "find" && (
             <WalkFind walk={walk} onSwitch={(id) => setAside({ switch: id })} onDone={() => setAside(null)} />
@@ -194,7 +145,7 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
             />
           )}
         </main>
-        <Ahead walk={walk} closeAddress={closeAddress} onGo={() => setAside(null)} />
+        <Ahead walk={walk} closeAddress={closeAddressOf(delivery)} onGo={() => setAside(null)} />
       </div>
       {/* A mark is for the topic one sees: none while something else stands in its place. */}
       {pad === null && aside === null && (
@@ -205,18 +156,121 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
           onSnag={() => setPad("snag")}
         />
       )}
-      {pad === "not-aboard" && <NotAboardPad walk={walk} onDone={() => setPad(null)} />}
-      {pad === "later" && <LaterPad walk={walk} onDone={() => setPad(null)} />}
-      {pad === "snag" && (
-        <OwedPad
-          rig={delivery.rig}
-          topic={walk.step.topic.id}
-          place={delivery.rig.stations.find(({ id }) => id === walk.step.station)?.at ?? null}
-          staff={delivery.staff.map(({ name }) => name)}
-          onKeep={(entry, photos) => void keepOwed(delivery.id, entry, photos)}
-          onDone={() => setPad(null)}
-        />
-      )}
+      <WalkPad walk={walk} pad={pad} onDone={() => setPad(null)} />
     </div>
   );
+}
+
+interface WalkKeysProps {
+  readonly walk: Walk;
+  /** Something else has the keys. */
+  readonly isBusy: boolean;
+  readonly onPad: (pad: Pad) => void;
+  readonly onNotAboard: () => void;
+  readonly onFind: () => void;
+}
+
+function WalkKeys({ walk, isBusy, onPad, onNotAboard, onFind }: WalkKeysProps) {
+  const navigate = useNavigate();
+  const unlessBusy = (act: () => void) => () => {
+    if (!isBusy) act();
+  };
+  return (
+    <KeyHelp
+      actions={[
+        { key: "1", says: "Told", act: unlessBusy(() => walk.mark("told")) },
+        { key: "2", says: "Shown", act: unlessBusy(() => walk.mark("shown")) },
+        { key: "3", says: "They did it", act: unlessBusy(() => walk.mark("did")) },
+        { key: "4", says: "Later", act: unlessBusy(() => onPad("later")) },
+        { key: "5", says: "Not aboard", act: unlessBusy(onNotAboard) },
+        { key: "s", says: "Snag", act: unlessBusy(() => onPad("snag")) },
+        { key: "u", says: "Undo", act: unlessBusy(walk.undo) },
+        { key: "/", says: "Find a topic, a switch, a thing", act: unlessBusy(onFind) },
+        { key: "ArrowRight", says: "Next topic", act: unlessBusy(() => walk.go(walk.at + 1)) },
+        { key: "ArrowLeft", says: "Topic before", act: unlessBusy(() => walk.go(walk.at - 1)) },
+        { key: "c", says: "Close the handover", act: unlessBusy(() => void navigate(closeAddressOf(walk.delivery))) },
+      ]}
+    />
+  );
+}
+
+function WalkHead({ walk, onFind }: { walk: Walk; onFind: () => void }) {
+  const { delivery } = walk;
+  return (
+    <header className="flex min-h-12 items-center gap-x-5 border-b border-ink bg-panel px-3 text-base md:px-5">
+      <Link to={`/deliveries/${delivery.id}`} className="head flex min-h-11 items-center gap-1 font-bold no-underline">
+        <ChevronLeft aria-hidden size={18} /> Plan
+      </Link>
+      <p className="head min-w-0 truncate font-bold max-md:hidden">{delivery.boatName}</p>
+      <p className="mr-auto min-w-0 truncate text-soft max-md:hidden">{formatBuyers(delivery.buyers)}</p>
+      <span className="max-md:ml-auto">
+        <Signal />
+      </span>
+      <button type="button" className="inline-flex min-h-11 items-center gap-2 font-text underline" onClick={onFind}>
+        <Search size={18} aria-hidden /> Find
+      </button>
+      <span className="num whitespace-nowrap max-md:hidden">
+        <strong>{walk.count.done}</strong>
+        <span className="text-soft"> of {walk.count.planned} planned topics done</span>
+      </span>
+      <PersonMenu isShort />
+    </header>
+  );
+}
+
+interface PhoneBarProps {
+  readonly walk: Walk;
+  readonly isPlanOpen: boolean;
+  readonly onPlan: () => void;
+}
+
+/** On a phone: the deck plan over the topic, and the way to the closing. */
+function PhoneBar({ walk, isPlanOpen, onPlan }: PhoneBarProps) {
+  return (
+    <div className="flex gap-2 border-b border-rule px-3 py-1 text-base md:hidden">
+      <button
+        type="button"
+        className="head min-h-11 flex-1 font-semibold underline"
+        aria-expanded={isPlanOpen}
+        onClick={onPlan}
+      >
+        {isPlanOpen ? "Hide the deck plan" : "Deck plan"}
+      </button>
+      <Link
+        to={closeAddressOf(walk.delivery)}
+        className="head inline-flex min-h-11 flex-1 items-center justify-center font-semibold underline"
+      >
+        Close ({walk.count.planned - walk.count.done} open)
+      </Link>
+    </div>
+  );
+}
+
+interface WalkPadProps {
+  readonly walk: Walk;
+  readonly pad: Pad | null;
+  readonly onDone: () => void;
+}
+
+function WalkPad({ walk, pad, onDone }: WalkPadProps) {
+  const { delivery, step } = walk;
+  switch (pad) {
+    case "not-aboard":
+      return <NotAboardPad walk={walk} onDone={onDone} />;
+    case "later":
+      return <LaterPad walk={walk} onDone={onDone} />;
+    case "snag":
+      return (
+        <OwedPad
+          rig={delivery.rig}
+          topic={step.topic.id}
+          place={delivery.rig.stations.find(({ id }) => id === step.station)?.at ?? null}
+          staff={delivery.staff.map(({ name }) => name)}
+          onKeep={(entry, photos) => void keepOwed(delivery.id, entry, photos)}
+          onDone={onDone}
+        />
+      );
+    default:
+      return null;
+  }
 }
