@@ -8,6 +8,7 @@ import { listSets } from "./engineSets.ts";
 import { FollowRun, formatMinutesShort } from "./FollowRun.tsx";
 import { cutLegs, type Following, keepFollowing, type LaneLegs, type Ran, readFollowing } from "./useFollow.ts";
 
+type Lane = ReturnType<typeof listSets>[number]["lanes"][number];
 const lengths = [30, 60, 90, 120, 180] as const;
 const leastMin = 5;
 const mostMin = 240;
@@ -62,52 +63,14 @@ export function NextRun({ port, onRan }: NextRunProps) {
             ))}
           </div>
         )}
-        <div
-          className="flex flex-wrap items-center gap-2 print:hidden"
-          role="radiogroup"
-          aria-label="Minutes there are"
-        >
-          <span className="text-soft">I have</span>
-          {lengths.map((each) => (
-            <Chip key={each} isPicked={minutes === each} onPick={() => setMinutes(each)}>
-              <span className="num">{each}</span> min
-            </Chip>
-          ))}
-          <label className="flex items-center gap-2">
-            <span className="text-soft">or</span>
-            <input
-              type="number"
-              min={leastMin}
-              max={mostMin}
-              value={minutes}
-              aria-label="Minutes"
-              onChange={(event) => setMinutes(Math.max(0, Math.min(mostMin, Number(event.target.value))))}
-              className="num min-h-12 w-20 rounded-md border border-soft bg-panel px-2 text-right"
-            />
-          </label>
-        </div>
+        <MinutesField minutes={minutes} onChange={setMinutes} />
         {isWhole && (
           <p className="mt-3 border-l-4 border-oncaution bg-caution px-3 py-2 text-oncaution">
             Warm up with the boat in the water or on the hose, never dry. Where the engine maker's manual asks
             otherwise, it comes first.
           </p>
         )}
-        <div className={`mt-3 grid gap-x-8 gap-y-5 ${plans.length > 1 ? "lg:grid-cols-2" : ""}`}>
-          {plans.map(({ lane, legs }) => (
-            <div key={lane.label}>
-              {plans.length > 1 && <h3 className="font-bold">{lane.label}</h3>}
-              {legs === null ? (
-                <p>
-                  {minutes < leastMin
-                    ? "A run is 5 minutes at least."
-                    : "No run of this length keeps all the limits. Try another length."}
-                </p>
-              ) : (
-                <LegTable legs={legs} care={lane.care} />
-              )}
-            </div>
-          ))}
-        </div>
+        <LanePlans plans={plans} minutes={minutes} />
         {isWhole && set.lanes.length > 1 && (
           <p className="mt-2 text-soft">
             Two levers, two plans: the boat pulls to one side, so keep to open water and a steady course.
@@ -136,10 +99,9 @@ export function NextRun({ port, onRan }: NextRunProps) {
           following={following}
           onChange={change}
           onEnd={(ranS) => {
-            const { begunAtMs, skipped } = following;
-            const lanes = following.lanes.map((lane) => ({ ...lane, legs: cutLegs(lane.legs, ranS, skipped) }));
+            const ran = endRun(following, ranS);
             change(null);
-            if (lanes.every(({ legs }) => legs.length > 0)) onRan({ lanes, begunAtMs });
+            if (ran.lanes.every(({ legs }) => legs.length > 0)) onRan(ran);
           }}
         />
       )}
@@ -219,3 +181,65 @@ function whyOf(legs: readonly Leg[], index: number, care: EngineCare): string {
   const sofarMin = band.s / 60 + planned;
   return sofarMin === 0 ? "not turned yet" : `${Math.round(sofarMin)} of ${Math.round(band.goalS / 60)} min by then`;
 }
+
+interface MinutesProps {
+  readonly minutes: number;
+  readonly onChange: (minutes: number) => void;
+}
+
+function MinutesField({ minutes, onChange }: MinutesProps) {
+  return (
+    <div className="flex flex-wrap items-center gap-2 print:hidden" role="radiogroup" aria-label="Minutes there are">
+      <span className="text-soft">I have</span>
+      {lengths.map((each) => (
+        <Chip key={each} isPicked={minutes === each} onPick={() => onChange(each)}>
+          <span className="num">{each}</span> min
+        </Chip>
+      ))}
+      <label className="flex items-center gap-2">
+        <span className="text-soft">or</span>
+        <input
+          type="number"
+          min={leastMin}
+          max={mostMin}
+          value={minutes}
+          aria-label="Minutes"
+          onChange={(event) => onChange(Math.max(0, Math.min(mostMin, Number(event.target.value))))}
+          className="num min-h-12 w-20 rounded-md border border-soft bg-panel px-2 text-right"
+        />
+      </label>
+    </div>
+  );
+}
+
+interface LanePlansProps {
+  readonly plans: readonly { readonly lane: Lane; readonly legs: readonly Leg[] | null }[];
+  readonly minutes: number;
+}
+
+function LanePlans({ plans, minutes }: LanePlansProps) {
+  return (
+    <div className={`mt-3 grid gap-x-8 gap-y-5 ${plans.length > 1 ? "lg:grid-cols-2" : ""}`}>
+      {plans.map(({ lane, legs }) => (
+        <div key={lane.label}>
+          {plans.length > 1 && <h3 className="font-bold">{lane.label}</h3>}
+          {legs === null ? (
+            <p>
+              {minutes < leastMin
+                ? "A run is 5 minutes at least."
+                : "No run of this length keeps all the limits. Try another length."}
+            </p>
+          ) : (
+            <LegTable legs={legs} care={lane.care} />
+          )}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+/** What was really run of a run that was followed. */
+const endRun = ({ begunAtMs, skipped, lanes }: Following, ranS: number): Ran => ({
+  lanes: lanes.map((lane) => ({ ...lane, legs: cutLegs(lane.legs, ranS, skipped) })),
+  begunAtMs,
+});

@@ -71,12 +71,7 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
   const [template, setTemplate] = useState(templateFor[first!.reason]);
   const wording = (id: string) => fillMessage(list.templates.find((each) => each.id === id)!.text, line, list);
   const [text, setText] = useState(() => wording(template));
-  const [note, setNote] = useState("");
   const [isBooking, setBooking] = useState(false);
-  const history = useQuery({
-    queryKey: ["messages", line.boat],
-    queryFn: () => ask("boatMessages", { params: { boat: line.boat } }),
-  });
   const refresh = async () => {
     await queryClient.invalidateQueries({ queryKey: careQuery.queryKey });
     await queryClient.invalidateQueries({ queryKey: ["messages", line.boat] });
@@ -90,57 +85,19 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
       return refresh();
     },
   });
-  const setContact = useMutation({
-    mutationFn: (contact: CareLine["contact"]) => ask("setContact", { params: { boat: line.boat }, body: contact }),
-    onSuccess: refresh,
-  });
-  const templates = list.templates.filter(({ id }) => id !== "earlier");
   return (
     <section aria-label={`${line.boatName}, ${line.buyers}`} className="border-t border-ink pt-3">
-      <h2 className="text-lg font-bold break-words">
-        {line.buyers}{" "}
-        <Link to={`/boats/${line.boat}`} className="font-text text-base font-normal underline">
-          {line.boatName} {line.serial}
-        </Link>
-      </h2>
-      <p className="num text-soft">
-        {line.contact.phone === "" ? "No number known" : line.contact.phone}
-        <label className="ml-4 inline-flex min-h-11 items-center gap-2 text-ink">
-          <input
-            type="checkbox"
-            className="size-6 accent-helm"
-            checked={line.contact.optOut}
-            onChange={(event) => setContact.mutate({ ...line.contact, optOut: event.target.checked })}
-          />
-          does not want messages
-        </label>
-      </p>
-      <div className="flex flex-wrap gap-2" role="radiogroup" aria-label="What to write">
-        {templates.map(({ id, title }) => (
-          <Chip
-            key={id}
-            isPicked={template === id}
-            onPick={() => {
-              setTemplate(id);
-              setText(wording(id));
-            }}
-          >
-            {title}
-          </Chip>
-        ))}
-      </div>
-      <label className="mt-2 block">
-        <span className="text-sm text-soft">Message</span>
-        <textarea
-          aria-label="Message"
-          value={text}
-          maxLength={600}
-          rows={4}
-          onChange={(event) => setText(readPlain(event))}
-          className="mt-0.5 w-full rounded-md border border-soft bg-panel px-3 py-2"
-        />
-      </label>
-      {text.includes(linkPlace) && <p className="text-sm text-soft">{linkPlace} becomes the address of their page.</p>}
+      <WhoItIs line={line} onChanged={refresh} />
+      <Writing
+        templates={list.templates.filter(({ id }) => id !== "earlier")}
+        template={template}
+        text={text}
+        onTemplate={(id) => {
+          setTemplate(id);
+          setText(wording(id));
+        }}
+        onText={setText}
+      />
       <p className="mt-2 flex flex-wrap gap-2">
         <Button
           look="primary"
@@ -168,37 +125,124 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
           }}
         />
       )}
-      <form
-        className="mt-3 flex gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (note.trim() !== "")
-            send.mutate({ kind: "call", text: note.trim(), withLink: false }, { onSuccess: () => setNote("") });
-        }}
-      >
-        <input
-          aria-label="What was said on the phone"
-          placeholder="Rang them: what was said"
-          value={note}
-          maxLength={300}
-          onChange={(event) => setNote(readPlain(event))}
-          className="min-h-11 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
-        />
-        <Button type="submit" aria-label="Save the call" disabled={send.isPending}>
-          Save
-        </Button>
-      </form>
-      <ul aria-label="Messages and calls" className="mt-3">
-        {(history.data?.messages ?? []).slice(0, 6).map((message) => (
-          <li key={message.id} className="border-b border-rule py-1.5 text-sm">
-            <span className="num text-soft">{formatLongDay(storeDay(message.at))}</span>{" "}
-            <strong className={message.state === "failed" ? "text-magenta" : ""}>{stateWords(message)}</strong>{" "}
-            <span className="break-words">{message.text}</span>
-            {message.answer !== null && <span className="block font-semibold">Answer: {message.answer}</span>}
-            {message.state === "ready" && <ReadyMessage boat={line.boat} message={message} onSent={refresh} />}
-          </li>
-        ))}
-      </ul>
+      <CallNote
+        isBusy={send.isPending}
+        onNote={(said, onKept) => send.mutate({ kind: "call", text: said, withLink: false }, { onSuccess: onKept })}
+      />
+      <History boat={line.boat} onSent={refresh} />
     </section>
+  );
+}
+
+function WhoItIs({ line, onChanged }: { line: CareLine; onChanged: () => Promise<void> }) {
+  const setContact = useMutation({
+    mutationFn: (contact: CareLine["contact"]) => ask("setContact", { params: { boat: line.boat }, body: contact }),
+    onSuccess: onChanged,
+  });
+  return (
+    <>
+      <h2 className="text-lg font-bold break-words">
+        {line.buyers}{" "}
+        <Link to={`/boats/${line.boat}`} className="font-text text-base font-normal underline">
+          {line.boatName} {line.serial}
+        </Link>
+      </h2>
+      <p className="num text-soft">
+        {line.contact.phone === "" ? "No number known" : line.contact.phone}
+        <label className="ml-4 inline-flex min-h-11 items-center gap-2 text-ink">
+          <input
+            type="checkbox"
+            className="size-6 accent-helm"
+            checked={line.contact.optOut}
+            onChange={(event) => setContact.mutate({ ...line.contact, optOut: event.target.checked })}
+          />
+          does not want messages
+        </label>
+      </p>
+    </>
+  );
+}
+
+interface WritingProps {
+  readonly templates: CallList["templates"];
+  readonly template: string;
+  readonly text: string;
+  readonly onTemplate: (id: string) => void;
+  readonly onText: (text: string) => void;
+}
+
+function Writing({ templates, template, text, onTemplate, onText }: WritingProps) {
+  return (
+    <>
+      <div className="flex flex-wrap gap-2" role="radiogroup" aria-label="What to write">
+        {templates.map(({ id, title }) => (
+          <Chip key={id} isPicked={template === id} onPick={() => onTemplate(id)}>
+            {title}
+          </Chip>
+        ))}
+      </div>
+      <label className="mt-2 block">
+        <span className="text-sm text-soft">Message</span>
+        <textarea
+          aria-label="Message"
+          value={text}
+          maxLength={600}
+          rows={4}
+          onChange={(event) => onText(readPlain(event))}
+          className="mt-0.5 w-full rounded-md border border-soft bg-panel px-3 py-2"
+        />
+      </label>
+      {text.includes(linkPlace) && <p className="text-sm text-soft">{linkPlace} becomes the address of their page.</p>}
+    </>
+  );
+}
+
+interface CallNoteProps {
+  readonly isBusy: boolean;
+  readonly onNote: (said: string, onKept: () => void) => void;
+}
+
+function CallNote({ isBusy, onNote }: CallNoteProps) {
+  const [note, setNote] = useState("");
+  return (
+    <form
+      className="mt-3 flex gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (note.trim() !== "") onNote(note.trim(), () => setNote(""));
+      }}
+    >
+      <input
+        aria-label="What was said on the phone"
+        placeholder="Rang them: what was said"
+        value={note}
+        maxLength={300}
+        onChange={(event) => setNote(readPlain(event))}
+        className="min-h-11 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
+      />
+      <Button type="submit" aria-label="Save the call" disabled={isBusy}>
+        Save
+      </Button>
+    </form>
+  );
+}
+
+function History({ boat, onSent }: { boat: string; onSent: () => Promise<void> }) {
+  const history = useQuery({
+    queryKey: ["messages", boat],
+    queryFn: () => ask("boatMessages", { params: { boat } }),
+  });
+  return (
+    <ul aria-label="Messages and calls" className="mt-3">
+      {(history.data?.messages ?? []).slice(0, 6).map((message) => (
+        <li key={message.id} className="border-b border-rule py-1.5 text-sm">
+          <span className="num text-soft">{formatLongDay(storeDay(message.at))}</span>{" "}
+          <strong className={message.state === "failed" ? "text-magenta" : ""}>{stateWords(message)}</strong>{" "}
+          <span className="break-words">{message.text}</span>
+          {message.answer !== null && <span className="block font-semibold">Answer: {message.answer}</span>}
+          {message.state === "ready" && <ReadyMessage boat={boat} message={message} onSent={onSent} />}
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -31,6 +31,13 @@ interface RecordProps {
   readonly onDone: () => void;
 }
 
+function findFault(outcome: Outcome, hours: string, price: string, note: string): string | null {
+  if (parseHours(hours) === null) return "Type hours such as 20.5, as the meter shows them.";
+  if (outcome === "done" && readMoney(price) === undefined) return "Type the price as a number, or leave it empty.";
+  if (outcome !== "done" && note.trim() === "") return `${noteWords[outcome]}: say it in a few words.`;
+  return null;
+}
+
 /** What was done of a service item, here or elsewhere with proof, or skipped with a reason; the next one moves. */
 export function RecordService({ boat, engine, item, onDone }: RecordProps) {
   const care = boat.care.find((each) => each.engine === engine);
@@ -44,23 +51,14 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
   const [photo, setPhoto] = useState<string | null>(null);
   const [proof, setProof] = useState<Attached | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const record = useMutation({
-    mutationFn: (body: Parameters<typeof ask<"addService">>[1]) => ask("addService", body),
-    onSuccess: async () => {
-      await queryClient.invalidateQueries({ queryKey: boatQuery(boat.id).queryKey });
-      await queryClient.invalidateQueries({ queryKey: todayQuery.queryKey });
-      onDone();
-    },
-  });
+  const record = useRecord(boat.id, onDone);
   const idOf = useIds();
   const keep = () => {
-    const read = parseHours(hours);
-    const cents = readMoney(price);
     if (date === null) return;
-    if (read === null) return setFault("Type hours such as 20.5, as the meter shows them.");
-    if (outcome === "done" && cents === undefined) return setFault("Type the price as a number, or leave it empty.");
-    if (outcome !== "done" && note.trim() === "") return setFault(`${noteWords[outcome]}: say it in a few words.`);
-    setFault(null);
+    const wrong = findFault(outcome, hours, price, note);
+    setFault(wrong);
+    if (wrong !== null) return;
+    const cents = readMoney(price);
     record.mutate({
       params: { boat: boat.id },
       body: {
@@ -68,12 +66,12 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
         engine,
         item,
         date,
-        hours: read,
+        hours: parseHours(hours)!,
         outcome,
         note: note.trim(),
         ...(photo === null ? {} : { photo }),
         ...proof,
-        ...(cents === null || outcome !== "done" ? {} : { priceCents: cents }),
+        ...(cents == null || outcome !== "done" ? {} : { priceCents: cents }),
       },
     });
   };
@@ -97,26 +95,8 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
         ))}
       </div>
       <div className="mt-2 flex flex-wrap items-end gap-3">
-        <label className="text-soft">
-          On
-          <DateInput
-            required
-            min={boat.rig.used === undefined ? (boat.inService ?? undefined) : undefined}
-            max={boat.today}
-            value={date}
-            onDate={setDate}
-            className={`${field} text-ink`}
-          />
-        </label>
-        <label className="text-soft">
-          At engine hours
-          <input
-            inputMode="decimal"
-            value={hours}
-            onChange={(event) => setHours(event.target.value)}
-            className={`${field} num w-28 text-right text-ink`}
-          />
-        </label>
+        <Day boat={boat} date={date} onDate={setDate} />
+        <Figure label="At engine hours" value={hours} onChange={setHours} />
         <label className="min-w-60 flex-1 text-soft">
           {noteWords[outcome]}
           <input
@@ -126,17 +106,7 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
             className={`${field} w-full text-ink`}
           />
         </label>
-        {outcome === "done" && (
-          <label className="text-soft">
-            Price
-            <input
-              inputMode="decimal"
-              value={price}
-              onChange={(event) => setPrice(event.target.value)}
-              className={`${field} num w-28 text-right text-ink`}
-            />
-          </label>
-        )}
+        {outcome === "done" && <Figure label="Price" value={price} onChange={setPrice} />}
         <TakePhoto says={photo === null ? "Photo or receipt" : "Photo taken"} onTaken={setPhoto} />
         <AttachFile says="File (PDF, text)" value={proof} onChange={setProof} />
       </div>
@@ -155,5 +125,58 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
         </Button>
       </p>
     </form>
+  );
+}
+
+function useRecord(boat: string, onDone: () => void) {
+  return useMutation({
+    mutationFn: (body: Parameters<typeof ask<"addService">>[1]) => ask("addService", body),
+    onSuccess: async () => {
+      await queryClient.invalidateQueries({ queryKey: boatQuery(boat).queryKey });
+      await queryClient.invalidateQueries({ queryKey: todayQuery.queryKey });
+      onDone();
+    },
+  });
+}
+
+interface DayProps {
+  readonly boat: Boat;
+  readonly date: LocalDate | null;
+  readonly onDate: (date: LocalDate | null) => void;
+}
+
+function Day({ boat, date, onDate }: DayProps) {
+  return (
+    <label className="text-soft">
+      On
+      <DateInput
+        required
+        min={boat.rig.used === undefined ? (boat.inService ?? undefined) : undefined}
+        max={boat.today}
+        value={date}
+        onDate={onDate}
+        className={`${field} text-ink`}
+      />
+    </label>
+  );
+}
+
+interface FigureProps {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (text: string) => void;
+}
+
+function Figure({ label, value, onChange }: FigureProps) {
+  return (
+    <label className="text-soft">
+      {label}
+      <input
+        inputMode="decimal"
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        className={`${field} num w-28 text-right text-ink`}
+      />
+    </label>
   );
 }

@@ -69,90 +69,7 @@ export function TrailerSection({ rig, edit }: Pick<SectionProps, "rig" | "edit">
     ));
   return (
     <div className="space-y-6">
-      <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">
-        <PickField
-          label="Axles"
-          value={String(trailer.axles) as "1" | "2" | "3"}
-          options={[
-            ["1", "one"],
-            ["2", "two"],
-            ["3", "three"],
-          ]}
-          onChange={(axles) => set({ axles: Number(axles) })}
-        />
-        <PickField
-          label="Brakes"
-          value={trailer.brakes}
-          options={[
-            ["none", "none"],
-            ["surge", "surge"],
-            ["electric", "electric"],
-          ]}
-          onChange={(brakes) => set({ brakes })}
-        />
-        <PickField
-          label="Backing up with surge brakes"
-          value={trailer.lockOut}
-          options={[
-            ["none", "nothing noted"],
-            ["pin", "lock-out pin"],
-            ["reverse-wire", "reverse wire in the plug"],
-          ]}
-          onChange={(lockOut) => set({ lockOut })}
-          why="Surge brakes hold against backing uphill unless locked out."
-        />
-        <NumberField
-          label="Ball"
-          unit="mm"
-          value={trailer.ballMm}
-          onChange={(ballMm) => set({ ballMm } as Partial<Trailer>)}
-          isOptional
-          least={20}
-          most={100}
-          why="Stamped on the coupler; must match the vehicle's."
-        />
-        <NumberField
-          label="Pins of the plug"
-          value={trailer.pins}
-          onChange={(pins) => pins !== undefined && set({ pins })}
-          least={4}
-          most={7}
-          isWhole
-        />
-        <NumberField
-          label="Tyre pressure, cold"
-          unit="kPa"
-          value={trailer.tyreKpa}
-          onChange={(tyreKpa) => set({ tyreKpa } as Partial<Trailer>)}
-          isOptional
-          least={50}
-          most={1000}
-          why="From the trailer's plate."
-        />
-        <NumberField
-          label="Ball to transom"
-          unit="m"
-          value={trailer.hitchToTransomM}
-          onChange={(hitch) => hitch !== undefined && set({ hitchToTransomM: hitch })}
-          least={1}
-          most={25}
-        />
-        <NumberField
-          label="Gross limit"
-          unit="kg"
-          value={trailer.grossLimitKg}
-          onChange={(grossLimitKg) => set({ grossLimitKg } as Partial<Trailer>)}
-          isOptional
-          least={100}
-          most={20_000}
-          why="Boat and trailer together, from the plate."
-        />
-        <TickField
-          label="Swing tongue"
-          value={trailer.swingTongue ?? false}
-          onChange={(swingTongue) => set({ swingTongue })}
-        />
-      </div>
+      <HitchFields trailer={trailer} set={set} />
       <section aria-labelledby="tow-numbers">
         <h3 id="tow-numbers" className="border-t border-ink pt-3 font-bold">
           For the tow card, from the plates
@@ -200,4 +117,107 @@ function removeTrailer(rig: Rig): Rig {
   const used = new Set(rig.parts.map(({ station }) => station));
   const stations = rig.stations.filter(({ id, kind }) => !trailerPlaces.includes(kind) || used.has(id));
   return { ...rig, trailer: null, stations };
+}
+
+interface HitchProps {
+  readonly trailer: Trailer;
+  readonly set: (change: Partial<Trailer>) => void;
+}
+
+/** What a driver must match. */
+function HitchFields({ trailer, set }: HitchProps) {
+  return (
+    <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">
+      <PickField
+        label="Axles"
+        value={String(trailer.axles) as "1" | "2" | "3"}
+        options={[
+          ["1", "one"],
+          ["2", "two"],
+          ["3", "three"],
+        ]}
+        onChange={(axles) => set({ axles: Number(axles) })}
+      />
+      <PickField
+        label="Brakes"
+        value={trailer.brakes}
+        options={[
+          ["none", "none"],
+          ["surge", "surge"],
+          ["electric", "electric"],
+        ]}
+        onChange={(brakes) => set({ brakes })}
+      />
+      <PickField
+        label="Backing up with surge brakes"
+        value={trailer.lockOut}
+        options={[
+          ["none", "nothing noted"],
+          ["pin", "lock-out pin"],
+          ["reverse-wire", "reverse wire in the plug"],
+        ]}
+        onChange={(lockOut) => set({ lockOut })}
+        why="Surge brakes hold against backing uphill unless locked out."
+      />
+      <HitchNumbers trailer={trailer} set={set} />
+      <TickField
+        label="Swing tongue"
+        value={trailer.swingTongue ?? false}
+        onChange={(swingTongue) => set({ swingTongue })}
+      />
+    </div>
+  );
+}
+
+function HitchNumbers({ trailer, set }: HitchProps) {
+  return (
+    <>
+      <NumberField
+        label="Ball"
+        unit="mm"
+        value={trailer.ballMm}
+        onChange={(ballMm) => set({ ballMm } as Partial<Trailer>)}
+        isOptional
+        least={20}
+        most={100}
+        why="Stamped on the coupler; must match the vehicle's."
+      />
+      <NumberField
+        label="Pins of the plug"
+        value={trailer.pins}
+        onChange={(pins) => pins !== undefined && set({ pins })}
+        least={4}
+        most={7}
+        isWhole
+      />
+      <NumberField
+        label="Tyre pressure, cold"
+        unit="kPa"
+        value={trailer.tyreKpa}
+        onChange={(tyreKpa) => set({ tyreKpa } as Partial<Trailer>)}
+        isOptional
+        least={50}
+        most={1000}
+        why="From the trailer's plate."
+      />
+      <NumberField
+        label="Ball to transom"
+        unit="m"
+        value={trailer.hitchToTransomM}
+        onChange={(hitch) => hitch !== undefined && set({ hitchToTransomM: hitch })}
+        least={1}
+        most={25}
+      />
+      <NumberField
+        label="Gross limit"
+        unit="kg"
+        value={trailer.grossLimitKg}
+        onChange={(grossLimitKg) => set({ grossLimitKg } as Partial<Trailer>)}
+        isOptional
+        least={100}
+        most={20_000}
+        why="Boat and trailer together, from the plate."
+      />
+    </>
+  );
 }
