@@ -53,23 +53,7 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
       setDateMissing(true);
       return day.current?.focus();
     }
-    const more = {
-      ...(at === null ? {} : { place: at }),
-      ...(owner.trim() === "" ? {} : { owner: owner.trim() }),
-      ...(due === null ? {} : { due }),
-    };
-    const entry: NewEntry =
-      sort === "snag"
-        ? {
-            kind: "snag",
-            topic,
-            note: said,
-            stops: severity === "stop",
-            ...(severity === "stop" ? {} : { how: severity }),
-            ...more,
-          }
-        : { kind: "promise", note: said, isExtra: sort === "extra", ...more };
-    onKeep(entry, photos);
+    onKeep(createOwed({ sort, severity, owner, due, at, topic }, said), photos);
     onDone();
   };
   return (
@@ -84,13 +68,7 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
       }}
     >
       <div className="min-w-0 space-y-2">
-        <div className="flex flex-wrap gap-2" role="radiogroup" aria-label="What it is">
-          {sorts.map(([each, says]) => (
-            <Chip key={each} isPicked={sort === each} onPick={() => setSort(each)}>
-              {says}
-            </Chip>
-          ))}
-        </div>
+        <SortField sort={sort} onChange={setSort} />
         <input
           ref={input}
           aria-label={sort === "snag" ? "What is wrong" : "What is owed"}
@@ -100,32 +78,9 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
           placeholder={sort === "snag" ? "What is wrong, in one line" : "What they are to have, in one line"}
           className="min-h-14 w-full rounded-lg border border-soft bg-panel px-4 text-[20px] placeholder:text-soft"
         />
-        {sort === "snag" && (
-          <div className="flex flex-wrap gap-2" role="radiogroup" aria-label="How bad">
-            {severities.map((each) => (
-              <Chip key={each} isPicked={severity === each} isUrgent={each === "stop"} onPick={() => setSeverity(each)}>
-                {severityWords[each]}
-              </Chip>
-            ))}
-          </div>
-        )}
+        {sort === "snag" && <SeverityField severity={severity} onChange={setSeverity} />}
         <div className="flex flex-wrap items-center gap-2">
-          <label className="flex min-h-12 items-center gap-2">
-            <span className="text-soft">Whose</span>
-            <input
-              list="owed-owners"
-              value={owner}
-              maxLength={80}
-              placeholder="nobody yet"
-              onChange={(event) => setOwner(readPlain(event))}
-              className="min-h-12 w-40 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
-            />
-          </label>
-          <datalist id="owed-owners">
-            {staff.map((name) => (
-              <option key={name}>{name}</option>
-            ))}
-          </datalist>
+          <WhoseField owner={owner} staff={staff} onChange={setOwner} />
           <label className="flex min-h-12 items-center gap-2">
             <span className="text-soft">by</span>
             <DateInput
@@ -202,5 +157,85 @@ function PlacePicker({ rig, at, onPick }: { rig: Rig; at: Place | null; onPick: 
       </button>
       <figcaption className="text-center text-sm text-soft">touch where</figcaption>
     </figure>
+  );
+}
+
+interface OwedFacts {
+  readonly sort: Sort;
+  readonly severity: Severity;
+  readonly owner: string;
+  readonly due: LocalDate | null;
+  readonly at: Place | null;
+  readonly topic: string | null;
+}
+
+function createOwed({ sort, severity, owner, due, at, topic }: OwedFacts, said: string): NewEntry {
+  const more = {
+    ...(at === null ? {} : { place: at }),
+    ...(owner.trim() === "" ? {} : { owner: owner.trim() }),
+    ...(due === null ? {} : { due }),
+  };
+  return sort === "snag"
+    ? {
+        kind: "snag",
+        topic,
+        note: said,
+        stops: severity === "stop",
+        ...(severity === "stop" ? {} : { how: severity }),
+        ...more,
+      }
+    : { kind: "promise", note: said, isExtra: sort === "extra", ...more };
+}
+
+function SortField({ sort, onChange }: { sort: Sort; onChange: (sort: Sort) => void }) {
+  return (
+    <div className="flex flex-wrap gap-2" role="radiogroup" aria-label="What it is">
+      {sorts.map(([each, says]) => (
+        <Chip key={each} isPicked={sort === each} onPick={() => onChange(each)}>
+          {says}
+        </Chip>
+      ))}
+    </div>
+  );
+}
+
+function SeverityField({ severity, onChange }: { severity: Severity; onChange: (severity: Severity) => void }) {
+  return (
+    <div className="flex flex-wrap gap-2" role="radiogroup" aria-label="How bad">
+      {severities.map((each) => (
+        <Chip key={each} isPicked={severity === each} isUrgent={each === "stop"} onPick={() => onChange(each)}>
+          {severityWords[each]}
+        </Chip>
+      ))}
+    </div>
+  );
+}
+
+interface WhoseProps {
+  readonly owner: string;
+  readonly staff: readonly string[];
+  readonly onChange: (owner: string) => void;
+}
+
+function WhoseField({ owner, staff, onChange }: WhoseProps) {
+  return (
+    <>
+      <label className="flex min-h-12 items-center gap-2">
+        <span className="text-soft">Whose</span>
+        <input
+          list="owed-owners"
+          value={owner}
+          maxLength={80}
+          placeholder="nobody yet"
+          onChange={(event) => onChange(readPlain(event))}
+          className="min-h-12 w-40 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
+        />
+      </label>
+      <datalist id="owed-owners">
+        {staff.map((name) => (
+          <option key={name}>{name}</option>
+        ))}
+      </datalist>
+    </>
   );
 }

@@ -54,7 +54,6 @@ function Stock({ templates, hulls }: StockProps) {
   const [file, setFile] = useState<StockFile | null>(null);
   const [mapping, setMapping] = useState<StockMapping | null>(null);
   const [unit, setUnit] = useState<LengthUnit>("m");
-  const [done, setDone] = useState<number | null>(null);
   const thisYear = new Date().getFullYear();
   const known = new Set(hulls.map((hull) => readHullNumber(hull, thisYear).number));
   const rows = useQuery({
@@ -66,20 +65,7 @@ function Stock({ templates, hulls }: StockProps) {
       worker().read({ mapping: mapping!, unit, templates: [...templates], known, thisYear }),
   });
   const fresh = (rows.data ?? []).flatMap(({ state, boat }) => (state === "new" && boat !== null ? [boat] : []));
-  const add = useMutation({
-    mutationFn: async (wanted: readonly StockBoat[]) => {
-      let added = 0;
-      for (let i = 0; i < wanted.length; i += batchSize) {
-        setDone(i);
-        added += (await ask("importBoats", { body: { boats: wanted.slice(i, i + batchSize) } })).added;
-      }
-      return added;
-    },
-    onSettled: () => {
-      setDone(null);
-      return queryClient.invalidateQueries({ queryKey: boatsQuery.queryKey });
-    },
-  });
+  const { add, done } = useAddStock();
   const open = async (chosen: File) => {
     add.reset();
     const read = await worker().open(chosen);
@@ -120,31 +106,7 @@ function Stock({ templates, hulls }: StockProps) {
               ▲ The file has faults: {file.faults.join("; ")}.
             </p>
           )}
-          <section aria-labelledby="columns" className="mt-5">
-            <h2 id="columns" className="text-lg font-bold">
-              Columns
-            </h2>
-            <div className="grid grid-cols-2 gap-x-6 gap-y-2 border-t border-ink pt-2 md:grid-cols-3 xl:grid-cols-5">
-              {stockFields.map((field) => (
-                <PickField
-                  key={field}
-                  label={fieldNames[field]}
-                  value={String(mapping[field] ?? "")}
-                  options={[
-                    ["", "not in the list"],
-                    ...file.headings.map((heading, i) => [String(i), heading || `column ${i + 1}`] as const),
-                  ]}
-                  onChange={(at) => setMapping({ ...mapping, [field]: at === "" ? null : Number(at) })}
-                />
-              ))}
-              <PickField
-                label="Lengths are in"
-                value={unit}
-                options={lengthUnits.map((each) => [each, unitNames[each]] as const)}
-                onChange={setUnit}
-              />
-            </div>
-          </section>
+          <Columns file={file} mapping={mapping} unit={unit} onMapping={setMapping} onUnit={setUnit} />
           {rows.error !== null && <ErrorNotice error={rows.error} />}
           {rows.data === undefined ? (
             <p role="status" className="mt-5 text-soft">
@@ -153,16 +115,7 @@ function Stock({ templates, hulls }: StockProps) {
           ) : (
             <>
               <StockRows rows={rows.data} templates={templates} />
-              <div className="sticky bottom-0 mt-3 flex items-center gap-4 border-t border-ink bg-sheet py-3">
-                <Button look="primary" disabled={fresh.length === 0 || add.isPending} onClick={() => add.mutate(fresh)}>
-                  {`Add ${fresh.length} boat${fresh.length === 1 ? "" : "s"}`}
-                </Button>
-                {done !== null && (
-                  <span role="status" className="num text-soft">
-                    {done} of {fresh.length} added …
-                  </span>
-                )}
-              </div>
+              <AddBar count={fresh.length} done={done} isBusy={add.isPending} onAdd={() => add.mutate(fresh)} />
             </>
           )}
         </>
@@ -172,3 +125,83 @@ function Stock({ templates, hulls }: StockProps) {
 }
 
 const createStockWorker = () => new Worker(new URL("../../workers/stock.ts", import.meta.url), { type: "module" });
+
+/** Adds boats some hundred at a time; `done`: how many were sent, while they are. */
+function useAddStock() {
+  const [done, setDone] = useState<number | null>(null);
+  const add = useMutation({
+    mutationFn: async (wanted: readonly StockBoat[]) => {
+      let added = 0;
+      for (let i = 0; i < wanted.length; i += batchSize) {
+        setDone(i);
+        added += (await ask("importBoats", { body: { boats: wanted.slice(i, i + batchSize) } })).added;
+      }
+      return added;
+    },
+    onSettled: () => {
+      setDone(null);
+      return queryClient.invalidateQueries({ queryKey: boatsQuery.queryKey });
+    },
+  });
+  return { add, done };
+}
+
+interface ColumnsProps {
+  readonly file: StockFile;
+  readonly mapping: StockMapping;
+  readonly unit: LengthUnit;
+  readonly onMapping: (mapping: StockMapping) => void;
+  readonly onUnit: (unit: LengthUnit) => void;
+}
+
+function Columns({ file, mapping, unit, onMapping, onUnit }: ColumnsProps) {
+  return (
+    <section aria-labelledby="columns" className="mt-5">
+      <h2 id="columns" className="text-lg font-bold">
+        Columns
+      </h2>
+      <div className="grid grid-cols-2 gap-x-6 gap-y-2 border-t border-ink pt-2 md:grid-cols-3 xl:grid-cols-5">
+        {stockFields.map((field) => (
+          <PickField
+            key={field}
+            label={fieldNames[field]}
+            value={String(mapping[field] ?? "")}
+            options={[
+              ["", "not in the list"],
+              ...file.headings.map((heading, i) => [String(i), heading || `column ${i + 1}`] as const),
+            ]}
+            onChange={(at) => onMapping({ ...mapping, [field]: at === "" ? null : Number(at) })}
+          />
+        ))}
+        <PickField
+          label="Lengths are in"
+          value={unit}
+          options={lengthUnits.map((each) => [each, unitNames[each]] as const)}
+          onChange={onUnit}
+        />
+      </div>
+    </section>
+  );
+}
+
+interface AddBarProps {
+  readonly count: number;
+  readonly done: number | null;
+  readonly isBusy: boolean;
+  readonly onAdd: () => void;
+}
+
+function AddBar({ count, done, isBusy, onAdd }: AddBarProps) {
+  return (
+    <div className="sticky bottom-0 mt-3 flex items-center gap-4 border-t border-ink bg-sheet py-3">
+      <Button look="primary" disabled={count === 0 || isBusy} onClick={onAdd}>
+        {`Add ${count} boat${count === 1 ? "" : "s"}`}
+      </Button>
+      {done !== null && (
+        <span role="status" className="num text-soft">
+          {done} of {count} added …
+        </span>
+      )}
+    </div>
+  );
+}
