@@ -15,65 +15,65 @@ interface LimitsChartProps {
 /** The limits of a break-in against engine hours: a step line, land above it. */
 export function LimitsChart({ limits, topRpm, hours, heightPx = 170 }: LimitsChartProps) {
   const totalH = limits.at(-1)?.toH ?? 0;
-  const draw = useCallback(
-    (inks: Inks) => {
-      const line = limits.flatMap(({ fromH, toH, maxRpm }) => [
-        [fromH, maxRpm ?? topRpm],
-        [toH, maxRpm ?? topRpm],
-      ]);
-      return {
-        grid: { left: 52, right: 14, top: 30, bottom: 34 },
-        xAxis: {
-          type: "value",
-          min: 0,
-          max: totalH,
-          name: "engine hours",
-          nameLocation: "middle",
-          nameGap: 20,
-          axisLabel: { color: inks.soft },
-          axisLine: { lineStyle: { color: inks.ink } },
-          splitLine: { show: false },
-        },
-        yAxis: {
-          type: "value",
-          min: 0,
-          max: Math.ceil(topRpm / 1000) * 1000,
-          name: "rpm at most",
-          nameTextStyle: { color: inks.soft, align: "left" },
-          nameGap: 12,
-          interval: 2000,
-          axisLabel: { color: inks.soft },
-          splitLine: { lineStyle: { color: inks.rule } },
-        },
-        series: [
-          {
-            type: "line",
-            data: line,
-            showSymbol: false,
-            lineStyle: { color: inks.helm, width: 2 },
-            areaStyle: { color: inks.shoal, opacity: 0.8 },
-            markLine:
-              hours === null || hours > totalH
-                ? undefined
-                : {
-                    silent: true,
-                    symbol: "none",
-                    lineStyle: { color: inks.magenta, width: 2, type: "solid" },
-                    label: {
-                      formatter: `now ${hours.toFixed(1)} h`,
-                      color: inks.magenta,
-                      position: "insideMiddleTop",
-                      rotate: 0,
-                      offset: [30, 0],
-                    },
-                    data: [{ xAxis: hours }],
-                  },
-          },
-        ],
-      };
-    },
-    [limits, topRpm, hours, totalH],
-  );
+  const draw = useCallback((inks: Inks) => drawLimits({ limits, topRpm, hours }, inks), [limits, topRpm, hours]);
   const says = `Limits over ${totalH.toFixed(0)} engine hours: ${limits.map(({ fromH, toH, maxRpm }) => `${formatHours(fromH)} to ${formatHours(toH)} h, ${maxRpm === undefined ? "the whole band" : `at most ${maxRpm} rpm`}`).join("; ")}`;
   return <LazyChart draw={draw} heightPx={heightPx} says={says} />;
+}
+
+function drawLimits({ limits, topRpm, hours }: Omit<LimitsChartProps, "heightPx">, inks: Inks) {
+  const totalH = limits.at(-1)?.toH ?? 0;
+  const line = limits.flatMap(({ fromH, toH, maxRpm }) => [
+    [fromH, maxRpm ?? topRpm],
+    [toH, maxRpm ?? topRpm],
+  ]);
+  return {
+    grid: { left: 52, right: 14, top: 30, bottom: 34 },
+    xAxis: {
+      type: "value",
+      min: 0,
+      max: totalH,
+      name: "engine hours",
+      nameLocation: "middle",
+      nameGap: 20,
+      axisLabel: { color: inks.soft },
+      axisLine: { lineStyle: { color: inks.ink } },
+      splitLine: { show: false },
+    },
+    yAxis: {
+      type: "value",
+      min: 0,
+      max: Math.ceil(topRpm / 1000) * 1000,
+      name: "rpm at most",
+      nameTextStyle: { color: inks.soft, align: "left" },
+      nameGap: 12,
+      interval: 2000,
+      axisLabel: { color: inks.soft },
+      splitLine: { lineStyle: { color: inks.rule } },
+    },
+    series: [
+      {
+        type: "line",
+        data: line,
+        showSymbol: false,
+        lineStyle: { color: inks.helm, width: 2 },
+        areaStyle: { color: inks.shoal, opacity: 0.8 },
+        markLine:
+          hours === null || hours > totalH
+            ? undefined
+            : {
+                silent: true,
+                symbol: "none",
+                lineStyle: { color: inks.magenta, width: 2, type: "solid" },
+                label: {
+                  formatter: `now ${hours.toFixed(1)} h`,
+                  color: inks.magenta,
+                  position: "insideMiddleTop",
+                  rotate: 0,
+                  offset: [30, 0],
+                },
+                data: [{ xAxis: hours }],
+              },
+      },
+    ],
+  };
 }

@@ -69,33 +69,7 @@ function Block({ block, rig }: { block: CardBlock; rig: Rig }) {
       return (
         <section>
           {title}
-          <table className="w-full">
-            <thead>
-              <tr className="border-b border-ink">
-                {block.head.map((name) => (
-                  <th key={name} className="py-1 pr-3">
-                    {name}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {block.rows.map((row, i) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: rows of a printed table have no name but their place
-                <tr key={i} className="border-b border-rule align-top">
-                  {row.map((cell, j) => (
-                    <td
-                      // biome-ignore lint/suspicious/noArrayIndexKey: as above
-                      key={j}
-                      className={`py-1.5 pr-3 ${j === 0 ? "font-semibold" : ""}`}
-                    >
-                      {cell}
-                    </td>
-                  ))}
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <CardTable {...block} />
         </section>
       );
     case "places":
@@ -146,5 +120,42 @@ function Places({ marks, rig }: { marks: Extract<CardBlock, { kind: "places" }>[
         ))}
       </ol>
     </section>
+  );
+}
+
+interface CardTableProps {
+  readonly head: readonly string[];
+  readonly rows: readonly (readonly string[])[];
+}
+
+function CardTable({ head, rows }: CardTableProps) {
+  return (
+    <table className="w-full">
+      <thead>
+        <tr className="border-b border-ink">
+          {head.map((name) => (
+            <th key={name} className="py-1 pr-3">
+              {name}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: rows of a printed table have no name but their place
+          <tr key={i} className="border-b border-rule align-top">
+            {row.map((cell, j) => (
+              <td
+                // biome-ignore lint/suspicious/noArrayIndexKey: as above
+                key={j}
+                className={`py-1.5 pr-3 ${j === 0 ? "font-semibold" : ""}`}
+              >
+                {cell}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

@@ -14,36 +14,7 @@ export const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 
 export function createQueueState() {
   const store = createSyncStore();
   const listeners = new Set<() => void>();
-  const state = {
-    entries: new Map<string, Map<string, Entry>>(),
-    unsent: new Map<string, Entry>(),
-    /** Sent once, and perhaps stored: they stay just as they are. */
-    tried: new Set<string>(),
-    /** Refused for good since this page was opened: not sent again until it is opened anew. */
-    refused: new Map<string, Refused>(),
-    unsentPhotos: new Map<string, { by: string; file: Blob }>(),
-    photoAddresses: new Map<string, string>(),
-    posts: new Map<string, Post>(),
-    /** Posts that somebody waits for just now: not shown as waiting, and what became of them is answered, not kept. */
-    posting: new Set<string>(),
-    sittings: new Map<string, ReadonlySet<string>>(),
-    names: new Map<string, string>(),
-    lists: new Map<string, readonly Entry[]>(),
-    postLists: new Map<string, readonly Post[]>(),
-    /** Whose work is made and sent. */
-    user: null as string | null,
-    /** By how much this device's clock is behind the server's; null until it was asked. */
-    behindMs: null as number | null,
-    status: {
-      unsent: 0,
-      others: [],
-      lastSentAtMs: null,
-      hasSignal: navigator.onLine,
-      refusal: null,
-      failures: 0,
-      storageFault: null,
-    } as SyncStatus,
-  };
+  const state = createMemory();
 
   const tell = () => {
     for (const listener of listeners) listener();
@@ -67,36 +38,10 @@ export function createQueueState() {
       state.postLists.set(post.about, [...(state.postLists.get(post.about) ?? noPosts), post]);
     setStatus();
   };
-  const keep = (fresh: readonly Entry[]) => {
-    const { entries } = state;
-    const touched = new Set<string>();
-    for (const entry of fresh) {
-      const mine = entries.get(entry.delivery) ?? new Map<string, Entry>();
-      mine.set(entry.id, entry);
-      entries.set(entry.delivery, mine);
-      touched.add(entry.delivery);
-    }
-    state.lists = new Map(state.lists);
-    for (const delivery of touched) state.lists.set(delivery, [...entries.get(delivery)!.values()]);
-  };
+  const keep = (fresh: readonly Entry[]) => takeIn(state, fresh);
   const load = async () => {
-    const kept = await store.load();
-    const oldest = toInstant(Date.now() - keepDays * dayMs);
-    keep(kept.entries.filter((each) => !isPast(each, oldest)).map(({ entry }) => entry));
-    for (const { entry, sent, tried } of kept.entries) {
-      if (sent === 0) state.unsent.set(entry.id, entry);
-      if (sent === 0 && tried === 1) state.tried.add(entry.id);
-    }
-    for (const { id, by, bytes, type } of kept.photos) {
-      const file = new Blob([bytes], { type });
-      state.unsentPhotos.set(id, { by, file });
-      state.photoAddresses.set(id, URL.createObjectURL(file));
-    }
-    for (const post of kept.posts) if (!state.posts.has(post.id)) state.posts.set(post.id, post as unknown as Post);
-    for (const { delivery, seen } of kept.sittings) state.sittings.set(delivery, new Set(seen));
-    for (const [id, name] of kept.names) state.names.set(id, name);
+    const past = takeBack(state, await store.load());
     setPosts();
-    const past = kept.entries.filter((each) => isPast(each, oldest));
     await store.write(past.map(({ entry }): SyncChange => ["entries", entry.id, null]));
   };
   return Object.assign(state, {
@@ -139,4 +84,77 @@ function countOthers(
   for (const { by } of [...unsent.values(), ...unsentPhotos.values(), ...posts.values()])
     if (by !== null && by !== user) counts.set(by, (counts.get(by) ?? 0) + 1);
   return [...counts].map(([id, n]) => ({ name: names.get(id) ?? id, count: n }));
+}
+
+function createMemory() {
+  return {
+    entries: new Map<string, Map<string, Entry>>(),
+    unsent: new Map<string, Entry>(),
+    /** Sent once, and perhaps stored: they stay just as they are. */
+    tried: new Set<string>(),
+    /** Refused for good since this page was opened: not sent again until it is opened anew. */
+    refused: new Map<string, Refused>(),
+    unsentPhotos: new Map<string, { by: string; file: Blob }>(),
+    photoAddresses: new Map<string, string>(),
+    posts: new Map<string, Post>(),
+    /** Posts that somebody waits for just now: not shown as waiting, and what became of them is answered, not kept. */
+    posting: new Set<string>(),
+    sittings: new Map<string, ReadonlySet<string>>(),
+    names: new Map<string, string>(),
+    lists: new Map<string, readonly Entry[]>(),
+    postLists: new Map<string, readonly Post[]>(),
+    /** Whose work is made and sent. */
+    user: null as string | null,
+    /** By how much this device's clock is behind the server's; null until it was asked. */
+    behindMs: null as number | null,
+    status: {
+      unsent: 0,
+      others: [],
+      lastSentAtMs: null,
+      hasSignal: navigator.onLine,
+      refusal: null,
+      failures: 0,
+      storageFault: null,
+    } as SyncStatus,
+  };
+}
+
+type Memory = ReturnType<typeof createMemory>;
+
+/** Into the lists that are shown; those of other handovers stay the same lists. */
+function takeIn(state: Memory, fresh: readonly Entry[]) {
+  const { entries } = state;
+  const touched = new Set<string>();
+  for (const entry of fresh) {
+    const mine = entries.get(entry.delivery) ?? new Map<string, Entry>();
+    mine.set(entry.id, entry);
+    entries.set(entry.delivery, mine);
+    touched.add(entry.delivery);
+  }
+  state.lists = new Map(state.lists);
+  for (const delivery of touched) state.lists.set(delivery, [...entries.get(delivery)!.values()]);
+}
+
+type Kept = Awaited<ReturnType<ReturnType<typeof createSyncStore>["load"]>>;
+
+/** What the device's store holds, into memory; answers the entries that are too old to be held any longer. */
+function takeBack(state: Memory, kept: Kept): Kept["entries"] {
+  const oldest = toInstant(Date.now() - keepDays * dayMs);
+  takeIn(
+    state,
+    kept.entries.filter((each) => !isPast(each, oldest)).map(({ entry }) => entry),
+  );
+  for (const { entry, sent, tried } of kept.entries) {
+    if (sent === 0) state.unsent.set(entry.id, entry);
+    if (sent === 0 && tried === 1) state.tried.add(entry.id);
+  }
+  for (const { id, by, bytes, type } of kept.photos) {
+    const file = new Blob([bytes], { type });
+    state.unsentPhotos.set(id, { by, file });
+    state.photoAddresses.set(id, URL.createObjectURL(file));
+  }
+  for (const post of kept.posts) if (!state.posts.has(post.id)) state.posts.set(post.id, post as unknown as Post);
+  for (const { delivery, seen } of kept.sittings) state.sittings.set(delivery, new Set(seen));
+  for (const [id, name] of kept.names) state.names.set(id, name);
+  return kept.entries.filter((each) => isPast(each, oldest));
 }

@@ -42,7 +42,6 @@ function BoatOf({ boat }: { boat: Boat }) {
   const { rig } = boat;
   // The rig sheet is one touch away from here.
   useEffect(() => void queryClient.prefetchQuery(rigQuery(boat.id)), [boat.id]);
-  const here = rig.parts.filter(({ station }) => station === place);
   return (
     <BoatPage
       plan={
@@ -50,7 +49,7 @@ function BoatOf({ boat }: { boat: Boat }) {
           rig={rig}
           onPick={(station) => setPlace(place === station ? null : station)}
           picked={place}
-          parts={here}
+          parts={rig.parts.filter(({ station }) => station === place)}
           className="size-full"
         />
       }
@@ -64,24 +63,7 @@ function BoatOf({ boat }: { boat: Boat }) {
           Rig sheet
         </Link>
       </p>
-      {place !== null && (
-        <section aria-label="At this place" className="mt-3 border-l-4 border-helm bg-panel px-4 py-2">
-          <h2 className="font-bold">{rig.stations.find(({ id }) => id === place)?.label}</h2>
-          {here.length === 0 && <p className="text-soft">Nothing is placed here.</p>}
-          <ul>
-            {here.map(({ id, label, reach, holds, photo }) => (
-              <li key={id}>
-                {photo !== undefined && <PhotoLink photo={photo} says={label} />}
-                <strong>{label}</strong>
-                <span className="text-soft">
-                  {reach === undefined ? "" : `: ${reach}`}
-                  {holds === undefined ? "" : ` (${holds.join(", ")})`}
-                </span>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      {place !== null && <AtPlace rig={rig} place={place} />}
       {boat.inService === null && (
         <p className="mt-4 border-t border-ink py-4">
           {rig.used === undefined
@@ -105,38 +87,66 @@ function BoatOf({ boat }: { boat: Boat }) {
           <HoursForm boat={boat} />
         </>
       )}
-      <div className="mt-8 grid gap-x-10 gap-y-7 lg:grid-cols-2">
-        <section aria-labelledby="owed">
-          <h2 id="owed" className="text-lg font-bold">
-            Owed to the buyer
-          </h2>
-          <ul className="border-t border-ink">
-            {boat.owed.length === 0 && <li className="py-2 text-soft">Nothing is owed.</li>}
-            {boat.owed.map((line) => (
-              <OwedRow key={line.ref} delivery={line.delivery} owed={line} />
-            ))}
-          </ul>
-        </section>
-        <section aria-labelledby="handovers">
-          <h2 id="handovers" className="text-lg font-bold">
-            Handovers
-          </h2>
-          <ul className="border-t border-ink">
-            {boat.deliveries.map(({ id, date, time, state }) => (
-              <li key={id} className="flex items-center justify-between border-b border-rule">
-                <Link
-                  className="inline-flex min-h-11 items-center underline"
-                  to={state === "signed" ? `/deliveries/${id}/record` : `/deliveries/${id}`}
-                >
-                  {formatDayAndYear(date)}, {time}
-                </Link>
-                <span className="text-soft">{stateWords[state]}</span>
-              </li>
-            ))}
-          </ul>
-          <NewHandover boat={boat} />
-        </section>
-      </div>
+      <OwedAndHandovers boat={boat} />
     </BoatPage>
+  );
+}
+
+function AtPlace({ rig, place }: { rig: Boat["rig"]; place: string }) {
+  const here = rig.parts.filter(({ station }) => station === place);
+  return (
+    <section aria-label="At this place" className="mt-3 border-l-4 border-helm bg-panel px-4 py-2">
+      <h2 className="font-bold">{rig.stations.find(({ id }) => id === place)?.label}</h2>
+      {here.length === 0 && <p className="text-soft">Nothing is placed here.</p>}
+      <ul>
+        {here.map(({ id, label, reach, holds, photo }) => (
+          <li key={id}>
+            {photo !== undefined && <PhotoLink photo={photo} says={label} />}
+            <strong>{label}</strong>
+            <span className="text-soft">
+              {reach === undefined ? "" : `: ${reach}`}
+              {holds === undefined ? "" : ` (${holds.join(", ")})`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function OwedAndHandovers({ boat }: { boat: Boat }) {
+  return (
+    <div className="mt-8 grid gap-x-10 gap-y-7 lg:grid-cols-2">
+      <section aria-labelledby="owed">
+        <h2 id="owed" className="text-lg font-bold">
+          Owed to the buyer
+        </h2>
+        <ul className="border-t border-ink">
+          {boat.owed.length === 0 && <li className="py-2 text-soft">Nothing is owed.</li>}
+          {boat.owed.map((line) => (
+            <OwedRow key={line.ref} delivery={line.delivery} owed={line} />
+          ))}
+        </ul>
+      </section>
+      <section aria-labelledby="handovers">
+        <h2 id="handovers" className="text-lg font-bold">
+          Handovers
+        </h2>
+        <ul className="border-t border-ink">
+          {boat.deliveries.map(({ id, date, time, state }) => (
+            <li key={id} className="flex items-center justify-between border-b border-rule">
+              <Link
+                className="inline-flex min-h-11 items-center underline"
+                to={state === "signed" ? `/deliveries/${id}/record` : `/deliveries/${id}`}
+              >
+                {formatDayAndYear(date)}, {time}
+              </Link>
+              <span className="text-soft">{stateWords[state]}</span>
+            </li>
+          ))}
+        </ul>
+        <NewHandover boat={boat} />
+      </section>
+    </div>
   );
 }

@@ -29,85 +29,8 @@ export function HoursFan({ boat }: { boat: Boat }) {
 
 function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
   const forecast = care.forecast!;
-  const { readings, today } = boat;
-  const draw = useCallback(
-    (inks: Inks) => {
-      const reported = readings.filter(({ engine }) => engine === care.engine).map(({ date, hours }) => [date, hours]);
-      const fan = forecast.fan;
-      const target = forecast.nextService?.targetH ?? undefined;
-      return {
-        grid: { left: 50, right: 86, top: 30, bottom: 30 },
-        xAxis: {
-          type: "time",
-          axisLabel: { color: inks.soft, hideOverlap: true },
-          axisLine: { lineStyle: { color: inks.ink } },
-          splitLine: { show: false },
-        },
-        yAxis: {
-          type: "value",
-          min: 0,
-          name: "hours",
-          nameTextStyle: { color: inks.soft, align: "right" },
-          nameGap: 12,
-          axisLabel: { color: inks.soft },
-          splitLine: { lineStyle: { color: inks.rule } },
-        },
-        series: [
-          {
-            type: "line",
-            stack: "fan",
-            data: fan.map(({ date, p10 }) => [date, p10]),
-            showSymbol: false,
-            lineStyle: { opacity: 0 },
-          },
-          {
-            type: "line",
-            stack: "fan",
-            data: fan.map(({ date, p10, p90 }) => [date, p90 - p10]),
-            showSymbol: false,
-            lineStyle: { opacity: 0 },
-            areaStyle: { color: inks.shoal, opacity: 1 },
-          },
-          {
-            type: "line",
-            data: fan.map(({ date, p50 }) => [date, p50]),
-            showSymbol: false,
-            lineStyle: { color: inks.helm, width: 2, type: "dashed" },
-            endLabel: { show: true, formatter: "likely", color: inks.helm },
-          },
-          {
-            type: "line",
-            data: reported,
-            symbol: "circle",
-            symbolSize: 8,
-            itemStyle: { color: inks.ink },
-            lineStyle: { color: inks.ink, width: 1.5 },
-            markLine: {
-              silent: true,
-              symbol: "none",
-              data: [
-                {
-                  xAxis: today,
-                  lineStyle: { color: inks.soft, type: "dotted" },
-                  label: { formatter: "today", color: inks.soft, position: "start" },
-                },
-                ...(target === undefined
-                  ? []
-                  : [
-                      {
-                        yAxis: target,
-                        lineStyle: { color: inks.magenta, type: "solid" },
-                        label: { formatter: `${target} h`, color: inks.magenta },
-                      },
-                    ]),
-              ],
-            },
-          },
-        ],
-      };
-    },
-    [readings, care.engine, forecast, today],
-  );
+  const { today } = boat;
+  const draw = useCallback((inks: Inks) => drawFan(boat, care, inks), [boat, care]);
   const { yearH, nextService } = forecast;
   const says = `This owner runs ${yearH.p10.toFixed(0)} to ${yearH.p90.toFixed(0)} h a year, likely ${yearH.p50.toFixed(0)}.${
     nextService === null
@@ -120,4 +43,88 @@ function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
       <p data-testid={`forecast-${care.engine}`}>{says}</p>
     </>
   );
+}
+
+function drawFan(boat: Boat, care: EngineCare, inks: Inks) {
+  const forecast = care.forecast!;
+  return {
+    grid: { left: 50, right: 86, top: 30, bottom: 30 },
+    xAxis: {
+      type: "time",
+      axisLabel: { color: inks.soft, hideOverlap: true },
+      axisLine: { lineStyle: { color: inks.ink } },
+      splitLine: { show: false },
+    },
+    yAxis: {
+      type: "value",
+      min: 0,
+      name: "hours",
+      nameTextStyle: { color: inks.soft, align: "right" },
+      nameGap: 12,
+      axisLabel: { color: inks.soft },
+      splitLine: { lineStyle: { color: inks.rule } },
+    },
+    series: [...listBands(forecast.fan, inks), drawReported(boat, care, inks)],
+  };
+}
+
+type Forecast = NonNullable<EngineCare["forecast"]>;
+
+/** Where the hours go: the range they stay in eight times of ten, and the middle. */
+const listBands = (fan: Forecast["fan"], inks: Inks) => [
+  {
+    type: "line",
+    stack: "fan",
+    data: fan.map(({ date, p10 }) => [date, p10]),
+    showSymbol: false,
+    lineStyle: { opacity: 0 },
+  },
+  {
+    type: "line",
+    stack: "fan",
+    data: fan.map(({ date, p10, p90 }) => [date, p90 - p10]),
+    showSymbol: false,
+    lineStyle: { opacity: 0 },
+    areaStyle: { color: inks.shoal, opacity: 1 },
+  },
+  {
+    type: "line",
+    data: fan.map(({ date, p50 }) => [date, p50]),
+    showSymbol: false,
+    lineStyle: { color: inks.helm, width: 2, type: "dashed" },
+    endLabel: { show: true, formatter: "likely", color: inks.helm },
+  },
+];
+
+/** The hours that were read, today, and the hours the next service is at. */
+function drawReported({ readings, today }: Boat, { engine, forecast }: EngineCare, inks: Inks) {
+  const target = forecast?.nextService?.targetH ?? undefined;
+  return {
+    type: "line",
+    data: readings.filter((each) => each.engine === engine).map(({ date, hours }) => [date, hours]),
+    symbol: "circle",
+    symbolSize: 8,
+    itemStyle: { color: inks.ink },
+    lineStyle: { color: inks.ink, width: 1.5 },
+    markLine: {
+      silent: true,
+      symbol: "none",
+      data: [
+        {
+          xAxis: today,
+          lineStyle: { color: inks.soft, type: "dotted" },
+          label: { formatter: "today", color: inks.soft, position: "start" },
+        },
+        ...(target === undefined
+          ? []
+          : [
+              {
+                yAxis: target,
+                lineStyle: { color: inks.magenta, type: "solid" },
+                label: { formatter: `${target} h`, color: inks.magenta },
+              },
+            ]),
+      ],
+    },
+  };
 }

@@ -36,63 +36,15 @@ export function ServiceTable({ boat }: { boat: Boat }) {
           <tbody>
             {boat.care.flatMap((care) =>
               care.items.map((item, i) => (
-                <tr
+                <ItemRow
                   key={`${care.engine}-${item.id}`}
-                  className={`border-b ${i === care.items.length - 1 ? "border-soft" : "border-rule"} align-top`}
-                >
-                  <td className="py-2 pr-3">
-                    {i === 0 && (
-                      <>
-                        <strong>{care.label}</strong>
-                        <p className="num text-sm text-soft">{care.likelyNowH?.toFixed(1)} h likely now</p>
-                      </>
-                    )}
-                  </td>
-                  <td className="py-2 pr-3" title={item.work.join(", ")}>
-                    {item.title}
-                    {item.isUnknown && <p className="text-sm text-soft">last time not known</p>}
-                    {item.lastDone !== null && (
-                      <p className="text-sm text-soft">last {formatDayAndYear(item.lastDone)}</p>
-                    )}
-                  </td>
-                  <td className="num py-2 text-right whitespace-nowrap">
-                    {item.targetH === null ? "–" : `${item.targetH.toFixed(0)} h`}
-                  </td>
-                  <Day date={item.hoursDate} />
-                  <Day date={item.calendarDate} />
-                  <td
-                    className="num py-2 text-right font-semibold whitespace-nowrap"
-                    data-testid={`due-${care.engine}-${item.id}`}
-                  >
-                    <DueDay
-                      day={{ ...item, date: item.dueDate }}
-                      isOverdue={item.state === "overdue"}
-                      today={boat.today}
-                    />
-                    {item.dueDate !== null && (
-                      <p className="text-sm font-normal text-soft">by {item.by === "hours" ? "hours" : "calendar"}</p>
-                    )}
-                  </td>
-                  <td
-                    className={`py-2 pl-4 whitespace-nowrap ${item.state === "overdue" ? "text-magenta" : item.state === "soon" ? "text-amber" : "text-soft"}`}
-                  >
-                    {item.isUnknown && item.state === "overdue" ? "▲ due, not known" : stateSigns[item.state]}
-                  </td>
-                  {canRecord && (
-                    <td className="py-1 pl-4 text-right">
-                      {item.state !== "finished" && (
-                        <button
-                          type="button"
-                          className="min-h-11 font-semibold underline"
-                          aria-label={`Record ${item.title}, ${care.label}`}
-                          onClick={() => setOpen({ engine: care.engine, item: item.id })}
-                        >
-                          Record
-                        </button>
-                      )}
-                    </td>
-                  )}
-                </tr>
+                  care={care}
+                  item={item}
+                  isFirst={i === 0}
+                  isLast={i === care.items.length - 1}
+                  today={boat.today}
+                  onRecord={canRecord ? () => setOpen({ engine: care.engine, item: item.id }) : null}
+                />
               )),
             )}
           </tbody>
@@ -120,4 +72,66 @@ export function ServiceTable({ boat }: { boat: Boat }) {
 
 function Day({ date }: { date: LocalDate | null }) {
   return <td className="num py-2 pl-3 text-right whitespace-nowrap">{date === null ? "–" : formatDayAndYear(date)}</td>;
+}
+
+type Care = Boat["care"][number];
+
+interface ItemRowProps {
+  readonly care: Care;
+  readonly item: Care["items"][number];
+  readonly isFirst: boolean;
+  readonly isLast: boolean;
+  readonly today: LocalDate;
+  /** Null for whoever may not. */
+  readonly onRecord: (() => void) | null;
+}
+
+function ItemRow({ care, item, isFirst, isLast, today, onRecord }: ItemRowProps) {
+  return (
+    <tr className={`border-b ${isLast ? "border-soft" : "border-rule"} align-top`}>
+      <td className="py-2 pr-3">
+        {isFirst && (
+          <>
+            <strong>{care.label}</strong>
+            <p className="num text-sm text-soft">{care.likelyNowH?.toFixed(1)} h likely now</p>
+          </>
+        )}
+      </td>
+      <td className="py-2 pr-3" title={item.work.join(", ")}>
+        {item.title}
+        {item.isUnknown && <p className="text-sm text-soft">last time not known</p>}
+        {item.lastDone !== null && <p className="text-sm text-soft">last {formatDayAndYear(item.lastDone)}</p>}
+      </td>
+      <td className="num py-2 text-right whitespace-nowrap">
+        {item.targetH === null ? "–" : `${item.targetH.toFixed(0)} h`}
+      </td>
+      <Day date={item.hoursDate} />
+      <Day date={item.calendarDate} />
+      <td className="num py-2 text-right font-semibold whitespace-nowrap" data-testid={`due-${care.engine}-${item.id}`}>
+        <DueDay day={{ ...item, date: item.dueDate }} isOverdue={item.state === "overdue"} today={today} />
+        {item.dueDate !== null && (
+          <p className="text-sm font-normal text-soft">by {item.by === "hours" ? "hours" : "calendar"}</p>
+        )}
+      </td>
+      <td
+        className={`py-2 pl-4 whitespace-nowrap ${item.state === "overdue" ? "text-magenta" : item.state === "soon" ? "text-amber" : "text-soft"}`}
+      >
+        {item.isUnknown && item.state === "overdue" ? "▲ due, not known" : stateSigns[item.state]}
+      </td>
+      {onRecord !== null && (
+        <td className="py-1 pl-4 text-right">
+          {item.state !== "finished" && (
+            <button
+              type="button"
+              className="min-h-11 font-semibold underline"
+              aria-label={`Record ${item.title}, ${care.label}`}
+              onClick={onRecord}
+            >
+              Record
+            </button>
+          )}
+        </td>
+      )}
+    </tr>
+  );
 }

@@ -31,19 +31,6 @@ export function BreakInPackEditor({ line, onPicked }: EditorProps) {
     const phases = pack.phases.map((phase, n) => (n === i ? { ...phase, ...change } : phase));
     join(phases);
   };
-  const number = (i: number, name: keyof Phase, says: string, scale = 1) => (
-    <input
-      aria-label={`${says}, stage ${i + 1}`}
-      inputMode="decimal"
-      disabled={!canWrite}
-      className={field}
-      defaultValue={Math.round(((pack.phases[i]![name] as number | undefined) ?? 10) * scale * 100) / 100}
-      onChange={(event) => {
-        const value = Number(event.target.value.replace(",", "."));
-        if (event.target.value.trim() !== "" && Number.isFinite(value)) set(i, { [name]: value / scale });
-      }}
-    />
-  );
   return (
     <section aria-label={pack.title}>
       {head}
@@ -76,39 +63,15 @@ export function BreakInPackEditor({ line, onPicked }: EditorProps) {
           </thead>
           <tbody>
             {pack.phases.map((phase, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: stages are known by their place
-              <tr key={`${pack.phases.length} ${i}`} className="border-b border-rule align-top">
-                <td className="num py-3 text-right">{Math.round(phase.fromH * 100) / 100}</td>
-                <td className="py-1 pl-3">{number(i, "toH", "Ends at")}</td>
-                <td className="py-1 pl-3">{number(i, "maxShare", "At most, percent", 100)}</td>
-                <td className="py-1 pl-3">{number(i, "wotMaxS", "Full throttle, seconds")}</td>
-                <td className="py-1 pl-3">{number(i, "steadyMaxMin", "One speed, minutes")}</td>
-                <td className="py-1 pl-3">{number(i, "idleMaxMin", "Idle, minutes")}</td>
-                <td className="py-1 pl-3">
-                  <textarea
-                    aria-label={`What it says, stage ${i + 1}`}
-                    disabled={!canWrite}
-                    rows={2}
-                    maxLength={200}
-                    value={phase.say}
-                    onChange={(event) => set(i, { say: readPlain(event) })}
-                    className="w-64 rounded-md border border-soft bg-panel px-2 py-1"
-                  />
-                </td>
-                <td className="py-1 pl-2">
-                  {canWrite && (
-                    <button
-                      type="button"
-                      className="min-h-11 underline disabled:opacity-40"
-                      disabled={pack.phases.length === 1}
-                      aria-label={`Take stage ${i + 1} out`}
-                      onClick={() => join(pack.phases.filter((_, n) => n !== i))}
-                    >
-                      Out
-                    </button>
-                  )}
-                </td>
-              </tr>
+              <StageRow
+                // biome-ignore lint/suspicious/noArrayIndexKey: stages are known by their place
+                key={`${pack.phases.length} ${i}`}
+                phase={phase}
+                number={i + 1}
+                canWrite={canWrite}
+                set={(change) => set(i, change)}
+                onTakeOut={pack.phases.length === 1 ? null : () => join(pack.phases.filter((_, n) => n !== i))}
+              />
             ))}
           </tbody>
         </table>
@@ -118,5 +81,87 @@ export function BreakInPackEditor({ line, onPicked }: EditorProps) {
       )}
       {bar}
     </section>
+  );
+}
+
+interface StageProps {
+  readonly phase: Phase;
+  readonly number: number;
+  readonly canWrite: boolean;
+  readonly set: (change: Partial<Phase>) => void;
+}
+
+interface StageRowProps extends StageProps {
+  /** Null for the only one. */
+  readonly onTakeOut: (() => void) | null;
+}
+
+function StageRow({ onTakeOut, ...props }: StageRowProps) {
+  const { phase, number, canWrite, set } = props;
+  return (
+    <tr className="border-b border-rule align-top">
+      <td className="num py-3 text-right">{Math.round(phase.fromH * 100) / 100}</td>
+      <td className="py-1 pl-3">
+        <StageNumber {...props} name="toH" says="Ends at" />
+      </td>
+      <td className="py-1 pl-3">
+        <StageNumber {...props} name="maxShare" says="At most, percent" scale={100} />
+      </td>
+      <td className="py-1 pl-3">
+        <StageNumber {...props} name="wotMaxS" says="Full throttle, seconds" />
+      </td>
+      <td className="py-1 pl-3">
+        <StageNumber {...props} name="steadyMaxMin" says="One speed, minutes" />
+      </td>
+      <td className="py-1 pl-3">
+        <StageNumber {...props} name="idleMaxMin" says="Idle, minutes" />
+      </td>
+      <td className="py-1 pl-3">
+        <textarea
+          aria-label={`What it says, stage ${number}`}
+          disabled={!canWrite}
+          rows={2}
+          maxLength={200}
+          value={phase.say}
+          onChange={(event) => set({ say: readPlain(event) })}
+          className="w-64 rounded-md border border-soft bg-panel px-2 py-1"
+        />
+      </td>
+      <td className="py-1 pl-2">
+        {canWrite && (
+          <button
+            type="button"
+            className="min-h-11 underline disabled:opacity-40"
+            disabled={onTakeOut === null}
+            aria-label={`Take stage ${number} out`}
+            onClick={onTakeOut ?? undefined}
+          >
+            Out
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+interface StageNumberProps extends StageProps {
+  readonly name: keyof Phase;
+  readonly says: string;
+  readonly scale?: number;
+}
+
+function StageNumber({ phase, number, canWrite, set, name, says, scale = 1 }: StageNumberProps) {
+  return (
+    <input
+      aria-label={`${says}, stage ${number}`}
+      inputMode="decimal"
+      disabled={!canWrite}
+      className={field}
+      defaultValue={Math.round(((phase[name] as number | undefined) ?? 10) * scale * 100) / 100}
+      onChange={(event) => {
+        const value = Number(event.target.value.replace(",", "."));
+        if (event.target.value.trim() !== "" && Number.isFinite(value)) set({ [name]: value / scale });
+      }}
+    />
   );
 }

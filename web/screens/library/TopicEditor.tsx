@@ -57,20 +57,7 @@ export function TopicEditor(props: TopicEditorProps) {
         becomes={(text) => splitLines(text, 300, 4).join("\n")}
         why="One a line, shown before the step."
       />
-      {topic.schools === undefined ? (
-        <TextField label="Say" most={400} isLong value={topic.say} onChange={(say) => set({ say })} />
-      ) : (
-        topic.schools.map((school, i) => (
-          <TextField
-            key={school.id}
-            label={`Say, as “${school.name}”`}
-            most={400}
-            isLong
-            value={school.say}
-            onChange={(say) => set({ schools: topic.schools!.map((each, j) => (j === i ? { ...each, say } : each)) })}
-          />
-        ))
-      )}
+      <SayFields topic={topic} set={set} />
       <TextField
         label="Show"
         most={400}
@@ -82,45 +69,7 @@ export function TopicEditor(props: TopicEditorProps) {
       <TextField label="They do" most={400} isLong value={topic.does} onChange={(does) => set({ does })} />
       <TextField label="What goes wrong" most={400} isLong value={topic.wrong} onChange={(wrong) => set({ wrong })} />
       <TextField label="Why it matters" most={300} isLong value={topic.why} onChange={(why) => set({ why })} />
-      <div className="grid grid-cols-2 gap-x-6 gap-y-3">
-        <PickField
-          label="Taken as far as"
-          value={topic.level}
-          options={levelOptions}
-          onChange={(level) => set({ level })}
-        />
-        <NumberField
-          label="Takes"
-          unit="min"
-          value={topic.minutes}
-          onChange={(minutes) => minutes !== undefined && set({ minutes })}
-          least={0.5}
-          most={30}
-        />
-        <NumberField
-          label="Worth"
-          unit="of 9"
-          value={topic.value}
-          onChange={(value) => value !== undefined && set({ value })}
-          least={1}
-          most={9}
-          isWhole
-          why="When time is short, the higher is told."
-        />
-        <TickField label="Must: never left out" value={topic.must} onChange={(must) => set({ must })} />
-        <PickField
-          label="Can be taught"
-          value={topic.asks ?? "any"}
-          options={asksOptions}
-          onChange={(asks) => set({ asks })}
-        />
-        <PickField
-          label="Moment of the day"
-          value={topic.moment}
-          options={moments.map((moment) => [moment, moment.replaceAll("-", " ")] as const)}
-          onChange={(moment) => set({ moment })}
-        />
-      </div>
+      <FactFields topic={topic} set={set} />
       <ManyField
         label="Told at"
         value={topic.where}
@@ -184,6 +133,71 @@ function ConditionField({ topic, problem, onProblem, onChange }: ConditionFieldP
           ▲ {problem}
         </p>
       )}
+    </div>
+  );
+}
+
+interface PartProps {
+  readonly topic: Topic;
+  readonly set: (change: Partial<Topic>) => void;
+}
+
+function SayFields({ topic, set }: PartProps) {
+  const { schools } = topic;
+  if (schools === undefined)
+    return <TextField label="Say" most={400} isLong value={topic.say} onChange={(say) => set({ say })} />;
+  return schools.map((school, i) => (
+    <TextField
+      key={school.id}
+      label={`Say, as “${school.name}”`}
+      most={400}
+      isLong
+      value={school.say}
+      onChange={(say) => set({ schools: schools.map((each, j) => (j === i ? { ...each, say } : each)) })}
+    />
+  ));
+}
+
+function FactFields({ topic, set }: PartProps) {
+  return (
+    <div className="grid grid-cols-2 gap-x-6 gap-y-3">
+      <PickField
+        label="Taken as far as"
+        value={topic.level}
+        options={levelOptions}
+        onChange={(level) => set({ level })}
+      />
+      <NumberField
+        label="Takes"
+        unit="min"
+        value={topic.minutes}
+        onChange={(minutes) => minutes !== undefined && set({ minutes })}
+        least={0.5}
+        most={30}
+      />
+      <NumberField
+        label="Worth"
+        unit="of 9"
+        value={topic.value}
+        onChange={(value) => value !== undefined && set({ value })}
+        least={1}
+        most={9}
+        isWhole
+        why="When time is short, the higher is told."
+      />
+      <TickField label="Must: never left out" value={topic.must} onChange={(must) => set({ must })} />
+      <PickField
+        label="Can be taught"
+        value={topic.asks ?? "any"}
+        options={asksOptions}
+        onChange={(asks) => set({ asks })}
+      />
+      <PickField
+        label="Moment of the day"
+        value={topic.moment}
+        options={moments.map((moment) => [moment, moment.replaceAll("-", " ")] as const)}
+        onChange={(moment) => set({ moment })}
+      />
     </div>
   );
 }

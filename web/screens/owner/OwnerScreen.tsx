@@ -124,7 +124,6 @@ interface FrontProps {
 
 function Front({ token, page, state, cards }: FrontProps) {
   const { delivery, phone } = page;
-  const owed = listOwed(delivery.topics, delivery.rig.gear, state).filter(({ what }) => what !== "question");
   const planned = delivery.plan.visits.reduce((sum, { topics }) => sum + topics.length, 0);
   const isRemote = delivery.link?.isRemote === true && delivery.seal === null;
   return (
@@ -145,21 +144,7 @@ function Front({ token, page, state, cards }: FrontProps) {
           </p>
         </section>
       )}
-      {page.inService !== null && (
-        <>
-          <OwnerHours token={token} page={page} />
-          <p className="mb-5 grid grid-cols-2 gap-2">
-            <Link to="?view=runs" className={linkLook("plain")}>
-              {page.care.some(({ breakIn }) => breakIn !== null && !breakIn.done)
-                ? "Break-in: next run"
-                : "Runs logged"}
-            </Link>
-            <Link to="?view=due" className={linkLook("plain")}>
-              What is due
-            </Link>
-          </p>
-        </>
-      )}
+      {page.inService !== null && <CareLinks token={token} page={page} />}
       <nav aria-label="Cards">
         <ul className="grid grid-cols-2 gap-2">
           {cards.map(({ id, title }, i) => (
@@ -176,59 +161,90 @@ function Front({ token, page, state, cards }: FrontProps) {
         </ul>
       </nav>
       {phone !== "" && <p className="mt-4 font-semibold">{phone}</p>}
-      <section aria-labelledby="promised" className="mt-7">
-        <h2 id="promised" className="text-lg font-bold">
-          What we owe you
-        </h2>
-        <ul className="border-t border-ink">
-          {owed.length === 0 && <li className="py-2 text-soft">Nothing is open.</li>}
-          {owed.map(({ ref, what, text, due }) => (
-            <li key={ref} className="flex gap-2 border-b border-rule py-2">
-              <span aria-hidden className="w-4">
-                {owedSigns[what]}
+      <OwedToYou page={page} state={state} />
+      <Papers token={token} page={page} />
+      <AskTheYard token={token} page={page} state={state} topic={null} />
+    </>
+  );
+}
+
+function CareLinks({ token, page }: { token: string; page: OwnerPage }) {
+  return (
+    <>
+      <OwnerHours token={token} page={page} />
+      <p className="mb-5 grid grid-cols-2 gap-2">
+        <Link to="?view=runs" className={linkLook("plain")}>
+          {page.care.some(({ breakIn }) => breakIn !== null && !breakIn.done) ? "Break-in: next run" : "Runs logged"}
+        </Link>
+        <Link to="?view=due" className={linkLook("plain")}>
+          What is due
+        </Link>
+      </p>
+    </>
+  );
+}
+
+function OwedToYou({ page, state }: { page: OwnerPage; state: WalkState }) {
+  const { delivery } = page;
+  const owed = listOwed(delivery.topics, delivery.rig.gear, state).filter(({ what }) => what !== "question");
+  return (
+    <section aria-labelledby="promised" className="mt-7">
+      <h2 id="promised" className="text-lg font-bold">
+        What we owe you
+      </h2>
+      <ul className="border-t border-ink">
+        {owed.length === 0 && <li className="py-2 text-soft">Nothing is open.</li>}
+        {owed.map(({ ref, what, text, due }) => (
+          <li key={ref} className="flex gap-2 border-b border-rule py-2">
+            <span aria-hidden className="w-4">
+              {owedSigns[what]}
+            </span>
+            <span className="min-w-0 flex-1 break-words">
+              {text}
+              <span className="block text-sm text-soft">
+                {owedWords[what]}
+                {due === null ? "" : `, by ${formatDay(due)}`}
               </span>
-              <span className="min-w-0 flex-1 break-words">
-                {text}
-                <span className="block text-sm text-soft">
-                  {owedWords[what]}
-                  {due === null ? "" : `, by ${formatDay(due)}`}
-                </span>
-              </span>
-            </li>
-          ))}
-        </ul>
-      </section>
-      <section aria-labelledby="papers" className="mt-7">
-        <h2 id="papers" className="text-lg font-bold">
-          Your record
-        </h2>
-        <p className="border-t border-ink pt-2">
-          {delivery.seal === null
-            ? "It is signed and sealed when the handover is closed."
-            : `Handed over ${formatDayAndYear(delivery.date)}, signed and sealed.`}
-        </p>
-        <p className="mt-2 flex flex-wrap gap-2">
-          {delivery.seal !== null && (
-            <a
-              className={linkLook("plain")}
-              href={`${addressOf("ownerRecordPdf", { token })}?paper=letter`}
-              target="_blank"
-              rel="noreferrer"
-            >
-              Record as PDF
-            </a>
-          )}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Papers({ token, page }: { token: string; page: OwnerPage }) {
+  const { delivery } = page;
+  return (
+    <section aria-labelledby="papers" className="mt-7">
+      <h2 id="papers" className="text-lg font-bold">
+        Your record
+      </h2>
+      <p className="border-t border-ink pt-2">
+        {delivery.seal === null
+          ? "It is signed and sealed when the handover is closed."
+          : `Handed over ${formatDayAndYear(delivery.date)}, signed and sealed.`}
+      </p>
+      <p className="mt-2 flex flex-wrap gap-2">
+        {delivery.seal !== null && (
           <a
             className={linkLook("plain")}
-            href={`${addressOf("ownerPackPdf", { token })}?paper=letter`}
+            href={`${addressOf("ownerRecordPdf", { token })}?paper=letter`}
             target="_blank"
             rel="noreferrer"
           >
-            These cards, to print
+            Record as PDF
           </a>
-        </p>
-      </section>
-      <AskTheYard token={token} page={page} state={state} topic={null} />
-    </>
+        )}
+        <a
+          className={linkLook("plain")}
+          href={`${addressOf("ownerPackPdf", { token })}?paper=letter`}
+          target="_blank"
+          rel="noreferrer"
+        >
+          These cards, to print
+        </a>
+      </p>
+    </section>
   );
 }

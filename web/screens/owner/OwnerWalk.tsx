@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { OwnerPage } from "../../../api/index.ts";
+import type { Topic } from "../../../core/topic/index.ts";
 import type { WalkState } from "../../../core/walk/index.ts";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { TopicWords } from "../../topic/TopicWords.tsx";
@@ -35,7 +36,7 @@ export function OwnerWalk({ token, page, state }: OwnerWalkProps) {
     setAt(Math.min(steps.length - 1, at + 1));
     window.scrollTo(0, 0);
   };
-  const say = (as: "understood" | "did") => add.mutate([{ kind: "remote", topic: topic.id, as }], { onSuccess: next });
+  const say = (as: Said) => add.mutate([{ kind: "remote", topic: topic.id, as }], { onSuccess: next });
   return (
     <>
       <p className="num text-soft">
@@ -54,24 +55,7 @@ export function OwnerWalk({ token, page, state }: OwnerWalkProps) {
         </div>
       </div>
       <TopicWords topic={topic} />
-      <div className="mt-5 flex flex-wrap gap-2">
-        <Button
-          look={topic.level === "done" ? "plain" : "primary"}
-          aria-pressed={said === "understood"}
-          className="min-h-16 flex-1"
-          onClick={() => say("understood")}
-        >
-          {said === "understood" ? "✓ " : ""}Understood
-        </Button>
-        <Button
-          look={topic.level === "done" ? "primary" : "plain"}
-          aria-pressed={said === "did"}
-          className="min-h-16 flex-1"
-          onClick={() => say("did")}
-        >
-          {said === "did" ? "✓ " : ""}Did it myself
-        </Button>
-      </div>
+      <SayButtons topic={topic} said={said} onSay={say} />
       {add.error !== null && <ErrorNotice error={add.error} />}
       <div className="mt-3 flex justify-between">
         <Button look="quiet" disabled={at === 0} onClick={() => setAt(at - 1)}>
@@ -87,3 +71,34 @@ export function OwnerWalk({ token, page, state }: OwnerWalkProps) {
 }
 
 const here = { number: null, look: "current" } as const;
+
+type Said = "understood" | "did";
+
+interface SayProps {
+  readonly topic: Topic;
+  readonly said: Said | undefined;
+  readonly onSay: (as: Said) => void;
+}
+
+function SayButtons({ topic, said, onSay }: SayProps) {
+  return (
+    <div className="mt-5 flex flex-wrap gap-2">
+      <Button
+        look={topic.level === "done" ? "plain" : "primary"}
+        aria-pressed={said === "understood"}
+        className="min-h-16 flex-1"
+        onClick={() => onSay("understood")}
+      >
+        {said === "understood" ? "✓ " : ""}Understood
+      </Button>
+      <Button
+        look={topic.level === "done" ? "primary" : "plain"}
+        aria-pressed={said === "did"}
+        className="min-h-16 flex-1"
+        onClick={() => onSay("did")}
+      >
+        {said === "did" ? "✓ " : ""}Did it myself
+      </Button>
+    </div>
+  );
+}

@@ -25,9 +25,6 @@ interface BoatSectionProps extends SectionProps {
 /** What the boat is: its names and numbers, its size, what it weighs. */
 export function BoatSection({ rig, edit, name, hull, onRename, onRenumber }: BoatSectionProps) {
   const set = (change: Partial<Rig>) => edit((now) => ({ ...now, ...change }));
-  const weights = rig.weights;
-  const setWeight = (change: { [Name in keyof Weights]: Weights[Name] | undefined }) =>
-    edit((now) => ({ ...now, weights: dropUnknown({ ...now.weights, ...change }) }));
   return (
     <div className="grid gap-x-6 gap-y-4 sm:grid-cols-2">
       <TextField label="Name" value={name} onChange={onRename} most={80} />
@@ -86,46 +83,8 @@ export function BoatSection({ rig, edit, name, hull, onRename, onRenumber }: Boa
         onChange={(enclosedFuel) => set({ enclosedFuel })}
         why="Vapour gathers there: the walk then teaches blower and sniffing first."
       />
-      <TickField
-        label="Used boat"
-        value={rig.used !== undefined}
-        onChange={(isUsed) => edit(({ used: _, ...now }) => (isUsed ? { ...now, used: { changes: [] } } : now))}
-        why="Others had it before: what they changed is told in the walk, what was serviced is written down before it goes out."
-      />
-      {rig.used !== undefined && (
-        <div className="sm:col-span-2">
-          <TextField
-            label="What others changed on it"
-            value={rig.used.changes.join("\n")}
-            onChange={(text) => set({ used: { changes: splitLines(text, 160, 20) } })}
-            becomes={(text) => splitLines(text, 160, 20).join("\n")}
-            most={3200}
-            isOptional
-            isLong
-            why="A line each, such as: second battery under the port seat, no fuse found."
-          />
-        </div>
-      )}
-      <h3 className="border-t border-ink pt-3 font-bold sm:col-span-2">Weights, from the maker's sheet</h3>
-      <Weight label="Dry hull" unit="kg" value={weights?.dryKg} onSet={(dryKg) => setWeight({ dryKg })} />
-      <Weight label="Engines" unit="kg" value={weights?.enginesKg} onSet={(enginesKg) => setWeight({ enginesKg })} />
-      <Weight
-        label="Gear carried on the road"
-        unit="kg"
-        value={weights?.gearKg}
-        onSet={(gearKg) => setWeight({ gearKg })}
-      />
-      <Weight label="Ballast tanks" unit="L" value={weights?.ballastL} onSet={(ballastL) => setWeight({ ballastL })} />
-      <NumberField
-        label="Draft at the stern, engine up"
-        unit="m"
-        value={weights?.sternDraftM}
-        onChange={(sternDraftM) => setWeight({ sternDraftM })}
-        isOptional
-        least={0.05}
-        most={3}
-        why="Tells how deep the trailer goes before she floats."
-      />
+      <UsedFields rig={rig} edit={edit} />
+      <WeightFields rig={rig} edit={edit} />
     </div>
   );
 }
@@ -164,5 +123,62 @@ export function HullSays({ hull }: { hull: string }) {
       {form === "iso-14" ? "14 characters. " : "12 characters. "}
       Built {built === null ? "" : `${monthNames[built.month - 1]} ${built.year}`}, model year {modelYear}.
     </p>
+  );
+}
+
+function UsedFields({ rig, edit }: Pick<SectionProps, "rig" | "edit">) {
+  return (
+    <>
+      <TickField
+        label="Used boat"
+        value={rig.used !== undefined}
+        onChange={(isUsed) => edit(({ used: _, ...now }) => (isUsed ? { ...now, used: { changes: [] } } : now))}
+        why="Others had it before: what they changed is told in the walk, what was serviced is written down before it goes out."
+      />
+      {rig.used !== undefined && (
+        <div className="sm:col-span-2">
+          <TextField
+            label="What others changed on it"
+            value={rig.used.changes.join("\n")}
+            onChange={(text) => edit((now) => ({ ...now, used: { changes: splitLines(text, 160, 20) } }))}
+            becomes={(text) => splitLines(text, 160, 20).join("\n")}
+            most={3200}
+            isOptional
+            isLong
+            why="A line each, such as: second battery under the port seat, no fuse found."
+          />
+        </div>
+      )}
+    </>
+  );
+}
+
+function WeightFields({ rig, edit }: Pick<SectionProps, "rig" | "edit">) {
+  const weights = rig.weights;
+  const setWeight = (change: { [Name in keyof Weights]: Weights[Name] | undefined }) =>
+    edit((now) => ({ ...now, weights: dropUnknown({ ...now.weights, ...change }) }));
+  return (
+    <>
+      <h3 className="border-t border-ink pt-3 font-bold sm:col-span-2">Weights, from the maker's sheet</h3>
+      <Weight label="Dry hull" unit="kg" value={weights?.dryKg} onSet={(dryKg) => setWeight({ dryKg })} />
+      <Weight label="Engines" unit="kg" value={weights?.enginesKg} onSet={(enginesKg) => setWeight({ enginesKg })} />
+      <Weight
+        label="Gear carried on the road"
+        unit="kg"
+        value={weights?.gearKg}
+        onSet={(gearKg) => setWeight({ gearKg })}
+      />
+      <Weight label="Ballast tanks" unit="L" value={weights?.ballastL} onSet={(ballastL) => setWeight({ ballastL })} />
+      <NumberField
+        label="Draft at the stern, engine up"
+        unit="m"
+        value={weights?.sternDraftM}
+        onChange={(sternDraftM) => setWeight({ sternDraftM })}
+        isOptional
+        least={0.05}
+        most={3}
+        why="Tells how deep the trailer goes before she floats."
+      />
+    </>
   );
 }

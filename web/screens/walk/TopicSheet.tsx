@@ -1,7 +1,7 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { type ReactNode, type RefObject, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
-import { laterWords, listDisputed, listWaits } from "../../../core/walk/index.ts";
+import { laterWords, listDisputed, listWaits, type TopicState } from "../../../core/walk/index.ts";
 import { HoursRead } from "../../handover/HoursRead.tsx";
 import { MeasureList } from "../../measure/MeasureList.tsx";
 import { TopicWords } from "../../topic/TopicWords.tsx";
@@ -35,8 +35,6 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
     hasScrolled.current = false;
   }, [hasScrolled]);
   const waits = marked === undefined ? listWaits(topic, topics, walk.state) : [];
-  const waitTitles = shortenTitles(waits.map(({ title }) => title));
-  const snags = walk.state.snags.filter((snag) => snag.topic === topic.id);
   return (
     <article
       aria-labelledby="topic"
@@ -66,55 +64,12 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
           <ChevronRight aria-hidden size={28} />
         </Turn>
       </div>
-      {waits.length > 0 && (
-        <p className="mt-1 flex flex-wrap items-center gap-x-3 text-base text-amber">
-          <span>◷ Comes easier after:</span>
-          {waits.map(({ id }, i) => (
-            <button key={id} type="button" className="min-h-11 font-text underline" onClick={() => walk.goToTopic(id)}>
-              {waitTitles[i]}
-            </button>
-          ))}
-        </p>
-      )}
-      {marked !== undefined && (
-        <p className="mt-1 flex items-center gap-2 text-base text-soft" data-testid="topic-mark">
-          <MarkSign mark={marked.mark} /> marked {markWords[marked.mark]}
-          {marked.entry.how !== undefined && `, ${laterWords[marked.entry.how]}`}
-          {marked.entry.when !== undefined && `, by ${formatDay(marked.entry.when)}`}
-          {marked.entry.note !== undefined && `: ${marked.entry.note}`}
-          {marked.mark === "not-aboard" && (
-            <Link className="inline-flex min-h-11 items-center underline" to={`/boats/${walk.delivery.boat}/rig`}>
-              Correct the boat sheet
-            </Link>
-          )}
-        </p>
-      )}
-      {marked !== undefined &&
-        listDisputed(marked).map((other) => (
-          <p key={other.id} className="text-base text-amber">
-            ◷ Marked {markWords[other.mark]} as well, by {nameOf(walk.delivery, other.by)} at {formatClock(other.at)}.
-            The later mark counts; the record keeps both.
-          </p>
-        ))}
-      {snags.map((snag) => (
-        <div key={snag.id} className="mt-1 text-base text-magenta">
-          ▲ {snag.note}
-          <PhotoRow photos={walk.state.photos.filter(({ ref }) => ref === snag.id)} says={snag.note} />
-        </div>
-      ))}
+      <Waits walk={walk} waits={waits} />
+      {marked !== undefined && <Marked walk={walk} marked={marked} />}
+      <Snags walk={walk} />
       <TopicWords topic={topic} />
       <People walk={walk} />
-      {topic.measures !== undefined && (
-        <div className="mt-4">
-          {topic.measures.includes("hours") && <HoursRead delivery={walk.delivery} state={walk.state} />}
-          <MeasureList
-            rig={rig}
-            state={walk.state}
-            kinds={topic.measures.filter((kind) => kind !== "hours")}
-            onAdd={(entry) => void walk.add(entry.kind === "photo" ? { ...entry, topic: topic.id } : entry)}
-          />
-        </div>
-      )}
+      <Measures walk={walk} />
       <PhotoRow
         photos={walk.state.photos.filter((photo) => photo.topic === topic.id && photo.ref === null)}
         says={topic.title}
@@ -161,5 +116,75 @@ function Elapsed({ openedMs, plannedMin }: { openedMs: number; plannedMin: numbe
     <span className={`num ${isOver ? "text-amber" : ""}`}>
       {Math.floor(s / 60)}:{String(s % 60).padStart(2, "0")} of {plannedMin} min{isOver ? ", over" : ""}
     </span>
+  );
+}
+
+function Marked({ walk, marked }: { walk: Walk; marked: TopicState }) {
+  return (
+    <>
+      <p className="mt-1 flex items-center gap-2 text-base text-soft" data-testid="topic-mark">
+        <MarkSign mark={marked.mark} /> marked {markWords[marked.mark]}
+        {marked.entry.how !== undefined && `, ${laterWords[marked.entry.how]}`}
+        {marked.entry.when !== undefined && `, by ${formatDay(marked.entry.when)}`}
+        {marked.entry.note !== undefined && `: ${marked.entry.note}`}
+        {marked.mark === "not-aboard" && (
+          <Link className="inline-flex min-h-11 items-center underline" to={`/boats/${walk.delivery.boat}/rig`}>
+            Correct the boat sheet
+          </Link>
+        )}
+      </p>
+      {listDisputed(marked).map((other) => (
+        <p key={other.id} className="text-base text-amber">
+          ◷ Marked {markWords[other.mark]} as well, by {nameOf(walk.delivery, other.by)} at {formatClock(other.at)}. The
+          later mark counts; the record keeps both.
+        </p>
+      ))}
+    </>
+  );
+}
+
+function Waits({ walk, waits }: { walk: Walk; waits: ReturnType<typeof listWaits> }) {
+  if (waits.length === 0) return null;
+  const titles = shortenTitles(waits.map(({ title }) => title));
+  return (
+    <p className="mt-1 flex flex-wrap items-center gap-x-3 text-base text-amber">
+      <span>◷ Comes easier after:</span>
+      {waits.map(({ id }, i) => (
+        <button key={id} type="button" className="min-h-11 font-text underline" onClick={() => walk.goToTopic(id)}>
+          {titles[i]}
+        </button>
+      ))}
+    </p>
+  );
+}
+
+function Snags({ walk: { state, step } }: { walk: Walk }) {
+  return (
+    <>
+      {state.snags
+        .filter((snag) => snag.topic === step.topic.id)
+        .map((snag) => (
+          <div key={snag.id} className="mt-1 text-base text-magenta">
+            ▲ {snag.note}
+            <PhotoRow photos={state.photos.filter(({ ref }) => ref === snag.id)} says={snag.note} />
+          </div>
+        ))}
+    </>
+  );
+}
+
+function Measures({ walk }: { walk: Walk }) {
+  const { id, measures } = walk.step.topic;
+  if (measures === undefined) return null;
+  return (
+    <div className="mt-4">
+      {measures.includes("hours") && <HoursRead delivery={walk.delivery} state={walk.state} />}
+      <MeasureList
+        rig={walk.delivery.rig}
+        state={walk.state}
+        kinds={measures.filter((kind) => kind !== "hours")}
+        onAdd={(entry) => void walk.add(entry.kind === "photo" ? { ...entry, topic: id } : entry)}
+      />
+    </div>
   );
 }

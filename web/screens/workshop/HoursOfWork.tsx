@@ -27,15 +27,14 @@ export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
   const me = useMe();
   const [hours, setHours] = useState(sheet.workshop.hoursPerDay.map(String));
   const [closed, setClosed] = useState(sheet.workshop.closed);
-  const [next, setNext] = useState(noDays);
   const [fault, setFault] = useState<string | null>(null);
   const save = useMutation({
-    mutationFn: (list: typeof closed) =>
+    mutationFn: (list: Closed) =>
       ask("setWorkshop", { body: { hoursPerDay: hours.map((text) => Number(text.replace(",", "."))), closed: list } }),
     onSuccess: refreshWorkshop,
   });
   if (!isOneOf(keepers, me.role)) return null;
-  const keep = (list: typeof closed) => {
+  const keep = (list: Closed) => {
     const bad = hours.findIndex((text) => !(Number(text.replace(",", ".")) >= 0 && text.trim() !== ""));
     if (bad >= 0) return setFault(`${days[bad]}: type hours such as 14, or 0 for a free day.`);
     setFault(null);
@@ -68,67 +67,83 @@ export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
             ▲ {fault}
           </p>
         )}
-        <ul className="mt-3">
-          {closed.map((span) => (
-            <li key={span.from} className="flex items-center gap-4 border-b border-rule">
-              <span className="num">
-                {formatDayAndYear(span.from)}
-                {span.to !== span.from && ` to ${formatDayAndYear(span.to)}`}
-              </span>
-              <span className="flex-1">{span.why}</span>
-              <button
-                type="button"
-                className="min-h-11 underline"
-                onClick={() => keep(closed.filter((each) => each !== span))}
-              >
-                Open again
-              </button>
-            </li>
-          ))}
-        </ul>
-        <div className="mt-2 flex flex-wrap items-end gap-3">
-          <label className="text-soft">
-            Closed from
-            <DateInput
-              className={`${field} mt-0.5 block text-ink`}
-              value={next.from}
-              onDate={(from) => setNext({ ...next, from })}
-            />
-          </label>
-          <label className="text-soft">
-            to
-            <DateInput
-              className={`${field} mt-0.5 block text-ink`}
-              min={next.from ?? undefined}
-              value={next.to}
-              onDate={(to) => setNext({ ...next, to })}
-            />
-          </label>
-          <label className="text-soft">
-            because
-            <input
-              maxLength={80}
-              className={`${field} mt-0.5 block text-ink`}
-              value={next.why}
-              onChange={(event) => setNext({ ...next, why: readPlain(event) })}
-            />
-          </label>
-          <Button
-            disabled={next.from === null || save.isPending}
-            onClick={() => {
-              const { from } = next;
-              if (from === null) return;
-              const to = next.to ?? from;
-              if (to < from) return setFault("The last closed day is before the first.");
-              keep([...closed, { from, to, why: next.why.trim() }].sort((a, b) => (a.from < b.from ? -1 : 1)));
-              setNext(noDays);
-            }}
-          >
-            Close these days
-          </Button>
-        </div>
+        <ClosedDays closed={closed} isBusy={save.isPending} onClosed={keep} onFault={setFault} />
         {save.error !== null && <ErrorNotice error={save.error} />}
       </div>
     </details>
+  );
+}
+
+type Closed = WorkshopSheet["workshop"]["closed"];
+
+interface ClosedProps {
+  readonly closed: Closed;
+  readonly isBusy: boolean;
+  readonly onClosed: (closed: Closed) => void;
+  readonly onFault: (fault: string) => void;
+}
+
+function ClosedDays({ closed, isBusy, onClosed, onFault }: ClosedProps) {
+  const [next, setNext] = useState(noDays);
+  const close = () => {
+    const { from } = next;
+    if (from === null) return;
+    const to = next.to ?? from;
+    if (to < from) return onFault("The last closed day is before the first.");
+    onClosed([...closed, { from, to, why: next.why.trim() }].sort((a, b) => (a.from < b.from ? -1 : 1)));
+    setNext(noDays);
+  };
+  return (
+    <>
+      <ul className="mt-3">
+        {closed.map((span) => (
+          <li key={span.from} className="flex items-center gap-4 border-b border-rule">
+            <span className="num">
+              {formatDayAndYear(span.from)}
+              {span.to !== span.from && ` to ${formatDayAndYear(span.to)}`}
+            </span>
+            <span className="flex-1">{span.why}</span>
+            <button
+              type="button"
+              className="min-h-11 underline"
+              onClick={() => onClosed(closed.filter((each) => each !== span))}
+            >
+              Open again
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-2 flex flex-wrap items-end gap-3">
+        <label className="text-soft">
+          Closed from
+          <DateInput
+            className={`${field} mt-0.5 block text-ink`}
+            value={next.from}
+            onDate={(from) => setNext({ ...next, from })}
+          />
+        </label>
+        <label className="text-soft">
+          to
+          <DateInput
+            className={`${field} mt-0.5 block text-ink`}
+            min={next.from ?? undefined}
+            value={next.to}
+            onDate={(to) => setNext({ ...next, to })}
+          />
+        </label>
+        <label className="text-soft">
+          because
+          <input
+            maxLength={80}
+            className={`${field} mt-0.5 block text-ink`}
+            value={next.why}
+            onChange={(event) => setNext({ ...next, why: readPlain(event) })}
+          />
+        </label>
+        <Button disabled={next.from === null || isBusy} onClick={close}>
+          Close these days
+        </Button>
+      </div>
+    </>
   );
 }

@@ -166,7 +166,6 @@ interface WeekProps {
 
 /** A week day by day: what is booked, against the shop capacity. */
 function Week({ sheet, monday, onWeek }: WeekProps) {
-  const [moving, setMoving] = useState<string | null>(null);
   const change = useMutation({
     mutationFn: ({ booking, state }: { booking: Slot; state: Slot["state"] }) => {
       const { id, by: _, boatName: __, serial: ___, buyers: ____, ...rest } = booking;
@@ -203,50 +202,7 @@ function Week({ sheet, monday, onWeek }: WeekProps) {
               </span>
               <ul>
                 {mine.map((booking) => (
-                  <li key={booking.id} className="py-0.5">
-                    <span className="num">{formatMinuteOfDay(booking.startMin)}</span>{" "}
-                    <Link to={`/boats/${booking.boat}`} className="font-semibold underline">
-                      {booking.boatName} {booking.serial}
-                    </Link>
-                    , {booking.buyers}
-                    <span className="block text-sm text-soft">
-                      {booking.items.map(({ title }) => title).join(", ")}{" "}
-                      <span className="num">{booking.labourH.toFixed(1)} h</span>
-                      {booking.note !== "" && `. ${booking.note}`}
-                      {booking.state === "done" && ". Done."}
-                    </span>
-                    {booking.state === "booked" && (
-                      <span className="flex gap-4 text-sm">
-                        <button type="button" className="min-h-11 underline" onClick={() => setMoving(booking.id)}>
-                          Move
-                        </button>
-                        <button
-                          type="button"
-                          className="min-h-11 underline"
-                          onClick={() => change.mutate({ booking, state: "cancelled" })}
-                        >
-                          Cancel
-                        </button>
-                        <button
-                          type="button"
-                          className="min-h-11 underline"
-                          onClick={() => change.mutate({ booking, state: "done" })}
-                        >
-                          Done
-                        </button>
-                      </span>
-                    )}
-                    {moving === booking.id && (
-                      <BookForm
-                        boat={booking.boat}
-                        booking={booking}
-                        onDone={async () => {
-                          setMoving(null);
-                          await refreshWorkshop();
-                        }}
-                      />
-                    )}
-                  </li>
+                  <SlotRow key={booking.id} booking={booking} onState={(state) => change.mutate({ booking, state })} />
                 ))}
               </ul>
             </li>
@@ -301,5 +257,46 @@ function Feeds() {
       )}
       {make.error !== null && <ErrorNotice error={make.error} />}
     </section>
+  );
+}
+
+function SlotRow({ booking, onState }: { booking: Slot; onState: (state: Slot["state"]) => void }) {
+  const [isMoving, setMoving] = useState(false);
+  return (
+    <li className="py-0.5">
+      <span className="num">{formatMinuteOfDay(booking.startMin)}</span>{" "}
+      <Link to={`/boats/${booking.boat}`} className="font-semibold underline">
+        {booking.boatName} {booking.serial}
+      </Link>
+      , {booking.buyers}
+      <span className="block text-sm text-soft">
+        {booking.items.map(({ title }) => title).join(", ")} <span className="num">{booking.labourH.toFixed(1)} h</span>
+        {booking.note !== "" && `. ${booking.note}`}
+        {booking.state === "done" && ". Done."}
+      </span>
+      {booking.state === "booked" && (
+        <span className="flex gap-4 text-sm">
+          <button type="button" className="min-h-11 underline" onClick={() => setMoving(true)}>
+            Move
+          </button>
+          <button type="button" className="min-h-11 underline" onClick={() => onState("cancelled")}>
+            Cancel
+          </button>
+          <button type="button" className="min-h-11 underline" onClick={() => onState("done")}>
+            Done
+          </button>
+        </span>
+      )}
+      {isMoving && (
+        <BookForm
+          boat={booking.boat}
+          booking={booking}
+          onDone={async () => {
+            setMoving(false);
+            await refreshWorkshop();
+          }}
+        />
+      )}
+    </li>
   );
 }
