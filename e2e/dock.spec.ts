@@ -124,12 +124,12 @@ test("everything owed: whose it is, when, the buyer informed, settled with evide
   await light.getByRole("button", { name: "Keep" }).click();
   await expect(page.getByText("Light strip at the bow")).toHaveCount(0);
   // What was put off is made up for by marking it, on the same record, sealed as that is.
-  const later = rest.getByRole("listitem").filter({ hasText: "Plotter and sounder" });
-  await later.getByRole("button", { name: /^shown: Plotter/ }).click();
-  await expect(page.getByText("Plotter and sounder")).toHaveCount(0);
+  const later = rest.getByRole("listitem").filter({ hasText: "Chartplotter" });
+  await later.getByRole("button", { name: /^shown: Chartplotter/ }).click();
+  await expect(page.getByText("Chartplotter: chart, depth")).toHaveCount(0);
   await page.goto(`${store.address}/deliveries/d-w112/record`);
   await expect(page.getByRole("region", { name: "Added since" })).toContainText(
-    "Plotter and sounder: four pages: shown",
+    "Chartplotter: chart, depth, and the way home: shown",
   );
   await page.goto(`${store.address}/deliveries/d-p615/record`);
   await expect(page.getByText(/Settled: Snag: Light strip/)).toBeVisible();

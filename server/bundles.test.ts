@@ -292,7 +292,7 @@ describe("the owner pack", () => {
     };
     const plain = await print("");
     expect(plain.pages).toBe(layout === "single" ? 12 : 6);
-    for (const words of ["It will not start", "What stays on", "Who to ring", "555 0142"])
+    for (const words of ["It will not start", "Before you leave the boat", "Whom to call", "555 0142"])
       expect(plain.text).toContain(words);
     const labelled = await print(`&token=${token}`);
     expect(labelled.text).toContain("Cut out and stick where the helm is");

@@ -101,7 +101,7 @@ describe("what the server does by itself", () => {
     await jobs.tick();
     const messages = await aftercareService.listMessages("w112");
     expect(messages).toHaveLength(1);
-    expect(messages[0]!.text).toMatch(/^Hello Dov, it is Pellow & Marr.*first days with Wending 23/);
+    expect(messages[0]!.text).toMatch(/^Hello Dov, this is Pellow & Marr.*first days with Wending 23/);
     await aftercareService.carryOn();
     // No number was given: it could not be delivered, and says so.
     expect((await aftercareService.listMessages("w112"))[0]!.state).toBe("failed");

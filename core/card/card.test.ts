@@ -59,8 +59,8 @@ it("speak of the trailer only where there is one, and of the fuel the engine bur
   expect(createCards(texts, { ...boat, rig }).some(({ id }) => id === "tow-ramp")).toBe(false);
   const engines = rig.engines.map((engine) => ({ ...engine, fuel: "diesel" as const }));
   const diesel = createCards(texts, { ...boat, rig: { ...rig, engines } });
-  expect(wordsOf(find(diesel, "start"))).not.toContain("Smell of petrol");
-  expect(wordsOf(find(cardsOf("wending-23"), "start"))).toContain("Smell of petrol");
+  expect(wordsOf(find(diesel, "start"))).not.toContain("Smell of fuel");
+  expect(wordsOf(find(cardsOf("wending-23"), "start"))).toContain("Smell of fuel");
 });
 
 it("take the limits from the engine's own rated band, twins once", () => {

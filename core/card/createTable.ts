@@ -237,6 +237,8 @@ function listTrailerFacts({ trailer }: Rig): string[][] {
 }
 
 function breakInTable({ rig, breakInPacks }: CardBoat): CardBlock | null {
+  // A used boat has its first hours behind it.
+  if (rig.used !== undefined) return null;
   const rows = rig.engines.flatMap((engine) => {
     const pack = breakInPacks.find(({ id }) => id === engine.breakInPack);
     if (pack === undefined) return [];

@@ -9,6 +9,7 @@ export {
   type TextPiece,
 } from "./glossary.ts";
 export { createTopicSearch, type TopicFilter } from "./searchTopics.ts";
+export { shortenTitles } from "./shortenTitles.ts";
 export { type System, systemNames, systems } from "./systems.ts";
 export {
   levels,

@@ -12,7 +12,7 @@ export interface TopicFilter {
  * Finds topics by words: every word must stand somewhere in the topic, at the beginning of one of its words; those with the
  * words in their title come first, otherwise in library order. The text is folded once, so that each key is quick.
  *
- * @example "bat sw" finds "Battery switches: on to go, off to leave".
+ * @example "bat sw" finds "Battery switches: on when you arrive, off when you leave".
  */
 export function createTopicSearch(topics: readonly Topic[]): (filter: TopicFilter) => Topic[] {
   const folded = topics.map((topic) => ({

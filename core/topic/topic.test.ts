@@ -7,6 +7,7 @@ import {
   fillTopic,
   findTopicStation,
   glossaryListSchema,
+  shortenTitles,
   type Topic,
   topicFileSchema,
 } from "./index.ts";
@@ -169,4 +170,11 @@ it("topics travel in a file of their own", () => {
   const file = { format: "ravik.topics/1", topics: topics.slice(0, 3) };
   expect(topicFileSchema.parse(JSON.parse(JSON.stringify(file)))).toEqual(file);
   expect(topicFileSchema.safeParse({ ...file, topics: [] }).success).toBe(false);
+});
+
+describe("titles for a narrow list", () => {
+  it("end at the colon, but for those that would then read alike", () => {
+    const titles = ["Kill lanyard: fit it", "VHF: call", "Throttles", "VHF: distress"];
+    expect(shortenTitles(titles)).toEqual(["Kill lanyard", "VHF: call", "Throttles", "VHF: distress"]);
+  });
 });

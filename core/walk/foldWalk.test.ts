@@ -141,8 +141,8 @@ describe("what stands open", () => {
     const owed = listOwed(topics, rig.gear, foldWalk(entries));
     expect(owed.map(({ what, text }) => `${what}: ${text}`).sort()).toEqual([
       "gear: Ignition keys with float: 1 short",
-      "later: Plotter and sounder: four pages: by phone",
-      "must: Flush through the port: no water here",
+      "later: Chartplotter: chart, depth, and the way home: by phone",
+      "must: Flush the engine with fresh water: no water here",
       "snag: gauge low",
     ]);
     const settled = owed.map(({ ref }, i): Entry => ({ ...base(100 + i), kind: "settle", ref, note: "done" }));

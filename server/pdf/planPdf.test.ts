@@ -37,9 +37,11 @@ function createDelivery(id: keyof typeof rigTemplates, budgetMin: number | null)
 async function print(delivery: Delivery, paper: "a4" | "letter") {
   const file = join(folder, `${delivery.rig.model}-${paper}.pdf`);
   writeFileSync(file, await writePlanPdf(delivery, store, { paper }));
-  return execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" });
+  return execFileSync("pdftotext", ["-raw", file, "-"], { encoding: "utf8" });
 }
 const squeeze = (text: string) => text.replace(/\s+/g, " ");
+/** However its lines are broken. */
+const bare = (text: string) => text.replace(/[\s-]/g, "");
 
 describe.each(Object.keys(rigTemplates) as (keyof typeof rigTemplates)[])("the printed plan of %s", (id) => {
   it.each([
@@ -55,7 +57,10 @@ describe.each(Object.keys(rigTemplates) as (keyof typeof rigTemplates)[])("the p
     expect(said).toContain(`${delivery.plan.visits.length} stops, ${delivery.plan.moves} moves`);
     const byId = new Map(delivery.topics.map((topic) => [topic.id, topic]));
     for (const { topics: told } of delivery.plan.visits)
-      for (const topic of told) expect(said, topic).toContain(byId.get(topic)!.title.split(" ").slice(0, 2).join(" "));
+      for (const topic of told)
+        expect(bare(said), topic).toContain(
+          bare(byId.get(topic)!.title.split(":")[0]!.split(" ").slice(0, 2).join(" ")),
+        );
     for (const topic of delivery.plan.deferred) {
       const { title } = byId.get(topic)!;
       if (![...byId.values()].some((other) => other.id !== topic && other.title.includes(title)))

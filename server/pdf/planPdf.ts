@@ -2,7 +2,7 @@ import type { Column, Content, TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Delivery } from "../../api/index.ts";
 import type { Place } from "../../core/rig/index.ts";
 import { cutText } from "../../core/text/index.ts";
-import type { Topic } from "../../core/topic/index.ts";
+import { shortenTitles, type Topic } from "../../core/topic/index.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { printDay } from "./days.ts";
 import { ink, printDeck, soft } from "./ink.ts";
@@ -29,6 +29,10 @@ const headPt = 78;
 const lineShare = 1.28;
 const largestPt = 10.5;
 const smallestPt = 5;
+const readablePt = 8;
+/** About the width of a letter as a share of the type size; a bold one is so much wider. */
+const letterShare = 0.49;
+const boldShare = 1.08;
 
 /** The plan on one page: deck plan and course line to the left, the stops with their topics to the right, a box for each. */
 export function writePlanPdf(
@@ -40,7 +44,11 @@ export function writePlanPdf(
   const { rig, plan } = delivery;
   const lines = listLines(delivery);
   const deckPt = lines.length > manyLines ? planWidthPt.narrow : planWidthPt.usual;
-  const fit = fitLines(lines, widthPt - 2 * marginPt - deckPt - columnGapPt, (heightPt - 2 * marginPt - headPt) * 0.95);
+  const fitOnPage = (wanted: readonly Line[]) =>
+    fitLines(wanted, widthPt - 2 * marginPt - deckPt - columnGapPt, (heightPt - 2 * marginPt - headPt) * 0.95);
+  const whole = fitOnPage(lines);
+  // Of a long walk what a topic is about is enough: the point after the colon would make it too small to read.
+  const fit = whole.fontSize < readablePt ? fitOnPage(shortenLines(lines)) : whole;
   const stops = plan.visits.map(({ station }, i) => ({
     number: i + 1,
     ...rig.stations.find(({ id }) => id === station)!.at,
@@ -105,19 +113,38 @@ function listLines({ plan, topics, rig }: Delivery): Line[] {
   });
 }
 
+function shortenLines(lines: readonly Line[]): Line[] {
+  const texts = shortenTitles(lines.map(({ kind, text }) => (kind === "topic" ? text : "")));
+  return lines.map((line, i) => (line.kind === "topic" ? { ...line, text: texts[i]! } : line));
+}
+
 /** The largest type at which the lines fit the height there is: in two columns, or more when they are many. */
 function fitLines(lines: readonly Line[], widthPt: number, heightPt: number): Fit {
   for (let fontSize = largestPt; ; fontSize -= 0.25) {
     for (const count of fontSize < 7.5 ? [2, 3, 4] : [2]) {
-      const lettersPerLine = ((widthPt - columnGapPt * (count - 1)) / count - 26) / (fontSize * 0.49);
+      const textPt = (widthPt - columnGapPt * (count - 1)) / count - 26;
       const columns = breakColumns(lines, count, heightPt, (line) => {
-        const rows = Math.ceil(line.text.length / lettersPerLine);
+        const isBold = line.isMust || line.kind === "stop";
+        const rows = countRows(line.text, textPt / (fontSize * letterShare * (isBold ? boldShare : 1)));
         return rows * fontSize * lineShare + (line.kind === "stop" ? fontSize * 0.9 : 1.2);
       });
       if (columns !== null) return { fontSize, columns };
     }
     if (fontSize <= smallestPt) return { fontSize, columns: [[...lines]] };
   }
+}
+
+/** How many rows a text takes, broken between words. */
+function countRows(text: string, lettersPerRow: number): number {
+  let rows = 1;
+  let used = 0;
+  for (const { length } of text.split(" ")) {
+    if (used > 0 && used + 1 + length > lettersPerRow) {
+      rows++;
+      used = length;
+    } else used += (used === 0 ? 0 : 1) + length;
+  }
+  return rows;
 }
 
 function breakColumns(

@@ -204,8 +204,8 @@ describe("the walk out of order", () => {
     const { user } = start();
     await user.type(find(), "extingu");
     const group = within(screen.getByRole("region", { name: "Find in this boat" }));
-    await user.click(group.getByRole("button", { name: /^Extinguisher: where, date, how/ }));
-    expect(screen.getByRole("heading", { level: 1 }).textContent).toContain("Extinguisher");
+    await user.click(group.getByRole("button", { name: /^Fire extinguisher: where it is/ }));
+    expect(screen.getByRole("heading", { level: 1 }).textContent).toContain("extinguisher");
     await user.clear(find());
     await user.type(find(), "wash");
     await user.click(group.getByRole("button", { name: /^10 ?Wash/ }));
@@ -439,7 +439,7 @@ describe("closing", () => {
     expect(screen.queryByRole("heading", { name: other!.title })).toBeNull();
     const forgotten = within(screen.getByRole("list", { name: "Most often forgotten here" }));
     expect(forgotten.getAllByRole("listitem").map((line) => line.textContent)).toEqual([
-      expect.stringContaining("Plotter and sounder"),
+      expect.stringContaining("Chartplotter"),
     ]);
   });
 

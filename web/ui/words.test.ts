@@ -4,7 +4,7 @@ import type { LocalDate } from "../../core/dates/index.ts";
 import { type Day, describeDue, formatDue, formatRange } from "./DueDay.tsx";
 import { fillFalls, fillTemplate, formatFirstNames } from "./fillTemplate.ts";
 import { formatMoney, readMoney } from "./money.ts";
-import { formatHours, shortenTitles } from "./words.ts";
+import { formatHours } from "./words.ts";
 
 describe("money", () => {
   it.each([
@@ -91,13 +91,6 @@ describe("a day that is a forecast", () => {
     expect(formatRange({ from: "2026-11-18", to: "2026-12-20" })).toBe("18 Nov to 20 Dec 2026");
     expect(formatRange({ from: "2026-11-18", to: "2027-01-20" })).toBe("18 Nov 2026 to 20 Jan 2027");
     expect(formatRange({ from: "2026-11-18", to: null })).toBe("from 18 Nov 2026, no end known");
-  });
-});
-
-describe("titles for a narrow list", () => {
-  it("end at the colon, but for those that would then read alike", () => {
-    const titles = ["Kill lanyard: fit it", "VHF: call", "Throttles", "VHF: distress"];
-    expect(shortenTitles(titles)).toEqual(["Kill lanyard", "VHF: call", "Throttles", "VHF: distress"]);
   });
 });
 

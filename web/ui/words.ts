@@ -38,12 +38,6 @@ export const formatClock = (at: Instant | number) => formatMinuteOfDay(storeMinu
 /** Engine hours where a break-in by tanks may make any number of them: 9.7; 10. */
 export const formatHours = (hours: number) => String(Math.round(hours * 10) / 10);
 
-/** Titles for a narrow list: what stands before the colon, or all of it where two would then read alike. */
-export function shortenTitles(titles: readonly string[]): string[] {
-  const heads = titles.map((title) => title.split(":")[0]!);
-  return titles.map((title, i) => (heads.filter((head) => head === heads[i]).length > 1 ? title : heads[i]!));
-}
-
 /** 2 days ago; today; in 3 days; in 10 months. */
 export function formatDistance(date: LocalDate, today: LocalDate): string {
   const days = Math.round((atNoon(date).getTime() - atNoon(today).getTime()) / 86_400_000);

@@ -24,8 +24,8 @@ const templateFor: Record<CareLine["reasons"][number]["reason"], string> = {
   "no-hours": "ask-hours",
 };
 const linkPlace = "{link}";
-const noLinkSentence =
-  / (Two taps on your page will do|Tell us the hours on your page, then we plan the first service): \{link\}/;
+/** The sentence that leads to the address, in whatever words. */
+const linkSentence = / ?[^.?]*\{link\}\.?/;
 
 /** A template in the words of this boat. One without an owner's page asks for an answer instead. */
 export function fillMessage(
@@ -48,7 +48,7 @@ export function fillMessage(
     week: "your choice",
   };
   const filled = fillTemplate(text, names);
-  return line.delivery === null ? filled.replace(noLinkSentence, " Just answer here.") : filled;
+  return line.delivery === null ? filled.replace(linkSentence, " Just answer here.") : filled;
 }
 
 /** What became of what was just sent or noted, and whose it was. */

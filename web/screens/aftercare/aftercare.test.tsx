@@ -153,7 +153,7 @@ describe("fillMessage", () => {
       },
     ];
     expect(fill("service", { reasons })).toBe(
-      "Hello Ilse and Piet, first service of your Wending 23 falls due about Mon 1 Jun. Shall we book you a slot? Answer here or ring 555 0142.",
+      "Hello Ilse and Piet, first service of your Wending 23 falls due about Mon 1 Jun. Shall we book a date for you? Answer here or call 555 0142.",
     );
     expect(fill("ask-hours")).toContain("{link}");
   });
@@ -291,7 +291,7 @@ describe("the call list", () => {
     const beside = await screen.findByRole("region", { name: /Ilse/ });
     expect(screen.getByRole("list", { name: "Boats to turn to" }).textContent).toContain("14.0 h reported, 22 likely");
     await user.click(within(beside).getByRole("button", { name: "Send it" }));
-    expect(await within(beside).findByText(/Shall we book you a slot/, { selector: "li span" })).toBeTruthy();
+    expect(await within(beside).findByText(/Shall we book a date for you/, { selector: "li span" })).toBeTruthy();
     expect(asked.find(({ name }) => name === "sendMessage")?.body).toMatchObject({ kind: "service", withLink: false });
     await user.click(screen.getByRole("button", { name: /Dov Anselm/ }));
     const other = await screen.findByRole("region", { name: /Dov Anselm/ });

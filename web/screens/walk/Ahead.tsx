@@ -1,8 +1,8 @@
 import { Link } from "react-router";
+import { shortenTitles } from "../../../core/topic/index.ts";
 import { isCovered } from "../../../core/walk/index.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { MarkSign } from "../../ui/MarkSign.tsx";
-import { shortenTitles } from "../../ui/words.ts";
 import type { Walk } from "./useWalk.ts";
 
 /** What is still open here and what lies ahead; a touch goes there. */

@@ -1,13 +1,14 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { type ReactNode, type RefObject, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
+import { shortenTitles } from "../../../core/topic/index.ts";
 import { laterWords, listDisputed, listWaits, type TopicState } from "../../../core/walk/index.ts";
 import { HoursRead } from "../../handover/HoursRead.tsx";
 import { MeasureList } from "../../measure/MeasureList.tsx";
 import { TopicWords } from "../../topic/TopicWords.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
 import { PhotoRow } from "../../ui/Photos.tsx";
-import { formatClock, formatDay, shortenTitles } from "../../ui/words.ts";
+import { formatClock, formatDay } from "../../ui/words.ts";
 import { People } from "./People.tsx";
 import { ThingItself } from "./ThingItself.tsx";
 import type { Walk } from "./useWalk.ts";
