@@ -1,8 +1,41 @@
 import { describe, expect, it } from "vitest";
+import { type Condition, isMet, type PartKind, partKinds } from "../core/rig/index.ts";
 import { listTopicsFor } from "../core/route/index.ts";
 import { orderTopics } from "../core/route/internal/blocks.ts";
-import { systems } from "../core/topic/index.ts";
+import { fillTopic, systems } from "../core/topic/index.ts";
 import { makeReady, rigTemplates, topics } from "./index.ts";
+
+const has = (kind: PartKind): Condition => ({ has: kind });
+const engine = (...kinds: string[]): Condition => ({
+  any: kinds.map((kind) => ({ equals: "engines.kind", value: kind })),
+});
+const trailer: Condition = { not: { equals: "trailer", value: null } };
+/** Words that name a thing, and the boats that have it. */
+const namesOf: readonly (readonly [RegExp, Condition])[] = [
+  [/windlass/i, has("windlass")],
+  [/livewell/i, has("livewell")],
+  [/blower/i, has("blower")],
+  [/lanyard|kill switch/i, has("lanyard")],
+  [/coupler|winch/i, trailer],
+  [/bimini/i, has("bimini")],
+  [/ballast/i, has("ballast")],
+  [/plotter|the track you made/i, has("plotter")],
+  [/raw-water (valve|strainer)/i, engine("inboard", "sterndrive")],
+  [/surge brakes/i, { equals: "trailer.brakes", value: "surge" }],
+  [/primer bulb/i, has("primer-bulb")],
+  [/swim platform/i, has("swim-platform")],
+  [/ladder/i, has("ladder")],
+  [/stereo/i, has("stereo")],
+  [/radio|channel 16|\bon 16\b/i, has("vhf")],
+  [/stove/i, has("galley")],
+  [/anchor light|light pole/i, has("light-pole")],
+  [/drain plug|plug out|plug in\b/i, { any: [has("plug"), trailer, has("charger-socket")] }],
+  [/drain plug/i, has("plug")],
+  [/breaker/i, { any: [has("breakers"), has("charger-socket"), { equals: "trailer.brakes", value: "electric" }] }],
+  [/bilge pump/i, has("pump")],
+  [/battery switch/i, has("selector")],
+  [/cooling water stream|tell-tale/i, engine("outboard", "kicker")],
+];
 
 const own = listTopicsFor(rigTemplates["wending-23"], topics);
 
@@ -51,6 +84,36 @@ describe("the library", () => {
         expect(longest, `${topic.id}: ${text}`).toBeLessThanOrEqual(27);
       }
     }
+  });
+
+  it("is never shorter than its words: caution and what is said, at 130 a minute", () => {
+    for (const { id, minutes, say, schools = [], cautions } of topics)
+      for (const words of [say, ...schools.map((school) => school.say)]) {
+        const spoken = [words, ...cautions].join(" ").split(/\s+/).length;
+        expect(spoken / 130, id).toBeLessThanOrEqual(minutes);
+      }
+  });
+
+  it("asks in braces only for what a rig can have", () => {
+    const kinds = new Set<string>([...partKinds, "trailer"]);
+    for (const topic of topics)
+      for (const [, verb, name] of JSON.stringify(topic).matchAll(/\{(at|each|if):([^}?]+)/g))
+        expect(kinds.has(name!), `${topic.id}: ${verb} ${name}`).toBe(true);
+  });
+
+  it.each(Object.entries(rigTemplates))("names nothing that %s has not", (_, rig) => {
+    for (const topic of listTopicsFor(rig, topics)) {
+      const { title, say, show, does, wrong, why, cautions } = fillTopic(topic, rig);
+      const text = [title, say, show, does, wrong, why, ...cautions].join(" ");
+      expect(text, topic.id).not.toMatch(/where we will show you|[{}]/);
+      for (const [words, when] of namesOf)
+        if (!isMet(when, rig)) expect(text, `${topic.id} on ${rig.model}`).not.toMatch(words);
+    }
+  });
+
+  it.each(Object.entries(rigTemplates))("tells %s every topic that applies to it", (_, rig) => {
+    const told = new Set(listTopicsFor(rig, topics).map(({ id }) => id));
+    expect(topics.filter(({ id, when }) => isMet(when, rig) && !told.has(id)).map(({ id }) => id)).toEqual([]);
   });
 
   it("gives the workshop its own list before the buyer comes", () => {

@@ -5,6 +5,7 @@ import type { Topic } from "./topic.ts";
 export type SchoolChoices = Readonly<Record<string, string>>;
 
 const placeholder = /\{(at|each|rig):([a-zA-Z.-]+)\}/g;
+const choice = /\{if:([a-z-]+)\?([^{}|]*)(?:\|([^{}]*))?\}/g;
 
 /**
  * The topic as it is told on this boat: the chosen school's words in place, and what stands in braces replaced by what the
@@ -37,10 +38,18 @@ export function fillTopic(topic: Topic, rig: Rig, choices: SchoolChoices = {}): 
   };
 }
 
-/** A text with what stands in braces replaced by what the rig says. "{at:plug}" → "outside, lowest point of the transom". */
+/**
+ * A text with what stands in braces replaced by what the rig says. "{at:plug}" → "outside, lowest point of the transom";
+ * "{if:vhf?Call on 16.|Call for help.}" → the first where there is one of that kind aboard (or a `trailer`), else the second.
+ */
 export function fillText(text: string, rig: Rig): string {
-  return text.replace(placeholder, (_, verb: string, name: string) => formatOf(rig, verb, name));
+  return text
+    .replace(placeholder, (_, verb: string, name: string) => formatOf(rig, verb, name))
+    .replace(choice, (_, kind: string, yes: string, no: string | undefined) => (hasKind(rig, kind) ? yes : (no ?? "")));
 }
+
+const hasKind = (rig: Rig, kind: string) =>
+  kind === "trailer" ? rig.trailer !== null : rig.parts.some((part) => part.kind === kind);
 
 function formatOf(rig: Rig, verb: string, name: string): string {
   if (verb === "rig") return readFigure(rig, name);

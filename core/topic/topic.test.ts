@@ -4,6 +4,7 @@ import {
   createGlossaryMarker,
   createTopicSearch,
   explainTopic,
+  fillText,
   fillTopic,
   findTopicStation,
   glossaryListSchema,
@@ -170,6 +171,23 @@ it("topics travel in a file of their own", () => {
   const file = { format: "ravik.topics/1", topics: topics.slice(0, 3) };
   expect(topicFileSchema.parse(JSON.parse(JSON.stringify(file)))).toEqual(file);
   expect(topicFileSchema.safeParse({ ...file, topics: [] }).success).toBe(false);
+});
+
+describe("words for some boats only", () => {
+  const rig = rigTemplates["wending-23"];
+  const without = { ...rig, trailer: null, parts: rig.parts.filter(({ kind }) => kind !== "vhf") };
+  it.each([
+    ["Stop. {if:vhf?Call on 16.|Call for help.}", "Stop. Call on 16.", "Stop. Call for help."],
+    ["Plug in, {if:trailer?straps off, }go.", "Plug in, straps off, go.", "Plug in, go."],
+  ])("%s", (text, on, off) => {
+    expect([fillText(text, rig), fillText(text, without)]).toEqual([on, off]);
+  });
+
+  it("may hold a place themselves", () => {
+    const place = fillText("{at:vhf}", rig);
+    expect(fillText("{if:vhf?The radio is {at:vhf}.|No radio.}", rig)).toBe(`The radio is ${place}.`);
+    expect(fillText("{if:vhf?The radio is {at:vhf}.|No radio.}", without)).toBe("No radio.");
+  });
 });
 
 describe("titles for a narrow list", () => {

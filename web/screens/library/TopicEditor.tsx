@@ -64,7 +64,7 @@ export function TopicEditor(props: TopicEditorProps) {
         isLong
         value={topic.show}
         onChange={(show) => set({ show })}
-        why="{at:extinguisher} says where this boat has it, {each:battery} all of them, {rig:trailer.tyreKpa} a figure of its sheet."
+        why="{at:extinguisher} says where this boat has it, {each:battery} all of them, {rig:trailer.tyreKpa} a figure of its sheet, {if:vhf?Call on 16.|Call for help.} only what fits it."
       />
       <TextField label="They do" most={400} isLong value={topic.does} onChange={(does) => set({ does })} />
       <TextField label="What goes wrong" most={400} isLong value={topic.wrong} onChange={(wrong) => set({ wrong })} />
