@@ -182,7 +182,7 @@ test("a topic is edited, seen in the plan, compared with the shipped one and tak
   await page.getByLabel("Find a topic").fill("drain plug");
   await page
     .getByRole("region", { name: "Found topics" })
-    .getByRole("button", { name: /^Drain plug/ })
+    .getByRole("button", { name: /^Drain plug: in/ })
     .click();
   await expect(page.getByText(/^Told on the/)).toBeVisible();
   await expectAccessible(page);

@@ -27,7 +27,7 @@ test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, 
 
   await page.getByRole("button", { name: "Start the walk" }).click();
   const title = page.locator("#topic");
-  await expect(title).toContainText("Coupler: ball, latch");
+  await expect(title).toContainText("Coupler: right ball");
   await expect(page.getByRole("note", { name: "Caution" })).toContainText("never between coupler and ball");
   await expectAccessible(page);
   const next = async (button: string) => {
