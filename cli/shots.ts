@@ -43,7 +43,7 @@ const shots: Shot[] = [
   { name: "plan", path: "/deliveries/d-w118", size: tablet },
   { name: "boat", path: "/boats/w097", size: tablet },
   { name: "record", path: "/deliveries/d-w097/record", size: tablet },
-  { name: "walk", path: "/deliveries/d-w118/walk", size: tablet, before: (page) => walkTo(page, "Kill lanyard") },
+  { name: "walk", path: "/deliveries/d-w118/walk", size: tablet, before: (page) => walkTo(page, "Kill switch lanyard") },
   { name: "walk-phone", path: "/deliveries/d-w118/walk", size: phone, before: startWalk },
   {
     name: "walk-readings",
@@ -53,7 +53,7 @@ const shots: Shot[] = [
       await startWalk(page);
       await page.keyboard.press("/");
       await page.getByLabel("Find a topic, a switch or a thing aboard").fill("tyres");
-      await page.getByRole("button", { name: /^Tyres, lugs/ }).click();
+      await page.getByRole("button", { name: /^Trailer tyres/ }).click();
       await page.getByRole("textbox", { name: /^Tyre, port front/ }).fill("390");
       await page.keyboard.press("Enter");
       await page.getByRole("list", { name: "Readings" }).scrollIntoViewIfNeeded();
