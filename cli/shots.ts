@@ -43,7 +43,12 @@ const shots: Shot[] = [
   { name: "plan", path: "/deliveries/d-w118", size: tablet },
   { name: "boat", path: "/boats/w097", size: tablet },
   { name: "record", path: "/deliveries/d-w097/record", size: tablet },
-  { name: "walk", path: "/deliveries/d-w118/walk", size: tablet, before: (page) => walkTo(page, "Kill switch lanyard") },
+  {
+    name: "walk",
+    path: "/deliveries/d-w118/walk",
+    size: tablet,
+    before: (page) => walkTo(page, "Kill switch lanyard"),
+  },
   { name: "walk-phone", path: "/deliveries/d-w118/walk", size: phone, before: startWalk },
   {
     name: "walk-readings",

@@ -69,13 +69,13 @@ test("an owner uploads a run at one speed, reads what it was like, follows the n
   // Hours that leap are asked about; then what is due moves, here, at the yard and in the calendar.
   await phone.getByRole("link", { name: "All cards" }).click();
   await phone.getByLabel("Hours, Port engine").fill("19,4");
-  await phone.getByRole("button", { name: "Tell the yard" }).first().click();
+  await phone.getByRole("button", { name: "Report the hours" }).first().click();
   await phone.getByRole("button", { name: "It is right, much was run" }).click();
   await expect(phone.getByText("Last reported 19.4 h")).toBeVisible();
   // Out on the lake: what is told is kept, also through a reload, and goes when there is signal.
   await phone.context().setOffline(true);
   await phone.getByLabel("Hours, Port engine").fill("19.6");
-  await phone.getByRole("button", { name: "Tell the yard" }).first().click();
+  await phone.getByRole("button", { name: "Report the hours" }).first().click();
   const kept = phone.getByRole("list", { name: "Kept on this device" });
   await expect(kept).toContainText("19.6 h, Port engine");
   await expectAccessible(phone);
@@ -153,8 +153,8 @@ test("a service manager writes to a buyer, flattens a week that is too full and 
   await week.getByLabel("Day").fill(sunday);
   await week.getByRole("button", { name: "Move it" }).click();
   await expect(week.getByRole("alert")).toContainText("The workshop does not work on");
-  await week.getByRole("button", { name: "Leave" }).click();
-  await week.getByRole("button", { name: "Cancel" }).click();
+  await week.getByRole("button", { name: "Cancel", exact: true }).click();
+  await week.getByRole("button", { name: "Cancel the slot" }).click();
   await week.getByRole("button", { name: "Take it back" }).click();
   await expect(week.getByRole("button", { name: "Move" })).toBeVisible();
 });

@@ -23,7 +23,7 @@ test("a boat is described from nothing until nothing is left to do, and can then
   await page.getByLabel("Hull identification number").fill("UMA14007C626");
   await expect(page.getByText("Built March 2026, model year 2026")).toBeVisible();
   await expectAccessible(page);
-  await page.getByRole("button", { name: "Open its rig sheet" }).click();
+  await page.getByRole("button", { name: "Open its boat sheet" }).click();
 
   await expect(page.getByText("Where is the extinguisher?")).toBeVisible();
   await expectAccessible(page);
@@ -195,19 +195,19 @@ test("a topic is edited, seen in the plan, compared with the shipped one and tak
   await expect(reading.getByRole("heading", { level: 2 }).last()).toHaveText("Plug first, always");
   await page.getByLabel("Applies when").fill('{"has":"wings"}');
   await expect(page.getByRole("alert")).toContainText("No such question");
-  await expect(page.getByRole("button", { name: "Keep our wording" })).toBeDisabled();
+  await expect(page.getByRole("button", { name: "Save our wording" })).toBeDisabled();
   await page.getByLabel("Applies when").fill('{"has":"plug"}');
-  await page.getByRole("button", { name: "Keep our wording" }).click();
+  await page.getByRole("button", { name: "Save our wording" }).click();
   await expect(page.getByText("Our wording, by Nessa Quill")).toBeVisible();
 
   await page.goto(`${store.address}/deliveries/d-w118`);
   await expect(page.getByRole("region", { name: "The order" })).toContainText("Plug first, always");
 
   await page.goto(`${store.address}/library/topic/drain-plug`);
-  await page.getByRole("button", { name: "Compare with shipped" }).click();
+  await page.getByRole("button", { name: "Compare with the original" }).click();
   await expect(page.getByRole("row", { name: /^title/ })).toContainText("Plug first, always");
-  await page.getByRole("button", { name: "Back to shipped" }).click();
-  await expect(page.getByRole("button", { name: "Compare with shipped" })).toHaveCount(0);
+  await page.getByRole("button", { name: "Back to the original" }).click();
+  await expect(page.getByRole("button", { name: "Compare with the original" })).toHaveCount(0);
   await page.goto(`${store.address}/deliveries/d-w118`);
   await expect(page.getByRole("region", { name: "The order" })).not.toContainText("Plug first, always");
 });
@@ -259,7 +259,7 @@ test("a style of the store's own is made, chosen and followed, and a school is p
   await page.getByLabel("Name", { exact: true }).fill("Helm, then home");
   await page.getByLabel("Begins at").selectOption("helm");
   await page.getByLabel("Ends at").selectOption("coupler");
-  await page.getByRole("button", { name: "Keep the style" }).click();
+  await page.getByRole("button", { name: "Save the style" }).click();
   await expect(page.getByRole("row", { name: /Helm, then home/ })).toContainText("starts at the helm");
   await page.goto(`${store.address}/library/schools`);
   await expectAccessible(page);

@@ -107,8 +107,8 @@ test("everything owed: whose it is, when, the buyer informed, settled with evide
   await expectAccessible(page);
   const rest = page.getByRole("region", { name: /The rest/ });
   const light = rest.getByRole("listitem").filter({ hasText: "Light strip at the bow" });
-  await light.getByRole("button", { name: /^Whose, when/ }).click();
-  await light.getByRole("combobox", { name: "Whose" }).selectOption("Tobin Ashgrove");
+  await light.getByRole("button", { name: /^Who fixes it, by when/ }).click();
+  await light.getByRole("combobox", { name: "Who fixes it" }).selectOption("Tobin Ashgrove");
   await expect(light.getByText(/fix by a date · Tobin Ashgrove/)).toBeVisible();
   await light.getByLabel("Message to Severin Halloway").fill("The part is here. Come by on Friday.");
   await light.getByRole("button", { name: "Tell the buyer", exact: true }).click();
@@ -116,12 +116,12 @@ test("everything owed: whose it is, when, the buyer informed, settled with evide
   const { messages } = await (await page.request.get(`${store.address}/api/deliveries/d-p615/messages`)).json();
   expect(messages).toMatchObject([{ recipient: "Severin Halloway", text: "The part is here. Come by on Friday." }]);
   await light.getByRole("button", { name: /^Settle: Light strip/ }).click();
-  await light.getByLabel("How it was settled").fill("Wired in phase, shown to him");
+  await light.getByLabel("What was done (the buyer sees this)").fill("Wired in phase, shown to him");
   await light
     .locator('input[type="file"]')
     .setInputFiles({ name: "strip.png", mimeType: "image/png", buffer: tinyPng });
   await expect(light.getByText("1 taken")).toBeVisible();
-  await light.getByRole("button", { name: "Keep" }).click();
+  await light.getByRole("button", { name: "Save", exact: true }).click();
   await expect(page.getByText("Light strip at the bow")).toHaveCount(0);
   // What was put off is made up for by marking it, on the same record, sealed as that is.
   const later = rest.getByRole("listitem").filter({ hasText: "Chartplotter" });
@@ -147,7 +147,7 @@ test("boats can be listed and found, a service recorded, and night is remembered
   await page.getByRole("button", { name: "Record First service, Port engine" }).click();
   const record = page.getByRole("form", { name: "Record First service" });
   await record.getByRole("radio", { name: "Done elsewhere" }).click();
-  await record.getByRole("button", { name: "Keep it" }).click();
+  await record.getByRole("button", { name: "Save the service" }).click();
   await expect(record.getByRole("alert")).toContainText("Who did it, and what shows it");
   await record.getByLabel("Who did it, and what shows it").fill("Yard on the north shore, receipt seen");
   await record.locator('input[accept*="pdf"]').setInputFiles({
@@ -156,7 +156,7 @@ test("boats can be listed and found, a service recorded, and night is remembered
     buffer: Buffer.from("%PDF-1.7\n%%EOF"),
   });
   await expect(record.getByRole("link", { name: "invoice 12.pdf" })).toBeVisible();
-  await record.getByRole("button", { name: "Keep it" }).click();
+  await record.getByRole("button", { name: "Save the service" }).click();
   await expect(page.getByRole("region", { name: "What was done" })).toContainText("receipt seen");
   const download = page.waitForEvent("download");
   await page.getByRole("region", { name: "What was done" }).getByRole("link", { name: "invoice 12.pdf" }).click();

@@ -34,7 +34,7 @@ test("an absent buyer goes through the walk on their own page, asks, looks the b
   await phone.getByRole("link", { name: "The boat has arrived" }).click();
   await phone.getByRole("button", { name: /^Damaged: Hull, port side/ }).click();
   await phone.getByLabel(/^What is damaged/).fill("Scratch below the rail");
-  await phone.getByRole("button", { name: "Keep", exact: true }).click();
+  await phone.getByRole("button", { name: "Save", exact: true }).click();
   await expect(phone.getByText("▲ damaged: Scratch below the rail")).toBeVisible();
   await phone.locator('input[type="file"]').setInputFiles({ name: "s.png", mimeType: "image/png", buffer: tinyPng });
   await expect(phone.getByRole("img", { name: /Hull, port side/ })).toBeVisible();
@@ -46,8 +46,8 @@ test("an absent buyer goes through the walk on their own page, asks, looks the b
   await expect(page.getByText("Which switch is the house one?")).toBeVisible();
   await page.goto(`${store.address}/aftercare/owed`);
   await page.getByRole("button", { name: /^Settle: .*house one/ }).click();
-  await page.getByLabel("How it was settled").fill("There is one switch for both on your boat.");
-  await page.getByRole("button", { name: "Keep", exact: true }).click();
+  await page.getByLabel("What was done (the buyer sees this)").fill("There is one switch for both on your boat.");
+  await page.getByRole("button", { name: "Save", exact: true }).click();
   await expect(page.getByText("house one?")).toHaveCount(0);
   await phone.goto(`${address}?view=walk`);
   await phone.getByRole("button", { name: "Before" }).click({ trial: true });

@@ -82,7 +82,7 @@ async function benchScreens(): Promise<Figure[]> {
   const sheetMs: number[] = [];
   await page.goto(`${demo.address}/boats/h402`);
   for (let i = 0; i < 12; i++) {
-    await page.getByRole("link", { name: "Rig sheet" }).waitFor();
+    await page.getByRole("link", { name: "Boat sheet" }).waitFor();
     const ms = await page.evaluate<number>(`new Promise((resolve) => {
       const startMs = performance.now();
       const observer = new MutationObserver(() => {
@@ -91,7 +91,7 @@ async function benchScreens(): Promise<Figure[]> {
         requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - startMs)));
       });
       observer.observe(document.body, { childList: true, subtree: true });
-      [...document.querySelectorAll("a")].find((a) => a.textContent === "Rig sheet").click();
+      [...document.querySelectorAll("a")].find((a) => a.textContent === "Boat sheet").click();
     })`);
     if (i > 0) sheetMs.push(ms);
     await page.goBack();

@@ -136,7 +136,7 @@ function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { d
           {booking === undefined ? "Book it" : "Move it"}
         </Button>
         <Button look="quiet" onClick={() => void onDone()}>
-          Leave
+          Cancel
         </Button>
       </p>
     </form>

@@ -50,8 +50,8 @@ export function BreakInPanel({ port }: { port: BreakInPort }) {
               )}
               {care.limits.length === 0 && (
                 <p>
-                  Counted in tanks: as soon as its burn is known, measured under Fuel taken or entered on the rig sheet,
-                  it becomes hours, and limits stand here.
+                  Counted in tanks: as soon as its burn is known, measured under Fuel taken or entered on the boat
+                  sheet, it becomes hours, and limits stand here.
                 </p>
               )}
               {care.limits.length > 0 && (

@@ -54,7 +54,7 @@ export function FuelTaken({ port }: { port: BreakInPort }) {
 function formatBurn(tankHours: EngineCare["tankHours"], isOneOf: boolean): string {
   if (tankHours === null) return "What it burns is not known yet.";
   const burn = `${tankHours.burnLph.toFixed(1)} L an hour`;
-  if (tankHours.measured === null) return `${burn}, as entered on the rig sheet.`;
+  if (tankHours.measured === null) return `${burn}, as entered on the boat sheet.`;
   const { litres, hours } = tankHours.measured;
   return `${burn}, measured over ${hours.toFixed(1)} h and ${litres.toFixed(0)} L${isOneOf ? ", its share" : ""}.`;
 }

@@ -37,7 +37,7 @@ export function NextRun({ port, onRan }: NextRunProps) {
     return (
       <p className="text-soft">
         There is a plan as soon as hours were reported, and, where the break-in is counted in tanks, the burn stands on
-        the rig sheet.
+        the boat sheet.
       </p>
     );
   const change = (value: Following | null) => {

@@ -203,7 +203,7 @@ describe("fuel taken", () => {
 
   it("is noted in litres, with a comma or a point; a first brim needs none", async () => {
     const { noted } = show([byTanks]);
-    expect(screen.getByText("18.0 L an hour, as entered on the rig sheet.")).toBeTruthy();
+    expect(screen.getByText("18.0 L an hour, as entered on the boat sheet.")).toBeTruthy();
     await note();
     await user.type(screen.getByLabelText("Went in"), "41,5");
     await user.click(screen.getByLabelText("Full tank"));

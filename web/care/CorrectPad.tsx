@@ -126,7 +126,7 @@ export function CorrectPad({ wrong, says, amountLabel, latest, meter, send, onDo
           Take it out
         </Button>
         <Button look="quiet" onClick={onDone}>
-          Leave
+          Cancel
         </Button>
       </p>
     </form>

@@ -221,7 +221,7 @@ function WhoseField({ owner, staff, onChange }: WhoseProps) {
   return (
     <>
       <label className="flex min-h-12 items-center gap-2">
-        <span className="text-soft">Whose</span>
+        <span className="text-soft">Who fixes it</span>
         <input
           list="owed-owners"
           value={owner}

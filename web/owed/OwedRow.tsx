@@ -68,8 +68,8 @@ export function OwedRow({ delivery, owed, children }: OwedRowProps) {
           <input
             // biome-ignore lint/a11y/noAutofocus: it was just asked for
             autoFocus
-            aria-label="How it was settled"
-            placeholder="How it was settled"
+            aria-label="What was done (the buyer sees this)"
+            placeholder="What was done (the buyer sees this)"
             value={note}
             maxLength={1000}
             onChange={(event) => setNote(readPlain(event))}
@@ -79,7 +79,7 @@ export function OwedRow({ delivery, owed, children }: OwedRowProps) {
             says={photos.length === 0 ? "Photo" : `${photos.length} taken`}
             onTaken={(photo) => setPhotos([...photos, photo])}
           />
-          <Button type="submit">Keep</Button>
+          <Button type="submit">Save</Button>
         </form>
       )}
     </li>

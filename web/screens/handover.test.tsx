@@ -277,7 +277,7 @@ describe("the pads", () => {
     expect(done).not.toHaveBeenCalled();
     await user.type(screen.getByLabelText("What is wrong"), " crack <b>port side ");
     await user.click(screen.getByRole("radio", { name: "stops the handover" }));
-    await user.type(screen.getByLabelText("Whose"), "Tobin");
+    await user.type(screen.getByLabelText("Who fixes it"), "Tobin");
     await user.click(screen.getByRole("button", { name: "Save the snag" }));
     const place = { xM: 1, yM: 0 };
     const snag = { kind: "snag", topic: "horn", note: "crack bport side", stops: true, place, owner: "Tobin" };
@@ -470,7 +470,7 @@ describe("closing", () => {
     expect(await screen.findByText("Lamp dark")).toBeDefined();
     expect(screen.getByText("cosmetic · nobody yet")).toBeDefined();
     await user.click(screen.getByRole("button", { name: "Settle: Lamp dark" }));
-    await user.type(screen.getByLabelText("How it was settled"), "New lamp{Enter}");
+    await user.type(screen.getByLabelText("What was done (the buyer sees this)"), "New lamp{Enter}");
     expect(screen.queryByText("Lamp dark")).toBeNull();
     expect(screen.getByText("Nothing is owed.")).toBeDefined();
   });

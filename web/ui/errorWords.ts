@@ -42,7 +42,7 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "before-delivery": (facts) =>
     `${dayOf(facts.got)} is before the boat was handed over (${dayOf(facts.inService)}). Choose that day or later.`,
   "pack-used": (facts) =>
-    `${String(facts.boats)} boats still use this pack, ${String(facts.first)} first of them. Give them another on their rig sheet, then remove it.`,
+    `${String(facts.boats)} boats still use this pack, ${String(facts.first)} first of them. Give them another on their boat sheet, then remove it.`,
   "slot-closed": (facts) =>
     `The workshop does not work on ${String(facts.got)}${facts.why === "" ? "" : ` (${String(facts.why)})`}. Choose another day, or change its hours under Workshop.`,
   "opted-out": () => "They have asked not to be written to. Ring them, or change it in their contact.",

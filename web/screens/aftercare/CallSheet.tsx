@@ -214,7 +214,7 @@ function CallNote({ isBusy, onNote }: CallNoteProps) {
     >
       <input
         aria-label="What was said on the phone"
-        placeholder="Rang them: what was said"
+        placeholder="Called them: what was said"
         value={note}
         maxLength={300}
         onChange={(event) => setNote(readPlain(event))}

@@ -183,7 +183,7 @@ function Jobs({ jobs }: { jobs: CallList["jobs"] }) {
   return (
     <details className="mt-6">
       <summary className="min-h-11 cursor-pointer font-semibold">
-        By itself: {waiting.length} planned, {jobs.length - waiting.length} done
+        Automatic messages: {waiting.length} planned, {jobs.length - waiting.length} done
       </summary>
       <ul className="border-t border-ink">
         {jobs.map(({ id, kind, boat, boatName, dueAt, state, tries, note }) => (

@@ -46,7 +46,7 @@ export function OurWords({ templates }: { templates: CallList["templates"] }) {
             disabled={save.isPending || Object.values(texts).some((text) => text.trim() === "")}
             onClick={() => save.mutate()}
           >
-            Keep our words
+            Save our words
           </Button>
           {save.isSuccess && <span role="status">Kept.</span>}
         </p>

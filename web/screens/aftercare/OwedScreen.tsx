@@ -47,7 +47,7 @@ function OwedOf({ sheet }: { sheet: OwedSheet }) {
           </span>
         </h1>
         <label className="flex items-center gap-2 text-soft">
-          Whose
+          Who fixes it
           <select
             value={owner}
             onChange={(event) => setOwner(event.target.value)}
@@ -112,11 +112,11 @@ function Line({ line, date, staff }: { line: OwedLine; date: LocalDate; staff: O
         <button
           type="button"
           aria-expanded={isOpen}
-          aria-label={`Whose, when, tell the buyer: ${line.text}`}
+          aria-label={`Who fixes it, by when, message to the buyer: ${line.text}`}
           className="min-h-11 font-text underline"
           onClick={() => setOpen(!isOpen)}
         >
-          Whose, when, tell the buyer
+          Who fixes it, by when, message
         </button>
       </p>
       {isOpen && (

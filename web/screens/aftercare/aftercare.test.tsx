@@ -334,14 +334,14 @@ describe("the call list", () => {
 
   it("shows what the server does by itself, what failed with why, and the store's own words", async () => {
     const asked = show([line()]);
-    await user.click(await screen.findByText(/By itself: 2 planned/));
+    await user.click(await screen.findByText(/Automatic messages: 2 planned/));
     expect(screen.getByText(/failed after 5 tries: nobody answers/)).toBeTruthy();
     await user.click(screen.getByText("Our words for messages"));
     const words = screen.getByLabelText("Words: How is it going?");
     await user.clear(words);
-    expect(screen.getByRole("button", { name: "Keep our words" }).hasAttribute("disabled")).toBe(true);
+    expect(screen.getByRole("button", { name: "Save our words" }).hasAttribute("disabled")).toBe(true);
     await user.type(words, "Good day");
-    await user.click(screen.getByRole("button", { name: "Keep our words" }));
+    await user.click(screen.getByRole("button", { name: "Save our words" }));
     expect(
       (asked.find(({ name }) => name === "setMessageTexts")!.body as { texts: Record<string, string> }).texts.hello,
     ).toBe("Good day");
@@ -439,7 +439,7 @@ describe("the workshop", () => {
     const days = await screen.findByRole("region", { name: /^Week of 15 Jun 2026/ });
     expect(days.textContent).toContain("▲ 7.0 of 6 h");
     expect(days.textContent).toContain("09:30 Wending 23");
-    await user.click(within(days).getByRole("button", { name: "Cancel" }));
+    await user.click(within(days).getByRole("button", { name: "Cancel the slot" }));
     await user.click(await within(days).findByRole("button", { name: "Take it back" }));
     const states = asked
       .filter(({ name }) => name === "setBooking")

@@ -60,7 +60,7 @@ function BoatOf({ boat }: { boat: Boat }) {
       <p>
         {rig.maker} {rig.model}, {rig.modelYear}. {boat.buyers}{" "}
         <Link to={`/boats/${boat.id}/rig`} className="inline-flex min-h-11 items-center underline">
-          Rig sheet
+          Boat sheet
         </Link>
       </p>
       {place !== null && <AtPlace rig={rig} place={place} />}

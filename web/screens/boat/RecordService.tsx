@@ -118,10 +118,10 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
       {record.error !== null && <ErrorNotice error={record.error} />}
       <p className="mt-3 flex gap-2">
         <Button type="submit" look="primary" disabled={record.isPending}>
-          Keep it
+          Save the service
         </Button>
         <Button look="quiet" onClick={onDone}>
-          Leave
+          Cancel
         </Button>
       </p>
     </form>

@@ -195,7 +195,7 @@ describe("recording a service", () => {
     );
     return onDone;
   };
-  const keep = () => user.click(screen.getByRole("button", { name: "Keep it" }));
+  const keep = () => user.click(screen.getByRole("button", { name: "Save the service" }));
 
   it("begins with today and the hours that are likely, and keeps parts and price", async () => {
     const onDone = start();

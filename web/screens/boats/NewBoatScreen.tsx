@@ -86,7 +86,7 @@ function NewBoat({ templates, boats }: NewBoatProps) {
         </div>
       )}
       <Button className="mt-5" look="primary" disabled={!isWhole || !hasFacts || add.isPending} onClick={submit}>
-        Open its rig sheet
+        Open its boat sheet
       </Button>
     </main>
   );

@@ -124,7 +124,7 @@ describe("a new boat", () => {
     await screen.findByRole("heading", { name: "A new boat" });
     return { log, router };
   };
-  const go = () => screen.getByRole<HTMLButtonElement>("button", { name: "Open its rig sheet" });
+  const go = () => screen.getByRole<HTMLButtonElement>("button", { name: "Open its boat sheet" });
   const sent = (log: ReturnType<typeof answerWith>) => log.find(({ name }) => name === "addBoat")!.body;
 
   it("starts from a template under its name, and opens its sheet", async () => {

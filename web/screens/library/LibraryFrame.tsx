@@ -3,7 +3,7 @@ import { Link, useLocation } from "react-router";
 
 const pages = [
   ["/library", "Topics"],
-  ["/library/schools", "Schools"],
+  ["/library/schools", "Methods"],
   ["/library/styles", "Route styles"],
   ["/library/templates", "Templates"],
   ["/library/packs", "Packs"],

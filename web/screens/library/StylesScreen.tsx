@@ -168,7 +168,7 @@ function StyleForm({ draft, isBusy, onChange, onKeep, onLeave }: StyleFormProps)
       <p className="mt-2 text-soft">{createStyle({ ...draft, id: "draft", name: draft.name || "New" }).line}</p>
       <div className="mt-3 flex gap-3">
         <Button look="primary" disabled={isBusy || draft.name.trim() === ""} onClick={() => onKeep(draft)}>
-          Keep the style
+          Save the style
         </Button>
         <Button onClick={onLeave}>Leave it</Button>
       </div>

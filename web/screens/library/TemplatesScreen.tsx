@@ -50,8 +50,8 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
   return (
     <>
       <p className="mt-3 max-w-3xl">
-        A new boat starts as its template stands. Keep one from any boat's rig sheet, under Boat; boats described from
-        it stay as they are when it is removed.
+        A new boat starts as its template stands. Keep one from any boat's sheet, under Boat; boats described from it
+        stay as they are when it is removed.
       </p>
       {canWrite && (
         <div className="mt-2">

@@ -39,9 +39,9 @@ export function TopicEditor(props: TopicEditorProps) {
       <div className="flex flex-wrap items-center justify-between gap-2">
         <h2 className="text-lg font-bold">Our wording</h2>
         <span className="flex gap-2">
-          <Button onClick={onLeave}>Leave it as it was</Button>
+          <Button onClick={onLeave}>Cancel</Button>
           <Button look="primary" disabled={!isWhole || isBusy} onClick={onKeep}>
-            Keep our wording
+            Save our wording
           </Button>
         </span>
       </div>

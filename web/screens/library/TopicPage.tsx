@@ -57,11 +57,11 @@ export function TopicPage({ topic, library, rig }: TopicPageProps) {
         {edit !== undefined && (
           <>
             <Button aria-expanded={isComparing} onClick={() => setComparing(!isComparing)}>
-              Compare with shipped
+              Compare with the original
             </Button>
             {canWrite && (
               <Button look="quiet" disabled={revert.isPending} onClick={() => revert.mutate(topic.id)}>
-                {edit.shipped === null ? "Remove this topic" : "Back to shipped"}
+                {edit.shipped === null ? "Remove this topic" : "Back to the original"}
               </Button>
             )}
           </>

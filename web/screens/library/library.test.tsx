@@ -145,8 +145,8 @@ describe("editing a topic", () => {
     await user.click(screen.getByRole("checkbox", { name: "Must: never left out" }));
     await user.clear(screen.getByLabelText("Cautions"));
     await user.type(screen.getByLabelText("Cautions"), "Ears.{Enter}Neighbours.");
-    await user.click(screen.getByRole("button", { name: "Keep our wording" }));
-    await waitFor(() => expect(screen.queryByRole("button", { name: "Keep our wording" })).toBeNull());
+    await user.click(screen.getByRole("button", { name: "Save our wording" }));
+    await waitFor(() => expect(screen.queryByRole("button", { name: "Save our wording" })).toBeNull());
     expect(log.find(({ name }) => name === "setTopic")!.body).toEqual({
       ...horn,
       say: "One press.",
@@ -162,10 +162,10 @@ describe("editing a topic", () => {
     await user.clear(screen.getByLabelText("Title"));
     expect(screen.getByRole("alert").textContent).toContain("Must not be empty");
     await user.type(screen.getByLabelText("Title"), "Horn, ours");
-    await user.click(screen.getByRole("button", { name: "Keep our wording" }));
+    await user.click(screen.getByRole("button", { name: "Save our wording" }));
     expect((await screen.findByRole("alert")).textContent).toContain("wait for each other in a circle");
     expect((screen.getByLabelText("Title") as HTMLInputElement).value).toBe("Horn, ours");
-    await user.click(screen.getByRole("button", { name: "Leave it as it was" }));
+    await user.click(screen.getByRole("button", { name: "Cancel" }));
     expect(screen.getByRole("heading", { level: 2, name: horn.title })).toBeDefined();
   });
 
@@ -183,7 +183,7 @@ describe("editing a topic", () => {
     show("/library/topic/horn", "technician");
     expect(await screen.findByText(/Our wording, by Odile/)).toBeDefined();
     expect(screen.queryByRole("button", { name: "Edit this topic" })).toBeNull();
-    expect(screen.queryByRole("button", { name: "Back to shipped" })).toBeNull();
+    expect(screen.queryByRole("button", { name: "Back to the original" })).toBeNull();
   });
 
   it.each([
@@ -202,12 +202,12 @@ describe("our wording against the shipped", () => {
     const log = serve(edited, { revertTopic: () => ({ done: true }) });
     show("/library/topic/horn");
     expect(await screen.findByText(/shipped text has changed since/)).toBeDefined();
-    await user.click(screen.getByRole("button", { name: "Compare with shipped" }));
+    await user.click(screen.getByRole("button", { name: "Compare with the original" }));
     const row = screen.getByRole("row", { name: /^say/ });
     expect(within(row).getByText(ours.say)).toBeDefined();
     expect(within(row).getByText(horn.say)).toBeDefined();
     expect(screen.getAllByRole("row")).toHaveLength(2);
-    await user.click(screen.getByRole("button", { name: "Back to shipped" }));
+    await user.click(screen.getByRole("button", { name: "Back to the original" }));
     expect(log.find(({ name }) => name === "revertTopic")!.params).toEqual({ topic: "horn" });
   });
 
@@ -283,14 +283,14 @@ describe("route styles", () => {
     await user.selectOptions(screen.getByLabelText("Goes"), "stern-to-bow");
     const form = screen.getByRole("region", { name: "A style of our own" });
     expect(form.textContent).toContain("stern to bow");
-    await user.click(screen.getByRole("button", { name: "Keep the style" }));
+    await user.click(screen.getByRole("button", { name: "Save the style" }));
     expect(log.at(-2)!.name === "setStyles" || log.at(-1)!.name === "setStyles").toBe(true);
     const sent = () => log.findLast(({ name }) => name === "setStyles")!.body as { styles: (typeof own)[] };
     expect(sent().styles).toEqual([{ ...own, sweep: "stern-to-bow" }]);
     await waitFor(() => expect(screen.queryByRole("region", { name: "A style of our own" })).toBeNull());
     await user.click(screen.getByRole("button", { name: "Make a style of our own" }));
     await user.type(screen.getByLabelText("Name"), "Ours");
-    await user.click(screen.getByRole("button", { name: "Keep the style" }));
+    await user.click(screen.getByRole("button", { name: "Save the style" }));
     await waitFor(() => expect(sent().styles.map(({ id }) => id)).toEqual(["own-x", "own-ours"]));
     await user.click(await screen.findByRole("button", { name: "Remove" }));
     await waitFor(() => expect(sent().styles).toEqual([]));

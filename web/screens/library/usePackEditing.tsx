@@ -72,7 +72,7 @@ export function usePackEditing<P extends AnyPack>({
           )}
           {(isChanged || !isShipped) && (
             <Button look="quiet" disabled={remove.isPending} onClick={() => remove.mutate()}>
-              {isShipped ? "Back to what ships" : "Remove it"}
+              {isShipped ? "Back to the original" : "Remove it"}
             </Button>
           )}
         </p>

@@ -107,7 +107,7 @@ function Check({ number, check, token, state, owner }: CheckProps) {
             onChange={(event) => setNote(readPlain(event))}
             className="min-h-12 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
           />
-          <Button type="submit">Keep</Button>
+          <Button type="submit">Save</Button>
         </form>
       )}
       {photos.length > 0 && (

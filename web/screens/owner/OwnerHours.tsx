@@ -77,7 +77,7 @@ function EngineHours({ token, page, care }: { token: string; page: OwnerPage; ca
           <span className="text-soft">h</span>
         </label>
         <Button type="submit" look="primary" className="min-h-14 px-6 text-lg" disabled={add.isPending}>
-          Tell the yard
+          Report the hours
         </Button>
       </div>
       <p className="num text-sm text-soft">

@@ -93,7 +93,7 @@ const show = () =>
   );
 const tell = async (hours: string) => {
   await user.type(screen.getByLabelText(`Hours, ${engine!.label}`), hours);
-  await user.click(screen.getByRole("button", { name: "Tell the yard" }));
+  await user.click(screen.getByRole("button", { name: "Report the hours" }));
 };
 const here = () => within(screen.getByRole("list", { name: "Kept on this device" }));
 

@@ -55,7 +55,7 @@ export function ManualOrder({ delivery, isBusy, onKeep, onLeave }: ManualOrderPr
           The order, by hand
         </h2>
         <span className="flex gap-2">
-          <Button onClick={onLeave}>Leave it as it was</Button>
+          <Button onClick={onLeave}>Cancel</Button>
           <Button look="primary" disabled={isBusy} onClick={() => onKeep(order)}>
             Keep this order
           </Button>

@@ -24,7 +24,7 @@ export function Styles({ delivery, canChoose, isBusy, onChoose }: StylesProps) {
         Route style
       </h2>
       <div className="head mt-1 grid grid-cols-[1fr_52px_56px_68px_60px] border-b border-ink pb-1 text-[0.8125rem] font-semibold text-soft [font-stretch:85%]">
-        <span>School</span>
+        <span>Style</span>
         <span className="text-right">Moves</span>
         <span className="text-right">On foot</span>
         <span className="text-right">In all</span>

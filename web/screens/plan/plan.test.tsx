@@ -212,7 +212,7 @@ describe("the order by hand", () => {
 
   it("can be left", async () => {
     const { onLeave, onKeep } = arrange();
-    await user.click(screen.getByRole("button", { name: "Leave it as it was" }));
+    await user.click(screen.getByRole("button", { name: "Cancel" }));
     expect([onLeave.mock.calls.length, onKeep.mock.calls.length]).toEqual([1, 0]);
   });
 });

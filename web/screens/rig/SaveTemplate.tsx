@@ -28,7 +28,7 @@ export function SaveTemplate({ rig }: { rig: Rig }) {
           <TextField label="Template name" value={name} onChange={setName} />
         </div>
         <Button disabled={save.isPending || name.trim() === ""} onClick={() => save.mutate()}>
-          Keep the template
+          Save the template
         </Button>
       </div>
       {save.isSuccess && (

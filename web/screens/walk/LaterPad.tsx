@@ -80,7 +80,7 @@ export function LaterPad({ walk, onDone }: { walk: Walk; onDone: () => void }) {
           Mark later
         </Button>
         <Button look="quiet" className="min-h-12" onClick={onDone}>
-          Leave
+          Cancel
         </Button>
       </div>
     </form>

@@ -234,7 +234,7 @@ function Feeds() {
   return (
     <section aria-labelledby="out" className="mt-7">
       <h2 id="out" className="text-lg font-bold">
-        Out of here
+        Export
       </h2>
       <div className="flex flex-wrap items-center gap-2 border-t border-ink pt-2">
         <Button disabled={make.isPending} onClick={() => make.mutate()}>
@@ -251,7 +251,8 @@ function Feeds() {
       </div>
       {make.data !== undefined && (
         <p className="mt-2 border-l-4 border-helm pl-3 break-all">
-          <span className="text-soft">Shown once; the one before has ended:</span> {window.location.origin}/api/feeds/
+          <span className="text-soft">Copy it now: it cannot be shown again. The earlier one has ended:</span>{" "}
+          {window.location.origin}/api/feeds/
           {make.data.token}
         </p>
       )}
@@ -280,7 +281,7 @@ function SlotRow({ booking, onState }: { booking: Slot; onState: (state: Slot["s
             Move
           </button>
           <button type="button" className="min-h-11 underline" onClick={() => onState("cancelled")}>
-            Cancel
+            Cancel the slot
           </button>
           <button type="button" className="min-h-11 underline" onClick={() => onState("done")}>
             Done
