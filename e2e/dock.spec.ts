@@ -111,7 +111,7 @@ test("everything owed: whose it is, when, the buyer informed, settled with evide
   await light.getByRole("combobox", { name: "Who fixes it" }).selectOption("Tobin Ashgrove");
   await expect(light.getByText(/fix by a date · Tobin Ashgrove/)).toBeVisible();
   await light.getByLabel("Message to Severin Halloway").fill("The part is here. Come by on Friday.");
-  await light.getByRole("button", { name: "Tell the buyer", exact: true }).click();
+  await light.getByRole("button", { name: "Send to the buyer", exact: true }).click();
   await expect(light.getByText(/message sent/)).toBeVisible();
   const { messages } = await (await page.request.get(`${store.address}/api/deliveries/d-p615/messages`)).json();
   expect(messages).toMatchObject([{ recipient: "Severin Halloway", text: "The part is here. Come by on Friday." }]);

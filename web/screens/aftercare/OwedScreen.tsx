@@ -122,7 +122,7 @@ function Line({ line, date, staff }: { line: OwedLine; date: LocalDate; staff: O
       {isOpen && (
         <div className="mb-2 flex flex-wrap items-center gap-x-5 gap-y-2 border-l-4 border-helm pl-4">
           <label className="flex items-center gap-2">
-            <span className="text-soft">Whose</span>
+            <span className="text-soft">Who fixes it</span>
             <select
               value={owner ?? ""}
               onChange={(event) => assign({ owner: event.target.value === "" ? null : event.target.value })}
@@ -177,7 +177,7 @@ function Tell({ line, date, onDone }: { line: OwedLine; date: LocalDate; onDone:
         onChange={(event) => setText(readPlain(event))}
         className="min-w-0 flex-1 basis-80 rounded-md border border-soft bg-panel px-3 py-2"
       />
-      <Button type="submit">Tell the buyer</Button>
+      <Button type="submit">Send to the buyer</Button>
     </form>
   );
 }
