@@ -71,9 +71,9 @@ export function MeasureField({ measure, taken, photos, onAdd }: MeasureFieldProp
               type="submit"
               className="min-h-12"
               disabled={value === null || isWrong}
-              aria-label={`Keep: ${label}`}
+              aria-label={`Save: ${label}`}
             >
-              Keep
+              Save
             </Button>
           </>
         ) : (

@@ -50,7 +50,7 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
   return (
     <>
       <p className="mt-3 max-w-3xl">
-        A new boat starts as its template stands. Keep one from any boat's sheet, under Boat; boats described from it
+        A new boat starts as its template stands. Save one from any boat's sheet, under Boat; boats described from it
         stay as they are when it is removed.
       </p>
       {canWrite && (

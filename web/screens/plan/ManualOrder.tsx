@@ -57,7 +57,7 @@ export function ManualOrder({ delivery, isBusy, onKeep, onLeave }: ManualOrderPr
         <span className="flex gap-2">
           <Button onClick={onLeave}>Cancel</Button>
           <Button look="primary" disabled={isBusy} onClick={() => onKeep(order)}>
-            Keep this order
+            Save this order
           </Button>
         </span>
       </div>

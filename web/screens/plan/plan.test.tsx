@@ -173,7 +173,7 @@ describe("the order by hand", () => {
     await user.click(screen.getByRole("button", { name: `Up: ${titleOf(order[0]!)}` }));
     await user.click(screen.getByRole("button", { name: `Up: ${titleOf(order[0]!)}` }));
     await user.click(screen.getByRole("button", { name: `Down: ${titleOf(order[0]!)}` }));
-    await user.click(screen.getByRole("button", { name: "Keep this order" }));
+    await user.click(screen.getByRole("button", { name: "Save this order" }));
     expect(onKeep).toHaveBeenCalledWith([order[1], order[0], ...order.slice(2)]);
   });
 
@@ -192,7 +192,7 @@ describe("the order by hand", () => {
       .join("\n");
     expect(said).toContain(`“${late.title}” rests on “${titleOf(before)}”`);
     expect(said).toContain(delivery.topics.find(({ id }) => id === before)!.why);
-    expect(screen.getByRole<HTMLButtonElement>("button", { name: "Keep this order" }).disabled).toBe(false);
+    expect(screen.getByRole<HTMLButtonElement>("button", { name: "Save this order" }).disabled).toBe(false);
   });
 
   it("moves a whole stop past its neighbour, and merges stops at one place that come to meet", async () => {
@@ -200,13 +200,13 @@ describe("the order by hand", () => {
     const [first, second, third] = delivery.plan.visits;
     const label = (id: string) => rig.stations.find((station) => station.id === id)!.label;
     await user.click(screen.getAllByRole("button", { name: `Stop down: ${label(first!.station)}` })[0]!);
-    await user.click(screen.getByRole("button", { name: "Keep this order" }));
+    await user.click(screen.getByRole("button", { name: "Save this order" }));
     const rest = order.slice(first!.topics.length + second!.topics.length);
     expect(onKeep).toHaveBeenCalledWith([...second!.topics, ...first!.topics, ...rest]);
     expect(third).toBeDefined();
     await user.click(screen.getAllByRole("button", { name: `Stop up: ${label(first!.station)}` })[0]!);
     await user.click(screen.getAllByRole("button", { name: `Stop up: ${label(first!.station)}` })[0]!);
-    await user.click(screen.getByRole("button", { name: "Keep this order" }));
+    await user.click(screen.getByRole("button", { name: "Save this order" }));
     expect(onKeep).toHaveBeenLastCalledWith(order);
   });
 

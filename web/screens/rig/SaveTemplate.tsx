@@ -18,7 +18,7 @@ export function SaveTemplate({ rig }: { rig: Rig }) {
   return (
     <section aria-labelledby="as-template" className="mt-6 border-t border-ink pt-3">
       <h3 id="as-template" className="font-bold">
-        Keep as a template
+        Save as a template
       </h3>
       <p className="text-soft">
         The next boat of this model then starts as this one stands. A name used before is replaced.
