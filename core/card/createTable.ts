@@ -177,14 +177,14 @@ function contactsTable(boat: CardBoat) {
     ["For the phone", ""],
     [
       ["Your yard", boat.store],
-      ["Ring", boat.phone === "" ? "number with your papers" : boat.phone],
+      ["Call", boat.phone === "" ? "number with your papers" : boat.phone],
       ["Boat", `${boat.boatName}, ${rig.maker} ${rig.model} ${rig.modelYear}`],
       ["Hull number", boat.hull],
       [
         "Engines",
         rig.engines.map(({ label, powerKw }) => `${label}${powerKw === undefined ? "" : `, ${powerKw} kW`}`).join("; "),
       ],
-      ["Hours", "as the meter says: read it before you ring"],
+      ["Hours", "as the meter says: read it before you call"],
     ],
   );
 }

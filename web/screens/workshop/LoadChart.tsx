@@ -100,7 +100,7 @@ function listBars(weeks: readonly Week[], picked: string, inks: Inks) {
   }));
 }
 
-/** The band the hours stay in eight weeks of ten, and the hours there are. */
+/** The band the hours stay in eight weeks of ten, and the shop capacity. */
 const listLines = (weeks: readonly Week[], inks: Inks) => [
   {
     type: "line",
