@@ -174,6 +174,13 @@ describe("fillMessage", () => {
     expect(fill("ask-hours", { delivery: null })).not.toContain("{link}");
     expect(fill("ask-hours", { delivery: null })).toContain("Just answer here.");
   });
+  it("does so whatever words a store has for the sentence with the address", () => {
+    const said = fillMessage("Hello {buyers}. Type it in here, please: {link}", line({ delivery: null }), {
+      store: "A yard",
+      phone: "555 0142",
+    });
+    expect(said).toBe("Hello Ilse and Piet. Just answer here.");
+  });
   it("speaks of what is owed when that is the reason", () => {
     const reasons: CareLine["reasons"] = [
       {
