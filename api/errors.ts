@@ -41,6 +41,7 @@ export const errorStatus = {
   busy: 503,
   cycle: 409,
   "topic-needed": 409,
+  "topic-merged": 409,
   "not-empty": 409,
   "rig-changed": 409,
   "template-shipped": 409,

@@ -9,7 +9,7 @@ import { personSchema, receiptSchema } from "../core/record/index.ts";
 import { families, plainText, rigSchema } from "../core/rig/index.ts";
 import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "../core/route/index.ts";
 import { dueDaySchema, servicePackSchema } from "../core/service/index.ts";
-import { glossaryEntrySchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
+import { glossaryEntrySchema, toldTopicSchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
 import { entrySchema, owedKinds, recordIdSchema, roles, severities, ulidSchema } from "../core/walk/index.ts";
 import { boatCareSchema, contactSchema, readingSchema } from "./careSchemas.ts";
 
@@ -55,7 +55,7 @@ export const deliverySchema = z.strictObject({
   planOptions: planOptionsSchema,
   rig: rigSchema,
   plan: planSchema,
-  topics: z.array(topicSchema),
+  topics: z.array(toldTopicSchema),
   makeReady: z.array(readyCheckSchema),
   /** What is looked at when the boat is trucked to its buyer. */
   arrival: z.array(z.strictObject({ id: recordIdSchema, title: plainText(80), why: plainText(160) })),
@@ -345,8 +345,11 @@ export const librarySheetSchema = z.strictObject({
       at: instantSchema,
       /** The shipped topic as it is now; null for one of the store's own. */
       shipped: topicSchema.nullable(),
-      /** The shipped topic has changed since this edit was made. */
+      /** The shipped topic has changed since this edit was made; `basis` is what it was then. */
       isBehind: z.boolean(),
+      basis: topicSchema.nullable(),
+      /** The store's words for a topic that was merged into `shipped` since: they are told no more. */
+      setAside: topicSchema.nullable(),
     }),
   ),
   schools: z.record(topicIdSchema, topicIdSchema),

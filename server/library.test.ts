@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { topics as shipped } from "../content/index.ts";
+import { toInstant } from "../core/dates/index.ts";
 import type { Topic } from "../core/topic/index.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
@@ -24,7 +25,15 @@ describe("the store's own wording", () => {
     expect((await told("d-w118", "lanyard")).say).toBe("Ours: clip it on before anything else.");
     const { edits } = await library();
     expect(edits).toEqual([
-      { topic: "lanyard", by: "Nessa Quill", at: expect.any(String), shipped: topicOf("lanyard"), isBehind: false },
+      {
+        topic: "lanyard",
+        by: "Nessa Quill",
+        at: expect.any(String),
+        shipped: topicOf("lanyard"),
+        isBehind: false,
+        basis: null,
+        setAside: null,
+      },
     ]);
     expect((await nessa.send("DELETE", "/api/library/topics/lanyard", {})).status).toBe(200);
     expect((await told("d-w118", "lanyard")).say).toContain(topicOf("lanyard").say.slice(0, 20));
@@ -51,6 +60,27 @@ describe("the store's own wording", () => {
     });
     expect((await library()).edits).toMatchObject([{ topic: "horn", isBehind: true }]);
     await nessa.send("PUT", "/api/library/topics/horn", topic);
+    expect((await library()).edits).toEqual([]);
+  });
+
+  it("follows topics that were merged: words wait beside the merged one, what named one means the other", async () => {
+    const old = { ...topicOf("winch"), id: "winch-handle", title: "Winch handle", was: undefined, say: "Ours." };
+    const after = { ...topicOf("horn"), id: "our-own", after: ["winch-handle", "bow-chain"] };
+    const written = { by: "Nessa Quill", at: toInstant(Date.parse("2025-11-01T10:00:00Z")) };
+    await store.services.topicEdits.write({ topic: old, basis: old, ...written });
+    await store.services.topicEdits.write({ topic: after, basis: null, ...written });
+    const { topics, edits } = await library();
+    expect(topics.map(({ id }: Topic) => id)).not.toContain("winch-handle");
+    expect(topics.find(({ id }: Topic) => id === "our-own").after).toEqual(["winch"]);
+    expect(edits.find(({ topic }: { topic: string }) => topic === "winch-handle")).toMatchObject({
+      isBehind: true,
+      shipped: { id: "winch" },
+      setAside: { say: "Ours." },
+    });
+    const put = await nessa.send("PUT", "/api/library/topics/winch-handle", old);
+    expect(put.body.error).toMatchObject({ code: "topic-merged", into: topicOf("winch").title });
+    for (const id of ["our-own", "winch-handle"])
+      expect((await nessa.send("DELETE", `/api/library/topics/${id}`, {})).status).toBe(200);
     expect((await library()).edits).toEqual([]);
   });
 

@@ -6,7 +6,7 @@ import { readyCheckSchema } from "../ready/index.ts";
 import { plainText, rigSchema } from "../rig/index.ts";
 import { planSchema } from "../route/index.ts";
 import { servicePackSchema } from "../service/index.ts";
-import { topicSchema } from "../topic/index.ts";
+import { toldTopicSchema } from "../topic/index.ts";
 import { entrySchema, recordIdSchema, ulidSchema } from "../walk/index.ts";
 
 export const personSchema = z.strictObject({ id: recordIdSchema, name: plainText(80) });
@@ -36,7 +36,7 @@ export const handoverSchema = z.strictObject({
   buyers: z.array(personSchema),
   staff: z.array(personSchema),
   plan: planSchema,
-  topics: z.array(topicSchema),
+  topics: z.array(toldTopicSchema),
   makeReady: z.array(readyCheckSchema).optional(),
   /** The break-in and service packs of its engines, as they were. */
   packs: z.strictObject({ breakIn: z.array(breakInPackSchema), service: z.array(servicePackSchema) }).optional(),

@@ -5,6 +5,7 @@ import { topics as library, rigTemplates } from "../../content/index.ts";
 import { writeJson } from "../hash/index.ts";
 import { createRandom } from "../random.ts";
 import { defaultPlanOptions, findStyle, listTopicsFor, planWalk } from "../route/index.ts";
+import { fillTopic } from "../topic/index.ts";
 import type { Entry } from "../walk/index.ts";
 import { foldWalk } from "../walk/index.ts";
 import {
@@ -315,6 +316,21 @@ describe("snapshots", () => {
     expect(order[0]).toBe(one.id);
     expect(new Set(order).size).toBe(order.length);
     expect(snapshotSchema.safeParse(merged).success).toBe(true);
+  });
+
+  it("hold the words as a boat fills them, however many batteries it has, and also where they fill with nothing", () => {
+    const battery = rig.parts.find(({ kind }) => kind === "battery")!;
+    const many = Array.from({ length: 30 }, (_, i) => ({
+      ...battery,
+      id: `b${i}`,
+      label: `House battery number ${i}`,
+    }));
+    const full = { ...rig, parts: [...rig.parts.filter(({ kind }) => kind !== "battery"), ...many] };
+    const told = topics.map((topic) =>
+      fillTopic({ ...topic, say: "Here: {each:battery}.", wrong: "{if:windlass?Let go.}" }, full),
+    );
+    expect(told[0]!.say.length).toBeGreaterThan(400);
+    expect(snapshotSchema.safeParse({ ...snapshot, topics: told }).error).toBeUndefined();
   });
 
   it("give each topic the words that were heard, by the snapshot its mark names", () => {

@@ -5,7 +5,7 @@ import { readyCheckSchema } from "../ready/index.ts";
 import { plainText, rigSchema } from "../rig/index.ts";
 import { type Plan, planOptionsSchema, planSchema } from "../route/index.ts";
 import { servicePackSchema } from "../service/index.ts";
-import { type Topic, topicIdSchema, topicSchema } from "../topic/index.ts";
+import { type Topic, toldTopicSchema, topicIdSchema } from "../topic/index.ts";
 import { isExplaining, type WalkState } from "../walk/index.ts";
 
 const arrivalCheckSchema = z.strictObject({ id: topicIdSchema, title: plainText(80), why: plainText(160) });
@@ -22,7 +22,7 @@ export const snapshotSchema = z.strictObject({
   /** Of the words. */
   language: z.string().regex(/^[a-z]{2}$/),
   rig: rigSchema,
-  topics: z.array(topicSchema),
+  topics: z.array(toldTopicSchema),
   /** The method chosen for topics that are taught in several ways. */
   methods: z.record(topicIdSchema, topicIdSchema),
   planOptions: planOptionsSchema,
@@ -73,7 +73,7 @@ export interface SnapshotChanges {
   readonly isBoatChanged: boolean;
 }
 
-const words = ({ minutes: _, ...topic }: Topic) => writeJson(topic);
+const words = ({ minutes: _m, hands: _h, doing: _d, ...topic }: Topic) => writeJson(topic);
 
 /** What `fresh` has otherwise than `current`, but for topics already `explained`. Minutes are learned daily and do not count. */
 export function compareSnapshots(

@@ -8,7 +8,7 @@ export {
   visitSchema,
 } from "./contract.ts";
 export { orderTopics } from "./internal/blocks.ts";
-export { learnMinutes } from "./learnMinutes.ts";
+export { learnMinutes, type Spent } from "./learnMinutes.ts";
 export {
   type AdaptedTopics,
   adaptTopics,
@@ -28,6 +28,7 @@ export {
   planWalk,
 } from "./planWalk.ts";
 export { prepareTopics, prepareWalk, type Teaching } from "./prepareWalk.ts";
+export { proposeMinutes, reckonMinutes, speakMinutes, talkPace } from "./reckonMinutes.ts";
 export { rerouteWalk } from "./rerouteWalk.ts";
 export { type RouteError, route } from "./route.ts";
 export { simulateWalk, type WalkTimes, walkSpread } from "./simulateWalk.ts";

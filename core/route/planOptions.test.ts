@@ -16,6 +16,7 @@ import {
   type Plan,
   type PlanOptions,
   planWalk,
+  reckonMinutes,
   routeStyles,
   simulateWalk,
 } from "./index.ts";
@@ -38,15 +39,27 @@ describe("adaptTopics", () => {
   const adapt = (change: Partial<Topic>, planOptions: Partial<PlanOptions>) =>
     adaptTopics([topic(change)], { ...defaultPlanOptions, ...planOptions });
 
+  // 26 words take 0.2 min to say, and their questions a fifth of that.
+  const plain = { say: Array(26).fill("word").join(" "), cautions: [] };
   it.each<[Partial<Topic>, Partial<PlanOptions>, number, Topic["level"]]>([
-    [{ level: "done", must: true }, {}, 2, "done"],
-    [{ level: "done", must: true }, { people: 3 }, 3, "done"],
-    [{ level: "told", must: false }, { people: 3 }, 2, "told"],
-    [{ level: "done", must: false }, { experience: "experienced" }, 1, "shown"],
-    [{ level: "shown", must: false }, { experience: "experienced" }, 1, "told"],
-    [{ level: "done", must: true }, { experience: "experienced" }, 1.5, "done"],
+    [{ level: "told", must: false }, {}, 0.25, "told"],
+    [{ level: "told", must: false }, { people: 6 }, 0.25, "told"],
+    [{ level: "shown", must: false }, {}, 0.5, "shown"],
+    [{ level: "done", must: true }, {}, 1, "done"],
+    [{ level: "done", must: true }, { people: 3 }, 2, "done"],
+    [{ level: "done", must: false }, { people: 3 }, 1, "done"],
+    [{ level: "done", must: true, hands: 1, doing: 2 }, {}, 3.25, "done"],
+    [{ level: "done", must: false, doing: 2 }, { experience: "experienced" }, 0.5, "shown"],
+    [{ level: "shown", must: false, hands: 2 }, { experience: "experienced" }, 2.25, "told"],
+    [{ level: "done", must: true }, { experience: "experienced" }, 1, "done"],
   ])("%j for %j takes %d min and is %s", (change, planOptions, minutes, level) => {
-    expect(adapt(change, planOptions).topics).toEqual([{ ...topic(change), minutes, level }]);
+    const taught = { ...plain, ...change };
+    expect(adapt(taught, planOptions).topics).toEqual([{ ...topic(taught), minutes, level }]);
+  });
+
+  it("never plans less than the words take", () => {
+    const says = { ...plain, say: Array(160).fill("word").join(" "), level: "told" as const, must: false };
+    expect(adaptTopics([topic(says)], defaultPlanOptions, { [topic(says).id]: 0.1 }).topics[0]!.minutes).toBe(1.25);
   });
 
   it.each<[Partial<Topic>, Partial<PlanOptions>, string | null]>([
@@ -136,6 +149,18 @@ describe("a budget", () => {
 });
 
 describe("an order by hand", () => {
+  it("follows topics that were merged since", () => {
+    const boat = rigTemplates["pipit-15"];
+    const here = prepare(boat);
+    const ordered = planWalk(boat, here, findStyle("sweep"), { manualOrder: ["bow-chain", "jackets", "winch-handle"] });
+    if (!ordered.ok) throw new Error(ordered.error.message);
+    expect(orderOf(ordered.value).slice(0, 3)).toEqual([
+      "winch",
+      "jackets",
+      here.find(({ id }) => !["winch", "jackets"].includes(id))!.id,
+    ]);
+  });
+
   const rig = rigTemplates["pipit-15"];
   const topics = prepare(rig);
 
@@ -233,17 +258,32 @@ describe("every template in every style", () => {
 });
 
 describe("learnMinutes", () => {
+  const topic: Topic = { ...library[0]!, id: "winch", was: ["handle"], must: true, level: "done", minutes: 2 };
+  const couple = { people: 2, experience: "first-time" } as const;
+  const walk = (delivery: number, times: number, people: Pick<PlanOptions, "people" | "experience"> = couple) => ({
+    ...people,
+    delivery: `d${delivery}`,
+    topic: topic.id,
+    spentS: reckonMinutes(topic, people) * 60 * times,
+  });
+  const learn = (walks: Parameters<typeof learnMinutes>[1]) => learnMinutes([topic], walks).winch!;
+
   it.each([
-    [2, [], 2],
-    [2, [240, 240, 240, 240, 240], 3],
-    [2, [36_000], (2 * 5 + 6) / 6],
-    [2, [0], (2 * 5 + 0.5) / 6],
-  ])("shipped %d min, recorded %j s → %d", (shipped, recorded, minutes) =>
-    expect(learnMinutes(shipped, recorded)).toBeCloseTo(minutes, 9),
+    [[], 1],
+    [[2, 2, 2, 2, 2], 1.5],
+    [[60], (5 + 3) / 6],
+    [[0], (5 + 0.25) / 6],
+  ])("%j times what was reckoned → %d times its minutes", (times, pace) =>
+    expect(learn(times.map((each, i) => walk(i, each)))).toBeCloseTo(2 * pace, 9),
   );
 
-  it("comes to what is recorded when there is much of it", () => {
-    expect(learnMinutes(2, Array(1000).fill(180))).toBeCloseTo(3, 1);
+  it("is the same from couples and from experienced ones, when each took what is reckoned for them", () => {
+    expect(learn([walk(1, 1), walk(2, 1, { people: 4, experience: "experienced" })])).toBeCloseTo(2, 9);
+  });
+
+  it("counts the time of merged topics of one walk together, and passes over topics that are no more", () => {
+    const half = walk(1, 0.5);
+    expect(learn([half, { ...half, topic: "handle" }, { ...half, topic: "gone" }])).toBeCloseTo(2, 9);
   });
 });
 

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { type Topic, topicIdSchema } from "../topic/index.ts";
+import { reckonMinutes, speakMinutes, toQuarters } from "./reckonMinutes.ts";
 import { styleIdSchema } from "./styles.ts";
 
 export const places = ["trailer", "hard", "afloat", "remote"] as const;
@@ -42,28 +43,17 @@ export interface AdaptedTopics {
   readonly elsewhere: { topic: string; title: string; because: ElsewhereReason }[];
 }
 
-/** How people change minutes: our own estimates, corrected by what the store records (learnMinutes). */
-export const peoplePace = {
-  /** Each further person does a done-topic by their own hands. */
-  perFurtherDoer: 0.25,
-  perFurtherListener: 0.05,
-  experienced: 0.6,
-  experiencedMust: 0.8,
-} as const;
-
 const ashoreOnly = ["coupler", "winch", "wheels"] as const;
 
 /**
  * The topics as these people need them, where the boat is. Musts keep their level; to the experienced the others are taken
- * one step less far (done → shown → told) and shorter; further people add time, most where each has to do it. Minutes to
- * the half.
- *
- * @example a done-topic of 2 min for 3 people → 3 min.
+ * one step less far (done → shown → told). Minutes are reckoned for these people (`reckonMinutes`), times `paceOf`, how much
+ * longer than reckoned this store takes for a topic, to the quarter.
  */
 export function adaptTopics(
   topics: readonly Topic[],
   planOptions: Pick<PlanOptions, "people" | "experience" | "place" | "hose">,
-  minutesOf: Readonly<Record<string, number>> = {},
+  paceOf: Readonly<Record<string, number>> = {},
 ): AdaptedTopics {
   const adapted: AdaptedTopics = { topics: [], elsewhere: [] };
   for (const topic of topics) {
@@ -73,12 +63,9 @@ export function adaptTopics(
       continue;
     }
     const level = planOptions.experience === "experienced" && !topic.must ? oneStepLess[topic.level] : topic.level;
-    const further = planOptions.people - 1;
-    const people = 1 + further * (level === "done" ? peoplePace.perFurtherDoer : peoplePace.perFurtherListener);
-    const known =
-      planOptions.experience === "first-time" ? 1 : topic.must ? peoplePace.experiencedMust : peoplePace.experienced;
-    const minutes = (minutesOf[topic.id] ?? topic.minutes) * people * known;
-    adapted.topics.push({ ...topic, level, minutes: Math.max(0.5, Math.round(minutes * 2) / 2) });
+    const taught = { ...topic, level };
+    const minutes = reckonMinutes(taught, planOptions) * (paceOf[topic.id] ?? 1);
+    adapted.topics.push({ ...taught, minutes: toQuarters(minutes, speakMinutes(topic)) });
   }
   return adapted;
 }

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { type Result, succeed } from "../result.ts";
 import { createMoveMap, findStation, isMet, type Rig } from "../rig/index.ts";
-import { findTopicStation, type Topic, topicIdSchema } from "../topic/index.ts";
+import { findTopicStation, followMerges, type Topic, topicIdSchema } from "../topic/index.ts";
 import { type RouteTopic, type RouteVisit, visitSchema } from "./contract.ts";
 import { elsewhereReasons } from "./planOptions.ts";
 import { type RouteError, route } from "./route.ts";
@@ -112,7 +112,7 @@ export function planWalk(
     if (!chosen.ok) return chosen;
     const ordered = route({
       stations: walk.stations,
-      moveMin: walk.shapedMin,
+      moveMin: walk.shaped,
       topics: rankTopics(rig, chosen.value, style),
       ...walk.ends,
     });
@@ -127,7 +127,7 @@ export function planWalk(
     const onlyMusts = isClosedUnderMusts(chosen.value, topics);
     if (onlyMusts || tries === mostTries)
       return succeed(onlyMusts ? { ...fallback, overBudgetMin: overMin } : trim(plan));
-    allowanceMin -= Math.max(0.5, overMin);
+    allowanceMin -= Math.max(1 / unitsPerMin, overMin);
   }
 
   /** The last resort: the musts and what they need, which a budget never cuts. */
@@ -138,7 +138,7 @@ export function planWalk(
     );
     const ordered = route({
       stations: walk.stations,
-      moveMin: walk.shapedMin,
+      moveMin: walk.shaped,
       topics: rankTopics(rig, musts, style),
       ...walk.ends,
     });
@@ -152,7 +152,10 @@ export function planWalk(
   }
 }
 
-/** Stations, move times real and shaped, and the style's ends, for one boat. */
+/** `route` counts quarters of a minute, so that minutes of topics are whole and its choice within a budget exact. */
+const unitsPerMin = 4;
+
+/** Stations, move times real and (in units) shaped, and the style's ends, for one boat. */
 function createWalkMap(rig: Rig, style: RouteStyle) {
   const { moveMin } = createMoveMap(rig);
   const stations = rig.stations.map(({ id }) => ({ id }));
@@ -162,7 +165,9 @@ function createWalkMap(rig: Rig, style: RouteStyle) {
   return {
     stations,
     ends: { ...(start === undefined ? {} : { start }), ...(end === undefined ? {} : { end }) },
-    shapedMin: rig.stations.map((from, i) => rig.stations.map((to, j) => moveMin[i]![j]! * style.shape(from, to, rig))),
+    shaped: rig.stations.map((from, i) =>
+      rig.stations.map((to, j) => moveMin[i]![j]! * style.shape(from, to, rig) * unitsPerMin),
+    ),
     /** Real minutes from one station to another, by id. */
     between: (from: string, to: string) => moveMin[index.get(from)!]![index.get(to)!]!,
     /** Stays at stations for topics in just this order. */
@@ -239,7 +244,7 @@ function chooseTopics(
   const here = new Set(topics.map(({ id }) => id));
   const chosen = route({
     stations: walk.stations,
-    moveMin: walk.shapedMin,
+    moveMin: walk.shaped,
     topics: topics.map((topic) =>
       toRouteTopic(
         rig,
@@ -247,7 +252,7 @@ function chooseTopics(
         topic.after.filter((id) => here.has(id)),
       ),
     ),
-    budgetMin,
+    budgetMin: budgetMin * unitsPerMin,
     ...walk.ends,
   });
   if (!chosen.ok) return chosen;
@@ -284,7 +289,7 @@ function isClosedUnderMusts(chosen: readonly Topic[], topics: readonly Topic[]):
 /** Topics in the manual order, unknown ids left out; what it does not name comes last where `addRest`. */
 function listInManualOrder(topics: readonly Topic[], manualOrder: readonly string[], addRest: boolean): Topic[] {
   const byId = new Map(topics.map((topic) => [topic.id, topic]));
-  const named = [...new Set(manualOrder)].flatMap((id) => byId.get(id) ?? []);
+  const named = [...new Set(manualOrder.map(followMerges(topics)))].flatMap((id) => byId.get(id) ?? []);
   const known = new Set(named.map(({ id }) => id));
   return addRest ? [...named, ...topics.filter(({ id }) => !known.has(id))] : named;
 }
@@ -335,6 +340,7 @@ function rankTopics(rig: Rig, topics: readonly Topic[], style: RouteStyle): Rout
 
 /** What a topic is worth to `route` is its importance for each minute it takes: a long one is not less wanted for that. */
 function toRouteTopic(rig: Rig, topic: Topic, after: string[]): RouteTopic {
-  const { id, minutes, must, value } = topic;
+  const { id, must, value } = topic;
+  const minutes = topic.minutes * unitsPerMin;
   return { id, station: findTopicStation(rig, topic)!.id, minutes, after, must, value: value * minutes };
 }

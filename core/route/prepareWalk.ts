@@ -1,8 +1,9 @@
 import { type Result, succeed } from "../result.ts";
 import type { Rig } from "../rig/index.ts";
 import { fillTopic, type SchoolChoices, type Topic } from "../topic/index.ts";
-import { type AdaptedTopics, adaptTopics, type PlanOptions } from "./planOptions.ts";
+import { type AdaptedTopics, adaptTopics, defaultPlanOptions, type PlanOptions } from "./planOptions.ts";
 import { addSecondSession, listTopicsFor, type Plan, planWalk } from "./planWalk.ts";
+import { proposeMinutes, reckonMinutes } from "./reckonMinutes.ts";
 import type { RouteError } from "./route.ts";
 import { findStyle, type OwnStyle } from "./styles.ts";
 
@@ -17,8 +18,19 @@ export interface Teaching {
 
 /** The topics these people need on this boat, in its own words and this store's methods. Quick: nothing is searched. */
 export function prepareTopics(rig: Rig, teaching: Teaching, options: PlanOptions): AdaptedTopics {
-  const here = listTopicsFor(rig, teaching.topics).map((topic) => fillTopic(topic, rig, teaching.schools));
-  return adaptTopics(here, options, teaching.minutesOf);
+  const here = listTopicsFor(rig, teaching.topics);
+  const paceOf = Object.fromEntries(here.map((topic) => [topic.id, findPace(topic, teaching)]));
+  return adaptTopics(
+    here.map((topic) => fillTopic(topic, rig, teaching.schools)),
+    options,
+    paceOf,
+  );
+}
+
+/** How much longer than reckoned this store takes: by its own walks, or because its own minutes stand in the topic. */
+function findPace(topic: Topic, { minutesOf }: Teaching): number {
+  const minutes = minutesOf[topic.id] ?? topic.minutes;
+  return minutes === proposeMinutes(topic) ? 1 : minutes / reckonMinutes(topic, defaultPlanOptions);
 }
 
 /**

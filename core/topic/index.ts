@@ -1,6 +1,7 @@
 export { explainTopic, type TopicReason } from "./explainTopic.ts";
 export { fillText, fillTopic, type SchoolChoices } from "./fillTopic.ts";
 export { findTopicStation } from "./findTopicStation.ts";
+export { followMerges } from "./followMerges.ts";
 export {
   createGlossaryMarker,
   type GlossaryEntry,
@@ -18,6 +19,7 @@ export {
   type School,
   settings,
   type Topic,
+  toldTopicSchema,
   topicIdSchema,
   topicSchema,
 } from "./topic.ts";

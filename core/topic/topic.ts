@@ -46,6 +46,8 @@ export type School = z.infer<typeof schoolSchema>;
  */
 export const topicSchema = z.strictObject({
   id: topicIdSchema,
+  /** Topics that were merged into it: what names one of them means this one (`followMerges`). */
+  was: z.array(topicIdSchema).min(1).max(12).optional(),
   title: plainText(80),
   system: z.enum(systems),
   /** Kinds of station it is told at, the preferred first. */
@@ -57,7 +59,12 @@ export const topicSchema = z.strictObject({
   asks: z.enum(settings).optional(),
   must: z.boolean(),
   level: z.enum(levels),
-  minutes: z.number().min(0.5).max(30),
+  /** What it takes one first-time buyer, as reckonMinutes says it or as the store knows better. */
+  minutes: z.number().min(0.25).max(30),
+  /** Minutes of moving hands, where they are not the usual ones of its level: a cover to fit, a page to find. */
+  hands: z.number().min(0).max(30).optional(),
+  /** Minutes of one person's own doing, where it is more or less than usual. */
+  doing: z.number().min(0).max(30).optional(),
   /** Topics that must be told before, where this boat has them. */
   after: z.array(topicIdSchema),
   moment: z.enum(moments),
@@ -84,6 +91,19 @@ export const topicSchema = z.strictObject({
 
 export type Topic = z.infer<typeof topicSchema>;
 
+/** What braces are filled with has the length the boat gives it: eight batteries with their places, or nothing at all. */
+const filled = plainText(20_000).or(z.literal(""));
+
+/** A topic as it is told on one boat (`fillTopic`). */
+export const toldTopicSchema = topicSchema.extend({
+  why: filled,
+  say: filled,
+  show: filled,
+  does: filled,
+  cautions: z.array(filled).max(4),
+  wrong: filled,
+});
+
 /** A whole library: ids used once, `after` known and without a circle left for the route to find. */
 export const librarySchema = z.array(topicSchema).superRefine((topics, check) => {
   const ids = new Set<string>();
@@ -92,8 +112,16 @@ export const librarySchema = z.array(topicSchema).superRefine((topics, check) =>
     ids.add(topic.id);
   });
   topics.forEach((topic, i) => {
+    topic.was?.forEach((id, j) => {
+      if (ids.has(id))
+        check.addIssue({ code: "custom", path: [i, "was", j], message: `"${id}" is a topic or was merged already` });
+      ids.add(id);
+    });
+  });
+  const known = new Set(topics.map(({ id }) => id));
+  topics.forEach((topic, i) => {
     topic.after.forEach((id, j) => {
-      if (!ids.has(id)) check.addIssue({ code: "custom", path: [i, "after", j], message: `no topic "${id}"` });
+      if (!known.has(id)) check.addIssue({ code: "custom", path: [i, "after", j], message: `no topic "${id}"` });
     });
   });
 });

@@ -1,5 +1,6 @@
 import { type Model, Op } from "sequelize";
 import type { Receipt, Strike } from "../../core/record/index.ts";
+import type { Spent } from "../../core/route/index.ts";
 import type { Entry } from "../../core/walk/index.ts";
 import type { EntryRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -91,20 +92,19 @@ export function createEntrySearch({ models }: Database) {
       );
       return rows.map(({ deliveryId }) => deliveryId);
     },
-    /** Seconds spent on each topic in the latest walks, by topic. */
-    async listSpent(): Promise<Map<string, number[]>> {
-      const rows = await readQuery<{ topic: string; spentS: number }>(
+    /** Seconds spent teaching each topic in each of the latest walks, and with whom. Marks made at the desk took none. */
+    async listSpent(): Promise<Spent[]> {
+      return readQuery<Spent>(
         models.entries,
-        `SELECT json_extract(body, '$.topic') AS topic, json_extract(body, '$.spentS') AS spentS FROM entries
-         WHERE json_extract(body, '$.kind') = 'mark' ORDER BY id DESC LIMIT ${mostLearned}`,
+        `WITH recent AS (
+           SELECT deliveryId, json_extract(body, '$.topic') AS topic, json_extract(body, '$.spentS') AS spentS
+           FROM entries WHERE json_extract(body, '$.kind') = 'mark' AND json_extract(body, '$.mark') IN ('told', 'shown', 'did')
+           ORDER BY id DESC LIMIT ${mostLearned})
+         SELECT deliveryId AS delivery, topic, SUM(spentS) AS spentS, json_extract(wishes, '$.people') AS people,
+           json_extract(wishes, '$.experience') AS experience
+         FROM recent JOIN deliveries ON deliveries.id = deliveryId
+         GROUP BY deliveryId, topic HAVING SUM(spentS) > 0`,
       );
-      const spent = new Map<string, number[]>();
-      for (const { topic, spentS } of rows) {
-        const list = spent.get(topic);
-        if (list === undefined) spent.set(topic, [spentS]);
-        else list.push(spentS);
-      }
-      return spent;
     },
     /** Marks made late and calls, by topic, over the latest walks, and how many of them were signed. */
     async countForgotten(): Promise<{ rows: { topic: string; late: number; calls: number }[]; handovers: number }> {

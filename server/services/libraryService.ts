@@ -2,7 +2,7 @@ import { isDeepStrictEqual } from "node:util";
 import type { LibrarySheet } from "../../api/index.ts";
 import { topics as shipped } from "../../content/index.ts";
 import { learnMinutes, type OwnStyle, orderTopics } from "../../core/route/index.ts";
-import { librarySchema, type SchoolChoices, type Topic } from "../../core/topic/index.ts";
+import { followMerges, librarySchema, type SchoolChoices, type Topic } from "../../core/topic/index.ts";
 import type { Forgotten } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
@@ -60,8 +60,10 @@ export function createLibraryService(parts: Parts) {
       return {
         topics: [...topics],
         edits: edits.map(({ topic, basis, by, at }) => {
-          const now = shippedById.get(topic.id) ?? null;
-          return { topic: topic.id, by, at, shipped: now, isBehind: !isDeepStrictEqual(now, basis) };
+          const now = shippedById.get(followMerges(topics)(topic.id)) ?? null;
+          const isBehind = !isDeepStrictEqual(now, basis);
+          const kept = now !== null && now.id !== topic.id ? topic : null;
+          return { topic: topic.id, by, at, shipped: now, isBehind, basis: isBehind ? basis : null, setAside: kept };
         }),
         schools,
         ownStyles: [...ownStyles],
@@ -73,6 +75,10 @@ export function createLibraryService(parts: Parts) {
     async edit(wanted: readonly Topic[], by: string): Promise<{ changed: number; same: number }> {
       const { topics } = await read();
       const now = new Map(topics.map((topic) => [topic.id, topic]));
+      const nameOf = followMerges(topics);
+      const merged = wanted.find(({ id }) => nameOf(id) !== id);
+      if (merged !== undefined)
+        throw new Failure("topic-merged", { topic: merged.title, into: now.get(nameOf(merged.id))!.title });
       const fresh = new Map(wanted.map((topic) => [topic.id, topic]));
       checkWhole(topics, fresh);
       const changed = [...fresh.values()].filter((topic) => !isDeepStrictEqual(now.get(topic.id), topic));
@@ -93,7 +99,8 @@ export function createLibraryService(parts: Parts) {
     /** Back to the shipped wording. A topic of the store's own is gone, unless another comes after it. */
     async revert(id: string) {
       const { topics } = await read();
-      if (!topics.some((topic) => topic.id === id)) throw new Failure("not-found", { what: "topic", id });
+      if (!topics.some((topic) => topic.id === followMerges(topics)(id)))
+        throw new Failure("not-found", { what: "topic", id });
       const waiting = topics.find(({ after }) => after.includes(id));
       if (!shippedById.has(id) && waiting !== undefined)
         throw new Failure("topic-needed", { topic: id, neededBy: waiting.title });
@@ -128,19 +135,30 @@ function createLibraryModel({ topicEdits, deliveries, settings, versions, clock 
       return JSON.stringify([clock.today(), schools, ownStyles]);
     },
     async make() {
-      const { schools, ownStyles } = await settings.read();
-      const own = new Map((await topicEdits.list()).map(({ topic }) => [topic.id, topic]));
-      const topics = [
-        ...shipped.map((topic) => own.get(topic.id) ?? topic),
-        ...[...own.values()].filter(({ id }) => !shippedById.has(id)),
-      ];
-      const recorded = await deliveries.listSpent();
-      const minutesOf = Object.fromEntries(
-        topics.map((topic) => [topic.id, learnMinutes(topic.minutes, recorded.get(topic.id) ?? [])]),
-      );
+      const { schools: chosen, ownStyles } = await settings.read();
+      const topics = layOver((await topicEdits.list()).map(({ topic }) => topic));
+      const nameOf = followMerges(topics);
+      const schools = Object.fromEntries(Object.entries(chosen).map(([id, school]) => [nameOf(id), school]));
+      const minutesOf = learnMinutes(topics, await deliveries.listSpent());
       return { topics, schools, ownStyles, minutesOf };
     },
   });
+}
+
+/**
+ * The shipped library with the store's own topics laid over it. Its words for a topic that has been merged since wait beside
+ * the merged one (`setAside`); what comes after such a topic comes after the merged one.
+ */
+function layOver(own: readonly Topic[]): Topic[] {
+  const nameOf = followMerges(shipped);
+  const ownById = new Map(own.filter(({ id }) => nameOf(id) === id).map((topic) => [topic.id, topic]));
+  return [
+    ...shipped.map(({ id, was }) => ({
+      ...(ownById.get(id) ?? shippedById.get(id)!),
+      ...(was === undefined ? {} : { was }),
+    })),
+    ...[...ownById.values()].filter(({ id }) => !shippedById.has(id)),
+  ].map((topic) => ({ ...topic, after: [...new Set(topic.after.map(nameOf))].filter((id) => id !== topic.id) }));
 }
 
 /** What this store most often leaves out, learned once a day from its own late marks and its calls. */
@@ -149,7 +167,13 @@ function createForgettingModel({ deliveries, versions, clock }: Parts) {
     key: () => clock.today(),
     async make(): Promise<Forgetting> {
       const { rows, handovers } = await deliveries.countForgotten();
-      return { handovers, byTopic: new Map(rows.map(({ topic, ...counts }) => [topic, counts])) };
+      const nameOf = followMerges(shipped);
+      const byTopic = new Map<string, Forgotten>();
+      for (const { topic, late, calls } of rows) {
+        const before = byTopic.get(nameOf(topic)) ?? { late: 0, calls: 0 };
+        byTopic.set(nameOf(topic), { late: before.late + late, calls: before.calls + calls });
+      }
+      return { handovers, byTopic };
     },
   });
 }

@@ -69,6 +69,8 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   cycle: () => "Some topics wait for each other in a circle, so there is no order. Mend them in the library.",
   "topic-needed": (facts) =>
     `"${String(facts.neededBy)}" comes after this topic. Change that one first, then remove this.`,
+  "topic-merged": (facts) =>
+    `"${String(facts.topic)}" is now part of "${String(facts.into)}". Change that topic instead.`,
   "not-empty": (facts) => `There is already a ${String(facts.what)} "${String(facts.id)}". Choose another number.`,
   "rig-changed": () =>
     "Somebody else has saved this boat since you opened it. Your changes are kept here; load theirs, then make yours again.",

@@ -36,7 +36,17 @@ const ours = { ...horn, say: "Ours: one press, and look who turns round." };
 const edited: LibrarySheet = {
   ...plain,
   topics: topics.map((topic) => (topic.id === "horn" ? ours : topic)),
-  edits: [{ topic: "horn", by: "Odile", at: "2026-05-02T08:00:00.000Z", shipped: horn, isBehind: true }],
+  edits: [
+    {
+      topic: "horn",
+      by: "Odile",
+      at: "2026-05-02T08:00:00.000Z",
+      shipped: horn,
+      isBehind: true,
+      basis: null,
+      setAside: null,
+    },
+  ],
 };
 
 const pages = [
