@@ -4,9 +4,10 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { gunzipSync } from "node:zlib";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { topics } from "../content/index.ts";
 import { bundleFile, findPhotoId, verifyBundle } from "../core/record/index.ts";
 import { rigSchema } from "../core/rig/index.ts";
-import { topicFileSchema } from "../core/topic/index.ts";
+import { followMerges, topicFileSchema } from "../core/topic/index.ts";
 import { foldWalk } from "../core/walk/index.ts";
 import { createClock } from "./clock.ts";
 import { createServices, type Services } from "./createServices.ts";
@@ -89,7 +90,9 @@ describe("a store of version 6", () => {
     expect(walk.planOptions).toMatchObject({ style: "power-first", people: 2, budgetMin: 45 });
     const planned = await services.handoverService.describe("d-g003");
     expect(planned.plan.isByHand).toBe(true);
-    expect(planned.planOptions.manualOrder).toEqual(planned.plan.visits.flatMap(({ topics }) => topics));
+    // Some of its topics have been merged since.
+    const kept = new Set(planned.planOptions.manualOrder!.map(followMerges(topics)));
+    expect([...kept]).toEqual(planned.plan.visits.flatMap((visit) => visit.topics));
   });
 
   it("takes the bundle of its own handover for what it has already", async () => {

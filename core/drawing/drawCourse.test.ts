@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { rigTemplates, topics } from "../../content/index.ts";
 import { findStyle, planWalk } from "../route/index.ts";
+import { countCrossings } from "./drawCourse.ts";
 import { drawCourse, isWithinHull } from "./index.ts";
 
 /** Points along a path of moves and cubic curves, ten to each curve, as [x to starboard, y aft]. */
@@ -55,6 +56,22 @@ describe.each(Object.entries(rigTemplates))("the course on %s", (_, rig) => {
       if (station(i).level !== "ground" || station(i + 1).level !== "ground") return;
       for (const [x, y] of trace(d)) expect(isWithinHull(inner, { xM: -y, yM: x }), `leg ${i}`).toBe(false);
     });
+  });
+
+  it("crosses itself only where no leg drawn otherwise would spare it, and never more often than drawn the usual way", () => {
+    const { crossings, ways } = countCrossings(rig, visits);
+    expect(crossings).toBeLessThanOrEqual(
+      countCrossings(
+        rig,
+        visits,
+        ways.map(() => 0),
+      ).crossings,
+    );
+    for (let leg = 0; leg < ways.length; leg++)
+      for (let way = 0; way < 9; way++) {
+        const otherwise = ways.map((each, i) => (i === leg ? way : each));
+        expect(countCrossings(rig, visits, otherwise).crossings, `leg ${leg}`).toBeGreaterThanOrEqual(crossings);
+      }
   });
 
   it("draws nothing for a walk of one stop or none", () => {

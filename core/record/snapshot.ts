@@ -3,7 +3,7 @@ import { breakInPackSchema } from "../breakin/index.ts";
 import { type Hash, writeJson } from "../hash/index.ts";
 import { readyCheckSchema } from "../ready/index.ts";
 import { plainText, rigSchema } from "../rig/index.ts";
-import { type Plan, planOptionsSchema, planSchema } from "../route/index.ts";
+import { explainStops, type Plan, planOptionsSchema, planSchema } from "../route/index.ts";
 import { servicePackSchema } from "../service/index.ts";
 import { type Topic, toldTopicSchema, topicIdSchema } from "../topic/index.ts";
 import { isExplaining, type WalkState } from "../walk/index.ts";
@@ -106,13 +106,15 @@ export function mergeSnapshots(current: Snapshot, fresh: Snapshot, explained: Re
     current.topics.flatMap((topic) => (explained.has(topic.id) ? [[topic.id, topic] as const] : [])),
   );
   const here = new Set(fresh.topics.map(({ id }) => id));
+  const topics = [
+    ...fresh.topics.map((topic) => said.get(topic.id) ?? topic),
+    ...[...said.values()].filter(({ id }) => !here.has(id)),
+  ];
+  const plan = mergePlans(current.plan, fresh.plan, explained);
   return {
     ...fresh,
-    topics: [
-      ...fresh.topics.map((topic) => said.get(topic.id) ?? topic),
-      ...[...said.values()].filter(({ id }) => !here.has(id)),
-    ],
-    plan: mergePlans(current.plan, fresh.plan, explained),
+    topics,
+    plan: { ...plan, reasons: explainStops({ rig: fresh.rig, topics, visits: plan.visits }) },
   };
 }
 

@@ -7,8 +7,10 @@ export {
   routeOutputSchema,
   visitSchema,
 } from "./contract.ts";
+export { explainStops } from "./explainStops.ts";
 export { orderTopics } from "./internal/blocks.ts";
 export { learnMinutes, type Spent } from "./learnMinutes.ts";
+export { listInstead } from "./listInstead.ts";
 export {
   type AdaptedTopics,
   adaptTopics,
@@ -43,3 +45,4 @@ export {
   styleIdSchema,
   styleIds,
 } from "./styles.ts";
+export { listTooLate, type TimedTopic, timeWalk } from "./timeWalk.ts";

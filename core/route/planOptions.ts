@@ -20,6 +20,8 @@ export const planOptionsSchema = z.strictObject({
   hose: z.boolean(),
   /** The order made by hand, by topic; null lets the route find it. */
   manualOrder: z.array(topicIdSchema).max(600).nullable(),
+  /** Topics that are told although there would be others to choose first: like musts, but only for this walk. */
+  added: z.array(topicIdSchema).max(100).default([]),
 });
 export type PlanOptions = z.infer<typeof planOptionsSchema>;
 
@@ -32,6 +34,7 @@ export const defaultPlanOptions: Omit<PlanOptions, "style"> = {
   place: "trailer",
   hose: true,
   manualOrder: null,
+  added: [],
 };
 
 export const elsewhereReasons = ["cooling", "afloat", "ashore", "reach"] as const;

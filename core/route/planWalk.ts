@@ -3,6 +3,7 @@ import { type Result, succeed } from "../result.ts";
 import { createMoveMap, findStation, isMet, type Rig } from "../rig/index.ts";
 import { findTopicStation, followMerges, type Topic, topicIdSchema } from "../topic/index.ts";
 import { type RouteTopic, type RouteVisit, visitSchema } from "./contract.ts";
+import { explainStops } from "./explainStops.ts";
 import { elsewhereReasons } from "./planOptions.ts";
 import { type RouteError, route } from "./route.ts";
 import { type RouteStyle, styleIdSchema } from "./styles.ts";
@@ -14,6 +15,8 @@ const brokenSchema = z.strictObject({ topic: topicIdSchema, before: topicIdSchem
 export const planSchema = z.strictObject({
   style: styleIdSchema,
   visits: z.array(visitSchema),
+  /** Why each stop stands where it does; none where the order was made by hand, or before they were kept. */
+  reasons: z.array(z.string()).default([]),
   /** Topics of the library this boat does not have. */
   notHere: z.array(topicIdSchema),
   /** Topics that cannot be taught where the boat is. */
@@ -57,6 +60,8 @@ export interface OrderOptions {
   readonly budgetMin?: number | null;
   /** An order made by hand: it is kept as it is, and what it breaks is said. */
   readonly manualOrder?: readonly string[] | null;
+  /** Chosen for this walk: kept within the budget as musts are. */
+  readonly added?: readonly string[];
 }
 
 const mostTries = 6;
@@ -96,7 +101,8 @@ export function planWalk(
   style: RouteStyle,
   options: OrderOptions = {},
 ): Result<Plan, RouteError> {
-  const topics = listTopicsFor(rig, library);
+  const added = new Set(options.added?.map(followMerges(library)));
+  const topics = listTopicsFor(rig, library).map((topic) => (added.has(topic.id) ? { ...topic, must: true } : topic));
   const walk = createWalkMap(rig, style);
   const tell = (visits: readonly RouteVisit[], told: readonly Topic[], optimal: boolean, more: Partial<Plan> = {}) =>
     describePlan({ rig, library, topics, style, walk, visits, told, optimal, more });
@@ -197,10 +203,10 @@ interface Described {
   readonly more: Partial<Plan>;
 }
 
-function describePlan({ library, topics, style, walk, visits, told, optimal, more }: Described): Plan {
+function describePlan({ rig, library, topics, style, walk, visits, told, optimal, more }: Described): Plan {
   const here = new Set(topics.map(({ id }) => id));
   const kept = new Set(told.map(({ id }) => id));
-  const byId = new Map(told.map((topic) => [topic.id, topic]));
+  const byId = new Map(library.map((topic) => [topic.id, topic]));
   let atMin = 0;
   let moveMin = 0;
   let firstMust: Plan["firstMust"] = null;
@@ -218,6 +224,7 @@ function describePlan({ library, topics, style, walk, visits, told, optimal, mor
   return {
     style: style.id,
     visits: [...visits],
+    reasons: more.isByHand ? [] : explainStops({ rig, topics: told, visits, style }),
     notHere: library.filter(({ id }) => !here.has(id)).map(({ id }) => id),
     elsewhere: [],
     deferred: topics.filter(({ id }) => !kept.has(id)).map(({ id }) => id),

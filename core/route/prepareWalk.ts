@@ -43,9 +43,9 @@ export function prepareWalk(
   options: PlanOptions,
 ): Result<{ topics: Topic[]; plan: Plan }, RouteError> {
   const { topics, elsewhere } = prepareTopics(rig, teaching, options);
-  const { budgetMin, manualOrder, secondMin } = options;
+  const { budgetMin, manualOrder, secondMin, added } = options;
   const style = findStyle(options.style, teaching.ownStyles);
-  const first = planWalk(rig, topics, style, { budgetMin, manualOrder });
+  const first = planWalk(rig, topics, style, { budgetMin, manualOrder, added });
   if (!first.ok) return first;
   const planned = secondMin === null ? first : addSecondSession(rig, topics, style, first.value, secondMin);
   if (!planned.ok) return planned;

@@ -1,2 +1,3 @@
 export { cutText } from "./cutText.ts";
 export { findTextFault, findUnfit, type Unfit } from "./findUnfit.ts";
+export { formatQuarters } from "./formatQuarters.ts";

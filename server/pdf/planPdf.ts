@@ -1,7 +1,7 @@
 import type { Column, Content, TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Delivery } from "../../api/index.ts";
 import type { Place } from "../../core/rig/index.ts";
-import { cutText } from "../../core/text/index.ts";
+import { cutText, formatQuarters } from "../../core/text/index.ts";
 import { shortenTitles, type Topic } from "../../core/topic/index.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { printDay } from "./days.ts";
@@ -9,7 +9,7 @@ import { ink, printDeck, soft } from "./ink.ts";
 import { printPdf, write } from "./printer.ts";
 
 interface Line {
-  readonly kind: "stop" | "topic";
+  readonly kind: "stop" | "reason" | "topic";
   readonly text: string;
   readonly minutes: number;
   readonly isMust: boolean;
@@ -24,6 +24,8 @@ interface Fit {
 const planWidthPt = { usual: 150, narrow: 112 } as const;
 const manyLines = 120;
 const columnGapPt = 14;
+/** Beside a topic: its box, its minutes and the gaps between. */
+const minutesAndBoxPt = 32;
 const marginPt = 40;
 const headPt = 78;
 const lineShare = 1.28;
@@ -43,12 +45,16 @@ export function writePlanPdf(
   const [widthPt, heightPt] = paper === "a4" ? [595, 842] : [612, 792];
   const { rig, plan } = delivery;
   const lines = listLines(delivery);
-  const deckPt = lines.length > manyLines ? planWidthPt.narrow : planWidthPt.usual;
+  const deckPt = delivery.topics.length > manyLines ? planWidthPt.narrow : planWidthPt.usual;
   const fitOnPage = (wanted: readonly Line[]) =>
     fitLines(wanted, widthPt - 2 * marginPt - deckPt - columnGapPt, (heightPt - 2 * marginPt - headPt) * 0.95);
-  const whole = fitOnPage(lines);
-  // Of a long walk what a topic is about is enough: the point after the colon would make it too small to read.
-  const fit = whole.fontSize < readablePt ? fitOnPage(shortenLines(lines)) : whole;
+  // Of a long walk what a topic is about is enough, without why the stops stand as they do: it would be too small to read.
+  const bare = lines.filter(({ kind }) => kind !== "reason");
+  const tries = [lines, bare, shortenLines(bare)].map((each) => () => fitOnPage(each));
+  const fit = tries.reduce(
+    (found: Fit | null, tryOne) => (found === null || found.fontSize < readablePt ? tryOne() : found),
+    null,
+  )!;
   const stops = plan.visits.map(({ station }, i) => ({
     number: i + 1,
     ...rig.stations.find(({ id }) => id === station)!.at,
@@ -106,6 +112,9 @@ function listLines({ plan, topics, rig }: Delivery): Line[] {
     const label = rig.stations.find(({ id }) => id === visit.station)!.label;
     return [
       { kind: "stop", text: `${i + 1}  ${label}`, minutes, isMust: false },
+      ...(plan.reasons[i] === undefined
+        ? []
+        : [{ kind: "reason", text: plan.reasons[i]!, minutes: 0, isMust: false } as const]),
       ...told.map(
         ({ title, minutes: each, must }): Line => ({ kind: "topic", text: title, minutes: each, isMust: must }),
       ),
@@ -122,7 +131,7 @@ function shortenLines(lines: readonly Line[]): Line[] {
 function fitLines(lines: readonly Line[], widthPt: number, heightPt: number): Fit {
   for (let fontSize = largestPt; ; fontSize -= 0.25) {
     for (const count of fontSize < 7.5 ? [2, 3, 4] : [2]) {
-      const textPt = (widthPt - columnGapPt * (count - 1)) / count - 26;
+      const textPt = (widthPt - columnGapPt * (count - 1)) / count - minutesAndBoxPt;
       const columns = breakColumns(lines, count, heightPt, (line) => {
         const isBold = line.isMust || line.kind === "stop";
         const rows = countRows(line.text, textPt / (fontSize * letterShare * (isBold ? boldShare : 1)));
@@ -157,8 +166,9 @@ function breakColumns(
   let usedPt = 0;
   for (const [i, line] of lines.entries()) {
     // A stop's name is never left alone at the foot of a column.
-    const next = line.kind === "stop" ? lines[i + 1] : undefined;
-    const neededPt = heightOf(line) + (next === undefined ? 0 : heightOf(next));
+    const isKept = (at: number): boolean => lines[at] !== undefined && lines[at - 1]?.kind !== "topic";
+    const withIt = line.kind === "stop" ? [i + 1, i + 2].filter((at) => isKept(at)) : [];
+    const neededPt = withIt.reduce((sum, at) => sum + heightOf(lines[at]!), heightOf(line));
     if (usedPt + neededPt > heightPt) {
       if (columns.length === count) return null;
       columns.push([]);
@@ -179,6 +189,7 @@ function printLine({ kind, text, minutes, isMust }: Line, fontSize: number): Con
         { width: 22, text: String(Math.round(minutes)), fontSize, color: soft, alignment: "right" },
       ],
     };
+  if (kind === "reason") return { margin: [0, 0, 0, 2], text: write(text, { fontSize: fontSize - 1, color: soft }) };
   const boxPt = fontSize * 0.8;
   return {
     margin: [0, 0, 0, 1],
@@ -192,7 +203,7 @@ function printLine({ kind, text, minutes, isMust }: Line, fontSize: number): Con
         ],
       },
       { width: "*", text: write(text, { fontSize, bold: isMust }), lineHeight: 1.08 },
-      { width: 12, text: String(minutes), fontSize: fontSize - 1, color: soft, alignment: "right" },
+      { width: 14, text: formatQuarters(minutes), fontSize: fontSize - 1, color: soft, alignment: "right" },
     ],
   };
 }

@@ -19,6 +19,8 @@ it.each(Object.keys(errorStatus))("%s is said in words of its own, with a way ou
     role: "sales",
     today: "2026-06-02",
     neededBy: "Windlass",
+    topic: "Winch handle",
+    into: "Winch",
     reason: "there is no record in it",
     inService: "2026-05-01",
     date: "2026-06-01",

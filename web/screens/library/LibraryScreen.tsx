@@ -3,6 +3,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { LibrarySheet } from "../../../api/index.ts";
+import { formatQuarters } from "../../../core/text/index.ts";
 import {
   createTopicSearch,
   explainTopic,
@@ -161,7 +162,7 @@ function TopicList({ topics, now, edited, here, onOpen }: TopicListProps) {
             >
               <span className="truncate font-text leading-tight">{topic.title}</span>
               <span className="truncate font-text text-sm text-soft">
-                {systemNames[topic.system]}, {topic.minutes} min
+                {systemNames[topic.system]}, {formatQuarters(topic.minutes)} min
                 {edited.has(topic.id) && ", our wording"}
                 {here !== null && !here.has(topic.id) && ", not on this boat"}
               </span>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { LibrarySheet } from "../../../api/index.ts";
 import type { Rig } from "../../../core/rig/index.ts";
+import { formatQuarters } from "../../../core/text/index.ts";
 import { explainTopic, fillTopic, systemNames, type Topic } from "../../../core/topic/index.ts";
 import { TopicWords } from "../../topic/TopicWords.tsx";
 import { Button } from "../../ui/Button.tsx";
@@ -104,7 +105,7 @@ function Reading({ topic, rig, library, heading }: ReadingProps) {
             systemNames[topic.system],
             topic.must ? "must" : null,
             levelWords[topic.level],
-            `${topic.minutes} min`,
+            `${formatQuarters(topic.minutes)} min`,
             ours === undefined ? null : `${ours.toFixed(1)} min as we take it`,
             asksWords[topic.asks ?? "any"],
           ]

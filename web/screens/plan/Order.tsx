@@ -1,4 +1,5 @@
 import type { Delivery } from "../../../api/index.ts";
+import { formatQuarters } from "../../../core/text/index.ts";
 import type { WalkState } from "../../../core/walk/index.ts";
 import { Button } from "../../ui/Button.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
@@ -45,9 +46,12 @@ export function Order({ delivery, state, picked, canChange, onByHand, onPutBack 
               <h3 className="flex justify-between font-bold">
                 {stationOf.get(station)?.label}
                 <span className="num font-normal text-soft">
-                  {Math.round(topics.reduce((sum, id) => sum + (topicOf.get(id)?.minutes ?? 0), 0))} min
+                  {formatQuarters(topics.reduce((sum, id) => sum + (topicOf.get(id)?.minutes ?? 0), 0))} min
                 </span>
               </h3>
+              {delivery.plan.reasons[number - 1] !== undefined && (
+                <p className="mb-1 font-text text-base text-soft">{delivery.plan.reasons[number - 1]}.</p>
+              )}
               <ul>
                 {topics.map((id) => {
                   const topic = topicOf.get(id);

@@ -27,6 +27,7 @@ import { Order } from "./Order.tsx";
 import { SaveOffline } from "./SaveOffline.tsx";
 import { Styles } from "./Styles.tsx";
 import { useWalkTimes } from "./useWalkTimes.ts";
+import { Verdict } from "./Verdict.tsx";
 import { WalkTimeLine } from "./WalkTimeLine.tsx";
 import { WhatWaits } from "./WhatWaits.tsx";
 import { WhoAndWhen } from "./WhoAndWhen.tsx";
@@ -88,6 +89,9 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
         <p className="mt-2 text-soft">The walk has begun: its plan, words and boat sheet stay as they were then.</p>
       )}
       <SaveOffline delivery={delivery} />
+      <div className="mt-4">
+        <Verdict delivery={delivery} />
+      </div>
       <PlanMinutes delivery={delivery} />
       {choose.error !== null && <ErrorNotice error={choose.error} />}
       <div className="mt-6 grid gap-x-10 gap-y-8 xl:grid-cols-[minmax(0,1fr)_400px]">
@@ -120,7 +124,7 @@ function PlanOf({ delivery }: { delivery: Delivery }) {
             onChoose={(style) => choose.mutate({ style, manualOrder: null })}
             isBusy={choose.isPending}
           />
-          <WhatWaits delivery={delivery} canPlan={canPlan} onChange={(change) => choose.mutate(change)} />
+          <WhatWaits delivery={delivery} canPlan={canPlan} onChange={choose.mutateAsync} />
           <MakeReady delivery={delivery} state={state} />
           <OwnerLink delivery={delivery} state={state} />
         </div>
@@ -207,11 +211,10 @@ function PlanMinutes({ delivery }: { delivery: Delivery }) {
   const times = useWalkTimes(delivery);
   const musts = topics.filter(({ must }) => must).length;
   return (
-    <p className="mt-4">
+    <p className="mt-1">
       <strong className="num">{plan.visits.length}</strong> stops, <strong className="num">{plan.moves}</strong> moves.{" "}
       <strong className="num">{formatMinutes(plan.topicMin)}</strong> of topics and{" "}
-      <strong className="num">{formatMinutes(plan.moveMin)}</strong> of moving about:{" "}
-      <strong className="num">{formatMinutes(plan.totalMin)}</strong> in all. {musts} topics are must-do.
+      <strong className="num">{formatMinutes(plan.moveMin)}</strong> of moving about. {musts} topics are must-do.
       {times !== null && <WalkTimeLine times={times} budgetMin={planOptions.budgetMin} />}
       {!plan.optimal && " The order is good, but not proven to be the shortest."}
     </p>

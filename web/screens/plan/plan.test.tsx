@@ -16,6 +16,7 @@ import {
 } from "../../../core/route/index.ts";
 import { Broken } from "./Broken.tsx";
 import { ManualOrder } from "./ManualOrder.tsx";
+import { Verdict } from "./Verdict.tsx";
 import { WalkTimeLine } from "./WalkTimeLine.tsx";
 import { WhatWaits } from "./WhatWaits.tsx";
 import { WhoAndWhen } from "./WhoAndWhen.tsx";
@@ -27,8 +28,8 @@ const rig = rigTemplates["millrace-24"];
 function createDelivery(change: Partial<PlanOptions> = {}): Delivery {
   const planOptions: PlanOptions = { ...defaultPlanOptions, style: "sweep", ...change };
   const { topics: told, elsewhere } = adaptTopics(listTopicsFor(rig, topics), planOptions);
-  const { budgetMin, manualOrder } = planOptions;
-  const first = planWalk(rig, told, findStyle("sweep"), { budgetMin, manualOrder });
+  const { budgetMin, manualOrder, added } = planOptions;
+  const first = planWalk(rig, told, findStyle("sweep"), { budgetMin, manualOrder, added });
   if (!first.ok) throw new Error(first.error.message);
   const both =
     planOptions.secondMin === null
@@ -47,7 +48,7 @@ function createDelivery(change: Partial<PlanOptions> = {}): Delivery {
     entries: [],
   } as unknown as Delivery;
 }
-const wait = (delivery: Delivery, onChange = vi.fn(), canPlan = true) => {
+const wait = (delivery: Delivery, onChange = vi.fn().mockResolvedValue(undefined), canPlan = true) => {
   render(
     <MemoryRouter>
       <WhatWaits delivery={delivery} canPlan={canPlan} onChange={onChange} />
@@ -103,6 +104,32 @@ describe("who, where, how long", () => {
   });
 });
 
+describe("the verdict", () => {
+  const say = (planOptions: Partial<PlanOptions>) => {
+    const delivery = createDelivery(planOptions);
+    return { delivery, text: render(<Verdict delivery={delivery} />).container.textContent! };
+  };
+
+  it("says that it fits, and how many wait", () => {
+    const { delivery, text } = say({ budgetMin: 60 });
+    expect(text).toContain("It fits:");
+    expect(text).toContain(`${delivery.plan.deferred.length} wait.`);
+  });
+
+  it("says by how much the musts are too long, and which of them do not fit", () => {
+    const { delivery, text } = say({ budgetMin: 30, people: 4 });
+    expect(text).toContain(`${Math.round(delivery.plan.overBudgetMin!)} min too long`);
+    const last = delivery.plan.visits.at(-1)!.topics.at(-1)!;
+    expect(text).toContain(delivery.topics.find(({ id }) => id === last)!.title.split(":")[0]);
+    expect(text).toContain("Must-do topics are never left out.");
+  });
+
+  it("counts all of them where time is not short", () => {
+    const { delivery, text } = say({ budgetMin: null });
+    expect(text).toContain(`All ${delivery.topics.length} topics`);
+  });
+});
+
 describe("what waits", () => {
   it("takes no room when nothing does", () => {
     wait(createDelivery({ place: "remote" }));
@@ -119,12 +146,31 @@ describe("what waits", () => {
     expect(within(section).queryByRole("link")).toBeNull();
   });
 
-  it("says plainly by how much the musts alone are too long", () => {
-    const delivery = createDelivery({ budgetMin: 30, people: 4 });
-    wait(delivery);
-    expect(screen.getByText(/must-do topics alone need/).textContent).toContain(
-      `${Math.round(delivery.plan.overBudgetMin!)} min more than there is`,
+  it("names what is told in a topic's place, adds it by a touch, and says what goes for it", async () => {
+    const delivery = createDelivery({ budgetMin: 60 });
+    const { id, title } = delivery.topics.find((topic) => topic.id === delivery.plan.deferred[0])!;
+    const fuller = createDelivery({ budgetMin: 60, added: [id] });
+    expect(fuller.plan.deferred).not.toContain(id);
+    const onChange = vi.fn();
+    const change = async (wish: Partial<PlanOptions>) => {
+      onChange(wish);
+      rerender(view(wish.added!.length > 0 ? fuller : delivery));
+    };
+    const view = (shown: Delivery) => (
+      <MemoryRouter>
+        <WhatWaits delivery={shown} canPlan onChange={change} />
+      </MemoryRouter>
     );
+    const { rerender } = render(view(delivery));
+    const row = screen.getByText(title).closest("li")!;
+    expect(row.textContent).toContain("in its place: ");
+    await user.click(within(row).getByRole("button", { name: `Add ${title}` }));
+    const [gone] = fuller.plan.deferred.filter((each) => !delivery.plan.deferred.includes(each));
+    const shortOf = delivery.topics.find((topic) => topic.id === gone)!.title.split(":")[0]!;
+    expect((await screen.findByText(/^Added: /)).textContent).toContain(shortOf);
+    await user.click(screen.getByRole("button", { name: `Do not add ${title}` }));
+    expect(screen.queryByText(/^Added: /)).toBeNull();
+    expect(onChange.mock.calls).toEqual([[{ added: [id] }], [{ added: [] }]]);
   });
 
   it("says what cannot be taught where the boat is, and why", () => {

@@ -1,0 +1,98 @@
+import { findStation, type Rig, type Station } from "../rig/index.ts";
+import { shortenTitles, type Topic } from "../topic/index.ts";
+import type { RouteVisit } from "./contract.ts";
+import type { RouteStyle } from "./styles.ts";
+
+interface Explained {
+  readonly rig: Rig;
+  readonly topics: readonly Topic[];
+  readonly visits: readonly RouteVisit[];
+  /** What shaped the order; left out where it is not known any more. */
+  readonly style?: RouteStyle;
+}
+
+/** One topic that must come before another of another stop. */
+interface Need {
+  readonly first: Topic;
+  readonly then: Topic;
+  /** The stop of `then` or of `first`, whichever is not the one explained. */
+  readonly stop: number;
+}
+
+/**
+ * Why each stop stands where it does, in a line each without a full stop. What a topic needs goes before what the style
+ * asks; where neither says anything it is the shortest way.
+ *
+ * @example ["Before the helm, because “Battery switches” comes before “Starting the engine”", "The shortest way from the bow"]
+ */
+export function explainStops({ rig, topics, visits, style }: Explained): string[] {
+  const byId = new Map(topics.map((topic) => [topic.id, topic]));
+  const short = shortenTitles(topics.map(({ title }) => title));
+  const titleOf = new Map(topics.map(({ id }, i) => [id, short[i]!]));
+  const stationAt = (stop: number) => rig.stations.find(({ id }) => id === visits[stop]!.station)!;
+  const stopOf = new Map(visits.flatMap((visit, stop) => visit.topics.map((id) => [id, stop] as const)));
+  const needs = listNeeds(visits, byId, stopOf);
+  const sayNeed = ({ first, then }: Need) => `“${titleOf.get(first.id)}” comes before “${titleOf.get(then.id)}”`;
+  return visits.map((visit, stop) => {
+    const isBack = visits.slice(0, stop).some(({ station }) => station === visit.station);
+    const before = needs.before[stop];
+    const after = needs.after[stop];
+    if (isBack && after !== undefined) return `Back here, because ${sayNeed(after)}`;
+    if (before !== undefined) return `Before ${nameStation(stationAt(before.stop))}, because ${sayNeed(before)}`;
+    const told = style === undefined ? null : sayStyle(style, { rig, byId, visits, stop });
+    if (told !== null) return told;
+    if (after !== undefined) return `After ${nameStation(stationAt(after.stop))}, because ${sayNeed(after)}`;
+    return stop === 0 ? "A good place to begin" : `The shortest way from ${nameStation(stationAt(stop - 1))}`;
+  });
+}
+
+/** Of each stop, the weightiest topic of it that one of a later stop waits for, and the weightiest that itself waits. */
+function listNeeds(
+  visits: readonly RouteVisit[],
+  byId: ReadonlyMap<string, Topic>,
+  stopOf: ReadonlyMap<string, number>,
+): { readonly before: (Need | undefined)[]; readonly after: (Need | undefined)[] } {
+  const before: (Need | undefined)[] = visits.map(() => undefined);
+  const after: (Need | undefined)[] = visits.map(() => undefined);
+  const weigh = ({ then }: Need) => (then.must ? 10 : 0) + then.value;
+  const offer = (list: (Need | undefined)[], stop: number, need: Need) => {
+    const rival = list[stop];
+    if (rival === undefined || weigh(need) > weigh(rival)) list[stop] = need;
+  };
+  for (const [id, stop] of stopOf) {
+    const then = byId.get(id);
+    for (const needed of then?.after ?? []) {
+      const first = byId.get(needed);
+      const earlier = stopOf.get(needed);
+      if (then === undefined || first === undefined || earlier === undefined || earlier >= stop) continue;
+      offer(before, earlier, { first, then, stop });
+      offer(after, stop, { first, then, stop: earlier });
+    }
+  }
+  return { before, after };
+}
+
+interface Placed {
+  readonly rig: Rig;
+  readonly byId: ReadonlyMap<string, Topic>;
+  readonly visits: readonly RouteVisit[];
+  readonly stop: number;
+}
+
+function sayStyle(style: RouteStyle, { rig, byId, visits, stop }: Placed): string | null {
+  const isAt = (kinds: RouteStyle["start"]) => findStation(rig, kinds)?.id === visits[stop]!.station;
+  if (stop === 0 && isAt(style.start)) return `“${style.name}” begins here`;
+  if (stop === visits.length - 1 && isAt(style.end)) return `“${style.name}” ends here`;
+  const ranks = visits.map(({ topics }) => topics.flatMap((id) => byId.get(id) ?? []).map(style.rank));
+  const here = Math.max(...ranks[stop]!);
+  const later = ranks.findIndex((each, i) => i > stop && Math.min(...each) > here);
+  if (later < 0) return null;
+  const next = rig.stations.find(({ id }) => id === visits[later]!.station)!;
+  return `“${style.name}”: this before ${nameStation(next)}`;
+}
+
+/** "the helm", "the VHF locker". */
+function nameStation({ label }: Station): string {
+  const isWord = label[1] === undefined || label[1] === label[1].toLowerCase();
+  return `the ${isWord ? label.charAt(0).toLowerCase() + label.slice(1) : label}`;
+}
