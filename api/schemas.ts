@@ -8,6 +8,7 @@ import { readyCheckSchema } from "../core/ready/index.ts";
 import { personSchema, receiptSchema } from "../core/record/index.ts";
 import { families, plainText, rigSchema } from "../core/rig/index.ts";
 import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "../core/route/index.ts";
+import { synonymsSchema } from "../core/search/index.ts";
 import { dueDaySchema, servicePackSchema } from "../core/service/index.ts";
 import { glossaryEntrySchema, toldTopicSchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
 import { entrySchema, owedKinds, recordIdSchema, roles, severities, ulidSchema } from "../core/walk/index.ts";
@@ -234,6 +235,7 @@ export const ownerPageSchema = z.strictObject({
   cards: z.array(cardTextSchema),
   breakInPacks: z.array(breakInPackSchema),
   servicePacks: z.array(servicePackSchema),
+  synonyms: synonymsSchema,
 });
 export type OwnerPage = z.infer<typeof ownerPageSchema>;
 
@@ -361,4 +363,8 @@ export const librarySheetSchema = z.strictObject({
 });
 export type LibrarySheet = z.infer<typeof librarySheetSchema>;
 
-export const glossarySchema = z.strictObject({ entries: z.array(glossaryEntrySchema) });
+export const glossarySchema = z.strictObject({
+  entries: z.array(glossaryEntrySchema),
+  /** What people say for what the library calls otherwise: what a search reads as the same. */
+  synonyms: synonymsSchema,
+});

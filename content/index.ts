@@ -3,6 +3,7 @@ import { breakInPackSchema } from "../core/breakin/index.ts";
 import { cardTextSchema } from "../core/card/index.ts";
 import { readyTopicSchema } from "../core/ready/index.ts";
 import { plainText, rigSchema } from "../core/rig/index.ts";
+import { synonymsSchema } from "../core/search/index.ts";
 import { servicePackSchema } from "../core/service/index.ts";
 import { glossaryListSchema, librarySchema, topicIdSchema } from "../core/topic/index.ts";
 import arrivalJson from "./arrival.json" with { type: "json" };
@@ -21,6 +22,7 @@ import pipit15 from "./rigs/pipit-15.json" with { type: "json" };
 import pluma22 from "./rigs/pluma-22.json" with { type: "json" };
 import sedge18 from "./rigs/sedge-18.json" with { type: "json" };
 import wending23 from "./rigs/wending-23.json" with { type: "json" };
+import synonymsJson from "./synonyms.json" with { type: "json" };
 import deck from "./topics/deck.json" with { type: "json" };
 import electrical from "./topics/electrical.json" with { type: "json" };
 import engine from "./topics/engine.json" with { type: "json" };
@@ -42,6 +44,9 @@ export const topics = librarySchema.parse([
 
 /** Trade words, each explained once. */
 export const glossary = glossaryListSchema.parse(glossaryJson);
+
+/** What people say for what the library calls otherwise. */
+export const synonyms = synonymsSchema.parse(synonymsJson);
 
 /** One good template a family, by id. */
 export const rigTemplates = {

@@ -83,13 +83,22 @@ function sayStyle(style: RouteStyle, { rig, byId, visits, stop }: Placed): strin
   const isAt = (kinds: RouteStyle["start"]) => findStation(rig, kinds)?.id === visits[stop]!.station;
   if (stop === 0 && isAt(style.start)) return `“${style.name}” begins here`;
   if (stop === visits.length - 1 && isAt(style.end)) return `“${style.name}” ends here`;
-  const ranks = visits.map(({ topics }) => topics.flatMap((id) => byId.get(id) ?? []).map(style.rank));
-  const here = Math.max(...ranks[stop]!);
-  const later = ranks.findIndex((each, i) => i > stop && Math.min(...each) > here);
-  if (later < 0) return null;
-  const next = rig.stations.find(({ id }) => id === visits[later]!.station)!;
-  return `“${style.name}”: this before ${nameStation(next)}`;
+  const told = visits.map(({ topics }) => topics.flatMap((id) => byId.get(id) ?? []));
+  const last = maxBy(told[stop]!, style.rank);
+  const next = told.slice(stop + 1).flatMap((topics) => {
+    const first = maxBy(topics, (topic) => -style.rank(topic));
+    return first !== undefined && last !== undefined && style.rank(first) > style.rank(last) ? first : [];
+  })[0];
+  return next === undefined || last === undefined
+    ? null
+    : `“${style.name}”: ${style.group(last)} before ${style.group(next)}`;
 }
+
+const maxBy = (topics: readonly Topic[], of: (topic: Topic) => number): Topic | undefined =>
+  topics.reduce(
+    (best: Topic | undefined, topic) => (best === undefined || of(topic) > of(best) ? topic : best),
+    undefined,
+  );
 
 /** "the helm", "the VHF locker". */
 function nameStation({ label }: Station): string {

@@ -37,6 +37,7 @@ export { simulateWalk, type WalkTimes, walkSpread } from "./simulateWalk.ts";
 export {
   createStyle,
   findStyle,
+  momentWords,
   type OwnStyle,
   ownStyleSchema,
   type RouteStyle,

@@ -5,16 +5,18 @@ const mostNamed = 3;
 
 /**
  * What took the place of each topic that waits: the least important told ones of its station that fill its minutes, at most
- * three, or those of the whole walk where its station has none. Musts, and what a told topic waits for, took nobody's place.
+ * three, or those of the whole walk where its station has none. Musts, what was `added`, and what a told topic waits for took
+ * nobody's place.
  */
 export function listInstead(
   rig: Rig,
   topics: readonly Topic[],
   deferred: readonly string[],
+  added: readonly string[] = [],
 ): ReadonlyMap<string, readonly Topic[]> {
   const waits = new Set(deferred);
   const told = topics.filter(({ id }) => !waits.has(id));
-  const needed = new Set(told.flatMap(({ after }) => after));
+  const needed = new Set([...added, ...told.flatMap(({ after }) => after)]);
   const free = told.filter(({ id, must }) => !must && !needed.has(id)).sort((a, b) => a.value - b.value);
   const stationOf = new Map(topics.map((topic) => [topic.id, findTopicStation(rig, topic)?.id]));
   return new Map(

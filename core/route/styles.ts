@@ -32,9 +32,27 @@ export interface RouteStyle {
   readonly end: readonly StationKind[];
   /** Topics of a lower rank are told before those of a higher one, unless a topic needs it otherwise. */
   readonly rank: (topic: Topic) => number;
+  /** What the topics of a rank are, in words: "power". */
+  readonly group: (topic: Topic) => string;
   /** Factor on the move time from one station to another. */
   readonly shape: (from: Station, to: Station, rig: Rig) => number;
 }
+
+/** The moments of a day as people say them. */
+export const momentWords: Record<Topic["moment"], string> = {
+  arrive: "getting to know the boat",
+  hitch: "hitching up",
+  tow: "towing",
+  ramp: "the ramp",
+  "power-up": "power",
+  start: "starting",
+  run: "under way",
+  anchor: "anchoring",
+  dock: "docking",
+  load: "loading",
+  flush: "flushing",
+  store: "storing",
+};
 
 const even = () => 1;
 const aftM = 0.6;
@@ -48,6 +66,14 @@ export const routeStyles: readonly RouteStyle[] = [
     end: ["engines", "transom"],
     rank: (topic) =>
       topic.system === "electrical" ? 0 : topic.system === "helm" ? 1 : topic.system === "trailer" ? 3 : 2,
+    group: ({ system }) =>
+      system === "electrical"
+        ? "power"
+        : system === "helm"
+          ? "the helm"
+          : system === "trailer"
+            ? "the trailer"
+            : "the boat",
     shape: even,
   },
   {
@@ -58,6 +84,12 @@ export const routeStyles: readonly RouteStyle[] = [
     end: [],
     rank: (topic) =>
       topic.system === "trailer" ? 0 : topic.where[0] === "engines" || topic.where[0] === "transom" ? 1 : 2,
+    group: ({ system, where: [first] }) =>
+      system === "trailer"
+        ? "the trailer"
+        : first === "engines" || first === "transom"
+          ? "the stern"
+          : "what is aboard",
     shape: even,
   },
   {
@@ -67,6 +99,7 @@ export const routeStyles: readonly RouteStyle[] = [
     start: ["coupler", "anchor", "bow"],
     end: [],
     rank: even,
+    group: () => "the boat",
     shape: (from, to) => (to.at.xM > from.at.xM + aftM ? 4 : 1),
   },
   {
@@ -76,6 +109,7 @@ export const routeStyles: readonly RouteStyle[] = [
     start: [],
     end: [],
     rank: (topic) => moments.indexOf(topic.moment),
+    group: ({ moment }) => momentWords[moment],
     shape: even,
   },
   {
@@ -85,6 +119,7 @@ export const routeStyles: readonly RouteStyle[] = [
     start: [],
     end: ["helm"],
     rank: (topic) => (topic.storage ? 0 : topic.system === "helm" ? 2 : 1),
+    group: ({ storage, system }) => (storage ? "hatches and lockers" : system === "helm" ? "the helm" : "the systems"),
     shape: even,
   },
 ];
@@ -111,6 +146,7 @@ export function createStyle(own: OwnStyle): RouteStyle {
     line: `Made by this store: ${said.length === 0 ? "the shortest way" : said.join("; ")}.`,
     start: own.start === null ? [] : [own.start],
     end: own.end === null ? [] : [own.end],
+    group: ({ system }) => systemNames[system].toLowerCase(),
     rank: (topic) => (topic.system === "trailer" && own.trailer !== "with-the-rest" ? trailerRank : systemRank(topic)),
     shape: (from, to) => {
       const forward = to.at.xM - from.at.xM;

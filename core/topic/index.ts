@@ -1,6 +1,6 @@
 export { explainTopic, type TopicReason } from "./explainTopic.ts";
 export { fillText, fillTopic, type SchoolChoices } from "./fillTopic.ts";
-export { findTopicStation } from "./findTopicStation.ts";
+export { findTopicStation, nameTopicPart } from "./findTopicStation.ts";
 export { followMerges } from "./followMerges.ts";
 export {
   createGlossaryMarker,

@@ -1,4 +1,5 @@
-import type { System } from "./systems.ts";
+import { createSearch, type Synonyms } from "../search/index.ts";
+import { type System, systemNames } from "./systems.ts";
 import type { Topic } from "./topic.ts";
 
 export interface TopicFilter {
@@ -9,40 +10,25 @@ export interface TopicFilter {
 }
 
 /**
- * Finds topics by words: every word must stand somewhere in the topic, at the beginning of one of its words; those with the
- * words in their title come first, otherwise in library order. The text is folded once, so that each key is quick.
+ * Finds topics as people ask for them (`createSearch`), the best first; without words in library order.
  *
- * @example "bat sw" finds "Battery switches: on when you arrive, off when you leave".
+ * @example "bat sw" and "how do I turn the batteries off" find "Battery switches: on when you arrive, off when you leave".
  */
-export function createTopicSearch(topics: readonly Topic[]): (filter: TopicFilter) => Topic[] {
-  const folded = topics.map((topic) => ({
-    topic,
-    title: fold(topic.title),
-    text: fold(
-      [topic.title, topic.say, topic.show, topic.does, topic.why, topic.wrong, ...topic.cautions, topic.id].join(" "),
-    ),
-  }));
-  return ({ words, system, only }) => {
-    const wanted = fold(words)
-      .split(" ")
-      .filter((word) => word !== "");
-    const isIn = (text: string) => wanted.every((word) => text.includes(` ${word}`));
-    const found = folded.filter(
-      ({ topic, text }) =>
-        (system === null || topic.system === system) && (only === null || only.has(topic.id)) && isIn(text),
-    );
-    if (wanted.length === 0) return found.map(({ topic }) => topic);
-    const [first, rest] = [found.filter(({ title }) => isIn(title)), found.filter(({ title }) => !isIn(title))];
-    return [...first, ...rest].map(({ topic }) => topic);
-  };
+export function createTopicSearch(topics: readonly Topic[], synonyms: Synonyms = []): (filter: TopicFilter) => Topic[] {
+  const search = createSearch(topics, readTopic, synonyms);
+  return ({ words, system, only }) =>
+    search(words, (topic) => (system === null || topic.system === system) && (only === null || only.has(topic.id)));
 }
 
-/** Small letters without accents and signs, words parted by one space, one in front. */
-function fold(text: string): string {
-  return ` ${text
-    .normalize("NFD")
-    .replace(/\p{Diacritic}/gu, "")
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, " ")
-    .trim()}`;
-}
+const readTopic = (topic: Topic) => ({
+  title: topic.title,
+  keys: [topic.id, topic.of ?? "", ...topic.where, systemNames[topic.system]].join(" "),
+  text: [topic.say, topic.show, topic.does, topic.why, topic.wrong, ...topic.cautions].map(openBraces).join(" "),
+});
+
+/** The words a text may be told with: what a condition in it is about is none of them. */
+const openBraces = (text: string) =>
+  text
+    .replace(/\{if:[a-z-]+\?/g, "")
+    .replace(/\{(at|each|rig):[^}]*\}/g, "")
+    .replace(/[|}]/g, " ");

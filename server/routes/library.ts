@@ -1,6 +1,6 @@
 import type Router from "@koa/router";
 import { endpoints } from "../../api/index.ts";
-import { glossary } from "../../content/index.ts";
+import { glossary, synonyms } from "../../content/index.ts";
 import type { Services } from "../createServices.ts";
 import { serve } from "../http.ts";
 
@@ -13,7 +13,7 @@ export function routeLibrary(router: Router, { auth, libraryService }: Services)
   );
   router.get(
     endpoints.glossary.path,
-    serve(endpoints.glossary, auth, () => ({ entries: glossary })),
+    serve(endpoints.glossary, auth, () => ({ entries: glossary, synonyms })),
   );
   router.put(
     endpoints.setTopic.path,

@@ -1,6 +1,6 @@
 import { ulid } from "ulid";
 import type { OwnerPage } from "../../api/index.ts";
-import { cards } from "../../content/index.ts";
+import { cards, synonyms } from "../../content/index.ts";
 import { createCards } from "../../core/card/index.ts";
 import { type Entry, type EntryKind, foldWalk, formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
@@ -125,6 +125,7 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
     servicePacks: packs.service.filter(({ id }) => delivery.rig.engines.some((engine) => engine.servicePack === id)),
     delivery: { ...delivery, makeReady: [], entries: delivery.entries.filter(({ kind }) => !ours.has(kind)) },
     inService: boat.inService,
+    synonyms,
     ...care,
   };
 }

@@ -6,12 +6,12 @@ import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Delivery } from "../../api/index.ts";
-import { makeReady, rigTemplates, topics } from "../../content/index.ts";
+import { makeReady, rigTemplates, synonyms, topics } from "../../content/index.ts";
 import { listMeasures } from "../../core/measure/index.ts";
 import { listReadyChecks } from "../../core/ready/index.ts";
 import { defaultPlanOptions, findStyle, listTopicsFor, planWalk } from "../../core/route/index.ts";
 import { listObstacles, listOwed } from "../../core/walk/index.ts";
-import { meQuery, queryClient } from "../app/queries.ts";
+import { glossaryQuery, meQuery, queryClient } from "../app/queries.ts";
 import { HoursRead } from "../handover/HoursRead.tsx";
 import { StartGate } from "../handover/StartGate.tsx";
 import { MeasureList } from "../measure/MeasureList.tsx";
@@ -116,6 +116,7 @@ const noDrawing = new Proxy({}, { get: () => () => undefined, set: () => true })
 beforeAll(() => {
   vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue(noDrawing as never);
   vi.stubGlobal("fetch", () => Promise.reject(new TypeError("no signal")));
+  queryClient.setQueryData(glossaryQuery.queryKey, { entries: [], synonyms });
   queryClient.setQueryData(meQuery.queryKey, {
     id: "nessa",
     name: "Nessa",
@@ -213,6 +214,35 @@ describe("the walk out of order", () => {
     await user.clear(find());
     await user.type(find(), "zzz");
     expect(group.getByText(/Nothing aboard is called that/)).toBeDefined();
+  });
+
+  it("answers a question with a topic that is not planned, and changes neither stops nor counts until it is marked", async () => {
+    const whole = createDelivery();
+    const short = planWalk(rig, topics, findStyle("sweep"), { budgetMin: 60 });
+    if (!short.ok) throw new Error(short.error.message);
+    const delivery = { ...whole, plan: short.value };
+    const waits = topics.find(({ id }) => id === "stereo")!;
+    expect(delivery.plan.deferred).toContain(waits.id);
+    const stops = () => within(screen.getByRole("complementary", { name: "Still open" })).getAllByRole("button").length;
+    on(delivery, () => <Walk delivery={delivery} />);
+    const user = userEvent.setup();
+    const title = () => screen.getByRole("heading", { level: 1 }).textContent;
+    const [before, first] = [stops(), title()];
+    await user.type(find(), "how does the music work");
+    const row = within(screen.getByRole("region", { name: "Find in this boat" })).getByRole("button", {
+      name: new RegExp(`^${waits.title}`),
+    });
+    expect(row.textContent).toContain("not in this walk's plan");
+    await user.click(row);
+    expect(title()).toBe(waits.title);
+    expect(stops()).toBe(before);
+    expect(screen.getByText("0 marked")).toBeDefined();
+    await user.click(screen.getByRole("button", { name: "Shown" }));
+    expect(title()).toBe(first);
+    expect(screen.getByText("1 marked")).toBeDefined();
+    await user.click(screen.getByRole("button", { name: /^Undo/ }));
+    expect(title()).toBe(waits.title);
+    expect(screen.getByText("0 marked")).toBeDefined();
   });
 
   it("knows who is here: one can be missing, another can come along and be marked for", async () => {

@@ -53,7 +53,7 @@ describe("words", () => {
   it.each([
     [0.4, "0 min"],
     [59.4, "59 min"],
-    [59.6, "1 h 0 min"],
+    [59.6, "1 h"],
     [118, "1 h 58 min"],
   ])("%s minutes are said as %s", (minutes, said) => expect(formatMinutes(minutes)).toBe(said));
 

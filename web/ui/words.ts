@@ -6,7 +6,8 @@ import { storeMinutes } from "./storeTime.ts";
 /** 58 min; 1 h 58 min. */
 export function formatMinutes(minutes: number): string {
   const whole = Math.round(minutes);
-  return whole < 60 ? `${whole} min` : `${Math.floor(whole / 60)} h ${whole % 60} min`;
+  if (whole < 60) return `${whole} min`;
+  return whole % 60 === 0 ? `${whole / 60} h` : `${Math.floor(whole / 60)} h ${whole % 60} min`;
 }
 
 const shortDay = new Intl.DateTimeFormat("en-GB", {

@@ -13,6 +13,7 @@ import {
   type Topic,
 } from "../../../core/topic/index.ts";
 import { libraryQuery } from "../../app/queries.ts";
+import { useSynonyms } from "../../topic/useFind.ts";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { fieldLook, TickField } from "../../ui/fields.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
@@ -39,12 +40,13 @@ function LibraryOf({ library }: { library: LibrarySheet }) {
   const { topic: id } = useParams();
   const navigate = useNavigate();
   const [words, setWords] = useState("");
+  const synonyms = useSynonyms();
   const [system, setSystem] = useState<System | null>(null);
   const [onlyHere, setOnlyHere] = useState(true);
   const [onlyOurs, setOnlyOurs] = useState(false);
   const preview = usePreviewBoat();
   const { rig } = preview;
-  const search = useMemo(() => createTopicSearch(library.topics), [library.topics]);
+  const search = useMemo(() => createTopicSearch(library.topics, synonyms), [library.topics, synonyms]);
   const here = useMemo(
     () =>
       rig === null
@@ -72,7 +74,7 @@ function LibraryOf({ library }: { library: LibrarySheet }) {
         <input
           type="search"
           aria-label="Find a topic"
-          placeholder="Find a topic: plug, battery …"
+          placeholder="Ask or name it: flush, toilet, won't start"
           value={words}
           onChange={(event) => setWords(event.target.value)}
           className={fieldLook}

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { conditionSchema, type Rig, stationKinds } from "../../../core/rig/index.ts";
+import { momentWords } from "../../../core/route/index.ts";
 import { levels, moments, type Topic, topicSchema } from "../../../core/topic/index.ts";
 import { Button } from "../../ui/Button.tsx";
 import { fieldLook, ManyField, NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
@@ -195,7 +196,7 @@ function FactFields({ topic, set }: PartProps) {
       <PickField
         label="Moment of the day"
         value={topic.moment}
-        options={moments.map((moment) => [moment, moment.replaceAll("-", " ")] as const)}
+        options={moments.map((moment) => [moment, momentWords[moment]] as const)}
         onChange={(moment) => set({ moment })}
       />
     </div>

@@ -4,7 +4,7 @@ import "../../testing/fileText.ts";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { LibrarySheet, TemplateLine } from "../../../api/index.ts";
-import { glossary, rigTemplates, topics } from "../../../content/index.ts";
+import { glossary, rigTemplates, synonyms, topics } from "../../../content/index.ts";
 import { answerWith, refuse, showScreen } from "../../testing/answerWith.tsx";
 import { formatConditionProblem } from "./formatConditionProblem.ts";
 import { GlossaryScreen } from "./GlossaryScreen.tsx";
@@ -66,7 +66,7 @@ const serve = (library: LibrarySheet = plain, more: Parameters<typeof answerWith
       return { ...line, rig: rigTemplates[line.id as "sedge-18"] };
     },
     boats: () => ({ boats: [], boatsFound: 0, boatsInAll: 0 }),
-    glossary: () => ({ entries: glossary }),
+    glossary: () => ({ synonyms, entries: glossary }),
     ...more,
   });
 const show = (at: string, role?: string) => showScreen(pages, at, role);

@@ -3,7 +3,7 @@ import { ChevronLeft } from "lucide-react";
 import { useEffect, useMemo } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { type OwnerPage, ownerAuthor } from "../../../api/index.ts";
-import { createCards } from "../../../core/card/index.ts";
+import { type Card, createCards } from "../../../core/card/index.ts";
 import { foldWalk, formatBuyers, listOwed, type WalkState } from "../../../core/walk/index.ts";
 import { addressOf, ask } from "../../app/client.ts";
 import { ownerPageQuery, queryClient } from "../../app/queries.ts";
@@ -18,6 +18,7 @@ import { formatDay, formatDayAndYear } from "../../ui/words.ts";
 import { AskTheYard } from "./AskTheYard.tsx";
 import { OwnerArrival } from "./OwnerArrival.tsx";
 import { OwnerCare } from "./OwnerCare.tsx";
+import { OwnerFind, OwnerTopic } from "./OwnerFind.tsx";
 import { OwnerHours } from "./OwnerHours.tsx";
 import { OwnerWalk } from "./OwnerWalk.tsx";
 
@@ -60,6 +61,7 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
   );
   const view = search.get("view");
   const card = cards.find(({ id }) => id === view);
+  const topic = delivery.topics.find(({ id }) => id === search.get("topic"));
   return (
     <div className="mx-auto max-w-2xl px-4 pt-4 pb-16 text-[17px]">
       <header className="border-b border-ink pb-2">
@@ -77,18 +79,19 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
         )}
         {card !== undefined && <CardSheet card={card} rig={delivery.rig} />}
         {view === "walk" && <OwnerWalk token={token} page={page} state={state} />}
+        {view === "topic" && topic !== undefined && <OwnerTopic topic={topic} rig={delivery.rig} />}
         {view === "arrival" && <OwnerArrival token={token} page={page} state={state} />}
         {view === "due" && <OwnerCare token={token} page={page} />}
         {view === "runs" && <OwnerRuns token={token} page={page} />}
         {card === undefined && !ownViews.includes(view) && (
-          <Front token={token} page={page} state={state} cards={cards.map(({ id, title }) => ({ id, title }))} />
+          <Front token={token} page={page} state={state} cards={cards} />
         )}
       </main>
     </div>
   );
 }
 
-const ownViews: readonly (string | null)[] = ["walk", "arrival", "due", "runs"];
+const ownViews: readonly (string | null)[] = ["walk", "arrival", "due", "runs", "topic"];
 
 function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
   const port: BreakInPort = {
@@ -119,7 +122,7 @@ interface FrontProps {
   readonly token: string;
   readonly page: OwnerPage;
   readonly state: WalkState;
-  readonly cards: readonly { id: string; title: string }[];
+  readonly cards: readonly Card[];
 }
 
 function Front({ token, page, state, cards }: FrontProps) {
@@ -144,6 +147,7 @@ function Front({ token, page, state, cards }: FrontProps) {
           </p>
         </section>
       )}
+      <OwnerFind page={page} cards={cards} />
       {page.inService !== null && <CareLinks token={token} page={page} />}
       <nav aria-label="Cards">
         <ul className="grid grid-cols-2 gap-2">

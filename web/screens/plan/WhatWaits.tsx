@@ -27,7 +27,10 @@ export function WhatWaits({ delivery, canPlan, onChange }: WhatWaitsProps) {
   const { plan, planOptions, topics, rig } = delivery;
   const waiting = topics.filter(({ id }) => plan.deferred.includes(id));
   const minutes = waiting.reduce((sum, topic) => sum + topic.minutes, 0);
-  const instead = useMemo(() => listInstead(rig, topics, plan.deferred), [rig, topics, plan.deferred]);
+  const instead = useMemo(
+    () => listInstead(rig, topics, plan.deferred, planOptions.added),
+    [rig, topics, plan.deferred, planOptions.added],
+  );
   const adding = useAdding(delivery, onChange);
   if (waiting.length === 0 && adding.added.length === 0 && plan.elsewhere.length === 0) return null;
   return (

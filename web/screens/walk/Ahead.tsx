@@ -8,7 +8,8 @@ import type { Walk } from "./useWalk.ts";
 /** What is still open here and what lies ahead; a touch goes there. */
 export function Ahead({ walk, closeAddress, onGo }: { walk: Walk; closeAddress: string; onGo: () => void }) {
   const { steps, step, state, delivery } = walk;
-  const here = steps.map((each, i) => ({ ...each, i })).filter(({ stop }) => stop === step.stop);
+  const now = step.stop ?? steps[walk.at]!.stop;
+  const here = steps.map((each, i) => ({ ...each, i })).filter(({ stop }) => stop === now);
   const titles = shortenTitles(here.map(({ topic }) => topic.title));
   const stationOf = new Map(delivery.rig.stations.map((station) => [station.id, station.label]));
   const go = (index: number) => {
@@ -17,7 +18,7 @@ export function Ahead({ walk, closeAddress, onGo }: { walk: Walk; closeAddress: 
   };
   const stops = walk.visits
     .map((visit, i) => ({ ...visit, i, open: visit.topics.filter((id) => !state.topics.has(id)).length }))
-    .filter(({ i, open }) => i !== step.stop && open > 0);
+    .filter(({ i, open }) => i !== now && open > 0);
   const snags = state.snags.filter(({ id }) => !state.settled.has(id));
   return (
     <aside
@@ -31,7 +32,7 @@ export function Ahead({ walk, closeAddress, onGo }: { walk: Walk; closeAddress: 
             <button
               type="button"
               onClick={() => go(i)}
-              aria-current={i === walk.at ? "step" : undefined}
+              aria-current={i === walk.at && step.stop !== null ? "step" : undefined}
               className={`flex min-h-11 w-full items-center gap-2 border-l-4 pl-2 text-left font-text ${topic.must ? "border-ink" : "border-transparent"} ${i === walk.at ? "font-bold" : ""}`}
             >
               <MarkSign mark={state.topics.get(topic.id)?.mark ?? null} size={14} />

@@ -43,7 +43,16 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
     >
       <p className="head flex flex-wrap items-center gap-x-2 text-base font-semibold text-soft">
         <span>
-          Stop {stop + 1} · {label} · {indexAtStop + 1} of {countAtStop}
+          {stop === null ? (
+            <>
+              Asked out of order · {label} ·{" "}
+              <button type="button" className="min-h-11 underline" onClick={() => walk.go(walk.at)}>
+                Back to the walk
+              </button>
+            </>
+          ) : (
+            `Stop ${stop + 1} · ${label} · ${indexAtStop + 1} of ${countAtStop}`
+          )}
         </span>
         <span className="ml-auto font-normal">
           {topic.must && <strong className="text-ink">must, </strong>}

@@ -1,5 +1,6 @@
-import { useMemo, useState } from "react";
-import { createTopicSearch } from "../../../core/topic/index.ts";
+import { useState } from "react";
+import { nameTopicPart } from "../../../core/topic/index.ts";
+import { useFind } from "../../topic/useFind.ts";
 import { Button } from "../../ui/Button.tsx";
 import { MarkSign } from "../../ui/MarkSign.tsx";
 import type { Walk } from "./useWalk.ts";
@@ -11,24 +12,18 @@ interface WalkFindProps {
 }
 
 const mostOfEach = 8;
-const startsIn = (text: string, words: string) =>
-  words
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => ` ${text.toLowerCase()}`.includes(` ${word}`));
 
 /** The buyer asks something out of order: any topic, switch or thing aboard, by a few letters. */
 export function WalkFind({ walk, onSwitch, onDone }: WalkFindProps) {
   const [words, setWords] = useState("");
   const { topics, rig } = walk.delivery;
-  const search = useMemo(() => createTopicSearch(topics), [topics]);
-  const found = search({ words, system: null, only: null }).slice(0, mostOfEach);
   const isAsked = words.trim() !== "";
-  const switches = isAsked
-    ? rig.panel.filter((item, i) => startsIn(`${item.label ?? "no label"} switch ${i + 1}`, words)).slice(0, mostOfEach)
-    : rig.panel;
+  const find = useFind(walk.delivery);
+  const found = find.topics(words).slice(0, mostOfEach);
+  const switches = isAsked ? find.switches(words).slice(0, mostOfEach) : rig.panel;
+  const parts = isAsked ? find.parts(words).slice(0, mostOfEach) : [];
   const stationOf = new Map(rig.stations.map(({ id, label }) => [id, label]));
-  const parts = isAsked ? rig.parts.filter(({ label }) => startsIn(label, words)).slice(0, mostOfEach) : [];
+  const planned = new Set(walk.steps.map(({ topic }) => topic.id));
   return (
     <section
       aria-label="Find in this boat"
@@ -66,7 +61,14 @@ export function WalkFind({ walk, onSwitch, onDone }: WalkFindProps) {
               }}
             >
               <MarkSign mark={walk.state.topics.get(topic.id)?.mark ?? null} size={16} />
-              {topic.title}
+              <span className="min-w-0">
+                {topic.title}
+                <span className="block text-base text-soft">
+                  {[nameTopicPart(rig, topic), planned.has(topic.id) ? null : "not in this walk's plan"]
+                    .filter((part) => part !== null)
+                    .join(", ")}
+                </span>
+              </span>
             </Row>
           ))}
         </Group>

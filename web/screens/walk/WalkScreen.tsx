@@ -115,7 +115,7 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
           <DeckPlan
             rig={delivery.rig}
             plan={plan}
-            stop={walk.step.stop}
+            {...(walk.step.stop === null ? {} : { stop: walk.step.stop })}
             signs={signStations(plan, delivery.topics, walk.state, walk.step.stop)}
             wrong={listWrong(walk.state)}
             picked={walk.step.station}

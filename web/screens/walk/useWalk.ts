@@ -11,8 +11,8 @@ import { useWorker } from "../../workers/useWorker.ts";
 
 export interface Step {
   readonly topic: Topic;
-  /** Index of the visit it is told at. */
-  readonly stop: number;
+  /** Index of the visit it is told at; null for a topic that was asked for and is at no stop of this walk. */
+  readonly stop: number | null;
   readonly station: string;
   readonly indexAtStop: number;
   readonly countAtStop: number;
@@ -58,10 +58,10 @@ export function useWalk(delivery: Delivery): Walk {
   const state = useWalkState(delivery);
   const me = useMe();
   const [anew, setAnew] = useState<readonly RouteVisit[] | null>(null);
-  // Topics that were asked for though this walk has no time for them.
-  const [asked, setAsked] = useState<readonly string[]>([]);
-  const visits = useMemo(() => orderVisits(delivery, anew, asked), [delivery, anew, asked]);
+  const visits = useMemo(() => orderVisits(delivery, anew, state), [delivery, anew, state]);
   const steps = useMemo(() => listSteps(delivery.topics, visits), [delivery.topics, visits]);
+  // Opened to answer a question, though this walk has no time for it: it becomes a stop once it is marked.
+  const [asked, setAsked] = useState<string | null>(null);
   const [topicId, setTopicId] = useState(() => steps[findOpen(steps, state, 0) ?? 0]!.topic.id);
   const [person, setPerson] = useState<string | null>(null);
   const openedMs = useRef(performance.now());
@@ -69,7 +69,7 @@ export function useWalk(delivery: Delivery): Walk {
     0,
     steps.findIndex(({ topic }) => topic.id === topicId),
   );
-  const step = steps[at]!;
+  const step = findAsked(delivery, steps, asked) ?? steps[at]!;
   const reroute = useReroute(delivery, state);
   // The order made anew may come after the topic that asked for it was left: then it says where to go on.
   const waitsForOrder = useRef(false);
@@ -77,6 +77,7 @@ export function useWalk(delivery: Delivery): Walk {
   const open = useCallback((topic: string) => {
     openedMs.current = performance.now();
     setPerson(null);
+    setAsked(null);
     setTopicId(topic);
   }, []);
   const go = (index: number) => {
@@ -87,8 +88,10 @@ export function useWalk(delivery: Delivery): Walk {
   const undoable = state.counted.findLast((entry) => undoKinds.includes(entry.kind) && entry.by === me.id) ?? null;
 
   const goOn = () => {
+    // The question is answered: on from where it was asked.
+    if (step.stop === null) return open(steps[at]!.topic.id);
     const expected = findOpen(steps, state, 0);
-    const isOutOfOrder = expected !== null && steps[expected]!.stop < step.stop && !state.topics.has(step.topic.id);
+    const isOutOfOrder = expected !== null && steps[expected]!.stop! < step.stop && !state.topics.has(step.topic.id);
     const next = findOpen(steps, state, at + 1, step.topic.id);
     const isHere = next !== null && steps[next]!.station === step.station;
     if (isOutOfOrder) {
@@ -122,9 +125,10 @@ export function useWalk(delivery: Delivery): Walk {
     goToTopic(topic) {
       const index = steps.findIndex((each) => each.topic.id === topic);
       if (index >= 0) return go(index);
-      setAsked([...asked, topic]);
       waitsForOrder.current = false;
-      open(topic);
+      openedMs.current = performance.now();
+      setPerson(null);
+      setAsked(topic);
     },
     goToStation(station) {
       const here = steps.map((_, i) => i).filter((i) => steps[i]!.station === station);
@@ -150,7 +154,10 @@ export function useWalk(delivery: Delivery): Walk {
       if (undoable === null) return;
       waitsForOrder.current = false;
       void syncQueue.add(delivery.id, { kind: "undo", ref: undoable.id });
-      if (undoable.kind === "mark" && steps.some(({ topic }) => topic.id === undoable.topic)) open(undoable.topic);
+      if (undoable.kind !== "mark") return;
+      const { topic } = undoable;
+      if (delivery.plan.deferred.includes(topic)) setAsked(topic);
+      else if (steps.some((each) => each.topic.id === topic)) open(topic);
     },
   };
 }
@@ -167,16 +174,25 @@ function useReroute({ rig, topics, plan }: Delivery, state: WalkState) {
   };
 }
 
+/** A topic that was asked for and stands at no stop, as a step of its own; null when there is none. */
+function findAsked({ topics, rig }: Delivery, steps: readonly Step[], asked: string | null): Step | null {
+  const topic = topics.find(({ id }) => id === asked);
+  if (topic === undefined || steps.some((step) => step.topic.id === asked)) return null;
+  const station = findTopicStation(rig, topic);
+  return station === null ? null : { topic, stop: null, station: station.id, indexAtStop: 0, countAtStop: 1 };
+}
+
 /**
  * The stops as planned; with an order made anew, what was told stays where it was and the rest follows in that order. What
- * was asked for beyond the plan has stops of its own at the end.
+ * was explained beyond the plan has stops of its own at the end.
  */
 function orderVisits(
-  { plan: { visits }, topics, rig }: Delivery,
+  { plan: { visits, deferred }, topics, rig }: Delivery,
   anew: readonly RouteVisit[] | null,
-  asked: readonly string[],
+  state: WalkState,
 ): readonly RouteVisit[] {
-  const more = asked.flatMap((id): RouteVisit[] => {
+  const more = deferred.flatMap((id): RouteVisit[] => {
+    if (!state.topics.has(id)) return [];
     const topic = topics.find((each) => each.id === id);
     const station = topic === undefined ? null : findTopicStation(rig, topic);
     return station === null ? [] : [{ station: station.id, topics: [id] }];

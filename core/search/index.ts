@@ -1,0 +1,1 @@
+export { createSearch, type Search, type Searched, type Synonyms, synonymsSchema } from "./createSearch.ts";
