@@ -28,6 +28,19 @@ const namesOf: readonly (readonly [RegExp, Condition])[] = [
   [/stereo/i, has("stereo")],
   [/radio|channel 16|\bon 16\b/i, has("vhf")],
   [/stove/i, has("galley")],
+  [/\bfridge/i, has("fridge")],
+  [/generator/i, has("generator")],
+  [/air condition/i, has("air-conditioner")],
+  [
+    /two-stroke/i,
+    {
+      any: [
+        { equals: "engines.twoStrokeOil", value: "injected" },
+        { equals: "engines.twoStrokeOil", value: "mixed" },
+      ],
+    },
+  ],
+  [/enclosure/i, has("enclosure")],
   [/anchor light|light pole/i, has("light-pole")],
   [/drain plug|plug out|plug in\b/i, { any: [has("plug"), trailer, has("charger-socket")] }],
   [/drain plug/i, has("plug")],

@@ -1,4 +1,5 @@
 import { isMet } from "../rig/index.ts";
+import { capitalize } from "../text/index.ts";
 import { fillText } from "../topic/index.ts";
 import type { CardBoat } from "./cardBoat.ts";
 import type { CardText } from "./cardText.ts";
@@ -28,11 +29,11 @@ export function createCards(texts: readonly CardText[], boat: CardBoat): Card[] 
         case "cautions":
         case "steps":
         case "lines": {
-          const items = keep(section.items).map(({ say }) => capitalise(fillText(say, rig)));
+          const items = keep(section.items).map(({ say }) => capitalize(fillText(say, rig)));
           return items.length === 0 ? [] : [{ kind: section.kind, ...title, items }];
         }
         case "pairs": {
-          const rows = keep(section.items).map((pair) => [pair.if, capitalise(fillText(pair.do, rig))] as const);
+          const rows = keep(section.items).map((pair) => [pair.if, capitalize(fillText(pair.do, rig))] as const);
           return rows.length === 0 ? [] : [{ kind: "pairs", ...title, rows }];
         }
         case "table": {
@@ -47,5 +48,3 @@ export function createCards(texts: readonly CardText[], boat: CardBoat): Card[] 
     return [{ id: text.id, title: text.title, lead: text.lead ?? null, blocks }];
   });
 }
-
-const capitalise = (text: string) => text[0]!.toUpperCase() + text.slice(1);

@@ -9,6 +9,7 @@ export {
 } from "./checkRig.ts";
 export { compareRigs, type Difference } from "./compareRigs.ts";
 export { type Condition, conditionSchema, explainCondition, isMet } from "./condition.ts";
+export { type Ask, type ConditionRows, type Fact, readRows, writeRows } from "./conditionRows.ts";
 export { type BoatFacts, createRig, createTrailer } from "./createRig.ts";
 export {
   addItem,
@@ -22,10 +23,19 @@ export {
   removeItem,
   rigLists,
 } from "./editRig.ts";
+export {
+  describeCondition,
+  describeFact,
+  describeRows,
+  findFact,
+  type OfferedFact,
+  offeredFacts,
+  schemeNames,
+} from "./facts.ts";
 export { hasBehind } from "./hasBehind.ts";
 export { type HullNumber, readHullNumber, serialOf } from "./hullNumber.ts";
 export { cornersOf, createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";
-export { formatPartKind, partGroups } from "./partGroups.ts";
+export { formatPartKind, namePart, partGroups } from "./partGroups.ts";
 export { resizeRig } from "./resizeRig.ts";
 export {
   batteryUses,

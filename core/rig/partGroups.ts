@@ -1,14 +1,35 @@
+import { capitalize } from "../text/index.ts";
 import type { PartKind } from "./rig.ts";
 
 /** Kinds of parts by what a person looks for, in the order in which one meets them when describing a boat. */
 export const partGroups: readonly { readonly name: string; readonly kinds: readonly PartKind[] }[] = [
   {
     name: "Safety",
-    kinds: ["plug", "extinguisher", "jackets", "first-aid", "lanyard", "horn", "capacity-plate"],
+    kinds: [
+      "plug",
+      "extinguisher",
+      "fire-system",
+      "detector",
+      "jackets",
+      "first-aid",
+      "lanyard",
+      "horn",
+      "capacity-plate",
+    ],
   },
   {
     name: "Power",
-    kinds: ["battery", "selector", "panel", "breakers", "fuse-block", "isolator", "charger", "charger-socket"],
+    kinds: [
+      "battery",
+      "selector",
+      "panel",
+      "breakers",
+      "fuse-block",
+      "isolator",
+      "charger",
+      "charger-socket",
+      "generator",
+    ],
   },
   {
     name: "Helm",
@@ -47,9 +68,12 @@ export const partGroups: readonly { readonly name: string; readonly kinds: reado
       "cover",
       "bimini",
       "hard-top",
+      "enclosure",
       "tower",
       "light-pole",
       "galley",
+      "fridge",
+      "air-conditioner",
       "berth",
     ],
   },
@@ -85,9 +109,40 @@ export const partsHanging: ReadonlySet<PartKind> = new Set<PartKind>([
   "bow-motor",
 ]);
 
+/** What a kind of part is called, where its id does not say it as people would. */
+const partNames: Partial<Record<PartKind, string>> = {
+  selector: "battery switch",
+  breakers: "breaker panel",
+  panel: "switch panel",
+  "through-hull": "through-hull valve",
+  plug: "drain plug",
+  fill: "fuel fill",
+  "pump-out": "pump-out fitting",
+  extinguisher: "fire extinguisher",
+  jackets: "life jackets",
+  "first-aid": "first aid kit",
+  "light-pole": "light pole",
+  tap: "fresh water tap",
+  head: "head (toilet)",
+  pump: "bilge pump",
+  tabs: "trim tabs",
+  vhf: "VHF radio",
+  plotter: "chartplotter",
+  "charger-socket": "shore power inlet",
+  lanyard: "kill switch lanyard",
+  isolator: "battery isolator",
+  charger: "battery charger",
+  galley: "stove",
+  transducer: "depth transducer",
+  "fire-system": "fixed fire system",
+  detector: "gas detector",
+  enclosure: "canvas enclosure",
+};
+
+/** "windlass", "VHF radio": what a kind of part is called, without an article. */
+export const namePart = (kind: PartKind): string => partNames[kind] ?? kind.replaceAll("-", " ");
+
 /** "light-pole" → "Light pole". */
 export function formatPartKind(kind: PartKind): string {
-  if (kind === "vhf") return "VHF radio";
-  const words = kind.replaceAll("-", " ");
-  return words[0]!.toUpperCase() + words.slice(1);
+  return capitalize(namePart(kind));
 }

@@ -119,6 +119,12 @@ export const partKinds = [
   "travel-support",
   "transducer",
   "capacity-plate",
+  "fire-system",
+  "detector",
+  "enclosure",
+  "generator",
+  "air-conditioner",
+  "fridge",
 ] as const;
 export type PartKind = (typeof partKinds)[number];
 
@@ -204,6 +210,10 @@ export const engineSchema = z.strictObject({
   powerKw: z.number().positive().max(2000).optional(),
   ratedRpm: z.strictObject({ from: z.number().min(500).max(10_000), to: z.number().min(500).max(10_000) }),
   meter: z.enum(meterKinds).optional(),
+  /** Where a two-stroke gets its oil: from a tank of its own, or mixed into the fuel. Left out: a four-stroke. */
+  twoStrokeOil: z.enum(["injected", "mixed"]).optional(),
+  /** Shift and throttle by wire instead of by cable. */
+  digitalControls: z.boolean().optional(),
   /** Litres an hour as entered or measured, for a break-in counted in tanks. */
   burnLph: z.number().positive().max(500).optional(),
   breakInPack: idSchema,

@@ -1,3 +1,4 @@
+export { capitalize } from "./capitalize.ts";
 export { cutText } from "./cutText.ts";
 export { findTextFault, findUnfit, type Unfit } from "./findUnfit.ts";
 export { formatQuarters } from "./formatQuarters.ts";

@@ -1,7 +1,7 @@
 import type { RigSheet } from "../../../api/index.ts";
 import { addItem, changeItem, createItemId, type Rig, removeItem } from "../../../core/rig/index.ts";
 import { Button } from "../../ui/Button.tsx";
-import { NumberField, PickField, TextField } from "../../ui/fields.tsx";
+import { NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { SheetList } from "./SheetList.tsx";
 import type { SectionProps } from "./section.ts";
 
@@ -88,6 +88,21 @@ function EngineFields({ engine, packs, onChange }: EngineFieldsProps) {
           ["pull", "pulling a cord"],
         ]}
         onChange={(start) => onChange({ start })}
+      />
+      <PickField
+        label="Oil"
+        value={engine.twoStrokeOil ?? "four-stroke"}
+        options={[
+          ["four-stroke", "four-stroke: oil in the engine"],
+          ["injected", "two-stroke: an oil tank of its own"],
+          ["mixed", "two-stroke: oil mixed into the fuel"],
+        ]}
+        onChange={(oil) => onChange({ twoStrokeOil: oil === "four-stroke" ? undefined : oil } as Partial<Engine>)}
+      />
+      <TickField
+        label="Digital controls (no cables)"
+        value={engine.digitalControls ?? false}
+        onChange={(digitalControls) => onChange({ digitalControls })}
       />
       <NumberField
         label="Power"

@@ -6,19 +6,15 @@ import {
   type Rig,
   readPower,
   removeItem,
+  schemeNames,
   setPower,
 } from "../../../core/rig/index.ts";
+import { capitalize } from "../../../core/text/index.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ManyField, NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { SheetList } from "./SheetList.tsx";
 import { partOptions, type SectionProps } from "./section.ts";
 
-const schemeNames: Record<Rig["powerScheme"], string> = {
-  single: "One battery, on and off",
-  "one-two-both": "1, 2, both, off",
-  "engine-house-parallel": "Engine and house, with emergency parallel",
-  "twin-engine-house-parallel": "Two engines and house, with emergency parallel",
-};
 const uses = [
   ["start", "starts the engine"],
   ["house", "feeds the boat"],
@@ -138,7 +134,7 @@ function SchemeFields({ power, onChange }: SchemeProps) {
       <PickField
         label="Selector scheme"
         value={power.scheme}
-        options={powerSchemes.map((scheme) => [scheme, schemeNames[scheme]] as const)}
+        options={powerSchemes.map((scheme) => [scheme, capitalize(schemeNames[scheme])] as const)}
         onChange={(scheme) => onChange({ scheme })}
         why="Batteries and switches it needs are added; then put them where they are."
       />
