@@ -53,6 +53,7 @@ export const addresses = {
   setTopic: { method: "PUT", path: "/api/library/topics/:topic" },
   revertTopic: { method: "DELETE", path: "/api/library/topics/:topic" },
   importTopics: { method: "POST", path: "/api/library/topics" },
+  setWord: { method: "PUT", path: "/api/library/glossary" },
   setSchools: { method: "PUT", path: "/api/library/schools" },
   setStyles: { method: "PUT", path: "/api/library/styles" },
   addDelivery: { method: "POST", path: "/api/deliveries" },

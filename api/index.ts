@@ -34,6 +34,7 @@ export type {
   Boat,
   BundlePreview,
   Delivery,
+  GlossarySheet,
   LibrarySheet,
   Me,
   OwedLine,

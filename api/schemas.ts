@@ -365,6 +365,11 @@ export type LibrarySheet = z.infer<typeof librarySheetSchema>;
 
 export const glossarySchema = z.strictObject({
   entries: z.array(glossaryEntrySchema),
+  /** Of each entry the term it is kept under, and what ships for it where that is otherwise or not at all. */
+  ours: z.array(z.strictObject({ key: z.string(), term: z.string(), original: glossaryEntrySchema.nullable() })),
+  /** What ships and this store leaves out. */
+  leftOut: z.array(glossaryEntrySchema),
   /** What people say for what the library calls otherwise: what a search reads as the same. */
   synonyms: synonymsSchema,
 });
+export type GlossarySheet = z.infer<typeof glossarySchema>;

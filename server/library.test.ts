@@ -162,6 +162,29 @@ describe("schools and styles", () => {
 });
 
 describe("the glossary and the plan on paper", () => {
+  it("is read in the store's own words, with the originals beside, and never explains a word twice", async () => {
+    const glossary = async () => (await nessa.get("/api/glossary")).body;
+    const set = (body: object) => nessa.send("PUT", "/api/library/glossary", body);
+    const before = await glossary();
+    const [first, second] = before.entries;
+    const own = { ...first, means: "In our words." };
+    await set({ key: first.term, entry: own });
+    await set({ key: second.term, entry: null });
+    await set({ key: "gunwale pad", entry: { term: "gunwale pad", also: [], means: "A cushion." } });
+    const now = await glossary();
+    expect(now.entries[0]).toEqual(own);
+    expect(now.ours).toEqual([
+      { key: first.term, term: first.term, original: first },
+      { key: "gunwale pad", term: "gunwale pad", original: null },
+    ]);
+    expect(now.leftOut).toEqual([second]);
+    const twice = await set({ key: "pad", entry: { term: "Gunwale pad", also: [], means: "Again." } });
+    expect(twice.body.error.issues?.[0]?.message).toContain("explained twice");
+    expect((await (await store.signIn("tobin")).send("PUT", "/api/library/glossary", { key: "x" })).status).toBe(403);
+    for (const key of [first.term, second.term, "gunwale pad"]) await set({ key });
+    expect(await glossary()).toEqual(before);
+  });
+
   it("explains the trade's words", async () => {
     const { body } = await nessa.get("/api/glossary");
     expect(body.entries.length).toBeGreaterThan(60);

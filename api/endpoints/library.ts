@@ -1,6 +1,7 @@
 import { z } from "zod";
+import { plainText } from "../../core/rig/index.ts";
 import { ownStyleSchema } from "../../core/route/index.ts";
-import { topicIdSchema, topicSchema } from "../../core/topic/index.ts";
+import { glossaryEntrySchema, topicIdSchema, topicSchema } from "../../core/topic/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
 import { authors, everyone } from "../roles.ts";
@@ -55,6 +56,15 @@ export const libraryEndpoints = {
     query: none,
     body: z.strictObject({ topics: z.array(topicSchema).min(1).max(600) }),
     answer: z.strictObject({ changed: z.int(), same: z.int() }),
+  }),
+  setWord: endpoint({
+    ...addresses.setWord,
+    summary: "Keep the store's own words for a term: another meaning, none (null), or what ships again (left out)",
+    admits: authors,
+    params: none,
+    query: none,
+    body: z.strictObject({ key: plainText(40), entry: glossaryEntrySchema.nullable().optional() }),
+    answer: done,
   }),
   setSchools: endpoint({
     ...addresses.setSchools,

@@ -19,6 +19,34 @@ export const glossaryListSchema = z.array(glossaryEntrySchema).superRefine((entr
   });
 });
 
+/** A store's own words of the glossary, by the term they stand for: its own entry, or null where it leaves the word out. */
+export const ownWordsSchema = z.record(plainText(40), glossaryEntrySchema.nullable());
+export type OwnWords = z.infer<typeof ownWordsSchema>;
+
+/** One word of the glossary as a store reads it. */
+export interface GlossaryLine {
+  readonly entry: GlossaryEntry;
+  /** The term it is kept under: that of the original, where there is one. */
+  readonly key: string;
+  /** What ships for it; null for a word of the store's own. */
+  readonly original: GlossaryEntry | null;
+}
+
+/** The shipped glossary with the store's own words laid over it, and the originals of those it leaves out. */
+export function layGlossary(
+  shipped: readonly GlossaryEntry[],
+  own: OwnWords,
+): { readonly lines: GlossaryLine[]; readonly leftOut: GlossaryEntry[] } {
+  const known = new Set(shipped.map(({ term }) => term));
+  const lines = shipped.flatMap((original): GlossaryLine[] => {
+    const entry = own[original.term];
+    return entry === null ? [] : [{ entry: entry ?? original, key: original.term, original }];
+  });
+  for (const [key, entry] of Object.entries(own))
+    if (!known.has(key) && entry !== null) lines.push({ entry, key, original: null });
+  return { lines, leftOut: shipped.filter(({ term }) => own[term] === null) };
+}
+
 export interface TextPiece {
   readonly text: string;
   /** The entry this piece is a word of; null for the rest. */

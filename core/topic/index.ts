@@ -1,3 +1,4 @@
+export { blankTopic, createTopicId } from "./createTopic.ts";
 export { explainTopic, type TopicReason } from "./explainTopic.ts";
 export { fillText, fillTopic, type SchoolChoices } from "./fillTopic.ts";
 export { findTopicStation, nameTopicPart } from "./findTopicStation.ts";
@@ -5,8 +6,12 @@ export { followMerges } from "./followMerges.ts";
 export {
   createGlossaryMarker,
   type GlossaryEntry,
+  type GlossaryLine,
   glossaryEntrySchema,
   glossaryListSchema,
+  layGlossary,
+  type OwnWords,
+  ownWordsSchema,
   type TextPiece,
 } from "./glossary.ts";
 export { createTopicSearch, type TopicFilter } from "./searchTopics.ts";

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { sha256Schema } from "../../core/hash/index.ts";
 import { plainText } from "../../core/rig/index.ts";
 import { ownStyleSchema } from "../../core/route/index.ts";
+import { ownWordsSchema } from "../../core/topic/index.ts";
 import { workshopSchema } from "../../core/workshop/index.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readOne } from "../database/rows.ts";
@@ -20,6 +21,8 @@ export const settingsSchema = z.strictObject({
   quietHours: z.strictObject({ from: z.int().min(0).max(23), to: z.int().min(0).max(23) }).default({ from: 20, to: 8 }),
   /** The hash of the token that opens the store's calendar; none until somebody wants one. */
   feedHash: z.string().nullable().default(null),
+  /** Its own words of the glossary. */
+  ownWords: ownWordsSchema.default({}),
   /** Messages in the store's own words, by template. */
   messageTexts: z.record(z.string(), z.string()).default({}),
   /** Stores whose bundles somebody here has looked at and taken in, by their public key. */
@@ -36,6 +39,7 @@ const defaults: Settings = {
   workshop: { hoursPerDay: [14, 14, 14, 14, 14, 6, 0], closed: [] },
   quietHours: { from: 20, to: 8 },
   feedHash: null,
+  ownWords: {},
   messageTexts: {},
   knownStores: [],
 };

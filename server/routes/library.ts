@@ -1,6 +1,6 @@
 import type Router from "@koa/router";
 import { endpoints } from "../../api/index.ts";
-import { glossary, synonyms } from "../../content/index.ts";
+import { synonyms } from "../../content/index.ts";
 import type { Services } from "../createServices.ts";
 import { serve } from "../http.ts";
 
@@ -13,7 +13,7 @@ export function routeLibrary(router: Router, { auth, libraryService }: Services)
   );
   router.get(
     endpoints.glossary.path,
-    serve(endpoints.glossary, auth, () => ({ entries: glossary, synonyms })),
+    serve(endpoints.glossary, auth, async () => ({ ...(await libraryService.readGlossary()), synonyms })),
   );
   router.put(
     endpoints.setTopic.path,
@@ -32,6 +32,13 @@ export function routeLibrary(router: Router, { auth, libraryService }: Services)
   router.post(
     endpoints.importTopics.path,
     serve(endpoints.importTopics, auth, ({ body, user }) => libraryService.edit(body.topics, user.name)),
+  );
+  router.put(
+    endpoints.setWord.path,
+    serve(endpoints.setWord, auth, async ({ body }) => {
+      await libraryService.setWord(body.key, body.entry);
+      return done;
+    }),
   );
   router.put(
     endpoints.setSchools.path,

@@ -1,8 +1,16 @@
 import { isDeepStrictEqual } from "node:util";
 import type { LibrarySheet } from "../../api/index.ts";
-import { topics as shipped } from "../../content/index.ts";
+import { glossary, topics as shipped } from "../../content/index.ts";
 import { learnMinutes, type OwnStyle, orderTopics } from "../../core/route/index.ts";
-import { followMerges, librarySchema, type SchoolChoices, type Topic } from "../../core/topic/index.ts";
+import {
+  followMerges,
+  type GlossaryEntry,
+  glossaryListSchema,
+  layGlossary,
+  librarySchema,
+  type SchoolChoices,
+  type Topic,
+} from "../../core/topic/index.ts";
 import type { Forgotten } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
@@ -89,6 +97,28 @@ export function createLibraryService(parts: Parts) {
         else await topicEdits.write({ topic, basis, by, at });
       }
       return { changed: changed.length, same: fresh.size - changed.length };
+    },
+    async readGlossary() {
+      const { lines, leftOut } = layGlossary(glossary, (await settings.read()).ownWords);
+      const ours = lines.filter(({ entry, original }) => entry !== original);
+      return {
+        entries: lines.map(({ entry }) => entry),
+        ours: ours.map(({ key, entry, original }) => ({ key, term: entry.term, original })),
+        leftOut,
+      };
+    },
+    /** The store's own entry for a term, none of it (null), or what ships again (undefined). No word is explained twice. */
+    async setWord(key: string, entry: GlossaryEntry | null | undefined) {
+      const { [key]: _, ...others } = (await settings.read()).ownWords;
+      const isShipped = glossary.some(({ term }) => term === key);
+      const isGone = entry === undefined || (entry === null && !isShipped);
+      const ownWords = isGone ? others : { ...others, [key]: entry };
+      const whole = glossaryListSchema.safeParse(layGlossary(glossary, ownWords).lines.map((line) => line.entry));
+      if (!whole.success)
+        throw new Failure("invalid-input", {
+          issues: whole.error.issues.map(({ message }) => ({ path: key, message })),
+        });
+      await settings.change({ ownWords });
     },
     async setSchools(schools: SchoolChoices) {
       await settings.change({ schools: { ...schools } });

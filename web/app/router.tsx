@@ -55,6 +55,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/library/LibraryScreen.tsx")).LibraryScreen }),
           },
           {
+            path: "/library/new",
+            lazy: async () => ({ Component: (await import("../screens/library/LibraryScreen.tsx")).LibraryScreen }),
+          },
+          {
             path: "/library/topic/:topic",
             lazy: async () => ({ Component: (await import("../screens/library/LibraryScreen.tsx")).LibraryScreen }),
           },

@@ -116,7 +116,7 @@ const noDrawing = new Proxy({}, { get: () => () => undefined, set: () => true })
 beforeAll(() => {
   vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue(noDrawing as never);
   vi.stubGlobal("fetch", () => Promise.reject(new TypeError("no signal")));
-  queryClient.setQueryData(glossaryQuery.queryKey, { entries: [], synonyms });
+  queryClient.setQueryData(glossaryQuery.queryKey, { entries: [], ours: [], leftOut: [], synonyms });
   queryClient.setQueryData(meQuery.queryKey, {
     id: "nessa",
     name: "Nessa",

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useMemo, useRef, useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { Link, useMatch, useNavigate, useParams } from "react-router";
 import type { LibrarySheet } from "../../../api/index.ts";
 import { formatQuarters } from "../../../core/text/index.ts";
 import {
@@ -19,8 +19,8 @@ import { fieldLook, TickField } from "../../ui/fields.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
 import { LibraryFiles } from "./LibraryFiles.tsx";
 import { LibraryFrame } from "./LibraryFrame.tsx";
-import { TopicPage } from "./TopicPage.tsx";
-import { usePreviewBoat } from "./useLibrary.ts";
+import { NewTopicPage, TopicPage } from "./TopicPage.tsx";
+import { useCanWrite, usePreviewBoat } from "./useLibrary.ts";
 
 /** All that is taught here: found by words, system and boat, read as it is told, edited beside. */
 export function LibraryScreen() {
@@ -39,6 +39,8 @@ const rowPx = 52;
 function LibraryOf({ library }: { library: LibrarySheet }) {
   const { topic: id } = useParams();
   const navigate = useNavigate();
+  const isNew = useMatch("/library/new") !== null;
+  const canWrite = useCanWrite();
   const [words, setWords] = useState("");
   const synonyms = useSynonyms();
   const [system, setSystem] = useState<System | null>(null);
@@ -108,9 +110,17 @@ function LibraryOf({ library }: { library: LibrarySheet }) {
           <TickField label="only what it has" value={onlyHere} onChange={setOnlyHere} />
           <TickField label="only our wording" value={onlyOurs} onChange={setOnlyOurs} />
         </div>
-        <p role="status" className="border-b border-ink pb-1 text-sm text-soft">
-          {found.length} of {library.topics.length} topics
-        </p>
+        <div className="flex items-center justify-between border-b border-ink">
+          <p role="status" className="text-sm text-soft">
+            {found.length} of {library.topics.length} topics
+          </p>
+          {canWrite && (
+            <Link to="/library/new" className="inline-flex min-h-11 items-center font-semibold underline">
+              New topic
+            </Link>
+          )}
+        </div>
+        <Behind library={library} />
         {found.length === 0 ? (
           <p className="py-3">Nothing fits. Try fewer words, all systems, or a topic this boat does not have.</p>
         ) : (
@@ -118,8 +128,35 @@ function LibraryOf({ library }: { library: LibrarySheet }) {
         )}
         <LibraryFiles library={library} found={found} />
       </section>
-      {now !== undefined && <TopicPage key={now.id} topic={now} library={library} rig={rig} />}
+      {isNew && canWrite ? (
+        <NewTopicPage library={library} rig={rig} system={system ?? "helm"} />
+      ) : (
+        now !== undefined && <TopicPage key={now.id} topic={now} library={library} rig={rig} />
+      )}
     </div>
+  );
+}
+
+/** Edits whose original has changed since: nobody finds them by chance. */
+function Behind({ library }: { library: LibrarySheet }) {
+  const behind = library.edits.filter(({ isBehind }) => isBehind);
+  if (behind.length === 0) return null;
+  return (
+    <details className="border-b border-rule">
+      <summary className="flex min-h-11 items-center text-amber">
+        ▲ {behind.length === 1 ? "1 wording of ours is" : `${behind.length} wordings of ours are`} older than the
+        original
+      </summary>
+      <ul className="pb-2">
+        {behind.map(({ topic, setAside, shipped }) => (
+          <li key={topic}>
+            <Link className="inline-flex min-h-11 items-center underline" to={`/library/topic/${shipped?.id ?? topic}`}>
+              {setAside?.title ?? shipped?.title ?? topic}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 

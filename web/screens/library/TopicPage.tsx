@@ -1,8 +1,17 @@
 import { useState } from "react";
+import { useNavigate } from "react-router";
 import type { LibrarySheet } from "../../../api/index.ts";
 import type { Rig } from "../../../core/rig/index.ts";
 import { formatQuarters } from "../../../core/text/index.ts";
-import { explainTopic, fillTopic, systemNames, type Topic } from "../../../core/topic/index.ts";
+import {
+  blankTopic,
+  createTopicId,
+  explainTopic,
+  fillTopic,
+  type System,
+  systemNames,
+  type Topic,
+} from "../../../core/topic/index.ts";
 import { TopicWords } from "../../topic/TopicWords.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
@@ -11,8 +20,9 @@ import { formatDayAndYear } from "../../ui/words.ts";
 import { CompareShipped } from "./CompareShipped.tsx";
 import { TopicEditor } from "./TopicEditor.tsx";
 import { useCanWrite, useTopicChanges } from "./useLibrary.ts";
+import { useTopicDraft } from "./useTopicDraft.ts";
 
-const levelWords = { told: "to be told", shown: "to be shown", done: "done by their own hands" } as const;
+const levelWords = { told: "to be explained", shown: "to be shown", done: "done by their own hands" } as const;
 const asksWords = {
   any: null,
   cooling: "needs cooling water",
@@ -28,58 +38,170 @@ interface TopicPageProps {
 
 /** One topic as the specialist will see it on the chosen boat; its editor beside the preview. */
 export function TopicPage({ topic, library, rig }: TopicPageProps) {
-  const [draft, setDraft] = useState<Topic | null>(null);
+  const { draft, write, drop } = useTopicDraft(topic.id);
   const [isComparing, setComparing] = useState(false);
+  const [undone, setUndone] = useState<Topic | null>(null);
   const canWrite = useCanWrite();
   const { keep, revert } = useTopicChanges();
   const edit = library.edits.find((each) => each.topic === topic.id);
   const titleOf = new Map(library.topics.map(({ id, title }) => [id, title]));
-  const shown = draft ?? topic;
-  if (draft !== null)
+  if (draft !== null && canWrite)
     return (
       <div className="grid gap-x-8 gap-y-6 xl:grid-cols-2">
         <TopicEditor
           topic={draft}
+          heading="Our wording"
           titles={titleOf}
-          rig={rig}
-          onChange={setDraft}
+          onChange={write}
           error={keep.error}
           isBusy={keep.isPending}
-          onKeep={() => keep.mutate(draft, { onSuccess: () => setDraft(null) })}
-          onLeave={() => setDraft(null)}
+          onKeep={() => keep.mutate(draft, { onSuccess: drop })}
+          onLeave={drop}
         />
-        <Reading topic={shown} rig={rig} library={library} heading="As it is told" />
+        <Reading topic={draft} rig={rig} library={library} heading="As it is told" />
       </div>
     );
   return (
     <div className="min-w-0">
       <div className="flex flex-wrap items-center gap-2 pt-1">
-        {canWrite && <Button onClick={() => setDraft(structuredClone(topic))}>Edit this topic</Button>}
+        {canWrite && <Button onClick={() => write(structuredClone(topic))}>Edit this topic</Button>}
         {edit !== undefined && (
           <>
             <Button aria-expanded={isComparing} onClick={() => setComparing(!isComparing)}>
               Compare with the original
             </Button>
-            {canWrite && (
-              <Button look="quiet" disabled={revert.isPending} onClick={() => revert.mutate(topic.id)}>
-                {edit.shipped === null ? "Remove this topic" : "Back to the original"}
+            {canWrite && edit.shipped !== null && (
+              <Button
+                look="quiet"
+                disabled={revert.isPending}
+                onClick={() => revert.mutate(topic.id, { onSuccess: () => setUndone(topic) })}
+              >
+                Back to the original
               </Button>
             )}
+            {canWrite && edit.shipped === null && <RemoveTopic topic={topic} />}
           </>
         )}
       </div>
+      {undone !== null && edit === undefined && (
+        <p role="status" className="mt-2 border-l-4 border-helm pl-3">
+          This is the original again.{" "}
+          <button
+            type="button"
+            className="min-h-11 underline"
+            disabled={keep.isPending}
+            onClick={() => keep.mutate(undone, { onSuccess: () => setUndone(null) })}
+          >
+            Undo: back to our wording
+          </button>
+        </p>
+      )}
       {edit !== undefined && (
         <p className="mt-2 text-soft">
           Our wording, by {edit.by}, {formatDayAndYear(storeDay(edit.at))}.
           {edit.isBehind && (
-            <strong className="text-amber"> ▲ The shipped text has changed since; compare and decide.</strong>
+            <strong className="text-amber">
+              {" "}
+              ▲ The original has changed since: compare, and take over what is missing.
+            </strong>
           )}
         </p>
       )}
       {revert.error !== null && <ErrorNotice error={revert.error} />}
-      {isComparing && edit !== undefined && <CompareShipped shipped={edit.shipped} ours={topic} />}
+      {keep.error !== null && <ErrorNotice error={keep.error} />}
+      {isComparing && edit !== undefined && (
+        <CompareShipped shipped={edit.shipped} basis={edit.basis} ours={topic} titles={titleOf} />
+      )}
+      <SetAside topic={topic} library={library} titleOf={titleOf} />
       <Reading topic={topic} rig={rig} library={library} heading={null} />
       <Needs topic={topic} titleOf={titleOf} />
+    </div>
+  );
+}
+
+/** A topic of the store's own goes only when that was said twice. */
+function RemoveTopic({ topic }: { topic: Topic }) {
+  const [isAsked, setAsked] = useState(false);
+  const navigate = useNavigate();
+  const { revert } = useTopicChanges();
+  if (!isAsked)
+    return (
+      <Button look="quiet" onClick={() => setAsked(true)}>
+        Remove this topic
+      </Button>
+    );
+  return (
+    <span className="flex flex-wrap items-center gap-2" role="group" aria-label="Remove this topic">
+      It is nowhere else. Export it first if you may want it again.
+      <Button
+        disabled={revert.isPending}
+        onClick={() => revert.mutate(topic.id, { onSuccess: () => void navigate("/library") })}
+      >
+        Remove it
+      </Button>
+      <Button look="quiet" onClick={() => setAsked(false)}>
+        Keep it
+      </Button>
+      {revert.error !== null && <ErrorNotice error={revert.error} />}
+    </span>
+  );
+}
+
+/** Our words for topics that have been merged into this one since: told no more, kept until somebody has looked. */
+function SetAside({ topic, library, titleOf }: Omit<TopicPageProps, "rig"> & { titleOf: ReadonlyMap<string, string> }) {
+  const canWrite = useCanWrite();
+  const { revert } = useTopicChanges();
+  const aside = library.edits.filter(({ setAside, shipped }) => setAside !== null && shipped?.id === topic.id);
+  return aside.map(({ topic: id, by, at, setAside, shipped, basis }) => (
+    <section key={id} aria-label={`Our wording of ${setAside!.title}`} className="mt-3 border-l-4 border-amber pl-3">
+      <p>
+        <strong className="text-amber">▲ “{setAside!.title}” is part of this topic now.</strong> Our wording of it, by{" "}
+        {by}, {formatDayAndYear(storeDay(at))}, is told no more. Take over what is missing, then put it away.
+      </p>
+      <CompareShipped shipped={shipped} basis={basis} ours={setAside!} titles={titleOf} />
+      {canWrite && (
+        <Button className="mt-2" look="quiet" disabled={revert.isPending} onClick={() => revert.mutate(id)}>
+          Put our old wording away
+        </Button>
+      )}
+      {revert.error !== null && <ErrorNotice error={revert.error} />}
+    </section>
+  ));
+}
+
+/** A topic of the store's own, from nothing to saved, read as it will be told beside it. */
+export function NewTopicPage({ library, rig, system }: { library: LibrarySheet; rig: Rig | null; system: System }) {
+  const { draft, write, drop } = useTopicDraft("new");
+  const navigate = useNavigate();
+  const { keep } = useTopicChanges();
+  const topic = draft ?? blankTopic(system);
+  const titleOf = new Map(library.topics.map(({ id, title }) => [id, title]));
+  const save = () => {
+    const taken = new Set(library.topics.flatMap(({ id, was = [] }) => [id, ...was]));
+    const own = { ...topic, id: createTopicId(topic.title, taken) };
+    keep.mutate(own, {
+      onSuccess: () => {
+        drop();
+        void navigate(`/library/topic/${own.id}`);
+      },
+    });
+  };
+  return (
+    <div className="grid gap-x-8 gap-y-6 xl:grid-cols-2">
+      <TopicEditor
+        topic={topic}
+        heading="A new topic"
+        titles={titleOf}
+        onChange={write}
+        error={keep.error}
+        isBusy={keep.isPending}
+        onKeep={save}
+        onLeave={() => {
+          drop();
+          void navigate("/library");
+        }}
+      />
+      <Reading topic={topic} rig={rig} library={library} heading="As it will be told" />
     </div>
   );
 }
@@ -97,7 +219,10 @@ function Reading({ topic, rig, library, heading }: ReadingProps) {
   const ours = library.minutesOf[topic.id];
   const forgotten = library.forgotten[topic.id];
   return (
-    <section aria-label="The topic as it is told" className="min-w-0">
+    <section
+      aria-label="The topic as it is told"
+      className={`min-w-0 ${heading === null ? "" : "xl:sticky xl:top-2 xl:self-start"}`}
+    >
       {heading !== null && <h2 className="text-lg font-bold">{heading}</h2>}
       <article className={`mt-2 border-l-[7px] pl-4 text-[19px] ${topic.must ? "border-ink" : "border-transparent"}`}>
         <p className="head text-base text-soft">

@@ -1,76 +1,18 @@
 // @vitest-environment jsdom
 import { cleanup, screen, waitFor, within } from "@testing-library/react";
 import "../../testing/fileText.ts";
-import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { LibrarySheet, TemplateLine } from "../../../api/index.ts";
 import { glossary, rigTemplates, synonyms, topics } from "../../../content/index.ts";
-import { answerWith, refuse, showScreen } from "../../testing/answerWith.tsx";
-import { formatConditionProblem } from "./formatConditionProblem.ts";
-import { GlossaryScreen } from "./GlossaryScreen.tsx";
-import { LibraryScreen } from "./LibraryScreen.tsx";
-import { SchoolsScreen } from "./SchoolsScreen.tsx";
-import { StylesScreen } from "./StylesScreen.tsx";
-import { TemplatesScreen } from "./TemplatesScreen.tsx";
+import {
+  edited,
+  horn,
+  lines,
+  plain,
+  serveLibrary as serve,
+  showLibrary as show,
+  user,
+} from "../../testing/libraryStage.tsx";
 
-const lines: TemplateLine[] = Object.entries(rigTemplates).map(([id, { maker, model, family, loaM, beamM }]) => ({
-  id,
-  name: model,
-  maker,
-  model,
-  family,
-  loaM,
-  beamM,
-  isShipped: id !== "sedge-18",
-}));
-const plain: LibrarySheet = {
-  topics: [...topics],
-  edits: [],
-  schools: {},
-  ownStyles: [],
-  minutesOf: { horn: 1.26 },
-  forgotten: { horn: { late: 3, calls: 2 } },
-};
-const horn = topics.find(({ id }) => id === "horn")!;
-const ours = { ...horn, say: "Ours: one press, and look who turns round." };
-const edited: LibrarySheet = {
-  ...plain,
-  topics: topics.map((topic) => (topic.id === "horn" ? ours : topic)),
-  edits: [
-    {
-      topic: "horn",
-      by: "Odile",
-      at: "2026-05-02T08:00:00.000Z",
-      shipped: horn,
-      isBehind: true,
-      basis: null,
-      setAside: null,
-    },
-  ],
-};
-
-const pages = [
-  { path: "/library", element: <LibraryScreen /> },
-  { path: "/library/topic/:topic", element: <LibraryScreen /> },
-  { path: "/library/schools", element: <SchoolsScreen /> },
-  { path: "/library/styles", element: <StylesScreen /> },
-  { path: "/library/templates", element: <TemplatesScreen /> },
-  { path: "/library/glossary", element: <GlossaryScreen /> },
-];
-const serve = (library: LibrarySheet = plain, more: Parameters<typeof answerWith>[0] = {}) =>
-  answerWith({
-    library: () => library,
-    templates: () => ({ templates: lines }),
-    template: ({ params }) => {
-      const line = lines.find(({ id }) => id === params.template)!;
-      return { ...line, rig: rigTemplates[line.id as "sedge-18"] };
-    },
-    boats: () => ({ boats: [], boatsFound: 0, boatsInAll: 0 }),
-    glossary: () => ({ synonyms, entries: glossary }),
-    ...more,
-  });
-const show = (at: string, role?: string) => showScreen(pages, at, role);
-const user = userEvent.setup();
 /** What is read: without the meanings that open on a touch. */
 const readText = (element: HTMLElement) => {
   const copy = element.cloneNode(true) as HTMLElement;
@@ -141,92 +83,6 @@ describe("finding", () => {
     show("/library");
     await user.click(await screen.findByRole("checkbox", { name: "only our wording" }));
     expect(screen.getByText(`1 of ${topics.length} topics`)).toBeDefined();
-  });
-});
-
-describe("editing a topic", () => {
-  it("previews what is typed, and sends it whole", async () => {
-    const log = serve(plain, { setTopic: () => ({ done: true }) });
-    show("/library/topic/horn");
-    await user.click(await screen.findByRole("button", { name: "Edit this topic" }));
-    await user.clear(screen.getByLabelText("Say"));
-    await user.type(screen.getByLabelText("Say"), "One press.");
-    expect(screen.getByRole("region", { name: "The topic as it is told" }).textContent).toContain("One press.");
-    await user.click(screen.getByRole("checkbox", { name: "Must: never left out" }));
-    await user.clear(screen.getByLabelText("Cautions"));
-    await user.type(screen.getByLabelText("Cautions"), "Ears.{Enter}Neighbours.");
-    await user.click(screen.getByRole("button", { name: "Save our wording" }));
-    await waitFor(() => expect(screen.queryByRole("button", { name: "Save our wording" })).toBeNull());
-    expect(log.find(({ name }) => name === "setTopic")!.body).toEqual({
-      ...horn,
-      say: "One press.",
-      must: true,
-      cautions: ["Ears.", "Neighbours."],
-    });
-  });
-
-  it("keeps what was typed when the server refuses, and says why", async () => {
-    serve(plain, { setTopic: () => refuse("cycle") });
-    show("/library/topic/horn");
-    await user.click(await screen.findByRole("button", { name: "Edit this topic" }));
-    await user.clear(screen.getByLabelText("Title"));
-    expect(screen.getByRole("alert").textContent).toContain("Must not be empty");
-    await user.type(screen.getByLabelText("Title"), "Horn, ours");
-    await user.click(screen.getByRole("button", { name: "Save our wording" }));
-    expect((await screen.findByRole("alert")).textContent).toContain("wait for each other in a circle");
-    expect((screen.getByLabelText("Title") as HTMLInputElement).value).toBe("Horn, ours");
-    await user.click(screen.getByRole("button", { name: "Cancel" }));
-    expect(screen.getByRole("heading", { level: 2, name: horn.title })).toBeDefined();
-  });
-
-  it("takes each school's words apart", async () => {
-    serve();
-    const topic = topics.find(({ schools }) => schools !== undefined)!;
-    show(`/library/topic/${topic.id}`);
-    await user.click(await screen.findByRole("button", { name: "Edit this topic" }));
-    for (const { name, say } of topic.schools!)
-      expect((screen.getByLabelText(`Say, as “${name}”`) as HTMLTextAreaElement).value).toBe(say);
-  });
-
-  it("is not offered to those who may not", async () => {
-    serve(edited);
-    show("/library/topic/horn", "technician");
-    expect(await screen.findByText(/Our wording, by Odile/)).toBeDefined();
-    expect(screen.queryByRole("button", { name: "Edit this topic" })).toBeNull();
-    expect(screen.queryByRole("button", { name: "Back to the original" })).toBeNull();
-  });
-
-  it.each([
-    ['{"has":"windlass"}', null],
-    ['{"any":[{"has":"head"},{"not":{"has":"galley"}}]}', null],
-    ['{"has":"windlass"', "This is not JSON yet: check quotes and brackets."],
-    ['{"has":"wings"}', expect.stringContaining("No such question")],
-    ["[]", expect.stringContaining("No such question")],
-  ])("a condition typed as %s is answered with %j", (typed, said) =>
-    expect(formatConditionProblem(typed)).toEqual(said),
-  );
-});
-
-describe("our wording against the shipped", () => {
-  it("is set side by side, marked as behind, and taken back", async () => {
-    const log = serve(edited, { revertTopic: () => ({ done: true }) });
-    show("/library/topic/horn");
-    expect(await screen.findByText(/shipped text has changed since/)).toBeDefined();
-    await user.click(screen.getByRole("button", { name: "Compare with the original" }));
-    const row = screen.getByRole("row", { name: /^say/ });
-    expect(within(row).getByText(ours.say)).toBeDefined();
-    expect(within(row).getByText(horn.say)).toBeDefined();
-    expect(screen.getAllByRole("row")).toHaveLength(2);
-    await user.click(screen.getByRole("button", { name: "Back to the original" }));
-    expect(log.find(({ name }) => name === "revertTopic")!.params).toEqual({ topic: "horn" });
-  });
-
-  it("says why a topic of the store's own cannot go yet", async () => {
-    const own = { ...edited, edits: [{ ...edited.edits[0]!, shipped: null }] };
-    serve(own, { revertTopic: () => refuse("topic-needed", { neededBy: "Docking" }) });
-    show("/library/topic/horn");
-    await user.click(await screen.findByRole("button", { name: "Remove this topic" }));
-    expect((await screen.findByRole("alert")).textContent).toContain('"Docking" comes after this topic');
   });
 });
 
@@ -342,5 +198,49 @@ describe("the glossary", () => {
     await user.clear(screen.getByLabelText("Find a word"));
     await user.type(screen.getByLabelText("Find a word"), "qqq");
     expect(screen.getByText(/No such word yet/)).toBeDefined();
+  });
+});
+
+describe("the glossary of this store", () => {
+  const word = glossary[0]!;
+  const own = { ...word, means: "In our words." };
+
+  it("takes other words for a term, leaves one out, and adds one, each sent as it is", async () => {
+    const log = serve(plain, { setWord: () => ({ done: true }) });
+    show("/library/glossary");
+    await user.click(await screen.findByRole("button", { name: `Edit: ${word.term}` }));
+    await user.clear(screen.getByLabelText("What it means"));
+    await user.type(screen.getByLabelText("What it means"), "In our words.");
+    await user.click(screen.getByRole("button", { name: "Save" }));
+    await user.click(await screen.findByRole("button", { name: `Leave it out: ${glossary[1]!.term}` }));
+    await user.click(screen.getByRole("button", { name: "New word" }));
+    await user.type(screen.getByLabelText("Word"), "gunwale pad");
+    await user.type(screen.getByLabelText("Other forms"), "pad, bolster");
+    await user.type(screen.getByLabelText("What it means"), "A cushion along the side.");
+    await user.click(screen.getByRole("button", { name: "Save" }));
+    expect(log.filter(({ name }) => name === "setWord").map(({ body }) => body)).toEqual([
+      { key: word.term, entry: own },
+      { key: glossary[1]!.term, entry: null },
+      {
+        key: "gunwale pad",
+        entry: { term: "gunwale pad", also: ["pad", "bolster"], means: "A cushion along the side." },
+      },
+    ]);
+  });
+
+  it("shows what ships beside ours, and goes back to it; what is left out can be put back", async () => {
+    const ours = [{ key: word.term, term: own.term, original: word }];
+    const log = serve(plain, {
+      glossary: () => ({ synonyms, entries: [own], ours, leftOut: [glossary[1]!] }),
+      setWord: () => ({ done: true }),
+    });
+    show("/library/glossary");
+    expect((await screen.findByText(/Original: /)).textContent).toContain(word.means);
+    await user.click(screen.getByRole("button", { name: `Back to the original: ${word.term}` }));
+    await user.click(screen.getByRole("button", { name: `Put it back: ${glossary[1]!.term}` }));
+    expect(log.filter(({ name }) => name === "setWord").map(({ body }) => body)).toEqual([
+      { key: word.term },
+      { key: glossary[1]!.term },
+    ]);
   });
 });
