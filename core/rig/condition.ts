@@ -43,47 +43,7 @@ export function isMet(condition: Condition, rig: Rig): boolean {
   return !isMet(condition.not, rig);
 }
 
-/**
- * Why is the condition met, or not, on this boat? The facts that decide it, as plain sentences without a full stop.
- * `{has: "windlass"}` on a boat without one → ["there is no windlass"]; always true → ["every boat has it"].
- */
-export function explainCondition(condition: Condition, rig: Rig): string[] {
-  if ("has" in condition) {
-    const found = rig.parts.filter((part) => part.kind === condition.has);
-    if (found.length === 0) return [`there is no ${formatKind(condition.has)}`];
-    return [`there is a ${formatKind(condition.has)} (${found.map(({ label }) => label).join(", ")})`];
-  }
-  if ("count" in condition)
-    return [
-      `of ${formatKind(condition.count)} there are ${countParts(rig, condition.count)}; it asks for ${condition.atLeast}`,
-    ];
-  if ("equals" in condition) {
-    const is = readPath(rig, condition.equals).map(formatValue);
-    return [
-      `${formatPath(condition.equals)} is ${[...new Set(is)].join(", ")}; it asks for ${formatValue(condition.value)}`,
-    ];
-  }
-  if ("atLeast" in condition) {
-    const sizes = readPath(rig, condition.atLeast).map((value) => sizeOf(value) ?? "not known");
-    return [`${formatPath(condition.atLeast)} is ${sizes.join(", ")}; it asks for ${condition.value} or more`];
-  }
-  if ("any" in condition || "all" in condition) {
-    const inner = "any" in condition ? condition.any : condition.all;
-    if (inner.length === 0) return ["every boat has it"];
-    // Only what decides: of an `any` that is met the met ones, of an `all` that is not met the ones that fail.
-    const met = isMet(condition, rig);
-    const deciding = inner.filter((one) => isMet(one, rig) === met);
-    return deciding.flatMap((one) => explainCondition(one, rig));
-  }
-  return explainCondition(condition.not, rig);
-}
-
 const countParts = (rig: Rig, kind: PartKind) => rig.parts.filter((part) => part.kind === kind).length;
-const formatKind = (kind: PartKind) => kind.replaceAll("-", " ");
-const formatPath = (dotted: string) => dotted.split(".").join(" ");
-const formatValue = (value: unknown) =>
-  value === null ? "none" : value === true ? "yes" : value === false ? "no" : String(value).replaceAll("-", " ");
-
 function sizeOf(value: unknown): number | null {
   if (Array.isArray(value)) return value.length;
   return typeof value === "number" ? value : null;

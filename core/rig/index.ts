@@ -8,7 +8,7 @@ export {
   sheetSections,
 } from "./checkRig.ts";
 export { compareRigs, type Difference } from "./compareRigs.ts";
-export { type Condition, conditionSchema, explainCondition, isMet } from "./condition.ts";
+export { type Condition, conditionSchema, isMet } from "./condition.ts";
 export { type Ask, type ConditionRows, type Fact, readRows, writeRows } from "./conditionRows.ts";
 export { type BoatFacts, createRig, createTrailer } from "./createRig.ts";
 export {
@@ -23,6 +23,7 @@ export {
   removeItem,
   rigLists,
 } from "./editRig.ts";
+export { explainCondition } from "./explainCondition.ts";
 export {
   describeCondition,
   describeFact,

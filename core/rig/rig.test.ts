@@ -113,16 +113,17 @@ describe("isMet", () => {
 
 describe("explainCondition", () => {
   it.each<[Condition, string[]]>([
-    [{ has: "windlass" }, ["there is a windlass (Windlass)"]],
-    [{ has: "bow-motor" }, ["there is no bow motor"]],
-    [{ not: { has: "head" } }, ["there is a head (Head)"]],
-    [{ count: "battery", atLeast: 4 }, ["of battery there are 3; it asks for 4"]],
-    [{ equals: "engines.kind", value: "kicker" }, ["engines kind is outboard; it asks for kicker"]],
-    [{ equals: "trailer.brakes", value: "surge" }, ["trailer brakes is surge; it asks for surge"]],
-    [{ atLeast: "engines", value: 3 }, ["engines is 2; it asks for 3 or more"]],
+    [{ has: "windlass" }, ["it has a windlass (Windlass)"]],
+    [{ has: "bow-motor" }, ["it has no bow motor"]],
+    [{ not: { has: "head" } }, ["it has a head (toilet) (Head)"]],
+    [{ count: "battery", atLeast: 4 }, ["it has fewer than 4: battery"]],
+    [{ equals: "engines.kind", value: "kicker" }, ["it has no kicker"]],
+    [{ equals: "trailer", value: null }, ["it is on a trailer"]],
+    [{ equals: "trailer.brakes", value: "surge" }, ["it has surge brakes on the trailer"]],
+    [{ atLeast: "engines", value: 2 }, ["it has two engines or more"]],
     [{ all: [] }, ["every boat has it"]],
-    [{ all: [{ has: "head" }, { has: "galley" }, { has: "berth" }] }, ["there is no galley", "there is no berth"]],
-    [{ any: [{ has: "galley" }, { has: "head" }] }, ["there is a head (Head)"]],
+    [{ all: [{ has: "head" }, { has: "galley" }, { has: "berth" }] }, ["it has no stove", "it has no berth"]],
+    [{ any: [{ has: "galley" }, { has: "head" }] }, ["it has a head (toilet) (Head)"]],
   ])("%j → %j", (condition, facts) => expect(explainCondition(condition, rig)).toEqual(facts));
 });
 

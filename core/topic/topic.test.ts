@@ -78,7 +78,7 @@ describe("explainTopic", () => {
   it("says what decides it, and where it is told", () => {
     expect(explainTopic(topicOf("windlass"), rig)).toEqual({
       isHere: true,
-      because: ["there is a windlass (Windlass)", expect.stringMatching(/^it is told at: /)],
+      because: ["it has a windlass (Windlass)", expect.stringMatching(/^it is told at: /)],
     });
     expect(explainTopic(topicOf("galley"), rig)).toEqual({ isHere: false, because: ["there is no galley"] });
     const bare = { ...rig, parts: [], stations: rig.stations.filter(({ kind }) => kind === "coupler") };
