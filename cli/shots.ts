@@ -57,8 +57,8 @@ const shots: Shot[] = [
     before: async (page) => {
       await startWalk(page);
       await page.keyboard.press("/");
-      await page.getByLabel("Find a topic, a switch or a thing aboard").fill("tyres");
-      await page.getByRole("button", { name: /^Trailer tyres/ }).click();
+      await page.getByLabel("Find a topic, a switch or a thing aboard").fill("tires");
+      await page.getByRole("button", { name: /^Trailer tires/ }).click();
       await page.getByRole("textbox", { name: /^Tyre, port front/ }).fill("390");
       await page.keyboard.press("Enter");
       await page.getByRole("list", { name: "Readings" }).scrollIntoViewIfNeeded();

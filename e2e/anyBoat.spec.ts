@@ -82,12 +82,12 @@ test("a boat is described from nothing until nothing is left to do, and can then
   await tab(page, "Trailer").click();
   await fill(page, {
     Ball: "50",
-    "Tyre pressure, cold": "350",
+    "Tire pressure, cold": "350",
     "Gross limit": "900",
     "Trailer alone": "180",
     "Axles, limit in all": "900",
-    Tyres: "2",
-    "Limit of one tyre": "450",
+    Tires: "2",
+    "Limit of one tire": "450",
     "Coupler, limit": "1500",
     "Tongue, limit": "75",
     "Tongue weight as it stands": "55",
@@ -184,7 +184,7 @@ test("a topic is edited, seen in the plan, compared with the shipped one and tak
     .getByRole("region", { name: "Found topics" })
     .getByRole("button", { name: /^Drain plug: in/ })
     .click();
-  await expect(page.getByText(/^Told on the/)).toBeVisible();
+  await expect(page.getByText(/^Part of the walk on the/)).toBeVisible();
   await expectAccessible(page);
   await page.getByRole("button", { name: "transom" }).first().click();
   await expect(page.getByText("The flat wall at the very back of the hull")).toBeVisible();

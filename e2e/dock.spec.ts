@@ -42,7 +42,7 @@ test("the walk works at 390 wide, by thumb, and the deck plan opens over it", as
   await page.setViewportSize({ width: 390, height: 844 });
   await signIn(page, store, "Nessa Quill");
   await startWalk(page, store);
-  for (const name of ["Told", "Shown", "They did it", "Later", "Snag", "Not aboard", "Undo"]) {
+  for (const name of ["Explained", "Shown", "They did it", "Later", "Snag", "Not aboard", "Undo"]) {
     const box = (await page.getByRole("button", { name }).boundingBox())!;
     expect(box.height, name).toBeGreaterThanOrEqual(64);
     expect(box.x, name).toBeGreaterThanOrEqual(0);
@@ -81,8 +81,8 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
   for (const name of [/^In order: Keys, papers/, /^In order: Trailer lights/])
     await page.getByRole("button", { name }).click();
   await expect(page.getByText("36 of 40 checks")).toBeVisible();
-  await page.getByRole("textbox", { name: /^Tyre, port front/ }).fill("300");
-  await page.getByRole("textbox", { name: /^Tyre, port front/ }).press("Enter");
+  await page.getByRole("textbox", { name: /^Tire, port front/ }).fill("300");
+  await page.getByRole("textbox", { name: /^Tire, port front/ }).press("Enter");
   await expect(page.getByText("150 kPa under the plate's 450.")).toBeVisible();
   await page.getByRole("link", { name: "Today" }).click();
   await expect(page.getByText("Starboard tell-tale weak").first()).toBeVisible();

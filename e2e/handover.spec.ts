@@ -42,7 +42,7 @@ test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, 
     "They did it",
     "They did it",
     "Shown",
-    "Told",
+    "Explained",
     "They did it",
     "They did it",
     "Not aboard",
@@ -58,7 +58,7 @@ test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, 
   await page.getByRole("button", { name: "Save the snag" }).click();
   await expect(page.getByText("▲ Cap chain is missing").first()).toBeVisible();
   const undone = await title.textContent();
-  await next("Told");
+  await next("Explained");
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(title).toHaveText(undone!);
   await expect(page.getByTestId("topic-mark")).toHaveCount(0);

@@ -132,7 +132,7 @@ test("two devices on one walk see each other's marks at once; what both mark sta
   await engine.keyboard.press("/");
   await engine.getByLabel("Find a topic, a switch or a thing aboard").fill(title);
   await engine.getByRole("button", { name: title }).first().click();
-  await engine.getByRole("button", { name: "Told", exact: true }).click();
+  await engine.getByRole("button", { name: "Explained", exact: true }).click();
   await page.context().setOffline(false);
   await other.setOffline(false);
   await page.keyboard.press("/");

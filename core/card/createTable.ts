@@ -195,7 +195,7 @@ const table = (head: readonly string[], rows: readonly (readonly string[])[]): C
 const resetWords = {
   "push-in": "push in",
   flip: "flip off, then on",
-  lever: "lever back to the coloured tab",
+  lever: "lever back to the colored tab",
 } as const;
 
 const loadOf = (rig: Rig, id: string) => rig.loads.find((load) => load.id === id)?.label ?? id;

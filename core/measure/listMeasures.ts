@@ -86,9 +86,9 @@ function listTyres({ trailer }: Rig): Measure[] {
   if (trailer === null) return [];
   const axles = Array.from({ length: trailer.axles }, (_, i) => (trailer.axles === 1 ? "" : ` ${wheelNames[i]}`));
   const wheels = axles.flatMap((axle, i) =>
-    (["port", "starboard"] as const).map((side) => ({ id: `tyre-${side}-${i + 1}`, label: `Tyre, ${side}${axle}` })),
+    (["port", "starboard"] as const).map((side) => ({ id: `tyre-${side}-${i + 1}`, label: `Tire, ${side}${axle}` })),
   );
-  return [...wheels, { id: "tyre-spare", label: "Spare tyre" }].map(
+  return [...wheels, { id: "tyre-spare", label: "Spare tire" }].map(
     ({ id, label }): Measure => ({
       ...plain,
       id,

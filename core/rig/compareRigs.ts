@@ -46,14 +46,15 @@ type Item = { readonly id: string; readonly label?: string | null };
  * @example a windlass added → [{section: "places", what: "added", name: "Windlass", facts: []}]
  */
 export function compareRigs(template: Rig, boat: Rig): Difference[] {
+  const names = listNames([template, boat]);
   const found: Difference[] = [];
-  const facts = single.flatMap((name) => compareFact(name, template[name], boat[name]));
-  facts.push(...compareFact("used", formatUsed(template), formatUsed(boat)));
-  facts.push(...compareFacts(template.weights ?? {}, boat.weights ?? {}));
+  const facts = single.flatMap((name) => compareFact(names, name, template[name], boat[name]));
+  facts.push(...compareFact(names, "used", formatUsed(template), formatUsed(boat)));
+  facts.push(...compareFacts(names, template.weights ?? {}, boat.weights ?? {}));
   if (facts.length > 0) found.push({ section: "boat", what: "changed", name: "The boat", facts });
-  for (const [section, name] of lists) found.push(...compareList(section, template[name], boat[name]));
-  found.push(...compareTrailer(template.trailer, boat.trailer));
-  const wired = compareFact("wiring", template.wiring ?? null, boat.wiring ?? null);
+  for (const [section, name] of lists) found.push(...compareList(names, section, template[name], boat[name]));
+  found.push(...compareTrailer(names, template.trailer, boat.trailer));
+  const wired = compareFact(names, "wiring", template.wiring ?? null, boat.wiring ?? null);
   if (wired.length > 0) found.push({ section: "power", what: "changed", name: "The wiring", facts: [] });
   return found.sort((a, b) => rank(a.section) - rank(b.section));
 }
@@ -61,7 +62,25 @@ export function compareRigs(template: Rig, boat: Rig): Difference[] {
 const formatUsed = ({ used }: Rig) => (used === undefined ? "no" : ["yes", ...used.changes].join("; "));
 const rank = (section: SheetSection) => sheetSections.indexOf(section);
 
-function compareList(section: SheetSection, before: readonly Item[], after: readonly Item[]): Difference[] {
+type Names = ReadonlyMap<string, string>;
+
+/** The names of all things on both boats, by id: what a fact names is said by its name, not by its id. */
+function listNames(rigs: readonly Rig[]): Names {
+  return new Map(
+    rigs.flatMap((rig) =>
+      lists.flatMap(([, name]) =>
+        rig[name].flatMap(({ id, label }: Item) => (label == null ? [] : [[id, label] as const])),
+      ),
+    ),
+  );
+}
+
+function compareList(
+  names: Names,
+  section: SheetSection,
+  before: readonly Item[],
+  after: readonly Item[],
+): Difference[] {
   const was = new Map(before.map((item) => [item.id, item]));
   const is = new Set(after.map(({ id }) => id));
   const nameOf = (item: Item) => item.label ?? item.id;
@@ -69,7 +88,7 @@ function compareList(section: SheetSection, before: readonly Item[], after: read
     ...after.flatMap((item): Difference[] => {
       const old = was.get(item.id);
       if (old === undefined) return [{ section, what: "added", name: nameOf(item), facts: [] }];
-      const facts = compareFacts(old, item);
+      const facts = compareFacts(names, old, item);
       return facts.length === 0 ? [] : [{ section, what: "changed", name: nameOf(item), facts }];
     }),
     ...before
@@ -78,34 +97,41 @@ function compareList(section: SheetSection, before: readonly Item[], after: read
   ];
 }
 
-function compareTrailer(before: Rig["trailer"], after: Rig["trailer"]): Difference[] {
+function compareTrailer(names: Names, before: Rig["trailer"], after: Rig["trailer"]): Difference[] {
   const one = { section: "trailer", name: "Trailer", facts: [] } as const;
   if (before === null) return after === null ? [] : [{ ...one, what: "added" }];
   if (after === null) return [{ ...one, what: "gone" }];
-  const facts = compareFacts(before, after);
+  const facts = compareFacts(names, before, after);
   return facts.length === 0 ? [] : [{ ...one, what: "changed", facts }];
 }
 
-function compareFacts(before: object, after: object): Difference["facts"][number][] {
-  const names = [...new Set([...Object.keys(before), ...Object.keys(after)])];
+function compareFacts(names: Names, before: object, after: object): Difference["facts"][number][] {
+  const keys = [...new Set([...Object.keys(before), ...Object.keys(after)])];
   const value = (of: object, name: string): unknown => (of as Record<string, unknown>)[name];
-  return names.flatMap((name) => compareFact(name, value(before, name), value(after, name)));
+  return keys.flatMap((name) => compareFact(names, name, value(before, name), value(after, name)));
 }
 
-function compareFact(fact: string, from: unknown, to: unknown): Difference["facts"][number][] {
+function compareFact(names: Names, fact: string, from: unknown, to: unknown): Difference["facts"][number][] {
   if (JSON.stringify(from ?? null) === JSON.stringify(to ?? null)) return [];
-  return [{ fact, from: formatValue(from), to: formatValue(to) }];
+  return [{ fact, from: formatValue(names, from), to: formatValue(names, to) }];
 }
 
-function formatValue(value: unknown): string {
+function formatValue(names: Names, value: unknown): string {
   if (value === undefined || value === null) return "nothing";
   if (value === true) return "yes";
   if (value === false) return "no";
-  if (Array.isArray(value)) return value.length === 0 ? "nothing" : value.map(formatValue).join(", ");
+  if (Array.isArray(value))
+    return value.length === 0 ? "nothing" : value.map((each) => formatValue(names, each)).join(", ");
+  if (typeof value === "string") return names.get(value) ?? value.replaceAll("-", " ");
   if (typeof value !== "object") return String(value);
   const { label, xM, yM } = value as { label?: string; xM?: number; yM?: number };
   if (xM !== undefined && yM !== undefined) return `${xM.toFixed(2)} m forward, ${formatAcross(yM)}`;
-  return label ?? Object.values(value).map(formatValue).join(" ");
+  return (
+    label ??
+    Object.values(value)
+      .map((each) => formatValue(names, each))
+      .join(" ")
+  );
 }
 
 const formatAcross = (yM: number) =>

@@ -108,6 +108,17 @@ describe("setPower", () => {
 });
 
 describe("compareRigs", () => {
+  it("names things by their names, never by their ids", () => {
+    const template = rigTemplates["wending-23"];
+    const part = template.parts.find(({ station }) => station !== "helm")!;
+    const moved = changeItem(template, "parts", part.id, {
+      station: template.stations.find(({ kind }) => kind === "helm")!.id,
+    });
+    const [{ facts }] = compareRigs(template, moved) as [{ facts: { fact: string; from: string; to: string }[] }];
+    const labelOf = (id: string) => template.stations.find((station) => station.id === id)!.label;
+    expect(facts).toContainEqual({ fact: "station", from: labelOf(part.station), to: labelOf("helm") });
+  });
+
   it("finds nothing between a template and its copy", () => {
     for (const template of Object.values(rigTemplates))
       expect(compareRigs(template, structuredClone(template))).toEqual([]);

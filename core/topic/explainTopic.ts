@@ -18,5 +18,5 @@ export function explainTopic(topic: Topic, rig: Rig): TopicReason {
   if (!isMet(topic.when, rig)) return { isHere: false, because: facts };
   const station = findTopicStation(rig, topic);
   if (station === null) return { isHere: false, because: [`it has no ${topic.where.join(" or ")} to stand at`] };
-  return { isHere: true, because: [...facts, `it is told at: ${station.label.toLowerCase()}`] };
+  return { isHere: true, because: [...facts, `it is explained at: ${station.label.toLowerCase()}`] };
 }

@@ -144,7 +144,7 @@ describe("the walk", () => {
   it("begins at the first topic, and each mark goes on to the next", async () => {
     const { delivery, titles, user } = start();
     expect(title()).toBe(titles[0]);
-    await user.click(press("Told"));
+    await user.click(press("Explained"));
     expect(title()).toBe(titles[1]);
     await user.click(press("They did it"));
     expect(title()).toBe(titles[2]);
@@ -346,7 +346,7 @@ describe("readings", () => {
       />
     ));
     const user = userEvent.setup();
-    const tyre = screen.getByLabelText(/^Tyre, port front/);
+    const tyre = screen.getByLabelText(/^Tire, port front/);
     await user.type(tyre, "4500");
     expect(screen.getByRole("alert").textContent).toContain("From 20 to 1000 kPa");
     await user.clear(tyre);

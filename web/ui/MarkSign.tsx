@@ -1,7 +1,7 @@
 import type { Mark } from "../../core/walk/index.ts";
 
 export const markWords: Record<Mark, string> = {
-  told: "told",
+  told: "explained",
   shown: "shown",
   did: "did it",
   later: "later",

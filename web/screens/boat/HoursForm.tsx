@@ -174,7 +174,7 @@ function ReadingFields({ boat, form: { register, formState } }: { boat: Boat; fo
         />
       </label>
       <label className="text-soft">
-        Told by
+        Reported by
         <select {...register("source")} className={`${field} text-ink`}>
           <option value="phone">phone</option>
           <option value="photo">photo of the meter</option>

@@ -159,7 +159,7 @@ function StyleForm({ draft, isBusy, onChange, onKeep, onLeave }: StyleFormProps)
         />
         <PickField label="Goes" value={draft.sweep} options={sweeps} onChange={(sweep) => set({ sweep })} />
         <ManyField
-          label="Systems told first, in this order"
+          label="Systems first, in this order"
           value={draft.systems}
           options={systems.map((system) => [system, systemNames[system]] as const)}
           onChange={(picked) => set({ systems: picked as OwnStyle["systems"] })}

@@ -182,10 +182,10 @@ function PlaceFields({ topic, set }: PartProps) {
         value={topic.of ?? ""}
         options={[["", "no one thing"], ...partKinds.map((kind) => [kind, formatPartKind(kind)] as const)]}
         onChange={(of) => set({ of: of === "" ? undefined : of } as Partial<Topic>)}
-        why="It is told where this boat has that."
+        why="It is explained where this boat has that."
       />
       <ManyField
-        label="Else told at"
+        label="Else explained at"
         value={topic.where}
         options={stationKinds.map((kind) => [kind, kind] as const)}
         onChange={(where) => where.length > 0 && set({ where: where as Topic["where"] })}
@@ -218,7 +218,7 @@ function FactFields({ topic, set }: PartProps) {
         least={1}
         most={9}
         isWhole
-        why="When time is short, the higher is told: 9 where life, engine or boat depend on it."
+        why="When time is short, the higher is kept: 9 where life, engine or boat depend on it."
       />
       <PickField
         label="Can be taught"

@@ -58,7 +58,7 @@ export function TopicPage({ topic, library, rig }: TopicPageProps) {
           onKeep={() => keep.mutate(draft, { onSuccess: drop })}
           onLeave={drop}
         />
-        <Reading topic={draft} rig={rig} library={library} heading="As it is told" />
+        <Reading topic={draft} rig={rig} library={library} heading="As it is explained" />
       </div>
     );
   return (
@@ -156,7 +156,7 @@ function SetAside({ topic, library, titleOf }: Omit<TopicPageProps, "rig"> & { t
     <section key={id} aria-label={`Our wording of ${setAside!.title}`} className="mt-3 border-l-4 border-amber pl-3">
       <p>
         <strong className="text-amber">▲ “{setAside!.title}” is part of this topic now.</strong> Our wording of it, by{" "}
-        {by}, {formatDayAndYear(storeDay(at))}, is told no more. Take over what is missing, then put it away.
+        {by}, {formatDayAndYear(storeDay(at))}, is not used any more. Take over what is missing, then put it away.
       </p>
       <CompareShipped shipped={shipped} basis={basis} ours={setAside!} titles={titleOf} />
       {canWrite && (
@@ -201,7 +201,7 @@ export function NewTopicPage({ library, rig, system }: { library: LibrarySheet; 
           void navigate("/library");
         }}
       />
-      <Reading topic={topic} rig={rig} library={library} heading="As it will be told" />
+      <Reading topic={topic} rig={rig} library={library} heading="As it will be explained" />
     </div>
   );
 }
@@ -220,7 +220,7 @@ function Reading({ topic, rig, library, heading }: ReadingProps) {
   const forgotten = library.forgotten[topic.id];
   return (
     <section
-      aria-label="The topic as it is told"
+      aria-label="The topic as it is explained"
       className={`min-w-0 ${heading === null ? "" : "xl:sticky xl:top-2 xl:self-start"}`}
     >
       {heading !== null && <h2 className="text-lg font-bold">{heading}</h2>}
@@ -248,7 +248,7 @@ function Reading({ topic, rig, library, heading }: ReadingProps) {
       )}
       {reason !== null && (
         <p className="mt-4 border-t border-rule pt-2" role="status">
-          <strong>{reason.isHere ? `Told on the ${rig!.model}` : `Not told on the ${rig!.model}`}</strong>:{" "}
+          <strong>{reason.isHere ? `Part of the walk on the ${rig!.model}` : `Not on the ${rig!.model}`}</strong>:{" "}
           {reason.because.join("; ")}.
         </p>
       )}

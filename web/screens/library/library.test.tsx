@@ -30,8 +30,10 @@ describe("reading a topic", () => {
   it("shows it as it is told on the boat chosen, with why it is here", async () => {
     serve();
     show("/library/topic/extinguisher");
-    expect((await screen.findByText(/^Told on the/)).parentElement!.textContent).toContain("Told on the Wending 23");
-    const reading = screen.getByRole("region", { name: "The topic as it is told" });
+    expect((await screen.findByText(/^Part of the walk on the/)).parentElement!.textContent).toContain(
+      "Part of the walk on the Wending 23",
+    );
+    const reading = screen.getByRole("region", { name: "The topic as it is explained" });
     expect(readText(reading)).toContain("bracket under the helm seat");
     await user.selectOptions(screen.getByLabelText("Read on this boat"), "template:haldern-25");
     await waitFor(() => expect(readText(reading)).toContain("inside the cabin door"));
@@ -41,7 +43,7 @@ describe("reading a topic", () => {
   it("says which boat it is not told on, and why", async () => {
     serve();
     show("/library/topic/galley");
-    expect((await screen.findByText(/^Not told on the/)).parentElement!.textContent).toContain("it has no stove");
+    expect((await screen.findByText(/^Not on the/)).parentElement!.textContent).toContain("it has no stove");
   });
 
   it("explains a trade word where it is met", async () => {

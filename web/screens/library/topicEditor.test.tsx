@@ -47,7 +47,7 @@ describe("editing a topic", () => {
     await user.click(await screen.findByRole("button", { name: "Edit this topic" }));
     await user.clear(screen.getByLabelText("Say"));
     await user.type(screen.getByLabelText("Say"), "One press.");
-    expect(screen.getByRole("region", { name: "The topic as it is told" }).textContent).toContain("One press.");
+    expect(screen.getByRole("region", { name: "The topic as it is explained" }).textContent).toContain("One press.");
     await user.click(screen.getByRole("checkbox", { name: "Must: never left out" }));
     await user.clear(screen.getByLabelText("Cautions"));
     await user.type(screen.getByLabelText("Cautions"), "Ears.{Enter}Neighbours.");
@@ -186,7 +186,7 @@ describe("a new topic", () => {
     expect(screen.getByRole("status", { name: "Which boats, in words" }).textContent).toBe(
       "Boats that have a livewell, and are on a trailer or are new.",
     );
-    expect(screen.getByRole("region", { name: "The topic as it is told" }).textContent).toContain("The drain is");
+    expect(screen.getByRole("region", { name: "The topic as it is explained" }).textContent).toContain("The drain is");
     await user.selectOptions(screen.getByLabelText("About which thing"), "Livewell");
     await user.click(save());
     expect(await screen.findByRole("button", { name: "Edit this topic" })).toBeDefined();

@@ -26,7 +26,7 @@ export function Order({ delivery, state, picked, canChange, onByHand, onPutBack 
     <section aria-labelledby="order">
       <div className="flex flex-wrap items-end justify-between gap-2">
         <h2 id="order" className="text-lg font-bold">
-          {picked === null ? "The order" : `Told at: ${stationOf.get(picked)?.label}`}
+          {picked === null ? "The order" : `Explained at: ${stationOf.get(picked)?.label}`}
           {delivery.plan.isByHand && <span className="font-normal text-soft"> made by hand</span>}
         </h2>
         {canChange && (
@@ -37,7 +37,9 @@ export function Order({ delivery, state, picked, canChange, onByHand, onPutBack 
         )}
       </div>
       <Broken delivery={delivery} broken={delivery.plan.broken} />
-      {stops.length === 0 && <p className="border-t border-ink py-3 text-soft">Nothing is told here on this boat.</p>}
+      {stops.length === 0 && (
+        <p className="border-t border-ink py-3 text-soft">Nothing is explained here on this boat.</p>
+      )}
       <ol className="mt-1 border-t border-ink">
         {stops.map(({ number, station, topics }) => (
           <li key={number} className="grid grid-cols-[40px_1fr] border-b border-rule py-2">

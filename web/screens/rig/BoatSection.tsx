@@ -133,7 +133,7 @@ function UsedFields({ rig, edit }: Pick<SectionProps, "rig" | "edit">) {
         label="Used boat"
         value={rig.used !== undefined}
         onChange={(isUsed) => edit(({ used: _, ...now }) => (isUsed ? { ...now, used: { changes: [] } } : now))}
-        why="Others had it before: what they changed is told in the walk, what was serviced is written down before it goes out."
+        why="Others had it before: what they changed is part of the walk, what was serviced is written down before it goes out."
       />
       {rig.used !== undefined && (
         <div className="sm:col-span-2">

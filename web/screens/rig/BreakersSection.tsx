@@ -8,7 +8,7 @@ import { partOptions, type SectionProps } from "./section.ts";
 const resets = [
   ["push-in", "button: push it in"],
   ["flip", "lever: flip it off, then on"],
-  ["lever", "coloured tab: swing it back"],
+  ["lever", "colored tab: swing it back"],
 ] as const;
 
 /** Breakers and fuses by place, label and rating: how each resets, what goes dead when it trips. */

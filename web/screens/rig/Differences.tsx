@@ -41,7 +41,7 @@ export function Differences({ template, differences, onGo }: DifferencesProps) {
               {whatWords[what]}
               {facts.slice(0, mostFacts).map(({ fact, from, to }) => (
                 <span key={fact} className="block text-sm text-soft">
-                  {formatFact(fact)}: {from} → {to}
+                  {formatFact(fact)}: {from}, here {to}
                 </span>
               ))}
               {facts.length > mostFacts && (
@@ -55,8 +55,30 @@ export function Differences({ template, differences, onGo }: DifferencesProps) {
   );
 }
 
-/** "powerKw" → "power kw"; "at" → "place". */
-function formatFact(fact: string): string {
-  if (fact === "at") return "place";
-  return fact.replace(/([A-Z])/g, " $1").toLowerCase();
-}
+/** Facts of a boat sheet by the names its fields have. */
+const factNames: Record<string, string> = {
+  at: "place",
+  station: "reached from",
+  loaM: "length, m",
+  beamM: "beam, m",
+  powerKw: "power, kW",
+  powerScheme: "battery switches",
+  ratedRpm: "full throttle, rpm",
+  burnLph: "fuel burn, L/h",
+  capacityAh: "capacity, Ah",
+  ratingA: "rating, A",
+  tyreKpa: "tire pressure, kPa",
+  tyres: "tires",
+  tyreLimitKg: "limit of one tire, kg",
+  ballMm: "ball, mm",
+  pins: "pins of the plug",
+  lockOut: "reverse lock-out",
+  hitchToTransomM: "hitch to transom, m",
+  grossLimitKg: "gross limit, kg",
+  kg: "weight, kg",
+  twoStrokeOil: "two-stroke oil",
+  enclosedFuel: "enclosed fuel or engine space",
+};
+
+/** "tyreKpa" → "tire pressure, kPa"; one without a name of its own is taken apart: "modelYear" → "model year". */
+const formatFact = (fact: string): string => factNames[fact] ?? fact.replace(/([A-Z])/g, " $1").toLowerCase();

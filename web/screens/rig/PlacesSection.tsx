@@ -143,7 +143,7 @@ function PartForm({ rig, part, onChange, onRemove, onClose }: PartFormProps) {
       <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
         <TextField label="Called" value={part.label} onChange={(label) => onChange({ label })} />
         <PickField
-          label="Told at"
+          label="Explained at"
           value={part.station}
           options={rig.stations.map(({ id, label }) => [id, label] as const)}
           onChange={(station) => onChange({ station })}
@@ -214,7 +214,7 @@ function Stations({ rig, edit, open, onOpen }: Omit<PlacesProps, "armed" | "onAr
   return (
     <section aria-label="Places to stand">
       <h3 className="font-bold">Places to stand</h3>
-      <p className="text-sm text-soft">Stops of the walk. Each thing is told at one of them.</p>
+      <p className="text-sm text-soft">Stops of the walk. Each thing is explained at one of them.</p>
       <SheetList
         name="Places to stand"
         items={rig.stations}
@@ -240,7 +240,7 @@ function Stations({ rig, edit, open, onOpen }: Omit<PlacesProps, "armed" | "onAr
               value={station.kind}
               options={stationOptions}
               onChange={(kind) => change(station.id, { kind })}
-              why="Topics are told at kinds of places."
+              why="Topics are explained at kinds of places."
             />
             <NumberField
               label="Forward of transom"
@@ -260,7 +260,7 @@ function Stations({ rig, edit, open, onOpen }: Omit<PlacesProps, "armed" | "onAr
             />
             {rig.parts.some((part) => part.station === station.id) && (
               <p className="text-sm text-soft sm:col-span-2">
-                It stays while things are told here.{" "}
+                It stays while things are explained here.{" "}
                 <button
                   type="button"
                   className="min-h-11 underline"

@@ -19,8 +19,8 @@ interface Asked {
 const towNumbers: readonly Asked[] = [
   { name: "kg", label: "Trailer alone", unit: "kg", least: 50, most: 5000 },
   { name: "axleLimitKg", label: "Axles, limit in all", unit: "kg", least: 100, most: 20_000 },
-  { name: "tyres", label: "Tyres", unit: "", least: 2, most: 6, isWhole: true },
-  { name: "tyreLimitKg", label: "Limit of one tyre", unit: "kg", least: 50, most: 5000, why: "Moulded into its side." },
+  { name: "tyres", label: "Tires", unit: "", least: 2, most: 6, isWhole: true },
+  { name: "tyreLimitKg", label: "Limit of one tire", unit: "kg", least: 50, most: 5000, why: "Moulded into its side." },
   { name: "couplerLimitKg", label: "Coupler, limit", unit: "kg", least: 100, most: 20_000, why: "Stamped on top." },
   { name: "tongueLimitKg", label: "Tongue, limit", unit: "kg", least: 10, most: 2000 },
   {
@@ -191,7 +191,7 @@ function HitchNumbers({ trailer, set }: HitchProps) {
         isWhole
       />
       <NumberField
-        label="Tyre pressure, cold"
+        label="Tire pressure, cold"
         unit="kPa"
         value={trailer.tyreKpa}
         onChange={(tyreKpa) => set({ tyreKpa } as Partial<Trailer>)}

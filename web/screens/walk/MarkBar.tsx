@@ -39,7 +39,7 @@ export function MarkBar({ walk, onLater, onNotAboard, onSnag }: MarkBarProps) {
       <Side onClick={walk.undo} isOff={walk.undoable === null} className="max-md:order-7">
         Undo
       </Side>
-      {key("told", "Told", "1", () => walk.mark("told"))}
+      {key("told", "Explained", "1", () => walk.mark("told"))}
       {key("shown", "Shown", "2", () => walk.mark("shown"))}
       {key("did", "They did it", "3", () => walk.mark("did"))}
       {key("later", "Later", "4", onLater)}

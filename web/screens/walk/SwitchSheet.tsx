@@ -59,7 +59,7 @@ export function SwitchSheet({ walk, switchId, onBack }: SwitchSheetProps) {
       </dl>
       {topics.length > 0 && (
         <>
-          <h2 className="mt-4 text-base font-semibold text-soft">Told about it</h2>
+          <h2 className="mt-4 text-base font-semibold text-soft">Topics about it</h2>
           <ul className="border-t border-ink">
             {topics.map(({ id, title }) => (
               <li key={id} className="border-b border-rule">

@@ -13,7 +13,7 @@ import { People } from "./People.tsx";
 import { ThingItself } from "./ThingItself.tsx";
 import type { Walk } from "./useWalk.ts";
 
-const levelWords = { told: "to be told", shown: "to be shown", done: "to be done by their own hands" } as const;
+const levelWords = { told: "to be explained", shown: "to be shown", done: "to be done by their own hands" } as const;
 
 interface TopicSheetProps {
   readonly walk: Walk;

@@ -178,7 +178,7 @@ function WalkKeys({ walk, isBusy, onPad, onNotAboard, onFind }: WalkKeysProps) {
   return (
     <KeyHelp
       actions={[
-        { key: "1", says: "Told", act: unlessBusy(() => walk.mark("told")) },
+        { key: "1", says: "Explained", act: unlessBusy(() => walk.mark("told")) },
         { key: "2", says: "Shown", act: unlessBusy(() => walk.mark("shown")) },
         { key: "3", says: "They did it", act: unlessBusy(() => walk.mark("did")) },
         { key: "4", says: "Later", act: unlessBusy(() => onPad("later")) },

@@ -147,7 +147,7 @@ function Legend() {
         <span aria-hidden className="h-0.5 w-5 bg-magenta" />
         shop capacity
       </span>
-      <span>grey: likely range (8 weeks in 10)</span>
+      <span>gray: likely range (8 weeks in 10)</span>
     </figcaption>
   );
 }
