@@ -114,7 +114,7 @@ describe("compareRigs", () => {
     const moved = changeItem(template, "parts", part.id, {
       station: template.stations.find(({ kind }) => kind === "helm")!.id,
     });
-    const [{ facts }] = compareRigs(template, moved) as [{ facts: { fact: string; from: string; to: string }[] }];
+    const { facts } = compareRigs(template, moved)[0]!;
     const labelOf = (id: string) => template.stations.find((station) => station.id === id)!.label;
     expect(facts).toContainEqual({ fact: "station", from: labelOf(part.station), to: labelOf("helm") });
   });
