@@ -6,6 +6,7 @@ import { createRandom } from "../random.ts";
 import {
   addItem,
   changeItem,
+  changePart,
   checkRig,
   createPart,
   createRig,
@@ -38,6 +39,9 @@ const { weights: _, ...weightless } = big;
 
 /** One way to break a good rig for each kind of finding. */
 const broken: Record<FindingKind, Rig> = {
+  "reach-of-old-place": changePart(big, "extinguisher", { at: { xM: 5, yM: 0 } }),
+  "brakes-need-another-plug": { ...big, trailer: { ...big.trailer!, brakes: "electric", lockOut: "none", pins: 4 } },
+  "lock-out-without-surge-brakes": { ...big, trailer: { ...big.trailer!, brakes: "electric", lockOut: "pin" } },
   "switch-without-breaker": { ...big, breakers: big.breakers.filter(({ feeds }) => !feeds.includes("horn")) },
   "breaker-feeds-nothing": changeItem(big, "breakers", big.breakers[0]!.id, { feeds: [] }),
   "breaker-too-small": changeItem(big, "breakers", big.breakers[0]!.id, { ratingA: 0.1 }),
@@ -106,6 +110,18 @@ describe("checkRig", () => {
     expect(finding, `got ${kindsOf(broken[kind])}`).toBeDefined();
     expect(finding!.text.length).toBeGreaterThan(15);
     expect(finding!.text).not.toMatch(/undefined|null|!/);
+  });
+
+  it("asks whether the way to a moved thing still holds, until it is written anew or said to hold", () => {
+    const place = { at: { xM: 5, yM: 0 } };
+    const moved = changePart(big, "extinguisher", place);
+    const asks = (rig: Rig) => kindsOf(rig).includes("reach-of-old-place");
+    expect(asks(moved)).toBe(true);
+    expect(asks(changePart(moved, "extinguisher", { reach: "Inside the bow locker" }))).toBe(false);
+    expect(asks(changeItem(moved, "parts", "extinguisher", { reachAt: undefined }))).toBe(false);
+    const { at } = big.parts.find(({ id }) => id === "extinguisher")!;
+    expect(asks(changePart(moved, "extinguisher", { at }))).toBe(false);
+    expect(asks(changePart(big, "extinguisher", { at: { ...at, xM: at.xM + 0.2 } }))).toBe(false);
   });
 
   it("has a middle of a three-position switch off", () => {

@@ -1,4 +1,5 @@
-import { partsHanging } from "./partGroups.ts";
+import { isReachDoubtful } from "./editRig.ts";
+import { namePart, partsHanging } from "./partGroups.ts";
 import type { PartKind, Rig } from "./rig.ts";
 
 export const sheetSections = [
@@ -26,6 +27,9 @@ export interface Finding {
 }
 
 export const findingKinds = [
+  "reach-of-old-place",
+  "brakes-need-another-plug",
+  "lock-out-without-surge-brakes",
   "switch-without-breaker",
   "breaker-feeds-nothing",
   "breaker-too-small",
@@ -104,7 +108,6 @@ export function checkRig(rig: Rig, aids: CheckAids): Finding[] {
 
 const has = (rig: Rig, ...kinds: readonly PartKind[]) => rig.parts.some(({ kind }) => kinds.includes(kind));
 const isEnclosed = (rig: Rig) => rig.engines.some(({ kind }) => kind === "inboard" || kind === "sterndrive");
-const formatKind = (kind: PartKind) => kind.replaceAll("-", " ");
 
 const weightNames = ["dryKg", "enginesKg", "gearKg", "ballastL", "sternDraftM"] as const;
 
@@ -179,6 +182,12 @@ function checkPlaces(rig: Rig, { isWithinHull }: CheckAids): Find[] {
       finds.push({
         kind: "part-far-from-place",
         text: `${label} is ${distanceM(station.at, at).toFixed(1)} m from ${station.label.toLowerCase()}, where it is told; is there a nearer place?`,
+        item: id,
+      });
+    if (isReachDoubtful(part))
+      finds.push({
+        kind: "reach-of-old-place",
+        text: `${label} was moved: does “${part.reach}” still say how to reach it?`,
         item: id,
       });
     if ((names.get(label) ?? 0) > 1)
@@ -294,7 +303,7 @@ function checkPanel(rig: Rig): Find[] {
       if (serves.length > 0 && !has(rig, ...serves))
         finds.push({
           kind: "switch-without-option",
-          text: `${name} runs ${serves.map(formatKind).join(" or ")}, and none is on the plan`,
+          text: `${name} runs ${serves.map(namePart).join(" or ")}, and none is on the plan`,
           item: item.id,
           place: serves[0]!,
         });
@@ -425,6 +434,8 @@ const towNumbers = [
 ] as const;
 const rampNumbers = ["bunkHeightM", "fenderFromTransomM", "fenderHeightM"] as const;
 const fivePins = 5;
+/** Lights, ground and a wire for the brakes: what a six-pin plug has and a five-pin one has not. */
+const electricPins = 6;
 
 function checkTrailer({ trailer }: Rig): Find[] {
   if (trailer === null) return [];
@@ -439,6 +450,18 @@ function checkTrailer({ trailer }: Rig): Find[] {
     finds.push({
       kind: "surge-brakes-cannot-reverse",
       text: `A ${trailer.pins}-pin plug has no reverse wire; it takes five pins, or a lock-out pin`,
+      item: null,
+    });
+  if (trailer.brakes === "electric" && trailer.pins < electricPins)
+    finds.push({
+      kind: "brakes-need-another-plug",
+      text: `Electric brakes need a wire of their own: a ${trailer.pins}-pin plug has none. Note the plug it really has`,
+      item: null,
+    });
+  if (trailer.brakes !== "surge" && trailer.lockOut !== "none")
+    finds.push({
+      kind: "lock-out-without-surge-brakes",
+      text: `A reverse ${trailer.lockOut === "pin" ? "pin" : "wire"} belongs to surge brakes, and this trailer has ${trailer.brakes === "none" ? "no" : trailer.brakes} brakes. Take it off the sheet`,
       item: null,
     });
   const left = (names: readonly (keyof typeof trailer)[]) => names.filter((name) => trailer[name] === undefined).length;

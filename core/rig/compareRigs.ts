@@ -106,7 +106,8 @@ function compareTrailer(names: Names, before: Rig["trailer"], after: Rig["traile
 }
 
 function compareFacts(names: Names, before: object, after: object): Difference["facts"][number][] {
-  const keys = [...new Set([...Object.keys(before), ...Object.keys(after)])];
+  // Where a text was written is a note for whoever writes it.
+  const keys = [...new Set([...Object.keys(before), ...Object.keys(after)])].filter((key) => key !== "reachAt");
   const value = (of: object, name: string): unknown => (of as Record<string, unknown>)[name];
   return keys.flatMap((name) => compareFact(names, name, value(before, name), value(after, name)));
 }

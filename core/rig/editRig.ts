@@ -44,6 +44,21 @@ export function changeItem<L extends RigList>(rig: Rig, list: L, id: string, cha
   return { ...rig, [list]: items };
 }
 
+/** The rig with some facts of a part changed; one that is moved remembers where its way to it was written. */
+export function changePart(rig: Rig, id: string, change: Partial<Part>): Rig {
+  const part = rig.parts.find((each) => each.id === id);
+  const isMoved = change.at !== undefined && part?.reach !== undefined && part.reachAt === undefined;
+  const known = "reach" in change ? { reachAt: undefined } : isMoved ? { reachAt: part.at } : {};
+  return changeItem(rig, "parts", id, { ...known, ...change } as Partial<Part>);
+}
+
+/** So far away, words that said where it was say something else. */
+const movedM = 0.8;
+
+/** Whether a part was moved so far that the way to it may not hold any more. */
+export const isReachDoubtful = ({ reach, reachAt, at }: Part): boolean =>
+  reach !== undefined && reachAt !== undefined && Math.hypot(reachAt.xM - at.xM, reachAt.yM - at.yM) > movedM;
+
 /** The rig with an item moved to another place in its list; the panel and the breakers stand in physical order. */
 export function moveItem(rig: Rig, list: RigList, id: string, to: number): Rig {
   const items: { id: string }[] = [...rig[list]];

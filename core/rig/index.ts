@@ -14,10 +14,12 @@ export { type BoatFacts, createRig, createTrailer } from "./createRig.ts";
 export {
   addItem,
   changeItem,
+  changePart,
   createItemId,
   createPart,
   findNearestStation,
   type ItemOf,
+  isReachDoubtful,
   moveItem,
   type RigList,
   removeItem,

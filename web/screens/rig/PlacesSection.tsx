@@ -2,9 +2,11 @@ import { X } from "lucide-react";
 import {
   addItem,
   changeItem,
+  changePart,
   createItemId,
   findNearestStation,
   formatPartKind,
+  isReachDoubtful,
   type Part,
   partGroups,
   type Rig,
@@ -49,7 +51,7 @@ export function PlacesSection({ rig, edit, open, onOpen, armed, onArm, onPut }: 
           key={part.id}
           rig={rig}
           part={part}
-          onChange={(change) => edit((now) => changeItem(now, "parts", part.id, change))}
+          onChange={(change) => edit((now) => changePart(now, part.id, change))}
           onRemove={() => {
             edit((now) => removeItem(now, "parts", part.id));
             onOpen(null);
@@ -158,6 +160,19 @@ function PartForm({ rig, part, onChange, onRemove, onClose }: PartFormProps) {
           placeholder="Under the helm seat, port side"
           why="Said aloud in the walk and printed on the cards."
         />
+        {isReachDoubtful(part) && (
+          <p role="status" className="self-center border-l-4 border-amber pl-3">
+            It was moved since this was written. Write it anew, or{" "}
+            <button
+              type="button"
+              className="min-h-11 underline"
+              onClick={() => onChange({ reachAt: undefined } as Partial<Part>)}
+            >
+              it still holds
+            </button>
+            .
+          </p>
+        )}
         <PickField
           label="Opens"
           value={part.opens ?? ""}

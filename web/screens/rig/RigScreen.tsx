@@ -7,7 +7,7 @@ import { isWithinHull } from "../../../core/drawing/index.ts";
 import { listUnreachable } from "../../../core/power/index.ts";
 import {
   addItem,
-  changeItem,
+  changePart,
   checkRig,
   createPart,
   type Finding,
@@ -108,7 +108,7 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
             if (part !== null) setTab("places");
           }}
           onPut={put}
-          onMove={(id, at) => edit((now) => changeItem(now, "parts", id, { at }))}
+          onMove={(id, at) => edit((now) => changePart(now, id, { at }))}
           className="size-full"
         />
       </aside>
