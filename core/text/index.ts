@@ -1,4 +1,5 @@
 export { capitalize } from "./capitalize.ts";
 export { cutText } from "./cutText.ts";
 export { findTextFault, findUnfit, type Unfit } from "./findUnfit.ts";
+export { findUnprintable } from "./findUnprintable.ts";
 export { formatQuarters } from "./formatQuarters.ts";

@@ -6,6 +6,7 @@ import { afterAll, describe, expect, it } from "vitest";
 import type { Delivery } from "../../api/index.ts";
 import { rigTemplates, topics } from "../../content/index.ts";
 import { defaultPlanOptions, findStyle, listTopicsFor, planWalk } from "../../core/route/index.ts";
+import { findUnprintable } from "../../core/text/index.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { writePlanPdf } from "./planPdf.ts";
 
@@ -42,6 +43,21 @@ async function print(delivery: Delivery, paper: "a4" | "letter") {
 const squeeze = (text: string) => text.replace(/\s+/g, " ");
 /** However its lines are broken. */
 const bare = (text: string) => text.replace(/[\s-]/g, "");
+
+describe("names in other letters", () => {
+  it.each(["Ελένη Παπαδοπούλου", "Ὀδυσσεύς", "Світлана Ґудзь-Їжак", "Nguyễn Thị Hạnh", "Łukasz Żółć"])(
+    "%s is printed as it is written",
+    async (name) => {
+      const delivery = { ...createDelivery("pipit-15", 30), buyers: [{ id: "b1", name }] };
+      expect(squeeze(await print(delivery, "a4")).normalize("NFC")).toContain(name.normalize("NFC"));
+    },
+  );
+
+  it("that no face has are named, each once, and all others are not", () => {
+    expect(findUnprintable("李 Ada 李 🚤 سارة")).toBe("李🚤سارة");
+    expect(findUnprintable("Łódź, Ελένη, Їжак, Nguyễn “½” €")).toBe("");
+  });
+});
 
 describe.each(Object.keys(rigTemplates) as (keyof typeof rigTemplates)[])("the printed plan of %s", (id) => {
   it.each([

@@ -15,6 +15,7 @@ const { toSfnt } = require("woff2sfnt-sfnt2woff") as { toSfnt(woff: Buffer): Buf
 
 const folderOf = (name: string) => join(dirname(require.resolve(`${name}/package.json`)), "files");
 const archivo = folderOf("@fontsource/archivo");
+const noto = folderOf("@fontsource/noto-sans");
 const atkinson = folderOf("@fontsource/atkinson-hyperlegible-next");
 /** Where the faces lie unpacked while this server runs: the printer would unpack a packed one again for every letter. */
 const unpacked = mkdtempSync(join(tmpdir(), "ravik-faces-"));
@@ -34,6 +35,11 @@ pdfmake.setFonts({
   ArchivoExt: faces(archivo, "archivo", "latin-ext"),
   Atkinson: faces(atkinson, "atkinson-hyperlegible-next", "latin"),
   AtkinsonExt: faces(atkinson, "atkinson-hyperlegible-next", "latin-ext"),
+  Vietnamese: faces(noto, "noto-sans", "vietnamese"),
+  Greek: faces(noto, "noto-sans", "greek"),
+  GreekExt: faces(noto, "noto-sans", "greek-ext"),
+  Cyrillic: faces(noto, "noto-sans", "cyrillic"),
+  CyrillicExt: faces(noto, "noto-sans", "cyrillic-ext"),
 });
 pdfmake.setLocalAccessPolicy((path) => path.startsWith(unpacked));
 pdfmake.setUrlAccessPolicy(() => false);
@@ -41,6 +47,15 @@ pdfmake.setUrlAccessPolicy(() => false);
 /** What the basic Latin font file holds; the rest of the Latin letters are in its extended file. */
 const basicLatin =
   /[\u0000-\u00ff\u0131\u0152\u0153\u02bb\u02bc\u02c6\u02da\u02dc\u2000-\u206f\u20ac\u2122\u2191\u2193\u2212\u2215]/;
+
+/** Letters of names that the two faces have not: those of a third, by its files. */
+const otherScripts = [
+  ["Vietnamese", /[\u1ea0-\u1ef9]/],
+  ["Greek", /[\u0370-\u0377\u037a-\u03ff]/],
+  ["GreekExt", /[\u1f00-\u1fff]/],
+  ["Cyrillic", /[\u0400-\u045f\u0490\u0491\u04b0\u04b1\u2116]/],
+  ["CyrillicExt", /[\u0460-\u052f]/],
+] as const;
 
 export interface RunStyle {
   readonly font?: "Archivo" | "Atkinson";
@@ -56,7 +71,8 @@ export interface RunStyle {
 export function write(text: string, { font = "Atkinson", ...style }: RunStyle = {}): ({ text: string } & RunStyle)[] {
   const runs: { text: string; font: string }[] = [];
   for (const letter of text) {
-    const wanted = basicLatin.test(letter) ? font : `${font}Ext`;
+    const other = otherScripts.find(([, letters]) => letters.test(letter))?.[0];
+    const wanted = other ?? (basicLatin.test(letter) ? font : `${font}Ext`);
     const last = runs.at(-1);
     if (last?.font === wanted) last.text += letter;
     else runs.push({ text: letter, font: wanted });

@@ -9,6 +9,7 @@ import { boatQuery, boatsQuery, queryClient, todayQuery } from "../../app/querie
 import { Button } from "../../ui/Button.tsx";
 import { fieldLook } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { PaperNote } from "../../ui/PaperNote.tsx";
 import { toPlain } from "../../ui/readPlain.ts";
 
 interface Fields {
@@ -21,7 +22,7 @@ interface Fields {
 /** Plans a handover: who comes, when, and what to know. The plan then opens. */
 export function NewHandover({ boat }: { boat: Boat }) {
   const navigate = useNavigate();
-  const { register, handleSubmit } = useForm<Fields>({
+  const { register, handleSubmit, watch } = useForm<Fields>({
     defaultValues: { buyers: "", date: boat.today, time: "10:00", note: "" },
   });
   const add = useMutation({
@@ -41,6 +42,7 @@ export function NewHandover({ boat }: { boat: Boat }) {
           Who comes, names with commas between
           <input {...register("buyers", { required: true })} maxLength={400} required className={fieldLook} />
         </label>
+        <PaperNote text={watch("buyers") ?? ""} />
         <div className="flex gap-3">
           <label className="text-soft">
             Day
