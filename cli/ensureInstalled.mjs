@@ -22,5 +22,5 @@ export function ensureInstalled() {
     if (isSame) return;
   }
   console.log("Installing packages. sqlite3 compiles from source, which takes some minutes the first time.");
-  run("npm", ["ci", "--no-audit", "--no-fund"]);
+  run("npm", ["ci", "--no-audit", "--no-fund"], { env: { ...process.env, JOBS: "max" } });
 }

@@ -116,7 +116,7 @@ const partNames: Partial<Record<PartKind, string>> = {
   panel: "switch panel",
   "through-hull": "through-hull valve",
   plug: "drain plug",
-  fill: "fuel fill",
+  fill: "fill cap",
   "pump-out": "pump-out fitting",
   extinguisher: "fire extinguisher",
   jackets: "life jackets",
