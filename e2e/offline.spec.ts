@@ -139,7 +139,7 @@ test("two devices on one walk see each other's marks at once; what both mark sta
   await page.getByLabel("Find a topic, a switch or a thing aboard").fill(title);
   await page.getByRole("button", { name: title }).first().click();
   await expect(page.getByText(/as well, by/)).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByTestId("topic-mark")).toContainText("marked told");
+  await expect(page.getByTestId("topic-mark")).toContainText("marked explained");
   await other.close();
 });
 

@@ -37,7 +37,7 @@ describe("why a stop stands where it does", () => {
       const { visits, reasons } = planned.value;
       expect(reasons).toHaveLength(visits.length);
       for (const reason of reasons) {
-        expect(reason).toMatch(/^(Before|After|Back|“|A good place|The shortest)/);
+        expect(reason).toMatch(/^(Before|Here first|After|Back|“|A good place|The shortest)/);
         const named = /because “(.+)” comes before “(.+)”$/.exec(reason);
         if (named === null) continue;
         for (const title of named.slice(1))

@@ -38,7 +38,10 @@ export function explainStops({ rig, topics, visits, style }: Explained): string[
     const before = needs.before[stop];
     const after = needs.after[stop];
     if (isBack && after !== undefined) return `Back here, because ${sayNeed(after)}`;
-    if (before !== undefined) return `Before ${nameStation(stationAt(before.stop))}, because ${sayNeed(before)}`;
+    if (before !== undefined) {
+      const isHereAgain = visits[before.stop]!.station === visit.station;
+      return `${isHereAgain ? "Here first" : `Before ${nameStation(stationAt(before.stop))}`}, because ${sayNeed(before)}`;
+    }
     const told = style === undefined ? null : sayStyle(style, { rig, byId, visits, stop });
     if (told !== null) return told;
     if (after !== undefined) return `After ${nameStation(stationAt(after.stop))}, because ${sayNeed(after)}`;
