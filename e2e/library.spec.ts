@@ -57,7 +57,11 @@ test("a topic of our own is made on the screen, waits for time, is added by a to
   const stops = await open.count();
   await page.keyboard.press("/");
   await page.getByLabel("Find a topic, a switch or a thing aboard").fill("why does the ice box smell");
-  const answer = page.getByRole("region", { name: "Find in this boat" }).getByRole("button").first();
+  const answer = page
+    .getByRole("region", { name: "Find in this boat" })
+    .getByRole("listitem")
+    .getByRole("button")
+    .first();
   await expect(answer).toContainText(words.Title);
   await expect(answer).toContainText("not in this walk's plan");
   await answer.click();
