@@ -140,6 +140,18 @@ describe("bad input", () => {
     if (code === "invalid-input") expect(answer.body.error.issues!.length).toBeGreaterThan(0);
   });
 
+  it("is not read at all from those who may not ask", async () => {
+    const large = `{"entries":["${"x".repeat(900_000)}`;
+    const write = "/api/deliveries/d-w118/entries";
+    expect((await store.stranger.send("POST", write, large)).body.error.code).toBe("sign-in-needed");
+    expect((await store.stranger.send("POST", "/api/verify", large)).body.error.code).toBe("sign-in-needed");
+    const link = "/api/owner/no-such-token-no-such-token/runs";
+    expect((await store.stranger.send("POST", link, large)).body.error.code).toBe("link-ended");
+    const tobin = await store.signIn("tobin");
+    expect((await tobin.send("PUT", "/api/library/topics/horn", large)).body.error.code).toBe("not-allowed");
+    expect((await nessa.send("POST", write, large)).body.error.code).toBe("malformed-json");
+  });
+
   it("refuses more than a megabyte before reading it", async () => {
     const answer = await nessa.send("POST", "/api/deliveries/d-w118/entries", { entries: ["x".repeat(1_100_000)] });
     expect([answer.status, answer.body.error.code]).toEqual([413, "too-large"]);

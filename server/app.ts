@@ -1,14 +1,13 @@
 import { existsSync } from "node:fs";
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
-import { bodyParser } from "@koa/bodyparser";
 import Router from "@koa/router";
 import Koa from "koa";
 import compress from "koa-compress";
 import helmet from "koa-helmet";
 import serveStatic from "koa-static";
 import type { Logger } from "pino";
-import { createOpenApi, type Endpoint, endpoints } from "../api/index.ts";
+import { createOpenApi, endpoints } from "../api/index.ts";
 import type { Services } from "./createServices.ts";
 import { answerErrors, checkOrigin, serve } from "./http.ts";
 import { routeBoats } from "./routes/boats.ts";
@@ -30,11 +29,6 @@ export interface AppOptions {
   readonly log: Logger;
 }
 
-const largeBody = "20mb";
-const largePaths = Object.values(endpoints).flatMap((each: Endpoint) =>
-  each.bodyLimit === undefined ? [] : [new RegExp(`^${each.path.replace(/:\w+/g, "[^/]+")}$`)],
-);
-const takesLargeBody = (path: string) => largePaths.some((pattern) => pattern.test(path));
 const yearMs = 365 * 24 * 60 * 60 * 1000;
 
 /** Everything a page uses comes from here. */
@@ -58,7 +52,7 @@ const securityHeaders: Parameters<typeof helmet>[0] = {
   hsts: false,
 };
 
-/** Wires the server: errors outermost, then headers, origin, body, routes, and the web app for every other address. */
+/** Wires the server: errors outermost, then headers, origin, routes, and the web app for every other address. */
 export function createApp(services: Services, options: AppOptions): Koa {
   const app = new Koa();
   app.on("error", (error: NodeJS.ErrnoException) => {
@@ -74,10 +68,6 @@ export function createApp(services: Services, options: AppOptions): Koa {
   app.use(helmet(securityHeaders));
   app.use(compress());
   app.use(checkOrigin());
-  const readJson = (jsonLimit: string) => bodyParser({ enableTypes: ["json"], jsonLimit, jsonStrict: false });
-  const [usual, large] = [readJson("1mb"), readJson(largeBody)];
-  app.use((ctx, next) => (takesLargeBody(ctx.path) ? large(ctx, next) : usual(ctx, next)));
-
   app.use(async (ctx, next) => {
     // What is private stays out of the browser's own cache: it would outlive the session that could read it.
     if (ctx.path.startsWith("/api/")) ctx.set("Cache-Control", "no-store");

@@ -40,6 +40,10 @@ import { createStrikeService } from "./services/strikeService.ts";
 import { createWalkReader } from "./services/walkReader.ts";
 import { createWorkshopService } from "./services/workshopService.ts";
 import { createStoreKey, type StoreKey } from "./storeKey.ts";
+import { createTurns } from "./turns.ts";
+
+/** So many large bodies may wait for the one before them. */
+const mostLargeWaiting = 8;
 
 export interface DemoAccount {
   login: string;
@@ -131,7 +135,7 @@ export function createServices(
     ...parts,
     demoAccounts: demo?.accounts ?? null,
     origin,
-    auth: { people, nowMs: clock.nowMs },
+    auth: { people, ownerLinks, nowMs: clock.nowMs, takeTurn: createTurns(mostLargeWaiting) },
     fleetCare,
     handoverService,
     ownerService: createOwnerService({ ...parts, handoverService, origin }),

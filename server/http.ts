@@ -1,10 +1,13 @@
+import { bodyParser } from "@koa/bodyparser";
 import type { Context, Middleware, Next } from "koa";
 import type { z } from "zod";
 import { type AnswerOf, type BodyOf, type Endpoint, endpoints, type ParamsOf, type QueryOf } from "../api/index.ts";
 import { formatIssues } from "../core/compute.ts";
 import { findUnfit } from "../core/text/index.ts";
 import { Failure } from "./failure.ts";
+import type { OwnerLinks } from "./repositories/ownerLinks.ts";
 import type { People, Person } from "./repositories/people.ts";
+import type { createTurns } from "./turns.ts";
 
 export const sessionCookie = "ravik";
 
@@ -20,25 +23,47 @@ export interface Asked<E extends Endpoint> {
 /** What deciding who asks needs. */
 export interface AuthContext {
   readonly people: People;
+  readonly ownerLinks: Pick<OwnerLinks, "find">;
   readonly nowMs: () => number;
+  /** Large bodies are taken one after the other: several at once would take time and memory from everybody else. */
+  readonly takeTurn: ReturnType<typeof createTurns>;
 }
 
 const nobody: Person = { id: "", login: "", name: "", role: "sales", salt: "", hash: "" };
 
-/** One endpoint as middleware: who may ask, what was asked, the answer. Answers of endpoints without one set ctx.body. */
+/**
+ * One endpoint as middleware: who may ask, what was asked, the answer. Nothing of a body is read before it is known that they
+ * may ask. Answers of endpoints without one set ctx.body.
+ */
 export function serve<E extends Endpoint>(
   endpoint: E,
   auth: AuthContext,
   answer: (asked: Asked<E>) => Promise<AnswerOf<E>> | AnswerOf<E>,
 ): Middleware {
   return async (ctx: Context) => {
-    const user = endpoint.admits === "public" ? nobody : await admit(ctx, endpoint.admits, auth);
-    const body = endpoint.body === null ? undefined : parse(endpoint.body, ctx.request.body ?? {}, "");
-    const params = parse(endpoint.params, ctx.params, "path");
-    const query = parse(endpoint.query, ctx.query, "query");
-    const value = await answer({ params, query, body, user, ctx } as Asked<E>);
-    if (endpoint.answer !== null) ctx.body = value;
+    const user = endpoint.admits === "public" ? await admitLink(ctx, auth) : await admit(ctx, endpoint.admits, auth);
+    const go = async () => {
+      if (endpoint.body !== null) await readJson[endpoint.bodyLimit ?? usualBody](ctx, async () => undefined);
+      const body = endpoint.body === null ? undefined : parse(endpoint.body, ctx.request.body ?? {}, "");
+      const params = parse(endpoint.params, ctx.params, "path");
+      const query = parse(endpoint.query, ctx.query, "query");
+      const value = await answer({ params, query, body, user, ctx } as Asked<E>);
+      if (endpoint.answer !== null) ctx.body = value;
+    };
+    await (endpoint.bodyLimit === undefined ? go() : auth.takeTurn(go));
   };
+}
+
+const usualBody = "1mb";
+const createReader = (jsonLimit: string) => bodyParser({ enableTypes: ["json"], jsonLimit, jsonStrict: false });
+const readJson = { [usualBody]: createReader(usualBody), "20mb": createReader("20mb") } as const;
+
+/** What is public needs no session; what is asked by an owner's link needs one that opens. */
+async function admitLink(ctx: Context, { ownerLinks }: AuthContext): Promise<Person> {
+  const { token } = ctx.params as { token?: string };
+  if (token !== undefined && ctx.path.startsWith("/api/owner/") && (await ownerLinks.find(token)) === null)
+    throw new Failure("link-ended");
+  return nobody;
 }
 
 async function admit(ctx: Context, roles: readonly string[], { people, nowMs }: AuthContext) {

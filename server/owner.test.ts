@@ -100,7 +100,7 @@ describe("an owner's page", () => {
     await nessa.send("DELETE", "/api/deliveries/d-m204/link", {});
     expect((await store.stranger.get(`/api/owner/${fresh}`)).body.error.code).toBe("link-ended");
     expect((await store.stranger.get(`/api/owner/${"A".repeat(22)}`)).status).toBe(410);
-    expect((await store.stranger.get("/api/owner/short")).status).toBe(422);
+    expect((await store.stranger.get("/api/owner/short")).status).toBe(410);
   });
 });
 
