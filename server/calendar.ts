@@ -12,15 +12,17 @@ export interface CalendarEvent {
   readonly when: { readonly day: LocalDate } | { readonly fromMs: number; readonly minutes: number };
 }
 
+/** Line ends as the writer escapes them; a bare CR would begin a line of its own. */
+const endLines = (text: string) => text.replace(/\r\n?/g, "\n");
+
 /** A calendar (RFC 5545). Instants are written in UTC, so that they are right in any zone and across clock changes. */
 export function writeCalendar(name: string, events: readonly CalendarEvent[], nowMs: number): string {
   const rows = events.map(({ uid, sequence, title, says, when }): EventAttributes => {
     const base = {
       uid,
       sequence,
-      title,
-      description: says,
-      calName: name,
+      title: endLines(title),
+      description: endLines(says),
       productId: "-//ravik//boats//EN",
       timestamp: nowMs,
       method: "PUBLISH" as const,
@@ -37,7 +39,11 @@ export function writeCalendar(name: string, events: readonly CalendarEvent[], no
       duration: { hours: Math.floor(when.minutes / 60), minutes: when.minutes % 60 },
     };
   });
-  const { error, value } = createEvents(rows, { calName: name, productId: "-//ravik//boats//EN", method: "PUBLISH" });
+  const { error, value } = createEvents(rows, {
+    calName: endLines(name),
+    productId: "-//ravik//boats//EN",
+    method: "PUBLISH",
+  });
   if (error) throw error;
   return value!;
 }

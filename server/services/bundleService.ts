@@ -1,4 +1,3 @@
-import Papa from "papaparse";
 import type { BundlePreview, VerifiedSheet } from "../../api/index.ts";
 import {
   type Bundle,
@@ -16,6 +15,7 @@ import {
 } from "../../core/record/index.ts";
 import { foldWalk } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
+import { writeCsv } from "../csv.ts";
 import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import { readPhoto } from "../photos.ts";
@@ -96,8 +96,7 @@ function createBundleWriter(parts: Parts) {
           part: later.has(mark.id) ? "added later" : "handover",
         }));
       const columns = ["at", "topic", "title", "system", "must", "mark", "for", "by", "seconds", "note", "part"];
-      // A cell that begins like a formula is not run by the program that opens it.
-      return Papa.unparse(rows, { columns, escapeFormulae: true, newline: "\r\n" });
+      return writeCsv(rows, columns);
     },
   };
 }

@@ -1,5 +1,4 @@
 import { createHash, randomBytes } from "node:crypto";
-import Papa from "papaparse";
 import { listScopes, readEngineStatus } from "../../core/care/index.ts";
 import { msAt } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
@@ -7,6 +6,7 @@ import { type DueDay, listDue } from "../../core/service/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import { type CalendarEvent, writeCalendar } from "../calendar.ts";
 import type { Clock } from "../clock.ts";
+import { writeCsv } from "../csv.ts";
 import { Failure } from "../failure.ts";
 import type { Messages } from "../messages.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
@@ -63,7 +63,7 @@ export function createCalendarService(parts: Parts) {
     writeFeed: (token: string) => writeFeed(parts, token),
 
     async writeCsv(what: CareTable): Promise<string> {
-      return Papa.unparse(await readTable(parts, what), { escapeFormulae: true, newline: "\r\n" });
+      return writeCsv(await readTable(parts, what));
     },
     async writeJson(): Promise<object> {
       const tables: CareTable[] = ["readings", "fills", "services", "runs", "bookings", "messages"];

@@ -1,0 +1,38 @@
+import Papa from "papaparse";
+import { describe, expect, it } from "vitest";
+import { writeCalendar } from "./calendar.ts";
+import { writeCsv } from "./csv.ts";
+
+describe("a table for a spreadsheet", () => {
+  it.each(["=1+1", "+1", "-2", "@x", "\tx", "=HYPERLINK(1)\nsecond line", '=A1\r\n"quoted"'])(
+    "has no cell that it would work out: %j",
+    (note) => {
+      const text = writeCsv([{ note, boat: "Wending 23" }]);
+      const [, row] = Papa.parse<string[]>(text).data;
+      expect(row).toEqual([`'${note}`, "Wending 23"]);
+    },
+  );
+
+  it("keeps all else as it is", () => {
+    const notes = ["a,b", 'say "hello"', "two\nlines", "5-1", "ünïcode"];
+    const { data } = Papa.parse<{ note: string }>(writeCsv(notes.map((note) => ({ note }))), { header: true });
+    expect(data.map(({ note }) => note)).toEqual(notes);
+  });
+});
+
+describe("a calendar", () => {
+  it("has no line that a text broke, whatever its line ends", () => {
+    const says = "one\rBEGIN:VALARM\r\nATTACH:x\ntwo";
+    const text = writeCalendar(
+      "Yard\rX",
+      [{ uid: "u1", sequence: 0, title: `Service\rSUMMARY:x`, says, when: { day: "2026-12-01" as never } }],
+      0,
+    );
+    const lines = text.split("\r\n").filter((line) => line !== "");
+    for (const line of lines) {
+      expect(line, "a bare CR or LF").not.toMatch(/[\r\n]/);
+      expect(line.startsWith(" ") || /^[A-Z-]+[;:]/.test(line), line).toBe(true);
+    }
+    expect(lines.filter((line) => /^(BEGIN:VALARM|ATTACH|SUMMARY:x)/.test(line))).toEqual([]);
+  });
+});
