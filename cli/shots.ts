@@ -59,7 +59,7 @@ const shots: Shot[] = [
       await page.keyboard.press("/");
       await page.getByLabel("Find a topic, a switch or a thing aboard").fill("tires");
       await page.getByRole("button", { name: /^Trailer tires/ }).click();
-      await page.getByRole("textbox", { name: /^Tyre, port front/ }).fill("390");
+      await page.getByRole("textbox", { name: /^Tire, port front/ }).fill("390");
       await page.keyboard.press("Enter");
       await page.getByRole("list", { name: "Readings" }).scrollIntoViewIfNeeded();
     },

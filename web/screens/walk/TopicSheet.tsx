@@ -1,6 +1,7 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { type ReactNode, type RefObject, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
+import { formatQuarters } from "../../../core/text/index.ts";
 import { shortenTitles } from "../../../core/topic/index.ts";
 import { laterWords, listDisputed, listWaits, type TopicState } from "../../../core/walk/index.ts";
 import { HoursRead } from "../../handover/HoursRead.tsx";
@@ -124,7 +125,7 @@ function Elapsed({ openedMs, plannedMin }: { openedMs: number; plannedMin: numbe
   const isOver = s > plannedMin * 60;
   return (
     <span className={`num ${isOver ? "text-amber" : ""}`}>
-      {Math.floor(s / 60)}:{String(s % 60).padStart(2, "0")} of {plannedMin} min{isOver ? ", over" : ""}
+      {Math.floor(s / 60)}:{String(s % 60).padStart(2, "0")} of {formatQuarters(plannedMin)} min{isOver ? ", over" : ""}
     </span>
   );
 }
