@@ -1,6 +1,6 @@
 import { followMerges, type Topic } from "../topic/index.ts";
 import type { PlanOptions } from "./planOptions.ts";
-import { reckonMinutes } from "./reckonMinutes.ts";
+import { chooseLevel, reckonMinutes } from "./reckonMinutes.ts";
 
 /** What teaching one topic took in one walk, and with whom. */
 export interface Spent extends Pick<PlanOptions, "people" | "experience"> {
@@ -35,7 +35,8 @@ export function learnMinutes(topics: readonly Topic[], recorded: readonly Spent[
   for (const { topic: id, spentS, ...people } of walks.values()) {
     const topic = byId.get(id);
     if (topic === undefined) continue;
-    const ratio = spentS / 60 / reckonMinutes(topic, people);
+    const level = chooseLevel(topic, people.experience);
+    const ratio = spentS / 60 / reckonMinutes({ ...topic, level }, people);
     const sum = sums.get(id)!;
     sum.sum += Math.min(most, Math.max(least, ratio));
     sum.count++;

@@ -281,6 +281,13 @@ describe("learnMinutes", () => {
     expect(learn([walk(1, 1), walk(2, 1, { people: 4, experience: "experienced" })])).toBeCloseTo(2, 9);
   });
 
+  it("is the same from experienced ones whom it was only shown", () => {
+    const easy: Topic = { ...topic, must: false, doing: 3 };
+    const people = { people: 1, experience: "experienced" } as const;
+    const spentS = reckonMinutes({ ...easy, level: "shown" }, people) * 60;
+    expect(learnMinutes([easy], [{ ...people, delivery: "d1", topic: topic.id, spentS }]).winch).toBeCloseTo(2, 9);
+  });
+
   it("counts the time of merged topics of one walk together, and passes over topics that are no more", () => {
     const half = walk(1, 0.5);
     expect(learn([half, { ...half, topic: "handle" }, { ...half, topic: "gone" }])).toBeCloseTo(2, 9);

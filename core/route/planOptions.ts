@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { type Topic, topicIdSchema } from "../topic/index.ts";
-import { reckonMinutes, speakMinutes, toQuarters } from "./reckonMinutes.ts";
+import { chooseLevel, reckonMinutes, speakMinutes, toQuarters } from "./reckonMinutes.ts";
 import { styleIdSchema } from "./styles.ts";
 
 export const places = ["trailer", "hard", "afloat", "remote"] as const;
@@ -65,15 +65,13 @@ export function adaptTopics(
       adapted.elsewhere.push({ topic: topic.id, title: topic.title, because });
       continue;
     }
-    const level = planOptions.experience === "experienced" && !topic.must ? oneStepLess[topic.level] : topic.level;
+    const level = chooseLevel(topic, planOptions.experience);
     const taught = { ...topic, level };
     const minutes = reckonMinutes(taught, planOptions) * (paceOf[topic.id] ?? 1);
     adapted.topics.push({ ...taught, minutes: toQuarters(minutes, speakMinutes(topic)) });
   }
   return adapted;
 }
-
-const oneStepLess = { done: "shown", shown: "told", told: "told" } as const;
 
 function findHindrance(topic: Topic, { place, hose }: Pick<PlanOptions, "place" | "hose">): ElsewhereReason | null {
   if (place === "remote") return null;

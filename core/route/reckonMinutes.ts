@@ -41,6 +41,14 @@ export function reckonMinutes(topic: Taught, { people, experience }: Learners): 
   return words + questions + hands + doing;
 }
 
+const oneStepLess = { done: "shown", shown: "told", told: "told" } as const;
+
+/** How far a topic is taken with these people: a must as it stands, anything else one step less far with the experienced. */
+export const chooseLevel = (
+  { level, must }: Pick<Topic, "level" | "must">,
+  experience: Learners["experience"],
+): Topic["level"] => (experience === "experienced" && !must ? oneStepLess[level] : level);
+
 /** Minutes that caution and words take to say. */
 export function speakMinutes({ say, cautions }: Pick<Topic, "say" | "cautions">): number {
   return [say, ...cautions].join(" ").split(/\s+/).length / talkPace.wordsPerMin;

@@ -20,7 +20,7 @@ import { formatDayAndYear } from "../../ui/words.ts";
 import { CompareShipped } from "./CompareShipped.tsx";
 import { TopicEditor } from "./TopicEditor.tsx";
 import { useCanWrite, useTopicChanges } from "./useLibrary.ts";
-import { useTopicDraft } from "./useTopicDraft.ts";
+import { newTopicKey, useTopicDraft } from "./useTopicDraft.ts";
 
 const levelWords = { told: "to be explained", shown: "to be shown", done: "done by their own hands" } as const;
 const asksWords = {
@@ -171,7 +171,7 @@ function SetAside({ topic, library, titleOf }: Omit<TopicPageProps, "rig"> & { t
 
 /** A topic of the store's own, from nothing to saved, read as it will be told beside it. */
 export function NewTopicPage({ library, rig, system }: { library: LibrarySheet; rig: Rig | null; system: System }) {
-  const { draft, write, drop } = useTopicDraft("new");
+  const { draft, write, drop } = useTopicDraft(newTopicKey);
   const navigate = useNavigate();
   const { keep } = useTopicChanges();
   const topic = draft ?? blankTopic(system);

@@ -203,7 +203,7 @@ describe("a new topic", () => {
       },
     });
     expect(sent.minutes).toBe(proposeMinutes(sent));
-    expect(localStorage.getItem("ravik-topic-draft-new")).toBeNull();
+    expect(localStorage.getItem("ravik-topic-draft-*new*")).toBeNull();
   });
 
   it("is still there after another page was looked at, and gone when it was cancelled", async () => {

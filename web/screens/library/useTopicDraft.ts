@@ -1,6 +1,9 @@
 import { useState } from "react";
 import { levels, type Topic, topicIdSchema } from "../../../core/topic/index.ts";
 
+/** Under which the draft of a topic is kept that has no id yet; no id is written so. */
+export const newTopicKey = "*new*";
+
 const keyOf = (id: string) => `ravik-topic-draft-${id}`;
 
 /** What is being written of a topic: kept on this device until it is saved or dropped, so that another page loses nothing. */

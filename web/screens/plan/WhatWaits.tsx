@@ -153,7 +153,7 @@ function WaitingTopic({ topic, instead, onAdd, isBusy }: WaitingTopicProps) {
 function useAdding(delivery: Delivery, onChange: WhatWaitsProps["onChange"]) {
   const [last, setLast] = useState<{ readonly topic: Topic; readonly waited: readonly string[] } | null>(null);
   const [isBusy, setBusy] = useState(false);
-  const { added } = delivery.planOptions;
+  const { added, manualOrder } = delivery.planOptions;
   const change = async (now: readonly string[]) => {
     setBusy(true);
     // What was refused is said at the top of the plan.
@@ -174,6 +174,13 @@ function useAdding(delivery: Delivery, onChange: WhatWaitsProps["onChange"]) {
             gone: delivery.plan.deferred.filter((id) => !last.waited.includes(id)).map((id) => titleOf.get(id) ?? id),
           },
     async add(topic: Topic) {
+      // An order made by hand is kept as it is: what is added comes at its end.
+      if (manualOrder !== null) {
+        setBusy(true);
+        await onChange({ manualOrder: [...manualOrder, topic.id] }).catch(() => undefined);
+        setBusy(false);
+        return;
+      }
       setLast({ topic, waited: delivery.plan.deferred });
       await change([...added, topic.id]);
     },

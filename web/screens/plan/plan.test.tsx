@@ -204,6 +204,16 @@ describe("what waits", () => {
 });
 
 describe("the order by hand", () => {
+  it("gets what is added at its end", async () => {
+    const whole = createDelivery();
+    const manualOrder = whole.plan.visits.flatMap(({ topics: told }) => told).slice(0, 30);
+    const delivery = createDelivery({ budgetMin: 60, manualOrder });
+    const onChange = wait(delivery);
+    const { id, title } = delivery.topics.find((topic) => topic.id === delivery.plan.deferred[0])!;
+    await user.click(screen.getByRole("button", { name: `Add ${title}` }));
+    expect(onChange).toHaveBeenCalledWith({ manualOrder: [...manualOrder, id] });
+  });
+
   const arrange = () => {
     const delivery = createDelivery({ budgetMin: 60 });
     const [onKeep, onLeave] = [vi.fn(), vi.fn()];
