@@ -40,31 +40,40 @@ const mostPartly = 8;
  * @example "how do I flush it" → what is about flushing; "toilets" → what is about the head
  */
 export function createSearch<T>(items: readonly T[], read: (item: T) => Searched, synonyms: Synonyms = []): Search<T> {
+  let index: MiniSearch<Searched & { id: number }> | null = null;
+  const phrases = synonyms.map((list) => list.map((phrase) => splitWords(phrase).map(toSingular)));
+  return (words, isWanted = () => true) => {
+    const exact = readQuestion(words, phrases, false);
+    if (exact.length === 0) return items.filter(isWanted);
+    // Made for the first question: whoever only looks at the list waits for none.
+    index ??= createIndex(items.map(read));
+    const filter: SearchOptions["filter"] = ({ id }) => isWanted(items[id]!);
+    const find = (combineWith: "AND" | "OR", queries: Query[]) =>
+      index!.search({ combineWith, queries }, { filter }).map(({ id }) => id as number);
+    // Slips are looked for only where the words as they are typed find nothing: it takes ten times as long.
+    const all = find("AND", exact);
+    const asked = all.length > 0 ? exact : readQuestion(words, phrases, true);
+    const ids = new Set(all.length > 0 ? all : find("AND", asked));
+    if (ids.size < enough && asked.length > 1) for (const id of find("OR", asked).slice(0, mostPartly)) ids.add(id);
+    return [...ids].map((id) => items[id]!);
+  };
+}
+
+function createIndex(texts: readonly Searched[]): MiniSearch<Searched & { id: number }> {
   const index = new MiniSearch<Searched & { id: number }>({
     fields: ["title", "keys", "text"],
     tokenize: splitWords,
     processTerm: toSingular,
     searchOptions: { tokenize: splitWords, processTerm: toSingular },
   });
-  index.addAll(items.map((item, id) => ({ ...read(item), id })));
-  const phrases = synonyms.map((list) => list.map((phrase) => splitWords(phrase).map(toSingular)));
-  return (words, isWanted = () => true) => {
-    const asked = readQuestion(words, phrases);
-    if (asked.length === 0) return items.filter(isWanted);
-    const filter: SearchOptions["filter"] = ({ id }) => isWanted(items[id]!);
-    const all = index.search({ combineWith: "AND", queries: asked }, { filter });
-    const ids = new Set(all.map(({ id }) => id as number));
-    if (ids.size < enough && asked.length > 1)
-      for (const { id } of index.search({ combineWith: "OR", queries: asked }, { filter }).slice(0, mostPartly))
-        ids.add(id);
-    return [...ids].map((id) => items[id]!);
-  };
+  index.addAll(texts.map((text, id) => ({ ...text, id })));
+  return index;
 }
 
 type Phrase = readonly string[];
 
-/** A question as what it asks for: each a word, or a phrase with all that means the same. */
-function readQuestion(words: string, synonyms: readonly (readonly Phrase[])[]): Query[] {
+/** A question as what it asks for: each a word, or a phrase with all that means the same. One letter asks for nothing yet. */
+function readQuestion(words: string, synonyms: readonly (readonly Phrase[])[], mayBeSlip: boolean): Query[] {
   const terms = splitWords(words).map(toSingular);
   const asked: Query[] = [];
   const rest: string[] = [];
@@ -74,14 +83,14 @@ function readQuestion(words: string, synonyms: readonly (readonly Phrase[])[]): 
       rest.push(terms[at]!);
       at++;
     } else {
-      asked.push(oneOf(meant.typed, meant.others));
+      asked.push(oneOf(meant.typed, meant.others, mayBeSlip));
       at += meant.typed.length;
     }
   }
-  const about = rest.filter((term) => !asking.has(term));
+  const about = rest.filter((term) => !asking.has(term) && term.length > 1);
   // Who types only "how" may be on the way to a word.
-  const left = about.length === 0 && asked.length === 0 ? rest : about;
-  return [...asked, ...left.map((term) => oneOf([term], []))];
+  const left = about.length === 0 && asked.length === 0 ? rest.filter((term) => term.length > 1) : about;
+  return [...asked, ...left.map((term) => oneOf([term], [], mayBeSlip))];
 }
 
 /** The longest phrase that begins at `at`, with the others of its lists. */
@@ -98,10 +107,10 @@ function findPhrase(terms: readonly string[], at: number, synonyms: readonly (re
   return { typed, others };
 }
 
-const oneOf = (typed: Phrase, others: readonly Phrase[]): Query => ({
+const oneOf = (typed: Phrase, others: readonly Phrase[], mayBeSlip: boolean): Query => ({
   combineWith: "OR",
   queries: [
-    { ...allOf(typed, 1), prefix: true, fuzzy: (term: string) => (term.length >= 5 ? 0.2 : false) },
+    { ...allOf(typed, 1), prefix: true, fuzzy: (term: string) => (mayBeSlip && term.length >= 5 ? 0.2 : false) },
     ...others.map((phrase) => allOf(phrase, synonymShare)),
   ],
 });
