@@ -161,7 +161,11 @@ describe("our wording against the shipped", () => {
 });
 
 describe("a new topic", () => {
-  const write = async (label: string, text: string) => user.type(screen.getByLabelText(label), text);
+  // Pasted, not typed: a whole page is drawn anew for every letter.
+  const write = async (label: string, text: string) => {
+    await user.click(screen.getByLabelText(label));
+    await user.paste(text);
+  };
 
   it("is made on the screen: words, the boats it is for, its place, and the minutes that follow", async () => {
     const log = answerLibrary({ library: plain });
