@@ -183,6 +183,10 @@ describe("the glossary and the plan on paper", () => {
     expect((await (await store.signIn("tobin")).send("PUT", "/api/library/glossary", { key: "x" })).status).toBe(403);
     for (const key of [first.term, second.term, "gunwale pad"]) await set({ key });
     expect(await glossary()).toEqual(before);
+    // Two at once: neither is lost.
+    await Promise.all([first, second].map(({ term }) => set({ key: term, entry: null })));
+    expect((await glossary()).leftOut).toHaveLength(2);
+    for (const key of [first.term, second.term]) await set({ key });
   });
 
   it("explains the trade's words", async () => {

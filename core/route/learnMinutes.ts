@@ -1,6 +1,6 @@
 import { followMerges, type Topic } from "../topic/index.ts";
 import type { PlanOptions } from "./planOptions.ts";
-import { chooseLevel, reckonMinutes } from "./reckonMinutes.ts";
+import { chooseLevel, proposeMinutes, reckonMinutes } from "./reckonMinutes.ts";
 
 /** What teaching one topic took in one walk, and with whom. */
 export interface Spent extends Pick<PlanOptions, "people" | "experience"> {
@@ -36,7 +36,9 @@ export function learnMinutes(topics: readonly Topic[], recorded: readonly Spent[
     const topic = byId.get(id);
     if (topic === undefined) continue;
     const level = chooseLevel(topic, people.experience);
-    const ratio = spentS / 60 / reckonMinutes({ ...topic, level }, people);
+    // What the store has set for a topic is what its walks are held against.
+    const own = topic.minutes / proposeMinutes(topic);
+    const ratio = spentS / 60 / (reckonMinutes({ ...topic, level }, people) * own);
     const sum = sums.get(id)!;
     sum.sum += Math.min(most, Math.max(least, ratio));
     sum.count++;

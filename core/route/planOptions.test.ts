@@ -16,6 +16,7 @@ import {
   type Plan,
   type PlanOptions,
   planWalk,
+  proposeMinutes,
   reckonMinutes,
   routeStyles,
   simulateWalk,
@@ -259,12 +260,13 @@ describe("every template in every style", () => {
 
 describe("learnMinutes", () => {
   const topic: Topic = { ...library[0]!, id: "winch", was: ["handle"], must: true, level: "done", minutes: 2 };
+  const own = topic.minutes / proposeMinutes(topic);
   const couple = { people: 2, experience: "first-time" } as const;
   const walk = (delivery: number, times: number, people: Pick<PlanOptions, "people" | "experience"> = couple) => ({
     ...people,
     delivery: `d${delivery}`,
     topic: topic.id,
-    spentS: reckonMinutes(topic, people) * 60 * times,
+    spentS: reckonMinutes(topic, people) * own * 60 * times,
   });
   const learn = (walks: Parameters<typeof learnMinutes>[1]) => learnMinutes([topic], walks).winch!;
 
@@ -284,8 +286,15 @@ describe("learnMinutes", () => {
   it("is the same from experienced ones whom it was only shown", () => {
     const easy: Topic = { ...topic, must: false, doing: 3 };
     const people = { people: 1, experience: "experienced" } as const;
-    const spentS = reckonMinutes({ ...easy, level: "shown" }, people) * 60;
+    const spentS = reckonMinutes({ ...easy, level: "shown" }, people) * (easy.minutes / proposeMinutes(easy)) * 60;
     expect(learnMinutes([easy], [{ ...people, delivery: "d1", topic: topic.id, spentS }]).winch).toBeCloseTo(2, 9);
+  });
+
+  it("is what the store set, where its walks take just that long", () => {
+    const slow: Topic = { ...topic, minutes: proposeMinutes(topic) * 4 };
+    const spentS = slow.minutes * 60;
+    const walks = [1, 2, 3].map((n) => ({ ...defaultPlanOptions, delivery: `d${n}`, topic: topic.id, spentS }));
+    expect(learnMinutes([slow], walks).winch).toBeCloseTo(slow.minutes, 0);
   });
 
   it("counts the time of merged topics of one walk together, and passes over topics that are no more", () => {

@@ -29,6 +29,7 @@ export const settingsSchema = z.strictObject({
   knownStores: z.array(z.strictObject({ key: sha256Schema, name: plainText(80) })).default([]),
 });
 export type Settings = z.infer<typeof settingsSchema>;
+type Change = Partial<z.input<typeof settingsSchema>>;
 
 const defaults: Settings = {
   store: "Your store",
@@ -53,9 +54,10 @@ export function createSettings({ models, inTransaction }: Database, versions: Ve
   return {
     read: async (): Promise<Settings> => (await model()).value,
     /** Changes some of them and leaves the rest as they are now, whoever else changes others at the same time. */
-    async change(some: Partial<z.input<typeof settingsSchema>>) {
+    async change(some: Change | ((now: Settings) => Change)) {
       await inTransaction(async (transaction) => {
-        const changed = settingsSchema.parse({ ...(await find(transaction)), ...some });
+        const now = await find(transaction);
+        const changed = settingsSchema.parse({ ...now, ...(typeof some === "function" ? some(now) : some) });
         await models.settings.upsert({ key: "store", value: JSON.stringify(changed) }, { transaction });
       });
     },

@@ -8,6 +8,7 @@ import {
   glossaryListSchema,
   layGlossary,
   librarySchema,
+  type OwnWords,
   type SchoolChoices,
   type Topic,
 } from "../../core/topic/index.ts";
@@ -109,16 +110,7 @@ export function createLibraryService(parts: Parts) {
     },
     /** The store's own entry for a term, none of it (null), or what ships again (undefined). No word is explained twice. */
     async setWord(key: string, entry: GlossaryEntry | null | undefined) {
-      const { [key]: _, ...others } = (await settings.read()).ownWords;
-      const isShipped = glossary.some(({ term }) => term === key);
-      const isGone = entry === undefined || (entry === null && !isShipped);
-      const ownWords = isGone ? others : { ...others, [key]: entry };
-      const whole = glossaryListSchema.safeParse(layGlossary(glossary, ownWords).lines.map((line) => line.entry));
-      if (!whole.success)
-        throw new Failure("invalid-input", {
-          issues: whole.error.issues.map(({ message }) => ({ path: key, message })),
-        });
-      await settings.change({ ownWords });
+      await settings.change((now) => ({ ownWords: changeWord(now.ownWords, key, entry) }));
     },
     async setSchools(schools: SchoolChoices) {
       await settings.change({ schools: { ...schools } });
@@ -140,6 +132,17 @@ export function createLibraryService(parts: Parts) {
 }
 
 export type LibraryService = ReturnType<typeof createLibraryService>;
+
+/** The store's own words with one changed. Failure: `invalid-input` where a word would be explained twice. */
+function changeWord(ownWords: OwnWords, key: string, entry: GlossaryEntry | null | undefined): OwnWords {
+  const { [key]: _, ...others } = ownWords;
+  const isShipped = glossary.some(({ term }) => term === key);
+  const isGone = entry === undefined || (entry === null && !isShipped);
+  const changed = isGone ? others : { ...others, [key]: entry };
+  const whole = glossaryListSchema.safeParse(layGlossary(glossary, changed).lines.map((line) => line.entry));
+  if (whole.success) return changed;
+  throw new Failure("invalid-input", { issues: whole.error.issues.map(({ message }) => ({ path: key, message })) });
+}
 
 /** Refuses topics with which the library as a whole no longer holds together. */
 function checkWhole(topics: readonly Topic[], fresh: ReadonlyMap<string, Topic>) {

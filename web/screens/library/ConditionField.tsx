@@ -26,14 +26,9 @@ interface ConditionFieldProps {
 /** Which boats a topic is for, by choosing: each line must hold, and a line may offer several ways to hold. */
 export function ConditionField({ condition, onChange, onProblem }: ConditionFieldProps) {
   const [isTyped, setTyped] = useState(() => readRows(condition) === null);
-  // A line that was just added asks nothing yet, and is no part of the condition until it does.
-  const [draft, setDraft] = useState<ConditionRows>(() => readRows(condition) ?? []);
   const kept = readRows(condition);
-  const rows = JSON.stringify(writeRows(draft)) === JSON.stringify(condition) ? draft : (kept ?? []);
-  const keep = (next: ConditionRows) => {
-    setDraft(next);
-    onChange(writeRows(next));
-  };
+  const rows = kept ?? [];
+  const keep = (next: ConditionRows) => onChange(writeRows(next));
   return (
     <fieldset>
       <legend className="text-soft">Which boats</legend>
@@ -69,7 +64,6 @@ export function ConditionField({ condition, onChange, onProblem }: ConditionFiel
           className="ml-3 min-h-11 text-sm underline"
           onClick={() => {
             onProblem(null);
-            setDraft(kept);
             setTyped(!isTyped);
           }}
         >
