@@ -11,7 +11,7 @@ export default defineConfig({
       {
         test: { ...shared, name: "node", isolate: false, include: ["{core,api,content,server,cli,demo}/**/*.test.ts"] },
       },
-      { test: { ...shared, name: "web", include: ["web/**/*.test.{ts,tsx}"] } },
+      { test: { ...shared, name: "web", setupFiles: ["web/testing/setup.ts"], include: ["web/**/*.test.{ts,tsx}"] } },
     ],
   },
 });

@@ -9,7 +9,7 @@ import { makeDemoStore } from "../demo/makeStore.ts";
 import { openDatabase } from "./database/open.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "ravik-kill-"));
-const kills = 20;
+const kills = 8;
 
 beforeAll(async () => {
   const database = await openDatabase(folder);

@@ -16,9 +16,9 @@ afterEach(() => {
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-/** Starts a server from its sources; answers its exit code and what it said. */
+/** Starts a built server (`npm run build`); answers its exit code and what it said. */
 function start(script: string, env: Record<string, string>) {
-  const child = spawn(process.execPath, ["--import", "tsx", script], {
+  const child = spawn(process.execPath, [script], {
     cwd: root,
     env: { ...process.env, RAVIK_LOG: "fatal", PORT: "0", ...env },
     stdio: ["ignore", "pipe", "pipe", "ipc"],
@@ -36,15 +36,15 @@ function start(script: string, env: Record<string, string>) {
 describe("a start that cannot be", () => {
   it("says why and what to do, without a stack, and ends with 1", async () => {
     const own = join(folder, "foreign");
-    const first = start("server/main.ts", { RAVIK_DATA: own });
+    const first = start("dist/server/main.js", { RAVIK_DATA: own });
     await first.ready;
-    const second = await start("server/main.ts", { RAVIK_DATA: own }).ended;
+    const second = await start("dist/server/main.js", { RAVIK_DATA: own }).ended;
     expect(second).toMatchObject({
       code: 1,
       said: expect.stringMatching(/^ravik: another Ravik runs on .*stop it first/),
     });
     expect(second.said).not.toMatch(/^\s+at /m);
-    const wrong = await start("server/main.ts", { RAVIK_DATA: own, RAVIK_ZONE: "Mars/North" }).ended;
+    const wrong = await start("dist/server/main.js", { RAVIK_DATA: own, RAVIK_ZONE: "Mars/North" }).ended;
     expect(wrong).toMatchObject({ code: 1, said: expect.stringMatching(/^ravik: .*RAVIK_ZONE must be a time zone/) });
   }, 60_000);
 
@@ -53,7 +53,8 @@ describe("a start that cannot be", () => {
       const server = createServer().listen(0, "127.0.0.1", () => resolve(server));
     });
     const { port } = other.address() as { port: number };
-    const { code, said } = await start("server/main.ts", { RAVIK_DATA: join(folder, "taken"), PORT: `${port}` }).ended;
+    const { code, said } = await start("dist/server/main.js", { RAVIK_DATA: join(folder, "taken"), PORT: `${port}` })
+      .ended;
     other.close();
     expect({ code, said }).toEqual({ code: 1, said: expect.stringContaining(`port ${port} is taken`) });
   }, 60_000);
@@ -61,7 +62,7 @@ describe("a start that cannot be", () => {
   it("leaves a file alone that is no store", async () => {
     const own = mkdtempSync(join(folder, "letter-"));
     writeFileSync(join(own, "ravik.sqlite"), "a letter to somebody");
-    const { code, said } = await start("server/main.ts", { RAVIK_DATA: own }).ended;
+    const { code, said } = await start("dist/server/main.js", { RAVIK_DATA: own }).ended;
     expect({ code, said }).toEqual({ code: 1, said: expect.stringContaining("is no store of Ravik's") });
   }, 60_000);
 });
@@ -69,12 +70,12 @@ describe("a start that cannot be", () => {
 describe("a demo", () => {
   it("whose first start is killed in the middle is made anew by the next", async () => {
     const own = join(folder, "demo");
-    const first = start("cli/demoServer.ts", { RAVIK_DATA: own });
+    const first = start("dist/server/demo.js", { RAVIK_DATA: own });
     while (!existsSync(join(`${own}.part`, "ravik.sqlite"))) await new Promise((resolve) => setTimeout(resolve, 20));
     first.child.kill("SIGKILL");
     await first.ended;
     expect(existsSync(join(own, "ravik.sqlite"))).toBe(false);
-    await start("cli/demoServer.ts", { RAVIK_DATA: own }).ready;
+    await start("dist/server/demo.js", { RAVIK_DATA: own }).ready;
     expect(existsSync(`${own}.part`)).toBe(false);
     expect(readdirSync(own)).toContain("ravik.sqlite");
   }, 120_000);

@@ -139,18 +139,21 @@ function AskField({ ask, label, onChange }: { ask: Ask; label: string; onChange:
       }}
     >
       {at < 0 && <option value={value}>{describeFact(ask.fact, ask.isNot)}</option>}
-      {groups.map((group) => (
-        <optgroup key={group} label={group}>
-          {offeredFacts.map((each, index) =>
-            each.group !== group ? null : (
-              <FactOptions key={each.says} index={index} says={each.says} saysNot={each.saysNot} />
-            ),
-          )}
-        </optgroup>
-      ))}
+      {factOptions}
     </select>
   );
 }
+
+/** Drawn once, as they stand under a page that is drawn anew for every letter. */
+const factOptions = groups.map((group) => (
+  <optgroup key={group} label={group}>
+    {offeredFacts.map((each, index) =>
+      each.group !== group ? null : (
+        <FactOptions key={each.says} index={index} says={each.says} saysNot={each.saysNot} />
+      ),
+    )}
+  </optgroup>
+));
 
 function FactOptions({ index, says, saysNot }: { index: number; says: string; saysNot: string }) {
   return (

@@ -48,6 +48,17 @@ const inserts: readonly {
   },
 ];
 
+/** Drawn once: hundreds of them stand under a page that is drawn anew for every letter. */
+const insertOptions = inserts.map(({ group, items }) => (
+  <optgroup key={group} label={group}>
+    {items.map(([text, says]) => (
+      <option key={text} value={text}>
+        {says}
+      </option>
+    ))}
+  </optgroup>
+));
+
 /** A paragraph in which places of the boat can be put by choosing; how each boat fills them shows in the preview. */
 export function WordsField({ label, value, most, isOptional = false, why, onChange }: WordsFieldProps) {
   const id = useId();
@@ -71,15 +82,7 @@ export function WordsField({ label, value, most, isOptional = false, why, onChan
           onChange={(event) => insert(event.target.value)}
         >
           <option value="">Insert a place or figure</option>
-          {inserts.map(({ group, items }) => (
-            <optgroup key={group} label={group}>
-              {items.map(([text, says]) => (
-                <option key={text} value={text}>
-                  {says}
-                </option>
-              ))}
-            </optgroup>
-          ))}
+          {insertOptions}
         </select>
       </div>
       <textarea
