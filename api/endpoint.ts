@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import type { Role } from "../core/walk/roles.ts";
+import type { AuditKind } from "./peopleSchemas.ts";
 
 /** One thing the server can be asked. Server and web derive checks, types and the OpenAPI document from it. */
 export interface Endpoint {
@@ -9,6 +10,10 @@ export interface Endpoint {
   readonly summary: string;
   /** Who may ask; "public" needs no session. */
   readonly admits: readonly Role[] | "public";
+  /** It may be asked before somebody of whom the owner wants a second factor has one. */
+  readonly withoutSecond?: true;
+  /** Noted under the name of whoever did it, as this kind. */
+  readonly audit?: AuditKind;
   readonly params: z.ZodType<Record<string, string>>;
   readonly query: z.ZodType<Record<string, unknown>>;
   readonly body: z.ZodType | null;

@@ -29,6 +29,15 @@ export type {
 export { type EndpointName, type Endpoints, endpoints } from "./endpoints/index.ts";
 export { type ErrorBody, type ErrorCode, errorBodySchema, errorStatus } from "./errors.ts";
 export { createOpenApi } from "./openapi.ts";
+export {
+  type AuditKind,
+  type AuditLine,
+  auditKinds,
+  type PersonLine,
+  type SessionLine,
+  type StaffSheet,
+  type StoreFacts,
+} from "./peopleSchemas.ts";
 export * from "./roles.ts";
 export type {
   Boat,

@@ -6,6 +6,7 @@ import { sha256Schema } from "../core/hash/index.ts";
 import { readingAnswerSchema } from "../core/hours/index.ts";
 import { readyCheckSchema } from "../core/ready/index.ts";
 import { personSchema, receiptSchema } from "../core/record/index.ts";
+import { regionSchema } from "../core/region/index.ts";
 import { families, plainText, rigSchema } from "../core/rig/index.ts";
 import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "../core/route/index.ts";
 import { synonymsSchema } from "../core/search/index.ts";
@@ -25,6 +26,12 @@ export const meSchema = z.strictObject({
   isCarried: z.boolean(),
   /** IANA name; days and times are those of this zone. */
   timeZone: z.string(),
+  region: regionSchema,
+  hasSecond: z.boolean(),
+  /** The owner wants a second factor of them, and they have none yet: nothing else is open to them before. */
+  owesSecond: z.boolean(),
+  /** On an admitted tablet, where a PIN stands before each session. */
+  isShared: z.boolean(),
 });
 export type Me = z.infer<typeof meSchema>;
 

@@ -1,9 +1,10 @@
 import type { Delivery } from "../api/index.ts";
-import { addDays, type LocalDate, toInstant } from "../core/dates/index.ts";
+import { addDays, type LocalDate } from "../core/dates/index.ts";
 import { createRandom } from "../core/random.ts";
 import type { Rig } from "../core/rig/index.ts";
 import { defaultPlanOptions, styleIds } from "../core/route/index.ts";
 import type { Entry } from "../core/walk/index.ts";
+import { createClock } from "../server/clock.ts";
 import { createServices, type Services } from "../server/createServices.ts";
 import type { Database, Transaction } from "../server/database/open.ts";
 import type { DeliveryRecord } from "../server/repositories/deliveries.ts";
@@ -39,7 +40,7 @@ export async function makeLargeStore(
     tell = () => {},
   }: { readonly storeKey?: StoreKey; readonly sealed?: number; readonly tell?: (made: number) => void } = {},
 ): Promise<void> {
-  const clock = { timeZone: "UTC", nowMs: Date.now, now: () => toInstant(Date.now()), today: () => today };
+  const clock = { ...createClock("UTC"), timeZone: "UTC", today: () => today };
   const services = createServices(database, clock, null, { storeKey });
   const sold = sellBoats(today, count).map(weigh).map(leaveSome);
   const handed = sold.filter(({ boat }) => boat.inService !== null);

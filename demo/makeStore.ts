@@ -2,9 +2,11 @@ import { ulid } from "ulid";
 import { rigTemplates } from "../content/index.ts";
 import { addDays, type LocalDate, toInstant } from "../core/dates/index.ts";
 import { defaultPlanOptions, type PlanOptions, type StyleId } from "../core/route/index.ts";
+import { createClock } from "../server/clock.ts";
 import { createServices } from "../server/createServices.ts";
 import type { Database } from "../server/database/open.ts";
 import { summarize } from "../server/services/summarize.ts";
+import { hashHere, hashPassword } from "../server/signIn/passwords.ts";
 import { createStoreKey, type StoreKey } from "../server/storeKey.ts";
 import { demoAccounts } from "./accounts.ts";
 import { demo } from "./demo.ts";
@@ -294,6 +296,9 @@ const listStories = (today: LocalDate): readonly Story[] => [
   },
 ];
 
+/** The demo's passwords are printed: hashing them well would only make every start slow. */
+export const demoCost = { N: 1024, r: 8, p: 1 } as const;
+
 /** Fills an empty store with the demo, through the same services that serve people. Dates are relative to `today`. */
 export async function makeDemoStore(
   database: Database,
@@ -302,7 +307,7 @@ export async function makeDemoStore(
   storeKey: StoreKey = createStoreKey(),
 ): Promise<void> {
   let nowMs = 0;
-  const clock = { timeZone, nowMs: () => nowMs, now: () => toInstant(nowMs), today: () => today };
+  const clock = { ...createClock(timeZone, () => nowMs), timeZone, today: () => today };
   const services = createServices(database, clock, demo, { storeKey });
   await services.settings.change({
     store: "Pellow & Marr Boatyard, Lake Ondrel",
@@ -310,7 +315,8 @@ export async function makeDemoStore(
     monthlyHours: [3, 3, 5, 7, 9, 10, 10, 9, 8, 6, 4, 3],
     workshop: { hoursPerDay: [6, 6, 6, 6, 6, 2, 0], closed: [] },
   });
-  for (const account of demoAccounts) await services.people.add(account);
+  for (const { password, ...account } of demoAccounts)
+    await services.people.add({ ...account, kept: await hashPassword(hashHere, password, demoCost) });
   const nessa = (await services.people.findByLogin("nessa"))!;
   const tobin = (await services.people.findByLogin("tobin"))!;
   const noonMs = (date: LocalDate, time: string) => Date.parse(`${date}T${time}:00Z`);

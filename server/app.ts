@@ -9,7 +9,7 @@ import serveStatic from "koa-static";
 import type { Logger } from "pino";
 import { createOpenApi, endpoints } from "../api/index.ts";
 import type { Services } from "./createServices.ts";
-import { answerErrors, checkOrigin, serve } from "./http.ts";
+import { answerErrors, checkOrigin, hideTokens, serve } from "./http.ts";
 import { routeBoats } from "./routes/boats.ts";
 import { routeBundles } from "./routes/bundles.ts";
 import { routeCare } from "./routes/care.ts";
@@ -18,15 +18,18 @@ import { routeDeliveries } from "./routes/deliveries.ts";
 import { routeFiles } from "./routes/files.ts";
 import { routeLibrary } from "./routes/library.ts";
 import { routeOwner } from "./routes/owner.ts";
+import { routePeople } from "./routes/people.ts";
 import { routePhotos } from "./routes/photos.ts";
 import { routeSheets } from "./routes/sheets.ts";
-import { routeSign } from "./routes/sign.ts";
+import { createDescriber, routeSign } from "./routes/sign.ts";
 
 export interface AppOptions {
   readonly version: string;
   /** The built web app; null serves the API alone. */
   readonly webFolder: string | null;
   readonly log: Logger;
+  /** A reverse proxy stands before this server: what it says of who asks, and how, is believed. */
+  readonly hasProxy?: boolean;
 }
 
 const yearMs = 365 * 24 * 60 * 60 * 1000;
@@ -54,7 +57,7 @@ const securityHeaders: Parameters<typeof helmet>[0] = {
 
 /** Wires the server: errors outermost, then headers, origin, routes, and the web app for every other address. */
 export function createApp(services: Services, options: AppOptions): Koa {
-  const app = new Koa();
+  const app = new Koa({ proxy: options.hasProxy ?? false, maxIpsCount: 1 });
   app.on("error", (error: NodeJS.ErrnoException) => {
     if (error.code !== "EPIPE" && error.code !== "ECONNRESET") options.log.error({ err: error }, "connection error");
   });
@@ -62,7 +65,7 @@ export function createApp(services: Services, options: AppOptions): Koa {
     const startMs = performance.now();
     await next();
     const tookMs = Math.round(performance.now() - startMs);
-    options.log.info({ method: ctx.method, path: ctx.path, status: ctx.status, tookMs }, "request");
+    options.log.info({ method: ctx.method, path: hideTokens(ctx.path), status: ctx.status, tookMs }, "request");
   });
   app.use(answerErrors(options.log));
   app.use(helmet(securityHeaders));
@@ -76,7 +79,9 @@ export function createApp(services: Services, options: AppOptions): Koa {
 
   const router = new Router();
   routeServer(router, services, options.version);
-  routeSign(router, services);
+  const describeMe = createDescriber(services);
+  routeSign(router, services, describeMe);
+  routePeople(router, services, describeMe);
   routeBoats(router, services);
   routeCare(router, services);
   routeSheets(router, services);

@@ -4,12 +4,25 @@ import { dayOf, type Instant, type LocalDate, toInstant } from "../core/dates/in
 export interface Clock {
   /** IANA name; days and printed times are those of this zone. */
   readonly timeZone: string;
+  /** The store has said where it is. */
+  setTimeZone(timeZone: string): void;
   nowMs(): number;
   now(): Instant;
   today(): LocalDate;
 }
 
 /** The wall clock, its days those of the store's time zone. `nowMs`: another clock in its place. */
-export function createClock(timeZone: string, nowMs: () => number = Date.now): Clock {
-  return { timeZone, nowMs, now: () => toInstant(nowMs()), today: () => dayOf(nowMs(), timeZone) };
+export function createClock(usualZone: string, nowMs: () => number = Date.now): Clock {
+  let timeZone = usualZone;
+  return {
+    get timeZone() {
+      return timeZone;
+    },
+    setTimeZone(zone) {
+      timeZone = zone;
+    },
+    nowMs,
+    now: () => toInstant(nowMs()),
+    today: () => dayOf(nowMs(), timeZone),
+  };
 }

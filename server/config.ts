@@ -8,6 +8,8 @@ const configSchema = z.object({
   RAVIK_DATA: z.string().min(1).default("data"),
   /** Where browsers reach this server, for addresses in messages and on paper; without it none is made, but in the demo. */
   RAVIK_ADDRESS: z.url().optional(),
+  /** "1" where a reverse proxy stands before it and sets X-Forwarded-For and -Proto anew; its word is taken then. */
+  RAVIK_TRUST_PROXY: z.enum(["0", "1"]).default("0"),
   RAVIK_LOG: z.enum(["silent", "fatal", "error", "warn", "info", "debug"]).default("info"),
   RAVIK_ZONE: z
     .string()
@@ -24,6 +26,7 @@ export interface Config {
   readonly logLevel: string;
   readonly timeZone: string;
   readonly publicAddress: string | null;
+  readonly hasProxy: boolean;
 }
 
 /** Reads the environment; a wrong value stops the start with a message that names it. */
@@ -42,6 +45,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     logLevel: value.RAVIK_LOG,
     timeZone: value.RAVIK_ZONE,
     publicAddress: value.RAVIK_ADDRESS ?? null,
+    hasProxy: value.RAVIK_TRUST_PROXY === "1",
   };
 }
 

@@ -7,6 +7,7 @@ import { type Carrier, createMessages } from "./messages.ts";
 import { createNewsService } from "./news.ts";
 import { type Planner, planHere } from "./planning/planner.ts";
 import { createVersions } from "./readModel.ts";
+import { createAudit } from "./repositories/audit.ts";
 import { createBoats } from "./repositories/boats.ts";
 import { createBookings } from "./repositories/bookings.ts";
 import { createChain } from "./repositories/chain.ts";
@@ -16,6 +17,7 @@ import { createOwnerLinks } from "./repositories/ownerLinks.ts";
 import { createPeople } from "./repositories/people.ts";
 import { createPhotos } from "./repositories/photos.ts";
 import { createRuns } from "./repositories/runs.ts";
+import { createSessions } from "./repositories/sessions.ts";
 import { createSettings } from "./repositories/settings.ts";
 import { createSnapshots } from "./repositories/snapshots.ts";
 import { createTemplates } from "./repositories/templates.ts";
@@ -35,11 +37,17 @@ import { createPackService } from "./services/packService.ts";
 import { createRigService } from "./services/rigService.ts";
 import { createRunService } from "./services/runService.ts";
 import { createSealing } from "./services/sealing.ts";
+import { createSetUpService } from "./services/setUpService.ts";
 import { createSheetService } from "./services/sheetService.ts";
+import { createSignInService } from "./services/signInService.ts";
+import { createStaffService } from "./services/staffService.ts";
 import { createStrikeService } from "./services/strikeService.ts";
 import { createWalkReader } from "./services/walkReader.ts";
 import { createWorkshopService } from "./services/workshopService.ts";
+import { type Hasher, hashHere, type ScryptCost, usualCost } from "./signIn/passwords.ts";
+import { createStoreAddress } from "./storeAddress.ts";
 import { createStoreKey, type StoreKey } from "./storeKey.ts";
+import { createStreams } from "./streamNews.ts";
 import { createTurns } from "./turns.ts";
 
 /** So many large bodies may wait for the one before them. */
@@ -65,6 +73,9 @@ export interface ServiceOptions {
   readonly log?: Pick<Logger, "warn">;
   readonly planner?: Planner;
   readonly storeKey?: StoreKey;
+  readonly hasher?: Hasher;
+  /** What a password's hash may cost; tests and demos, whose passwords are no secret, take less. */
+  readonly passwordCost?: ScryptCost;
 }
 
 /** Everything the routes need, wired once. `demo` is null outside the demo. */
@@ -72,10 +83,21 @@ export function createServices(
   database: Database,
   clock: Clock,
   demo: Demo | null,
-  { origin = () => null, planner = planHere, storeKey = createStoreKey(), log }: ServiceOptions = {},
+  {
+    origin: fixedOrigin = () => null,
+    planner = planHere,
+    storeKey = createStoreKey(),
+    hasher = hashHere,
+    passwordCost: cost = usualCost,
+    log,
+  }: ServiceOptions = {},
 ) {
+  const storeAddress = createStoreAddress(fixedOrigin);
+  const origin = storeAddress.find;
   const versions = createVersions(database);
   const people = createPeople(database);
+  const sessions = createSessions(database, people);
+  const audit = createAudit(database);
   const boats = createBoats(database);
   const deliveries = createDeliveries(database);
   const settings = createSettings(database, versions);
@@ -122,6 +144,8 @@ export function createServices(
     ownerLinks,
     messages,
     people,
+    sessions,
+    audit,
     settings,
   };
   const base = { database, versions, ...kept, news, rigService, libraryService, storeKey, clock };
@@ -131,11 +155,16 @@ export function createServices(
   const fleetCare = createFleetCare(parts);
   const jobs = createJobs(database, clock, log);
   const handoverService = createHandoverService(parts);
+  const staffService = createStaffService({ ...parts, hasher, cost });
   return {
     ...parts,
     demoAccounts: demo?.accounts ?? null,
     origin,
-    auth: { people, ownerLinks, nowMs: clock.nowMs, takeTurn: createTurns(mostLargeWaiting) },
+    auth: { sessions, audit, ownerLinks, clock, takeTurn: createTurns(mostLargeWaiting) },
+    streams: createStreams(),
+    staffService,
+    signInService: createSignInService({ ...parts, hasher, cost }),
+    setUpService: createSetUpService({ ...parts, staffService, storeAddress }),
     fleetCare,
     handoverService,
     ownerService: createOwnerService({ ...parts, handoverService, origin }),

@@ -1,15 +1,25 @@
 import { bodyParser } from "@koa/bodyparser";
 import type { Context, Middleware, Next } from "koa";
 import type { z } from "zod";
-import { type AnswerOf, type BodyOf, type Endpoint, endpoints, type ParamsOf, type QueryOf } from "../api/index.ts";
+import {
+  type AnswerOf,
+  type AuditKind,
+  type BodyOf,
+  type Endpoint,
+  endpoints,
+  type ParamsOf,
+  type QueryOf,
+} from "../api/index.ts";
 import { formatIssues } from "../core/compute.ts";
 import { findUnfit } from "../core/text/index.ts";
+import type { Clock } from "./clock.ts";
 import { Failure } from "./failure.ts";
+import type { Audit } from "./repositories/audit.ts";
 import type { OwnerLinks } from "./repositories/ownerLinks.ts";
-import type { People, Person } from "./repositories/people.ts";
+import type { Person } from "./repositories/people.ts";
+import type { Session, Sessions } from "./repositories/sessions.ts";
+import { findToken } from "./signIn/cookies.ts";
 import type { createTurns } from "./turns.ts";
-
-export const sessionCookie = "ravik";
 
 export interface Asked<E extends Endpoint> {
   readonly params: ParamsOf<E>;
@@ -17,19 +27,25 @@ export interface Asked<E extends Endpoint> {
   readonly body: BodyOf<E>;
   /** Who asks; the nobody of a public endpoint has an empty id. */
   readonly user: Person;
+  /** The session they ask in; of a public endpoint there is none. */
+  readonly session: Session | null;
   readonly ctx: Context;
 }
 
 /** What deciding who asks needs. */
 export interface AuthContext {
-  readonly people: People;
+  readonly sessions: Pick<Sessions, "find">;
+  readonly audit: Pick<Audit, "add">;
   readonly ownerLinks: Pick<OwnerLinks, "find">;
-  readonly nowMs: () => number;
+  readonly clock: Clock;
   /** Large bodies are taken one after the other: several at once would take time and memory from everybody else. */
   readonly takeTurn: ReturnType<typeof createTurns>;
 }
 
-const nobody: Person = { id: "", login: "", name: "", role: "sales", salt: "", hash: "" };
+const nobody = {
+  user: { id: "", login: "", name: "", role: "sales", isOff: false, needsSecond: false, hasSecond: false },
+  session: null,
+} as const satisfies { user: Person; session: null };
 
 /**
  * One endpoint as middleware: who may ask, what was asked, the answer. Nothing of a body is read before it is known that they
@@ -41,13 +57,15 @@ export function serve<E extends Endpoint>(
   answer: (asked: Asked<E>) => Promise<AnswerOf<E>> | AnswerOf<E>,
 ): Middleware {
   return async (ctx: Context) => {
-    const user = endpoint.admits === "public" ? await admitLink(ctx, auth) : await admit(ctx, endpoint.admits, auth);
+    const { user, session } =
+      endpoint.admits === "public" ? await admitLink(ctx, auth) : await admit(ctx, endpoint, endpoint.admits, auth);
     const go = async () => {
       if (endpoint.body !== null) await readJson[endpoint.bodyLimit ?? usualBody](ctx, async () => undefined);
       const body = endpoint.body === null ? undefined : parse(endpoint.body, ctx.request.body ?? {}, "");
       const params = parse(endpoint.params, ctx.params, "path");
       const query = parse(endpoint.query, ctx.query, "query");
-      const value = await answer({ params, query, body, user, ctx } as Asked<E>);
+      const value = await answer({ params, query, body, user, session, ctx } as Asked<E>);
+      if (endpoint.audit !== undefined) await note(endpoint, endpoint.audit, { user, params, body }, auth);
       if (endpoint.answer !== null) ctx.body = value;
     };
     await (endpoint.bodyLimit === undefined ? go() : auth.takeTurn(go));
@@ -59,20 +77,39 @@ const createReader = (jsonLimit: string) => bodyParser({ enableTypes: ["json"], 
 const readJson = { [usualBody]: createReader(usualBody), "20mb": createReader("20mb") } as const;
 
 /** What is public needs no session; what is asked by an owner's link needs one that opens. */
-async function admitLink(ctx: Context, { ownerLinks }: AuthContext): Promise<Person> {
+async function admitLink(ctx: Context, { ownerLinks }: AuthContext) {
   const { token } = ctx.params as { token?: string };
   if (token !== undefined && ctx.path.startsWith("/api/owner/") && (await ownerLinks.find(token)) === null)
     throw new Failure("link-ended");
   return nobody;
 }
 
-async function admit(ctx: Context, roles: readonly string[], { people, nowMs }: AuthContext) {
-  const token = ctx.cookies.get(sessionCookie);
-  const user = token === undefined ? null : await people.findBySession(token, nowMs());
-  if (user === null) throw new Failure("sign-in-needed");
-  if (!roles.includes(user.role)) throw new Failure("not-allowed", { role: user.role, admits: roles });
-  return user;
+async function admit(ctx: Context, endpoint: Endpoint, roles: readonly string[], { sessions, clock }: AuthContext) {
+  const token = findToken(ctx);
+  const found = token === null ? null : await sessions.find(token, clock.nowMs());
+  if (found === null) throw new Failure("sign-in-needed");
+  const { person, session } = found;
+  if (person.needsSecond && !person.hasSecond && endpoint.withoutSecond !== true) throw new Failure("second-missing");
+  if (!roles.includes(person.role)) throw new Failure("not-allowed", { role: person.role, admits: roles });
+  return { user: person, session };
 }
+
+/** Who did it, what, and to what: the parts of its address, and of what was sent what is short and no secret. */
+async function note(
+  { summary }: Endpoint,
+  kind: AuditKind,
+  { user, params, body }: { user: Person; params: unknown; body: unknown },
+  { audit, clock }: AuthContext,
+) {
+  const isSaid = ([name, value]: [string, unknown]) =>
+    !secrets.has(name) && ["string", "number", "boolean"].includes(typeof value);
+  const said = [params, body]
+    .flatMap((part) => Object.entries(part ?? {}))
+    .filter(isSaid)
+    .map(([name, value]) => `${name} ${String(value)}`);
+  await audit.add({ at: clock.now(), by: user.id, name: user.name, kind, what: summary, about: said.join(", ") });
+}
+const secrets: ReadonlySet<string> = new Set(["password", "old", "code", "token"]);
 
 function parse(schema: z.ZodType, value: unknown, where: string): unknown {
   const unfit = findUnfit(value);
@@ -89,6 +126,9 @@ function parse(schema: z.ZodType, value: unknown, where: string): unknown {
   throw new Failure("invalid-input", { issues });
 }
 
+/** An address as it may stand in a log: what opens an owner's page or the store's calendar does not. */
+export const hideTokens = (path: string): string => path.replace(/^(\/api\/(?:owner|feeds)|\/o)\/[^/]+/, "$1/…");
+
 /** The outermost layer: every refusal becomes a status and `{error:{code,…}}`; the unknown is logged and told nothing of. */
 export function answerErrors(log: { error(facts: object, message: string): void }): Middleware {
   return async (ctx: Context, next: Next) => {
@@ -98,7 +138,7 @@ export function answerErrors(log: { error(facts: object, message: string): void 
         throw new Failure("not-found", { what: "address", id: ctx.path });
     } catch (error) {
       const failure = toFailure(error);
-      if (failure.code === "unexpected") log.error({ err: error, path: ctx.path }, "unexpected error");
+      if (failure.code === "unexpected") log.error({ err: error, path: hideTokens(ctx.path) }, "unexpected error");
       ctx.status = failure.status;
       ctx.body = { error: { ...failure.facts, code: failure.code } };
     }

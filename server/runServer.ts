@@ -10,12 +10,18 @@ import { openDatabase } from "./database/open.ts";
 import { lockFolder } from "./lockFolder.ts";
 import { createPlanWorker } from "./planning/planner.ts";
 import { keepHead } from "./sealHeads.ts";
+import { createHashWorker } from "./signIn/hasher.ts";
 import { openStoreKey } from "./storeKey.ts";
 
 const jobsEveryMs = 20_000;
 
 // Left to itself the heap may grow to several times what is in use before it is cleared; a dealer's machine is small.
 setFlagsFromString("--heap-growing-percent=30");
+
+/** What whoever started it reads in the terminal: how to begin. Said anew at every start until somebody has. */
+function sayNewStore(address: string, code: string) {
+  console.log(`\nThis store is new. Open ${address}/set-up and type this code:\n\n    ${code}\n`);
+}
 
 /** Opens the store, listens, does by itself what is to be done, and ends well when it is told to. `demo`: null for a real store. */
 export async function runServer(demo: Demo | null): Promise<void> {
@@ -26,12 +32,15 @@ export async function runServer(demo: Demo | null): Promise<void> {
   const database = await openDatabase(config.dataFolder);
   let address: string | null = null;
   const planner = createPlanWorker();
+  const hasher = createHashWorker();
   const services = createServices(database, createClock(config.timeZone), demo, {
     origin: () => address,
     planner,
+    hasher,
     storeKey: openStoreKey(config.dataFolder),
     log,
   });
+  const code = await services.setUpService.begin();
   await services.handoverService.mendSummaries();
   await services.handoverService.resume();
   let doneOn = "";
@@ -47,8 +56,10 @@ export async function runServer(demo: Demo | null): Promise<void> {
   const app = createApp(services, {
     version: packageJson.version,
     webFolder: config.webFolder,
+    hasProxy: config.hasProxy,
     log,
   });
+
   const server = createServer(app.callback());
   server.once("error", (error: NodeJS.ErrnoException) => {
     if (error.code !== "EADDRINUSE") throw error;
@@ -63,6 +74,7 @@ export async function runServer(demo: Demo | null): Promise<void> {
     const { planJobs, carryOn } = services.aftercareService;
     services.jobs.start(jobsEveryMs, { daily: doDaily, planJobs, carryOn });
     log.info({ port }, "ready");
+    if (code !== null) sayNewStore(`http://${config.host}:${port}`, code);
     process.send?.({ ready: true, port });
   });
 
@@ -76,7 +88,7 @@ export async function runServer(demo: Demo | null): Promise<void> {
     const jobsDone = services.jobs.stop();
     server.close(() => {
       void jobsDone
-        .then(() => Promise.all([planner.close(), database.close()]))
+        .then(() => Promise.all([planner.close(), hasher.close(), database.close()]))
         .then(unlock)
         .then(() => process.exit(0));
     });

@@ -5,11 +5,13 @@ import { computeEndpoints } from "./compute.ts";
 import { handoverEndpoints } from "./handover.ts";
 import { libraryEndpoints } from "./library.ts";
 import { ownerEndpoints } from "./owner.ts";
+import { peopleEndpoints } from "./people.ts";
 import { storeEndpoints } from "./store.ts";
 
 /** Everything the server answers, once. */
 export const endpoints = {
   ...storeEndpoints,
+  ...peopleEndpoints,
   ...boatsEndpoints,
   ...careEndpoints,
   ...libraryEndpoints,

@@ -1,7 +1,9 @@
 import { z } from "zod";
+import { recordIdSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
-import { everyone } from "../roles.ts";
+import { storeFactsSchema } from "../peopleSchemas.ts";
+import { everyone, owners } from "../roles.ts";
 import { meSchema, todaySchema } from "../schemas.ts";
 import { done, none } from "./shared.ts";
 
@@ -24,13 +26,20 @@ export const storeEndpoints = {
   }),
   signInOptions: endpoint({
     ...addresses.signInOptions,
-    summary: "The store's name and, in demo mode only, the demo accounts",
+    summary:
+      "The store's name, whether it is still to be set up, whether this tablet is shared; in demo mode only, the accounts",
     admits: "public",
     params: none,
     query: none,
     body: null,
     answer: z.strictObject({
       store: z.string(),
+      /** Nobody has an account yet. */
+      isNew: z.boolean(),
+      /** The name of this tablet where several people may stay signed in on it. */
+      sharedAs: z.string().nullable(),
+      /** Whose sessions this tablet holds. */
+      held: z.array(recordIdSchema),
       demo: z
         .array(z.strictObject({ login: z.string(), password: z.string(), name: z.string(), role: z.string() }))
         .nullable(),
@@ -42,13 +51,19 @@ export const storeEndpoints = {
     admits: "public",
     params: none,
     query: none,
-    body: z.strictObject({ login: z.string().min(1).max(80), password: z.string().min(1).max(200) }),
+    body: z.strictObject({
+      login: z.string().min(1).max(80),
+      password: z.string().min(1).max(200),
+      /** Of the second factor, or a recovery code. */
+      code: z.string().trim().max(40).optional(),
+    }),
     answer: meSchema,
   }),
   signOut: endpoint({
     ...addresses.signOut,
     summary: "End this session",
     admits: everyone,
+    withoutSecond: true,
     params: none,
     query: none,
     body: none,
@@ -58,10 +73,30 @@ export const storeEndpoints = {
     ...addresses.me,
     summary: "Who is signed in",
     admits: everyone,
+    withoutSecond: true,
     params: none,
     query: none,
     body: null,
     answer: meSchema,
+  }),
+  storeFacts: endpoint({
+    ...addresses.storeFacts,
+    summary: "Read what the store says of itself: name, place, phone, region",
+    admits: everyone,
+    params: none,
+    query: none,
+    body: null,
+    answer: storeFactsSchema,
+  }),
+  setStoreFacts: endpoint({
+    ...addresses.setStoreFacts,
+    summary: "Change what the store says of itself: name, place, phone, address, time zone, region",
+    admits: owners,
+    audit: "settings",
+    params: none,
+    query: none,
+    body: storeFactsSchema,
+    answer: done,
   }),
   openapi: endpoint({
     ...addresses.openapi,

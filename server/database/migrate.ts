@@ -12,6 +12,7 @@ import * as sixth from "./migrations/0006-fills.ts";
 import * as seventh from "./migrations/0007-record.ts";
 import * as eighth from "./migrations/0008-versions.ts";
 import * as ninth from "./migrations/0009-logs.ts";
+import * as tenth from "./migrations/0010-people.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -24,6 +25,7 @@ const migrations = [
   { name: "0007-record", ...seventh },
   { name: "0008-versions", ...eighth },
   { name: "0009-logs", ...ninth },
+  { name: "0010-people", ...tenth },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

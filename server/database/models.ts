@@ -8,11 +8,52 @@ export interface UserRow {
   role: string;
   salt: string;
   hash: string;
+  /** What scrypt was told for this hash, as JSON. */
+  cost: string;
+  isOff: number;
+  second: string | null;
+  secondStep: number;
+  recovery: string;
+  needsSecond: number;
 }
 export interface SessionRow {
   tokenHash: string;
+  id: string;
   userId: string;
-  expiresAt: number;
+  device: string;
+  deviceId: string | null;
+  beganAtMs: number;
+  seenAtMs: number;
+  idleMs: number;
+  endsAtMs: number;
+}
+export interface InviteRow {
+  codeHash: string;
+  id: string;
+  userId: string | null;
+  name: string;
+  role: string;
+  by: string;
+  at: Instant;
+  endsAtMs: number;
+  usedAt: Instant | null;
+}
+export interface DeviceRow {
+  tokenHash: string;
+  id: string;
+  name: string;
+  by: string;
+  at: Instant;
+  endedAt: Instant | null;
+}
+export interface AuditRow {
+  number?: number;
+  at: Instant;
+  by: string;
+  name: string;
+  kind: string;
+  what: string;
+  about: string;
 }
 export interface BoatRow {
   id: string;
@@ -241,6 +282,9 @@ type Define = <R extends object>(name: string, columns: Record<keyof R, object>)
 export interface Models {
   readonly users: Table<UserRow>;
   readonly sessions: Table<SessionRow>;
+  readonly invites: Table<InviteRow>;
+  readonly devices: Table<DeviceRow>;
+  readonly audit: Table<AuditRow>;
   readonly boats: Table<BoatRow>;
   readonly templates: Table<TemplateRow>;
   readonly topicEdits: Table<TopicEditRow>;
@@ -290,8 +334,52 @@ const defineStore = (table: Define) => ({
     role: text(),
     salt: text(),
     hash: text(),
+    cost: text(),
+    isOff: whole(),
+    second: maybeText(),
+    secondStep: whole(),
+    recovery: text(),
+    needsSecond: whole(),
   }),
-  sessions: table<SessionRow>("sessions", { tokenHash: key(), userId: text(), expiresAt: whole() }),
+  sessions: table<SessionRow>("sessions", {
+    tokenHash: key(),
+    id: text(),
+    userId: text(),
+    device: text(),
+    deviceId: maybeText(),
+    beganAtMs: whole(),
+    seenAtMs: whole(),
+    idleMs: whole(),
+    endsAtMs: whole(),
+  }),
+  invites: table<InviteRow>("invites", {
+    codeHash: key(),
+    id: text(),
+    userId: maybeText(),
+    name: text(),
+    role: text(),
+    by: text(),
+    at: text(),
+    endsAtMs: whole(),
+    usedAt: maybeText(),
+  }),
+  devices: table<DeviceRow>("devices", {
+    tokenHash: key(),
+    id: text(),
+    name: text(),
+    by: text(),
+    at: text(),
+    endedAt: maybeText(),
+  }),
+  audit: table<AuditRow>("audit", {
+    number: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
+    at: text(),
+    by: text(),
+    name: text(),
+    kind: text(),
+    what: text(),
+    about: text(),
+  }),
   settings: table<SettingRow>("settings", { key: key(), value: text() }),
   templates: table<TemplateRow>("templates", { id: key(), name: text(), rig: text(), at: text() }),
   topicEdits: table<TopicEditRow>("topicEdits", {

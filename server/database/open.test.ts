@@ -29,7 +29,10 @@ it("sets every connection, those of transactions too, to survive a kill", async 
 
 it("keeps nothing of a transaction that fails", async () => {
   const database = await openDatabase(folder);
-  const person = { id: "a", login: "a", name: "A", role: "sales", salt: "00", hash: "00" };
+  const person = {
+    ...{ id: "a", login: "a", name: "A", role: "sales", salt: "00", hash: "00", cost: "{}" },
+    ...{ isOff: 0, second: null, secondStep: 0, recovery: "[]", needsSecond: 0 },
+  };
   await expect(
     database.inTransaction(async (transaction) => {
       await database.models.users.create(person, { transaction });
@@ -61,7 +64,7 @@ it("opens again what it made, without running a migration twice", async () => {
   await first.models.settings.create({ key: "kept", value: "1" });
   await first.close();
   const second = await openDatabase(folder);
-  expect(second.migrationsRun).toBe(9);
+  expect(second.migrationsRun).toBe(10);
   expect((await second.models.settings.findByPk("kept"))?.get("value")).toBe("1");
   await second.close();
 });
@@ -104,15 +107,15 @@ describe("a store's file", () => {
     const database = await opened;
     const { sequelize } = database.models.users;
     // As before the last migration: it finds its own table there and fails in the middle.
-    await sequelize!.query("DELETE FROM migrations WHERE name LIKE '0009%'");
+    await sequelize!.query("DELETE FROM migrations WHERE name LIKE '0010%'");
     await database.close();
-    await expect(openDatabase(own)).rejects.toThrow(/already exists/);
-    expect(readdirSync(own)).toContain("ravik-before-0009.sqlite");
-    const copy = new Sequelize({ dialect: "sqlite", storage: join(own, "ravik-before-0009.sqlite"), logging: false });
+    await expect(openDatabase(own)).rejects.toThrow(/duplicate column/);
+    expect(readdirSync(own)).toContain("ravik-before-0010.sqlite");
+    const copy = new Sequelize({ dialect: "sqlite", storage: join(own, "ravik-before-0010.sqlite"), logging: false });
     const [rows] = await copy.query("SELECT COUNT(*) AS n FROM migrations");
-    expect(rows).toEqual([{ n: 8 }]);
+    expect(rows).toEqual([{ n: 9 }]);
     await copy.close();
-    await expect(openDatabase(own)).rejects.toThrow(/already exists/);
+    await expect(openDatabase(own)).rejects.toThrow(/duplicate column/);
   });
 });
 

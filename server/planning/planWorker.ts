@@ -1,21 +1,21 @@
 import { parentPort } from "node:worker_threads";
 import { prepareWalk, type Teaching } from "../../core/route/index.ts";
-import type { PlanAnswer, PlanRequest } from "./planner.ts";
+import type { PlanRequest } from "./planner.ts";
 
 /** The thread in which plans are searched: one question, one answer, in order. */
 const teachings = new Map<string, Teaching>();
 
 parentPort!.on("message", ({ id, rig, version, teaching, options }: PlanRequest) => {
-  const answer = (value: PlanAnswer) => parentPort!.postMessage(value);
   if (teaching !== undefined) {
     teachings.clear();
     teachings.set(version, teaching);
   }
   const known = teachings.get(version);
-  if (known === undefined) return answer({ id, error: `plan worker: no teaching of version ${version}` });
+  if (known === undefined)
+    return parentPort!.postMessage({ id, error: `plan worker: no teaching of version ${version}` });
   try {
-    answer({ id, planned: prepareWalk(rig, known, options) });
+    parentPort!.postMessage({ id, answer: prepareWalk(rig, known, options) });
   } catch (error) {
-    answer({ id, error: (error as Error).message });
+    parentPort!.postMessage({ id, error: (error as Error).message });
   }
 });

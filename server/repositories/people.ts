@@ -1,66 +1,104 @@
-import { createHash, randomBytes } from "node:crypto";
-import { Op } from "sequelize";
+import { z } from "zod";
 import type { Role } from "../../core/walk/index.ts";
 import type { UserRow } from "../database/models.ts";
-import type { Database } from "../database/open.ts";
+import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne } from "../database/rows.ts";
-import { hashPassword } from "../signIn/password.ts";
+import { type KeptPassword, scryptCostSchema } from "../signIn/passwords.ts";
 
 export interface Person {
   readonly id: string;
   readonly login: string;
   readonly name: string;
   readonly role: Role;
-  readonly salt: string;
-  readonly hash: string;
+  /** Somebody who has left: their past stays. */
+  readonly isOff: boolean;
+  /** The owner wants a second factor of them. */
+  readonly needsSecond: boolean;
+  readonly hasSecond: boolean;
 }
 
-const rememberMs = 20_000;
-const sessionMs = 12 * 60 * 60 * 1000;
-const hashToken = (token: string) => createHash("sha256").update(token).digest("hex");
+/** A person with what only signing in looks at. */
+export interface Account extends Person {
+  readonly kept: KeptPassword;
+  readonly second: string | null;
+  readonly secondStep: number;
+  /** Hashes of the recovery codes that are left. */
+  readonly recovery: readonly string[];
+}
 
-/** Staff accounts and their sessions. Tokens are kept hashed. */
+type Change = Partial<
+  Pick<Account, "name" | "role" | "isOff" | "needsSecond" | "kept" | "second" | "secondStep" | "recovery">
+>;
+
+export const readLogin = (login: string): string => login.trim().toLowerCase().normalize("NFKC");
+
+/** Staff accounts. */
 export function createPeople({ models }: Database) {
-  // Every request asks who it is from: answers are remembered for a moment, and forgotten at once on sign-out.
-  const remembered = new Map<string, { person: Person; untilMs: number }>();
-  const toPerson = (row: UserRow | null | undefined) => (row == null ? null : { ...row, role: row.role as Role });
+  const inside = (transaction?: Transaction) => (transaction === undefined ? {} : { transaction });
   return {
-    async add(person: { id: string; login: string; name: string; role: Role; password: string }) {
-      const { password, ...rest } = person;
-      await models.users.create({ ...rest, ...(await hashPassword(password)) });
+    async add(
+      { id, login, name, role, kept }: Pick<Account, "id" | "login" | "name" | "role" | "kept">,
+      transaction?: Transaction,
+    ) {
+      const row = { id, login: readLogin(login), name, role, ...toColumns({ kept }) };
+      const rest = { isOff: 0, second: null, secondStep: 0, recovery: "[]", needsSecond: 0 };
+      await models.users.create({ ...rest, ...row } as UserRow, inside(transaction));
     },
-    async findByLogin(login: string): Promise<Person | null> {
-      const rows = await readAll(models.users, { where: { login: login.trim().toLowerCase() } });
-      return toPerson(rows[0]);
+    async find(id: string, transaction?: Transaction): Promise<Account | null> {
+      return toAccount(await readOne(models.users, id, transaction));
     },
-    async list(): Promise<Person[]> {
-      return (await readAll(models.users, { order: ["name"] })).map((row) => toPerson(row)!);
+    async findByLogin(login: string, transaction?: Transaction): Promise<Account | null> {
+      const [row] = await readAll(models.users, { where: { login: readLogin(login) } }, transaction);
+      return toAccount(row ?? null);
     },
-    async beginSession(userId: string, nowMs: number): Promise<{ token: string; maxAgeMs: number }> {
-      const token = randomBytes(32).toString("base64url");
-      await models.sessions.destroy({ where: { expiresAt: { [Op.lt]: nowMs } } });
-      await models.sessions.create({ tokenHash: hashToken(token), userId, expiresAt: nowMs + sessionMs });
-      return { token, maxAgeMs: sessionMs };
+    async list(transaction?: Transaction): Promise<Person[]> {
+      const rows = await readAll(models.users, { order: ["name"] }, transaction);
+      return rows.map((row) => toPerson(toAccount(row)!));
     },
-    async findBySession(token: string, nowMs: number): Promise<Person | null> {
-      const key = hashToken(token);
-      const known = remembered.get(key);
-      if (known !== undefined && nowMs < known.untilMs) return known.person;
-      remembered.delete(key);
-      const session = await readOne(models.sessions, key);
-      if (session === null || session.expiresAt < nowMs) return null;
-      const person = toPerson(await readOne(models.users, session.userId));
-      if (person !== null) {
-        const untilMs = Math.min(session.expiresAt, nowMs + rememberMs);
-        remembered.set(key, { person, untilMs });
-      }
-      return person;
-    },
-    async endSession(token: string) {
-      remembered.delete(hashToken(token));
-      await models.sessions.destroy({ where: { tokenHash: hashToken(token) } });
+    count: (transaction?: Transaction): Promise<number> => models.users.count(inside(transaction)),
+    async change(id: string, change: Change, transaction?: Transaction) {
+      await models.users.update(toColumns(change), { where: { id }, ...inside(transaction) });
     },
   };
 }
 
 export type People = ReturnType<typeof createPeople>;
+
+const recoverySchema = z.array(z.string());
+
+function toAccount(row: UserRow | null): Account | null {
+  if (row === null) return null;
+  return {
+    id: row.id,
+    login: row.login,
+    name: row.name,
+    role: row.role as Role,
+    isOff: row.isOff === 1,
+    needsSecond: row.needsSecond === 1,
+    hasSecond: row.second !== null,
+    kept: { salt: row.salt, hash: row.hash, cost: scryptCostSchema.parse(JSON.parse(row.cost)) },
+    second: row.second,
+    secondStep: row.secondStep,
+    recovery: recoverySchema.parse(JSON.parse(row.recovery)),
+  };
+}
+
+export const toPerson = ({ id, login, name, role, isOff, needsSecond, hasSecond }: Person): Person => ({
+  id,
+  login,
+  name,
+  role,
+  isOff,
+  needsSecond,
+  hasSecond,
+});
+
+function toColumns({ kept, isOff, needsSecond, recovery, ...same }: Change): Partial<UserRow> {
+  return {
+    ...same,
+    ...(kept === undefined ? {} : { salt: kept.salt, hash: kept.hash, cost: JSON.stringify(kept.cost) }),
+    ...(isOff === undefined ? {} : { isOff: Number(isOff) }),
+    ...(needsSecond === undefined ? {} : { needsSecond: Number(needsSecond) }),
+    ...(recovery === undefined ? {} : { recovery: JSON.stringify(recovery) }),
+  };
+}

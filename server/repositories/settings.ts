@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { sha256Schema } from "../../core/hash/index.ts";
+import { regionSchema, regions } from "../../core/region/index.ts";
 import { plainText } from "../../core/rig/index.ts";
 import { ownStyleSchema } from "../../core/route/index.ts";
 import { ownWordsSchema } from "../../core/topic/index.ts";
@@ -11,7 +12,14 @@ import { createReadModel, type Versions } from "../readModel.ts";
 /** What a store sets once. `monthlyHours`: engine hours a boat is expected to run in each month, January first. */
 export const settingsSchema = z.strictObject({
   store: plainText(80),
+  /** Its postal address, a line each. */
+  place: z.string().default(""),
   phone: z.string(),
+  /** Where browsers reach it; null where only the start says so, or nobody. */
+  webAddress: z.string().nullable().default(null),
+  /** IANA name; null where the start says so. */
+  timeZone: z.string().nullable().default(null),
+  region: regionSchema.default(regions.us),
   monthlyHours: z.array(z.number().min(0)).length(12),
   /** The school taught, by topic; topics not named teach their first. */
   schools: z.record(z.string(), z.string()).default({}),
@@ -33,7 +41,11 @@ type Change = Partial<z.input<typeof settingsSchema>>;
 
 const defaults: Settings = {
   store: "Your store",
+  place: "",
   phone: "",
+  webAddress: null,
+  timeZone: null,
+  region: regions.us,
   monthlyHours: [1, 1, 3, 6, 9, 11, 12, 11, 7, 3, 1, 1],
   schools: {},
   ownStyles: [],
@@ -54,12 +66,13 @@ export function createSettings({ models, inTransaction }: Database, versions: Ve
   return {
     read: async (): Promise<Settings> => (await model()).value,
     /** Changes some of them and leaves the rest as they are now, whoever else changes others at the same time. */
-    async change(some: Change | ((now: Settings) => Change)) {
-      await inTransaction(async (transaction) => {
+    async change(some: Change | ((now: Settings) => Change), inside?: Transaction) {
+      const set = async (transaction: Transaction) => {
         const now = await find(transaction);
         const changed = settingsSchema.parse({ ...now, ...(typeof some === "function" ? some(now) : some) });
         await models.settings.upsert({ key: "store", value: JSON.stringify(changed) }, { transaction });
-      });
+      };
+      await (inside === undefined ? inTransaction(set) : set(inside));
     },
   };
 }

@@ -36,9 +36,9 @@ export function routeDeliveries(router: Router, services: Services) {
   );
   router.get(
     endpoints.news.path,
-    serve(endpoints.news, auth, async ({ params, ctx }) => {
+    serve(endpoints.news, auth, async ({ params, session, ctx }) => {
       await handoverService.get(params.delivery);
-      streamNews(ctx, (listener) => news.listen(params.delivery, listener));
+      streamNews(ctx, (listener) => news.listen(params.delivery, listener), session!, services);
       return undefined;
     }),
   );

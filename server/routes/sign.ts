@@ -1,66 +1,58 @@
 import type Router from "@koa/router";
-import { RateLimiterMemory, RateLimiterRes } from "rate-limiter-flexible";
-import { endpoints } from "../../api/index.ts";
+import { endpoints, type Me } from "../../api/index.ts";
 import type { Services } from "../createServices.ts";
-import { Failure } from "../failure.ts";
-import { serve, sessionCookie } from "../http.ts";
+import { serve } from "../http.ts";
 import type { Person } from "../repositories/people.ts";
-import { isPassword } from "../signIn/password.ts";
+import { frontHeader } from "../signIn/cookies.ts";
 
-const nobodysPassword = { salt: "00", hash: "0".repeat(64) };
+export type DescribePerson = (person: Person, isShared: boolean) => Promise<Me>;
 
-/** Sign-in, sign-out, who am I. Ten wrong tries an address and name in ten minutes, then a wait. */
-export function routeSign(router: Router, services: Services) {
-  const { people, settings, messages, clock, demoAccounts } = services;
-  const failures = new RateLimiterMemory({ points: 10, duration: 600 });
-  const describePerson = async (person: Person) => ({
-    id: person.id,
-    name: person.name,
-    role: person.role,
-    store: (await settings.read()).store,
-    isCarried: messages.isCarried,
-    timeZone: clock.timeZone,
-  });
+/** What the screens know of who is signed in. */
+export function createDescriber({ settings, messages, clock }: Services): DescribePerson {
+  return async (person, isShared) => {
+    const { store, region } = await settings.read();
+    return {
+      id: person.id,
+      name: person.name,
+      role: person.role,
+      store,
+      isCarried: messages.isCarried,
+      timeZone: clock.timeZone,
+      region,
+      hasSecond: person.hasSecond,
+      owesSecond: person.needsSecond && !person.hasSecond,
+      isShared,
+    };
+  };
+}
+
+/** Sign-in, sign-out, who am I. */
+export function routeSign(router: Router, services: Services, describeMe: DescribePerson) {
+  const { auth, people, settings, signInService, demoAccounts } = services;
   router.get(
     endpoints.signInOptions.path,
-    serve(endpoints.signInOptions, services.auth, async () => ({
-      store: (await settings.read()).store,
-      demo: demoAccounts?.map(({ login, password, name, role }) => ({ login, password, name, role })) ?? null,
-    })),
+    serve(endpoints.signInOptions, auth, async ({ ctx }) => {
+      const device = await signInService.findDevice(ctx);
+      return {
+        store: (await settings.read()).store,
+        isNew: (await people.count()) === 0,
+        sharedAs: device?.name ?? null,
+        held: await signInService.listHeldNow(ctx),
+        demo: demoAccounts?.map(({ login, password, name, role }) => ({ login, password, name, role })) ?? null,
+      };
+    }),
   );
   router.post(
     endpoints.signIn.path,
-    serve(endpoints.signIn, services.auth, async ({ body, ctx }) => {
-      const key = `${ctx.ip} ${body.login.trim().toLowerCase()}`;
-      const tries = await failures.get(key);
-      if (tries !== null && tries.remainingPoints <= 0)
-        throw new Failure("too-many-tries", { waitS: Math.ceil(tries.msBeforeNext / 1000) });
-      const person = await people.findByLogin(body.login);
-      const isRight = await isPassword(body.password, person ?? nobodysPassword);
-      if (person === null || !isRight) {
-        await failures.consume(key).catch((error: unknown) => {
-          if (!(error instanceof RateLimiterRes)) throw error;
-        });
-        throw new Failure("wrong-sign-in");
-      }
-      await failures.delete(key);
-      const { token, maxAgeMs } = await people.beginSession(person.id, clock.nowMs());
-      ctx.cookies.set(sessionCookie, token, {
-        httpOnly: true,
-        sameSite: "strict",
-        secure: ctx.secure,
-        maxAge: maxAgeMs,
-        overwrite: true,
-      });
-      return describePerson(person);
+    serve(endpoints.signIn, auth, async ({ body, ctx }) => {
+      const account = await signInService.signIn(ctx, body);
+      return describeMe(account, (await signInService.findDevice(ctx)) !== null);
     }),
   );
   router.post(
     endpoints.signOut.path,
-    serve(endpoints.signOut, services.auth, async ({ ctx }) => {
-      const token = ctx.cookies.get(sessionCookie);
-      if (token !== undefined) await people.endSession(token);
-      ctx.cookies.set(sessionCookie, null);
+    serve(endpoints.signOut, auth, async ({ ctx, user }) => {
+      await signInService.signOut(ctx, user);
       // Not "storage": that would throw away what is not synced yet.
       ctx.set("Clear-Site-Data", '"cache"');
       return { done: true as const };
@@ -68,6 +60,10 @@ export function routeSign(router: Router, services: Services) {
   );
   router.get(
     endpoints.me.path,
-    serve(endpoints.me, services.auth, ({ user }) => describePerson(user)),
+    serve(endpoints.me, auth, ({ user, session, ctx }) => {
+      // What was saved of one person is no answer for another.
+      ctx.vary(frontHeader);
+      return describeMe(user, session?.deviceId != null);
+    }),
   );
 }

@@ -18,6 +18,7 @@ import { MeasureList } from "../measure/MeasureList.tsx";
 import { syncQueue, useWalkState } from "../offline/useSync.ts";
 import { OwedList } from "../owed/OwedList.tsx";
 import { OwedPad } from "../owed/OwedPad.tsx";
+import { makeMe } from "../testing/makeMe.ts";
 import { BeforeParting } from "./close/BeforeParting.tsx";
 import { GearCount } from "./close/GearCount.tsx";
 import { SignPads } from "./close/SignPads.tsx";
@@ -117,14 +118,7 @@ beforeAll(() => {
   vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue(noDrawing as never);
   vi.stubGlobal("fetch", () => Promise.reject(new TypeError("no signal")));
   queryClient.setQueryData(glossaryQuery.queryKey, { entries: [], ours: [], leftOut: [], synonyms });
-  queryClient.setQueryData(meQuery.queryKey, {
-    id: "nessa",
-    name: "Nessa",
-    role: "delivery",
-    store: "A yard",
-    isCarried: true,
-    timeZone: "UTC",
-  });
+  queryClient.setQueryData(meQuery.queryKey, makeMe());
 });
 beforeEach(() => syncQueue.setUser({ id: "nessa", name: "Nessa" }));
 afterEach(cleanup);
@@ -368,27 +362,13 @@ describe("readings", () => {
 
 describe("the gate before the walk", () => {
   const start = (role: "owner" | "delivery") => {
-    queryClient.setQueryData(meQuery.queryKey, {
-      id: "nessa",
-      name: "Nessa",
-      role,
-      store: "A yard",
-      isCarried: true,
-      timeZone: "UTC",
-    });
+    queryClient.setQueryData(meQuery.queryKey, makeMe({ role }));
     const delivery = { ...createDelivery(), makeReady: listReadyChecks(rig, makeReady) };
     on(delivery, (state) => <StartGate delivery={delivery} state={state} />);
     return { delivery, user: userEvent.setup() };
   };
   afterEach(() => {
-    queryClient.setQueryData(meQuery.queryKey, {
-      id: "nessa",
-      name: "Nessa",
-      role: "delivery",
-      store: "A yard",
-      isCarried: true,
-      timeZone: "UTC",
-    });
+    queryClient.setQueryData(meQuery.queryKey, makeMe());
   });
 
   it("says what is open, and that only the owner may let it pass", () => {

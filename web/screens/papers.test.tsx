@@ -12,6 +12,7 @@ import { foldWalk } from "../../core/walk/index.ts";
 import { meQuery, queryClient } from "../app/queries.ts";
 import { OwnerLink } from "../handover/OwnerLink.tsx";
 import { answerWith, refuse, showScreen } from "../testing/answerWith.tsx";
+import { makeMe } from "../testing/makeMe.ts";
 import { BundleScreen } from "./bundle/BundleScreen.tsx";
 import { VerifyScreen } from "./verify/VerifyScreen.tsx";
 
@@ -186,14 +187,7 @@ describe("Owner's page", () => {
   } as unknown as Delivery;
   const show = (role = "delivery", change: Partial<Delivery> = {}) => {
     queryClient.clear();
-    queryClient.setQueryData(meQuery.queryKey, {
-      id: "nessa",
-      name: "Nessa",
-      role: role as "owner",
-      store: "A yard",
-      isCarried: true,
-      timeZone: "UTC",
-    });
+    queryClient.setQueryData(meQuery.queryKey, makeMe({ role: role as "owner" }));
     render(
       <QueryClientProvider client={queryClient}>
         <MemoryRouter>

@@ -5,6 +5,7 @@ import { createMemoryRouter, RouterProvider } from "react-router";
 import { vi } from "vitest";
 import { type AnswerOf, addresses, type EndpointName, type Endpoints } from "../../api/index.ts";
 import { meQuery, queryClient } from "../app/queries.ts";
+import { makeMe } from "./makeMe.ts";
 
 type Answers = { [N in EndpointName]?: (asked: Asked) => AnswerOf<Endpoints[N]> | Response };
 
@@ -46,14 +47,7 @@ function matchPath(path: string, url: string): Record<string, string> | null {
 /** Shows a screen at an address, signed in with a role. */
 export function showScreen(routes: { path: string; element: ReactElement }[], at: string, role = "owner") {
   queryClient.clear();
-  queryClient.setQueryData(meQuery.queryKey, {
-    id: "nessa",
-    name: "Nessa",
-    role: role as "owner",
-    store: "A yard",
-    isCarried: true,
-    timeZone: "UTC",
-  });
+  queryClient.setQueryData(meQuery.queryKey, makeMe({ role: role as "owner" }));
   const router = createMemoryRouter(routes, { initialEntries: [at] });
   render(
     <QueryClientProvider client={queryClient}>

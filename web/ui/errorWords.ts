@@ -29,6 +29,20 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "wrong-sign-in": () => "Name and password do not match. Check both and try again.",
   "too-many-tries": (facts) =>
     `Too many wrong tries. Wait ${Math.ceil(Number(facts.waitS) / 60)} min, or ask the owner for a new password.`,
+  "second-needed": () => "This account wants the code of its authenticator, or one of its recovery codes.",
+  "wrong-code": () => "This code is not right, or was used already. Check it and try again.",
+  "second-missing": () => "The owner wants a second step at your sign-in. Turn it on under Your account first.",
+  "wrong-password": () => "This is not your password. Type it again.",
+  "weak-password": (facts) =>
+    ({
+      short: `A password has at least ${String(facts.least)} characters. A few words in a row are easy to type.`,
+      common: "This password is among those that are tried first. Take a few words of your own in a row.",
+      own: "A password must not be your name or the store's with a little added. Take a few words in a row.",
+    })[String(facts.why)] ?? "This password is too easy to guess.",
+  "login-taken": (facts) => `Somebody signs in as "${String(facts.login)}" already. Choose another name.`,
+  "code-ended": () => "This code has been used, taken back, or is too old. Ask the owner for a new one.",
+  "last-owner": () => "The store needs one owner. Make somebody else owner first.",
+  "set-up-done": () => "This store has an owner already. Sign in.",
   "not-allowed": (facts) =>
     `Your role (${String(facts.role)}) may not do this. Ask one of: ${(facts.admits as string[] | undefined)?.join(", ")}.`,
   "wrong-origin": () => "This page was opened from another address. Open Ravik at its own address.",

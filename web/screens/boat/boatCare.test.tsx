@@ -10,6 +10,7 @@ import { type CareQuestion, describeCare, describePlan } from "../../../core/car
 import { addDays } from "../../../core/dates/index.ts";
 import { learnFleet } from "../../../core/hours/index.ts";
 import { meQuery, queryClient } from "../../app/queries.ts";
+import { makeMe } from "../../testing/makeMe.ts";
 import type { Inks } from "../../ui/Chart.tsx";
 import { HoursFan } from "./HoursFan.tsx";
 import { RecordService } from "./RecordService.tsx";
@@ -87,14 +88,7 @@ function createBoat(
 const posts: { path: string; body: Record<string, unknown> | Blob }[] = [];
 beforeEach(() => {
   posts.length = 0;
-  queryClient.setQueryData(meQuery.queryKey, {
-    id: "ines",
-    name: "Ines",
-    role: "service",
-    store: "A yard",
-    isCarried: true,
-    timeZone: "UTC",
-  });
+  queryClient.setQueryData(meQuery.queryKey, makeMe({ id: "ines", name: "Ines", role: "service" }));
   vi.stubGlobal("fetch", async (path: string, { body }: { body: string | Blob }) => {
     posts.push({ path, body: typeof body === "string" ? JSON.parse(body) : body });
     return new Response(

@@ -1,0 +1,1 @@
+export { type Region, regionSchema, regions, unitSystems } from "./region.ts";

@@ -1,0 +1,134 @@
+import { createHash, randomBytes } from "node:crypto";
+import { LRUCache } from "lru-cache";
+import { Op } from "sequelize";
+import { ulid } from "ulid";
+import type { SessionRow } from "../database/models.ts";
+import type { Database } from "../database/open.ts";
+import { readAll, readOne } from "../database/rows.ts";
+import { type People, type Person, toPerson } from "./people.ts";
+
+const hourMs = 3_600_000;
+const dayMs = 24 * hourMs;
+/** A working day on the dock, without signal too, and no more. On an admitted tablet a PIN stands before each session. */
+const lifetimes = {
+  ofPerson: { idleMs: 12 * hourMs, wholeMs: dayMs },
+  onDevice: { idleMs: 14 * dayMs, wholeMs: 60 * dayMs },
+} as const;
+const rememberMs = 20_000;
+const mostRemembered = 2000;
+/** How far `seenAtMs` may be behind: a write for every question would be too many. */
+const seenEveryMs = 300_000;
+
+export const hashToken = (token: string): string => createHash("sha256").update(token).digest("hex");
+export const createToken = (): string => randomBytes(32).toString("base64url");
+
+export interface Session {
+  readonly id: string;
+  readonly userId: string;
+  /** What it is used with, in words. */
+  readonly device: string;
+  readonly deviceId: string | null;
+  readonly beganAtMs: number;
+  readonly seenAtMs: number;
+  readonly endsAtMs: number;
+}
+
+/** Who is signed in where. Tokens are kept hashed. */
+export function createSessions({ models }: Database, people: People) {
+  // Every request asks who it is from: answers are remembered for a moment, and forgotten at once when something ends.
+  const remembered = new LRUCache<string, { person: Person; session: Session; untilMs: number }>({
+    max: mostRemembered,
+  });
+  const enders = new Map<string, Set<() => void>>();
+  const isOver = (row: SessionRow, nowMs: number) => nowMs >= row.endsAtMs || nowMs >= row.seenAtMs + row.idleMs;
+  const endRows = async (rows: readonly SessionRow[]) => {
+    const ids = rows.map(({ id }) => id);
+    for (const { tokenHash } of rows) remembered.delete(tokenHash);
+    await models.sessions.destroy({ where: { id: { [Op.in]: ids } } });
+    for (const id of ids) for (const end of enders.get(id) ?? []) end();
+  };
+  return {
+    /** `deviceId`: an admitted tablet, on which a session lasts longer. */
+    async begin(userId: string, nowMs: number, on: { device: string; deviceId: string | null }) {
+      const token = createToken();
+      const { idleMs, wholeMs } = on.deviceId === null ? lifetimes.ofPerson : lifetimes.onDevice;
+      const over = await readAll(models.sessions, { where: { userId } });
+      await endRows(over.filter((row) => isOver(row, nowMs)));
+      await models.sessions.create({
+        tokenHash: hashToken(token),
+        id: ulid(nowMs).toLowerCase(),
+        userId,
+        ...on,
+        beganAtMs: nowMs,
+        seenAtMs: nowMs,
+        idleMs,
+        endsAtMs: nowMs + wholeMs,
+      });
+      return { token, maxAgeMs: wholeMs };
+    },
+    async find(token: string, nowMs: number): Promise<{ person: Person; session: Session } | null> {
+      const key = hashToken(token);
+      const known = remembered.get(key);
+      if (known !== undefined && nowMs < known.untilMs) return known;
+      const row = await readOne(models.sessions, key);
+      if (row === null || isOver(row, nowMs)) return null;
+      const account = await people.find(row.userId);
+      if (account === null || account.isOff) return null;
+      if (nowMs - row.seenAtMs > seenEveryMs)
+        await models.sessions.update({ seenAtMs: nowMs }, { where: { tokenHash: key } });
+      const found = { person: toPerson(account), session: toSession(row), untilMs: nowMs + rememberMs };
+      remembered.set(key, found);
+      return found;
+    },
+    async listOf(userId: string, nowMs: number): Promise<Session[]> {
+      const rows = await readAll(models.sessions, { where: { userId }, order: [["seenAtMs", "DESC"]] });
+      return rows.filter((row) => !isOver(row, nowMs)).map(toSession);
+    },
+    /** Since when each of the store's people was last here. */
+    async listLast(): Promise<ReadonlyMap<string, number>> {
+      const rows = await readAll(models.sessions, { order: ["seenAtMs"] });
+      return new Map(rows.map(({ userId, seenAtMs }) => [userId, seenAtMs]));
+    },
+    async endByToken(token: string) {
+      await endRows(await readAll(models.sessions, { where: { tokenHash: hashToken(token) } }));
+    },
+    async end(id: string, userId: string): Promise<boolean> {
+      const rows = await readAll(models.sessions, { where: { id, userId } });
+      await endRows(rows);
+      return rows.length > 0;
+    },
+    async endAllOf(userId: string, but: string | null = null) {
+      const rows = await readAll(models.sessions, { where: { userId } });
+      await endRows(rows.filter(({ id }) => id !== but));
+    },
+    async endAllOn(deviceId: string) {
+      await endRows(await readAll(models.sessions, { where: { deviceId } }));
+    },
+    /** What was read of a person is read anew. */
+    forget(userId: string) {
+      for (const [key, { person }] of remembered.entries()) if (person.id === userId) remembered.delete(key);
+    },
+    /** Called once the session ends, with what it keeps open. Answers its own undo. */
+    onEnd(id: string, end: () => void): () => void {
+      const mine = enders.get(id) ?? new Set();
+      mine.add(end);
+      enders.set(id, mine);
+      return () => {
+        mine.delete(end);
+        if (mine.size === 0) enders.delete(id);
+      };
+    },
+  };
+}
+
+export type Sessions = ReturnType<typeof createSessions>;
+
+const toSession = ({ id, userId, device, deviceId, beganAtMs, seenAtMs, endsAtMs }: SessionRow): Session => ({
+  id,
+  userId,
+  device,
+  deviceId,
+  beganAtMs,
+  seenAtMs,
+  endsAtMs,
+});
