@@ -42,13 +42,34 @@ export async function startServer(name: "demo" | "main", env: Record<string, str
   const child = spawn(process.execPath, [`dist/server/${name}.js`], {
     cwd: new URL("..", import.meta.url).pathname,
     env: { ...process.env, RAVIK_LOG: "error", ...env },
-    stdio: ["ignore", "ignore", "inherit", "ipc"],
+    stdio: ["ignore", "pipe", "inherit", "ipc"],
   });
+  let said = "";
+  // Of a server that runs for long, its first words.
+  child.stdout!.on("data", (data) => (said = (said + String(data)).slice(0, 10_000)));
   const port = await new Promise<number>((resolve, reject) => {
     child.once("message", (message) => resolve((message as { port: number }).port));
     child.once("exit", (code) => reject(new Error(`server ended with ${code} before it was ready`)));
   });
-  return { child, port };
+  return { child, port, said: () => said };
+}
+
+/** A Ravik server on a folder with nothing in it, and the code it prints for whoever sets it up. */
+export async function startNewStore(): Promise<DemoProcess & { readonly code: string }> {
+  const dataFolder = mkdtempSync(join(tmpdir(), "ravik-new-"));
+  const { child, port, said } = await startServer("main", { RAVIK_DATA: dataFolder, PORT: "0" });
+  const find = () => /^ +([0-9A-Z]{5}-[0-9A-Z]{5})$/m.exec(said())?.[1];
+  while (find() === undefined) await new Promise((resolve) => child.stdout!.once("data", resolve));
+  return {
+    address: `http://127.0.0.1:${port}`,
+    dataFolder,
+    code: find()!,
+    async stop(before) {
+      await stopChild(child);
+      before?.(dataFolder);
+      rmSync(dataFolder, { recursive: true, force: true });
+    },
+  };
 }
 
 export function stopChild(child: ChildProcess): Promise<void> {

@@ -219,7 +219,8 @@ describe("a shared tablet", () => {
     const admitted = await odile.send("POST", "/api/devices", { name: "Dock tablet" });
     const device = admitted.headers.get("set-cookie")!.split(";")[0]!;
     const cookies = [device];
-    for (const login of ["jory", "wenna"]) {
+    await join(await invite("Sefa Noll", "sales"), "sefa");
+    for (const login of ["sefa", "wenna"]) {
       const answer = await trySign({ login, password: words }, cookies.join("; "));
       cookies.push(...answer.headers.getSetCookie().map((cookie) => cookie.split(";")[0]!));
       expect(answer.body.isShared).toBe(true);

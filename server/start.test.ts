@@ -80,3 +80,49 @@ describe("a demo", () => {
     expect(readdirSync(own)).toContain("ravik.sqlite");
   }, 120_000);
 });
+
+describe("a new store", () => {
+  /** Runs a command of the terminal with these lines typed into it. */
+  const run = (script: string, own: string, typed: string, args: string[] = []) => {
+    const child = spawn(process.execPath, [script, ...args], {
+      cwd: root,
+      env: { ...process.env, RAVIK_DATA: own, RAVIK_ZONE: "UTC" },
+    });
+    children.push(child);
+    let said = "";
+    for (const stream of [child.stdout, child.stderr]) stream.on("data", (data) => (said += String(data)));
+    child.stdin.end(typed);
+    return new Promise<{ code: number | null; said: string }>((resolve) =>
+      child.once("exit", (code) => resolve({ code, said })),
+    );
+  };
+  const lines = ["Tarn Boats", "1 Slip Road", "555 0100", "", "", "metric", "Maud Ferris", "maud"];
+
+  it("says how to begin, each time until somebody has; set up in the terminal it says no more", async () => {
+    const own = join(folder, "new");
+    const first = start("dist/server/main.js", { RAVIK_DATA: own });
+    await first.ready;
+    first.child.kill("SIGTERM");
+    expect((await first.ended).said).toMatch(
+      /This store is new\. Open http:.*\/set-up.*\n\n +[0-9A-Z]{5}-[0-9A-Z]{5}/s,
+    );
+
+    const weak = await run("dist/server/setup.js", own, [...lines, "short"].join("\n"));
+    expect(weak).toMatchObject({ code: 1, said: expect.stringContaining("too short") });
+    const done = await run("dist/server/setup.js", own, [...lines, "grey heron at dawn"].join("\n"));
+    expect(done).toMatchObject({ code: 0, said: expect.stringContaining("Tarn Boats is ready") });
+    expect(done.said).not.toContain("grey heron");
+    const again = await run("dist/server/setup.js", own, "");
+    expect(again).toMatchObject({ code: 1, said: expect.stringContaining("has an owner already") });
+
+    const lost = await run("dist/server/owner.js", own, "", ["--reset"]);
+    expect(lost).toMatchObject({
+      code: 0,
+      said: expect.stringMatching(/For Maud Ferris.*\/join.*[0-9A-Z]{5}-[0-9A-Z]{5}/s),
+    });
+    const second = start("dist/server/main.js", { RAVIK_DATA: own });
+    await second.ready;
+    second.child.kill("SIGTERM");
+    expect((await second.ended).said).not.toContain("is new");
+  }, 120_000);
+});

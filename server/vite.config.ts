@@ -16,6 +16,8 @@ export default defineConfig({
         planWorker: "server/planning/planWorker.ts",
         hashWorker: "server/signIn/hashWorker.ts",
         // The commands of the terminal, so that they too work where only what runs is installed.
+        setup: "cli/setUp.ts",
+        owner: "cli/owner.ts",
         verify: "cli/verify.ts",
         compute: "cli/compute.ts",
       },

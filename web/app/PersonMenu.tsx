@@ -1,5 +1,6 @@
 import { useId, useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
+import { lock } from "../offline/sharedTablet.ts";
 import { signOut } from "../offline/signOut.ts";
 import { useSyncStatus } from "../offline/useSync.ts";
 import { count } from "../ui/words.ts";
@@ -23,7 +24,7 @@ export function PersonMenu({ isShort = false }: { isShort?: boolean }) {
   const leave = async () => {
     // What is kept here is sent when this person signs in again: that must be known before the tablet is put away.
     if (unsent > 0 && !isWarned) return setWarned(true);
-    await signOut();
+    await signOut(me);
     await navigate("/sign-in");
   };
   return (
@@ -66,6 +67,14 @@ export function PersonMenu({ isShort = false }: { isShort?: boolean }) {
             {count(unsent, "thing is", "things are")} waiting to sync. {unsent === 1 ? "It stays" : "They stay"} on this
             tablet and {unsent === 1 ? "is" : "are"} sent when you sign in here again.
           </p>
+        )}
+        <Link to="/account" className={`${itemLook} no-underline`}>
+          Your account
+        </Link>
+        {me.isShared && (
+          <button type="button" className={itemLook} onClick={lock}>
+            Lock: hand this tablet on
+          </button>
         )}
         <button type="button" className={itemLook} onClick={() => void leave()}>
           {isWarned && unsent > 0 ? "Sign out all the same" : "Sign out"}

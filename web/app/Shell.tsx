@@ -11,6 +11,7 @@ const tabs = [
   { to: "/boats", says: "Boats" },
   { to: "/aftercare", says: "Aftercare" },
   { to: "/library", says: "Library" },
+  { to: "/more", says: "More" },
 ];
 
 /** The thumb index down the left edge and the one line of masthead; on a phone the index lies on top. */
@@ -26,14 +27,14 @@ export function Shell() {
         aria-label="Sections"
         className="flex items-stretch border-b border-ink bg-panel md:block md:border-r md:border-b-0 print:hidden"
       >
-        <p className="head px-4 py-3 text-xl font-extrabold md:py-4">Ravik</p>
+        <p className="head px-4 py-3 text-xl font-extrabold max-md:hidden md:py-4">Ravik</p>
         {tabs.map(({ to, says }) => (
           <NavLink
             key={to}
             to={to}
             end={to === "/"}
             className={({ isActive }) =>
-              `head flex min-h-12 items-center px-4 font-semibold no-underline md:border-b md:border-rule ${
+              `head flex min-h-12 items-center font-semibold no-underline max-md:flex-1 max-md:justify-center max-md:px-1 md:px-4 md:border-b md:border-rule ${
                 isActive ? "bg-ink text-sheet md:-mr-2 md:rounded-r-md" : ""
               }`
             }

@@ -7,6 +7,7 @@ import {
   type ErrorBody,
   type ParamsOf,
 } from "../../api/index.ts";
+import { getFront } from "./held.ts";
 
 /** An answer that is not the one asked for. `code` is one of the server's, or "no-signal" when none came at all. */
 export class Refused extends Error {
@@ -31,6 +32,14 @@ export interface Ask<N extends EndpointName> {
   readonly query?: Readonly<Record<string, string>>;
   /** The server's own answer or none; otherwise one saved earlier stands in where the server is slow or out of reach. */
   readonly anew?: boolean;
+  /** In the session of another person whom this shared tablet holds; else of whoever is in front. */
+  readonly as?: string;
+}
+
+/** On a shared tablet: in whose session this is asked. */
+function nameWho(as: string | undefined): Record<string, string> {
+  const who = as ?? getFront();
+  return who === null ? {} : { "Ravik-Person": who };
 }
 
 const withQuery = (address: string, query: Readonly<Record<string, string>>) => {
@@ -45,7 +54,7 @@ export function addressOf(name: EndpointName, params: Record<string, string> = {
 /** Asks the server one described endpoint, by its name. Throws Refused. */
 export async function ask<N extends EndpointName>(
   name: N,
-  { params, body, query = {}, anew = false }: Ask<N> = {},
+  { params, body, query = {}, anew = false, as }: Ask<N> = {},
 ): Promise<AnswerOf<Endpoints[N]>> {
   const { method } = addresses[name];
   let response: Response;
@@ -55,8 +64,8 @@ export async function ask<N extends EndpointName>(
       credentials: "same-origin",
       signal: AbortSignal.timeout(askTimeoutMs),
       ...(method === "GET"
-        ? { cache: anew ? "no-cache" : "default" }
-        : { headers: { "Content-Type": "application/json" }, body: JSON.stringify(body ?? {}) }),
+        ? { headers: nameWho(as), cache: anew ? "no-cache" : "default" }
+        : { headers: { ...nameWho(as), "Content-Type": "application/json" }, body: JSON.stringify(body ?? {}) }),
     });
   } catch {
     throw new Refused({ code: "no-signal" });
@@ -72,7 +81,7 @@ export async function sendFile<N extends UploadName>(
   params: ParamsOf<Endpoints[N]>,
   file: Blob,
   usualType: string,
-  query: Readonly<Record<string, string>> = {},
+  { query = {}, as }: { readonly query?: Readonly<Record<string, string>>; readonly as?: string } = {},
 ): Promise<AnswerOf<Endpoints[N]>> {
   let response: Response;
   try {
@@ -80,7 +89,7 @@ export async function sendFile<N extends UploadName>(
       method: addresses[name].method,
       credentials: "same-origin",
       signal: AbortSignal.timeout(sendTimeoutMs),
-      headers: { "Content-Type": file.type === "" ? usualType : file.type },
+      headers: { ...nameWho(as), "Content-Type": file.type === "" ? usualType : file.type },
       body: file,
     });
   } catch {
@@ -90,7 +99,8 @@ export async function sendFile<N extends UploadName>(
 }
 
 /** Sends a photo under the id it has here; the server makes it fit to keep. Throws Refused. */
-export const sendPhoto = (photo: string, file: Blob) => sendFile("setPhoto", { photo }, file, "image/jpeg");
+export const sendPhoto = (photo: string, file: Blob, as?: string) =>
+  sendFile("setPhoto", { photo }, file, "image/jpeg", as === undefined ? {} : { as });
 
 async function readAnswer<T>(response: Response): Promise<T> {
   let value: unknown;

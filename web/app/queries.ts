@@ -1,7 +1,8 @@
 import { keepPreviousData, QueryClient, type QueryFunctionContext, queryOptions } from "@tanstack/react-query";
-import type { EndpointName } from "../../api/index.ts";
+import type { EndpointName, Me } from "../../api/index.ts";
 import { setStoreZone } from "../ui/storeTime.ts";
 import { type Ask, ask, Refused } from "./client.ts";
+import { findHeld, getFront } from "./held.ts";
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -26,9 +27,21 @@ const fetcher =
   ({ client, queryKey }: QueryFunctionContext) =>
     ask(name, { ...args, anew: client.getQueryData(queryKey) !== undefined });
 
+/** Who is signed in; on a shared tablet without signal, as it was known here last. */
+async function readMe(context: QueryFunctionContext): Promise<Me> {
+  const front = getFront();
+  const known = front === null ? undefined : findHeld(front)?.me;
+  try {
+    return await fetcher("me")(context);
+  } catch (error) {
+    if (known !== undefined && error instanceof Refused && error.code === "no-signal") return known;
+    throw error;
+  }
+}
+
 export const meQuery = queryOptions({
   queryKey: ["me"],
-  queryFn: async (context) => settle(await fetcher("me")(context)),
+  queryFn: async (context) => settle(await readMe(context)),
   staleTime: 300_000,
   retry: false,
 });
@@ -72,3 +85,11 @@ export const plansQuery = (delivery: string) =>
 export const careQuery = queryOptions({ queryKey: ["care"], queryFn: fetcher("callList") });
 export const workshopQuery = queryOptions({ queryKey: ["workshop"], queryFn: fetcher("workshop") });
 export const packsQuery = queryOptions({ queryKey: ["packs"], queryFn: fetcher("packs") });
+export const staffQuery = queryOptions({ queryKey: ["staff"], queryFn: fetcher("staff") });
+export const sessionsQuery = queryOptions({ queryKey: ["sessions"], queryFn: fetcher("sessions") });
+export const storeQuery = queryOptions({ queryKey: ["store"], queryFn: fetcher("storeFacts") });
+export const rightsQuery = queryOptions({
+  queryKey: ["rights"],
+  queryFn: fetcher("rights"),
+  staleTime: Number.POSITIVE_INFINITY,
+});

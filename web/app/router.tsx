@@ -1,4 +1,5 @@
 import { createBrowserRouter } from "react-router";
+import { PinScreen } from "../screens/signIn/PinScreen.tsx";
 import { SignInScreen } from "../screens/signIn/SignInScreen.tsx";
 import { TodayScreen } from "../screens/today/TodayScreen.tsx";
 import { Gate } from "./Gate.tsx";
@@ -8,10 +9,21 @@ import { Shell } from "./Shell.tsx";
 /** The screens by address. Sign-in and Today come with the first load; the rest are fetched when first opened. */
 export const router = createBrowserRouter([
   { path: "/sign-in", element: <SignInScreen />, errorElement: <LostScreen /> },
+  { path: "/pin", element: <PinScreen />, errorElement: <LostScreen /> },
   {
     path: "/o/:token",
     errorElement: <LostScreen />,
     lazy: async () => ({ Component: (await import("../screens/owner/OwnerScreen.tsx")).OwnerScreen }),
+  },
+  {
+    path: "/set-up",
+    errorElement: <LostScreen />,
+    lazy: async () => ({ Component: (await import("../screens/setUp/SetUpScreen.tsx")).SetUpScreen }),
+  },
+  {
+    path: "/join",
+    errorElement: <LostScreen />,
+    lazy: async () => ({ Component: (await import("../screens/signIn/JoinScreen.tsx")).JoinScreen }),
   },
   {
     path: "/verify",
@@ -101,6 +113,34 @@ export const router = createBrowserRouter([
           {
             path: "/aftercare/workshop",
             lazy: async () => ({ Component: (await import("../screens/workshop/WorkshopScreen.tsx")).WorkshopScreen }),
+          },
+          {
+            path: "/welcome",
+            lazy: async () => ({ Component: (await import("../screens/setUp/WelcomeScreen.tsx")).WelcomeScreen }),
+          },
+          {
+            path: "/more",
+            lazy: async () => ({ Component: (await import("../screens/store/MoreScreen.tsx")).MoreScreen }),
+          },
+          {
+            path: "/account",
+            lazy: async () => ({ Component: (await import("../screens/account/AccountScreen.tsx")).AccountScreen }),
+          },
+          {
+            path: "/staff",
+            lazy: async () => ({ Component: (await import("../screens/store/StaffScreen.tsx")).StaffScreen }),
+          },
+          {
+            path: "/store",
+            lazy: async () => ({ Component: (await import("../screens/store/StoreScreen.tsx")).StoreScreen }),
+          },
+          {
+            path: "/rights",
+            lazy: async () => ({ Component: (await import("../screens/store/RightsScreen.tsx")).RightsScreen }),
+          },
+          {
+            path: "/audit",
+            lazy: async () => ({ Component: (await import("../screens/store/AuditScreen.tsx")).AuditScreen }),
           },
           {
             path: "/bundles",

@@ -1,7 +1,10 @@
 import { useSyncExternalStore } from "react";
+import type { Me } from "../../api/index.ts";
 import { ask, Refused } from "../app/client.ts";
-import { queryClient } from "../app/queries.ts";
+import { hold, listHeld } from "../app/held.ts";
+import { meQuery, queryClient, settle } from "../app/queries.ts";
 import { forgetSaved } from "./saved.ts";
+import { endHeld, lock, putInFront } from "./sharedTablet.ts";
 import { syncQueue } from "./useSync.ts";
 
 const signedOutKey = "ravik-signed-out";
@@ -55,8 +58,17 @@ async function endSession(): Promise<void> {
 window.addEventListener("online", () => void endSession());
 void endSession();
 
-/** Signs out on this device at once, with signal or without: what was read is gone, what is unsent stays for its author. */
-export async function signOut(): Promise<void> {
+/**
+ * Signs out on this device at once, with signal or without: what was read is gone, what is unsent stays for its author. On a
+ * shared tablet it is one person's session that ends; the others stay.
+ */
+export async function signOut(me: Me): Promise<void> {
+  if (me.isShared) {
+    lock();
+    endHeld(me.id);
+    if (listHeld().length === 0) await forgetSaved();
+    return;
+  }
   setSignedOut(true);
   syncQueue.setUser(null);
   queryClient.clear();
@@ -64,12 +76,15 @@ export async function signOut(): Promise<void> {
   await endSession();
 }
 
-/** Somebody has signed in: what another person had read here is gone. */
-export async function signedIn(person: string): Promise<void> {
-  if (read(lastPersonKey) !== person) {
+/** Somebody has signed in: what another person had read here is gone, but on a tablet that they share. */
+export async function signedIn(me: Me): Promise<void> {
+  if (me.isShared) hold(me);
+  else if (read(lastPersonKey) !== me.id) {
     queryClient.clear();
     await forgetSaved();
   }
-  write(lastPersonKey, person);
+  write(lastPersonKey, me.id);
   setSignedOut(false);
+  if (me.isShared) putInFront(me.id);
+  else queryClient.setQueryData(meQuery.queryKey, settle(me));
 }

@@ -4,7 +4,7 @@ import { hashBytes } from "../../core/hash/index.ts";
 import { createPhotoId, type Entry } from "../../core/walk/index.ts";
 import { Refused } from "../app/client.ts";
 import { createPostBox } from "./queue/postBox.ts";
-import { createQueueState, type QueueState } from "./queue/queueState.ts";
+import { canSend, createQueueState, type QueueState } from "./queue/queueState.ts";
 import { correctTime, createEntrySender } from "./queue/sendEntries.ts";
 import { createSendLoop } from "./queue/sendLoop.ts";
 import { createPhotoSender } from "./queue/sendPhotos.ts";
@@ -28,8 +28,8 @@ export function createSyncQueue(deviceId: string, { patienceMs = usualPatienceMs
   const onSent = new Set<(delivery: string) => void>();
   const onPosted = new Set<(post: Post) => Promise<void>>();
   const isOwed = () =>
-    [...state.unsent.values()].some(({ by, id }) => by === state.user && !state.refused.has(id)) ||
-    [...state.unsentPhotos.values()].some(({ by }) => by === state.user) ||
+    [...state.unsent.values()].some(({ by, id }) => canSend(state, by) && !state.refused.has(id)) ||
+    [...state.unsentPhotos.values()].some(({ by }) => canSend(state, by)) ||
     box.isOwed();
   const sendEntries = createEntrySender(state, (delivery) => {
     for (const listener of onSent) listener(delivery);
@@ -76,6 +76,12 @@ export function createSyncQueue(deviceId: string, { patienceMs = usualPatienceMs
       state.setStatus();
       if (person !== null) void loop.send();
     },
+    /** On a shared tablet: whose sessions it holds. Their work is sent too, in their name. */
+    setHeld(people: readonly string[]) {
+      state.held = new Set(people);
+      state.setStatus();
+      if (people.length > 0) void loop.send();
+    },
     add: writer.add,
     addPhoto: writer.addPhoto,
     noteSnapshot: writer.noteSnapshot,
@@ -121,8 +127,8 @@ function createWriter(state: QueueState, deviceId: string, send: () => Promise<v
   /** What each walk that has begun goes by on this device's screen. */
   const snapshots = new Map<string, string>();
   /** Writes an entry down. It counts at once; the promise resolves when the device's store has it, or has failed to. */
-  const add = async (delivery: string, entry: NewEntry): Promise<Entry> => {
-    const by = state.mustBeSomebody();
+  const add = async (delivery: string, entry: NewEntry, author?: string): Promise<Entry> => {
+    const by = author ?? state.mustBeSomebody();
     const nowMs = Date.now();
     const snapshot = snapshots.get(delivery);
     const sha256 = entry.kind === "photo" ? photoHashes.get(entry.photo) : undefined;
@@ -171,8 +177,8 @@ function createWriter(state: QueueState, deviceId: string, send: () => Promise<v
     async takeBack(photo: string) {
       for (const [delivery, mine] of state.entries)
         for (const entry of mine.values())
-          if (entry.kind === "photo" && entry.photo === photo && entry.by === state.user)
-            await add(delivery, { kind: "undo", ref: entry.id });
+          if (entry.kind === "photo" && entry.photo === photo && canSend(state, entry.by))
+            await add(delivery, { kind: "undo", ref: entry.id }, entry.by);
     },
   };
 }

@@ -3,7 +3,7 @@ import { ask, Refused } from "../../app/client.ts";
 import { isFinal } from "../refusals.ts";
 import type { KeptPost } from "../syncStore.ts";
 import { doEach } from "./outage.ts";
-import { byId, type QueueState } from "./queueState.ts";
+import { byId, canSend, type QueueState } from "./queueState.ts";
 import type { Post, PostName } from "./types.ts";
 
 interface Sending {
@@ -28,13 +28,14 @@ export function createPostBox(state: QueueState, sending: Sending, tellPosted: (
     state.setPosts();
     await state.write([["posts", post.id, post as unknown as KeptPost]]);
   };
-  const isDue = ({ by, refusal }: Post) => refusal === null && (by === null || by === state.user);
+  const isDue = ({ by, refusal }: Post) => refusal === null && (by === null || canSend(state, by));
   const sendOne = async (id: string) => {
     // It may have been discarded meanwhile.
     const post = posts.get(id);
     if (post === undefined) return;
     try {
-      const answer = await ask(post.name, { params: post.params, body: post.body } as never);
+      const as = post.by === null ? {} : { as: post.by };
+      const answer = await ask(post.name, { params: post.params, body: post.body, ...as } as never);
       if (posting.has(id)) outcomes.set(id, { answer });
       await drop(id);
       state.setStatus({ lastSentAtMs: Date.now(), hasSignal: true });

@@ -72,17 +72,21 @@ export function createQueueState() {
 }
 export type QueueState = ReturnType<typeof createQueueState>;
 
+/** Whether somebody's work can be sent from here now. */
+export const canSend = ({ user, held }: Pick<QueueState, "user" | "held">, by: string): boolean =>
+  by === user || held.has(by);
+
 const isPast = ({ entry, sent }: { entry: Entry; sent: 0 | 1 }, oldest: Instant) => sent === 1 && entry.at <= oldest;
 
 /** Whose work waits here that is not the work of whoever is signed in. */
 function countOthers(
-  state: Pick<QueueState, "user" | "names"> &
+  state: Pick<QueueState, "user" | "held" | "names"> &
     Readonly<Record<"unsent" | "unsentPhotos" | "posts", ReadonlyMap<string, { by: string | null }>>>,
 ): SyncStatus["others"] {
-  const { user, names, unsent, unsentPhotos, posts } = state;
+  const { user, held, names, unsent, unsentPhotos, posts } = state;
   const counts = new Map<string, number>();
   for (const { by } of [...unsent.values(), ...unsentPhotos.values(), ...posts.values()])
-    if (by !== null && by !== user) counts.set(by, (counts.get(by) ?? 0) + 1);
+    if (by !== null && by !== user && !held.has(by)) counts.set(by, (counts.get(by) ?? 0) + 1);
   return [...counts].map(([id, n]) => ({ name: names.get(id) ?? id, count: n }));
 }
 
@@ -105,6 +109,8 @@ function createMemory() {
     postLists: new Map<string, readonly Post[]>(),
     /** Whose work is made and sent. */
     user: null as string | null,
+    /** On a shared tablet: whose sessions it holds, so that their work is sent as well, whoever is in front. */
+    held: new Set<string>() as ReadonlySet<string>,
     /** By how much this device's clock is behind the server's; null until it was asked. */
     behindMs: null as number | null,
     status: {

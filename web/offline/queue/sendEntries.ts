@@ -5,7 +5,7 @@ import { measureClock } from "../clock.ts";
 import { isFinal } from "../refusals.ts";
 import type { SyncChange } from "../syncStore.ts";
 import { doEach } from "./outage.ts";
-import { byId, type QueueState } from "./queueState.ts";
+import { byId, canSend, type QueueState } from "./queueState.ts";
 
 const mostAtOnce = 200;
 
@@ -18,11 +18,15 @@ export function correctTime(entry: Entry, behindMs: number | null): Entry {
   return { ...entry, at: toInstant(Date.parse(entry.at) + behindMs), clockMs: behindMs };
 }
 
-/** Sends the entries of whoever is signed in, handover by handover, in order. */
+/** Sends the entries of whoever is signed in here, in the session of their author, handover by handover, in order. */
 export function createEntrySender(state: QueueState, tellSent: (delivery: string) => void) {
   const { unsent, tried, refused } = state;
   const sendBatch = async (delivery: string, batch: readonly Entry[]) => {
-    const { stored, known } = await ask("addEntries", { params: { delivery }, body: { entries: [...batch] } });
+    const { stored, known } = await ask("addEntries", {
+      params: { delivery },
+      body: { entries: [...batch] },
+      as: batch[0]!.by,
+    });
     const done = new Set([...stored, ...known]);
     const sent = batch.filter(({ id }) => done.has(id));
     for (const { id } of sent) {
@@ -74,11 +78,12 @@ export function createEntrySender(state: QueueState, tellSent: (delivery: string
     return batch;
   };
   return async (): Promise<void> => {
-    const mine = [...unsent.values()].filter(({ by, id }) => by === state.user && !refused.has(id)).sort(byId);
+    const mine = [...unsent.values()].filter(({ by, id }) => canSend(state, by) && !refused.has(id)).sort(byId);
     if (mine.length > 0) state.behindMs = await measureClock();
-    // A handover that is not taken just now holds up no other.
-    await doEach(new Set(mine.map((entry) => entry.delivery)), async (delivery) => {
-      const ofIt = mine.filter((entry) => entry.delivery === delivery);
+    // A handover that is not taken just now holds up no other, nor does one person's session that is over.
+    await doEach(new Set(mine.map(({ by, delivery }) => `${by} ${delivery}`)), async (key) => {
+      const ofIt = mine.filter(({ by, delivery }) => `${by} ${delivery}` === key);
+      const { delivery } = ofIt[0]!;
       for (let i = 0; i < ofIt.length; i += mostAtOnce)
         await sendSome(delivery, await makeReady(ofIt.slice(i, i + mostAtOnce)));
     });

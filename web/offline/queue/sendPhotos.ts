@@ -1,14 +1,14 @@
 import { Refused, sendPhoto } from "../../app/client.ts";
 import { isFinal } from "../refusals.ts";
 import { doEach } from "./outage.ts";
-import type { QueueState } from "./queueState.ts";
+import { canSend, type QueueState } from "./queueState.ts";
 
 /** Sends photos two at a time: while one is on its way the server makes the other fit to keep. */
 export function createPhotoSender(state: QueueState, takeBack: (photo: string) => Promise<void>) {
   const { unsentPhotos, refused } = state;
-  const sendOne = async ([id, { file }]: readonly [string, { file: Blob }]) => {
+  const sendOne = async ([id, { by, file }]: readonly [string, { by: string; file: Blob }]) => {
     try {
-      await sendPhoto(id, file);
+      await sendPhoto(id, file, by);
     } catch (error) {
       if (!(error instanceof Refused) || !isFinal("photo", error.code)) throw error;
       refused.set(id, error);
@@ -20,7 +20,7 @@ export function createPhotoSender(state: QueueState, takeBack: (photo: string) =
     state.setStatus({ lastSentAtMs: Date.now(), hasSignal: true });
   };
   return async (): Promise<void> => {
-    const waiting = [...unsentPhotos].filter(([, { by }]) => by === state.user).sort(([a], [b]) => (a < b ? -1 : 1));
+    const waiting = [...unsentPhotos].filter(([, { by }]) => canSend(state, by)).sort(([a], [b]) => (a < b ? -1 : 1));
     // Both take from one list.
     const rest = waiting[Symbol.iterator]();
     await Promise.all([doEach(rest, sendOne), doEach(rest, sendOne)]);

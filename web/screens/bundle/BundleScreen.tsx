@@ -18,7 +18,7 @@ export function BundleScreen() {
   const preview = useMutation({ mutationFn: (chosen: File) => sendFile("previewBundle", {}, chosen, zipType) });
   const importFile = useMutation({
     mutationFn: ({ chosen, trust }: { chosen: File; trust: string | null }) =>
-      sendFile("importBundle", {}, chosen, zipType, trust === null ? {} : { trust }),
+      sendFile("importBundle", {}, chosen, zipType, trust === null ? {} : { query: { trust } }),
     onSuccess: async ({ delivery }) => {
       await queryClient.invalidateQueries();
       await navigate(`/deliveries/${delivery}/record`);

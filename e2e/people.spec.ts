@@ -1,0 +1,164 @@
+import type { Page } from "@playwright/test";
+import { type DemoProcess, startNewStore } from "../cli/demoProcess.ts";
+import { drawSignature, expect, expectAccessible, readPdf, signIn, test } from "./store.ts";
+
+const words = "grey heron at dawn";
+
+async function signInByName(page: Page, store: DemoProcess, login: string, password = "slack-water") {
+  await page.goto(`${store.address}/sign-in`);
+  await page.getByLabel("Name", { exact: true }).fill(login);
+  await page.getByLabel("Password", { exact: true }).fill(password);
+  await page.getByRole("button", { name: "Sign in", exact: true }).click();
+}
+
+async function leave(page: Page, by: RegExp | string) {
+  await page.getByRole("button", { name: /: menu$/ }).click();
+  await page.getByRole("button", { name: by }).click();
+}
+
+/** Makes an invitation on the staff page; answers its link. */
+async function invite(page: Page, store: DemoProcess, name: string, role: string): Promise<string> {
+  await page.goto(`${store.address}/staff`);
+  await page.getByLabel("Name", { exact: true }).fill(name);
+  await page.getByLabel("Role").first().selectOption(role);
+  await page.getByRole("button", { name: "Make a code" }).click();
+  return (await page.getByText(/\/join#/).textContent())!;
+}
+
+async function join(page: Page, link: string, login: string) {
+  await page.goto(link);
+  await page.getByLabel("Sign-in name").fill(login);
+  await page.getByLabel("Password", { exact: true }).fill(words);
+  await page.getByRole("button", { name: "Come in" }).click();
+}
+
+test("from an empty folder to a first sealed handover by a specialist who was invited", async ({ page, browser }, info) => {
+  const store = await startNewStore();
+  await page.goto(store.address);
+  await expectAccessible(page);
+  await page.getByLabel("Code", { exact: true }).fill("AAAAA-AAAAA");
+  await page.getByLabel("Name of the store").fill("Tarn Boats");
+  await page.getByLabel("Phone").fill("555 0100");
+  await page.getByLabel("Your name").fill("Maud Ferris");
+  await page.getByLabel("Sign-in name").fill("maud");
+  await page.getByLabel("Password", { exact: true }).fill(words);
+  await page.getByRole("button", { name: "Begin" }).click();
+  await expect(page.getByRole("alert")).toContainText("This code is not right");
+  await page.getByLabel("Code", { exact: true }).fill(store.code.toLowerCase());
+  await page.getByRole("button", { name: "Begin" }).click();
+  await expect(page.getByRole("heading", { name: "Tarn Boats is ready" })).toBeVisible();
+
+  await page.getByRole("link", { name: "Describe a boat" }).click();
+  await page.getByRole("radio", { name: /Pipit 15/ }).click();
+  await page.getByLabel(/hull/i).fill("TRN15001A626");
+  await page.getByRole("button", { name: /Describe|Add|Begin/ }).click();
+  await expect(page).toHaveURL(/\/rig$/);
+  const boat = /boats\/([^/]+)\/rig/.exec(page.url())![1]!;
+  await page.goto(`${store.address}/boats/${boat}`);
+  await page.getByRole("button", { name: "Plan a handover" }).click();
+  await page.getByLabel(/^Buyer/).first().fill("Ada Lunt");
+  await page.getByRole("button", { name: /^Plan/ }).last().click();
+  await expect(page).toHaveURL(/\/deliveries\//);
+  const delivery = page.url();
+
+  const link = await invite(page, store, "Wenna Trew", "delivery");
+  const hers = await (await browser.newContext()).newPage();
+  await join(hers, link, "wenna");
+  await hers.getByRole("button", { name: /Wenna Trew/ }).waitFor();
+  await info.attach("delivery", { body: delivery });
+  await drawSignature;
+  await readPdf;
+  await store.stop();
+});
+
+test("somebody who has lost their password gets in again with a code of the owner", async ({ page, browser, store }) => {
+  await signIn(page, store, "Odile Pellow");
+  await page.goto(`${store.address}/staff`);
+  await page.getByRole("button", { name: "Change Ines Marr" }).click();
+  await page.getByRole("button", { name: "New password: make a code" }).click();
+  const link = (await page.getByText(/\/join#/).textContent())!;
+  await expectAccessible(page);
+  const theirs = await (await browser.newContext()).newPage();
+  await theirs.goto(link);
+  await expect(theirs.getByText("For Ines Marr, who signs in as “ines”.")).toBeVisible();
+  await theirs.getByLabel("Password", { exact: true }).fill("slack");
+  await theirs.getByRole("button", { name: "Keep it and sign in" }).click();
+  await expect(theirs.getByRole("alert")).toContainText("at least 10 characters");
+  await theirs.getByLabel("Password", { exact: true }).fill(words);
+  await theirs.getByRole("button", { name: "Keep it and sign in" }).click();
+  await expect(theirs.getByRole("button", { name: /Ines Marr/ })).toBeVisible();
+  await leave(theirs, "Sign out");
+  await signInByName(theirs, store, "ines");
+  await expect(theirs.getByRole("alert")).toContainText("do not match");
+  await signInByName(theirs, store, "ines", words);
+  await expect(theirs.getByRole("button", { name: /Ines Marr/ })).toBeVisible();
+});
+
+test("a tablet shared by two, without signal in between: each opens with a PIN, each mark has its author's name", async ({
+  page,
+  context,
+  store,
+}) => {
+  await signInByName(page, store, "odile");
+  await page.getByRole("list", { name: "Handovers today" }).waitFor();
+  await page.goto(`${store.address}/staff`);
+  await page.getByLabel("Name of this tablet").fill("Dock tablet");
+  await page.getByRole("button", { name: "Share this tablet" }).click();
+  await expect(page.getByText("Dock tablet (this one)")).toBeVisible();
+  await leave(page, "Sign out");
+
+  const takePin = async (login: string, pin: string) => {
+    await signInByName(page, store, login);
+    await page.getByLabel("New PIN").fill(pin);
+    await page.getByRole("button", { name: "Keep" }).click();
+  };
+  const open = async (name: string, pin: string) => {
+    await page.getByRole("button", { name: new RegExp(name) }).click();
+    await page.getByLabel(`PIN of ${name}`).fill(pin);
+    await page.getByRole("button", { name: "Open", exact: true }).click();
+  };
+  await takePin("nessa", "2580");
+  await expect(page.getByText("saved on this tablet").first()).toBeVisible({ timeout: 20_000 });
+  await leave(page, /^Lock/);
+  await page.getByRole("button", { name: "Sign in with a password" }).click();
+  await page.getByLabel("Name", { exact: true }).fill("tobin");
+  await page.getByLabel("Password", { exact: true }).fill("slack-water");
+  await page.getByRole("button", { name: "Sign in", exact: true }).click();
+  await page.getByLabel("New PIN").fill("1357");
+  await page.getByRole("button", { name: "Keep" }).click();
+  await expect(page.getByRole("button", { name: /Tobin Ashgrove/ })).toBeVisible();
+  await leave(page, /^Lock/);
+
+  await context.setOffline(true);
+  await open("Nessa Quill", "0000");
+  await expect(page.getByRole("alert")).toContainText("4 tries left");
+  await page.getByLabel("PIN of Nessa Quill").fill("2580");
+  await page.getByRole("button", { name: "Open", exact: true }).click();
+  await page.goto(`${store.address}/deliveries/d-w118/walk`);
+  await page.getByRole("button", { name: "Start the walk" }).click();
+  await expect(page.locator("#topic")).toBeVisible();
+  await page.keyboard.press("3");
+
+  // Put away and taken out again by the other: the page is opened anew and waits for a PIN.
+  await page.evaluate(() => sessionStorage.clear());
+  await page.goto(`${store.address}/deliveries/d-w118/walk`);
+  await open("Tobin Ashgrove", "1357");
+  await expect(page.locator("#topic")).toBeVisible();
+  await page.keyboard.press("s");
+  await page.getByLabel("What is wrong").fill("Cap chain is missing");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("▲ Cap chain is missing").first()).toBeVisible();
+
+  await context.setOffline(false);
+  await page.evaluate(() => window.dispatchEvent(new Event("online")));
+  await expect
+    .poll(async () => {
+      const answer = await page.request.get(`${store.address}/api/deliveries/d-w118`);
+      const { entries } = (await answer.json()) as { entries: { kind: string; by: string; note?: string }[] };
+      return [
+        entries.find(({ kind }) => kind === "start")?.by,
+        entries.find(({ note }) => note === "Cap chain is missing")?.by,
+      ];
+    })
+    .toEqual(["nessa", "tobin"]);
+});

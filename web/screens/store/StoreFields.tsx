@@ -1,0 +1,115 @@
+import type { StoreFacts } from "../../../api/index.ts";
+import { type Region, regions, unitSystems } from "../../../core/region/index.ts";
+import { PickField, TextField } from "../../ui/fields.tsx";
+
+const systemWords: Record<(typeof unitSystems)[number], string> = {
+  us: "US: feet, pounds, US gallons, °F, psi",
+  imperial: "Imperial: feet, pounds, gallons of 4.5 litres, °C, psi",
+  metric: "Metric: metres, kilograms, litres, °C, kPa",
+};
+const days = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"] as const;
+const orders = [
+  ["mdy", "December 31, 2026"],
+  ["dmy", "31 December 2026"],
+  ["ymd", "2026 December 31"],
+] as const;
+const zones = Intl.supportedValuesOf("timeZone").map((zone) => [zone, zone.replaceAll("_", " ")] as const);
+
+interface FieldsProps {
+  readonly facts: StoreFacts;
+  readonly onChange: (facts: StoreFacts) => void;
+}
+
+/** What a store says of itself: on papers, in messages, on owners' pages. */
+export function StoreFields({ facts, onChange }: FieldsProps) {
+  const set = (change: Partial<StoreFacts>) => onChange({ ...facts, ...change });
+  return (
+    <div className="grid gap-x-6 gap-y-4 md:grid-cols-2">
+      <TextField label="Name of the store" value={facts.store} most={80} onChange={(store) => set({ store })} />
+      <TextField
+        label="Phone"
+        why="Buyers ring it when they are stuck: it stands on every paper and page of theirs."
+        value={facts.phone}
+        most={40}
+        isOptional
+        onChange={(phone) => set({ phone })}
+      />
+      <TextField
+        label="Address"
+        value={facts.place}
+        most={300}
+        isOptional
+        isLong
+        onChange={(place) => set({ place })}
+      />
+      <TextField
+        label="Where browsers reach Ravik"
+        why="Owners' pages and messages begin with it. Leave it empty until it stands: then none are sent."
+        placeholder="https://ravik.example.com"
+        value={facts.webAddress ?? ""}
+        most={200}
+        isOptional
+        onChange={(address) => set({ webAddress: address === "" ? null : address })}
+      />
+      <PickField
+        label="Time zone"
+        why="Days and times are those of the store, wherever a tablet is."
+        value={facts.timeZone}
+        options={zones.some(([zone]) => zone === facts.timeZone) ? zones : [[facts.timeZone, facts.timeZone], ...zones]}
+        onChange={(timeZone) => set({ timeZone })}
+      />
+    </div>
+  );
+}
+
+/** How the store measures, spells, counts and writes days. Choosing units brings what usually goes with them. */
+export function RegionFields({ region, onChange }: { region: Region; onChange: (region: Region) => void }) {
+  const set = (change: Partial<Region>) => onChange({ ...region, ...change });
+  return (
+    <div className="grid gap-x-6 gap-y-4 md:grid-cols-2">
+      <PickField
+        label="Units"
+        value={region.units}
+        options={unitSystems.map((system) => [system, systemWords[system]] as const)}
+        onChange={(units) => onChange(regions[units])}
+      />
+      <PickField
+        label="Spelling"
+        value={region.spelling}
+        options={[
+          ["us", "tire, gasoline, harbor"],
+          ["uk", "tyre, petrol, harbour"],
+        ]}
+        onChange={(spelling) => set({ spelling })}
+      />
+      <TextField
+        label="Currency"
+        why="Its three letters, such as USD."
+        value={region.currency}
+        most={3}
+        onChange={(currency) => set({ currency: currency.toUpperCase() })}
+      />
+      <PickField
+        label="Paper"
+        value={region.paper}
+        options={[
+          ["letter", "Letter"],
+          ["a4", "A4"],
+        ]}
+        onChange={(paper) => set({ paper })}
+      />
+      <PickField
+        label="The week begins on"
+        value={String(region.weekStart)}
+        options={days.map((day, i) => [String(i), day] as const)}
+        onChange={(day) => set({ weekStart: Number(day) })}
+      />
+      <PickField
+        label="Days are written"
+        value={region.dateOrder}
+        options={orders}
+        onChange={(dateOrder) => set({ dateOrder })}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,51 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { StoreFacts } from "../../../api/index.ts";
+import { ask } from "../../app/client.ts";
+import { meQuery, queryClient, storeQuery } from "../../app/queries.ts";
+import { Button } from "../../ui/Button.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { RegionFields, StoreFields } from "./StoreFields.tsx";
+
+/** What the store says of itself, and how it measures and writes. */
+export function StoreScreen() {
+  const query = useQuery(storeQuery);
+  return (
+    <Fetched query={query} what="the store">
+      {(facts) => <StoreForm before={facts} />}
+    </Fetched>
+  );
+}
+
+function StoreForm({ before }: { before: StoreFacts }) {
+  const [facts, setFacts] = useState(before);
+  const isChanged = JSON.stringify(facts) !== JSON.stringify(before);
+  const save = useMutation({
+    mutationFn: () => ask("setStoreFacts", { body: facts }),
+    onSuccess: async () => {
+      queryClient.setQueryData(storeQuery.queryKey, facts);
+      await queryClient.invalidateQueries({ queryKey: meQuery.queryKey });
+    },
+  });
+  return (
+    <main className="max-w-4xl px-4 pt-6 pb-10 md:px-8">
+      <h1 className="mb-4 text-2xl font-bold">Store</h1>
+      <StoreFields facts={facts} onChange={setFacts} />
+      <h2 className="mt-8 mb-3 border-t border-rule pt-4 text-lg font-bold">How you measure and write</h2>
+      <RegionFields region={facts.region} onChange={(region) => setFacts({ ...facts, region })} />
+      <div className="mt-8 flex flex-wrap items-center gap-4 border-t border-ink pt-4">
+        <Button look="primary" disabled={!isChanged || save.isPending} onClick={() => save.mutate()}>
+          Save
+        </Button>
+        {isChanged && <Button onClick={() => setFacts(before)}>Take it back</Button>}
+        {save.isSuccess && !isChanged && <p role="status">Saved.</p>}
+      </div>
+      {save.error !== null && (
+        <div className="mt-4">
+          <ErrorNotice error={save.error} />
+        </div>
+      )}
+    </main>
+  );
+}
