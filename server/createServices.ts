@@ -160,7 +160,17 @@ export function createServices(
     ...parts,
     demoAccounts: demo?.accounts ?? null,
     origin,
-    auth: { sessions, audit, ownerLinks, clock, takeTurn: createTurns(mostLargeWaiting) },
+    auth: {
+      sessions,
+      audit,
+      ownerLinks,
+      clock,
+      findStore: async () => {
+        const { store, phone } = await settings.read();
+        return { store, phone };
+      },
+      takeTurn: createTurns(mostLargeWaiting),
+    },
     streams: createStreams(),
     staffService,
     signInService: createSignInService({ ...parts, hasher, cost }),

@@ -38,6 +38,8 @@ export interface AuthContext {
   readonly audit: Pick<Audit, "add">;
   readonly ownerLinks: Pick<OwnerLinks, "find">;
   readonly clock: Clock;
+  /** Whom somebody turns to whose link has ended. */
+  readonly findStore: () => Promise<{ readonly store: string; readonly phone: string }>;
   /** Large bodies are taken one after the other: several at once would take time and memory from everybody else. */
   readonly takeTurn: ReturnType<typeof createTurns>;
 }
@@ -77,10 +79,10 @@ const createReader = (jsonLimit: string) => bodyParser({ enableTypes: ["json"], 
 const readJson = { [usualBody]: createReader(usualBody), "20mb": createReader("20mb") } as const;
 
 /** What is public needs no session; what is asked by an owner's link needs one that opens. */
-async function admitLink(ctx: Context, { ownerLinks }: AuthContext) {
+async function admitLink(ctx: Context, { ownerLinks, findStore, clock }: AuthContext) {
   const { token } = ctx.params as { token?: string };
-  if (token !== undefined && ctx.path.startsWith("/api/owner/") && (await ownerLinks.find(token)) === null)
-    throw new Failure("link-ended");
+  if (token !== undefined && ctx.path.startsWith("/api/owner/") && (await ownerLinks.find(token, clock.now())) === null)
+    throw new Failure("link-ended", await findStore());
   return nobody;
 }
 

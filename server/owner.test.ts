@@ -3,6 +3,8 @@ import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { toInstant } from "../core/dates/index.ts";
+import { hashBytes } from "../core/hash/index.ts";
+import { createPhotoId } from "../core/walk/index.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
 let store: TestStore;
@@ -79,9 +81,9 @@ describe("an owner's page", () => {
   });
 
   it("takes photos, and shows only those of this handover", async () => {
-    const photo = ulid().toLowerCase();
     const picture = { create: { width: 20, height: 20, channels: 3, background: "#123" } } as const;
     const jpeg = await sharp(picture).jpeg().toBuffer();
+    const photo = createPhotoId(hashBytes(jpeg), "owner");
     expect((await store.sendFile(store.stranger, `/api/owner/${token}/photos/${photo}`, jpeg)).status).toBe(200);
     expect((await store.stranger.get(`/api/owner/${token}/photos/${photo}`)).status).toBe(404);
     await post([entry({ kind: "photo", photo, topic: null, ref: null })]);

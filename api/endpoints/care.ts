@@ -287,7 +287,7 @@ export const careEndpoints = {
   gatewayRuns: endpoint({
     ...addresses.gatewayRuns,
     summary: "Runs the engine gateway has recorded; none where no gateway is connected",
-    admits: "public",
+    admits: everyone,
     params: none,
     query: none,
     body: null,
@@ -300,7 +300,7 @@ export const careEndpoints = {
   gatewayRun: endpoint({
     ...addresses.gatewayRun,
     summary: "A run of the engine gateway as the file it writes",
-    admits: "public",
+    admits: everyone,
     params: z.strictObject({ run: recordIdSchema }),
     query: none,
     body: null,

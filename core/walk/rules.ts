@@ -1,6 +1,7 @@
 import { listMeasures } from "../measure/index.ts";
 import type { Rig } from "../rig/index.ts";
 import type { Entry } from "./entry.ts";
+import { isOwnersPhoto } from "./photoId.ts";
 import { type EntryRole, mayEnter, whoMayEnter } from "./roles.ts";
 import { isSignature } from "./signing.ts";
 
@@ -83,6 +84,9 @@ function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | nul
         ? { code: "needs-date", field: "due" }
         : null;
     case "photo":
+      // Whoever names a photo may look at it: an owner names those that came by an owner's page, and no others.
+      if (author.role === "owner-page" && !isOwnersPhoto(entry.photo))
+        return { code: "invalid-input", field: "photo", message: "must be a photo sent by this page" };
       return entry.ref === null ? null : mustBeRef(entry.ref);
     case "undo":
       return mustBeRef(entry.ref) ?? findUndoFault(entry, question);

@@ -159,6 +159,7 @@ export interface OwnerLinkRow {
   /** The walk itself is on the page: 1, else 0. */
   isRemote: number;
   endedAt: Instant | null;
+  usedAt: Instant | null;
 }
 export interface MessageRow {
   id: string;
@@ -472,6 +473,7 @@ const defineHandovers = (table: Define) => ({
     by: text(),
     isRemote: whole(),
     endedAt: maybeText(),
+    usedAt: maybeText(),
   }),
 });
 

@@ -125,17 +125,15 @@ function createDeliveryRows({ models }: Database) {
 }
 
 function createDeliveryLists({ models }: Database) {
-  const listWhere = async (where: WhereOptions<DeliveryRow>, limit?: number) =>
-    (
-      await readAll(models.deliveries, {
-        where,
-        order: ["date", "time", "id"],
-        ...(limit === undefined ? {} : { limit }),
-      })
-    ).map(toDelivery);
+  const listWhere = async (where: WhereOptions<DeliveryRow>, limit?: number, transaction?: Transaction) => {
+    const most = limit === undefined ? {} : { limit };
+    const options = { where, order: ["date", "time", "id"], ...most } as const;
+    return (await readAll(models.deliveries, options as never, transaction)).map(toDelivery);
+  };
   return {
     listOn: (date: LocalDate) => listWhere({ date }),
-    listOfBoats: (boatIds: readonly string[]) => listWhere({ boatId: { [Op.in]: [...boatIds] } }),
+    listOfBoats: (boatIds: readonly string[], transaction?: Transaction) =>
+      listWhere({ boatId: { [Op.in]: [...boatIds] } }, undefined, transaction),
     listFrom: (date: LocalDate) => listWhere({ date: { [Op.gte]: date } }),
     /** The day of each boat's next handover that is not signed. */
     async listComing(today: LocalDate): Promise<Map<string, LocalDate>> {

@@ -1,10 +1,14 @@
 import { createHash, randomBytes } from "node:crypto";
+import { Op } from "sequelize";
 import type { Instant } from "../../core/dates/index.ts";
 import type { OwnerLinkRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne } from "../database/rows.ts";
 
 const tokenBytes = 16;
+const dayMs = 86_400_000;
+/** A page that nobody has opened for longer than a winter and a season is closed: its address stands on papers. */
+const keptMs = 400 * dayMs;
 const hashToken = (token: string) => createHash("sha256").update(token).digest("hex");
 
 /** Private addresses of owners: one a delivery, known by the hash of its 128-bit token. */
@@ -21,7 +25,15 @@ export function createOwnerLinks({ models, inTransaction }: Database) {
         const { values, options } = endAll(deliveryId, madeAt);
         await models.ownerLinks.update(values, { ...options, transaction });
         await models.ownerLinks.create(
-          { tokenHash: hashToken(token), deliveryId, madeAt, by, isRemote: isRemote ? 1 : 0, endedAt: null },
+          {
+            tokenHash: hashToken(token),
+            deliveryId,
+            madeAt,
+            by,
+            isRemote: isRemote ? 1 : 0,
+            endedAt: null,
+            usedAt: madeAt,
+          },
           { transaction },
         );
       });
@@ -31,7 +43,7 @@ export function createOwnerLinks({ models, inTransaction }: Database) {
     async add(deliveryId: string, by: string, madeAt: Instant, transaction: Transaction): Promise<string> {
       const token = randomBytes(tokenBytes).toString("base64url");
       await models.ownerLinks.create(
-        { tokenHash: hashToken(token), deliveryId, madeAt, by, isRemote: 0, endedAt: null },
+        { tokenHash: hashToken(token), deliveryId, madeAt, by, isRemote: 0, endedAt: null, usedAt: madeAt },
         { transaction },
       );
       return token;
@@ -48,10 +60,18 @@ export function createOwnerLinks({ models, inTransaction }: Database) {
       });
       return row ?? null;
     },
-    /** What a token opens; null for one that never was or has ended. */
-    async find(token: string): Promise<OwnerLinkRow | null> {
+    async endAllOf(deliveryIds: readonly string[], endedAt: Instant, transaction: Transaction) {
+      const where = { deliveryId: { [Op.in]: [...deliveryIds] }, endedAt: null };
+      await models.ownerLinks.update({ endedAt }, { where, transaction });
+    },
+    /** What a token opens; null for one that never was, has ended, or was not used for long. Being asked counts as used. */
+    async find(token: string, now: Instant): Promise<OwnerLinkRow | null> {
       const row = await readOne(models.ownerLinks, hashToken(token));
-      return row === null || row.endedAt !== null ? null : row;
+      if (row === null || row.endedAt !== null) return null;
+      const unusedMs = Date.parse(now) - Date.parse(row.usedAt ?? row.madeAt);
+      if (unusedMs > keptMs) return null;
+      if (unusedMs > dayMs) await models.ownerLinks.update({ usedAt: now }, { where: { tokenHash: row.tokenHash } });
+      return row;
     },
   };
 }

@@ -1,6 +1,7 @@
 import type Router from "@koa/router";
 import type { Context } from "koa";
-import { endpoints, ownerAuthor } from "../../api/index.ts";
+import { endpoints, type NewRun, ownerAuthor } from "../../api/index.ts";
+import { isOwnersPhoto } from "../../core/walk/index.ts";
 import type { Services } from "../createServices.ts";
 import { Failure } from "../failure.ts";
 import { serve } from "../http.ts";
@@ -56,7 +57,7 @@ function routeCareEntries(router: Router, { auth, careEntryService, runService }
       // Only who may record a service may say that it was not done.
       if (body.kind === "service" && !endpoints.addService.admits.includes(user.role as never))
         throw new Failure("not-allowed");
-      await careEntryService.withdraw(params.boat, user.name, body, false);
+      await careEntryService.withdraw(params.boat, user.name, body);
       return done;
     }),
   );
@@ -207,6 +208,15 @@ function routePacks(router: Router, { auth, packService, gateway }: Services) {
   );
 }
 
+/** The yard's own gateway is no source of an owner's. */
+const ofOwner = (source: NewRun["source"]) => (source === "gateway" ? "file" : source);
+
+/** A photo of the meter that came by an owner's page; another is none of theirs to name. */
+function ownPhoto(photo: string | null | undefined) {
+  if (photo == null || isOwnersPhoto(photo)) return {};
+  throw new Failure("invalid-input", { issues: [{ path: "photo", message: "must be a photo sent by this page" }] });
+}
+
 /** What an owner enters on their page. */
 function routeOwnerCare(
   router: Router,
@@ -216,7 +226,7 @@ function routeOwnerCare(
     endpoints.addOwnerReading.path,
     serve(endpoints.addOwnerReading, auth, async ({ params, body }) => {
       const { boat } = await ownerService.openBoat(params.token);
-      await careEntryService.addReading(boat, ownerAuthor, { ...body, source: "owner" });
+      await careEntryService.addReading(boat, ownerAuthor, { ...body, ...ownPhoto(body.photo), source: "owner" });
       return done;
     }),
   );
@@ -224,7 +234,9 @@ function routeOwnerCare(
     endpoints.addOwnerRun.path,
     serve(endpoints.addOwnerRun, auth, async ({ params, body }) => {
       const { boat } = await ownerService.openBoat(params.token);
-      return { runs: await careEntryService.addRun(boat, ownerAuthor, body, "owner") };
+      return {
+        runs: await careEntryService.addRun(boat, ownerAuthor, { ...body, source: ofOwner(body.source) }, "owner"),
+      };
     }),
   );
   router.post(
@@ -238,8 +250,8 @@ function routeOwnerCare(
   router.post(
     endpoints.withdrawOwn.path,
     serve(endpoints.withdrawOwn, auth, async ({ params, body }) => {
-      const { boat } = await ownerService.openBoat(params.token);
-      await careEntryService.withdraw(boat, ownerAuthor, body, true);
+      const { boat, since } = await ownerService.openBoat(params.token);
+      await careEntryService.withdraw(boat, ownerAuthor, body, { since });
       return done;
     }),
   );

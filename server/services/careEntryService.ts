@@ -28,6 +28,7 @@ interface Parts {
 
 type Reading = BodyOf<typeof endpoints.addReading>;
 type Withdrawal = BodyOf<typeof endpoints.withdraw>;
+type Own = { readonly since: LocalDate | null } | null;
 /** Tanks hold a little more than their label, and filler hoses take some. */
 const overBrim = 1.1;
 
@@ -64,15 +65,16 @@ export function createCareEntryService(parts: Parts) {
 
     /**
      * What was entered wrong no longer counts, for a reason that stays with it; what is right may stand in its place. With a
-     * run goes the reading it made. `onlyOwn`: what others entered is not theirs to withdraw. Said twice, it is done once.
+     * run goes the reading it made. `own`: what others entered, or whoever had the boat before `since`, is not theirs to withdraw. Said twice, it is done once.
      */
-    withdraw: (boatId: string, by: string, withdrawal: Withdrawal, onlyOwn: boolean) =>
+    withdraw: (boatId: string, by: string, withdrawal: Withdrawal, own: Own = null) =>
       database.inTransaction(async (transaction) => {
         const { kind, id, reason, right = null } = withdrawal;
         const boat = await find(parts, boatId, transaction);
         const entered = await withdrawals.find(kind, id, transaction);
         if (entered === null || entered.boatId !== boatId) throw new Failure("not-found", { what: kind, id });
-        if (onlyOwn && entered.by !== by) throw new Failure("not-allowed");
+        const isTheirs = own === null || (entered.by === by && (own.since === null || entered.date >= own.since));
+        if (!isTheirs) throw new Failure("not-allowed");
         if (await withdrawals.has(kind, id, transaction)) return;
         const row = { kind, id, boatId, reason, by, at: clock.now() };
         await withdrawals.add({ ...row, instead: right?.id ?? null }, transaction);

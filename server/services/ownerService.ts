@@ -1,19 +1,22 @@
 import { ulid } from "ulid";
-import type { OwnerPage } from "../../api/index.ts";
+import { type BoatCare, type OwnerPage, ownerAuthor } from "../../api/index.ts";
 import { cards, synonyms } from "../../content/index.ts";
 import { createCards } from "../../core/card/index.ts";
-import { type Entry, type EntryKind, foldWalk, formatBuyers } from "../../core/walk/index.ts";
+import type { LocalDate } from "../../core/dates/index.ts";
+import { type Entry, type EntryKind, foldWalk, formatBuyers, isOwnersPhoto, ownerId } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { Messages } from "../messages.ts";
 import type { PackQuestion } from "../pdf/packPdf.ts";
 import type { Boats } from "../repositories/boats.ts";
+import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { Person } from "../repositories/people.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { ownerPerson } from "./author.ts";
 import type { CareReader } from "./careReader.ts";
+import { listFormer } from "./formerOwners.ts";
 import type { HandoverService } from "./handoverService.ts";
 import type { PackService } from "./packService.ts";
 
@@ -21,6 +24,7 @@ interface Parts {
   readonly database: Database;
   readonly messages: Messages;
   readonly boats: Boats;
+  readonly deliveries: Deliveries;
   readonly ownerLinks: OwnerLinks;
   readonly handoverService: HandoverService;
   readonly careReader: CareReader;
@@ -39,11 +43,11 @@ export function createOwnerService(parts: Parts) {
   const { ownerLinks, handoverService, clock } = parts;
   return {
     open: (token: string) => open(parts, token),
-    /** The boat a token opens. */
+    /** The boat a token opens, and since when it is theirs; null where nobody had it before. */
     async openBoat(token: string) {
       const { deliveryId } = await open(parts, token);
-      const { boat } = await handoverService.get(deliveryId);
-      return { boat: boat.id, delivery: deliveryId };
+      const { boat, delivery } = await handoverService.get(deliveryId);
+      return { boat: boat.id, since: await findSince(parts, delivery) };
     },
     makeLink: (id: string, user: Person, options: { isRemote: boolean; send: boolean }) =>
       makeLink(parts, id, user, options),
@@ -62,8 +66,9 @@ export function createOwnerService(parts: Parts) {
       const { deliveryId } = await open(parts, token);
       const { entries, rig } = await handoverService.describe(deliveryId);
       return (
-        entries.some((entry) => entry.kind === "photo" && entry.photo === photo) ||
-        rig.parts.some((part) => part.photo === photo)
+        entries.some(
+          (entry) => entry.kind === "photo" && entry.photo === photo && (entry.by !== ownerId || isOwnersPhoto(photo)),
+        ) || rig.parts.some((part) => part.photo === photo)
       );
     },
   };
@@ -71,8 +76,8 @@ export function createOwnerService(parts: Parts) {
 
 export type OwnerService = ReturnType<typeof createOwnerService>;
 
-async function open({ ownerLinks }: Parts, token: string) {
-  const link = await ownerLinks.find(token);
+async function open({ ownerLinks, clock }: Parts, token: string) {
+  const link = await ownerLinks.find(token, clock.now());
   if (link === null) throw new Failure("link-ended");
   return link;
 }
@@ -108,13 +113,14 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
   const { boats, handoverService, careReader, packService, settings, clock } = parts;
   const { deliveryId } = await open(parts, token);
   const delivery = await handoverService.describe(deliveryId);
-  const { walk } = await handoverService.get(deliveryId);
+  const { walk, delivery: record } = await handoverService.get(deliveryId);
+  const since = await findSince(parts, record);
   const boat = (await boats.find(delivery.boat))!;
   const store = await settings.read();
   const today = clock.today();
   // As they were when the walk began; before that as they are now.
   const packs = walk.packs ?? (await packService.read());
-  const { bookings: _, ...care } = await careReader.describe(boat);
+  const { bookings: _, ...care } = ofThisOwner(await careReader.describe(boat), since);
   return {
     store: store.store,
     phone: store.phone,
@@ -123,10 +129,34 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
     cards,
     breakInPacks: packs.breakIn.filter(({ id }) => delivery.rig.engines.some((engine) => engine.breakInPack === id)),
     servicePacks: packs.service.filter(({ id }) => delivery.rig.engines.some((engine) => engine.servicePack === id)),
-    delivery: { ...delivery, makeReady: [], entries: delivery.entries.filter(({ kind }) => !ours.has(kind)) },
+    delivery: {
+      ...delivery,
+      note: "",
+      forgotten: {},
+      next: null,
+      makeReady: [],
+      entries: delivery.entries.filter(({ kind }) => !ours.has(kind)),
+    },
     inService: boat.inService,
     synonyms,
     ...care,
+  };
+}
+
+/** Since when a boat is theirs, where others had it of us before; null else. */
+async function findSince({ deliveries }: Parts, delivery: DeliveryRecord): Promise<LocalDate | null> {
+  const former = listFormer(delivery, await deliveries.listOfBoats([delivery.boatId]));
+  return former.length === 0 ? null : delivery.date;
+}
+
+/** Runs, fuel and corrections of whoever had the boat before are theirs; services and hours belong to the boat. */
+function ofThisOwner(care: BoatCare, since: LocalDate | null): BoatCare {
+  const isTheirs = ({ date }: { date: LocalDate }) => since === null || date >= since;
+  return {
+    ...care,
+    runs: care.runs.filter(isTheirs),
+    fills: care.fills.filter(isTheirs),
+    withdrawn: care.withdrawn.filter(({ by }) => by === ownerAuthor).filter(isTheirs),
   };
 }
 

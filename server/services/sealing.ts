@@ -22,12 +22,14 @@ import type { Transaction } from "../database/open.ts";
 import type { Boats } from "../repositories/boats.ts";
 import { type Chain, hashText } from "../repositories/chain.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
+import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { People } from "../repositories/people.ts";
 import type { Photos } from "../repositories/photos.ts";
 import type { Settings } from "../repositories/settings.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
 import type { WalkLog } from "../repositories/walkLogs.ts";
 import type { StoreKey } from "../storeKey.ts";
+import { listFormer } from "./formerOwners.ts";
 import { summarize } from "./summarize.ts";
 import type { HandoverContext } from "./walkReader.ts";
 
@@ -39,6 +41,7 @@ interface Parts {
   readonly snapshots: Snapshots;
   readonly people: People;
   readonly settings: { read(): Promise<Settings> };
+  readonly ownerLinks: OwnerLinks;
   readonly storeKey: StoreKey;
   readonly clock: Clock;
 }
@@ -64,7 +67,7 @@ interface Sealable {
 
 /** Seals, and what is chained to them afterwards. */
 export function createSealing(parts: Parts) {
-  const { deliveries, chain, photos, clock } = parts;
+  const { deliveries, chain, photos, ownerLinks, clock } = parts;
   const now = () => clock.now();
 
   /** Chains entries and photos to what was sealed before them. Nothing is put there twice. */
@@ -117,6 +120,13 @@ export function createSealing(parts: Parts) {
       await amend(context, uncovered, listPhotos(uncovered), "uncovered", t);
       await deliveries.setSummary(delivery.id, summarize(walk, covered, uncovered, true), t);
       await startCare(parts, context, state, t);
+      // The boat is another's now: what opened it to whoever had it before ends.
+      const former = listFormer(delivery, await deliveries.listOfBoats([delivery.boatId], t));
+      await ownerLinks.endAllOf(
+        former.map(({ id }) => id),
+        sealedAt,
+        t,
+      );
       return sealedAt;
     },
   };

@@ -25,7 +25,7 @@ interface LogRunProps {
 export function LogRun({ port, ran, onKept }: LogRunProps) {
   const [way, setWay] = useState<Way>("hand");
   const [round, setRound] = useState(0);
-  const recorded = useQuery({ queryKey: ["gateway"], queryFn: () => ask("gatewayRuns") });
+  const recorded = useQuery({ queryKey: ["gateway"], queryFn: () => ask("gatewayRuns"), enabled: port.hasGateway });
   // Where no gateway is connected there is nothing to take from one.
   const ways = (Object.keys(wayWords) as Way[]).filter(
     (each) => each !== "gateway" || (recorded.data?.runs.length ?? 0) > 0,

@@ -11,6 +11,8 @@ export interface BreakInPort {
   readonly care: readonly EngineCare[];
   readonly runs: readonly RunLine[];
   readonly fills: readonly FillLine[];
+  /** The engine gateway is the yard's: an owner's page has none. */
+  readonly hasGateway: boolean;
   /** Null when it is kept on this device, for want of signal. */
   addRun(run: NewRun, says: string): Promise<RunLine[] | null>;
   /** Notes fuel that went in, or keeps it on this device for want of signal. */

@@ -66,6 +66,7 @@ function show(care: EngineCare[], runs: RunLine[] = [], fills: FillLine[] = []) 
   const port: BreakInPort = {
     key: "b1",
     about: "b1",
+    hasGateway: true,
     today: "2026-06-20",
     care,
     runs,

@@ -62,6 +62,14 @@ export async function listSaved(deliveries: readonly string[]): Promise<Readonly
   return new Set(found.filter((delivery) => delivery !== null));
 }
 
+/** What this device holds of an answer, for whoever may no longer ask for it; null for nothing. */
+export async function findSavedAnswer<T>(address: string): Promise<T | null> {
+  if (!isAble()) return null;
+  const cache = await caches.open(cacheNames[0]);
+  const saved = await cache.match(address);
+  return saved === undefined ? null : ((await saved.json()) as T);
+}
+
 if (isAble()) for (const name of oldNames) void caches.delete(name);
 
 /** Nothing read by one person stays for the next. */

@@ -89,7 +89,8 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "rig-changed": () =>
     "Somebody else has saved this boat since you opened it. Your changes are kept here; load theirs, then make yours again.",
   "template-shipped": () => "This template ships with Ravik and stays as it is. Save yours under another name.",
-  "link-ended": () => "This address has ended. Ask the yard for a new one; your record is safe with them.",
+  "link-ended": (facts) =>
+    `This address has ended. Ask ${facts.store === undefined ? "the yard" : String(facts.store)} for a new one${facts.phone === undefined || facts.phone === "" ? "" : `: ${String(facts.phone)}`}. Your record is safe with them.`,
   "not-sealed": () => "This handover is not signed yet. It can be taken elsewhere once it is sealed.",
   "first-format": () =>
     "This record was sealed in the first format, whose seal is over the names themselves. Nothing can be struck from it.",

@@ -1,19 +1,21 @@
 import { useQuery } from "@tanstack/react-query";
 import { ChevronLeft } from "lucide-react";
-import { useEffect, useMemo } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { type OwnerPage, ownerAuthor } from "../../../api/index.ts";
 import { type Card, createCards } from "../../../core/card/index.ts";
 import { foldWalk, formatBuyers, listOwed, type WalkState } from "../../../core/walk/index.ts";
-import { addressOf, ask } from "../../app/client.ts";
-import { ownerPageQuery, queryClient } from "../../app/queries.ts";
+import { addressOf, ask, Refused } from "../../app/client.ts";
+import { ownerPageQuery, queryClient, settle } from "../../app/queries.ts";
 import { BreakInPanel } from "../../breakin/BreakInPanel.tsx";
 import type { BreakInPort } from "../../breakin/breakInPort.ts";
 import { CardSheet } from "../../card/CardSheet.tsx";
+import { findSavedAnswer } from "../../offline/saved.ts";
 import { syncQueue } from "../../offline/useSync.ts";
 import { owedSigns, owedWords } from "../../owed/owedWords.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
 import { formatDay, formatDayAndYear } from "../../ui/words.ts";
 import { AskTheYard } from "./AskTheYard.tsx";
 import { OwnerArrival } from "./OwnerArrival.tsx";
@@ -34,10 +36,32 @@ export function OwnerScreen() {
     document.head.append(meta);
     return () => meta.remove();
   }, []);
+  if (page.error instanceof Refused && page.error.code === "link-ended")
+    return <Ended token={token} error={page.error} />;
   return (
     <Fetched query={page} what="your boat">
       {(data) => <PageOf token={token} page={data} />}
     </Fetched>
+  );
+}
+
+/** The address opens nothing any more: whom to ask, and what this device has saved of it, as it was. */
+function Ended({ token, error }: { token: string; error: Refused }) {
+  const [saved, setSaved] = useState<OwnerPage | null>(null);
+  useEffect(() => {
+    void findSavedAnswer<OwnerPage>(addressOf("ownerPage", { token })).then((page) => {
+      if (page !== null) setSaved(settle(page));
+    });
+  }, [token]);
+  return (
+    <>
+      <div className="mx-auto max-w-2xl p-4">
+        <ErrorNotice error={error}>
+          {saved !== null && <p>Below is what this device saved; it is not kept up to date any more.</p>}
+        </ErrorNotice>
+      </div>
+      {saved !== null && <PageOf token={token} page={saved} />}
+    </>
   );
 }
 
@@ -98,6 +122,7 @@ function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
     key: page.delivery.boat,
     about: token,
     today: page.today,
+    hasGateway: false,
     care: page.care,
     runs: page.runs,
     async addRun(body, says) {

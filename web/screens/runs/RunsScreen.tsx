@@ -38,6 +38,7 @@ function RunsOf({ boat }: { boat: Boat }) {
     },
     fills: boat.fills,
     addFill: (body, says) => syncQueue.post({ id: body.id, name: "addFill", params, body, about: boat.id, says }),
+    hasGateway: true,
     withdraw: (body) => withdraw(boat.id, body),
     mayCorrect: () => true,
     fetchRun: (run) => ask("run", { params: { ...params, run } }),
