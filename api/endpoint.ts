@@ -18,11 +18,13 @@ export interface Endpoint {
   readonly query: z.ZodType<Record<string, unknown>>;
   readonly body: z.ZodType | null;
   /** The largest JSON body taken, where it is more than usual. */
-  readonly bodyLimit?: "20mb";
+  readonly bodyLimit?: "5mb";
   /** The body is a file of these media types, not JSON; `body` is null then. */
   readonly upload?: readonly string[];
   /** Of an answer that is a file: its media type. */
   readonly file?: string;
+  /** A paper that is printed for whoever asks: each may have a few under way. */
+  readonly isPaper?: true;
   /** Null when the answer is not JSON but a file. */
   readonly answer: z.ZodType | null;
 }

@@ -12,6 +12,7 @@ export const errorStatus = {
   "sign-in-needed": 401,
   "wrong-sign-in": 401,
   "too-many-tries": 429,
+  "too-fast": 429,
   "second-needed": 401,
   "wrong-code": 401,
   "second-missing": 403,

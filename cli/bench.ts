@@ -2,6 +2,7 @@ import { cpus, totalmem } from "node:os";
 import { benchApi } from "./bench/benchApi.ts";
 import { benchCare } from "./bench/benchCare.ts";
 import { benchDock } from "./bench/benchDock.ts";
+import { benchEdge } from "./bench/benchEdge.ts";
 import { benchHour } from "./bench/benchHour.ts";
 import { benchLarge } from "./bench/benchLarge.ts";
 import { benchLibrary } from "./bench/benchLibrary.ts";
@@ -19,7 +20,18 @@ const asMs = (load: Load) =>
   `${load} ${reference[load].toFixed(1)} ms (${goalReferenceMs[load]} where the goals were set)`;
 console.log(`Reference loads: ${asMs("compute")}, ${asMs("disk")}, ${asMs("paint")}\n`);
 console.log("| what | measured | goal | met |\n| --- | --- | --- | --- |");
-const parts = { benchHour, benchRoute, benchLibrary, benchWeb, benchDock, benchCare, benchStart, benchApi, benchLarge };
+const parts = {
+  benchHour,
+  benchRoute,
+  benchLibrary,
+  benchWeb,
+  benchDock,
+  benchCare,
+  benchStart,
+  benchApi,
+  benchEdge,
+  benchLarge,
+};
 const [only] = process.argv.slice(2);
 for (const [name, part] of Object.entries(parts)) {
   if (only !== undefined && only !== name) continue;

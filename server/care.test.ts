@@ -75,7 +75,7 @@ describe("runs", () => {
   it("of an owner go through their own page and no other boat's", async () => {
     const run = runOf({ source: "gateway" }, { engine: "starboard" });
     const kept = await store.stranger.send("POST", `/api/owner/${token}/runs`, run);
-    expect(kept.body.runs[0]).toMatchObject({ by: "Owner", source: "gateway" });
+    expect(kept.body.runs[0]).toMatchObject({ by: "Owner", source: "file" });
     expect((await store.stranger.get(`/api/owner/${token}/runs/${run.engines[0]!.id}`)).status).toBe(200);
     const other = await nessa.send("POST", "/api/boats/w097/runs", runOf());
     expect((await store.stranger.get(`/api/owner/${token}/runs/${other.body.runs[0].id}`)).status).toBe(404);

@@ -5,7 +5,9 @@ import type { Gateway } from "./gateway.ts";
 import { createJobs } from "./jobs.ts";
 import { type Carrier, createMessages } from "./messages.ts";
 import { createNewsService } from "./news.ts";
+import { type Press, pressHere } from "./pdf/press.ts";
 import { type Planner, planHere } from "./planning/planner.ts";
+import { createRates } from "./rates.ts";
 import { createVersions } from "./readModel.ts";
 import { createAudit } from "./repositories/audit.ts";
 import { createBoats } from "./repositories/boats.ts";
@@ -50,8 +52,13 @@ import { createStoreKey, type StoreKey } from "./storeKey.ts";
 import { createStreams } from "./streamNews.ts";
 import { createTurns } from "./turns.ts";
 
-/** So many large bodies may wait for the one before them. */
+/** So many large bodies, papers and photos may wait for the one before them; and so many of them for one who asks. */
 const mostLargeWaiting = 8;
+const mostPapersWaiting = 40;
+const mostPhotosWaiting = 60;
+const mostOfOne = 4;
+/** A tablet comes back from the dock with a walk's photos and sends two at a time; two tablets of one person are four. */
+const mostPhotosOfOne = 8;
 
 export interface DemoAccount {
   login: string;
@@ -74,6 +81,7 @@ export interface ServiceOptions {
   readonly planner?: Planner;
   readonly storeKey?: StoreKey;
   readonly hasher?: Hasher;
+  readonly press?: Press;
   /** What a password's hash may cost; tests and demos, whose passwords are no secret, take less. */
   readonly passwordCost?: ScryptCost;
 }
@@ -88,6 +96,7 @@ export function createServices(
     planner = planHere,
     storeKey = createStoreKey(),
     hasher = hashHere,
+    press = pressHere,
     passwordCost: cost = usualCost,
     log,
   }: ServiceOptions = {},
@@ -155,6 +164,7 @@ export function createServices(
   const fleetCare = createFleetCare(parts);
   const jobs = createJobs(database, clock, log);
   const handoverService = createHandoverService(parts);
+  const takePhoto = createTurns(mostPhotosWaiting, mostPhotosOfOne);
   const staffService = createStaffService({ ...parts, hasher, cost });
   return {
     ...parts,
@@ -169,9 +179,13 @@ export function createServices(
         const { store, phone } = await settings.read();
         return { store, phone };
       },
-      takeTurn: createTurns(mostLargeWaiting),
+      takeTurn: createTurns(mostLargeWaiting, mostOfOne),
+      takeRate: createRates(),
+      takePaper: createTurns(mostPapersWaiting, mostOfOne),
     },
     streams: createStreams(),
+    press,
+    takePhoto,
     staffService,
     signInService: createSignInService({ ...parts, hasher, cost }),
     setUpService: createSetUpService({ ...parts, staffService, storeAddress }),

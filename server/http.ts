@@ -14,12 +14,13 @@ import { formatIssues } from "../core/compute.ts";
 import { findUnfit } from "../core/text/index.ts";
 import type { Clock } from "./clock.ts";
 import { Failure } from "./failure.ts";
+import type { TakeRate } from "./rates.ts";
 import type { Audit } from "./repositories/audit.ts";
 import type { OwnerLinks } from "./repositories/ownerLinks.ts";
 import type { Person } from "./repositories/people.ts";
 import type { Session, Sessions } from "./repositories/sessions.ts";
 import { findToken } from "./signIn/cookies.ts";
-import type { createTurns } from "./turns.ts";
+import type { TakeTurn } from "./turns.ts";
 
 export interface Asked<E extends Endpoint> {
   readonly params: ParamsOf<E>;
@@ -40,8 +41,12 @@ export interface AuthContext {
   readonly clock: Clock;
   /** Whom somebody turns to whose link has ended. */
   readonly findStore: () => Promise<{ readonly store: string; readonly phone: string }>;
+  /** So much may be asked by one in a while. */
+  readonly takeRate: TakeRate;
   /** Large bodies are taken one after the other: several at once would take time and memory from everybody else. */
-  readonly takeTurn: ReturnType<typeof createTurns>;
+  readonly takeTurn: TakeTurn;
+  /** Papers are printed one after the other. */
+  readonly takePaper: TakeTurn;
 }
 
 const nobody = {
@@ -59,8 +64,11 @@ export function serve<E extends Endpoint>(
   answer: (asked: Asked<E>) => Promise<AnswerOf<E>> | AnswerOf<E>,
 ): Middleware {
   return async (ctx: Context) => {
+    ctx.state.bodyLimit = endpoint.bodyLimit ?? usualBody;
     const { user, session } =
       endpoint.admits === "public" ? await admitLink(ctx, auth) : await admit(ctx, endpoint, endpoint.admits, auth);
+    const asker = user.id === "" ? `link ${String((ctx.params as { token?: string }).token)} ${ctx.ip}` : user.id;
+    await auth.takeRate(asker, endpoint);
     const go = async () => {
       if (endpoint.body !== null) await readJson[endpoint.bodyLimit ?? usualBody](ctx, async () => undefined);
       const body = endpoint.body === null ? undefined : parse(endpoint.body, ctx.request.body ?? {}, "");
@@ -70,13 +78,14 @@ export function serve<E extends Endpoint>(
       if (endpoint.audit !== undefined) await note(endpoint, endpoint.audit, { user, params, body }, auth);
       if (endpoint.answer !== null) ctx.body = value;
     };
-    await (endpoint.bodyLimit === undefined ? go() : auth.takeTurn(go));
+    if (endpoint.isPaper) await auth.takePaper(asker, go);
+    else await (endpoint.bodyLimit === undefined ? go() : auth.takeTurn(asker, go));
   };
 }
 
 const usualBody = "1mb";
 const createReader = (jsonLimit: string) => bodyParser({ enableTypes: ["json"], jsonLimit, jsonStrict: false });
-const readJson = { [usualBody]: createReader(usualBody), "20mb": createReader("20mb") } as const;
+const readJson = { [usualBody]: createReader(usualBody), "5mb": createReader("5mb") } as const;
 
 /** What is public needs no session; what is asked by an owner's link needs one that opens. */
 async function admitLink(ctx: Context, { ownerLinks, findStore, clock }: AuthContext) {
@@ -139,7 +148,7 @@ export function answerErrors(log: { error(facts: object, message: string): void 
       if (ctx.status === 404 && ctx.body === undefined && ctx.path.startsWith("/api/"))
         throw new Failure("not-found", { what: "address", id: ctx.path });
     } catch (error) {
-      const failure = toFailure(error);
+      const failure = toFailure(error, ctx);
       if (failure.code === "unexpected") log.error({ err: error, path: hideTokens(ctx.path) }, "unexpected error");
       ctx.status = failure.status;
       ctx.body = { error: { ...failure.facts, code: failure.code } };
@@ -147,10 +156,11 @@ export function answerErrors(log: { error(facts: object, message: string): void 
   };
 }
 
-function toFailure(error: unknown): Failure {
+function toFailure(error: unknown, ctx: Context): Failure {
   if (error instanceof Failure) return error;
   const status = (error as { status?: unknown }).status;
-  if (status === 413) return new Failure("too-large", { limit: "1 MB" });
+  if (status === 413)
+    return new Failure("too-large", { limit: String(ctx.state.bodyLimit ?? usualBody).replace("mb", " MB") });
   if (status === 415) return new Failure("not-json");
   if (status === 400) return new Failure("malformed-json", { message: (error as Error).message });
   return new Failure("unexpected");

@@ -13,7 +13,12 @@ export interface Photo {
   readonly small: Buffer;
 }
 
-export const photoLimits = { mostBytes: 20_000_000, mostPx: 12_000 } as const;
+/** Pixels are counted before any is decoded. A JPEG is read smaller at once; the others unpack whole, from next to nothing. */
+export const photoLimits = {
+  mostBytes: 20_000_000,
+  mostPx: 12_000,
+  mostPixels: { jpeg: 120_000_000, png: 30_000_000, webp: 30_000_000 },
+} as const;
 const largePx = 2000;
 const smallPx = 360;
 const quality = 80;
@@ -24,12 +29,15 @@ const kinds = ["jpeg", "png", "webp"] as const;
  * time left out; smaller versions made. Failures: `not-a-photo`, `too-large` by pixels.
  */
 export async function readPhoto(bytes: Buffer): Promise<Photo> {
-  const { mostPx } = photoLimits;
-  const image = () => sharp(bytes, { limitInputPixels: mostPx * mostPx, failOn: "error" });
+  const { mostPx, mostPixels } = photoLimits;
+  const image = () => sharp(bytes, { limitInputPixels: mostPixels.jpeg, failOn: "error" });
   const found = await image()
     .metadata()
     .catch(() => null);
-  if (found === null || !kinds.some((kind) => kind === found.format)) throw new Failure("not-a-photo");
+  const kind = kinds.find((each) => each === found?.format);
+  if (found === null || kind === undefined) throw new Failure("not-a-photo");
+  if (found.width * found.height > mostPixels[kind])
+    throw new Failure("too-large", { limit: `${mostPixels[kind] / 1_000_000} million pixels` });
   if (Math.max(found.width, found.height) > mostPx) throw new Failure("too-large", { limit: "12,000 pixels a side" });
   const shrink = (picture: Sharp, px: number) =>
     picture

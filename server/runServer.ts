@@ -8,6 +8,7 @@ import { readConfig } from "./config.ts";
 import { createServices, type Demo } from "./createServices.ts";
 import { openDatabase } from "./database/open.ts";
 import { lockFolder } from "./lockFolder.ts";
+import { createPressWorker } from "./pdf/press.ts";
 import { createPlanWorker } from "./planning/planner.ts";
 import { keepHead } from "./sealHeads.ts";
 import { createHashWorker } from "./signIn/hasher.ts";
@@ -33,10 +34,12 @@ export async function runServer(demo: Demo | null): Promise<void> {
   let address: string | null = null;
   const planner = createPlanWorker();
   const hasher = createHashWorker();
+  const press = createPressWorker();
   const services = createServices(database, createClock(config.timeZone), demo, {
     origin: () => address,
     planner,
     hasher,
+    press,
     storeKey: openStoreKey(config.dataFolder),
     log,
   });
@@ -88,7 +91,7 @@ export async function runServer(demo: Demo | null): Promise<void> {
     const jobsDone = services.jobs.stop();
     server.close(() => {
       void jobsDone
-        .then(() => Promise.all([planner.close(), hasher.close(), database.close()]))
+        .then(() => Promise.all([planner.close(), hasher.close(), press.close(), database.close()]))
         .then(unlock)
         .then(() => process.exit(0));
     });

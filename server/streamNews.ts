@@ -34,15 +34,15 @@ export type Streams = ReturnType<typeof createStreams>;
 
 /**
  * Answers with server-sent events: every piece of news as it comes, and a sign of life between, until the other side goes or
- * its session ends. Failure: `busy`.
+ * its session ends. `leave`: called then.
  */
 export function streamNews(
   ctx: Context,
   listen: (listener: (news: News) => void) => () => void,
   { id }: Session,
-  { streams, sessions }: { streams: Streams; sessions: Sessions },
+  leave: () => void,
+  sessions: Sessions,
 ) {
-  const leave = streams.take(id);
   const stream = new PassThrough();
   ctx.type = "text/event-stream";
   ctx.set("Cache-Control", "no-store");

@@ -14,6 +14,7 @@ export default defineConfig({
         main: "server/main.ts",
         demo: "cli/demoServer.ts",
         planWorker: "server/planning/planWorker.ts",
+        pressWorker: "server/pdf/pressWorker.ts",
         hashWorker: "server/signIn/hashWorker.ts",
         // The commands of the terminal, so that they too work where only what runs is installed.
         setup: "cli/setUp.ts",

@@ -66,7 +66,7 @@ export const bundleEndpoints = {
     params: none,
     query: none,
     body: z.unknown(),
-    bodyLimit: "20mb",
+    bodyLimit: "5mb",
     answer: verifiedSchema,
   }),
   previewBundle: endpoint({

@@ -29,7 +29,7 @@ const oneMessage = oneBoat.extend({ message: z.string().min(1).max(200) });
 const keptRuns = z.strictObject({ runs: z.array(runLineSchema) });
 const onePack = z.strictObject({ pack: z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/) });
 /** Runs of many hours are some megabytes. */
-const runLimit = "20mb";
+const runLimit = "5mb";
 
 /** The months after: hours, runs, services, messages, the workshop, calendars, packs. */
 export const careEndpoints = {
@@ -156,6 +156,7 @@ export const careEndpoints = {
     ...addresses.historyPdf,
     summary: "The service history as a PDF",
     admits: everyone,
+    isPaper: true,
     audit: "opened",
     params: oneBoat,
     query: paper,

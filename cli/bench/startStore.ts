@@ -16,5 +16,5 @@ export async function startStore(folder: string, login: string) {
   };
   const { answer } = await call("POST", "/api/sign-in", { login, password: "slack-water" });
   headers.cookie = answer.headers.get("set-cookie")!.split(";")[0]!;
-  return { child, call, stop: () => stopChild(child) };
+  return { child, address, headers, call, stop: () => stopChild(child) };
 }

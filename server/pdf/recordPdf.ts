@@ -1,48 +1,35 @@
 import type { TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Delivery } from "../../api/index.ts";
-import { foldAfterSeal, foldWalk, ownerId } from "../../core/walk/index.ts";
+import { ownerId } from "../../core/walk/index.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { printDay } from "./days.ts";
 import { ink, soft } from "./ink.ts";
 import { printPdf, write } from "./printer.ts";
 import { cautionPart, gearPart, head, owedPart, remotePart, topicPart } from "./record/explained.ts";
+import { readRecord } from "./record/printedPhotos.ts";
 import { amendmentPart, measurePart, photoPart, readyPart, signPart } from "./record/proof.ts";
 import { createTimes, type Sheet } from "./record/sheet.ts";
-
-const mostPhotos = 60;
 
 interface RecordOptions {
   readonly paper: "a4" | "letter";
   readonly timeZone: string;
-  /** A photo's small version, JPEG; null when it has not arrived. */
-  readonly readPhoto: (id: string) => Promise<Buffer | null>;
+  /** The small versions of its photos (`listPrintedPhotos`), JPEG, by id; one that has not arrived is not among them. */
+  readonly pictures: ReadonlyMap<string, Uint8Array>;
 }
 
 /** The record of a handover as a PDF for Letter or A4: what was explained, by whom, what was given, what is owed. */
 export async function writeRecordPdf(
   delivery: Delivery,
   store: Settings,
-  { paper, timeZone, readPhoto }: RecordOptions,
+  { paper, timeZone, pictures }: RecordOptions,
 ): Promise<Buffer> {
-  const { entries } = delivery;
-  const isAdded = new Set(delivery.added);
-  // What came after the seal changes nothing of it: it stands below, in the order of its coming.
-  const sealed = entries.filter(({ id }) => !isAdded.has(id));
-  const orderOf = (id: string) => delivery.receipts[id]?.number ?? Number.POSITIVE_INFINITY;
-  const later = entries.filter(({ id }) => isAdded.has(id)).sort((a, b) => orderOf(a.id) - orderOf(b.id));
+  const { state, later, now } = readRecord(delivery);
   const struck = new Set(delivery.strikes.flatMap((strike) => strike.entries));
   const added = later.filter(({ id, kind }) => kind !== "close" && !struck.has(id));
-  const state = foldWalk(sealed);
-  const now = delivery.seal === null ? state : foldAfterSeal(sealed, later);
   const came = [...now.present.values()].map(({ person, name }): [string, string] => [person, name]);
   const people = new Map([...delivery.staff, ...delivery.buyers].map(({ id, name }) => [id, name]));
   for (const [id, name] of came) people.set(id, name);
   people.set(ownerId, "the owner, on their own page");
-  const pictures = new Map<string, Buffer>();
-  for (const { photo } of now.photos.slice(0, mostPhotos)) {
-    const bytes = await readPhoto(photo);
-    if (bytes !== null) pictures.set(photo, bytes);
-  }
   const sheet: Sheet = {
     delivery,
     state,

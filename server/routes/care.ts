@@ -135,7 +135,7 @@ function routeWorkshop(router: Router, { auth, workshopService }: Services) {
 }
 
 /** Calendars, the history, and all of it as files. */
-function routeCareFiles(router: Router, { auth, boatService, calendarService, settings }: Services) {
+function routeCareFiles(router: Router, { auth, boatService, calendarService, settings, press }: Services) {
   router.get(
     endpoints.boatCalendar.path,
     serve(endpoints.boatCalendar, auth, async ({ params, ctx }) =>
@@ -145,8 +145,8 @@ function routeCareFiles(router: Router, { auth, boatService, calendarService, se
   router.get(
     endpoints.historyPdf.path,
     serve(endpoints.historyPdf, auth, async ({ params, query, ctx }) => {
-      const { writeHistoryPdf } = await import("../pdf/historyPdf.ts");
-      const pdf = await writeHistoryPdf(await boatService.describe(params.boat), await settings.read(), query.paper);
+      const boat = await boatService.describe(params.boat);
+      const pdf = await press.print({ kind: "history", boat, store: await settings.read(), paper: query.paper });
       return answerFile(ctx, "application/pdf", `history-${params.boat}.pdf`, pdf);
     }),
   );

@@ -3,10 +3,11 @@ import { endpoints } from "../../api/index.ts";
 import type { Services } from "../createServices.ts";
 import { serve } from "../http.ts";
 import { streamNews } from "../streamNews.ts";
+import { printRecord } from "./printRecord.ts";
 
 /** What has a delivery for its subject: plan, entries, news, record, owner link. */
 export function routeDeliveries(router: Router, services: Services) {
-  const { auth, handoverService, ownerService, messages, news, photos, settings, clock } = services;
+  const { auth, handoverService, ownerService, messages, news, press, settings, streams, sessions } = services;
   router.get(
     endpoints.delivery.path,
     serve(endpoints.delivery, auth, ({ params }) => handoverService.describe(params.delivery)),
@@ -37,8 +38,15 @@ export function routeDeliveries(router: Router, services: Services) {
   router.get(
     endpoints.news.path,
     serve(endpoints.news, auth, async ({ params, session, ctx }) => {
-      await handoverService.get(params.delivery);
-      streamNews(ctx, (listener) => news.listen(params.delivery, listener), session!, services);
+      // Before anything is read for it: whoever has too many open costs nothing.
+      const leave = streams.take(session!.id);
+      try {
+        await handoverService.get(params.delivery);
+      } catch (error) {
+        leave();
+        throw error;
+      }
+      streamNews(ctx, (listener) => news.listen(params.delivery, listener), session!, leave, sessions);
       return undefined;
     }),
   );
@@ -60,27 +68,20 @@ export function routeDeliveries(router: Router, services: Services) {
   router.get(
     endpoints.recordPdf.path,
     serve(endpoints.recordPdf, auth, async ({ params, query, ctx }) => {
-      // The printer and its fonts take long to load and are seldom wanted: not at the start, but when first asked for.
-      const { writeRecordPdf } = await import("../pdf/recordPdf.ts");
       const delivery = await handoverService.describe(params.delivery);
       ctx.type = "application/pdf";
       ctx.set("Content-Disposition", `inline; filename="handover-${delivery.id}.pdf"`);
-      ctx.body = await writeRecordPdf(delivery, await settings.read(), {
-        paper: query.paper,
-        timeZone: clock.timeZone,
-        readPhoto: (id) => photos.find(id, "small"),
-      });
+      ctx.body = await printRecord(services, delivery, query.paper);
       return undefined;
     }),
   );
   router.get(
     endpoints.planPdf.path,
     serve(endpoints.planPdf, auth, async ({ params, query, ctx }) => {
-      const { writePlanPdf } = await import("../pdf/planPdf.ts");
       const delivery = await handoverService.describe(params.delivery);
       ctx.type = "application/pdf";
       ctx.set("Content-Disposition", `inline; filename="plan-${delivery.id}.pdf"`);
-      ctx.body = await writePlanPdf(delivery, await settings.read(), { paper: query.paper });
+      ctx.body = await press.print({ kind: "plan", delivery, store: await settings.read(), paper: query.paper });
       return undefined;
     }),
   );

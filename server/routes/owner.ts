@@ -5,10 +5,11 @@ import type { Services } from "../createServices.ts";
 import { Failure } from "../failure.ts";
 import { serve } from "../http.ts";
 import { answerPhoto, keepPhoto } from "./photos.ts";
+import { printRecord } from "./printRecord.ts";
 
 /** The owner's private page: no sign-in, the token in the address opens it and nothing else. */
 export function routeOwner(router: Router, services: Services) {
-  const { auth, ownerService, handoverService, photos, settings, clock } = services;
+  const { auth, ownerService, handoverService, photos } = services;
   router.get(
     endpoints.ownerPage.path,
     serve(endpoints.ownerPage, auth, ({ params, ctx }) => {
@@ -51,15 +52,10 @@ export function routeOwner(router: Router, services: Services) {
   router.get(
     endpoints.ownerRecordPdf.path,
     serve(endpoints.ownerRecordPdf, auth, async ({ params, query, ctx }) => {
-      const { writeRecordPdf } = await import("../pdf/recordPdf.ts");
       const { deliveryId } = await ownerService.open(params.token);
       ctx.type = "application/pdf";
       ctx.set("Content-Disposition", `inline; filename="handover.pdf"`);
-      ctx.body = await writeRecordPdf(await handoverService.describe(deliveryId), await settings.read(), {
-        paper: query.paper,
-        timeZone: clock.timeZone,
-        readPhoto: (id) => photos.find(id, "small"),
-      });
+      ctx.body = await printRecord(services, await handoverService.describe(deliveryId), query.paper);
       return undefined;
     }),
   );
@@ -71,12 +67,11 @@ interface PackAsked {
   readonly token?: string | undefined;
 }
 
-async function answerPack({ ownerService }: Services, ctx: Context, delivery: string, asked: PackAsked) {
-  const { writePackPdf } = await import("../pdf/packPdf.ts");
+async function answerPack({ ownerService, press }: Services, ctx: Context, delivery: string, asked: PackAsked) {
   const { paper, layout, token } = asked;
   const pack = await ownerService.describePack(delivery, token);
   ctx.type = "application/pdf";
   ctx.set("Content-Disposition", `inline; filename="owner-pack-${delivery}.pdf"`);
-  ctx.body = await writePackPdf({ ...pack, paper, layout });
+  ctx.body = await press.print({ kind: "pack", question: { ...pack, paper, layout } });
   return undefined;
 }

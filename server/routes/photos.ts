@@ -31,7 +31,7 @@ const hashBytes = (bytes: Buffer) => createHash("sha256").update(bytes).digest("
  * the bytes its device sends, so that nobody can put others in its place. Failures: `photo-differs`, `not-a-photo`.
  */
 export async function keepPhoto(
-  { photos, handoverService, clock, database }: Services,
+  { photos, handoverService, takePhoto, clock, database }: Services,
   ctx: Context,
   id: string,
   by: string,
@@ -42,7 +42,7 @@ export async function keepPhoto(
   if (!isPhotoOf(id, sent)) throw new Failure("photo-differs", { photo: id, got: sent });
   let [known] = await photos.listFacts([id]);
   if (known === undefined) {
-    const photo = { ...(await readPhoto(bytes)), sent, id, at: clock.now(), by };
+    const photo = { ...(await takePhoto(by, () => readPhoto(bytes))), sent, id, at: clock.now(), by };
     known = await database.inTransaction(async (transaction) => {
       const [meanwhile] = await photos.listFacts([id], transaction);
       if (meanwhile === undefined) await photos.add(photo, transaction);

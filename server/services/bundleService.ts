@@ -28,7 +28,7 @@ import type { Snapshots } from "../repositories/snapshots.ts";
 import type { StoreKey } from "../storeKey.ts";
 import { readZip, writeZip } from "../zip.ts";
 import { hashBytes, type OpenBundle, readBundle, readHead } from "./bundleFile.ts";
-import { createIntake } from "./bundleIntake.ts";
+import { createIntake, type ReadiedPhoto } from "./bundleIntake.ts";
 import type { HandoverService } from "./handoverService.ts";
 import { listPhotos } from "./sealing.ts";
 
@@ -184,9 +184,9 @@ function createBundleReader(parts: Parts, verify: ReturnType<typeof createVerifi
       const { origin } = verified;
       if (origin?.is === "unknown" && origin.key !== trusts)
         throw new Failure("unknown-store", { store: origin.store, key: origin.key });
-      const readied = await Promise.all(
-        [...pictures].map(async ([id, content]) => ({ id, ...(await readPhoto(content)) })),
-      );
+      const readied: ReadiedPhoto[] = [];
+      // One after the other: forty at once would take all memory there is.
+      for (const [id, content] of pictures) readied.push({ id, ...(await readPhoto(content)) });
       const imported = await database.inTransaction((t) => takeIn(opened, readied, t));
       if (origin?.is === "unknown") {
         const { knownStores } = await settings.read();

@@ -41,6 +41,8 @@ function readFront(): string | null {
 
 /** Pictures and streams carry no headers; the cookie says for them who is in front. */
 function setCookie() {
+  // A web worker that asks the server has none, and holds nobody.
+  if (typeof document === "undefined") return;
   const age = front === null ? "; max-age=0" : "";
   // biome-ignore lint/suspicious/noDocumentCookie: it must be there with the very next picture, and is no secret
   document.cookie = `${frontKey}=${front ?? ""}; path=/; samesite=strict${age}`;

@@ -14,7 +14,7 @@ it.each(Object.keys(errorStatus))("%s is said in words of its own, with a way ou
     admits: ["owner"],
     what: "boat",
     id: "x",
-    waitS: 60,
+    waitS: 60, login: "wenna",
     limit: "1 MB",
     role: "sales",
     today: "2026-06-02",

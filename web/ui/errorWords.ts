@@ -29,6 +29,7 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "wrong-sign-in": () => "Name and password do not match. Check both and try again.",
   "too-many-tries": (facts) =>
     `Too many wrong tries. Wait ${Math.ceil(Number(facts.waitS) / 60)} min, or ask the owner for a new password.`,
+  "too-fast": (facts) => `This is asked too often from here. Wait ${String(facts.waitS)} s and try again.`,
   "second-needed": () => "This account wants the code of its authenticator, or one of its recovery codes.",
   "wrong-code": () => "This code is not right, or was used already. Check it and try again.",
   "second-missing": () => "The owner wants a second step at your sign-in. Turn it on under Your account first.",

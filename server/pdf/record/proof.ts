@@ -29,7 +29,7 @@ export function photoPart({ delivery, now, pictures, dayOf }: Sheet): Content[] 
       {
         stack: [
           {
-            image: `data:image/jpeg;base64,${bytes.toString("base64")}`,
+            image: `data:image/jpeg;base64,${Buffer.from(bytes).toString("base64")}`,
             fit: [photoWidthPt, photoWidthPt * 0.75],
           },
           { text: write(formatPhoto(entry, now, titleOf), { fontSize: 7.5 }) },

@@ -38,7 +38,7 @@ export interface Sheet {
   readonly now: WalkState;
   /** What came after the seal, the first first. */
   readonly added: readonly Entry[];
-  readonly pictures: ReadonlyMap<string, Buffer>;
+  readonly pictures: ReadonlyMap<string, Uint8Array>;
   readonly nameOf: (id: string) => string;
   /** Hours and minutes of an instant in the store's zone. */
   readonly clockOf: (instant: Instant | null) => string;

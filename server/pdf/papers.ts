@@ -1,0 +1,20 @@
+import type { Boat, Delivery } from "../../api/index.ts";
+import type { Settings } from "../repositories/settings.ts";
+import type { PackQuestion } from "./packPdf.ts";
+
+type Paper = "a4" | "letter";
+
+/** What is printed: each with all that stands on it, as data that can be handed to another thread. */
+export type PrintJob =
+  | {
+      readonly kind: "record";
+      readonly delivery: Delivery;
+      readonly store: Settings;
+      readonly paper: Paper;
+      readonly timeZone: string;
+      /** Photos of the record as JPEG, by id. */
+      readonly pictures: ReadonlyMap<string, Uint8Array>;
+    }
+  | { readonly kind: "plan"; readonly delivery: Delivery; readonly store: Settings; readonly paper: Paper }
+  | { readonly kind: "pack"; readonly question: PackQuestion }
+  | { readonly kind: "history"; readonly boat: Boat; readonly store: Settings; readonly paper: Paper };
