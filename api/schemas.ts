@@ -234,6 +234,7 @@ export const ownerPageSchema = z.strictObject({
   store: z.string(),
   phone: z.string(),
   timeZone: z.string(),
+  region: regionSchema,
   today: localDateSchema,
   delivery: deliverySchema,
   inService: localDateSchema.nullable(),

@@ -1,1 +1,2 @@
+export { type DayStyle, formatDate, formatMoney } from "./formatRegion.ts";
 export { type Region, regionSchema, regions, unitSystems } from "./region.ts";

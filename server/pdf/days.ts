@@ -1,11 +1,15 @@
 import type { LocalDate } from "../../core/dates/index.ts";
+import { formatDate, type Region } from "../../core/region/index.ts";
 
-const long = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", day: "numeric", month: "long", year: "numeric" });
-const short = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", day: "numeric", month: "short", year: "numeric" });
-/** A calendar day has no time zone: noon UTC is that day everywhere it is printed. */
-const atNoon = (date: LocalDate) => new Date(`${date}T12:00:00Z`);
+export interface Days {
+  /** 13 June 2026, in the store's order. */
+  readonly printDay: (date: LocalDate) => string;
+  /** 13 Jun 2026, for a table. */
+  readonly printShortDay: (date: LocalDate) => string;
+}
 
-/** 13 June 2026. */
-export const printDay = (date: LocalDate): string => long.format(atNoon(date));
-/** 13 Jun 2026, for a table. */
-export const printShortDay = (date: LocalDate): string => short.format(atNoon(date));
+/** Days as the store writes them. */
+export const createDays = ({ dateOrder }: Pick<Region, "dateOrder">): Days => ({
+  printDay: (date) => formatDate(date, "printed", dateOrder),
+  printShortDay: (date) => formatDate(date, "dated", dateOrder),
+});

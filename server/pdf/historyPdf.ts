@@ -1,7 +1,8 @@
 import type { TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Boat } from "../../api/index.ts";
+import { formatMoney, type Region } from "../../core/region/index.ts";
 import type { Settings } from "../repositories/settings.ts";
-import { printDay } from "./days.ts";
+import { createDays, type Days } from "./days.ts";
 import { ink, soft } from "./ink.ts";
 import { printPdf, write } from "./printer.ts";
 import { heading, label, lined } from "./record/sheet.ts";
@@ -19,10 +20,12 @@ const formatOutcome = (
     ...(shownBy.length === 0 ? [] : [`on file: ${shownBy.join(", ")}`]),
   ].join(". ");
 };
-const money = (cents: number | null) => (cents === null ? "" : (cents / 100).toFixed(2));
+const money = (cents: number | null, region: Region) => (cents === null ? "" : formatMoney(cents, region));
 
 /** The service history of a boat as a PDF: hours, what was done, by whom, and what comes next. */
 export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "letter"): Promise<Buffer> {
+  const { region } = store;
+  const { printDay } = createDays(region);
   const document: TDocumentDefinitions = {
     pageSize: paper === "a4" ? "A4" : "LETTER",
     pageMargins: [48, 52, 48, 56],
@@ -38,10 +41,10 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
       {
         text: write(boat.inService === null ? "Not handed over yet." : `In service since ${printDay(boat.inService)}.`),
       },
-      ...hoursPart(boat),
-      ...servicesPart(boat),
-      ...nextPart(boat),
-      ...readingsPart(boat),
+      ...hoursPart(boat, printDay),
+      ...servicesPart(boat, region),
+      ...nextPart(boat, printDay),
+      ...readingsPart(boat, printDay),
     ],
     footer: (page, pages) => ({
       margin: [48, 14, 48, 0],
@@ -59,7 +62,7 @@ const hours = (h: number | null) => ({ text: h === null ? "–" : `${h.toFixed(1
 const nameEngines = ({ care }: Boat) =>
   new Map([...care.map(({ engine, label: name }): [string, string] => [engine, name]), ["boat", "The boat"]]);
 
-function hoursPart({ care }: Boat) {
+function hoursPart({ care }: Boat, printDay: Days["printDay"]) {
   const rows = care.map(({ label: name, reportedH, reportedOn, likelyNowH }) => [
     { text: write(name) },
     hours(reportedH),
@@ -67,10 +70,11 @@ function hoursPart({ care }: Boat) {
     { text: likelyNowH === null ? "–" : `about ${likelyNowH.toFixed(0)} h` },
   ]);
   const head = [label("Engine"), label("Hours", true), label("Read on"), label("Likely now")];
-  return [heading("Hours"), lined(["*", 90, 110, "*"], [head, ...rows])];
+  return [heading("Hours"), lined(["*", 90, 120, "*"], [head, ...rows])];
 }
 
-function servicesPart(boat: Boat) {
+function servicesPart(boat: Boat, region: Region) {
+  const { printDay } = createDays(region);
   const { care, services, visits } = boat;
   if (services.length === 0) return [heading("What was done", "nothing yet")];
   const engines = nameEngines(boat);
@@ -92,13 +96,13 @@ function servicesPart(boat: Boat) {
     },
     engine === "boat" ? { text: "" } : hours(atH),
     { text: write(by) },
-    { text: money(priceCents), alignment: "right" as const },
+    { text: money(priceCents, region), alignment: "right" as const },
   ]);
   const head = [label("Date"), label("Engine"), label("Work"), label("Hours", true), label("By"), label("Price", true)];
-  return [heading("What was done"), lined([84, 80, "*", 52, 92, 56], [head, ...rows])];
+  return [heading("What was done"), lined([96, 76, "*", 52, 88, 60], [head, ...rows])];
 }
 
-function nextPart({ visits: [next] }: Boat) {
+function nextPart({ visits: [next] }: Boat, printDay: Days["printDay"]) {
   const says =
     next === undefined
       ? "Nothing is planned."
@@ -112,7 +116,7 @@ function nextPart({ visits: [next] }: Boat) {
   ];
 }
 
-function readingsPart(boat: Boat) {
+function readingsPart(boat: Boat, printDay: Days["printDay"]) {
   const engines = nameEngines(boat);
   const rows = boat.readings.map(({ date, engine, hours: atH, by, answer }) => [
     { text: printDay(date) },
@@ -121,5 +125,5 @@ function readingsPart(boat: Boat) {
     { text: write(answer === null ? by : `${by}, ${answer.replaceAll("-", " ")}`) },
   ]);
   const head = [label("Read on"), label("Engine"), label("Meter", true), label("By")];
-  return [heading("Hours as they were read", `${rows.length}`), lined([100, "*", 80, "*"], [head, ...rows])];
+  return [heading("Hours as they were read", `${rows.length}`), lined([110, "*", 80, "*"], [head, ...rows])];
 }

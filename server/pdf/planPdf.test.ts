@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
 import type { Delivery } from "../../api/index.ts";
 import { rigTemplates, topics } from "../../content/index.ts";
+import { regions } from "../../core/region/index.ts";
 import { defaultPlanOptions, findStyle, listTopicsFor, planWalk } from "../../core/route/index.ts";
 import { findUnprintable } from "../../core/text/index.ts";
 import type { Settings } from "../repositories/settings.ts";
@@ -12,7 +13,7 @@ import { writePlanPdf } from "./planPdf.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "ravik-plan-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
-const store = { store: "A yard" } as Settings;
+const store = { store: "A yard", region: regions.us } as Settings;
 
 function createDelivery(id: keyof typeof rigTemplates, budgetMin: number | null): Delivery {
   const rig = rigTemplates[id];

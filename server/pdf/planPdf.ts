@@ -4,7 +4,7 @@ import type { Place } from "../../core/rig/index.ts";
 import { cutText, formatQuarters } from "../../core/text/index.ts";
 import { shortenTitles, type Topic } from "../../core/topic/index.ts";
 import type { Settings } from "../repositories/settings.ts";
-import { printDay } from "./days.ts";
+import { createDays } from "./days.ts";
 import { ink, printDeck, soft } from "./ink.ts";
 import { printPdf, write } from "./printer.ts";
 
@@ -97,7 +97,11 @@ function printHead(delivery: Delivery, store: Settings): Content {
     margin: [0, 0, 0, 10],
     stack: [
       { text: write(`${delivery.boatName} ${delivery.hull}`, { font: "Archivo", bold: true, fontSize: 16 }) },
-      { text: write(cutText(`${printDay(delivery.date)}, ${delivery.time} · ${buyers}`, 110), { fontSize: 9.5 }) },
+      {
+        text: write(cutText(`${createDays(store.region).printDay(delivery.date)}, ${delivery.time} · ${buyers}`, 110), {
+          fontSize: 9.5,
+        }),
+      },
       { text: write(`${store.store}. ${line}`, { fontSize: 8.5, color: soft }) },
       { canvas: [{ type: "line", x1: 0, y1: 5, x2: 532, y2: 5, lineWidth: 0.8, lineColor: ink }] },
     ],

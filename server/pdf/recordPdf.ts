@@ -2,7 +2,6 @@ import type { TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Delivery } from "../../api/index.ts";
 import { ownerId } from "../../core/walk/index.ts";
 import type { Settings } from "../repositories/settings.ts";
-import { printDay } from "./days.ts";
 import { ink, soft } from "./ink.ts";
 import { printPdf, write } from "./printer.ts";
 import { cautionPart, gearPart, head, owedPart, remotePart, topicPart } from "./record/explained.ts";
@@ -37,7 +36,7 @@ export async function writeRecordPdf(
     added,
     pictures,
     nameOf: (id) => people.get(id) ?? id,
-    ...createTimes(timeZone),
+    ...createTimes(timeZone, store.region),
   };
   const document: TDocumentDefinitions = {
     pageSize: paper === "a4" ? "A4" : "LETTER",
@@ -64,7 +63,7 @@ export async function writeRecordPdf(
       margin: [48, 14, 48, 0],
       columns: [
         {
-          text: write(`${delivery.boatName} · ${delivery.hull} · ${printDay(delivery.date)}`, {
+          text: write(`${delivery.boatName} · ${delivery.hull} · ${sheet.printDay(delivery.date)}`, {
             fontSize: 8,
             color: soft,
           }),

@@ -125,6 +125,7 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
     store: store.store,
     phone: store.phone,
     timeZone: clock.timeZone,
+    region: store.region,
     today,
     cards,
     breakInPacks: packs.breakIn.filter(({ id }) => delivery.rig.engines.some((engine) => engine.breakInPack === id)),

@@ -30,9 +30,12 @@ export function Signal() {
     );
   const last = lastSentAtMs === null ? null : `last synced ${formatClock(lastSentAtMs)}`;
   const synced = lastSentAtMs === null ? "All synced" : `All synced ${formatClock(lastSentAtMs)}`;
+  // Browsers keep nothing for offline on an address without https; this machine's own is as good.
+  const isKept = window.isSecureContext !== false;
   const theirs = others.map(({ name, count: n }) => `${count(n, "is", "are")} ${name}'s, sent when they sign in`);
   return (
     <span role="status" className="text-soft">
+      {!isKept && <span className="text-magenta">▲ No https: offline is off. </span>}
       {hasSignal && waiting === null
         ? synced
         : [hasSignal ? null : "no signal", waiting, ...theirs, last].filter((part) => part !== null).join(" · ")}

@@ -1,6 +1,7 @@
 import { keepPreviousData, QueryClient, type QueryFunctionContext, queryOptions } from "@tanstack/react-query";
 import type { EndpointName, Me } from "../../api/index.ts";
-import { setStoreZone } from "../ui/storeTime.ts";
+import type { Region } from "../../core/region/index.ts";
+import { setStoreRegion, setStoreZone } from "../ui/storeTime.ts";
 import { type Ask, ask, Refused } from "./client.ts";
 import { findHeld, getFront } from "./held.ts";
 
@@ -16,8 +17,9 @@ export const queryClient = new QueryClient({
 });
 
 /** Whose page it is says whose days are shown. */
-export function settle<A extends { readonly timeZone: string }>(answer: A): A {
+export function settle<A extends { readonly timeZone: string; readonly region: Region }>(answer: A): A {
   setStoreZone(answer.timeZone);
+  setStoreRegion(answer.region);
   return answer;
 }
 

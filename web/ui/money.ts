@@ -1,5 +1,10 @@
-/** Amounts are in hundredths of the store's currency, which is not named. 31240 → `312.40`. */
-export const formatMoney = (cents: number): string => (cents / 100).toFixed(2);
+import { formatMoney as formatIn } from "../../core/region/index.ts";
+import { storeRegion } from "./storeTime.ts";
+
+/** Amounts are in hundredths of the store's currency. 31240 → `$312.40`. */
+export const formatMoney = (cents: number): string => formatIn(cents, storeRegion());
+/** As it stands in a field. 31240 → `312.40`. */
+export const toAmount = (cents: number): string => (cents / 100).toFixed(2);
 
 /**
  * As people type it: `312,40`, `312.4`, `$320`, `1,250.00`, `1.250,00 €` → hundredths; null for none; undefined for what is no

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { LocalDate } from "../../core/dates/index.ts";
 import { type Day, describeDue, formatDue, formatRange } from "./DueDay.tsx";
 import { fillFalls, fillTemplate, formatFirstNames } from "./fillTemplate.ts";
-import { formatMoney, readMoney } from "./money.ts";
+import { formatMoney, readMoney, toAmount } from "./money.ts";
 import { formatHours } from "./words.ts";
 
 describe("money", () => {
@@ -35,9 +35,11 @@ describe("money", () => {
   it("reads back whatever it has said, with a point or a comma", () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 100_000_000 }), (cents) => {
-        const said = formatMoney(cents);
+        const said = toAmount(cents);
         expect(said).toMatch(/^\d+\.\d\d$/);
         expect([readMoney(said), readMoney(said.replace(".", ","))]).toEqual([cents, cents]);
+        // And as it is shown, with the currency and its thousands apart.
+        expect(readMoney(formatMoney(cents))).toBe(cents);
       }),
       { seed: 8 },
     );

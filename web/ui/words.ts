@@ -1,5 +1,6 @@
 import type { Instant, LocalDate } from "../../core/dates/index.ts";
-import { storeMinutes } from "./storeTime.ts";
+import { formatDate } from "../../core/region/index.ts";
+import { storeMinutes, storeRegion } from "./storeTime.ts";
 
 /** Numbers and days as the screens say them. */
 
@@ -10,28 +11,14 @@ export function formatMinutes(minutes: number): string {
   return whole % 60 === 0 ? `${whole / 60} h` : `${Math.floor(whole / 60)} h ${whole % 60} min`;
 }
 
-const shortDay = new Intl.DateTimeFormat("en-GB", {
-  timeZone: "UTC",
-  weekday: "short",
-  day: "numeric",
-  month: "short",
-});
-const longDay = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", weekday: "long", day: "numeric", month: "long" });
-const dayWithYear = new Intl.DateTimeFormat("en-GB", {
-  timeZone: "UTC",
-  day: "numeric",
-  month: "short",
-  year: "numeric",
-});
-
 const atNoon = (date: LocalDate) => new Date(`${date}T12:00:00Z`);
 
-/** Tue 17 Jun. */
-export const formatDay = (date: LocalDate) => shortDay.format(atNoon(date)).replace(",", "");
-/** Saturday 14 June. */
-export const formatLongDay = (date: LocalDate) => longDay.format(atNoon(date)).replace(",", "");
-/** 17 Jun 2026. */
-export const formatDayAndYear = (date: LocalDate) => dayWithYear.format(atNoon(date));
+/** Tue 17 Jun, in the store's order. */
+export const formatDay = (date: LocalDate) => formatDate(date, "short", storeRegion().dateOrder);
+/** Saturday 14 June, in the store's order. */
+export const formatLongDay = (date: LocalDate) => formatDate(date, "long", storeRegion().dateOrder);
+/** 17 Jun 2026, in the store's order. */
+export const formatDayAndYear = (date: LocalDate) => formatDate(date, "dated", storeRegion().dateOrder);
 
 /** 10:02, at the store. */
 export const formatClock = (at: Instant | number) => formatMinuteOfDay(storeMinutes(at));

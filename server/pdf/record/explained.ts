@@ -2,13 +2,16 @@ import type { Content, TableCell } from "pdfmake/interfaces";
 import { systemNames, systems, type Topic } from "../../../core/topic/index.ts";
 import { countTopics, isCovered, listDisputed, listHands, listOwed, listWalkers } from "../../../core/walk/index.ts";
 import type { Settings } from "../../repositories/settings.ts";
-import { printDay, printShortDay } from "../days.ts";
 import { amber, ink, magenta, printDeck, printMark, soft } from "../ink.ts";
 import { write } from "../printer.ts";
 import { heading, label, lined, markWords, owedWords, type Sheet, severityWords } from "./sheet.ts";
 
 /** The first half page. `widthPt`: what the paper leaves between its margins. */
-export function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: Settings, widthPt: number): Content {
+export function head(
+  { delivery, state, nameOf, clockOf, dayOf, printDay }: Sheet,
+  store: Settings,
+  widthPt: number,
+): Content {
   const { rig, plan } = delivery;
   const stops = plan.visits.map(({ station }, i) => ({
     label: String(i + 1),
@@ -66,7 +69,7 @@ export function head({ delivery, state, nameOf, clockOf, dayOf }: Sheet, store: 
   };
 }
 
-export function owedPart({ delivery, state, dateOf }: Sheet): Content[] {
+export function owedPart({ delivery, state, dateOf, printShortDay }: Sheet): Content[] {
   const owed = listOwed(delivery.topics, delivery.rig.gear, state);
   const { planned, done, putOff } = countTopics(delivery, state);
   const open = planned - done - putOff;
@@ -95,7 +98,7 @@ export function owedPart({ delivery, state, dateOf }: Sheet): Content[] {
     rows.length === 0
       ? { text: "Nothing is owed.", color: soft }
       : lined(
-          [86, "*", 60, 54],
+          [86, "*", 66, 66],
           [[label("Kind"), label("What"), label("Promised for", true), label("Since", true)], ...rows],
         ),
   ];

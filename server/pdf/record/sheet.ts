@@ -1,8 +1,9 @@
 import type { Content, ContentTable, TableCell } from "pdfmake/interfaces";
 import type { Delivery } from "../../../api/index.ts";
 import { dayOf, type Instant } from "../../../core/dates/index.ts";
+import type { Region } from "../../../core/region/index.ts";
 import type { Entry, OwedKind, WalkState } from "../../../core/walk/index.ts";
-import { printShortDay } from "../days.ts";
+import { createDays, type Days } from "../days.ts";
 import { ink, rule, soft } from "../ink.ts";
 import { write } from "../printer.ts";
 
@@ -30,7 +31,7 @@ export const severityWords = {
   note: "note",
 } as const;
 
-export interface Sheet {
+export interface Sheet extends Days {
   readonly delivery: Delivery;
   /** As it stood when it was sealed; of a draft as it stands now. */
   readonly state: WalkState;
@@ -48,19 +49,17 @@ export interface Sheet {
   readonly dateOf: (instant: Instant) => string;
 }
 
-export function createTimes(timeZone: string): Pick<Sheet, "clockOf" | "dayOf" | "dateOf"> {
+export function createTimes(
+  timeZone: string,
+  region: Region,
+): Pick<Sheet, "clockOf" | "dayOf" | "dateOf" | "printDay" | "printShortDay"> {
+  const { printDay, printShortDay } = createDays(region);
   const clock = new Intl.DateTimeFormat("en-GB", { timeZone, hour: "2-digit", minute: "2-digit" });
-  const day = new Intl.DateTimeFormat("en-GB", {
-    timeZone,
-    day: "numeric",
-    month: "short",
-    year: "numeric",
-    hour: "2-digit",
-    minute: "2-digit",
-  });
   return {
+    printDay,
+    printShortDay,
     clockOf: (instant) => (instant === null ? "–" : clock.format(new Date(instant))),
-    dayOf: (instant) => day.format(new Date(instant)),
+    dayOf: (instant) => `${printShortDay(dayOf(instant, timeZone))}, ${clock.format(new Date(instant))}`,
     dateOf: (instant) => printShortDay(dayOf(instant, timeZone)),
   };
 }

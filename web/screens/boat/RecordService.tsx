@@ -8,7 +8,7 @@ import { type Attached, AttachFile } from "../../ui/AttachFile.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
 import { DateInput } from "../../ui/DateInput.tsx";
-import { formatMoney, readMoney } from "../../ui/money.ts";
+import { readMoney, toAmount } from "../../ui/money.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { TakePhoto } from "../../ui/Photos.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
@@ -47,7 +47,7 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
   const [hours, setHours] = useState((care?.likelyNowH ?? 0).toFixed(1));
   const [note, setNote] = useState("");
   const planned = boat.visits.flatMap(({ items }) => items).find((each) => each.scope === engine && each.item === item);
-  const [price, setPrice] = useState(planned?.priceCents == null ? "" : formatMoney(planned.priceCents));
+  const [price, setPrice] = useState(planned?.priceCents == null ? "" : toAmount(planned.priceCents));
   const [photo, setPhoto] = useState<string | null>(null);
   const [proof, setProof] = useState<Attached | null>(null);
   const [fault, setFault] = useState<string | null>(null);

@@ -1,5 +1,5 @@
 import type { ServiceItem } from "../../../core/service/index.ts";
-import { formatMoney, readMoney } from "../../ui/money.ts";
+import { readMoney, toAmount } from "../../ui/money.ts";
 import { readPlain } from "../../ui/readPlain.ts";
 import { splitLines } from "../../ui/splitLines.ts";
 import { monthOptions } from "./formatItem.ts";
@@ -59,7 +59,7 @@ export function ServiceItemFields(props: FieldsProps) {
             aria-label={`Price, ${item.title}`}
             inputMode="decimal"
             className={`${small} text-base text-ink`}
-            defaultValue={item.priceCents === undefined ? "" : formatMoney(item.priceCents)}
+            defaultValue={item.priceCents === undefined ? "" : toAmount(item.priceCents)}
             onChange={(event) => {
               const cents = readMoney(event.target.value);
               if (cents !== undefined) onChange({ priceCents: cents ?? undefined });

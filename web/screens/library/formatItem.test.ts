@@ -32,7 +32,7 @@ describe("when a service item falls due", () => {
 
 it("what an item takes is its labour, its price and how early it may be done, as far as they are known", () => {
   expect(formatEffort(item({ labourH: 1.5, priceCents: 31_240, earlyDays: 14 }))).toBe(
-    "1.5 h of work, 312.40, up to 14 days early",
+    "1.5 h of work, €312.40, up to 14 days early",
   );
   expect(formatEffort(item({ labourH: 0 }))).toBe("0 h of work");
   expect(formatEffort(item({}))).toBe("");

@@ -109,7 +109,7 @@ describe("service packs", () => {
     await type("Parts, First service", "Oil{Enter}{Enter}Filter");
     await type("Price, First service", "$312,40");
     await type("Days it may be early, First service", "30");
-    expect(screen.getByText("1.5 h of work, 312.40, up to 30 days early")).toBeTruthy();
+    expect(screen.getByText("1.5 h of work, €312.40, up to 30 days early")).toBeTruthy();
     expect(screen.getByText("Once, at 25 h or 12 months, whichever comes first.")).toBeTruthy();
     await user.click(screen.getByRole("button", { name: "Another item" }));
     await user.click(screen.getByRole("button", { name: "Take out 300 h or three years" }));

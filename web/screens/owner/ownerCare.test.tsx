@@ -178,7 +178,7 @@ describe("what an owner is told of the service", () => {
     };
     const { rerender } = render(<OwnerCare token={token} page={page} />);
     expect(screen.getByTestId("owner-visit").textContent).toBe("2 Aug 2026");
-    expect(screen.getByText(/about 312.40 by the yard's list/)).toBeTruthy();
+    expect(screen.getByText(/about €312.40 by the yard's list/)).toBeTruthy();
     expect(screen.getByText("by its hours, likely 2 Aug 2026, between 10 Jul 2026 and 30 Sept 2026")).toBeTruthy();
     expect(screen.getByText(/^▲ past due, 1 Jun 2026/)).toBeTruthy();
     expect(screen.getByText("oil; filter")).toBeTruthy();

@@ -28,7 +28,7 @@ export function SecretField({ label, why, error, className = "mt-4", ...input }:
         />
         <button
           type="button"
-          aria-label={isShown ? `Hide: ${label}` : `Show: ${label}`}
+          aria-label={isShown ? "Hide what is typed" : "Show what is typed"}
           aria-pressed={isShown}
           className="absolute inset-y-0 right-0 grid w-12 place-items-center text-soft"
           onClick={() => setShown(!isShown)}

@@ -1,0 +1,48 @@
+import type { LocalDate } from "../dates/index.ts";
+import type { Region } from "./region.ts";
+
+/**
+ * How much of a day is said. short: Tue 17 Jun. long: Saturday 14 June. dated: 17 Jun 2026. printed: 17 June 2026; each in the
+ * store's order (Tue Jun 17; Saturday June 14; Jun 17, 2026; June 17, 2026).
+ */
+export type DayStyle = "short" | "long" | "dated" | "printed";
+
+const shapes: Record<DayStyle, Intl.DateTimeFormatOptions> = {
+  short: { weekday: "short", day: "numeric", month: "short" },
+  long: { weekday: "long", day: "numeric", month: "long" },
+  dated: { day: "numeric", month: "short", year: "numeric" },
+  printed: { day: "numeric", month: "long", year: "numeric" },
+};
+// Names of days and months are those of British English: "Sept" where it is short, as on screen until now.
+const formats = Object.fromEntries(
+  Object.entries(shapes).map(([style, shape]) => [
+    style,
+    new Intl.DateTimeFormat("en-GB", { ...shape, timeZone: "UTC" }),
+  ]),
+) as Record<DayStyle, Intl.DateTimeFormat>;
+
+/** A day as the store writes it. A calendar day has no time zone: noon UTC is that day everywhere it is shown. */
+export function formatDate(date: LocalDate, style: DayStyle, order: Region["dateOrder"]): string {
+  const parts = formats[style].formatToParts(new Date(`${date}T12:00:00Z`));
+  const find = (type: string) => parts.find((part) => part.type === type)?.value ?? "";
+  const [weekday, day, month, year] = ["weekday", "day", "month", "year"].map(find);
+  const said =
+    order === "dmy"
+      ? [weekday, day, month, year]
+      : order === "mdy"
+        ? [weekday, month, year === "" ? day : `${day},`, year]
+        : [weekday, year, month, day];
+  return said.filter((part) => part !== "").join(" ");
+}
+
+/** An amount of money in hundredths, as the store writes it: $312.40; £312.40; €312.40. */
+export function formatMoney(cents: number, { currency, spelling }: Pick<Region, "currency" | "spelling">): string {
+  const locale = spelling === "us" ? "en-US" : "en-GB";
+  try {
+    return new Intl.NumberFormat(locale, { style: "currency", currency, currencyDisplay: "narrowSymbol" }).format(
+      cents / 100,
+    );
+  } catch {
+    return `${currency} ${(cents / 100).toFixed(2)}`;
+  }
+}
