@@ -85,6 +85,7 @@ export const addresses = {
   planPdf: { method: "GET", path: "/api/deliveries/:delivery/plan.pdf" },
   news: { method: "GET", path: "/api/deliveries/:delivery/news" },
   recordPdf: { method: "GET", path: "/api/deliveries/:delivery/record.pdf" },
+  labelledPack: { method: "POST", path: "/api/deliveries/:delivery/pack.pdf" },
   packPdf: { method: "GET", path: "/api/deliveries/:delivery/pack.pdf" },
   bundle: { method: "GET", path: "/api/deliveries/:delivery/bundle.json" },
   bundleZip: { method: "GET", path: "/api/deliveries/:delivery/bundle.zip" },

@@ -174,7 +174,9 @@ export const newRunSchema = z.strictObject({
       }),
     )
     .min(1)
-    .max(5),
+    .max(5)
+    .refine((engines) => new Set(engines.map(({ id }) => id)).size === engines.length, "each needs an id of its own")
+    .refine((engines) => new Set(engines.map(({ engine }) => engine)).size === engines.length, "each engine once"),
 });
 export type NewRun = z.infer<typeof newRunSchema>;
 export const runSheetSchema = z.strictObject({

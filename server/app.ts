@@ -69,6 +69,12 @@ export function createApp(services: Services, options: AppOptions): Koa {
   });
   app.use(answerErrors(options.log));
   app.use(helmet(securityHeaders));
+  app.use(async (ctx, next) => {
+    // Whoever takes nothing that is not packed gets it plain all the same: an answer is better than none.
+    if (/identity\s*;\s*q=0(?:\.0*)?(?:$|[,\s])/i.test(ctx.get("Accept-Encoding")))
+      delete ctx.headers["accept-encoding"];
+    await next();
+  });
   app.use(compress());
   app.use(checkOrigin());
   app.use(async (ctx, next) => {

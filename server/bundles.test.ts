@@ -279,10 +279,14 @@ describe("the owner pack", () => {
     ["two-up", "letter", "d-m204"],
   ])("prints %s on %s with a card a page, the label only for a token that opens it", async (layout, paper, id) => {
     const { token } = (await nessa.send("POST", `/api/deliveries/${id}/link`, { isRemote: false })).body;
-    const print = async (query: string) => {
-      const address = `${home.address}/api/deliveries/${id}/pack.pdf?paper=${paper}&layout=${layout}${query}`;
-      const answer = await fetch(address, { headers: { cookie: nessa.cookie } });
-      const file = join(folder, `${id}${query.length}.pdf`);
+    const print = async (label: string | null) => {
+      const address = `${home.address}/api/deliveries/${id}/pack.pdf`;
+      const headers = { cookie: nessa.cookie, origin: home.address, "content-type": "application/json" };
+      const answer =
+        label === null
+          ? await fetch(`${address}?paper=${paper}&layout=${layout}`, { headers })
+          : await fetch(address, { method: "POST", headers, body: JSON.stringify({ paper, layout, token: label }) });
+      const file = join(folder, `${id}${label === null}.pdf`);
       writeFileSync(file, Buffer.from(await answer.arrayBuffer()));
       const info = execFileSync("pdfinfo", [file], { encoding: "utf8" });
       return {
@@ -290,14 +294,14 @@ describe("the owner pack", () => {
         text: execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" }),
       };
     };
-    const plain = await print("");
+    const plain = await print(null);
     expect(plain.pages).toBe(layout === "single" ? 12 : 6);
     for (const words of ["It will not start", "Before you leave the boat", "Whom to call", "555 0142"])
       expect(plain.text).toContain(words);
-    const labelled = await print(`&token=${token}`);
+    const labelled = await print(token);
     expect(labelled.text).toContain("Cut out and stick where the helm is");
     expect(plain.text).not.toContain("Cut out and stick");
-    const wrong = await nessa.get(`/api/deliveries/d-w118/pack.pdf?token=${token}`);
+    const wrong = await nessa.send("POST", "/api/deliveries/d-w118/pack.pdf", { token });
     expect(wrong.body.error.code).toBe("link-ended");
   });
 });

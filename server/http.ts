@@ -162,6 +162,9 @@ function toFailure(error: unknown, ctx: Context): Failure {
   if (status === 413)
     return new Failure("too-large", { limit: String(ctx.state.bodyLimit ?? usualBody).replace("mb", " MB") });
   if (status === 415) return new Failure("not-json");
+  // What says it is packed and is not.
+  if (String((error as { code?: unknown }).code).startsWith("Z_"))
+    return new Failure("malformed-json", { message: "it cannot be unpacked" });
   if (status === 400) return new Failure("malformed-json", { message: (error as Error).message });
   return new Failure("unexpected");
 }

@@ -31,9 +31,12 @@ const kinds = ["jpeg", "png", "webp"] as const;
 export async function readPhoto(bytes: Buffer): Promise<Photo> {
   const { mostPx, mostPixels } = photoLimits;
   const image = () => sharp(bytes, { limitInputPixels: mostPixels.jpeg, failOn: "error" });
-  const found = await image()
-    .metadata()
-    .catch(() => null);
+  const found =
+    bytes.length === 0
+      ? null
+      : await image()
+          .metadata()
+          .catch(() => null);
   const kind = kinds.find((each) => each === found?.format);
   if (found === null || kind === undefined) throw new Failure("not-a-photo");
   if (found.width * found.height > mostPixels[kind])

@@ -99,6 +99,18 @@ export const handoverEndpoints = {
     body: null,
     answer: null,
   }),
+  labelledPack: endpoint({
+    ...addresses.labelledPack,
+    summary: "Print the owner pack with the label for the helm, which bears the address of the owner's page",
+    admits: everyone,
+    isPaper: true,
+    params: oneDelivery,
+    query: none,
+    // The token in the body, so that it stands in no log and no history.
+    body: packQuery.extend({ token: tokenSchema }),
+    answer: null,
+    file: "application/pdf",
+  }),
   setOwnerLink: endpoint({
     ...addresses.setOwnerLink,
     summary: "Make the owner's private page, or another address for it; the old one ends",

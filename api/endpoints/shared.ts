@@ -11,8 +11,6 @@ export const packQuery = z.strictObject({
   paper: z.enum(["a4", "letter"]).default("letter"),
   /** One card a page of half the paper, or two side by side on a whole one. */
   layout: z.enum(["single", "two-up"]).default("single"),
-  /** The owner's token, for the label at the helm; kept nowhere. */
-  token: tokenSchema.optional(),
 });
 export const oneToken = z.strictObject({ token: tokenSchema });
 export const done = z.strictObject({ done: z.literal(true) });

@@ -42,6 +42,10 @@ export function routeOwner(router: Router, services: Services) {
     endpoints.packPdf.path,
     serve(endpoints.packPdf, auth, ({ params, query, ctx }) => answerPack(services, ctx, params.delivery, query)),
   );
+  router.post(
+    endpoints.labelledPack.path,
+    serve(endpoints.labelledPack, auth, ({ params, body, ctx }) => answerPack(services, ctx, params.delivery, body)),
+  );
   router.get(
     endpoints.ownerPackPdf.path,
     serve(endpoints.ownerPackPdf, auth, async ({ params, query, ctx }) => {

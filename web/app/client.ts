@@ -73,6 +73,27 @@ export async function ask<N extends EndpointName>(
   return readAnswer(response);
 }
 
+/** Asks for a paper that is made of what is sent. Throws Refused. */
+export async function askPaper<N extends "labelledPack">(
+  name: N,
+  params: ParamsOf<Endpoints[N]>,
+  body: BodyOf<Endpoints[N]>,
+): Promise<Blob> {
+  let response: Response;
+  try {
+    response = await fetch(addressOf(name, params), {
+      method: addresses[name].method,
+      credentials: "same-origin",
+      signal: AbortSignal.timeout(sendTimeoutMs),
+      headers: { ...nameWho(undefined), "Content-Type": "application/json" },
+      body: JSON.stringify(body),
+    });
+  } catch {
+    throw new Refused({ code: "no-signal" });
+  }
+  return response.ok ? response.blob() : readAnswer(response);
+}
+
 type UploadName = "setPhoto" | "setFile" | "setOwnerPhoto" | "previewBundle" | "importBundle";
 
 /** Sends a file as it is, to one of the endpoints that take one. Throws Refused. */

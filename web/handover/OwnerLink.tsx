@@ -3,12 +3,13 @@ import { useState } from "react";
 import type { Delivery } from "../../api/index.ts";
 import { isOneOf, walkers } from "../../api/roles.ts";
 import { formatBuyers, type WalkState } from "../../core/walk/index.ts";
-import { addressOf, ask } from "../app/client.ts";
+import { ask, askPaper } from "../app/client.ts";
 import { deliveryQuery, queryClient } from "../app/queries.ts";
 import { useMe } from "../app/useMe.ts";
 import { Button } from "../ui/Button.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
-import { storeDay } from "../ui/storeTime.ts";
+import { saveBlob } from "../ui/saveFile.ts";
+import { storeDay, storeRegion } from "../ui/storeTime.ts";
 import { formatDay } from "../ui/words.ts";
 
 /** The owner's private page: made, sent with or without the walk on it, replaced, ended. The address is shown once. */
@@ -36,6 +37,12 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
       return fetchAnew();
     },
   });
+  const print = useMutation({
+    mutationFn: async (whole: string) => {
+      const body = { paper: storeRegion().paper, layout: "single" as const, token: whole.split("/").at(-1)! };
+      saveBlob("owner-pack.pdf", await askPaper("labelledPack", params, body));
+    },
+  });
   if (!isOneOf(walkers, me.role)) return null;
   const { link } = delivery;
   const said = state.remote.size;
@@ -57,24 +64,17 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
             {wasSent && <strong className="block">Sent to {buyers}.</strong>}
             <span className="text-soft">Copy it now: it cannot be shown again.</span>
             <br />
-            <a
-              href={address}
-              target="_blank"
-              rel="noreferrer"
-              className="break-all underline"
-              data-testid="owner-address"
-            >
+            {/* No link: opened here, it would stand in the history of a tablet that is not the buyer's. */}
+            <span className="break-all select-all" data-testid="owner-address">
               {address}
-            </a>
-            <br />
-            <a
-              href={`${addressOf("packPdf", params)}?paper=letter&token=${address.split("/").at(-1)}`}
-              target="_blank"
-              rel="noreferrer"
-              className="inline-flex min-h-11 items-center underline"
-            >
-              Owner pack with the code for the helm
-            </a>
+            </span>
+            <span className="mt-2 flex flex-wrap gap-2">
+              <Button onClick={() => void navigator.clipboard?.writeText(address)}>Copy the address</Button>
+              <Button disabled={print.isPending} onClick={() => print.mutate(address)}>
+                Owner pack with the code for the helm
+              </Button>
+            </span>
+            {print.error !== null && <ErrorNotice error={print.error} />}
           </p>
         )}
         {me.isCarried && (

@@ -5,6 +5,7 @@ import { addressOf } from "../../app/client.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { describeDue } from "../../ui/DueDay.tsx";
 import { formatMoney } from "../../ui/money.ts";
+import { storeRegion } from "../../ui/storeTime.ts";
 import { formatDayAndYear, formatDistance } from "../../ui/words.ts";
 
 type Visit = Boat["visits"][number];
@@ -68,7 +69,7 @@ export function YearsLine({ boat }: { boat: Boat }) {
           </a>
           <a
             className={linkLook("plain")}
-            href={`${addressOf("historyPdf", { boat: boat.id })}?paper=letter`}
+            href={`${addressOf("historyPdf", { boat: boat.id })}?paper=${storeRegion().paper}`}
             target="_blank"
             rel="noreferrer"
           >

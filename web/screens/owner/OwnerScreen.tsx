@@ -16,6 +16,7 @@ import { owedSigns, owedWords } from "../../owed/owedWords.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { storeRegion } from "../../ui/storeTime.ts";
 import { formatDay, formatDayAndYear } from "../../ui/words.ts";
 import { AskTheYard } from "./AskTheYard.tsx";
 import { OwnerArrival } from "./OwnerArrival.tsx";
@@ -258,7 +259,7 @@ function Papers({ token, page }: { token: string; page: OwnerPage }) {
         {delivery.seal !== null && (
           <a
             className={linkLook("plain")}
-            href={`${addressOf("ownerRecordPdf", { token })}?paper=letter`}
+            href={`${addressOf("ownerRecordPdf", { token })}?paper=${storeRegion().paper}`}
             target="_blank"
             rel="noreferrer"
           >
@@ -267,7 +268,7 @@ function Papers({ token, page }: { token: string; page: OwnerPage }) {
         )}
         <a
           className={linkLook("plain")}
-          href={`${addressOf("ownerPackPdf", { token })}?paper=letter`}
+          href={`${addressOf("ownerPackPdf", { token })}?paper=${storeRegion().paper}`}
           target="_blank"
           rel="noreferrer"
         >

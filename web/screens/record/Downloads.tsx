@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
 import { addressOf } from "../../app/client.ts";
+import { storeRegion } from "../../ui/storeTime.ts";
 
 /** The record as files: to be shown to anyone, and to be verified. */
 export function Downloads({ delivery }: { delivery: Delivery }) {
@@ -13,8 +14,8 @@ export function Downloads({ delivery }: { delivery: Delivery }) {
           [address("bundleZip"), "Bundle with photos, zip"],
         ] as [string, string][])),
     [address("marksCsv"), "Marks, CSV"],
-    [`${address("packPdf")}?paper=letter`, "Owner pack, PDF"],
-    [`${address("packPdf")}?paper=letter&layout=two-up`, "Owner pack, two a sheet"],
+    [`${address("packPdf")}?paper=${storeRegion().paper}`, "Owner pack, PDF"],
+    [`${address("packPdf")}?paper=${storeRegion().paper}&layout=two-up`, "Owner pack, two a sheet"],
   ];
   return (
     <section aria-labelledby="files">

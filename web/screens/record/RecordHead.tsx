@@ -3,7 +3,7 @@ import type { Delivery } from "../../../api/index.ts";
 import { listWalkers, type WalkState } from "../../../core/walk/index.ts";
 import { addressOf } from "../../app/client.ts";
 import { linkLook } from "../../ui/Button.tsx";
-import { storeDay } from "../../ui/storeTime.ts";
+import { storeDay, storeRegion } from "../../ui/storeTime.ts";
 import { formatClock, formatDayAndYear } from "../../ui/words.ts";
 
 interface HeadProps {
@@ -11,6 +11,11 @@ interface HeadProps {
   readonly state: WalkState;
   readonly nameOf: (id: string) => string;
 }
+
+const papers = [
+  ["letter", "Letter"],
+  ["a4", "A4"],
+] as const;
 
 /** Whose record it is, who walked it and when, and its papers. */
 export function RecordHead({ delivery, state, nameOf }: HeadProps) {
@@ -30,12 +35,17 @@ export function RecordHead({ delivery, state, nameOf }: HeadProps) {
         </p>
       </div>
       <div className="flex flex-wrap gap-2">
-        <a href={`${pdf}?paper=letter`} target="_blank" rel="noreferrer" className={linkLook("primary")}>
-          PDF, Letter
-        </a>
-        <a href={`${pdf}?paper=a4`} target="_blank" rel="noreferrer" className={linkLook("plain")}>
-          PDF, A4
-        </a>
+        {papers.map(([paper, says]) => (
+          <a
+            key={paper}
+            href={`${pdf}?paper=${paper}`}
+            target="_blank"
+            rel="noreferrer"
+            className={linkLook(paper === storeRegion().paper ? "primary" : "plain")}
+          >
+            PDF, {says}
+          </a>
+        ))}
       </div>
     </div>
   );
