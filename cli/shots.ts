@@ -87,7 +87,7 @@ const shots: Shot[] = [
     size: tablet,
     before: async (page) => {
       await page.getByRole("button", { name: "Make their page" }).click();
-      const address = await page.getByTestId("owner-address").getAttribute("href");
+      const address = await page.getByTestId("owner-address").textContent();
       await page.setViewportSize(phone);
       await page.goto(address!);
       await page.getByRole("heading", { level: 1 }).waitFor();
@@ -128,6 +128,21 @@ const shots: Shot[] = [
     path: "/library",
     size: tablet,
     before: (page) => page.getByLabel("Find a topic").fill("drain plug"),
+  },
+  {
+    // The last: from here on it is the owner who is signed in.
+    name: "staff",
+    path: "/sign-in",
+    size: tablet,
+    before: async (page) => {
+      await page.getByRole("button", { name: /Odile Pellow/ }).click();
+      await page.getByRole("list", { name: "Handovers today" }).waitFor();
+      await page.getByRole("link", { name: "More" }).click();
+      await page.getByRole("link", { name: /^Staff/ }).click();
+      await page.getByLabel("Name", { exact: true }).fill("Wenna Trew");
+      await page.getByRole("button", { name: "Make a code" }).click();
+      await page.getByText(/^It is not kept anywhere/).waitFor();
+    },
   },
 ];
 

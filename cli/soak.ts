@@ -11,9 +11,10 @@ import { tellWalk } from "../demo/walkEntries.ts";
 import { openDatabase } from "../server/database/open.ts";
 import { quantile } from "./bench/quantile.ts";
 import { startServer, stopChild } from "./demoProcess.ts";
+import { createFuzz, listOperations } from "./fuzz.ts";
 
 /**
- * `npm run soak [-- tablets 30 seconds 60 pace 1 kills 200 closings 500]`: thirty tablets posting at once for a minute, then
+ * `npm run soak [-- tablets 30 seconds 60 pace 1 kills 200 closings 500 fuzz 20000]`: thirty tablets posting at once for a minute, then
  * two hundred kills of the server while entries are posted, and five hundred while signed handovers with photos are sent:
  * every one of them is sealed. Nothing may be lost, nothing doubled. A count of 0 leaves a part out. Takes half an hour; not
  * part of `npm test`.
@@ -27,6 +28,8 @@ const seconds = read("seconds", 60);
 const kills = read("kills", 200);
 /** How many signed handovers are sent, each with a kill in the middle. */
 const closingCount = read("closings", 500);
+/** How many questions are made up out of the server's description. */
+const asks = read("fuzz", 20_000);
 /** How many marks a second each tablet makes: one is as fast as a hand can go on marking. */
 const pace = read("pace", 1);
 const walks = ["d-w118", "d-w121", "d-m204", "d-s310", "d-f207", "d-h402"];
@@ -270,6 +273,34 @@ async function sendClosing({ address, headers }: Session, { delivery, entries, p
   }
 }
 
+/** Asks that are nearly right, out of the server's own description, by everybody who works there. */
+async function soakFuzz() {
+  const { child, port } = await start();
+  const sessions = await Promise.all(["odile", "ines", "nessa", "tobin", "corwin"].map((login) => signIn(port, login)));
+  const { address, headers } = sessions[0]!;
+  const description: unknown = await (await fetch(`${address}/api/openapi.json`, { headers })).json();
+  const ids = ["w097", "w112", "w118", "d-w118", "d-m204", "wending-23", "horn", "port", "readings", ulid(), "none"];
+  const ask = createFuzz(listOperations(description), ids, Date.now());
+  let faults = 0;
+  let slowestMs = 0;
+  for (let i = 0; i < asks; i++) {
+    const { method, path, body } = ask();
+    const startMs = performance.now();
+    const sent = method === "GET" ? {} : { body: JSON.stringify(body) };
+    const answer = await fetch(address + path, { method, headers: sessions[i % sessions.length]!.headers, ...sent });
+    const text = await answer.text();
+    slowestMs = Math.max(slowestMs, performance.now() - startMs);
+    if (answer.status < 500 || text.includes('"busy"')) continue;
+    faults++;
+    console.error(`${answer.status} ${method} ${path} ${JSON.stringify(body).slice(0, 300)}`);
+  }
+  await stopChild(child);
+  const isMet = faults === 0 && slowestMs < 5000;
+  console.log(
+    `| ${asks} asks out of the description, nearly right | ${faults} faults, slowest ${slowestMs.toFixed(0)} ms | 0, 5000 ms | ${isMet ? "yes" : "no"} |`,
+  );
+}
+
 console.log(
   `Machine: ${cpus()[0]?.model}, ${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB, Node ${process.version}\n`,
 );
@@ -277,4 +308,5 @@ console.log("| what | measured | goal | met |\n| --- | --- | --- | --- |");
 if (seconds > 0) await soakTablets();
 if (kills > 0) await soakKills();
 if (closingCount > 0) await soakSealing();
+if (asks > 0) await soakFuzz();
 rmSync(folder, { recursive: true, force: true });

@@ -92,6 +92,7 @@ describe("somebody who works here", () => {
     const ines = await store.signIn("ines");
     const { code } = (await odile.send("POST", `/api/staff/${await idOf("ines")}/reset`, {})).body;
     expect((await ines.get("/api/me")).status).toBe(401);
+    expect((await trySign({ login: "ines", password: "slack-water" })).body.error.code).toBe("wrong-sign-in");
     const look = await store.stranger.send("POST", "/api/joining", { code });
     expect(look.body).toMatchObject({ isReset: true, login: "ines" });
     expect((await store.stranger.send("POST", "/api/join", { code, password: words })).body.name).toBe("Ines Marr");

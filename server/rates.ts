@@ -4,7 +4,7 @@ import { Failure } from "./failure.ts";
 
 /** More than a hand can ask for, or a tablet that comes back into signal with a whole walk. */
 const limits = {
-  usual: { points: 1500, duration: 60 },
+  usual: { points: 3000, duration: 60 },
   /** Photos, files and large bodies. */
   large: { points: 240, duration: 60 },
   paper: { points: 40, duration: 300 },

@@ -117,7 +117,8 @@ export const peopleEndpoints = {
   }),
   resetPerson: endpoint({
     ...addresses.resetPerson,
-    summary: "Give somebody a code to set a new password with; it ends their sessions and their second factor",
+    summary:
+      "Give somebody a code to set a new password with; it ends their password, their sessions and their second factor",
     admits: owners,
     audit: "staff",
     params: ofPerson,

@@ -18,6 +18,10 @@ describe("findBreakInStanding", () => {
 });
 
 describe("breakInPackSchema", () => {
+  it("says what is wrong with a pack without phases, and does not stumble over it", () => {
+    expect(breakInPackSchema.safeParse({ ...pack, phases: [] }).success).toBe(false);
+  });
+
   it("refuses phases with a gap between them", () => {
     const phases = pack.phases.map((phase, i) => (i === 1 ? { ...phase, fromH: 1.5 } : phase));
     expect(breakInPackSchema.safeParse({ ...pack, phases }).error?.issues[0]?.message).toBe(

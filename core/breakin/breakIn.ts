@@ -36,7 +36,8 @@ export const breakInPackSchema = z
       if (phase.toH <= phase.fromH)
         check.addIssue({ code: "custom", path: ["phases", i, "toH"], message: "must be later than fromH" });
     });
-    if (pack.phases.at(-1)!.toH !== pack.totalH)
+    const last = pack.phases.at(-1);
+    if (last !== undefined && last.toH !== pack.totalH)
       check.addIssue({ code: "custom", path: ["totalH"], message: "must be where the last phase ends" });
   });
 export type BreakInPack = z.infer<typeof breakInPackSchema>;

@@ -167,7 +167,9 @@ export function createStaffService({ database, people, sessions, settings, clock
     async reset(id: string, by: string) {
       const { name, role } = await find(id);
       await models.invites.destroy({ where: { userId: id, usedAt: { [Op.is]: null } } });
-      await people.change(id, { second: null, recovery: [] });
+      // Nobody knows it, also whoever has read or guessed the old one.
+      const kept = await hashPassword(hasher, createToken(), cost);
+      await people.change(id, { kept, second: null, recovery: [] });
       await sessions.endAllOf(id);
       return makeInvite({ userId: id, name, role, by }, resetMs);
     },

@@ -190,7 +190,9 @@ function PersonForm({ person }: { person: PersonLine }) {
         )}
       </div>
       {person.id !== me.id && !person.isOff && reset.data === undefined && (
-        <p className="mt-2 text-sm text-soft">A new code signs them out everywhere and ends their second step.</p>
+        <p className="mt-2 text-sm text-soft">
+          A new code ends their password and second step at once, and signs them out everywhere.
+        </p>
       )}
       {reset.data !== undefined && <FreshCode {...reset.data} name={person.name} />}
       <Failed error={save.error ?? reset.error} />
