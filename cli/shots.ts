@@ -50,20 +50,6 @@ const shots: Shot[] = [
     before: (page) => walkTo(page, "Kill switch lanyard"),
   },
   { name: "walk-phone", path: "/deliveries/d-w118/walk", size: phone, before: startWalk },
-  {
-    name: "walk-readings",
-    path: "/deliveries/d-w118/walk",
-    size: tablet,
-    before: async (page) => {
-      await startWalk(page);
-      await page.keyboard.press("/");
-      await page.getByLabel("Find a topic, a switch or a thing aboard").fill("tires");
-      await page.getByRole("button", { name: /^Trailer tires/ }).click();
-      await page.getByRole("textbox", { name: /^Tire, port front/ }).fill("390");
-      await page.keyboard.press("Enter");
-      await page.getByRole("list", { name: "Readings" }).scrollIntoViewIfNeeded();
-    },
-  },
   { name: "ready", path: "/deliveries/d-w121/ready", size: tablet },
   { name: "aftercare", path: "/aftercare", size: tablet },
   { name: "workshop", path: "/aftercare/workshop", size: tablet, before: waitForChart },
