@@ -12,7 +12,7 @@ export function createOpenApi(version: string): Record<string, unknown> {
   return {
     openapi: "3.1.0",
     info: { title: "Ravik", version },
-    components: { securitySchemes: { session: { type: "apiKey", in: "cookie", name: "ravik" } } },
+    components: { securitySchemes: { session: { type: "apiKey", in: "cookie", name: "ravik.{person}" } } },
     paths,
   };
 }

@@ -43,10 +43,17 @@ export const storeFactsSchema = z.strictObject({
   webAddress: webAddressSchema.nullable(),
   timeZone: zoneSchema,
   region: regionSchema,
+  /** Nothing is sent from the first hour until the second, of the store's own time. */
+  quietHours: z.strictObject({ from: z.int().min(0).max(23), to: z.int().min(0).max(23) }),
+  /** Who may let a walk begin on a boat that is not ready. */
+  allowers: z
+    .array(z.enum(roles))
+    .refine((list) => list.includes("owner"), "must hold the owner")
+    .refine((list) => new Set(list).size === list.length, "must name each once"),
 });
 export type StoreFacts = z.infer<typeof storeFactsSchema>;
 
-export const setUpSchema = storeFactsSchema.extend({
+export const setUpSchema = storeFactsSchema.omit({ quietHours: true, allowers: true }).extend({
   code: codeSchema,
   name: plainText(80),
   login: loginSchema,

@@ -27,6 +27,8 @@ export const meSchema = z.strictObject({
   /** IANA name; days and times are those of this zone. */
   timeZone: z.string(),
   region: regionSchema,
+  /** Who may let a walk begin on a boat that is not ready. */
+  allowers: z.array(z.enum(roles)),
   hasSecond: z.boolean(),
   /** The owner wants a second factor of them, and they have none yet: nothing else is open to them before. */
   owesSecond: z.boolean(),

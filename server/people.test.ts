@@ -1,5 +1,7 @@
 import { Secret, TOTP } from "otpauth";
+import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { toInstant } from "../core/dates/index.ts";
 import { regions } from "../core/region/index.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
@@ -241,6 +243,35 @@ describe("a shared tablet", () => {
     const { devices } = (await odile.get("/api/staff")).body;
     await odile.send("DELETE", `/api/devices/${devices[0].id}`, {});
     expect((await tablet.get("/api/me", { "Ravik-Person": wenna })).status).toBe(401);
+  });
+});
+
+describe("the store's rules", () => {
+  it("say who else may let a boat go that is not ready; the owner always may", async () => {
+    await join(await invite("Tegen Rowe", "service"), "tegen");
+    const signedIn = await trySign({ login: "tegen", password: words });
+    const tegen = store.withCookie(signedIn.headers.get("set-cookie")!.split(";")[0]!);
+    const { id } = (await tegen.get("/api/me")).body;
+    const allow = () =>
+      tegen.send("POST", "/api/deliveries/d-w121/entries", {
+        entries: [
+          {
+            id: ulid(nowMs),
+            delivery: "d-w121",
+            at: toInstant(nowMs),
+            by: id,
+            device: "t",
+            kind: "allow",
+            reason: "x",
+          },
+        ],
+      });
+    expect((await allow()).body.error.code).toBe("not-allowed");
+    const facts = (await odile.get("/api/store")).body;
+    expect((await odile.send("PUT", "/api/store", { ...facts, allowers: ["service"] })).status).toBe(422);
+    expect((await odile.send("PUT", "/api/store", { ...facts, allowers: ["owner", "service"] })).status).toBe(200);
+    expect((await tegen.get("/api/me")).body.allowers).toEqual(["owner", "service"]);
+    expect((await allow()).status).toBe(200);
   });
 });
 

@@ -6,16 +6,18 @@ export type Role = (typeof roles)[number];
 /** And the owner's own page. */
 export type EntryRole = Role | "owner-page";
 
-/** Kinds that not everybody of the store may enter: to let a boat go that is not ready, and to close. */
+/** Who may let a boat go that is not ready, where the store has not said otherwise. */
+export const usualAllowers: readonly Role[] = ["owner"];
+/** Other kinds that not everybody of the store may enter: to close. */
 const reserved: Partial<Record<EntryKind, readonly Role[]>> = {
-  allow: ["owner"],
   close: ["owner", "sales", "delivery"],
 };
 /** Kinds that an owner may enter on their own page. */
 const ofOwnerPage: readonly EntryKind[] = ["remote", "ask", "inspect", "photo"];
 
-/** Which roles of the store may enter a kind of entry. */
-export const whoMayEnter = (kind: EntryKind): readonly Role[] => reserved[kind] ?? roles;
+/** Which roles of the store may enter a kind of entry. `allowers`: who may let a boat go that is not ready, as the store says. */
+export const whoMayEnter = (kind: EntryKind, allowers: readonly Role[]): readonly Role[] =>
+  kind === "allow" ? allowers : (reserved[kind] ?? roles);
 
-export const mayEnter = (kind: EntryKind, role: EntryRole): boolean =>
-  role === "owner-page" ? ofOwnerPage.includes(kind) : whoMayEnter(kind).includes(role);
+export const mayEnter = (kind: EntryKind, role: EntryRole, allowers: readonly Role[]): boolean =>
+  role === "owner-page" ? ofOwnerPage.includes(kind) : whoMayEnter(kind, allowers).includes(role);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { topics as library, rigTemplates } from "../../content/index.ts";
 import type { Entry, EntryKind } from "./entry.ts";
-import { type EntryQuestion, findEntryFault, mayEnter, roles, whoMayEnter } from "./index.ts";
+import { type EntryQuestion, findEntryFault, mayEnter, roles, usualAllowers, whoMayEnter } from "./index.ts";
 
 const rig = rigTemplates["wending-23"];
 const base = {
@@ -16,6 +16,7 @@ const sign = enter("sign", { role: "buyer", person: "b1", name: "Dov", width: 1,
 const question = (change: Partial<EntryQuestion> = {}): EntryQuestion => ({
   delivery: "d-1",
   author: { id: "nessa", role: "delivery" },
+  allowers: ["owner"],
   isRemote: false,
   isSealed: false,
   buyers: [{ id: "b1" }],
@@ -83,10 +84,13 @@ describe("an entry", () => {
 
 describe("who may enter what", () => {
   it("is everybody, but for closing and letting an unready boat go", () => {
-    expect(whoMayEnter("mark")).toEqual(roles);
-    expect(whoMayEnter("close")).toEqual(["owner", "sales", "delivery"]);
-    expect(mayEnter("close", "technician")).toBe(false);
-    expect(mayEnter("remote", "owner-page")).toBe(true);
-    expect(mayEnter("close", "owner-page")).toBe(false);
+    expect(whoMayEnter("mark", usualAllowers)).toEqual(roles);
+    expect(whoMayEnter("close", usualAllowers)).toEqual(["owner", "sales", "delivery"]);
+    expect(mayEnter("close", "technician", usualAllowers)).toBe(false);
+    expect(mayEnter("remote", "owner-page", usualAllowers)).toBe(true);
+    expect(mayEnter("close", "owner-page", usualAllowers)).toBe(false);
+    expect(mayEnter("allow", "service", usualAllowers)).toBe(false);
+    expect(mayEnter("allow", "service", ["owner", "service"])).toBe(true);
+    expect(mayEnter("allow", "owner-page", ["owner"])).toBe(false);
   });
 });

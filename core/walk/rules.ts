@@ -2,13 +2,15 @@ import { listMeasures } from "../measure/index.ts";
 import type { Rig } from "../rig/index.ts";
 import type { Entry } from "./entry.ts";
 import { isOwnersPhoto } from "./photoId.ts";
-import { type EntryRole, mayEnter, whoMayEnter } from "./roles.ts";
+import { type EntryRole, mayEnter, type Role, whoMayEnter } from "./roles.ts";
 import { isSignature } from "./signing.ts";
 
 /** What an entry is held against. */
 export interface EntryQuestion {
   readonly delivery: string;
   readonly author: { readonly id: string; readonly role: EntryRole };
+  /** Who may let a boat go that is not ready. */
+  readonly allowers: readonly Role[];
   /** It comes from a page that was made for a remote handover. */
   readonly isRemote: boolean;
   readonly isSealed: boolean;
@@ -47,12 +49,12 @@ export interface EntryFault {
 
 /** The first fault of an entry that names what its delivery does not have, or that is not its author's to make; or null. */
 export function findEntryFault(entry: Entry, question: EntryQuestion): EntryFault | null {
-  const { delivery, author } = question;
+  const { delivery, author, allowers } = question;
   if (entry.delivery !== delivery)
     return { code: "wrong-delivery", field: "delivery", facts: { got: entry.delivery, expected: delivery } };
   if (entry.by !== author.id) return { code: "not-your-entry", field: "by", facts: { got: entry.by } };
-  if (!mayEnter(entry.kind, author.role)) {
-    const admits = author.role === "owner-page" ? {} : { admits: whoMayEnter(entry.kind) };
+  if (!mayEnter(entry.kind, author.role, allowers)) {
+    const admits = author.role === "owner-page" ? {} : { admits: whoMayEnter(entry.kind, allowers) };
     return { code: "not-allowed", field: "kind", facts: { role: author.role, ...admits } };
   }
   return findTopicFault(entry, question) ?? findNamedFault(entry, question);

@@ -4,6 +4,7 @@ import { regionSchema, regions } from "../../core/region/index.ts";
 import { plainText } from "../../core/rig/index.ts";
 import { ownStyleSchema } from "../../core/route/index.ts";
 import { ownWordsSchema } from "../../core/topic/index.ts";
+import { roles, usualAllowers } from "../../core/walk/index.ts";
 import { workshopSchema } from "../../core/workshop/index.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readOne } from "../database/rows.ts";
@@ -27,6 +28,8 @@ export const settingsSchema = z.strictObject({
   workshop: workshopSchema.default({ hoursPerDay: [14, 14, 14, 14, 14, 6, 0], closed: [] }),
   /** Nothing is sent from the first hour until the second, of the store's own time. */
   quietHours: z.strictObject({ from: z.int().min(0).max(23), to: z.int().min(0).max(23) }).default({ from: 20, to: 8 }),
+  /** Who may let a walk begin on a boat that is not ready; the owner always may. */
+  allowers: z.array(z.enum(roles)).default([...usualAllowers]),
   /** The hash of the token that opens the store's calendar; none until somebody wants one. */
   feedHash: z.string().nullable().default(null),
   /** Its own words of the glossary. */
@@ -51,6 +54,7 @@ const defaults: Settings = {
   ownStyles: [],
   workshop: { hoursPerDay: [14, 14, 14, 14, 14, 6, 0], closed: [] },
   quietHours: { from: 20, to: 8 },
+  allowers: [...usualAllowers],
   feedHash: null,
   ownWords: {},
   messageTexts: {},

@@ -10,7 +10,7 @@ export type DescribePerson = (person: Person, isShared: boolean) => Promise<Me>;
 /** What the screens know of who is signed in. */
 export function createDescriber({ settings, messages, clock }: Services): DescribePerson {
   return async (person, isShared) => {
-    const { store, region } = await settings.read();
+    const { store, region, allowers } = await settings.read();
     return {
       id: person.id,
       name: person.name,
@@ -19,6 +19,7 @@ export function createDescriber({ settings, messages, clock }: Services): Descri
       isCarried: messages.isCarried,
       timeZone: clock.timeZone,
       region,
+      allowers,
       hasSecond: person.hasSecond,
       owesSecond: person.needsSecond && !person.hasSecond,
       isShared,

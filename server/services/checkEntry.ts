@@ -1,5 +1,5 @@
 import type { Arrival, Snapshot } from "../../core/record/index.ts";
-import { type Entry, type EntryQuestion, findEntryFault } from "../../core/walk/index.ts";
+import { type Entry, type EntryQuestion, findEntryFault, type Role } from "../../core/walk/index.ts";
 import { Failure } from "../failure.ts";
 import type { Author } from "./author.ts";
 import type { Library } from "./libraryService.ts";
@@ -9,6 +9,7 @@ interface Question {
   readonly context: HandoverContext;
   readonly library: Library;
   readonly author: Author;
+  readonly allowers: readonly Role[];
   readonly via: Arrival;
   readonly all: readonly Entry[];
   /** The snapshots that are here of those these entries name. */
@@ -16,11 +17,12 @@ interface Question {
 }
 
 /** Refuses entries that name what this delivery does not have, or that are not this person's to make. */
-export function createEntryCheck({ context, library, author, via, all, named }: Question) {
+export function createEntryCheck({ context, library, author, allowers, via, all, named }: Question) {
   const { delivery, walk } = context;
   const question: EntryQuestion = {
     delivery: delivery.id,
     author,
+    allowers,
     isRemote: via === "remote",
     isSealed: walk.sealed !== null,
     buyers: delivery.buyers,

@@ -14,6 +14,7 @@ import type { Chain } from "../repositories/chain.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { People } from "../repositories/people.ts";
+import type { Settings } from "../repositories/settings.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
 import type { Author } from "./author.ts";
 import { createEntryCheck } from "./checkEntry.ts";
@@ -41,6 +42,7 @@ interface Parts {
   readonly libraryService: LibraryService;
   readonly walkReader: WalkReader;
   readonly sealing: Sealing;
+  readonly settings: { read(): Promise<Settings> };
   readonly clock: Clock;
 }
 
@@ -125,7 +127,7 @@ function createPlanning({ database, boats, deliveries, rigService, libraryServic
 
 /** What is entered, from wherever it comes. */
 function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
-  const { database, deliveries, snapshots, news, libraryService, walkReader, sealing } = parts;
+  const { database, deliveries, snapshots, news, libraryService, walkReader, sealing, settings } = parts;
   const { get } = walkReader;
   /** For a start or a close that names nothing (old tablets): what the walk goes by is made ready, before any transaction. */
   const prepareStart = async (id: string, sent: readonly Entry[]): Promise<string | null> => {
@@ -148,6 +150,7 @@ function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
      */
     async addEntries(id: string, author: Author, sent: readonly Entry[], via: Arrival = "staff") {
       const library = await libraryService.read();
+      const { allowers } = await settings.read();
       const ready = await prepareStart(id, sent);
       const done = await database.inTransaction(async (t) => {
         const context = await get(id, t);
@@ -162,7 +165,7 @@ function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
           fresh.flatMap((entry) => (entry.kind === "update" ? [entry.next] : [])),
           t,
         );
-        const check = createEntryCheck({ context, library, author, via, all, named });
+        const check = createEntryCheck({ context, library, author, allowers, via, all, named });
         sent.forEach((entry, i) => {
           if (fresh.includes(entry)) check(entry, `entries[${i}]`);
         });

@@ -25,10 +25,11 @@ interface Parts {
 export function createSetUpService({ database, people, settings, staffService, audit, clock, storeAddress }: Parts) {
   let code: string | null = null;
   const read = async (): Promise<StoreFacts> => {
-    const { store, place, phone, webAddress, timeZone, region } = await settings.read();
-    return { store, place, phone, webAddress, timeZone: timeZone ?? clock.timeZone, region };
+    const { store, place, phone, webAddress, timeZone, region, quietHours, allowers } = await settings.read();
+    const zone = timeZone ?? clock.timeZone;
+    return { store, place, phone, webAddress, timeZone: zone, region, quietHours, allowers };
   };
-  const takeUp = ({ timeZone, webAddress }: StoreFacts) => {
+  const takeUp = ({ timeZone, webAddress }: Pick<StoreFacts, "timeZone" | "webAddress">) => {
     clock.setTimeZone(timeZone);
     storeAddress.set(webAddress);
   };

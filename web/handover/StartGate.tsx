@@ -9,7 +9,7 @@ import { readPlain } from "../ui/readPlain.ts";
 
 const mostShown = 6;
 
-/** Why a walk may not start yet: make-ready open, or a stopping snag. The owner of the store may answer for it. */
+/** Why a walk may not start yet: make-ready open, or a stopping snag. Whom the store lets may answer for it. */
 export function StartGate({ delivery, state }: { delivery: Delivery; state: WalkState }) {
   const me = useMe();
   const [reason, setReason] = useState("");
@@ -42,7 +42,7 @@ export function StartGate({ delivery, state }: { delivery: Delivery; state: Walk
           </Link>
         </p>
       )}
-      {mayEnter("allow", me.role) ? (
+      {mayEnter("allow", me.role, me.allowers) ? (
         <form
           className="mt-2 flex flex-wrap gap-2"
           onSubmit={(event) => {
@@ -63,7 +63,9 @@ export function StartGate({ delivery, state }: { delivery: Delivery; state: Walk
           </Button>
         </form>
       ) : (
-        <p className="text-soft">The owner of the store may allow it and says why; that stands on the record.</p>
+        <p className="text-soft">
+          It may be allowed all the same, with a reason that stands on the record, by: {me.allowers.join(", ")}.
+        </p>
       )}
     </section>
   );

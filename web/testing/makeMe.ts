@@ -10,6 +10,7 @@ export const makeMe = (change: Partial<Me> = {}): Me => ({
   isCarried: true,
   timeZone: "UTC",
   region: regions.us,
+  allowers: ["owner"],
   hasSecond: false,
   owesSecond: false,
   isShared: false,

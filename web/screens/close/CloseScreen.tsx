@@ -147,7 +147,7 @@ function Seal({ delivery, sitting, obstacles }: SealProps) {
   const { state, covered } = sitting;
   const me = useMe();
   const { hasSignal, unsent, refusal } = useSyncStatus();
-  const mayClose = mayEnter("close", me.role);
+  const mayClose = mayEnter("close", me.role, me.allowers);
   const isClosed = state.closedAt !== null;
   const isAllThere = isClosed && hasSignal && unsent === 0;
   useEffect(() => {

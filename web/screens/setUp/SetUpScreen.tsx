@@ -15,13 +15,14 @@ import { RegionFields, StoreFields } from "../store/StoreFields.tsx";
 const guessRegion = () =>
   navigator.language === "en-US" ? regions.us : navigator.language === "en-GB" ? regions.imperial : regions.metric;
 /** An address that only this machine knows is none for owners. */
+type SetUpFacts = Omit<StoreFacts, "quietHours" | "allowers">;
 const guessAddress = () => (location.protocol === "https:" ? location.origin : null);
 
 /** A new store, from the code its server printed to its owner's first look round. */
 export function SetUpScreen() {
   const navigate = useNavigate();
   const [code, setCode] = useState(() => decodeURIComponent(location.hash.slice(1)));
-  const [facts, setFacts] = useState<StoreFacts>(() => ({
+  const [facts, setFacts] = useState<SetUpFacts>(() => ({
     store: "",
     place: "",
     phone: "",

@@ -1,6 +1,6 @@
-import type { StoreFacts } from "../../../api/index.ts";
+import { everyone, type StoreFacts } from "../../../api/index.ts";
 import { type Region, regions, unitSystems } from "../../../core/region/index.ts";
-import { PickField, TextField } from "../../ui/fields.tsx";
+import { PickField, TextField, TickField } from "../../ui/fields.tsx";
 
 const systemWords: Record<(typeof unitSystems)[number], string> = {
   us: "US: feet, pounds, US gallons, °F, psi",
@@ -15,14 +15,16 @@ const orders = [
 ] as const;
 const zones = Intl.supportedValuesOf("timeZone").map((zone) => [zone, zone.replaceAll("_", " ")] as const);
 
-interface FieldsProps {
-  readonly facts: StoreFacts;
-  readonly onChange: (facts: StoreFacts) => void;
+type Said = Pick<StoreFacts, "store" | "place" | "phone" | "webAddress" | "timeZone">;
+
+interface FieldsProps<F extends Said> {
+  readonly facts: F;
+  readonly onChange: (facts: F) => void;
 }
 
 /** What a store says of itself: on papers, in messages, on owners' pages. */
-export function StoreFields({ facts, onChange }: FieldsProps) {
-  const set = (change: Partial<StoreFacts>) => onChange({ ...facts, ...change });
+export function StoreFields<F extends Said>({ facts, onChange }: FieldsProps<F>) {
+  const set = (change: Partial<Said>) => onChange({ ...facts, ...change });
   return (
     <div className="grid gap-x-6 gap-y-4 md:grid-cols-2">
       <TextField label="Name of the store" value={facts.store} most={80} onChange={(store) => set({ store })} />
@@ -110,6 +112,57 @@ export function RegionFields({ region, onChange }: { region: Region; onChange: (
         options={orders}
         onChange={(dateOrder) => set({ dateOrder })}
       />
+    </div>
+  );
+}
+
+const hours = Array.from({ length: 24 }, (_, hour) => [String(hour), `${String(hour).padStart(2, "0")}:00`] as const);
+
+/** When nothing is sent, and who may let a boat go that is not ready. */
+export function RuleFields({ facts, onChange }: { facts: StoreFacts; onChange: (facts: StoreFacts) => void }) {
+  const { quietHours, allowers } = facts;
+  return (
+    <div className="grid gap-x-6 gap-y-4 md:grid-cols-2">
+      <fieldset>
+        <legend className="text-soft">No message is sent</legend>
+        <div className="grid grid-cols-2 gap-3">
+          <PickField
+            label="from"
+            value={String(quietHours.from)}
+            options={hours}
+            onChange={(from) => onChange({ ...facts, quietHours: { ...quietHours, from: Number(from) } })}
+          />
+          <PickField
+            label="until"
+            value={String(quietHours.to)}
+            options={hours}
+            onChange={(to) => onChange({ ...facts, quietHours: { ...quietHours, to: Number(to) } })}
+          />
+        </div>
+        <p className="text-sm text-soft">
+          {quietHours.from === quietHours.to
+            ? "Messages may go at any hour."
+            : "What falls into it goes the next morning."}
+        </p>
+      </fieldset>
+      <fieldset>
+        <legend className="text-soft">May let a walk begin on a boat that is not ready, with a reason</legend>
+        {everyone.map((role) => (
+          <TickField
+            key={role}
+            label={role === "owner" ? "owner (always)" : role}
+            value={allowers.includes(role)}
+            onChange={(may) =>
+              onChange({
+                ...facts,
+                allowers: everyone.filter(
+                  (each) => each === "owner" || (each === role ? may : allowers.includes(each)),
+                ),
+              })
+            }
+          />
+        ))}
+      </fieldset>
     </div>
   );
 }

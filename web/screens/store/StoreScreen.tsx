@@ -1,12 +1,21 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import type { StoreFacts } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { meQuery, queryClient, storeQuery } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
-import { RegionFields, StoreFields } from "./StoreFields.tsx";
+import { RegionFields, RuleFields, StoreFields } from "./StoreFields.tsx";
+
+/** What is set where it is used. */
+const elsewhere = [
+  { what: "Opening days, holidays and what the workshop can take in", says: "Workshop", to: "/aftercare/workshop" },
+  { what: "The words of messages", says: "This week", to: "/aftercare" },
+  { what: "Methods taught", says: "Library, Methods", to: "/library/schools" },
+  { what: "Prices and packs", says: "Library, Packs", to: "/library/packs" },
+] as const;
 
 /** What the store says of itself, and how it measures and writes. */
 export function StoreScreen() {
@@ -34,6 +43,18 @@ function StoreForm({ before }: { before: StoreFacts }) {
       <StoreFields facts={facts} onChange={setFacts} />
       <h2 className="mt-8 mb-3 border-t border-rule pt-4 text-lg font-bold">How you measure and write</h2>
       <RegionFields region={facts.region} onChange={(region) => setFacts({ ...facts, region })} />
+      <h2 className="mt-8 mb-3 border-t border-rule pt-4 text-lg font-bold">Rules</h2>
+      <RuleFields facts={facts} onChange={setFacts} />
+      <ul aria-label="Set elsewhere" className="mt-6 text-soft">
+        {elsewhere.map(({ to, says, what }) => (
+          <li key={to}>
+            {what}:{" "}
+            <Link to={to} className="inline-flex min-h-11 items-center underline">
+              {says}
+            </Link>
+          </li>
+        ))}
+      </ul>
       <div className="mt-8 flex flex-wrap items-center gap-4 border-t border-ink pt-4">
         <Button look="primary" disabled={!isChanged || save.isPending} onClick={() => save.mutate()}>
           Save
