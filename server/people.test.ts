@@ -3,7 +3,9 @@ import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { toInstant } from "../core/dates/index.ts";
 import { regions } from "../core/region/index.ts";
+import { demoCost } from "../demo/makeStore.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
+import { hashHere, hashPassword, isPassword } from "./signIn/passwords.ts";
 
 const words = "grey heron at dawn";
 
@@ -99,6 +101,16 @@ describe("somebody who works here", () => {
     expect(look.body).toMatchObject({ isReset: true, login: "ines" });
     expect((await store.stranger.send("POST", "/api/join", { code, password: words })).body.name).toBe("Ines Marr");
     expect((await trySign({ login: "ines", password: words })).status).toBe(200);
+  });
+
+  it("has their hash made anew, at today's cost, when they next sign in", async () => {
+    const { people } = store.services;
+    const old = await hashPassword(hashHere, "slack-water", { N: 512, r: 8, p: 1 });
+    await people.change("nessa", { kept: old });
+    await store.signIn("nessa");
+    const { kept } = (await people.find("nessa"))!;
+    expect(kept.cost).toEqual(demoCost);
+    expect(await isPassword(hashHere, "slack-water", kept)).toBe(true);
   });
 
   it("changes their password by saying the old one; their other sessions end", async () => {

@@ -11,6 +11,7 @@ import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Files } from "../repositories/files.ts";
 import type { Withdrawals } from "../repositories/withdrawals.ts";
 import { type CareReader, toReading } from "./careReader.ts";
+import { isKept } from "./isKept.ts";
 import type { RigService } from "./rigService.ts";
 import type { RunService } from "./runService.ts";
 
@@ -93,7 +94,7 @@ async function keepReading(parts: Parts, boat: BoatRecord, row: Omit<ReadingRow,
   checkCared(parts, boat);
   checkEngine(parts, boat, row.engine);
   checkDay(parts, boat, row.date);
-  if ((await withdrawals.find("reading", row.id, transaction)) !== null) return;
+  if (isKept(await withdrawals.find("reading", row.id, transaction), boat.id)) return;
   const earlier = await boats.listReadings([boatId], transaction);
   const meter = rigService.read(boat.rigText).engines.find((engine) => engine.id === row.engine)?.meter;
   const asked = askReading(readingsOf({ readings: earlier.map(toReading) }, row.engine), row, meter);
@@ -118,7 +119,7 @@ async function keepFill(parts: Parts, boat: BoatRecord, row: Omit<FillRow, "boat
     const message = `is more than the tanks hold, ${holds} L`;
     throw new Failure("invalid-input", { issues: [{ path: "litres", message }] });
   }
-  if ((await withdrawals.find("fill", row.id, transaction)) !== null) return;
+  if (isKept(await withdrawals.find("fill", row.id, transaction), boat.id)) return;
   await boats.addFill({ ...row, boatId: boat.id }, transaction);
 }
 
@@ -132,7 +133,7 @@ async function keepService(parts: Parts, boat: BoatRecord, row: Omit<ServiceRow,
   const scope = listScopes(question, statuses).find(({ id }) => id === row.engine);
   if (scope === undefined || !scope.items.some((item) => item.id === row.item))
     throw new Failure("invalid-input", { issues: [{ path: "item", message: `no item "${row.item}" in this pack` }] });
-  if ((await withdrawals.find("service", row.id, transaction)) !== null) return;
+  if (isKept(await withdrawals.find("service", row.id, transaction), boat.id)) return;
   if (row.file !== null && !(await files.has(row.file, transaction)))
     throw new Failure("not-found", { what: "file", id: row.file });
   await boats.addService({ ...row, boatId: boat.id }, transaction);

@@ -19,6 +19,7 @@ import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Runs } from "../repositories/runs.ts";
 import type { Withdrawals } from "../repositories/withdrawals.ts";
 import { toFill, toReading } from "./careReader.ts";
+import { isKept } from "./isKept.ts";
 import type { PackService } from "./packService.ts";
 import type { RigService } from "./rigService.ts";
 
@@ -127,7 +128,7 @@ async function keepRun(
     const { boatId: _, ...line } = before;
     return [line];
   }
-  if ((await withdrawals.find("run", id, transaction)) !== null) return [];
+  if (isKept(await withdrawals.find("run", id, transaction), boatId)) return [];
   const engine = rig.engines.find((each) => each.id === engineId);
   if (engine === undefined)
     throw new Failure("invalid-input", {

@@ -1,5 +1,5 @@
 import { useEffect, useSyncExternalStore } from "react";
-import { ask } from "../app/client.ts";
+import { ask, Refused } from "../app/client.ts";
 import {
   checkPin,
   findHeld,
@@ -57,8 +57,41 @@ export function unlock(id: string, pin: string): Unlocked {
 /** Their session here ends: at once on the tablet, at the server as soon as it is reached. */
 export function endHeld(id: string) {
   letGo(id);
-  void ask("signOut", { as: id }).catch(() => undefined);
+  setLeaving([...listLeaving().filter((each) => each !== id), id]);
+  void endLeaving();
 }
+
+const leavingKey = "ravik-leaving";
+/** Whose sessions are to be ended at the server, which was not reached yet. */
+function listLeaving(): string[] {
+  try {
+    return JSON.parse(localStorage.getItem(leavingKey) ?? "[]") as string[];
+  } catch {
+    return [];
+  }
+}
+function setLeaving(ids: readonly string[]) {
+  try {
+    localStorage.setItem(leavingKey, JSON.stringify(ids));
+  } catch {
+    // A browser that keeps nothing ends its sessions with its page.
+  }
+}
+async function endLeaving(): Promise<void> {
+  for (const id of listLeaving()) {
+    // Signed in here again meanwhile, it is another session.
+    if (findHeld(id) === undefined)
+      try {
+        await ask("signOut", { as: id });
+      } catch (error) {
+        // Without signal it is ended when there is some; a session that is over already is what was wanted.
+        if (error instanceof Refused && error.code === "no-signal") return;
+      }
+    setLeaving(listLeaving().filter((each) => each !== id));
+  }
+}
+window.addEventListener("online", () => void endLeaving());
+void endLeaving();
 
 /** What the server says this tablet holds is what it holds; `sharedAs` null: it is shared no more. */
 export function reconcile({ sharedAs, held }: { sharedAs: string | null; held: readonly string[] }) {
