@@ -13,6 +13,7 @@ import { instantSchema, localDateSchema } from "../core/dates/index.ts";
 import { expectedDaySchema, fanSchema, readingAnswerSchema, readingSources } from "../core/hours/index.ts";
 import { engineSchema, plainText } from "../core/rig/index.ts";
 import { dueDaySchema, plannedVisitSchema, servicePackSchema } from "../core/service/index.ts";
+import { typedSchema } from "../core/units/index.ts";
 import { recordIdSchema, ulidSchema } from "../core/walk/index.ts";
 import { loadWeekSchema, offerSchema, workshopSchema } from "../core/workshop/index.ts";
 
@@ -48,6 +49,8 @@ export const fillSchema = z.strictObject({
   /** 0 where the tanks were full and nobody counted what went in: enough for the first brim. */
   litres: z.number().min(0).max(20_000),
   isFull: z.boolean(),
+  /** As it was typed, where that was not litres. */
+  typed: typedSchema.optional(),
   by: z.string(),
   /** Hours were reported on that day, so that a brim of it counts. */
   hasHours: z.boolean(),
@@ -112,6 +115,8 @@ export const newWithdrawalSchema = z.strictObject({
       id: ulidSchema,
       date: localDateSchema,
       amount: hoursSchema,
+      /** Of fuel: as it was typed, where that was not litres. */
+      typed: typedSchema.optional(),
       answer: readingAnswerSchema.optional(),
     })
     .optional(),

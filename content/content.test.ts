@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { regions } from "../core/region/index.ts";
 import { type Condition, isMet, type PartKind, partKinds } from "../core/rig/index.ts";
 import { listTopicsFor, proposeMinutes, speakMinutes } from "../core/route/index.ts";
 import { orderTopics } from "../core/route/internal/blocks.ts";
@@ -116,7 +117,7 @@ describe("the library", () => {
 
   it.each(Object.entries(rigTemplates))("names nothing that %s has not", (_, rig) => {
     for (const topic of listTopicsFor(rig, topics)) {
-      const { title, say, show, does, wrong, why, cautions } = fillTopic(topic, rig);
+      const { title, say, show, does, wrong, why, cautions } = fillTopic(topic, rig, regions.us);
       const text = [title, say, show, does, wrong, why, ...cautions].join(" ");
       expect(text, topic.id).not.toMatch(/where we will show you|[{}]/);
       for (const [words, when] of namesOf)

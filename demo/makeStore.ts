@@ -2,6 +2,7 @@ import { ulid } from "ulid";
 import { rigTemplates } from "../content/index.ts";
 import { addDays, type LocalDate, toInstant } from "../core/dates/index.ts";
 import { defaultPlanOptions, type PlanOptions, type StyleId } from "../core/route/index.ts";
+import { toCore } from "../core/units/index.ts";
 import { createClock } from "../server/clock.ts";
 import { createServices } from "../server/createServices.ts";
 import type { Database } from "../server/database/open.ts";
@@ -47,7 +48,7 @@ interface Story {
   /** Of its engines, where it is not the template's. */
   readonly breakInPack?: string;
   /** Fuel taken, a full tank each time. */
-  readonly fills?: readonly (readonly [daysAgo: number, litres: number])[];
+  readonly fills?: readonly (readonly [daysAgo: number, gallons: number])[];
 }
 
 /** The made-up yard's boats, at every stage from make-ready to overdue. Days count back from today. */
@@ -290,8 +291,8 @@ const listStories = (today: LocalDate): readonly Story[] => [
     breakInPack: "tanks-3",
     fills: [
       [24, 0],
-      [16, 138],
-      [6, 152],
+      [16, 36.5],
+      [6, 40.2],
     ],
   },
 ];
@@ -399,9 +400,11 @@ export async function makeDemoStore(
           source: "phone",
         });
     }
-    for (const [daysAgo, litres] of story.fills ?? []) {
+    for (const [daysAgo, gallons] of story.fills ?? []) {
       const on = addDays(today, -daysAgo);
-      const fill = { id: ulid(noonMs(on, "17:00")), date: on, litres, isFull: true };
+      const typed = { value: gallons, unit: "us-gal" } as const;
+      const litres = toCore(typed, "volume");
+      const fill = { id: ulid(noonMs(on, "17:00")), date: on, litres, typed, isFull: true };
       await services.careEntryService.addFill(story.id, nessa.name, fill);
     }
   }

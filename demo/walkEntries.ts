@@ -1,8 +1,9 @@
 import { ulid } from "ulid";
 import type { Delivery } from "../api/index.ts";
 import { toInstant } from "../core/dates/index.ts";
-import { listMeasures, type Measure } from "../core/measure/index.ts";
+import { listMeasures, type Measure, type Reading } from "../core/measure/index.ts";
 import { createRandom } from "../core/random.ts";
+import { fromCore, toCore } from "../core/units/index.ts";
 import { type Entry, type EntryOf, foldWalk, hashShown, type Mark, type WalkContent } from "../core/walk/index.ts";
 
 /** What an entry of a kind says, without what every entry has. */
@@ -120,16 +121,20 @@ export function tellMakeReady(delivery: Delivery, by: string, startMs: number, d
   );
   if (done.length === 0) return checks;
   const readings = listMeasures(delivery.rig).map(
-    (measure): Entry => ({ ...base(), kind: "measure", item: measure.id, value: readOff(measure, random) }),
+    (measure): Entry => ({ ...base(), kind: "measure", item: measure.id, ...readOff(measure, random) }),
   );
   return [...checks, ...readings];
 }
 
 /** A reading as it would be on a boat that was looked after. */
-function readOff({ kind, wanted }: Measure, random: () => number): number {
+function readOff({ kind, wanted }: Measure, random: () => number): Reading {
   const spread = random() - 0.5;
-  if (kind === "tyre") return Math.round(((wanted ?? 400) * (1 + spread * 0.06)) / 5) * 5;
-  if (kind === "battery") return Math.round((12.72 + spread * 0.16) * 100) / 100;
-  if (kind === "fuel") return 98;
-  return kind === "oil" ? 1 : 0;
+  if (kind === "tyre") {
+    const psi = Math.round(fromCore((wanted ?? 400) * (1 + spread * 0.06), "pressure", "psi"));
+    const typed = { value: psi, unit: "psi" } as const;
+    return { value: toCore(typed, "pressure"), typed };
+  }
+  if (kind === "battery") return { value: Math.round((12.72 + spread * 0.16) * 100) / 100 };
+  if (kind === "fuel") return { value: 98 };
+  return { value: kind === "oil" ? 1 : 0 };
 }

@@ -124,7 +124,7 @@ export function createServices(
   const runs = createRuns(database);
   const bookings = createBookings(database);
   const withdrawals = createWithdrawals(database);
-  const packService = createPackService({ database, boats, versions, clock });
+  const packService = createPackService({ database, boats, settings, versions, clock });
   const careReader = createCareReader({
     boats,
     runs,

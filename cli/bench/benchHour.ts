@@ -1,4 +1,5 @@
 import { rigTemplates, topics } from "../../content/index.ts";
+import { regions } from "../../core/region/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import {
   adaptTopics,
@@ -55,7 +56,7 @@ export function benchHour(): Figure[] {
 function measureHour(rig: Rig, style: RouteStyle): Hour {
   const prepare = (people: number) =>
     adaptTopics(
-      listTopicsFor(rig, topics).map((topic) => fillTopic(topic, rig)),
+      listTopicsFor(rig, topics).map((topic) => fillTopic(topic, rig, regions.us)),
       { ...defaultPlanOptions, people },
     ).topics;
   const plan = (told: readonly Topic[], budgetMin: number | null): Plan => {

@@ -1,5 +1,6 @@
 import { rigTemplates, topics } from "../../content/index.ts";
 import { createRandom } from "../../core/random.ts";
+import { regions } from "../../core/region/index.ts";
 import {
   adaptTopics,
   defaultPlanOptions,
@@ -43,7 +44,7 @@ function benchPlans(): Figure[] {
   const sized = Object.values(rigTemplates).map((rig) => ({ rig, here: listTopicsFor(rig, topics) }));
   const { rig, here } = sized.reduce((most, each) => (each.here.length > most.here.length ? each : most));
   const { topics: told } = adaptTopics(
-    here.map((topic) => fillTopic(topic, rig)),
+    here.map((topic) => fillTopic(topic, rig, regions.us)),
     defaultPlanOptions,
   );
   const plan = (budgetMin: number | null) =>

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { breakInPacks, rigTemplates, servicePacks, cards as texts } from "../../content/index.ts";
+import { regions } from "../region/index.ts";
 import { type Card, createCards } from "./index.ts";
 
 const boat = {
@@ -10,6 +11,7 @@ const boat = {
   breakInPacks,
   servicePacks,
   gear: new Map(),
+  idiom: regions.us,
 };
 const cardsOf = (id: keyof typeof rigTemplates) => createCards(texts, { ...boat, rig: rigTemplates[id] });
 const wordsOf = (card: Card) => JSON.stringify(card.blocks);

@@ -1,4 +1,5 @@
 import type { BreakInPack } from "../breakin/index.ts";
+import type { Idiom } from "../region/index.ts";
 import type { Rig } from "../rig/index.ts";
 import type { ServicePack } from "../service/index.ts";
 import type { WalkState } from "../walk/index.ts";
@@ -14,4 +15,5 @@ export interface CardBoat {
   readonly servicePacks: readonly ServicePack[];
   /** Gear as it was counted, with the dates on it. */
   readonly gear: WalkState["gear"];
+  readonly idiom: Idiom;
 }

@@ -18,22 +18,23 @@ export interface Card {
  * made from it. A card with nothing on it but cautions is no card.
  */
 export function createCards(texts: readonly CardText[], boat: CardBoat): Card[] {
-  const { rig } = boat;
+  const { rig, idiom } = boat;
+  const fill = (words: string) => fillText(words, rig, idiom);
   return texts.flatMap((text): Card[] => {
     if (text.when !== undefined && !isMet(text.when, rig)) return [];
     const keep = <L extends { when?: Parameters<typeof isMet>[0] | undefined }>(items: readonly L[]) =>
       items.filter(({ when }) => when === undefined || isMet(when, rig));
     const blocks = text.sections.flatMap((section): CardBlock[] => {
-      const title = "title" in section && section.title !== undefined ? { title: section.title } : {};
+      const title = "title" in section && section.title !== undefined ? { title: fill(section.title) } : {};
       switch (section.kind) {
         case "cautions":
         case "steps":
         case "lines": {
-          const items = keep(section.items).map(({ say }) => capitalize(fillText(say, rig)));
+          const items = keep(section.items).map(({ say }) => capitalize(fill(say)));
           return items.length === 0 ? [] : [{ kind: section.kind, ...title, items }];
         }
         case "pairs": {
-          const rows = keep(section.items).map((pair) => [pair.if, capitalize(fillText(pair.do, rig))] as const);
+          const rows = keep(section.items).map((pair) => [fill(pair.if), capitalize(fill(pair.do))] as const);
           return rows.length === 0 ? [] : [{ kind: "pairs", ...title, rows }];
         }
         case "table": {
@@ -45,6 +46,6 @@ export function createCards(texts: readonly CardText[], boat: CardBoat): Card[] 
       }
     });
     if (blocks.every(({ kind }) => kind === "cautions")) return [];
-    return [{ id: text.id, title: text.title, lead: text.lead ?? null, blocks }];
+    return [{ id: text.id, title: fill(text.title), lead: text.lead === undefined ? null : fill(text.lead), blocks }];
   });
 }

@@ -1,5 +1,6 @@
 import { findBreakInStanding } from "../breakin/index.ts";
-import { hasBehind, type PartKind, type Rig } from "../rig/index.ts";
+import { type Idiom, spellText } from "../region/index.ts";
+import { hasBehind, type PartKind, type Rig, sayFigure } from "../rig/index.ts";
 import type { CardBoat } from "./cardBoat.ts";
 import type { cardTables } from "./cardText.ts";
 import { spreadMarks } from "./spreadMarks.ts";
@@ -54,7 +55,12 @@ const placeKinds: readonly PartKind[] = [
 ];
 
 /** A table made from the boat; null where it has nothing of the kind. */
-export const createTable = (name: TableName, boat: CardBoat): CardBlock | null => makers[name](boat);
+export function createTable(name: TableName, boat: CardBoat): CardBlock | null {
+  const block = makers[name](boat);
+  if (block === null || block.kind !== "table") return block;
+  const spell = (words: readonly string[]) => words.map((text) => spellText(text, boat.idiom.spelling));
+  return { ...block, head: spell(block.head), rows: block.rows.map(spell) };
+}
 
 /** How each table is made. */
 const makers: { readonly [N in TableName]: (boat: CardBoat) => CardBlock | null } = {
@@ -149,15 +155,19 @@ function throughHullsTable({ rig }: CardBoat) {
   );
 }
 
-function tanksTable({ rig }: CardBoat) {
+function tanksTable({ rig, idiom }: CardBoat) {
   return table(
     ["Tank", "Holds", "Filled or emptied at"],
-    rig.tanks.map(({ label, litres, fill }) => [label, `${litres} L`, fill === undefined ? "–" : placeOf(rig, fill)]),
+    rig.tanks.map(({ id, label, fill }) => [
+      label,
+      sayFigure(rig, `tanks.${id}.litres`, idiom)!,
+      fill === undefined ? "–" : placeOf(rig, fill),
+    ]),
   );
 }
 
-function trailerPlateTable({ rig }: CardBoat) {
-  return table(["On this trailer", ""], listTrailerFacts(rig));
+function trailerPlateTable({ rig, idiom }: CardBoat) {
+  return table(["On this trailer", ""], listTrailerFacts(rig, idiom));
 }
 
 function gearTable(boat: CardBoat) {
@@ -172,7 +182,7 @@ function gearTable(boat: CardBoat) {
 }
 
 function contactsTable(boat: CardBoat) {
-  const { rig } = boat;
+  const { rig, idiom } = boat;
   return table(
     ["For the phone", ""],
     [
@@ -182,7 +192,9 @@ function contactsTable(boat: CardBoat) {
       ["Hull number", boat.hull],
       [
         "Engines",
-        rig.engines.map(({ label, powerKw }) => `${label}${powerKw === undefined ? "" : `, ${powerKw} kW`}`).join("; "),
+        rig.engines
+          .map(({ id, label }) => [label, sayFigure(rig, `engines.${id}.powerKw`, idiom)].filter(Boolean).join(", "))
+          .join("; "),
       ],
       ["Hours", "as the meter says: read it before you call"],
     ],
@@ -215,9 +227,12 @@ function placeOf(rig: Rig, partId: string): string {
 const asPlate = "as its plate says";
 const brakeWords = { none: "no brakes", surge: "surge brakes", electric: "electric brakes" } as const;
 
-function listTrailerFacts({ trailer }: Rig): string[][] {
+function listTrailerFacts(rig: Rig, idiom: Idiom): string[][] {
+  const { trailer } = rig;
   if (trailer === null) return [];
-  const { ballMm, pins, brakes, lockOut, tyreKpa, grossLimitKg, tongueKg, fenderHeightM } = trailer;
+  const { pins, brakes, lockOut, fenderHeightM } = trailer;
+  const plate = (name: string) => sayFigure(rig, `trailer.${name}`, idiom);
+  const [ball, pressure, tongue] = [plate("ballMm"), plate("tyreKpa"), plate("tongueKg")];
   const backing =
     lockOut === "none"
       ? "nothing to set"
@@ -225,13 +240,13 @@ function listTrailerFacts({ trailer }: Rig): string[][] {
         ? "lock-out pin in, and out again after"
         : "the fifth pin of the plug holds them off while reverse lights are on";
   return [
-    ["Ball", ballMm === undefined ? "read it on coupler and ball" : `${ballMm} mm, on ball and coupler alike`],
+    ["Ball", ball === null ? "read it on coupler and ball" : `${ball}, on ball and coupler alike`],
     ["Plug", `${pins} pins`],
     ["Brakes", brakeWords[brakes]],
     ["Backing up", backing],
-    ["Tyres", tyreKpa === undefined ? asPlate : `${tyreKpa} kPa cold`],
-    ["All together at most", grossLimitKg === undefined ? asPlate : `${grossLimitKg} kg`],
-    ...(tongueKg === undefined ? [] : [["On the ball, as delivered", `${tongueKg} kg`]]),
+    ["Tires", pressure === null ? asPlate : `${pressure} cold`],
+    ["All together at most", plate("grossLimitKg") ?? asPlate],
+    ...(tongue === null ? [] : [["On the ball, as delivered", tongue]]),
     ...(fenderHeightM === undefined ? [] : [["Back in until", "the water stands at the mark you were shown"]]),
   ];
 }

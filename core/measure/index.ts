@@ -1,2 +1,10 @@
-export { findChargeShare, formatMeasure, type Judged, judgeMeasure, type Verdict, verdicts } from "./judgeMeasure.ts";
+export {
+  findChargeShare,
+  formatMeasure,
+  type Judged,
+  judgeMeasure,
+  type Reading,
+  type Verdict,
+  verdicts,
+} from "./judgeMeasure.ts";
 export { listMeasures, type Measure, type MeasureKind, measureKinds } from "./listMeasures.ts";

@@ -1,8 +1,17 @@
+import { sayAmountIn, sayTyped, type Typed, type UnitId } from "../units/index.ts";
 import type { Measure } from "./listMeasures.ts";
 
 export const verdicts = ["fits", "tight", "over", "unknown"] as const;
 /** Fits; worth putting right; must be put right; nothing to hold it against. */
 export type Verdict = (typeof verdicts)[number];
+
+/** What was read, in the measure's unit, and what was typed where stores have units of their own. */
+export interface Reading {
+  readonly value: number;
+  readonly typed?: Typed | undefined;
+  /** Of battery volts: charged or run within the last hours. */
+  readonly isJustCharged?: boolean | undefined;
+}
 
 export interface Judged {
   readonly verdict: Verdict;
@@ -64,12 +73,13 @@ export function findChargeShare(volts: number, chemistry: NonNullable<Measure["c
  * What a reading means: against the plate where there is one, by the chemistry for a battery at rest. One taken just off
  * charge is not judged, for it reads high whatever the battery holds.
  *
- * @example a tyre at 300 kPa whose plate says 450 → over, "150 kPa under the plate's 450."
+ * @example a tyre at 300 kPa whose plate says 450, read in kPa → over, "150 kPa under the plate's 450 kPa."
  */
-export function judgeMeasure(measure: Measure, value: number, isJustCharged = false): Judged {
+export function judgeMeasure(measure: Measure, reading: Reading): Judged {
+  const { value, isJustCharged = false } = reading;
   switch (measure.kind) {
     case "tyre":
-      return judgeTyre(value, measure.wanted);
+      return judgeTyre(value, measure.wanted, unitOf(reading));
     case "battery":
       return judgeBattery(value, measure.chemistry!, isJustCharged);
     case "fuel":
@@ -95,7 +105,10 @@ export function judgeMeasure(measure: Measure, value: number, isJustCharged = fa
   }
 }
 
-function judgeTyre(kpa: number, plateKpa: number | null): Judged {
+/** One from before readings kept what was typed was typed in the core's unit. */
+const unitOf = ({ typed }: Reading): UnitId => typed?.unit ?? "kPa";
+
+function judgeTyre(kpa: number, plateKpa: number | null, unit: UnitId): Judged {
   if (plateKpa === null)
     return {
       verdict: "unknown",
@@ -103,8 +116,9 @@ function judgeTyre(kpa: number, plateKpa: number | null): Judged {
     };
   const off = Math.abs(kpa - plateKpa) / plateKpa;
   const way = kpa < plateKpa ? "under" : "over";
-  const says = `${Math.round(Math.abs(kpa - plateKpa))} kPa ${way} the plate's ${plateKpa}.`;
-  if (off <= tyreShares.tight) return { verdict: "fits", says: `Within the plate's ${plateKpa} kPa.` };
+  const say = (amount: number) => sayAmountIn(amount, "pressure", unit);
+  const says = `${say(Math.abs(kpa - plateKpa))} ${way} the plate's ${say(plateKpa)}.`;
+  if (off <= tyreShares.tight) return { verdict: "fits", says: `Within the plate's ${say(plateKpa)}.` };
   return { verdict: off <= tyreShares.over ? "tight" : "over", says };
 }
 
@@ -119,8 +133,9 @@ function judgeBattery(volts: number, chemistry: NonNullable<Measure["chemistry"]
     : { verdict: "over", says: `${about} It may not crank: charge and test it.` };
 }
 
-/** "12.62 V", "450 kPa", "in the band". */
-export function formatMeasure({ kind, unit, choices }: Measure, value: number): string {
+/** A reading as its reader saw it: "12.62 V", "65 psi", "in the band". */
+export function formatMeasure({ kind, unit, choices, quantity }: Measure, { value, typed }: Reading): string {
   if (choices !== null) return choices[value] ?? "–";
+  if (quantity !== null && typed !== undefined) return sayTyped(typed, quantity);
   return `${kind === "battery" ? value.toFixed(2) : value} ${unit}`;
 }

@@ -1,4 +1,5 @@
 import type { Rig } from "../rig/index.ts";
+import type { Quantity } from "../units/index.ts";
 
 /** What is read off the boat in a walk or its make-ready. Engine hours are entries of their own. */
 export const measureKinds = ["tyre", "battery", "fuel", "oil", "bilge"] as const;
@@ -10,6 +11,8 @@ export interface Measure {
   readonly id: string;
   readonly kind: MeasureKind;
   readonly label: string;
+  /** What is measured where stores have their own units for it (`unit` is then the core's); null where all have one. */
+  readonly quantity: Quantity | null;
   /** Empty where the reading is one of `choices`. */
   readonly unit: "kPa" | "V" | "%" | "";
   /** What can be read at all; outside it is a slip of the finger. */
@@ -23,7 +26,7 @@ export interface Measure {
 }
 
 const wheelNames = ["front", "rear", "third"] as const;
-const plain = { wanted: null, choices: null, chemistry: null } as const;
+const plain = { quantity: null, wanted: null, choices: null, chemistry: null } as const;
 
 /** What can be read on this boat: each tyre, each battery, each fuel tank, the oil of each engine with a stick, the bilge. */
 export function listMeasures(rig: Rig): Measure[] {
@@ -94,6 +97,7 @@ function listTyres({ trailer }: Rig): Measure[] {
       id,
       kind: "tyre",
       label,
+      quantity: "pressure",
       unit: "kPa",
       least: 20,
       most: 1000,

@@ -47,19 +47,22 @@ describe("judgeMeasure", () => {
     ["oil-port", 1, "fits"],
     ["bilge", 3, "over"],
   ])("%s at %s: %s", (id, value, verdict) => {
-    expect(judgeMeasure(find(id), value).verdict).toBe(verdict);
+    expect(judgeMeasure(find(id), { value }).verdict).toBe(verdict);
   });
 
   it("does not guess a pressure the rig does not know, nor trust a battery just off charge", () => {
     const bare = listMeasures({ ...rig, trailer: { ...rig.trailer!, tyreKpa: undefined } as never })[0]!;
-    expect(judgeMeasure(bare, 450)).toMatchObject({ verdict: "unknown", says: expect.stringContaining("plate") });
-    expect(judgeMeasure(find("battery-port"), 13.4, true).verdict).toBe("unknown");
+    expect(judgeMeasure(bare, { value: 450 })).toMatchObject({
+      verdict: "unknown",
+      says: expect.stringContaining("plate"),
+    });
+    expect(judgeMeasure(find("battery-port"), { value: 13.4, isJustCharged: true }).verdict).toBe("unknown");
   });
 
   it("says readings with their unit", () => {
-    expect(formatMeasure(find("battery-port"), 12.6)).toBe("12.60 V");
-    expect(formatMeasure(find("tyre-spare"), 450)).toBe("450 kPa");
-    expect(formatMeasure(find("oil-port"), 1)).toBe("in the band");
+    expect(formatMeasure(find("battery-port"), { value: 12.6 })).toBe("12.60 V");
+    expect(formatMeasure(find("tyre-spare"), { value: 450 })).toBe("450 kPa");
+    expect(formatMeasure(find("oil-port"), { value: 1 })).toBe("in the band");
   });
 });
 

@@ -4,6 +4,7 @@ import { describe, expect, it } from "vitest";
 import { topics as library, rigTemplates } from "../../content/index.ts";
 import { writeJson } from "../hash/index.ts";
 import { createRandom } from "../random.ts";
+import { regions } from "../region/index.ts";
 import { defaultPlanOptions, findStyle, listTopicsFor, planWalk } from "../route/index.ts";
 import { fillTopic } from "../topic/index.ts";
 import type { Entry } from "../walk/index.ts";
@@ -327,7 +328,7 @@ describe("snapshots", () => {
     }));
     const full = { ...rig, parts: [...rig.parts.filter(({ kind }) => kind !== "battery"), ...many] };
     const told = topics.map((topic) =>
-      fillTopic({ ...topic, say: "Here: {each:battery}.", wrong: "{if:windlass?Let go.}" }, full),
+      fillTopic({ ...topic, say: "Here: {each:battery}.", wrong: "{if:windlass?Let go.}" }, full, regions.us),
     );
     expect(told[0]!.say.length).toBeGreaterThan(400);
     expect(snapshotSchema.safeParse({ ...snapshot, topics: told }).error).toBeUndefined();

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { LocalDate } from "../dates/index.ts";
-import { formatDate, formatMoney, regions } from "./index.ts";
+import { formatDate, formatMoney, regions, spellAll, spellText } from "./index.ts";
 
 const day = "2026-06-17" as LocalDate;
 
@@ -30,5 +30,33 @@ describe("money", () => {
 
   it("of a currency nobody knows is named by its letters", () => {
     expect(formatMoney(100, { currency: "QQQ", spelling: "us" })).toMatch(/QQQ\s?1\.00/);
+  });
+});
+
+describe("spelling", () => {
+  it("follows the region, keeps capitals, and leaves other words alone", () => {
+    expect(spellText("Tire pressure. TIRES worn, gray harbor, gasoline vapor.", "uk")).toBe(
+      "Tyre pressure. TYRES worn, grey harbour, petrol vapour.",
+    );
+    expect(spellText("Tire pressure", "us")).toBe("Tire pressure");
+    expect(spellText("Entire retirement; hour meter; colorless", "uk")).toBe(
+      "Entire retirement; hour meter; colorless",
+    );
+    expect(spellText("Check the license plate light and the turn signals.", "uk")).toBe(
+      "Check the number plate light and the indicators.",
+    );
+  });
+
+  it("said twice is said once", () => {
+    const once = spellText("Draft of the tires at the curb", "uk");
+    expect(spellText(once, "uk")).toBe(once);
+  });
+
+  it("of a whole list leaves ids and kinds alone", () => {
+    const checks = [
+      { id: "gray-tire", title: "Gray tire", work: ["Tire off"], when: { has: "tire" }, months: 3, of: null },
+    ];
+    expect(spellAll(checks, "uk")).toEqual([{ ...checks[0], title: "Grey tyre", work: ["Tyre off"] }]);
+    expect(spellAll(checks, "us")).toBe(checks);
   });
 });

@@ -3,6 +3,7 @@ import { breakInPacks, rigTemplates, servicePacks } from "../../content/index.ts
 import { isWithinHull } from "../drawing/index.ts";
 import { listUnreachable } from "../power/index.ts";
 import { createRandom } from "../random.ts";
+import { regions } from "../region/index.ts";
 import {
   addItem,
   changeItem,
@@ -26,6 +27,7 @@ const aids = {
   servicePacks: new Set(servicePacks.map(({ id }) => id)),
   isWithinHull,
   unreachable: listUnreachable,
+  idiom: regions.us,
 };
 const kindsOf = (rig: Rig) => checkRig(rig, aids).map(({ kind }) => kind);
 const big = rigTemplates["wending-23"];

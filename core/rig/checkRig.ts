@@ -1,3 +1,5 @@
+import { type Idiom, spellText } from "../region/index.ts";
+import { sayAmount } from "../units/index.ts";
 import { isReachDoubtful } from "./editRig.ts";
 import { namePart, partsHanging } from "./partGroups.ts";
 import type { PartKind, Rig } from "./rig.ts";
@@ -80,6 +82,8 @@ export type FindingKind = (typeof findingKinds)[number];
 export interface CheckAids {
   readonly breakInPacks: ReadonlySet<string>;
   readonly servicePacks: ReadonlySet<string>;
+  /** How the store says lengths and spells. */
+  readonly idiom: Idiom;
   readonly isWithinHull: (rig: Rig, at: { xM: number; yM: number }) => boolean;
   /** Loads that no position of any switch can power. */
   readonly unreachable: (rig: Rig) => readonly string[];
@@ -103,7 +107,9 @@ export function checkRig(rig: Rig, aids: CheckAids): Finding[] {
     trailer: checkTrailer(rig),
     gear: checkGear(rig),
   };
-  return sheetSections.flatMap((section) => sections[section].map((find) => ({ ...find, section })));
+  return sheetSections.flatMap((section) =>
+    sections[section].map((find) => ({ ...find, text: spellText(find.text, aids.idiom.spelling), section })),
+  );
 }
 
 const has = (rig: Rig, ...kinds: readonly PartKind[]) => rig.parts.some(({ kind }) => kinds.includes(kind));
@@ -157,7 +163,7 @@ const wanted: readonly [FindingKind, PartKind, (rig: Rig) => boolean, string][] 
   ],
 ];
 
-function checkPlaces(rig: Rig, { isWithinHull }: CheckAids): Find[] {
+function checkPlaces(rig: Rig, { isWithinHull, idiom }: CheckAids): Find[] {
   const finds: Find[] = [];
   if (!rig.stations.some(({ kind }) => kind === "helm"))
     finds.push({ kind: "no-helm", text: "No place to stand is the helm; the walk needs one", item: null });
@@ -167,7 +173,7 @@ function checkPlaces(rig: Rig, { isWithinHull }: CheckAids): Find[] {
   if (isEnclosed(rig) && rig.engines.some(({ fuel }) => fuel !== "diesel") && !has(rig, "blower"))
     finds.push({
       kind: "no-blower",
-      text: "A petrol engine below deck has a blower; where is its outlet and switch?",
+      text: "A gasoline engine below deck has a blower; where is its outlet and switch?",
       item: null,
       place: "blower",
     });
@@ -181,7 +187,7 @@ function checkPlaces(rig: Rig, { isWithinHull }: CheckAids): Find[] {
     if (station !== undefined && station.level === "aboard" && distanceM(station.at, at) > farM)
       finds.push({
         kind: "part-far-from-place",
-        text: `${label} is ${distanceM(station.at, at).toFixed(1)} m from ${station.label.toLowerCase()}, where it is told; is there a nearer place?`,
+        text: `${label} is ${sayAmount(distanceM(station.at, at), "length", idiom.units)} from ${station.label.toLowerCase()}, where it is told; is there a nearer place?`,
         item: id,
       });
     if (isReachDoubtful(part))

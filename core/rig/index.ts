@@ -35,6 +35,7 @@ export {
   offeredFacts,
   schemeNames,
 } from "./facts.ts";
+export { quantityOf, readFigure, sayFigure, setFigure, typedOf } from "./figures.ts";
 export { hasBehind } from "./hasBehind.ts";
 export { type HullNumber, readHullNumber, serialOf } from "./hullNumber.ts";
 export { cornersOf, createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { findTextFault } from "../text/index.ts";
+import { typedSchema } from "../units/index.ts";
 
 /** Text a person typed: no control characters, no markup, at most `most` characters, not blank. */
 export const plainText = (most: number) =>
@@ -268,6 +269,8 @@ export const rigSchema = z
         sternDraftM: z.number().positive().optional(),
       })
       .optional(),
+    /** Figures as somebody typed them, by their path ("trailer.tyreKpa", "tanks.main.litres"); the figure itself is beside. */
+    typed: z.record(z.string().max(140), typedSchema).optional(),
     /** Of a boat that others had before: what they changed on it, as far as was found. Absent on a new one. */
     used: z.strictObject({ changes: z.array(plainText(160)).max(20) }).optional(),
     boarding: placeSchema,

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { topics as library, rigTemplates } from "../../content/index.ts";
+import { regions } from "../region/index.ts";
 import { fillTopic, findTopicStation, type Topic } from "../topic/index.ts";
 import {
   adaptTopics,
@@ -18,7 +19,7 @@ import {
 const boats = Object.entries(rigTemplates);
 const prepare = (id: keyof typeof rigTemplates, people = 1): Topic[] =>
   adaptTopics(
-    listTopicsFor(rigTemplates[id], library).map((topic) => fillTopic(topic, rigTemplates[id])),
+    listTopicsFor(rigTemplates[id], library).map((topic) => fillTopic(topic, rigTemplates[id], regions.us)),
     { ...defaultPlanOptions, people },
   ).topics;
 function plan(id: keyof typeof rigTemplates, topics: readonly Topic[], options: Parameters<typeof planWalk>[3]): Plan {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { topics as library, rigTemplates } from "../../content/index.ts";
 import { createRandom } from "../random.ts";
+import { regions } from "../region/index.ts";
 import type { Rig } from "../rig/index.ts";
 import { fillTopic, findTopicStation, type Topic } from "../topic/index.ts";
 import {
@@ -26,7 +27,7 @@ const boats = Object.entries(rigTemplates);
 const orderOf = ({ visits }: Pick<Plan, "visits">) => visits.flatMap(({ topics }) => topics);
 
 function prepare(rig: Rig, planOptions: Partial<PlanOptions> = {}): Topic[] {
-  const here = listTopicsFor(rig, library).map((topic) => fillTopic(topic, rig));
+  const here = listTopicsFor(rig, library).map((topic) => fillTopic(topic, rig, regions.us));
   return adaptTopics(here, { ...defaultPlanOptions, ...planOptions }).topics;
 }
 function plan(rig: Rig, topics: readonly Topic[], style: string, budgetMin: number | null): Plan {

@@ -1,3 +1,4 @@
+import type { Idiom } from "../region/index.ts";
 import { type Result, succeed } from "../result.ts";
 import type { Rig } from "../rig/index.ts";
 import { fillTopic, type SchoolChoices, type Topic } from "../topic/index.ts";
@@ -7,13 +8,14 @@ import { proposeMinutes, reckonMinutes } from "./reckonMinutes.ts";
 import type { RouteError } from "./route.ts";
 import { findStyle, type OwnStyle } from "./styles.ts";
 
-/** What a store teaches: its topics, methods, styles and minutes. Plain data, so that it can be sent to a worker. */
+/** What a store teaches and how it says it: its topics, methods, styles and minutes. Plain data, so that it can be sent to a worker. */
 export interface Teaching {
   readonly topics: readonly Topic[];
   readonly schools: SchoolChoices;
   readonly ownStyles: readonly OwnStyle[];
   /** Minutes as this store takes them, by topic. */
   readonly minutesOf: Readonly<Record<string, number>>;
+  readonly idiom: Idiom;
 }
 
 /** The topics these people need on this boat, in its own words and this store's methods. Quick: nothing is searched. */
@@ -21,7 +23,7 @@ export function prepareTopics(rig: Rig, teaching: Teaching, options: PlanOptions
   const here = listTopicsFor(rig, teaching.topics);
   const paceOf = Object.fromEntries(here.map((topic) => [topic.id, findPace(topic, teaching)]));
   return adaptTopics(
-    here.map((topic) => fillTopic(topic, rig, teaching.schools)),
+    here.map((topic) => fillTopic(topic, rig, teaching.idiom, teaching.schools)),
     options,
     paceOf,
   );

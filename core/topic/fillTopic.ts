@@ -1,19 +1,23 @@
-import type { Part, PartKind, Rig } from "../rig/index.ts";
+import { type Idiom, spellText } from "../region/index.ts";
+import { type Part, type PartKind, quantityOf, type Rig, sayFigure } from "../rig/index.ts";
+import { sayWritten } from "../units/index.ts";
 import type { Topic } from "./topic.ts";
 
 /** The school a store teaches, by topic id; topics not named take their first. */
 export type SchoolChoices = Readonly<Record<string, string>>;
 
-const placeholder = /\{(at|each|rig):([a-zA-Z.-]+)\}/g;
+/** A unit that a store wrote behind a figure before figures brought their own is taken with it. */
+const placeholder = /\{(at|each|rig):([a-zA-Z.-]+)\}(?: (?:kPa|mm|kg|m|L)\b)?/g;
+const amount = /\{amount:([^{}|]{1,20})\}/g;
 const choice = /\{if:([a-z-]+)\?([^{}|]*)(?:\|([^{}]*))?\}/g;
 
 /**
- * The topic as it is told on this boat: the chosen school's words in place, and what stands in braces replaced by what the
- * rig says. What the rig does not say is told to be looked up, never made up.
+ * The topic as it is told on this boat: the chosen school's words in place, in the store's spelling and units, and what stands
+ * in braces replaced by what the rig says. What the rig does not say is told to be looked up, never made up.
  *
  * @example "It is {at:extinguisher}." with reach "Under the helm seat" → "It is under the helm seat."
  */
-export function fillTopic(topic: Topic, rig: Rig, choices: SchoolChoices = {}): Topic {
+export function fillTopic(topic: Topic, rig: Rig, idiom: Idiom, choices: SchoolChoices = {}): Topic {
   const chosen = topic.schools?.find(({ id }) => id === choices[topic.id]) ?? topic.schools?.[0];
   const { schools, ...bare } = topic;
   const words =
@@ -24,11 +28,16 @@ export function fillTopic(topic: Topic, rig: Rig, choices: SchoolChoices = {}): 
           say: chosen.say,
           show: chosen.show ?? topic.show,
           does: chosen.does ?? topic.does,
-          school: { id: chosen.id, name: chosen.name, tradeOff: chosen.tradeOff },
+          school: {
+            id: chosen.id,
+            name: spellText(chosen.name, idiom.spelling),
+            tradeOff: spellText(chosen.tradeOff, idiom.spelling),
+          },
         };
-  const fill = (text: string) => fillText(text, rig);
+  const fill = (text: string) => fillText(text, rig, idiom);
   return {
     ...words,
+    title: spellText(words.title, idiom.spelling),
     why: fill(words.why),
     say: fill(words.say),
     show: fill(words.show),
@@ -40,19 +49,22 @@ export function fillTopic(topic: Topic, rig: Rig, choices: SchoolChoices = {}): 
 
 /**
  * A text with what stands in braces replaced by what the rig says. "{at:plug}" → "outside, lowest point of the transom";
+ * "{amount:100 L}" → "26 gal" in a store of US units;
  * "{if:vhf?Call on 16.|Call for help.}" → the first where there is one of that kind aboard (or a `trailer`), else the second.
  */
-export function fillText(text: string, rig: Rig): string {
-  return text
-    .replace(placeholder, (_, verb: string, name: string) => formatOf(rig, verb, name))
+export function fillText(text: string, rig: Rig, idiom: Idiom): string {
+  const filled = text
+    .replace(placeholder, (_, verb: string, name: string) => formatOf(rig, verb, name, idiom))
+    .replace(amount, (_, written: string) => sayWritten(written, idiom.units))
     .replace(choice, (_, kind: string, yes: string, no: string | undefined) => (hasKind(rig, kind) ? yes : (no ?? "")));
+  return spellText(filled, idiom.spelling);
 }
 
 const hasKind = (rig: Rig, kind: string) =>
   kind === "trailer" ? rig.trailer !== null : rig.parts.some((part) => part.kind === kind);
 
-function formatOf(rig: Rig, verb: string, name: string): string {
-  if (verb === "rig") return readFigure(rig, name);
+function formatOf(rig: Rig, verb: string, name: string, idiom: Idiom): string {
+  if (verb === "rig") return quantityOf(name) === null ? readFact(rig, name) : (sayFigure(rig, name, idiom) ?? asPlate);
   const parts = rig.parts.filter(({ kind }) => kind === (name as PartKind));
   if (parts.length === 0) return "where we will show you";
   if (verb === "at") return formatPlace(rig, parts[0]!);
@@ -70,11 +82,13 @@ function lowerFirst(text: string): string {
   return /^[A-Z](?=[a-z ])/.test(text) ? text[0]!.toLowerCase() + text.slice(1) : text;
 }
 
-function readFigure(rig: Rig, dotted: string): string {
+const asPlate = "as its plate says";
+
+function readFact(rig: Rig, dotted: string): string {
   let at: unknown = rig;
   for (const name of dotted.split(".")) {
     at = typeof at === "object" && at !== null ? (at as Record<string, unknown>)[name] : undefined;
   }
   if (Array.isArray(at)) return at.length === 0 ? "nothing that we found" : at.map(String).map(lowerFirst).join("; ");
-  return typeof at === "number" || typeof at === "string" ? String(at).replaceAll("-", " ") : "as its plate says";
+  return typeof at === "number" || typeof at === "string" ? String(at).replaceAll("-", " ") : asPlate;
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { glossary, rigTemplates, synonyms, topics } from "../../content/index.ts";
+import { regions } from "../region/index.ts";
 import {
   createGlossaryMarker,
   createTopicSearch,
@@ -21,44 +22,50 @@ const saying = (say: string): Topic => ({ ...plain, say });
 
 describe("fillTopic", () => {
   it("says where the boat has a thing, all of a kind, and a figure of the sheet", () => {
-    expect(fillTopic(saying("It is {at:extinguisher}."), rig).say).toBe(
+    expect(fillTopic(saying("It is {at:extinguisher}."), rig, regions.us).say).toBe(
       "It is bracket under the helm seat, starboard side.",
     );
-    const all = fillTopic(saying("{each:battery}"), rig).say;
+    const all = fillTopic(saying("{each:battery}"), rig, regions.us).say;
     for (const { label } of rig.parts.filter(({ kind }) => kind === "battery"))
       expect(all.toLowerCase()).toContain(label.toLowerCase());
-    expect(fillTopic(saying("{rig:trailer.ballMm} mm"), rig).say).toBe(`${rig.trailer!.ballMm} mm`);
+    expect(fillTopic(saying("{rig:trailer.ballMm}"), rig, regions.us).say).toBe("2 5/16 in (58.7 mm)");
   });
 
   it("lists what others changed on a used boat, and says when nothing was found", () => {
     const changes = ["Second battery under the port seat", "VHF moved to the console"];
     const say = saying("Changed: {rig:used.changes}.");
-    expect(fillTopic(say, { ...rig, used: { changes } }).say).toBe(
+    expect(fillTopic(say, { ...rig, used: { changes } }, regions.us).say).toBe(
       "Changed: second battery under the port seat; VHF moved to the console.",
     );
-    expect(fillTopic(say, { ...rig, used: { changes: [] } }).say).toBe("Changed: nothing that we found.");
+    expect(fillTopic(say, { ...rig, used: { changes: [] } }, regions.us).say).toBe("Changed: nothing that we found.");
   });
 
   it("sends people to look where the sheet does not say, and makes nothing up", () => {
-    expect(fillTopic(saying("{at:galley}"), rig).say).toBe("where we will show you");
-    expect(fillTopic(saying("{rig:trailer.kg} kg"), { ...rig, trailer: null }).say).toBe("as its plate says kg");
+    expect(fillTopic(saying("{at:galley}"), rig, regions.us).say).toBe("where we will show you");
+    expect(fillTopic(saying("{rig:trailer.kg} kg"), { ...rig, trailer: null }, regions.us).say).toBe(
+      "as its plate says",
+    );
     const bare = { ...rig, parts: rig.parts.map(({ reach: _, ...part }) => part) };
-    expect(fillTopic(saying("{at:horn}"), bare).say).toMatch(/^at the /);
+    expect(fillTopic(saying("{at:horn}"), bare, regions.us).say).toMatch(/^at the /);
   });
 
   it("puts the chosen school's words in place, the first where none was chosen", () => {
     const topic = topics.find(({ schools }) => schools !== undefined)!;
     const [first, second] = topic.schools!;
-    expect(fillTopic(topic, cuddy).school).toEqual({ id: first!.id, name: first!.name, tradeOff: first!.tradeOff });
-    expect(fillTopic(topic, cuddy, { [topic.id]: second!.id })).toMatchObject({
+    expect(fillTopic(topic, cuddy, regions.us).school).toEqual({
+      id: first!.id,
+      name: first!.name,
+      tradeOff: first!.tradeOff,
+    });
+    expect(fillTopic(topic, cuddy, regions.us, { [topic.id]: second!.id })).toMatchObject({
       school: { id: second!.id },
     });
-    expect(fillTopic(topic, cuddy, { [topic.id]: "gone" }).school!.id).toBe(first!.id);
+    expect(fillTopic(topic, cuddy, regions.us, { [topic.id]: "gone" }).school!.id).toBe(first!.id);
   });
 
   it.each(Object.entries(rigTemplates))("leaves no brace unfilled on %s", (_, template) => {
     for (const topic of topics) {
-      const { say, show, does, why, wrong, cautions } = fillTopic(topic, template);
+      const { say, show, does, why, wrong, cautions } = fillTopic(topic, template, regions.us);
       for (const text of [say, show, does, why, wrong, ...cautions])
         expect(text, topic.id).not.toMatch(/[{}]|undefined/);
     }
@@ -214,13 +221,13 @@ describe("words for some boats only", () => {
     ["Stop. {if:vhf?Call on 16.|Call for help.}", "Stop. Call on 16.", "Stop. Call for help."],
     ["Plug in, {if:trailer?straps off, }go.", "Plug in, straps off, go.", "Plug in, go."],
   ])("%s", (text, on, off) => {
-    expect([fillText(text, rig), fillText(text, without)]).toEqual([on, off]);
+    expect([fillText(text, rig, regions.us), fillText(text, without, regions.us)]).toEqual([on, off]);
   });
 
   it("may hold a place themselves", () => {
-    const place = fillText("{at:vhf}", rig);
-    expect(fillText("{if:vhf?The radio is {at:vhf}.|No radio.}", rig)).toBe(`The radio is ${place}.`);
-    expect(fillText("{if:vhf?The radio is {at:vhf}.|No radio.}", without)).toBe("No radio.");
+    const place = fillText("{at:vhf}", rig, regions.us);
+    expect(fillText("{if:vhf?The radio is {at:vhf}.|No radio.}", rig, regions.us)).toBe(`The radio is ${place}.`);
+    expect(fillText("{if:vhf?The radio is {at:vhf}.|No radio.}", without, regions.us)).toBe("No radio.");
   });
 });
 

@@ -4,6 +4,7 @@ import { sha256Schema } from "../hash/index.ts";
 import { readingAnswerSchema } from "../hours/index.ts";
 import { placeSchema, plainText } from "../rig/index.ts";
 import { topicIdSchema } from "../topic/index.ts";
+import { typedSchema } from "../units/index.ts";
 import { laterHows, marks, signRoles } from "./kinds.ts";
 
 export const ulidSchema = z.string().regex(/^[0-7][0-9A-HJKMNP-TV-Z]{25}$/, "must be a ULID");
@@ -115,6 +116,8 @@ export const entrySchema = z.discriminatedUnion("kind", [
     kind: z.literal("measure"),
     item: recordIdSchema,
     value: z.number().min(-100).max(100_000),
+    /** As it was read off a gauge in a unit of the store's; `value` is the same in the measure's unit. */
+    typed: typedSchema.optional(),
     /** Of battery volts: charged or run within the last hours, so that it reads high. */
     isJustCharged: z.boolean().optional(),
   }),

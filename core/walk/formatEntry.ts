@@ -1,5 +1,6 @@
+import { formatMeasure, listMeasures } from "../measure/index.ts";
 import type { Rig } from "../rig/index.ts";
-import type { Entry } from "./entry.ts";
+import type { Entry, EntryOf } from "./entry.ts";
 import type { LaterHow, Mark } from "./kinds.ts";
 
 const markWords: Record<Mark, string> = {
@@ -62,7 +63,7 @@ export function formatEntry(
     case "hours":
       return `${rig.engines.find(({ id }) => id === entry.engine)?.label ?? entry.engine}: ${entry.hours} h read`;
     case "measure":
-      return `${entry.item}: ${entry.value} read`;
+      return formatReading(entry, rig);
     case "photo":
       if (entry.topic !== null) return `A photo: ${titleOf(entry.topic)}`;
       return entry.ref === null ? "A photo" : `A photo: ${of(entry.ref)}`;
@@ -89,4 +90,9 @@ export function formatEntry(
     default:
       throw new Error(`formatEntry: expected a known kind, got ${JSON.stringify(entry satisfies never)}`);
   }
+}
+
+function formatReading(entry: EntryOf<"measure">, rig: Rig): string {
+  const measure = listMeasures(rig).find(({ id }) => id === entry.item);
+  return measure === undefined ? `${entry.item}: read` : `${measure.label}: ${formatMeasure(measure, entry)} read`;
 }

@@ -1,6 +1,7 @@
 import { listMeasures } from "../measure/index.ts";
 import type { Rig } from "../rig/index.ts";
-import type { Entry } from "./entry.ts";
+import { isTyped } from "../units/index.ts";
+import type { Entry, EntryOf } from "./entry.ts";
 import { isOwnersPhoto } from "./photoId.ts";
 import { type EntryRole, mayEnter, type Role, whoMayEnter } from "./roles.ts";
 import { isSignature } from "./signing.ts";
@@ -111,7 +112,7 @@ function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | nul
     case "hours":
       return mustBe(has(rig.engines, entry.engine), "engine", entry.engine);
     case "measure":
-      return findMeasureFault(entry.item, entry.value, rig);
+      return findMeasureFault(entry, rig);
     case "reason":
     case "call":
     case "ask":
@@ -138,9 +139,11 @@ function findUndoFault(
   return isTheirs || isSealed ? null : { code: "not-yours-to-undo", field: "ref" };
 }
 
-function findMeasureFault(item: string, value: number, rig: Rig): EntryFault | null {
+function findMeasureFault({ item, value, typed }: EntryOf<"measure">, rig: Rig): EntryFault | null {
   const measure = listMeasures(rig).find(({ id }) => id === item);
   if (measure === undefined) return { code: "invalid-input", field: "item", message: `no item "${item}" here` };
+  if (typed !== undefined && (measure.quantity === null || !isTyped(typed, value, measure.quantity)))
+    return { code: "invalid-input", field: "typed", message: "must be the same reading as value" };
   if (value >= measure.least && value <= measure.most) return null;
   const message = `must be from ${measure.least} to ${measure.most} ${measure.unit}`.trim();
   return { code: "invalid-input", field: "value", message };

@@ -208,6 +208,8 @@ export interface FillRow {
   /** The tanks were full then: 1, else 0. */
   isFull: number;
   by: string;
+  /** The amount as it was typed, as JSON; null where it was litres. */
+  typed: string | null;
 }
 export type WithdrawnKind = "reading" | "run" | "fill" | "service";
 export interface WithdrawalRow {
@@ -523,6 +525,7 @@ const defineBoats = (table: Define) => ({
     litres: real(),
     isFull: whole(),
     by: text(),
+    typed: maybeText(),
   }),
   runs: table<RunRow>("runs", {
     id: key(),

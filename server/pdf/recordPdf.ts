@@ -34,6 +34,7 @@ export async function writeRecordPdf(
     state,
     now,
     added,
+    spelling: store.region.spelling,
     pictures,
     nameOf: (id) => people.get(id) ?? id,
     ...createTimes(timeZone, store.region),

@@ -1,5 +1,6 @@
 import { afterAll, describe, expect, it } from "vitest";
 import { rigTemplates, topics } from "../../content/index.ts";
+import { regions } from "../../core/region/index.ts";
 import { defaultPlanOptions } from "../../core/route/index.ts";
 import { createPlanWorker, planHere } from "./planner.ts";
 
@@ -9,7 +10,7 @@ const worker = createPlanWorker(findEntry);
 afterAll(() => worker.close());
 
 const rig = rigTemplates["pipit-15"];
-const teaching = { version: "1", topics, schools: {}, ownStyles: [], minutesOf: {} };
+const teaching = { version: "1", topics, schools: {}, ownStyles: [], minutesOf: {}, idiom: regions.us };
 const options = { ...defaultPlanOptions, style: "sweep", budgetMin: 30 };
 
 describe("plans made in a thread of their own", () => {

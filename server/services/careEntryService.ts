@@ -2,6 +2,7 @@ import type { BodyOf, endpoints, NewFill, NewRun } from "../../api/index.ts";
 import { boatScope, listScopes, readEngineStatus, readingsOf, sumTanks } from "../../core/care/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
 import { askReading } from "../../core/hours/index.ts";
+import { isTyped, sayAmount, type Typed } from "../../core/units/index.ts";
 import type { Clock } from "../clock.ts";
 import type { FillRow, ReadingRow, ServiceRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -9,6 +10,7 @@ import { Failure } from "../failure.ts";
 import type { Messages } from "../messages.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Files } from "../repositories/files.ts";
+import type { createSettings } from "../repositories/settings.ts";
 import type { Withdrawals } from "../repositories/withdrawals.ts";
 import { type CareReader, toReading } from "./careReader.ts";
 import { isKept } from "./isKept.ts";
@@ -24,6 +26,7 @@ interface Parts {
   readonly messages: Messages;
   readonly rigService: RigService;
   readonly files: Files;
+  readonly settings: ReturnType<typeof createSettings>;
   readonly clock: Clock;
 }
 
@@ -44,10 +47,11 @@ export function createCareEntryService(parts: Parts) {
         await keepReading(parts, await find(parts, boatId, transaction), row, transaction);
       }),
 
-    addFill: (boatId: string, by: string, { isFull, ...fill }: NewFill) =>
-      database.inTransaction(async (transaction) =>
-        keepFill(parts, await find(parts, boatId, transaction), { ...fill, isFull: isFull ? 1 : 0, by }, transaction),
-      ),
+    addFill: (boatId: string, by: string, { isFull, typed, ...fill }: NewFill) =>
+      database.inTransaction(async (transaction) => {
+        const row = { ...fill, isFull: isFull ? 1 : 0, by, typed: keepTyped(typed, fill.litres) };
+        await keepFill(parts, await find(parts, boatId, transaction), row, transaction);
+      }),
 
     addRun: (boatId: string, by: string, run: NewRun, source: "file" | "owner") =>
       runService.add(boatId, by, run, source),
@@ -110,13 +114,21 @@ async function keepReading(parts: Parts, boat: BoatRecord, row: Omit<ReadingRow,
     await messages.noteAnswer(boatId, kind, `${row.hours} h`, transaction);
 }
 
+/** What was typed, to be kept beside its litres. Failure: `invalid-input` where it is another amount. */
+function keepTyped(typed: Typed | undefined, litres: number): string | null {
+  if (typed === undefined) return null;
+  if (isTyped(typed, litres, "volume")) return JSON.stringify(typed);
+  throw new Failure("invalid-input", { issues: [{ path: "typed", message: "must be the same amount as litres" }] });
+}
+
 async function keepFill(parts: Parts, boat: BoatRecord, row: Omit<FillRow, "boatId">, transaction: Transaction) {
-  const { boats, withdrawals, rigService } = parts;
+  const { boats, withdrawals, rigService, settings } = parts;
   if (boat.inService === null) throw new Failure("not-delivered", { boat: boat.id });
   checkDay(parts, boat, row.date);
   const holds = sumTanks(rigService.read(boat.rigText));
   if (holds > 0 && row.litres > holds * overBrim) {
-    const message = `is more than the tanks hold, ${holds} L`;
+    const { region } = await settings.read();
+    const message = `is more than the tanks hold, ${sayAmount(holds, "volume", region.units)}`;
     throw new Failure("invalid-input", { issues: [{ path: "litres", message }] });
   }
   if (isKept(await withdrawals.find("fill", row.id, transaction), boat.id)) return;
@@ -155,7 +167,12 @@ async function keepInstead(
   }
   if (kind === "fill") {
     const { boatId: _, ...row } = (await boats.getFill(id, transaction))!;
-    return keepFill(parts, boat, { ...row, id: fresh, date, litres: amount, by }, transaction);
+    return keepFill(
+      parts,
+      boat,
+      { ...row, id: fresh, date, litres: amount, by, typed: keepTyped(right.typed, amount) },
+      transaction,
+    );
   }
   if (kind === "service") {
     const { boatId: _, ...row } = (await boats.getService(id, transaction))!;

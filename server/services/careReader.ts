@@ -3,6 +3,7 @@ import { type CareQuestion, type CareRig, describeCare, describePlan } from "../
 import { type Fleet, learnFleet, type ReadingAnswer, resolveReadings } from "../../core/hours/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import type { Dated } from "../../core/service/index.ts";
+import { typedSchema } from "../../core/units/index.ts";
 import { foldWalk } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { FillRow, ReadingRow, ServiceRow } from "../database/models.ts";
@@ -33,12 +34,16 @@ interface Parts {
 type Boat = Pick<BoatRecord, "id" | "inService"> & { readonly rig: CareRig };
 /** With all that a boat's page shows of it. */
 type BoatQuestion = Omit<CareQuestion, "fills" | "services" | "runs"> & {
-  readonly fills: readonly (Omit<FillRow, "isFull"> & { readonly isFull: boolean })[];
+  readonly fills: readonly ReturnType<typeof toFill>[];
   readonly services: readonly ServiceRow[];
   readonly runs: readonly RunLine[];
 };
 /** Rows as core takes them. */
-export const toFill = ({ isFull, ...fill }: FillRow) => ({ ...fill, isFull: isFull === 1 });
+export const toFill = ({ isFull, typed, ...fill }: FillRow) => ({
+  ...fill,
+  isFull: isFull === 1,
+  ...(typed === null ? {} : { typed: typedSchema.parse(JSON.parse(typed)) }),
+});
 export const toReading = ({ answer, ...row }: ReadingRow) => ({ ...row, answer: answer as ReadingAnswer | null });
 
 /** So many boats the fleet's habits are learned from. */

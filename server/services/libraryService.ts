@@ -1,6 +1,7 @@
 import { isDeepStrictEqual } from "node:util";
 import type { LibrarySheet } from "../../api/index.ts";
 import { glossary, topics as shipped } from "../../content/index.ts";
+import { type Idiom, spellText } from "../../core/region/index.ts";
 import { learnMinutes, type OwnStyle, orderTopics } from "../../core/route/index.ts";
 import {
   followMerges,
@@ -29,6 +30,7 @@ export interface Library {
   readonly ownStyles: readonly OwnStyle[];
   /** Minutes as this store takes them, by topic. */
   readonly minutesOf: Readonly<Record<string, number>>;
+  readonly idiom: Idiom;
 }
 
 interface Forgetting {
@@ -100,10 +102,13 @@ export function createLibraryService(parts: Parts) {
       return { changed: changed.length, same: fresh.size - changed.length };
     },
     async readGlossary() {
-      const { lines, leftOut } = layGlossary(glossary, (await settings.read()).ownWords);
+      const { ownWords, region } = await settings.read();
+      const { lines, leftOut } = layGlossary(glossary, ownWords);
       const ours = lines.filter(({ entry, original }) => entry !== original);
+      // Words stay what they are looked up by; what they mean is said as the store says it.
+      const say = (entry: GlossaryEntry) => ({ ...entry, means: spellText(entry.means, region.spelling) });
       return {
-        entries: lines.map(({ entry }) => entry),
+        entries: lines.map(({ entry }) => say(entry)),
         ours: ours.map(({ key, entry, original }) => ({ key, term: entry.term, original })),
         leftOut,
       };
@@ -163,17 +168,18 @@ function createLibraryModel({ topicEdits, deliveries, settings, versions, clock 
   return createReadModel(versions, {
     settings: ["topics"],
     async key() {
-      const { schools, ownStyles } = await settings.read();
+      const { schools, ownStyles, region } = await settings.read();
       // Minutes are learned once a day, so that a plan does not change while it is walked.
-      return JSON.stringify([clock.today(), schools, ownStyles]);
+      return JSON.stringify([clock.today(), schools, ownStyles, region.units, region.spelling]);
     },
     async make() {
-      const { schools: chosen, ownStyles } = await settings.read();
+      const { schools: chosen, ownStyles, region } = await settings.read();
       const topics = layOver((await topicEdits.list()).map(({ topic }) => topic));
       const nameOf = followMerges(topics);
       const schools = Object.fromEntries(Object.entries(chosen).map(([id, school]) => [nameOf(id), school]));
       const minutesOf = learnMinutes(topics, await deliveries.listSpent());
-      return { topics, schools, ownStyles, minutesOf };
+      const idiom = { units: region.units, spelling: region.spelling };
+      return { topics, schools, ownStyles, minutesOf, idiom };
     },
   });
 }

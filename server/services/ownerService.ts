@@ -170,7 +170,7 @@ async function describePack(
   const { handoverService, packService, settings, origin } = parts;
   const { walk, log } = await handoverService.get(delivery);
   const { rig, boatName, hull } = walk;
-  const { store, phone } = await settings.read();
+  const { store, phone, region } = await settings.read();
   const packs = walk.packs ?? (await packService.read());
   const link = token === undefined ? null : await open(parts, token);
   if (link !== null && link.deliveryId !== delivery) throw new Failure("link-ended");
@@ -184,6 +184,7 @@ async function describePack(
       breakInPacks: packs.breakIn,
       servicePacks: packs.service,
       gear: foldWalk(walk.sealed?.entries ?? log.entries).gear,
+      idiom: region,
     }),
     rig,
     boatName,

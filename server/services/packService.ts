@@ -2,6 +2,7 @@ import type { PackSheet } from "../../api/index.ts";
 import { boatCarePack, breakInPacks, servicePacks } from "../../content/index.ts";
 import { type BreakInPack, breakInPackSchema } from "../../core/breakin/index.ts";
 import type { Packs } from "../../core/care/index.ts";
+import { spellAll } from "../../core/region/index.ts";
 import { keptServicePackSchema, type ServicePack } from "../../core/service/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database } from "../database/open.ts";
@@ -9,10 +10,12 @@ import { readAll } from "../database/rows.ts";
 import { Failure } from "../failure.ts";
 import { createReadModel, type Versions } from "../readModel.ts";
 import type { Boats } from "../repositories/boats.ts";
+import type { createSettings } from "../repositories/settings.ts";
 
 interface Parts {
   readonly database: Database;
   readonly boats: Boats;
+  readonly settings: ReturnType<typeof createSettings>;
   readonly versions: Versions;
   readonly clock: Clock;
 }
@@ -20,21 +23,23 @@ interface Parts {
 const shippedService = [...servicePacks, boatCarePack];
 
 /** Break-in and service packs: what ships, with the store's own laid over it. */
-export function createPackService({ database, boats, versions, clock }: Parts) {
+export function createPackService({ database, boats, settings, versions, clock }: Parts) {
   const { models } = database;
   const readRows = () => readAll(models.packs, { order: ["id"] });
   const model = createReadModel(versions, {
     settings: ["packs"],
+    key: async () => (await settings.read()).region.spelling,
     async make(): Promise<Packs> {
       const rows = await readRows();
+      const { spelling } = (await settings.read()).region;
       const bodies = (kind: string) => rows.filter((row) => row.kind === kind).map(({ body }) => JSON.parse(body));
       const service = lay(
-        shippedService,
+        spellAll(shippedService, spelling),
         bodies("service").map((body) => keptServicePackSchema.parse(body)),
       );
       return {
         breakIn: lay(
-          breakInPacks,
+          spellAll(breakInPacks, spelling),
           bodies("breakin").map((body) => breakInPackSchema.parse(body)),
         ),
         service: service.filter(({ id }) => id !== boatCarePack.id),

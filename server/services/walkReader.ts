@@ -13,6 +13,8 @@ import {
   sealedHandoverSchema,
   sealSnapshot,
 } from "../../core/record/index.ts";
+import { spellAll } from "../../core/region/index.ts";
+import type { Rig } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 import type { Topic } from "../../core/topic/index.ts";
 import { type Entry, foldWalk, type WalkContent } from "../../core/walk/index.ts";
@@ -25,7 +27,7 @@ import { type Chain, hashText } from "../repositories/chain.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
 import type { WalkLog } from "../repositories/walkLogs.ts";
-import type { LibraryService } from "./libraryService.ts";
+import type { Library, LibraryService } from "./libraryService.ts";
 import type { PackService } from "./packService.ts";
 import type { Prepared, RigService } from "./rigService.ts";
 
@@ -130,16 +132,24 @@ export function createWalkReader(parts: Parts) {
 
 export type WalkReader = ReturnType<typeof createWalkReader>;
 
+/** What is checked on this boat before its walk, in the store's words. */
+function listChecks(rig: Rig, { idiom: { spelling } }: Library) {
+  return {
+    makeReady: spellAll(listReadyChecks(rig, makeReady), spelling),
+    arrival: spellAll(arrivalChecks, spelling),
+  };
+}
+
 /** A walk that has not begun, as it would be now. */
 async function prepareView({ rigService, libraryService }: Parts, { planOptions }: DeliveryRecord, boat: BoatRecord) {
   const rig = rigService.read(boat.rigText);
+  const library = await libraryService.read();
   return {
     boatName: boat.name,
     hull: boat.hull,
     rig,
-    topics: rigService.prepareTopics(boat.rigText, await libraryService.read(), planOptions),
-    makeReady: listReadyChecks(rig, makeReady),
-    arrival: arrivalChecks,
+    topics: rigService.prepareTopics(boat.rigText, library, planOptions),
+    ...listChecks(rig, library),
     plan: null,
     snapshot: null,
     packs: null,
@@ -223,8 +233,7 @@ async function makeFresh(parts: Parts, { delivery, boat }: Pick<HandoverContext,
     methods: { ...library.schools },
     planOptions: delivery.planOptions,
     plan,
-    makeReady: listReadyChecks(rig, makeReady),
-    arrival: arrivalChecks,
+    ...listChecks(rig, library),
     packs: {
       breakIn: used(
         packs.breakIn,

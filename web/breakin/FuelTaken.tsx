@@ -2,18 +2,21 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { EngineCare, FillLine, NewFill } from "../../api/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
+import type { Typed } from "../../core/units/index.ts";
 import { CorrectPad } from "../care/CorrectPad.tsx";
+import { say } from "../ui/amounts.ts";
 import { Button } from "../ui/Button.tsx";
-import { NumberField, TickField } from "../ui/fields.tsx";
+import { TickField } from "../ui/fields.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
+import { QuantityField } from "../ui/QuantityField.tsx";
 import { useFormId } from "../ui/useIds.ts";
 import { formatDayAndYear } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { DayField } from "./RunDay.tsx";
 
-/** What a row says of its fuel: litres, or that the tanks were full and nobody counted. */
-const formatLitres = ({ litres, isFull }: NewFill) =>
-  litres === 0 ? "full, not counted" : `${litres.toLocaleString("en-GB")} L${isFull ? ", full tank" : ""}`;
+/** What a row says of its fuel: how much, or that the tanks were full and nobody counted. */
+const formatFuel = ({ litres, isFull, typed }: NewFill) =>
+  litres === 0 ? "full, not counted" : `${say(litres, "volume", typed)}${isFull ? ", full tank" : ""}`;
 
 /** Fuel that went in, where a break-in is counted in tanks: from brim to brim it measures what the engines burn. */
 export function FuelTaken({ port }: { port: BreakInPort }) {
@@ -53,23 +56,25 @@ export function FuelTaken({ port }: { port: BreakInPort }) {
 
 function formatBurn(tankHours: EngineCare["tankHours"], isOneOf: boolean): string {
   if (tankHours === null) return "What it burns is not known yet.";
-  const burn = `${tankHours.burnLph.toFixed(1)} L an hour`;
+  const burn = say(tankHours.burnLph, "flow");
   if (tankHours.measured === null) return `${burn}, as entered on the boat sheet.`;
   const { litres, hours } = tankHours.measured;
-  return `${burn}, measured over ${hours.toFixed(1)} h and ${litres.toFixed(0)} L${isOneOf ? ", its share" : ""}.`;
+  return `${burn}, measured over ${hours.toFixed(1)} h and ${say(litres, "volume")}${isOneOf ? ", its share" : ""}.`;
 }
 
 function FuelForm({ port, mayBeUncounted }: { port: BreakInPort; mayBeUncounted: boolean }) {
   const [date, setDate] = useState<LocalDate | null>(port.today);
   const [litres, setLitres] = useState<number>();
+  const [typed, setTyped] = useState<Typed>();
   const [isFull, setFull] = useState(true);
   const [fault, setFault] = useState<string | null>(null);
   const [round, setRound] = useState(0);
   const [id, renewId] = useFormId();
   const add = useMutation({
-    mutationFn: (fill: NewFill) => port.addFill(fill, `Fuel of ${formatDayAndYear(fill.date)}, ${formatLitres(fill)}`),
+    mutationFn: (fill: NewFill) => port.addFill(fill, `Fuel of ${formatDayAndYear(fill.date)}, ${formatFuel(fill)}`),
     onSuccess: () => {
       setLitres(undefined);
+      setTyped(undefined);
       renewId();
       // The field begins anew, empty.
       setRound((before) => before + 1);
@@ -77,8 +82,9 @@ function FuelForm({ port, mayBeUncounted }: { port: BreakInPort; mayBeUncounted:
   });
   const keep = () => {
     const isUncounted = litres === undefined && isFull && mayBeUncounted;
-    setFault(litres === undefined && !isUncounted ? "Type the litres that went in, as the pump showed them." : null);
-    if (date !== null && (litres !== undefined || isUncounted)) add.mutate({ id, date, litres: litres ?? 0, isFull });
+    setFault(litres === undefined && !isUncounted ? "Type how much went in, as the pump showed it." : null);
+    if (date !== null && (litres !== undefined || isUncounted))
+      add.mutate({ id, date, litres: litres ?? 0, isFull, ...(typed === undefined ? {} : { typed }) });
   };
   return (
     <form
@@ -90,12 +96,16 @@ function FuelForm({ port, mayBeUncounted }: { port: BreakInPort; mayBeUncounted:
       noValidate
     >
       <DayField port={port} date={date} onDate={setDate} />
-      <NumberField
+      <QuantityField
         key={round}
         label="Went in"
-        unit="L"
+        quantity="volume"
         value={litres}
-        onChange={setLitres}
+        typed={typed}
+        onChange={(amount, written) => {
+          setLitres(amount);
+          setTyped(written);
+        }}
         isOptional
         least={0.1}
         most={20_000}
@@ -106,7 +116,7 @@ function FuelForm({ port, mayBeUncounted }: { port: BreakInPort; mayBeUncounted:
       </Button>
       {mayBeUncounted && (
         <p className="basis-full text-sm text-soft">
-          The first full tank needs no litres: what counts is what goes in after it.
+          The first full tank needs no amount: what counts is what goes in after it.
         </p>
       )}
       {fault !== null && (
@@ -130,10 +140,10 @@ function FillRow({ port, fill }: { port: BreakInPort; fill: FillLine }) {
     <li className="border-b border-rule py-1.5">
       <p className="flex flex-wrap items-center gap-x-4">
         <span className="num">{day}</span>
-        <strong className="num">{formatLitres(fill)}</strong>
+        <strong className="num">{formatFuel(fill)}</strong>
         <span className="text-soft">{fill.by}</span>
         {fill.isFull && !fill.hasHours && (
-          <span className="text-amber">◷ No hours reported on that day: add them, or it only adds its litres</span>
+          <span className="text-amber">◷ No hours reported on that day: add them, or it only adds what went in</span>
         )}
         {port.mayCorrect(fill) && !isOpen && (
           <button
@@ -148,9 +158,10 @@ function FillRow({ port, fill }: { port: BreakInPort; fill: FillLine }) {
       </p>
       {isOpen && (
         <CorrectPad
-          wrong={{ kind: "fill", id: fill.id, date: fill.date, amount: fill.litres }}
+          wrong={{ kind: "fill", id: fill.id, date: fill.date, amount: fill.litres, typed: fill.typed }}
           says={`the fuel of ${day}`}
-          amountLabel="Litres"
+          amountLabel="Fuel"
+          quantity="volume"
           latest={port.today}
           send={port.withdraw}
           onDone={() => setOpen(false)}

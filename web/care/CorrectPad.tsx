@@ -5,12 +5,15 @@ import type { NewWithdrawal } from "../../api/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
 import type { ReadingAnswer } from "../../core/hours/index.ts";
 import type { MeterKind } from "../../core/rig/index.ts";
+import { type Quantity, readAmount, type Typed, toCore } from "../../core/units/index.ts";
 import { findQuestion, HoursQuestion } from "../handover/HoursQuestion.tsx";
+import { say } from "../ui/amounts.ts";
 import { Button } from "../ui/Button.tsx";
 import { DateInput } from "../ui/DateInput.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { parseHours } from "../ui/parseHours.ts";
 import { readPlain } from "../ui/readPlain.ts";
+import { storeRegion } from "../ui/storeTime.ts";
 
 /** What was entered: its day and, where it has one, its number. */
 export interface Wrong {
@@ -19,14 +22,18 @@ export interface Wrong {
   readonly date: LocalDate;
   /** Hours or litres; null where there is no number to be put right. */
   readonly amount: number | null;
+  /** Of an amount in units of the store's: as it was typed. */
+  readonly typed?: Typed | undefined;
 }
 
 interface CorrectProps {
   readonly wrong: Wrong;
   /** What it is, in a few words: `12.4 h of 3 Jun 2026`. */
   readonly says: string;
-  /** `Hours on the meter`, `Litres`. */
+  /** `Hours on the meter`, `Fuel`. */
   readonly amountLabel: string;
+  /** What the amount measures, where stores have units of their own for it. */
+  readonly quantity?: Quantity;
   readonly latest: LocalDate;
   readonly meter?: MeterKind | undefined;
   readonly send: (withdrawal: NewWithdrawal) => Promise<unknown>;
@@ -36,14 +43,22 @@ interface CorrectProps {
 const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3 text-ink";
 
 /** What was entered wrong: put right, or taken out. Either way it stays to be seen, with the reason. */
-export function CorrectPad({ wrong, says, amountLabel, latest, meter, send, onDone }: CorrectProps) {
+export function CorrectPad({ wrong, says, amountLabel, quantity, latest, meter, send, onDone }: CorrectProps) {
   const [freshId] = useState(ulid);
   const [reason, setReason] = useState("");
   const [date, setDate] = useState<LocalDate | null>(wrong.date);
-  const [text, setText] = useState(wrong.amount === null ? "" : String(Math.round(wrong.amount * 10) / 10));
-  const amount = parseHours(text);
+  const [text, setText] = useState(() => writeWrong(wrong, quantity));
   const hasNumber = wrong.amount !== null;
-  const isChanged = hasNumber && amount !== null && date !== null && (amount !== wrong.amount || date !== wrong.date);
+  // What was not touched stays what it was, whatever the field rounds it to.
+  const isTouched = text !== writeWrong(wrong, quantity);
+  const typed =
+    quantity === undefined ? null : isTouched ? readAmount(text, quantity, storeRegion().units) : wrong.typed;
+  const amount = !isTouched
+    ? wrong.amount
+    : quantity === undefined
+      ? parseHours(text)
+      : typed && toCore(typed, quantity);
+  const isChanged = hasNumber && amount != null && date !== null && (amount !== wrong.amount || date !== wrong.date);
   const [fault, setFault] = useState<string | null>(null);
   const keep = useMutation({
     mutationFn: ({ isRight, answer }: { isRight: boolean; answer?: ReadingAnswer }) =>
@@ -52,7 +67,15 @@ export function CorrectPad({ wrong, says, amountLabel, latest, meter, send, onDo
         id: wrong.id,
         reason: reason.trim(),
         ...(isRight
-          ? { right: { id: freshId, date: date!, amount: amount!, ...(answer === undefined ? {} : { answer }) } }
+          ? {
+              right: {
+                id: freshId,
+                date: date!,
+                amount: amount!,
+                ...(typed == null ? {} : { typed }),
+                ...(answer === undefined ? {} : { answer }),
+              },
+            }
           : {}),
       }),
     onSuccess: onDone,
@@ -80,7 +103,7 @@ export function CorrectPad({ wrong, says, amountLabel, latest, meter, send, onDo
                 inputMode="decimal"
                 value={text}
                 onChange={(event) => setText(event.target.value)}
-                aria-invalid={amount === null}
+                aria-invalid={amount == null}
                 className={`${field} num w-28 text-right`}
               />
             </label>
@@ -131,4 +154,11 @@ export function CorrectPad({ wrong, says, amountLabel, latest, meter, send, onDo
       </p>
     </form>
   );
+}
+
+/** As it stands in the field: one digit after the point, an amount of the store's units as it was typed. */
+function writeWrong({ amount, typed }: Wrong, quantity: Quantity | undefined): string {
+  if (amount === null) return "";
+  if (quantity === undefined) return String(Math.round(amount * 10) / 10);
+  return say(amount, quantity, typed);
 }

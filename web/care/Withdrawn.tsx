@@ -1,4 +1,5 @@
 import type { Withdrawal } from "../../api/index.ts";
+import { say } from "../ui/amounts.ts";
 import { storeDay } from "../ui/storeTime.ts";
 import { formatDayAndYear } from "../ui/words.ts";
 
@@ -43,7 +44,7 @@ function formatEntered({ kind, engine, date, amount, what }: Withdrawal, labelOf
   const number =
     amount === null
       ? ""
-      : `, ${amount.toLocaleString("en-GB", { maximumFractionDigits: 1 })} ${kind === "fill" ? "L" : "h"}`;
+      : `, ${kind === "fill" ? say(amount, "volume") : `${amount.toLocaleString("en-GB", { maximumFractionDigits: 1 })} h`}`;
   const of = engine === null ? "" : `, ${labelOf.get(engine) ?? "the boat"}`;
   return `${kindWords[kind]}${named}${number}${of}, ${formatDayAndYear(date)}`;
 }

@@ -1,9 +1,12 @@
 import { useState } from "react";
 import { formatMeasure, judgeMeasure, type Measure, type Verdict } from "../../core/measure/index.ts";
+import { readAmount, shownUnit, signOf, toCore } from "../../core/units/index.ts";
 import type { EntryOf } from "../../core/walk/index.ts";
 import type { NewEntry } from "../offline/syncQueue.ts";
+import { say, spell } from "../ui/amounts.ts";
 import { Button } from "../ui/Button.tsx";
 import { PhotoRow, TakePhoto } from "../ui/Photos.tsx";
+import { storeRegion } from "../ui/storeTime.ts";
 import { formatClock } from "../ui/words.ts";
 
 interface MeasureFieldProps {
@@ -22,21 +25,27 @@ const verdictLook: Record<Verdict, { sign: string; look: string }> = {
 
 /** One reading: entered with its unit, held against the plate or the chemistry at once, with a photo if wanted. */
 export function MeasureField({ measure, taken, photos, onAdd }: MeasureFieldProps) {
-  const { id, label, unit, least, most, choices, chemistry, wanted } = measure;
+  const { id, unit, quantity, least, most, choices, chemistry, wanted } = measure;
+  const label = spell(measure.label);
   const [text, setText] = useState("");
   const [isJustCharged, setJustCharged] = useState(false);
-  const value = readNumber(text);
+  const { units } = storeRegion();
+  const typed = quantity === null ? null : readAmount(text, quantity, units);
+  const value = quantity === null ? readNumber(text) : typed && toCore(typed, quantity);
   const isWrong = text.trim() !== "" && (value === null || value < least || value > most);
+  const sayRead = (amount: number) => (quantity === null ? `${amount}` : say(amount, quantity));
+  const shown = quantity === null ? unit : signOf(quantity, shownUnit(quantity, units));
   const keep = (read: number) => {
     onAdd({
       kind: "measure",
       item: id,
       value: read,
+      ...(typed === null ? {} : { typed }),
       ...(chemistry !== null && isJustCharged ? { isJustCharged } : {}),
     });
     setText("");
   };
-  const judged = taken === undefined ? null : judgeMeasure(measure, taken.value, taken.isJustCharged);
+  const judged = taken === undefined ? null : judgeMeasure(measure, taken);
   return (
     <li className="border-b border-rule py-2">
       <form
@@ -48,12 +57,7 @@ export function MeasureField({ measure, taken, photos, onAdd }: MeasureFieldProp
       >
         <span className="min-w-40 flex-1">
           {choices === null ? <label htmlFor={`measure-${id}`}>{label}</label> : label}
-          {wanted !== null && (
-            <span className="text-soft">
-              {" "}
-              plate {wanted} {unit}
-            </span>
-          )}
+          {wanted !== null && <span className="text-soft"> plate {sayRead(wanted)}</span>}
         </span>
         {choices === null ? (
           <>
@@ -61,12 +65,12 @@ export function MeasureField({ measure, taken, photos, onAdd }: MeasureFieldProp
               id={`measure-${id}`}
               inputMode="decimal"
               value={text}
-              placeholder={taken === undefined ? "" : String(taken.value)}
+              placeholder={taken === undefined ? "" : formatMeasure(measure, taken).replace(/ .*/, "")}
               aria-invalid={isWrong}
               onChange={(event) => setText(event.target.value)}
               className="num min-h-12 w-24 rounded-md border border-soft bg-panel px-3 text-right aria-invalid:border-magenta placeholder:text-soft"
             />
-            <span className="w-8 text-soft">{unit}</span>
+            <span className="w-8 text-soft">{shown}</span>
             <Button
               type="submit"
               className="min-h-12"
@@ -108,13 +112,14 @@ export function MeasureField({ measure, taken, photos, onAdd }: MeasureFieldProp
       )}
       {isWrong && (
         <p role="alert" className="text-magenta">
-          ▲ From {least} to {most} {unit}.
+          ▲ From {sayRead(least)} to {sayRead(most)}
+          {quantity === null && ` ${unit}`}.
         </p>
       )}
       {taken !== undefined && judged !== null && (
         <p className={verdictLook[judged.verdict].look}>
-          <span aria-hidden>{verdictLook[judged.verdict].sign}</span> {formatMeasure(measure, taken.value)}:{" "}
-          {judged.says} <span className="text-soft">{formatClock(taken.at)}</span>
+          <span aria-hidden>{verdictLook[judged.verdict].sign}</span> {formatMeasure(measure, taken)}: {judged.says}{" "}
+          <span className="text-soft">{formatClock(taken.at)}</span>
         </p>
       )}
       <PhotoRow photos={photos} says={label} />

@@ -6,7 +6,7 @@ import { readPlain } from "./readPlain.ts";
 export const fieldLook =
   "min-h-11 w-full rounded-md border border-soft bg-panel px-3 text-ink aria-invalid:border-magenta";
 
-interface Asked {
+export interface Asked {
   readonly label: string;
   /** Why it is asked, where that is not plain. */
   readonly why?: string;
@@ -18,7 +18,8 @@ interface FrameProps extends Asked {
   readonly children: ReactNode;
 }
 
-function Frame({ id, label, why, error, children }: FrameProps) {
+/** Label, field, why it is asked and what is wrong, one below the other. */
+export function Frame({ id, label, why, error, children }: FrameProps) {
   return (
     <div className="min-w-0">
       <label htmlFor={id} className="text-soft">
@@ -132,7 +133,7 @@ export function NumberField(props: NumberFieldProps) {
 const toText = (value: number | undefined) => (value === undefined ? "" : String(value));
 
 /** What is typed, until the value becomes another than what was typed last: by undo, or another item. */
-function useTyped(value: string): [string, (text: string, gives: string) => void] {
+export function useTyped(value: string): [string, (text: string, gives: string) => void] {
   const [state, setState] = useState({ typed: value, gives: value });
   return [state.gives === value ? state.typed : value, (typed, gives) => setState({ typed, gives })];
 }

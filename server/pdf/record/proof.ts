@@ -1,6 +1,7 @@
 import type { Content, TableCell } from "pdfmake/interfaces";
 import type { Delivery } from "../../../api/index.ts";
 import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
+import { spellText } from "../../../core/region/index.ts";
 import {
   classifyLater,
   type Entry,
@@ -61,16 +62,16 @@ function formatPhoto(photo: EntryOf<"photo">, state: WalkState, titleOf: Readonl
   return photo.topic === null ? "" : (titleOf.get(photo.topic) ?? photo.topic);
 }
 
-export function measurePart({ delivery, state, nameOf, clockOf }: Sheet): Content[] {
+export function measurePart({ delivery, state, nameOf, clockOf, spelling }: Sheet): Content[] {
   const taken = listMeasures(delivery.rig).flatMap((measure): TableCell[][] => {
     const entry = state.measures.get(measure.id);
     if (entry === undefined) return [];
-    const { verdict, says } = judgeMeasure(measure, entry.value, entry.isJustCharged);
+    const { verdict, says } = judgeMeasure(measure, entry);
     const isOff = verdict === "over" || verdict === "tight";
     return [
       [
-        { text: write(measure.label) },
-        { text: formatMeasure(measure, entry.value), alignment: "right" },
+        { text: write(spellText(measure.label, spelling)) },
+        { text: formatMeasure(measure, entry), alignment: "right" },
         { text: write(says), color: isOff ? magenta : soft },
         { text: write(nameOf(entry.by)) },
         { text: clockOf(entry.at), alignment: "right" },

@@ -39,6 +39,7 @@ export interface Sheet extends Days {
   readonly now: WalkState;
   /** What came after the seal, the first first. */
   readonly added: readonly Entry[];
+  readonly spelling: Region["spelling"];
   readonly pictures: ReadonlyMap<string, Uint8Array>;
   readonly nameOf: (id: string) => string;
   /** Hours and minutes of an instant in the store's zone. */

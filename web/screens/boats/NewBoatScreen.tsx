@@ -6,10 +6,12 @@ import { createRig, type Rig } from "../../../core/rig/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatsQuery, queryClient, templatesQuery } from "../../app/queries.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
+import { say } from "../../ui/amounts.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
-import { NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
+import { PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { QuantityField } from "../../ui/QuantityField.tsx";
 import { familyOptions, HullSays } from "../rig/BoatSection.tsx";
 
 type Facts = Parameters<typeof createRig>[0];
@@ -127,7 +129,8 @@ function StartsFrom({ templates, boats, start, onPick, onLeave }: StartsFromProp
               <HullSign family={family} loaM={loaM} beamM={beamM} engines={1} />
               <span className="mt-1 block font-bold">{says}</span>
               <span className="block font-text text-sm text-soft">
-                {maker}, {loaM.toFixed(1)} m{isShipped ? "" : ", ours"}
+                {maker}, {say(loaM, "length")}
+                {isShipped ? "" : ", ours"}
               </span>
             </button>
           </li>
@@ -178,17 +181,17 @@ function KindAndSize({ facts, onChange }: KindProps) {
       />
       <TextField label="Maker" value={facts.maker} onChange={(maker) => onChange({ maker })} />
       <TextField label="Model" value={facts.model} onChange={(model) => onChange({ model })} />
-      <NumberField
+      <QuantityField
         label="Length overall"
-        unit="m"
+        quantity="length"
         value={facts.loaM}
         onChange={(loaM) => loaM !== undefined && onChange({ loaM })}
         least={3}
         most={20}
       />
-      <NumberField
+      <QuantityField
         label="Beam"
-        unit="m"
+        quantity="length"
         value={facts.beamM}
         onChange={(beamM) => beamM !== undefined && onChange({ beamM })}
         least={1}

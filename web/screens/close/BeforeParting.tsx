@@ -4,6 +4,7 @@ import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure
 import { countTopics, listBeforeParting, type OpenTopic, type WalkState } from "../../../core/walk/index.ts";
 import { QuickMarks } from "../../handover/QuickMarks.tsx";
 import { syncQueue } from "../../offline/useSync.ts";
+import { spell } from "../../ui/amounts.ts";
 import { Button } from "../../ui/Button.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 
@@ -22,7 +23,7 @@ export function BeforeParting({ delivery, state }: { delivery: Delivery; state: 
   const off = listMeasures(delivery.rig).flatMap((measure) => {
     const taken = state.measures.get(measure.id);
     if (taken === undefined) return [];
-    const { verdict, says } = judgeMeasure(measure, taken.value, taken.isJustCharged);
+    const { verdict, says } = judgeMeasure(measure, taken);
     return verdict === "over" || verdict === "tight" ? [{ measure, taken, verdict, says }] : [];
   });
   return (
@@ -51,7 +52,7 @@ export function BeforeParting({ delivery, state }: { delivery: Delivery; state: 
             {off.map(({ measure, taken, verdict, says }) => (
               <li key={measure.id} className="border-b border-rule py-1.5 pl-4">
                 <span className={verdict === "over" ? "text-magenta" : "text-amber"}>
-                  {verdict === "over" ? "▲" : "◷"} {measure.label}: {formatMeasure(measure, taken.value)}.
+                  {verdict === "over" ? "▲" : "◷"} {spell(measure.label)}: {formatMeasure(measure, taken)}.
                 </span>{" "}
                 {says}
               </li>

@@ -3,6 +3,7 @@ import type { TemplateLine } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { queryClient, templateQuery, templatesQuery } from "../../app/queries.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
+import { say } from "../../ui/amounts.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { FileButton } from "../../ui/FileButton.tsx";
@@ -95,9 +96,7 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
               <td>
                 {line.maker} {line.model}, {line.family.replaceAll("-", " ")}
               </td>
-              <td className="num text-right">
-                {line.loaM.toFixed(1)} <span className="text-soft">m</span>
-              </td>
+              <td className="num text-right">{say(line.loaM, "length")}</td>
               <td className="py-1 pl-6">
                 <span className="flex items-center gap-3">
                   <button type="button" className="min-h-11 underline" onClick={() => save.mutate(line)}>

@@ -15,7 +15,7 @@ import {
 import { TopicWords } from "../../topic/TopicWords.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
-import { storeDay } from "../../ui/storeTime.ts";
+import { storeDay, storeRegion } from "../../ui/storeTime.ts";
 import { formatDayAndYear } from "../../ui/words.ts";
 import { CompareShipped } from "./CompareShipped.tsx";
 import { TopicEditor } from "./TopicEditor.tsx";
@@ -215,7 +215,7 @@ interface ReadingProps {
 
 function Reading({ topic, rig, library, heading }: ReadingProps) {
   const reason = rig === null ? null : explainTopic(topic, rig);
-  const told = rig === null ? topic : fillTopic(topic, rig, library.schools);
+  const told = rig === null ? topic : fillTopic(topic, rig, storeRegion(), library.schools);
   const ours = library.minutesOf[topic.id];
   const forgotten = library.forgotten[topic.id];
   return (

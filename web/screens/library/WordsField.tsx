@@ -31,8 +31,8 @@ const inserts: readonly {
   {
     group: "A figure of its boat sheet",
     items: [
-      ["{rig:trailer.ballMm}", "ball size of its trailer, mm"],
-      ["{rig:trailer.tyreKpa}", "tire pressure of its trailer, kPa"],
+      ["{rig:trailer.ballMm}", "ball size of its trailer"],
+      ["{rig:trailer.tyreKpa}", "tire pressure of its trailer"],
       ["{rig:trailer.pins}", "pins of its trailer plug"],
     ],
   },

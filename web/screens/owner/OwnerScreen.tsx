@@ -81,6 +81,7 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
         breakInPacks: page.breakInPacks,
         servicePacks: page.servicePacks,
         gear: state.gear,
+        idiom: page.region,
       }),
     [page, delivery, store, phone, state.gear],
   );

@@ -1,4 +1,5 @@
 // @vitest-environment jsdom
+
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter, useLocation } from "react-router";
@@ -6,6 +7,7 @@ import { afterEach, describe, expect, it } from "vitest";
 import type { OwnerPage } from "../../../api/index.ts";
 import { rigTemplates, synonyms, cards as texts, topics } from "../../../content/index.ts";
 import { createCards } from "../../../core/card/index.ts";
+import { regions } from "../../../core/region/index.ts";
 import { listTopicsFor } from "../../../core/route/index.ts";
 import { fillTopic } from "../../../core/topic/index.ts";
 import { OwnerFind } from "./OwnerFind.tsx";
@@ -13,7 +15,7 @@ import { OwnerFind } from "./OwnerFind.tsx";
 afterEach(cleanup);
 const user = userEvent.setup();
 const rig = rigTemplates["pipit-15"];
-const told = listTopicsFor(rig, topics).map((topic) => fillTopic(topic, rig));
+const told = listTopicsFor(rig, topics).map((topic) => fillTopic(topic, rig, regions.us));
 const page = { delivery: { rig, topics: told }, synonyms } as unknown as OwnerPage;
 const cards = createCards(texts, {
   rig,
@@ -24,6 +26,7 @@ const cards = createCards(texts, {
   breakInPacks: [],
   servicePacks: [],
   gear: new Map(),
+  idiom: regions.us,
 });
 
 function Address() {

@@ -1,6 +1,7 @@
 import type { Delivery } from "../../../api/index.ts";
 import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
 import type { WalkState } from "../../../core/walk/index.ts";
+import { spell } from "../../ui/amounts.ts";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
 import { formatClock } from "../../ui/words.ts";
 
@@ -55,12 +56,12 @@ export function Measured({ delivery, state }: PartProps) {
         {listMeasures(delivery.rig).map((measure) => {
           const taken = state.measures.get(measure.id);
           if (taken === undefined) return null;
-          const { verdict, says } = judgeMeasure(measure, taken.value, taken.isJustCharged);
+          const { verdict, says } = judgeMeasure(measure, taken);
           return (
             <li key={measure.id} className="border-b border-rule py-1">
               <span className="flex justify-between gap-3">
-                {measure.label}
-                <span className="num font-semibold whitespace-nowrap">{formatMeasure(measure, taken.value)}</span>
+                {spell(measure.label)}
+                <span className="num font-semibold whitespace-nowrap">{formatMeasure(measure, taken)}</span>
               </span>
               {verdict !== "fits" && <span className="text-sm text-amber">◷ {says}</span>}
             </li>

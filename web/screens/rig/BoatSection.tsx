@@ -1,11 +1,13 @@
-import { type Rig, readHullNumber, resizeRig } from "../../../core/rig/index.ts";
+import { type Rig, readHullNumber } from "../../../core/rig/index.ts";
+import { spell } from "../../ui/amounts.ts";
 import { NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { splitLines } from "../../ui/splitLines.ts";
 import { monthNames } from "../../ui/words.ts";
+import { RigQuantity } from "./RigQuantity.tsx";
 import type { SectionProps } from "./section.ts";
 
 const familyNames: Record<Rig["family"], string> = {
-  "centre-console": "Centre console",
+  "centre-console": "Center console",
   pontoon: "Pontoon",
   bowrider: "Bowrider",
   "side-console": "Side console",
@@ -49,23 +51,16 @@ export function BoatSection({ rig, edit, name, hull, onRename, onRenumber }: Boa
         onChange={(family) => set({ family })}
         why="Gives the drawing its form."
       />
-      <NumberField
+      <RigQuantity
+        rig={rig}
+        edit={edit}
+        at="loaM"
         label="Length overall"
-        unit="m"
-        value={rig.loaM}
-        onChange={(loaM) => loaM !== undefined && edit((now) => resizeRig(now, loaM, now.beamM))}
         least={3}
         most={20}
         why="Everything aboard keeps its place in proportion."
       />
-      <NumberField
-        label="Beam"
-        unit="m"
-        value={rig.beamM}
-        onChange={(beamM) => beamM !== undefined && edit((now) => resizeRig(now, now.loaM, beamM))}
-        least={1}
-        most={6}
-      />
+      <RigQuantity rig={rig} edit={edit} at="beamM" label="Beam" least={1} most={6} />
       {rig.family === "pontoon" && (
         <PickField
           label="Tubes"
@@ -81,36 +76,11 @@ export function BoatSection({ rig, edit, name, hull, onRename, onRenumber }: Boa
         label="Fuel or engine in a closed space"
         value={rig.enclosedFuel}
         onChange={(enclosedFuel) => set({ enclosedFuel })}
-        why="Vapour gathers there: the walk then teaches blower and sniffing first."
+        why={spell("Vapor gathers there: the walk then teaches blower and sniffing first.")}
       />
       <UsedFields rig={rig} edit={edit} />
       <WeightFields rig={rig} edit={edit} />
     </div>
-  );
-}
-
-type Weights = NonNullable<Rig["weights"]>;
-
-const dropUnknown = (weights: { [Name in keyof Weights]: Weights[Name] | undefined }): Weights =>
-  Object.fromEntries(Object.entries(weights).filter(([, value]) => value !== undefined));
-
-function Weight(props: {
-  label: string;
-  unit: string;
-  value: number | undefined;
-  onSet: (value: number | undefined) => void;
-}) {
-  const { label, unit, value, onSet } = props;
-  return (
-    <NumberField
-      label={label}
-      unit={unit}
-      value={value}
-      onChange={onSet}
-      isOptional
-      least={label === "Dry hull" ? 1 : 0}
-      most={20_000}
-    />
   );
 }
 
@@ -154,27 +124,18 @@ function UsedFields({ rig, edit }: Pick<SectionProps, "rig" | "edit">) {
 }
 
 function WeightFields({ rig, edit }: Pick<SectionProps, "rig" | "edit">) {
-  const weights = rig.weights;
-  const setWeight = (change: { [Name in keyof Weights]: Weights[Name] | undefined }) =>
-    edit((now) => ({ ...now, weights: dropUnknown({ ...now.weights, ...change }) }));
+  const common = { rig, edit, isOptional: true, least: 0, most: 20_000 };
   return (
     <>
       <h3 className="border-t border-ink pt-3 font-bold sm:col-span-2">Weights, from the maker's sheet</h3>
-      <Weight label="Dry hull" unit="kg" value={weights?.dryKg} onSet={(dryKg) => setWeight({ dryKg })} />
-      <Weight label="Engines" unit="kg" value={weights?.enginesKg} onSet={(enginesKg) => setWeight({ enginesKg })} />
-      <Weight
-        label="Gear carried on the road"
-        unit="kg"
-        value={weights?.gearKg}
-        onSet={(gearKg) => setWeight({ gearKg })}
-      />
-      <Weight label="Ballast tanks" unit="L" value={weights?.ballastL} onSet={(ballastL) => setWeight({ ballastL })} />
-      <NumberField
+      <RigQuantity {...common} at="weights.dryKg" label="Dry hull" least={1} />
+      <RigQuantity {...common} at="weights.enginesKg" label="Engines" />
+      <RigQuantity {...common} at="weights.gearKg" label="Gear carried on the road" />
+      <RigQuantity {...common} at="weights.ballastL" label="Ballast tanks" />
+      <RigQuantity
+        {...common}
+        at="weights.sternDraftM"
         label="Draft at the stern, engine up"
-        unit="m"
-        value={weights?.sternDraftM}
-        onChange={(sternDraftM) => setWeight({ sternDraftM })}
-        isOptional
         least={0.05}
         most={3}
         why="Tells how deep the trailer goes before she floats."

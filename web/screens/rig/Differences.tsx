@@ -1,4 +1,5 @@
-import type { Difference, SheetSection } from "../../../core/rig/index.ts";
+import { type Difference, quantityOf, type SheetSection } from "../../../core/rig/index.ts";
+import { say, spell } from "../../ui/amounts.ts";
 import { sectionNames } from "./section.ts";
 
 const whatWords = { added: "added", gone: "not on this boat", changed: "changed" } as const;
@@ -41,7 +42,7 @@ export function Differences({ template, differences, onGo }: DifferencesProps) {
               {whatWords[what]}
               {facts.slice(0, mostFacts).map(({ fact, from, to }) => (
                 <span key={fact} className="block text-sm text-soft">
-                  {formatFact(fact)}: {from}, here {to}
+                  {spell(formatFact(fact))}: {formatValue(fact, from)}, here {formatValue(fact, to)}
                 </span>
               ))}
               {facts.length > mostFacts && (
@@ -59,26 +60,32 @@ export function Differences({ template, differences, onGo }: DifferencesProps) {
 const factNames: Record<string, string> = {
   at: "place",
   station: "reached from",
-  loaM: "length, m",
-  beamM: "beam, m",
-  powerKw: "power, kW",
+  loaM: "length",
+  beamM: "beam",
+  powerKw: "power",
   powerScheme: "battery switches",
   ratedRpm: "full throttle, rpm",
-  burnLph: "fuel burn, L/h",
+  burnLph: "fuel burn",
   capacityAh: "capacity, Ah",
   ratingA: "rating, A",
-  tyreKpa: "tire pressure, kPa",
+  tyreKpa: "tire pressure",
   tyres: "tires",
-  tyreLimitKg: "limit of one tire, kg",
-  ballMm: "ball, mm",
+  tyreLimitKg: "limit of one tire",
+  ballMm: "ball",
   pins: "pins of the plug",
   lockOut: "reverse lock-out",
-  hitchToTransomM: "hitch to transom, m",
-  grossLimitKg: "gross limit, kg",
-  kg: "weight, kg",
+  hitchToTransomM: "hitch to transom",
+  grossLimitKg: "gross limit",
+  kg: "weight",
   twoStrokeOil: "two-stroke oil",
   enclosedFuel: "enclosed fuel or engine space",
 };
 
-/** "tyreKpa" → "tire pressure, kPa"; one without a name of its own is taken apart: "modelYear" → "model year". */
+/** A figure with its unit; other facts as they are. */
+function formatValue(fact: string, value: string): string {
+  const quantity = quantityOf(fact);
+  return quantity === null || !/^-?[\d.]+$/.test(value) ? value : say(Number(value), quantity);
+}
+
+/** "tyreKpa" → "tire pressure"; one without a name of its own is taken apart: "modelYear" → "model year". */
 const formatFact = (fact: string): string => factNames[fact] ?? fact.replace(/([A-Z])/g, " $1").toLowerCase();

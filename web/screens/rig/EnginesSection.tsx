@@ -1,7 +1,9 @@
 import type { RigSheet } from "../../../api/index.ts";
-import { addItem, changeItem, createItemId, type Rig, removeItem } from "../../../core/rig/index.ts";
+import { addItem, changeItem, createItemId, type Rig, removeItem, sayFigure } from "../../../core/rig/index.ts";
 import { Button } from "../../ui/Button.tsx";
 import { NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
+import { storeRegion } from "../../ui/storeTime.ts";
+import { RigQuantity } from "./RigQuantity.tsx";
 import { SheetList } from "./SheetList.tsx";
 import type { SectionProps } from "./section.ts";
 
@@ -25,14 +27,18 @@ export function EnginesSection(props: SectionProps & { packs: Pick<RigSheet, "br
         open={open}
         onOpen={onOpen}
         titleOf={({ label }) => label}
-        lineOf={({ kind, powerKw, ratedRpm }) =>
-          `${kind}${powerKw === undefined ? "" : `, ${powerKw} kW`}, rated ${ratedRpm.from}–${ratedRpm.to} rpm`
+        lineOf={({ id, kind, ratedRpm }) =>
+          [kind, sayFigure(rig, `engines.${id}.powerKw`, storeRegion()), `rated ${ratedRpm.from}–${ratedRpm.to} rpm`]
+            .filter(Boolean)
+            .join(", ")
         }
         onRemove={rig.engines.length > 1 ? (id) => edit((now) => removeItem(now, "engines", id)) : undefined}
         empty=""
       >
         {(engine) => (
           <EngineFields
+            rig={rig}
+            edit={edit}
             engine={engine}
             packs={packs}
             onChange={(change) => edit((now) => changeItem(now, "engines", engine.id, change))}
@@ -56,13 +62,13 @@ export function EnginesSection(props: SectionProps & { packs: Pick<RigSheet, "br
   );
 }
 
-interface EngineFieldsProps {
+interface EngineFieldsProps extends Pick<SectionProps, "rig" | "edit"> {
   readonly engine: Engine;
   readonly packs: Pick<RigSheet, "breakInPacks" | "servicePacks">;
   readonly onChange: (change: Partial<Engine>) => void;
 }
 
-function EngineFields({ engine, packs, onChange }: EngineFieldsProps) {
+function EngineFields({ rig, edit, engine, packs, onChange }: EngineFieldsProps) {
   const withNone = (list: readonly { id: string; title: string }[], now: string): [string, string][] => [
     ...(list.some(({ id }) => id === now) ? [] : [[now, "none picked yet"] as [string, string]]),
     ...list.map(({ id, title }): [string, string] => [id, title]),
@@ -104,11 +110,11 @@ function EngineFields({ engine, packs, onChange }: EngineFieldsProps) {
         value={engine.digitalControls ?? false}
         onChange={(digitalControls) => onChange({ digitalControls })}
       />
-      <NumberField
+      <RigQuantity
+        rig={rig}
+        edit={edit}
+        at={`engines.${engine.id}.powerKw`}
         label="Power"
-        unit="kW"
-        value={engine.powerKw}
-        onChange={(powerKw) => onChange({ powerKw } as Partial<Engine>)}
         isOptional
         least={0.5}
         most={2000}
@@ -142,11 +148,11 @@ function EngineFields({ engine, packs, onChange }: EngineFieldsProps) {
         ]}
         onChange={(meter) => onChange({ meter })}
       />
-      <NumberField
+      <RigQuantity
+        rig={rig}
+        edit={edit}
+        at={`engines.${engine.id}.burnLph`}
         label="Burn"
-        unit="L/h"
-        value={engine.burnLph}
-        onChange={(burnLph) => onChange({ burnLph } as Partial<Engine>)}
         isOptional
         least={0.2}
         most={500}

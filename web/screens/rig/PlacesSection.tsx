@@ -16,8 +16,9 @@ import {
 } from "../../../core/rig/index.ts";
 import { cutText } from "../../../core/text/index.ts";
 import { Button } from "../../ui/Button.tsx";
-import { NumberField, PickField, TextField } from "../../ui/fields.tsx";
+import { PickField, TextField } from "../../ui/fields.tsx";
 import { PhotoField } from "../../ui/PhotoField.tsx";
+import { QuantityField } from "../../ui/QuantityField.tsx";
 import { SheetList } from "./SheetList.tsx";
 import type { PlacesProps } from "./section.ts";
 
@@ -191,17 +192,17 @@ function PartForm({ rig, part, onChange, onRemove, onClose }: PartFormProps) {
         />
         <PhotoField label="Photo of it" value={part.photo} onChange={(photo) => onChange({ photo } as Partial<Part>)} />
         <div className="flex gap-3">
-          <NumberField
+          <QuantityField
             label="Forward of transom"
-            unit="m"
+            quantity="length"
             value={part.at.xM}
             onChange={(xM) => xM !== undefined && onChange({ at: { ...part.at, xM } })}
             least={-5}
             most={40}
           />
-          <NumberField
+          <QuantityField
             label="To starboard"
-            unit="m"
+            quantity="length"
             value={part.at.yM}
             onChange={(yM) => yM !== undefined && onChange({ at: { ...part.at, yM } })}
             least={-8}
@@ -257,17 +258,17 @@ function Stations({ rig, edit, open, onOpen }: Omit<PlacesProps, "armed" | "onAr
               onChange={(kind) => change(station.id, { kind })}
               why="Topics are explained at kinds of places."
             />
-            <NumberField
+            <QuantityField
               label="Forward of transom"
-              unit="m"
+              quantity="length"
               value={station.at.xM}
               onChange={(xM) => xM !== undefined && change(station.id, { at: { ...station.at, xM } })}
               least={-5}
               most={40}
             />
-            <NumberField
+            <QuantityField
               label="To starboard"
-              unit="m"
+              quantity="length"
               value={station.at.yM}
               onChange={(yM) => yM !== undefined && change(station.id, { at: { ...station.at, yM } })}
               least={-8}

@@ -24,6 +24,7 @@ import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { storeRegion } from "../../ui/storeTime.ts";
 import { BoatSection } from "./BoatSection.tsx";
 import { BreakersSection } from "./BreakersSection.tsx";
 import { EnginesSection } from "./EnginesSection.tsx";
@@ -157,6 +158,7 @@ function useFindings(sheet: RigSheet, rig: RigSheet["rig"]) {
     () => ({
       breakInPacks: new Set(sheet.breakInPacks.map(({ id }) => id)),
       servicePacks: new Set(sheet.servicePacks.map(({ id }) => id)),
+      idiom: storeRegion(),
       isWithinHull,
       unreachable: listUnreachable,
     }),

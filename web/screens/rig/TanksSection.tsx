@@ -1,6 +1,9 @@
-import { addItem, changeItem, createItemId, type Rig, removeItem } from "../../../core/rig/index.ts";
+import { addItem, changeItem, createItemId, type Rig, removeItem, sayFigure } from "../../../core/rig/index.ts";
+import { spell } from "../../ui/amounts.ts";
 import { Button } from "../../ui/Button.tsx";
-import { NumberField, PickField, TextField } from "../../ui/fields.tsx";
+import { PickField, TextField } from "../../ui/fields.tsx";
+import { storeRegion } from "../../ui/storeTime.ts";
+import { RigQuantity } from "./RigQuantity.tsx";
 import { SheetList } from "./SheetList.tsx";
 import { partOptions, type SectionProps } from "./section.ts";
 
@@ -26,14 +29,22 @@ export function TanksSection({ rig, edit, open, onOpen }: SectionProps) {
           open={open}
           onOpen={onOpen}
           titleOf={({ label }) => label}
-          lineOf={({ kind, litres, fill }) =>
-            `${tankKinds[kind]}, ${litres} L${fill === undefined ? ", no fill yet" : ""}`
+          lineOf={({ id, kind, fill }) =>
+            [
+              spell(tankKinds[kind]),
+              sayFigure(rig, `tanks.${id}.litres`, storeRegion()),
+              fill === undefined && "no fill yet",
+            ]
+              .filter(Boolean)
+              .join(", ")
           }
           onRemove={(id) => edit((now) => removeItem(now, "tanks", id))}
           empty="No tank yet."
         >
           {(tank) => (
             <TankFields
+              rig={rig}
+              edit={edit}
               tank={tank}
               fills={fills}
               set={(change) => edit((now) => changeItem(now, "tanks", tank.id, change))}
@@ -105,13 +116,13 @@ function ThroughHulls({ rig, edit, open, onOpen }: SectionProps) {
   );
 }
 
-interface TankProps {
+interface TankProps extends Pick<SectionProps, "rig" | "edit"> {
   readonly tank: Tank;
   readonly fills: ReturnType<typeof partOptions>;
   readonly set: (change: Partial<Tank>) => void;
 }
 
-function TankFields({ tank, fills, set }: TankProps) {
+function TankFields({ rig, edit, tank, fills, set }: TankProps) {
   return (
     <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
       <TextField label="Called" most={40} value={tank.label} onChange={(label) => set({ label })} />
@@ -121,14 +132,7 @@ function TankFields({ tank, fills, set }: TankProps) {
         options={Object.entries(tankKinds) as [Tank["kind"], string][]}
         onChange={(kind) => set({ kind })}
       />
-      <NumberField
-        label="Holds up to"
-        unit="L"
-        value={tank.litres}
-        onChange={(litres) => litres !== undefined && set({ litres })}
-        least={1}
-        most={20_000}
-      />
+      <RigQuantity rig={rig} edit={edit} at={`tanks.${tank.id}.litres`} label="Holds up to" least={1} most={20_000} />
       <PickField
         label="Filled or emptied at"
         value={tank.fill ?? ""}

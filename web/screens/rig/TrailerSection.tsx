@@ -1,48 +1,37 @@
 import { createTrailer, type Rig, type Station } from "../../../core/rig/index.ts";
+import { spell } from "../../ui/amounts.ts";
 import { Button } from "../../ui/Button.tsx";
 import { NumberField, PickField, TickField } from "../../ui/fields.tsx";
+import { RigQuantity } from "./RigQuantity.tsx";
 import type { SectionProps } from "./section.ts";
 
 type Trailer = NonNullable<Rig["trailer"]>;
-type NumberName = { [K in keyof Trailer]-?: number extends Trailer[K] ? K : never }[keyof Trailer];
-
 interface Asked {
-  readonly name: NumberName;
+  readonly name: keyof Trailer;
   readonly label: string;
-  readonly unit: string;
   readonly least: number;
   readonly most: number;
   readonly why?: string;
-  readonly isWhole?: boolean;
 }
 
-const towNumbers: readonly Asked[] = [
-  { name: "kg", label: "Trailer alone", unit: "kg", least: 50, most: 5000 },
-  { name: "axleLimitKg", label: "Axles, limit in all", unit: "kg", least: 100, most: 20_000 },
-  { name: "tyres", label: "Tires", unit: "", least: 2, most: 6, isWhole: true },
-  { name: "tyreLimitKg", label: "Limit of one tire", unit: "kg", least: 50, most: 5000, why: "Moulded into its side." },
-  { name: "couplerLimitKg", label: "Coupler, limit", unit: "kg", least: 100, most: 20_000, why: "Stamped on top." },
-  { name: "tongueLimitKg", label: "Tongue, limit", unit: "kg", least: 10, most: 2000 },
+const towFigures: readonly Asked[] = [
+  { name: "kg", label: "Trailer alone", least: 50, most: 5000 },
+  { name: "axleLimitKg", label: "Axles, limit in all", least: 100, most: 20_000 },
+  { name: "tyreLimitKg", label: "Limit of one tire", least: 50, most: 5000, why: "It stands on the tire's side." },
+  { name: "couplerLimitKg", label: "Coupler, limit", least: 100, most: 20_000, why: "Stamped on top." },
+  { name: "tongueLimitKg", label: "Tongue, limit", least: 10, most: 2000 },
   {
     name: "tongueKg",
     label: "Tongue weight as it stands",
-    unit: "kg",
     least: 1,
     most: 2000,
     why: "Weighed at the coupler with this boat on.",
   },
 ];
-const rampNumbers: readonly Asked[] = [
-  { name: "bunkHeightM", label: "Bunks above the ground", unit: "m", least: 0.1, most: 3, why: "At the stern end." },
-  {
-    name: "fenderFromTransomM",
-    label: "Fender ahead of transom",
-    unit: "m",
-    least: 0.1,
-    most: 12,
-    why: "To its middle.",
-  },
-  { name: "fenderHeightM", label: "Top of fender above the ground", unit: "m", least: 0.1, most: 2 },
+const rampFigures: readonly Asked[] = [
+  { name: "bunkHeightM", label: "Bunks above the ground", least: 0.1, most: 3, why: "At the stern end." },
+  { name: "fenderFromTransomM", label: "Fender ahead of transom", least: 0.1, most: 12, why: "To its middle." },
+  { name: "fenderHeightM", label: "Top of fender above the ground", least: 0.1, most: 2 },
 ];
 
 /** The trailer: what a driver must match, and every number the tow and ramp cards add up. */
@@ -57,30 +46,35 @@ export function TrailerSection({ rig, edit }: Pick<SectionProps, "rig" | "edit">
     );
   const set = (change: Partial<Trailer>) =>
     edit((now) => ({ ...now, trailer: now.trailer === null ? null : tidy({ ...now.trailer, ...change }) }));
-  const numbers = (asked: readonly Asked[]) =>
+  const figures = (asked: readonly Asked[]) =>
     asked.map(({ name, ...rest }) => (
-      <NumberField
-        key={name}
-        {...rest}
-        value={trailer[name]}
-        onChange={(value) => set({ [name]: value } as Partial<Trailer>)}
-        isOptional
-      />
+      <RigQuantity key={name} rig={rig} edit={edit} at={`trailer.${name}`} {...rest} isOptional />
     ));
   return (
     <div className="space-y-6">
-      <HitchFields trailer={trailer} set={set} />
+      <HitchFields rig={rig} edit={edit} trailer={trailer} set={set} />
       <section aria-labelledby="tow-numbers">
         <h3 id="tow-numbers" className="border-t border-ink pt-3 font-bold">
           For the tow card, from the plates
         </h3>
-        <div className="mt-2 grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">{numbers(towNumbers)}</div>
+        <div className="mt-2 grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">
+          {figures(towFigures)}
+          <NumberField
+            label={spell("Tires")}
+            value={trailer.tyres}
+            onChange={(tyres) => set({ tyres } as Partial<Trailer>)}
+            isOptional
+            least={2}
+            most={6}
+            isWhole
+          />
+        </div>
       </section>
       <section aria-labelledby="ramp-numbers">
         <h3 id="ramp-numbers" className="border-t border-ink pt-3 font-bold">
           For the ramp card, measured
         </h3>
-        <div className="mt-2 grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">{numbers(rampNumbers)}</div>
+        <div className="mt-2 grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">{figures(rampFigures)}</div>
       </section>
       <Button look="quiet" onClick={() => edit(removeTrailer)}>
         Sold without a trailer
@@ -119,13 +113,13 @@ function removeTrailer(rig: Rig): Rig {
   return { ...rig, trailer: null, stations };
 }
 
-interface HitchProps {
+interface HitchProps extends Pick<SectionProps, "rig" | "edit"> {
   readonly trailer: Trailer;
   readonly set: (change: Partial<Trailer>) => void;
 }
 
 /** What a driver must match. */
-function HitchFields({ trailer, set }: HitchProps) {
+function HitchFields({ rig, edit, trailer, set }: HitchProps) {
   return (
     <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">
       <PickField
@@ -159,7 +153,7 @@ function HitchFields({ trailer, set }: HitchProps) {
         onChange={(lockOut) => set({ lockOut })}
         why="Surge brakes hold against backing uphill unless locked out."
       />
-      <HitchNumbers trailer={trailer} set={set} />
+      <HitchNumbers rig={rig} edit={edit} trailer={trailer} set={set} />
       <TickField
         label="Swing tongue"
         value={trailer.swingTongue ?? false}
@@ -169,14 +163,14 @@ function HitchFields({ trailer, set }: HitchProps) {
   );
 }
 
-function HitchNumbers({ trailer, set }: HitchProps) {
+function HitchNumbers({ rig, edit, trailer, set }: HitchProps) {
   return (
     <>
-      <NumberField
+      <RigQuantity
+        rig={rig}
+        edit={edit}
+        at="trailer.ballMm"
         label="Ball"
-        unit="mm"
-        value={trailer.ballMm}
-        onChange={(ballMm) => set({ ballMm } as Partial<Trailer>)}
         isOptional
         least={20}
         most={100}
@@ -190,29 +184,22 @@ function HitchNumbers({ trailer, set }: HitchProps) {
         most={7}
         isWhole
       />
-      <NumberField
+      <RigQuantity
+        rig={rig}
+        edit={edit}
+        at="trailer.tyreKpa"
         label="Tire pressure, cold"
-        unit="kPa"
-        value={trailer.tyreKpa}
-        onChange={(tyreKpa) => set({ tyreKpa } as Partial<Trailer>)}
         isOptional
         least={50}
         most={1000}
         why="From the trailer's plate."
       />
-      <NumberField
-        label="Ball to transom"
-        unit="m"
-        value={trailer.hitchToTransomM}
-        onChange={(hitch) => hitch !== undefined && set({ hitchToTransomM: hitch })}
-        least={1}
-        most={25}
-      />
-      <NumberField
+      <RigQuantity rig={rig} edit={edit} at="trailer.hitchToTransomM" label="Ball to transom" least={1} most={25} />
+      <RigQuantity
+        rig={rig}
+        edit={edit}
+        at="trailer.grossLimitKg"
         label="Gross limit"
-        unit="kg"
-        value={trailer.grossLimitKg}
-        onChange={(grossLimitKg) => set({ grossLimitKg } as Partial<Trailer>)}
         isOptional
         least={100}
         most={20_000}

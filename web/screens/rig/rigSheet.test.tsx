@@ -1,5 +1,7 @@
 // @vitest-environment jsdom
+
 import { act, cleanup, fireEvent, render, renderHook, screen } from "@testing-library/react";
+import { regions } from "../../../core/region/index.ts";
 import "../../testing/fileText.ts";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
@@ -93,6 +95,7 @@ describe("what is left to do", () => {
     servicePacks: new Set<string>(),
     isWithinHull: () => true,
     unreachable: () => [],
+    idiom: regions.us,
   };
   it("is said section by section and goes where it is mended", async () => {
     const mend = vi.fn();

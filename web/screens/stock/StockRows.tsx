@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { TemplateLine } from "../../../api/index.ts";
 import type { StockRow } from "../../../core/stock/index.ts";
+import { say } from "../../ui/amounts.ts";
 
 interface StockRowsProps {
   readonly rows: readonly StockRow[];
@@ -58,7 +59,7 @@ export function StockRows({ rows, templates }: StockRowsProps) {
                 </td>
                 <td className="py-2 pr-3">{boat === null ? "–" : nameOf.get(boat.template)}</td>
                 <td className="num py-2 text-right whitespace-nowrap">
-                  {boat === null ? "–" : boat.loaM === null ? "as template" : `${boat.loaM.toFixed(2)} m`}
+                  {boat === null ? "–" : boat.loaM === null ? "as template" : say(boat.loaM, "length")}
                 </td>
                 <td className="py-2 pl-4">
                   {problems.map(({ field, text }) => (

@@ -1,6 +1,7 @@
 import { useCallback } from "react";
 import type { WorkshopSheet } from "../../../api/index.ts";
 import type { LocalDate } from "../../../core/dates/index.ts";
+import { spell } from "../../ui/amounts.ts";
 import type { Inks } from "../../ui/Chart.tsx";
 import { LazyChart } from "../../ui/LazyChart.tsx";
 import { formatDay } from "../../ui/words.ts";
@@ -147,7 +148,7 @@ function Legend() {
         <span aria-hidden className="h-0.5 w-5 bg-magenta" />
         shop capacity
       </span>
-      <span>gray: likely range (8 weeks in 10)</span>
+      <span>{spell("gray")}: likely range (8 weeks in 10)</span>
     </figcaption>
   );
 }

@@ -1,0 +1,74 @@
+import type { Region } from "./region.ts";
+
+/** How a store says things: what it measures in, and how it spells. */
+export type Idiom = Pick<Region, "units" | "spelling">;
+
+/** What is written here in the words of the United States, and how a British store says it. Longer phrases first. */
+const british: readonly (readonly [us: string, uk: string])[] = [
+  ["license plates", "number plates"],
+  ["license plate", "number plate"],
+  ["turn signals", "indicators"],
+  ["turn signal", "indicator"],
+  ["tongue weight", "nose weight"],
+  ["tires", "tyres"],
+  ["tire", "tyre"],
+  ["gasoline", "petrol"],
+  ["harbors", "harbours"],
+  ["harbor", "harbour"],
+  ["colored", "coloured"],
+  ["colors", "colours"],
+  ["color", "colour"],
+  ["gray", "grey"],
+  ["aluminum", "aluminium"],
+  ["liters", "litres"],
+  ["liter", "litre"],
+  ["centered", "centred"],
+  ["center", "centre"],
+  ["vapors", "vapours"],
+  ["vapor", "vapour"],
+  ["fueling", "fuelling"],
+  ["fueled", "fuelled"],
+  ["labeled", "labelled"],
+  ["molded", "moulded"],
+  ["odor", "odour"],
+  ["neighbors", "neighbours"],
+  ["neighbor", "neighbour"],
+  ["maneuvers", "manoeuvres"],
+  ["maneuver", "manoeuvre"],
+  ["license", "licence"],
+  ["windshield", "windscreen"],
+  ["flashlight", "torch"],
+  ["trunk", "boot"],
+  ["curb", "kerb"],
+  ["draft", "draught"],
+];
+const britishOf = new Map(british);
+const american = new RegExp(`\\b(${british.map(([us]) => us).join("|")})\\b`, "gi");
+
+/**
+ * A text in the store's words: "Tire pressure" → "Tyre pressure" in a British store. Texts that ship are written for the
+ * United States; what a store wrote itself is spelled the same way, so that one page has one spelling.
+ */
+export function spellText(text: string, spelling: Region["spelling"]): string {
+  return spelling === "us"
+    ? text
+    : text.replace(american, (word) => likeCase(word, britishOf.get(word.toLowerCase())!));
+}
+
+/** Names of things, never said. */
+const unsaid: ReadonlySet<string> = new Set(["id", "kind", "when", "family", "part"]);
+
+/** Everything that is said in a list of checks, packs or words, in the store's words. Ids and kinds stay. */
+export function spellAll<T>(value: T, spelling: Region["spelling"]): T {
+  if (spelling === "us") return value;
+  if (typeof value === "string") return spellText(value, spelling) as T;
+  if (Array.isArray(value)) return value.map((each) => spellAll(each, spelling)) as T;
+  if (typeof value !== "object" || value === null) return value;
+  const spelled = Object.entries(value).map(([key, each]) => [key, unsaid.has(key) ? each : spellAll(each, spelling)]);
+  return Object.fromEntries(spelled) as T;
+}
+
+function likeCase(model: string, word: string): string {
+  if (model === model.toUpperCase()) return word.toUpperCase();
+  return model[0] === model[0]!.toUpperCase() ? `${word[0]!.toUpperCase()}${word.slice(1)}` : word;
+}
