@@ -129,8 +129,8 @@ test("a service manager writes to a buyer, flattens a week that is too full and 
   const sheet = async () => (await page.request.get(`${store.address}/api/workshop`)).json();
   const before = await sheet();
   const first = before.offers[0];
-  const load = (of: typeof before, monday: string) =>
-    of.weeks.find((week: { monday: string }) => week.monday === monday).expectedH;
+  const load = (of: typeof before, begins: string) =>
+    of.weeks.find((week: { begins: string }) => week.begins === begins).expectedH;
   await offers
     .getByRole("button", { name: /^Book / })
     .first()
@@ -140,16 +140,16 @@ test("a service manager writes to a buyer, flattens a week that is too full and 
   await form.getByRole("button", { name: "Book it" }).click();
   await expect(form).toHaveCount(0);
   const after = await sheet();
-  expect(load(after, first.fromMonday)).toBeLessThan(load(before, first.fromMonday));
+  expect(load(after, first.fromWeek)).toBeLessThan(load(before, first.fromWeek));
   const booked = after.bookings.find(({ boat }: { boat: string }) => boat === first.boat);
-  expect(booked.date >= first.toMonday).toBe(true);
+  expect(booked.date >= first.toWeek).toBe(true);
 
   // A day on which nobody works is refused, in words; then the slot is moved there no more but cancelled and taken back.
-  const weeksAhead = Math.round((Date.parse(first.toMonday) - Date.parse(before.weeks[0].monday)) / 604_800_000);
+  const weeksAhead = Math.round((Date.parse(first.toWeek) - Date.parse(before.weeks[0].begins)) / 604_800_000);
   for (let i = 0; i < weeksAhead; i++) await page.getByRole("button", { name: "week after" }).click();
   const week = page.getByRole("region", { name: /^Week of/ });
   await week.getByRole("button", { name: "Move" }).click();
-  const sunday = new Date(Date.parse(first.toMonday) + 6 * 86_400_000).toISOString().slice(0, 10);
+  const sunday = new Date(Date.parse(first.toWeek) + 6 * 86_400_000).toISOString().slice(0, 10);
   await week.getByLabel("Day").fill(sunday);
   await week.getByRole("button", { name: "Move it" }).click();
   await expect(week.getByRole("alert")).toContainText("The workshop does not work on");

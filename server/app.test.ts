@@ -120,7 +120,7 @@ describe("the HTTP API", () => {
     expect((await store.stranger.get("/api/health")).body).toEqual({
       ready: true,
       version: "test",
-      database: { open: true, migrations: 10 },
+      database: { open: true, migrations: 11 },
       jobs: { failed: 0 },
     });
   });

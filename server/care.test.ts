@@ -262,11 +262,14 @@ describe("the workshop", () => {
     expect((await ines.send("PUT", `/api/bookings/${id}`, booking({ items }))).status).toBe(200);
     const sheet = (await ines.get("/api/workshop")).body;
     expect(sheet.bookings).toContainEqual(expect.objectContaining({ id, boatName: "Wending 23" }));
-    const week = sheet.weeks.find(({ monday }: { monday: string }) => monday === nextMonday());
+    // The store's weeks begin on Sunday.
+    const weekOf = (weeks: { begins: string; byKind: Record<string, number> }[]) =>
+      weeks.find(({ begins }) => begins === addDays(nextMonday(), -1))!;
+    const week = weekOf(sheet.weeks);
     expect(week.byKind.booked).toBe(3);
     await ines.send("PUT", `/api/bookings/${id}`, booking({ items, date: addDays(nextMonday(), 7) }));
     const moved = (await ines.get("/api/workshop")).body.weeks;
-    expect(moved.find(({ monday }: { monday: string }) => monday === nextMonday()).byKind.booked).toBe(0);
+    expect(weekOf(moved).byKind.booked).toBe(0);
     await ines.send("PUT", `/api/bookings/${id}`, booking({ items, state: "cancelled" }));
     expect((await ines.get("/api/workshop")).body.bookings.map((each: { id: string }) => each.id)).not.toContain(id);
   });

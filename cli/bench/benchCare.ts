@@ -128,9 +128,9 @@ function benchFleet(): Figure[] {
     globalThis.gc?.();
     const before = process.memoryUsage();
     const startMs = performance.now();
-    const grid = createWeekGrid(today, loadWeeks, seasonOf(questions[0]!.fleet));
+    const grid = createWeekGrid(today, loadWeeks, seasonOf(questions[0]!.fleet), 0);
     const jobs = questions.flatMap((question, n) => describeBoat(`b${n}`, question, grid).jobs);
-    const weeks = sumLoad(jobs, today, workshop);
+    const weeks = sumLoad(jobs, today, workshop, 0);
     flattenLoad(jobs, weeks);
     if (i > 0) runsMs.push(performance.now() - startMs);
     const after = process.memoryUsage();

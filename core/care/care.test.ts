@@ -96,7 +96,7 @@ describe("everything that says when a service is due", () => {
     fc.assert(
       fc.property(aBoat, (asked) => {
         const care = describeCare(asked);
-        const grid = createWeekGrid(asked.today, loadWeeks, seasonOf(asked.fleet));
+        const grid = createWeekGrid(asked.today, loadWeeks, seasonOf(asked.fleet), 0);
         const { jobs, facts, likelyNowH } = describeBoat("b", asked, grid);
         const planned = describePlan(asked, []).visits.flatMap(({ items }) => items);
         const onPage = care.flatMap(({ engine, items }) => items.map((item) => ({ engine, ...item })));

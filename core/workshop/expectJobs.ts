@@ -22,7 +22,7 @@ export function expectJob(
   grid: WeekGrid,
 ): ExpectedJob | null {
   if (dueDate === null) return null;
-  const count = grid.mondays.length;
+  const count = grid.begins.length;
   const calendarWeek = calendarDate === null ? count : weekIn(grid, calendarDate);
   let firstWeek = 0;
   // Only the weeks that have a chance are kept: there is a job for each item of each engine of a fleet.

@@ -11,8 +11,8 @@ export const offerSchema = z.strictObject({
   dueDate: localDateSchema,
   range: dayRangeSchema.nullable(),
   isAnyDay: z.boolean(),
-  fromMonday: localDateSchema,
-  toMonday: localDateSchema,
+  fromWeek: localDateSchema,
+  toWeek: localDateSchema,
 });
 export type Offer = z.infer<typeof offerSchema>;
 
@@ -50,7 +50,7 @@ export function flattenLoad(jobs: readonly ExpectedJob[], weeks: readonly LoadWe
     if (!weeks.slice(0, week).some((earlier, i) => loadH[i]! <= earlier.capacityH)) continue;
     likely ??= listLikely(jobs, weeks.length);
     const here = likely[week]!.filter((job) => !moved.has(job));
-    for (const bundle of bundleByBoat(here, week, weeks[0]!.monday)) {
+    for (const bundle of bundleByBoat(here, week, weeks[0]!.begins)) {
       if (loadH[week]! <= weeks[week]!.capacityH) break;
       const to = findRoom(bundle, week, weeks, loadH);
       if (to === null) continue;
@@ -67,8 +67,8 @@ export function flattenLoad(jobs: readonly ExpectedJob[], weeks: readonly LoadWe
         dueDate: bundle.first.dueDate,
         range: bundle.first.range,
         isAnyDay: bundle.first.isAnyDay,
-        fromMonday: weeks[week]!.monday,
-        toMonday: weeks[to]!.monday,
+        fromWeek: weeks[week]!.begins,
+        toWeek: weeks[to]!.begins,
       });
     }
   }
@@ -87,7 +87,7 @@ function listLikely(jobs: readonly ExpectedJob[], count: number): ExpectedJob[][
   return likely;
 }
 
-function bundleByBoat(jobs: readonly ExpectedJob[], week: number, firstMonday: LocalDate): Bundle[] {
+function bundleByBoat(jobs: readonly ExpectedJob[], week: number, firstBegins: LocalDate): Bundle[] {
   const byBoat = new Map<string, ExpectedJob[]>();
   for (const job of jobs) {
     const mine = byBoat.get(job.boat);
@@ -100,7 +100,7 @@ function bundleByBoat(jobs: readonly ExpectedJob[], week: number, firstMonday: L
       jobs: mine,
       labourH: mine.reduce((sum, { labourH }) => sum + labourH, 0),
       chance: Math.max(...mine.map((job) => chanceIn(job, week))),
-      earliestWeek: Math.max(...mine.map(({ earliest }) => weekOf(earliest, firstMonday))),
+      earliestWeek: Math.max(...mine.map(({ earliest }) => weekOf(earliest, firstBegins))),
       first: mine.reduce((first, job) => (job.dueDate < first.dueDate ? job : first)),
     }))
     .sort((a, b) => b.chance - a.chance || b.labourH - a.labourH || (a.boat < b.boat ? -1 : 1));

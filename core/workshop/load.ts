@@ -28,7 +28,7 @@ export interface ExpectedJob {
 export const chanceIn = ({ firstWeek, chances }: ExpectedJob, week: number): number => chances[week - firstWeek] ?? 0;
 
 export const loadWeekSchema = z.strictObject({
-  monday: localDateSchema,
+  begins: localDateSchema,
   capacityH: z.number(),
   /** Expected hours, and what they stay under with a chance of one and nine tenths. */
   expectedH: z.number(),
@@ -57,6 +57,7 @@ export function sumLoad(
   jobs: readonly ExpectedJob[],
   today: LocalDate,
   workshop: Workshop,
+  weekStart: number,
   count = loadWeeks,
 ): LoadWeek[] {
   const mean = new Float64Array(count);
@@ -77,11 +78,11 @@ export function sumLoad(
       kindH[week]! += chance * labourH;
     }
   }
-  return listWeeks(today, count).map((monday, week) => {
+  return listWeeks(today, count, weekStart).map((begins, week) => {
     const spreadH = deviate90 * Math.sqrt(Math.max(0, variance[week]!));
     return {
-      monday,
-      capacityH: capacityOfWeek(workshop, monday),
+      begins,
+      capacityH: capacityOfWeek(workshop, begins),
       expectedH: mean[week]!,
       p10H: Math.max(byKind.booked[week]!, mean[week]! - spreadH),
       p90H: mean[week]! + spreadH,

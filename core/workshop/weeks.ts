@@ -17,35 +17,40 @@ export type Workshop = z.infer<typeof workshopSchema>;
 
 const daysPerWeek = 7;
 
-/** The Monday of the week a day is in. `2026-06-03` → `2026-06-01`. */
-export function startOfWeek(date: LocalDate): LocalDate {
+/** 0 Monday to 6 Sunday. 1970-01-01 was a Thursday. */
+const weekdayOf = (day: number): number => (day + 3) % daysPerWeek;
+
+/**
+ * The first day of the week a day is in, where weeks begin on `weekStart` (0 Monday, as in ISO 8601, to 6 Sunday).
+ * (`2026-06-03`, 0) → `2026-06-01`; (`2026-06-03`, 6) → `2026-05-31`.
+ */
+export function startOfWeek(date: LocalDate, weekStart: number): LocalDate {
   const day = toDayNumber(date);
-  // 1970-01-01 was a Thursday.
-  return fromDayNumber(day - ((day + 3) % daysPerWeek));
+  return fromDayNumber(day - ((weekdayOf(day) - weekStart + daysPerWeek) % daysPerWeek));
 }
 
-/** The Mondays of `count` weeks, that of `today` first. */
-export function listWeeks(today: LocalDate, count: number): LocalDate[] {
-  const first = startOfWeek(today);
+/** The first days of `count` weeks, that of `today` first. */
+export function listWeeks(today: LocalDate, count: number, weekStart: number): LocalDate[] {
+  const first = startOfWeek(today, weekStart);
   return Array.from({ length: count }, (_, i) => addDays(first, i * daysPerWeek));
 }
 
 /** Which of the weeks a day is in, 0 for the first and all before it; the number of weeks for all after. */
-export function weekOf(date: LocalDate, firstMonday: LocalDate): number {
-  return Math.max(0, Math.floor((toDayNumber(date) - toDayNumber(firstMonday)) / daysPerWeek));
+export function weekOf(date: LocalDate, firstBegins: LocalDate): number {
+  return Math.max(0, Math.floor((toDayNumber(date) - toDayNumber(firstBegins)) / daysPerWeek));
 }
 
-/** The weeks of a forecast, worked out once for all boats: their Mondays, and the season (`sumUntil`) at the end of each. */
+/** The weeks of a forecast, worked out once for all boats: their first days, and the season (`sumUntil`) at the end of each. */
 export interface WeekGrid {
-  readonly mondays: readonly LocalDate[];
+  readonly begins: readonly LocalDate[];
   readonly firstDay: number;
   readonly sums: readonly number[];
   readonly season: Season;
 }
-export function createWeekGrid(today: LocalDate, count: number, season: Season): WeekGrid {
-  const mondays = listWeeks(today, count);
-  const sums = mondays.map((monday) => season.sumUntil(addDays(monday, daysPerWeek - 1)));
-  return { mondays, firstDay: toDayNumber(mondays[0]!), sums, season };
+export function createWeekGrid(today: LocalDate, count: number, season: Season, weekStart: number): WeekGrid {
+  const begins = listWeeks(today, count, weekStart);
+  const sums = begins.map((begins) => season.sumUntil(addDays(begins, daysPerWeek - 1)));
+  return { begins, firstDay: toDayNumber(begins[0]!), sums, season };
 }
 
 /** `weekOf` on a grid. */
@@ -53,13 +58,13 @@ export function weekIn({ firstDay }: WeekGrid, date: LocalDate): number {
   return Math.max(0, Math.floor((toDayNumber(date) - firstDay) / daysPerWeek));
 }
 
-/** Labour hours of a day, and of the week that begins on a Monday; closed days have none. */
+/** Labour hours of a day, and of the week that begins on it; closed days have none. */
 export function capacityOfDay({ hoursPerDay, closed }: Workshop, date: LocalDate): number {
   if (closed.some(({ from, to }) => from <= date && date <= to)) return 0;
-  return hoursPerDay[(toDayNumber(date) + 3) % daysPerWeek]!;
+  return hoursPerDay[weekdayOf(toDayNumber(date))]!;
 }
-export function capacityOfWeek(workshop: Workshop, monday: LocalDate): number {
-  return Array.from({ length: daysPerWeek }, (_, i) => capacityOfDay(workshop, addDays(monday, i))).reduce(
+export function capacityOfWeek(workshop: Workshop, begins: LocalDate): number {
+  return Array.from({ length: daysPerWeek }, (_, i) => capacityOfDay(workshop, addDays(begins, i))).reduce(
     (a, b) => a + b,
     0,
   );

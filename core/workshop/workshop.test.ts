@@ -49,13 +49,21 @@ const job = (boat: string, change: Partial<ExpectedJob> & { at?: [number, number
 
 describe("weeks", () => {
   it("begin on Monday, across the turn of the year", () => {
-    expect([startOfWeek("2026-06-03"), startOfWeek("2026-06-01"), startOfWeek("2027-01-03")]).toEqual([
+    expect([startOfWeek("2026-06-03", 0), startOfWeek("2026-06-01", 0), startOfWeek("2027-01-03", 0)]).toEqual([
       "2026-06-01",
       "2026-06-01",
       "2026-12-28",
     ]);
-    expect(listWeeks(today, 3)).toEqual(["2026-06-01", "2026-06-08", "2026-06-15"]);
+    expect(listWeeks(today, 3, 0)).toEqual(["2026-06-01", "2026-06-08", "2026-06-15"]);
     expect([weekOf("2026-05-01", "2026-06-01"), weekOf("2026-06-14", "2026-06-01")]).toEqual([0, 1]);
+  });
+  it("begin on whatever day the store says", () => {
+    expect([startOfWeek("2026-06-03", 6), startOfWeek("2026-06-07", 6), startOfWeek("2026-06-06", 5)]).toEqual([
+      "2026-05-31",
+      "2026-06-07",
+      "2026-06-06",
+    ]);
+    expect(capacityOfWeek(workshop, "2026-05-31")).toBe(capacityOfWeek(workshop, "2026-06-01"));
   });
   it("have the hours of their days, none of closed ones", () => {
     expect(capacityOfDay(workshop, "2026-06-06")).toBe(2);
@@ -68,7 +76,7 @@ describe("weeks", () => {
 describe("expectJob", () => {
   const even = createSeason(Array.from({ length: 12 }, () => 1 / 12));
   const forecast = forecastEngine({ readings: [{ date: today, hours: 80 }], meanH: 60, varianceH2: 300 }, even, today);
-  const grid = createWeekGrid(today, 52, even);
+  const grid = createWeekGrid(today, 52, even, 0);
   const expect1 = (change: object, believed: HourForecast | null = forecast) =>
     expectJob(
       "b",
@@ -137,7 +145,7 @@ describe("sumLoad", () => {
         ],
       }),
     );
-    const week = sumLoad(jobs, today, workshop)[4]!;
+    const week = sumLoad(jobs, today, workshop, 0)[4]!;
     const drawn = Array.from({ length: 4000 }, () =>
       jobs.reduce((sum, { labourH }) => sum + (random() < 0.3 ? labourH : 0), 0),
     ).sort((a, b) => a - b);
@@ -152,6 +160,7 @@ describe("sumLoad", () => {
       [job("a", { kind: "booked", labourH: 9 }), job("b", { at: [[2, 0.5]] })],
       today,
       workshop,
+      0,
     );
     expect(week).toMatchObject({ p10H: expect.any(Number), expectedH: 10 });
     expect(week!.p10H).toBeGreaterThanOrEqual(9);
@@ -164,22 +173,22 @@ describe("flattenLoad", () => {
   );
 
   it("offers just so many boats an earlier slot that the week fits, each where there is room", () => {
-    const offers = flattenLoad(peak, sumLoad(peak, today, workshop));
+    const offers = flattenLoad(peak, sumLoad(peak, today, workshop, 0));
     expect(offers).toHaveLength(4);
     expect(new Set(offers.map(({ boat }) => boat)).size).toBe(4);
-    for (const { fromMonday, toMonday } of offers) expect([fromMonday, toMonday]).toEqual(["2026-06-22", "2026-06-15"]);
+    for (const { fromWeek, toWeek } of offers) expect([fromWeek, toWeek]).toEqual(["2026-06-22", "2026-06-15"]);
   });
 
   it("keeps within the time of each job, and leaves what is booked", () => {
     const fixed = peak.map((each): ExpectedJob => ({ ...each, earliest: "2026-06-22" }));
-    expect(flattenLoad(fixed, sumLoad(fixed, today, workshop))).toEqual([]);
+    expect(flattenLoad(fixed, sumLoad(fixed, today, workshop, 0))).toEqual([]);
     const booked = peak.map((each) => ({ ...each, kind: "booked" as const }));
-    expect(flattenLoad(booked, sumLoad(booked, today, workshop))).toEqual([]);
+    expect(flattenLoad(booked, sumLoad(booked, today, workshop, 0))).toEqual([]);
   });
 
   it("takes what one boat is brought for together", () => {
     const twins = peak.flatMap((each) => [each, { ...each, scope: "twin", title: "Twin" }]).slice(0, 24);
-    const [first] = flattenLoad(twins, sumLoad(twins, today, workshop));
+    const [first] = flattenLoad(twins, sumLoad(twins, today, workshop, 0));
     expect(first).toMatchObject({ labourH: 6, items: [{ scope: "main" }, { scope: "twin" }] });
   });
 
@@ -202,18 +211,18 @@ describe("flattenLoad", () => {
             earliest: addDays("2026-06-01", 7 * Math.max(0, due - Math.floor(random() * 6))),
           });
         });
-        const weeks = sumLoad(jobs, today, workshop);
+        const weeks = sumLoad(jobs, today, workshop, 0);
         const loadH = weeks.map(({ expectedH }) => expectedH);
-        for (const { boat, items, fromMonday, toMonday, labourH } of flattenLoad(jobs, weeks)) {
-          expect(toMonday < fromMonday).toBe(true);
+        for (const { boat, items, fromWeek, toWeek, labourH } of flattenLoad(jobs, weeks)) {
+          expect(toWeek < fromWeek).toBe(true);
           const mine = jobs.filter((each) => each.boat === boat && items.some(({ item }) => item === each.item));
           expect(mine.reduce((sum, each) => sum + each.labourH, 0)).toBe(labourH);
           for (const each of mine) {
-            expect(startOfWeek(each.earliest) <= toMonday).toBe(true);
+            expect(startOfWeek(each.earliest, 0) <= toWeek).toBe(true);
             each.chances.forEach((chance, week) => {
               loadH[week]! -= chance * each.labourH;
             });
-            loadH[weekOf(toMonday, weeks[0]!.monday)]! += each.labourH;
+            loadH[weekOf(toWeek, weeks[0]!.begins)]! += each.labourH;
           }
         }
         loadH.forEach((hours, week) => {

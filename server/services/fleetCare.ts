@@ -3,6 +3,7 @@ import { createWeekGrid, loadWeeks } from "../../core/workshop/index.ts";
 import type { Clock } from "../clock.ts";
 import { createReadModels, type Versions } from "../readModel.ts";
 import type { BoatHead, Boats } from "../repositories/boats.ts";
+import type { createSettings } from "../repositories/settings.ts";
 import type { CareReader } from "./careReader.ts";
 import type { PackService } from "./packService.ts";
 
@@ -17,19 +18,22 @@ interface Parts {
   readonly boats: Boats;
   readonly careReader: CareReader;
   readonly packService: PackService;
+  readonly settings: ReturnType<typeof createSettings>;
   readonly versions: Versions;
   readonly clock: Clock;
 }
 
 /** The care of all boats that were handed over: what call list, workshop, Today, boats list and calendar are made from. */
-export function createFleetCare({ boats, careReader, packService, versions, clock }: Parts) {
+export function createFleetCare({ boats, careReader, packService, settings, versions, clock }: Parts) {
   const model = createReadModels<FleetBoat>(versions, {
     kind: "boat",
-    key: async () => `${clock.today()} ${await packService.stamp()} ${await careReader.fleetStamp()}`,
+    key: async () =>
+      `${clock.today()} ${await packService.stamp()} ${await careReader.fleetStamp()} ${(await settings.read()).region.weekStart}`,
     async make(ids) {
       const found = await boats.listCared(ids);
       const questions = await careReader.askMany(found);
-      const grid = createWeekGrid(clock.today(), loadWeeks, seasonOf(await careReader.readFleet()));
+      const { weekStart } = (await settings.read()).region;
+      const grid = createWeekGrid(clock.today(), loadWeeks, seasonOf(await careReader.readFleet()), weekStart);
       const numbers = (await versions.read()).get("boat");
       return new Map(
         found.map(({ rig: _, ...boat }, i) => {

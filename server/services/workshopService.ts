@@ -6,7 +6,7 @@ import {
   capacityOfDay,
   type ExpectedJob,
   flattenLoad,
-  listWeeks,
+  startOfWeek,
   sumLoad,
   type Workshop,
   weekOf,
@@ -38,21 +38,22 @@ export function createWorkshopService({ database, boats, deliveries, bookings, f
   return {
     async describe(): Promise<WorkshopSheet> {
       const today = clock.today();
-      const [fleet, booked, { workshop }] = await Promise.all([
+      const [fleet, booked, { workshop, region }] = await Promise.all([
         fleetCare.read(),
         bookings.list(addDays(today, -pastDays)),
         settings.read(),
       ]);
-      const coming = booked.filter(({ state, date }) => state === "booked" && date >= listWeeks(today, 1)[0]!);
+      const firstDay = startOfWeek(today, region.weekStart);
+      const coming = booked.filter(({ state, date }) => state === "booked" && date >= firstDay);
       const bookedBoats = new Set(coming.map(({ boat }) => boat));
       const isBooked = new Set(
         coming.flatMap(({ boat, items }) => items.map(({ scope, item }) => `${boat} ${scope} ${item}`)),
       );
-      const jobs = coming.map((booking) => asJob(booking, today));
+      const jobs = coming.map((booking) => asJob(booking, firstDay));
       for (const { boat, jobs: expected } of fleet)
         for (const job of expected)
           if (!bookedBoats.has(boat.id) || !isBooked.has(`${job.boat} ${job.scope} ${job.item}`)) jobs.push(job);
-      const weeks = sumLoad(jobs, today, workshop);
+      const weeks = sumLoad(jobs, today, workshop, region.weekStart);
       const boatOf = new Map(fleet.map(({ boat }) => [boat.id, boat]));
       const offers = flattenLoad(jobs, weeks);
       const sold = await deliveries.listOfBoats([...offers, ...booked].map(({ boat }) => boat));
@@ -99,7 +100,7 @@ const closedWhy = ({ closed }: Workshop, date: LocalDate) =>
   closed.find(({ from, to }) => from <= date && date <= to)?.why ?? "";
 
 /** A slot as work that is sure to be there. */
-function asJob({ boat, date, labourH, items }: Booking, today: LocalDate): ExpectedJob {
+function asJob({ boat, date, labourH, items }: Booking, firstDay: LocalDate): ExpectedJob {
   return {
     boat,
     scope: items[0]?.scope ?? "boat",
@@ -111,7 +112,7 @@ function asJob({ boat, date, labourH, items }: Booking, today: LocalDate): Expec
     range: null,
     isAnyDay: false,
     earliest: date,
-    firstWeek: weekOf(date, listWeeks(today, 1)[0]!),
+    firstWeek: weekOf(date, firstDay),
     chances: [1],
   };
 }

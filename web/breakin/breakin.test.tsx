@@ -202,27 +202,30 @@ describe("fuel taken", () => {
     expect(screen.queryByRole("region", { name: "Fuel taken" })).toBeNull();
   });
 
-  it("is noted in litres, with a comma or a point; a first brim needs none", async () => {
+  it("is noted in the units of the store, with a comma or a point; a first brim needs none", async () => {
     const { noted } = show([byTanks]);
-    expect(screen.getByText("18.0 L an hour, as entered on the boat sheet.")).toBeTruthy();
+    expect(screen.getByText("18 L/h, as entered on the boat sheet.")).toBeTruthy();
     await note();
     await user.type(screen.getByLabelText("Went in"), "41,5");
     await user.click(screen.getByLabelText("Full tank"));
     await note();
+    await user.type(screen.getByLabelText("Went in"), "10 gal");
+    await note();
     expect(noted).toMatchObject([
       { date: "2026-06-20", litres: 0, isFull: true },
-      { date: "2026-06-20", litres: 41.5, isFull: false },
+      { date: "2026-06-20", litres: 41.5, typed: { value: 41.5, unit: "L" }, isFull: false },
+      { date: "2026-06-20", litres: 37.85411784, typed: { value: 10, unit: "us-gal" }, isFull: false },
     ]);
     expect((screen.getByLabelText("Went in") as HTMLInputElement).value).toBe("");
   });
 
-  it("after the first brim needs litres, says which brim does not count, and takes one back", async () => {
+  it("after the first brim needs an amount, says which brim does not count, and takes one back", async () => {
     const { noted } = show([byTanks], [], [brim]);
     expect(screen.getByText("full, not counted")).toBeTruthy();
     expect(screen.getByText(/No hours reported on that day/)).toBeTruthy();
     expect(screen.getByText(/One full tank is noted/)).toBeTruthy();
     await note();
-    expect(screen.getByRole("alert").textContent).toContain("Type the litres");
+    expect(screen.getByRole("alert").textContent).toContain("Type how much went in");
     expect(noted).toEqual([]);
     await user.click(screen.getByRole("button", { name: "Correct the fuel of 12 Jun 2026" }));
     const pad = within(screen.getByRole("form", { name: "Correct the fuel of 12 Jun 2026" }));
@@ -241,7 +244,7 @@ describe("fuel taken", () => {
       createCare("starboard", "Starboard engine", 3, { isByTanks: true, tankHours: null }),
     ]);
     const region = screen.getByRole("region", { name: "Fuel taken" });
-    expect(region.textContent).toContain("Port engine: 16.3 L an hour, measured over 4.0 h and 65 L, its share.");
+    expect(region.textContent).toContain("Port engine: 16.3 L/h, measured over 4.0 h and 65 L, its share.");
     expect(region.textContent).toContain("Starboard engine: What it burns is not known yet.");
   });
 });

@@ -340,12 +340,12 @@ describe("readings", () => {
       />
     ));
     const user = userEvent.setup();
-    const tyre = screen.getByLabelText(/^Tire, port front/);
+    const tyre = screen.getByLabelText(/^Tyre, port front/);
     await user.type(tyre, "4500");
-    expect(screen.getByRole("alert").textContent).toContain("From 20 to 1000 kPa");
+    expect(screen.getByRole("alert").textContent).toContain("From 20 kPa to 1000 kPa");
     await user.clear(tyre);
-    await user.type(tyre, "300{Enter}");
-    expect(screen.getByText(/150 kPa under the plate's 450/)).toBeDefined();
+    await user.type(tyre, "44 psi{Enter}");
+    expect(screen.getByText(/21 psi under the plate's 65 psi/)).toBeDefined();
     await user.click(screen.getAllByLabelText(/just off charge/)[0]!);
     await user.type(screen.getByLabelText("Port engine battery"), "13,4{Enter}");
     expect(screen.getByText(/Just off charge it reads high/)).toBeDefined();
@@ -353,7 +353,7 @@ describe("readings", () => {
     await user.click(oil.getByRole("button", { name: "below the band" }));
     expect(screen.getByText(/top up with what the engine's manual names/)).toBeDefined();
     expect(syncQueue.listOf(delivery.id)).toMatchObject([
-      { item: "tyre-port-1", value: 300 },
+      { item: "tyre-port-1", value: expect.closeTo(303.37, 2), typed: { value: 44, unit: "psi" } },
       { item: "battery-port", value: 13.4, isJustCharged: true },
       { item: "oil-port", value: 0 },
     ]);

@@ -357,7 +357,7 @@ describe("the call list", () => {
 
 describe("the workshop", () => {
   const week = (i: number, expectedH: number): WorkshopSheet["weeks"][number] => ({
-    monday: addDays("2026-06-15", 7 * i),
+    begins: addDays("2026-06-15", 7 * i),
     capacityH: 32,
     expectedH,
     p10H: expectedH - 4,
@@ -378,8 +378,8 @@ describe("the workshop", () => {
         dueDate: "2026-06-24",
         range: null,
         isAnyDay: false,
-        fromMonday: "2026-06-22",
-        toMonday: "2026-06-15",
+        fromWeek: "2026-06-22",
+        toWeek: "2026-06-15",
         boatName: "Wending 23",
         serial: "23118",
         buyers: "Dov Anselm",
@@ -472,11 +472,11 @@ describe("the workshop", () => {
   it("keeps hours and closed days, refuses what is none, and is not for everybody to change", async () => {
     const asked = show();
     await user.click(await screen.findByText("Shop capacity and closed days"));
-    const monday = screen.getByLabelText("Mon");
-    await user.clear(monday);
+    const begins = screen.getByLabelText("Mon");
+    await user.clear(begins);
     await user.click(screen.getByRole("button", { name: "Save" }));
     expect(screen.getByRole("alert").textContent).toContain("Mon: type hours such as 14");
-    await user.type(monday, "8,5");
+    await user.type(begins, "8,5");
     await user.click(screen.getByRole("button", { name: "Save" }));
     expect(asked.find(({ name }) => name === "setWorkshop")?.body).toMatchObject({
       hoursPerDay: [8.5, 6, 6, 6, 6, 2, 0],

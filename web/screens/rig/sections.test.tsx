@@ -235,9 +235,9 @@ describe("gear and trailer", () => {
 
   it("a number read wrong from a plate is taken away again", async () => {
     const rig = stage(({ rig: now, edit }) => <TrailerSection rig={now} edit={edit} />);
-    await fill("Tongue weight as it stands", "88");
+    await fill("Nose weight as it stands", "88 kg");
     expect(rig().trailer!.tongueKg).toBe(88);
-    await user.clear(screen.getByLabelText("Tongue weight as it stands"));
+    await user.clear(screen.getByLabelText("Nose weight as it stands"));
     expect("tongueKg" in rig().trailer!).toBe(false);
     await user.selectOptions(screen.getByLabelText("Brakes"), "surge");
     await user.selectOptions(screen.getByLabelText("Backing up with surge brakes"), "pin");

@@ -9,10 +9,13 @@ import { Button } from "../../ui/Button.tsx";
 import { DateInput } from "../../ui/DateInput.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
+import { storeRegion } from "../../ui/storeTime.ts";
 import { formatDayAndYear } from "../../ui/words.ts";
 import { refreshWorkshop } from "./refreshWorkshop.ts";
 
 const days = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
+/** The days of a week as the store counts them. (6) → Sunday, Monday, … */
+const listDays = (weekStart: number) => days.map((_, i) => (weekStart + i) % days.length);
 const field = "num min-h-11 rounded-md border border-soft bg-panel px-2";
 
 interface Days {
@@ -46,9 +49,9 @@ export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
       <summary className="min-h-11 cursor-pointer text-lg font-bold">Shop capacity and closed days</summary>
       <div className="border-t border-ink pt-3">
         <div className="flex flex-wrap items-end gap-3">
-          {days.map((day, i) => (
-            <label key={day} className="text-soft">
-              {day}
+          {listDays(storeRegion().weekStart).map((i) => (
+            <label key={days[i]} className="text-soft">
+              {days[i]}
               <input
                 inputMode="decimal"
                 className={`${field} mt-0.5 block w-16 text-right text-ink`}

@@ -18,7 +18,7 @@ const kinds = [
 interface LoadProps {
   readonly weeks: readonly Week[];
   readonly picked: string;
-  readonly onPick: (monday: LocalDate) => void;
+  readonly onPick: (begins: LocalDate) => void;
 }
 
 const month = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", month: "short", year: "2-digit" });
@@ -32,7 +32,7 @@ export function LoadChart({ weeks, picked, onPick }: LoadProps) {
       <LazyChart
         draw={draw}
         heightPx={270}
-        onPick={(index) => onPick(weeks[index]!.monday)}
+        onPick={(index) => onPick(weeks[index]!.begins)}
         says={`Expected hours of work in each of ${weeks.length} weeks against shop capacity; ${over === 1 ? "one week is" : `${over} weeks are`} too full`}
       />
       <Legend />
@@ -41,7 +41,7 @@ export function LoadChart({ weeks, picked, onPick }: LoadProps) {
 }
 
 function drawLoad(weeks: readonly Week[], picked: string, inks: Inks) {
-  const labels = weeks.map(({ monday }) => monday);
+  const labels = weeks.map(({ begins }) => begins);
   return {
     grid: { left: 48, right: 12, top: 34, bottom: 30 },
     xAxis: {
@@ -52,7 +52,7 @@ function drawLoad(weeks: readonly Week[], picked: string, inks: Inks) {
       axisLabel: {
         color: inks.soft,
         interval: (index: number) => index === 0 || labels[index]!.slice(5, 7) !== labels[index - 1]!.slice(5, 7),
-        formatter: (monday: LocalDate) => month.format(new Date(`${monday}T12:00:00Z`)),
+        formatter: (begins: LocalDate) => month.format(new Date(`${begins}T12:00:00Z`)),
       },
     },
     yAxis: {
@@ -70,7 +70,7 @@ function drawLoad(weeks: readonly Week[], picked: string, inks: Inks) {
       textStyle: { color: inks.ink },
       formatter: (points: { dataIndex: number }[]) => {
         const week = weeks[points[0]!.dataIndex]!;
-        return `Week of ${formatDay(week.monday)}<br>${week.expectedH.toFixed(0)} h expected, ${week.p10H.toFixed(0)} to ${week.p90H.toFixed(0)}<br>${week.capacityH.toFixed(0)} h shop capacity`;
+        return `Week of ${formatDay(week.begins)}<br>${week.expectedH.toFixed(0)} h expected, ${week.p10H.toFixed(0)} to ${week.p90H.toFixed(0)}<br>${week.capacityH.toFixed(0)} h shop capacity`;
       },
     },
     series: [...listBars(weeks, picked, inks), ...listLines(weeks, inks)],
@@ -94,8 +94,8 @@ function listBars(weeks: readonly Week[], picked: string, inks: Inks) {
       value: week.byKind[kind],
       itemStyle: {
         color: colours[kind],
-        borderColor: week.monday === picked ? inks.magenta : inks.soft,
-        borderWidth: week.monday === picked ? 1.5 : 0.4,
+        borderColor: week.begins === picked ? inks.magenta : inks.soft,
+        borderWidth: week.begins === picked ? 1.5 : 0.4,
       },
     })),
   }));

@@ -12,6 +12,7 @@ import { formatDue, formatRange } from "../../ui/DueDay.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { fillFalls, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { storeRegion } from "../../ui/storeTime.ts";
 import { useIds } from "../../ui/useIds.ts";
 import { formatDay, formatDayAndYear, formatMinuteOfDay } from "../../ui/words.ts";
 import { AftercareTabs } from "../aftercare/AftercareTabs.tsx";
@@ -33,15 +34,15 @@ export function WorkshopScreen() {
 export function formatLoad({ weeks }: Pick<WorkshopSheet, "weeks">): string {
   const over = weeks.filter(({ expectedH, capacityH }) => expectedH > capacityH);
   const peak = weeks.reduce((most, week) => (week.expectedH > most.expectedH ? week : most), weeks[0]!);
-  const most = `The most is expected in the week of ${formatDay(peak.monday)}: ${Math.round(peak.expectedH)} h of ${Math.round(peak.capacityH)} h.`;
+  const most = `The most is expected in the week of ${formatDay(peak.begins)}: ${Math.round(peak.expectedH)} h of ${Math.round(peak.capacityH)} h.`;
   if (over.length === 0) return `Every week has room. ${most}`;
   return `${over.length === 1 ? "One week has" : `${over.length} weeks have`} more than the workshop can do. ${most}`;
 }
 
 function Workshop({ sheet }: { sheet: WorkshopSheet }) {
   const { weeks, offers, date } = sheet;
-  const [monday, setMonday] = useState(startOfWeek(date));
-  const byWeek = [...new Set(offers.map(({ fromMonday }) => fromMonday))];
+  const [begins, setBegins] = useState(startOfWeek(date, storeRegion().weekStart));
+  const byWeek = [...new Set(offers.map(({ fromWeek }) => fromWeek))];
   return (
     <main className="px-4 pt-3 pb-10 md:px-8">
       <AftercareTabs />
@@ -54,9 +55,9 @@ function Workshop({ sheet }: { sheet: WorkshopSheet }) {
       <p className="mt-1 text-lg" data-testid="load-says">
         {formatLoad(sheet)}
       </p>
-      <LoadChart weeks={weeks} picked={monday} onPick={setMonday} />
+      <LoadChart weeks={weeks} picked={begins} onPick={setBegins} />
       <div className="mt-4 grid gap-x-10 gap-y-7 lg:grid-cols-2">
-        <Week sheet={sheet} monday={monday} onWeek={setMonday} />
+        <Week sheet={sheet} begins={begins} onWeek={setBegins} />
         <section aria-labelledby="offers">
           <h2 id="offers" className="text-lg font-bold">
             Offer an earlier slot{" "}
@@ -75,9 +76,9 @@ function Workshop({ sheet }: { sheet: WorkshopSheet }) {
                 <h3 className="pt-2 font-semibold">From the week of {formatDayAndYear(from)}</h3>
                 <ul>
                   {offers
-                    .filter(({ fromMonday }) => fromMonday === from)
+                    .filter(({ fromWeek }) => fromWeek === from)
                     .map((offer) => (
-                      <OfferRow key={`${offer.boat}${offer.fromMonday}`} offer={offer} />
+                      <OfferRow key={`${offer.boat}${offer.fromWeek}`} offer={offer} />
                     ))}
                 </ul>
               </div>
@@ -94,7 +95,7 @@ function Workshop({ sheet }: { sheet: WorkshopSheet }) {
 function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
   const [isBooking, setBooking] = useState(false);
   const [isOffered, setOffered] = useState(false);
-  const { boat, boatName, serial, buyers, items, labourH, dueDate, range, isAnyDay, toMonday } = offer;
+  const { boat, boatName, serial, buyers, items, labourH, dueDate, range, isAnyDay, toWeek } = offer;
   const due = { date: dueDate, range, isAnyDay };
   const title = [...new Set(items.map((item) => item.title))].join(", ");
   const care = useQuery({ ...careQuery, enabled: false });
@@ -109,7 +110,7 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
         boat: `your ${boatName}`,
         item: title.toLowerCase(),
         ...fillFalls(due, false),
-        week: formatDay(toMonday),
+        week: formatDay(toWeek),
       };
       const text = fillTemplate(templates.find(({ id }) => id === "earlier")!.text, names);
       return ask("sendMessage", { params: { boat }, body: { id: idOf(), kind: "earlier", text, withLink: false } });
@@ -126,7 +127,7 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
           </Link>
           <span className="block text-sm text-soft">
             due {formatDue(due)}
-            {range !== null && ` (${formatRange(range)})`}; room in the week of {formatDay(toMonday)}
+            {range !== null && ` (${formatRange(range)})`}; room in the week of {formatDay(toWeek)}
           </span>
         </span>
         <Button
@@ -144,7 +145,7 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
       {isBooking && (
         <BookForm
           boat={boat}
-          date={addDays(toMonday, 1)}
+          date={addDays(toWeek, 1)}
           wanted={items}
           onDone={async () => {
             setBooking(false);
@@ -160,12 +161,12 @@ type Slot = WorkshopSheet["bookings"][number];
 
 interface WeekProps {
   readonly sheet: WorkshopSheet;
-  readonly monday: LocalDate;
-  readonly onWeek: (monday: LocalDate) => void;
+  readonly begins: LocalDate;
+  readonly onWeek: (begins: LocalDate) => void;
 }
 
 /** A week day by day: what is booked, against the shop capacity. */
-function Week({ sheet, monday, onWeek }: WeekProps) {
+function Week({ sheet, begins, onWeek }: WeekProps) {
   const change = useMutation({
     mutationFn: ({ booking, state }: { booking: Slot; state: Slot["state"] }) => {
       const { id, by: _, boatName: __, serial: ___, buyers: ____, ...rest } = booking;
@@ -173,16 +174,16 @@ function Week({ sheet, monday, onWeek }: WeekProps) {
     },
     onSuccess: refreshWorkshop,
   });
-  const days = Array.from({ length: 7 }, (_, i) => addDays(monday, i));
+  const days = Array.from({ length: 7 }, (_, i) => addDays(begins, i));
   return (
     <section aria-labelledby="week">
       <h2 id="week" className="flex flex-wrap items-center gap-x-4 text-lg font-bold">
-        Week of {formatDayAndYear(monday)}
+        Week of {formatDayAndYear(begins)}
         <span className="font-text text-base font-normal">
-          <button type="button" className="min-h-11 px-2 underline" onClick={() => onWeek(addDays(monday, -7))}>
+          <button type="button" className="min-h-11 px-2 underline" onClick={() => onWeek(addDays(begins, -7))}>
             week before
           </button>
-          <button type="button" className="min-h-11 px-2 underline" onClick={() => onWeek(addDays(monday, 7))}>
+          <button type="button" className="min-h-11 px-2 underline" onClick={() => onWeek(addDays(begins, 7))}>
             week after
           </button>
         </span>
