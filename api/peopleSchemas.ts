@@ -40,6 +40,8 @@ export const storeFactsSchema = z.strictObject({
   /** Its postal address, a line each. */
   place: z.string().trim().max(300),
   phone: z.string().trim().max(40),
+  /** The photo that stands as its logo on papers and owners' pages, by id. */
+  logo: recordIdSchema.nullable(),
   webAddress: webAddressSchema.nullable(),
   timeZone: zoneSchema,
   region: regionSchema,
@@ -53,7 +55,7 @@ export const storeFactsSchema = z.strictObject({
 });
 export type StoreFacts = z.infer<typeof storeFactsSchema>;
 
-export const setUpSchema = storeFactsSchema.omit({ quietHours: true, allowers: true }).extend({
+export const setUpSchema = storeFactsSchema.omit({ logo: true, quietHours: true, allowers: true }).extend({
   code: codeSchema,
   name: plainText(80),
   login: loginSchema,

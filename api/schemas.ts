@@ -235,6 +235,7 @@ export const boatRowSchema = z.strictObject({
 export const ownerPageSchema = z.strictObject({
   store: z.string(),
   phone: z.string(),
+  logo: recordIdSchema.nullable(),
   timeZone: z.string(),
   region: regionSchema,
   today: localDateSchema,

@@ -149,7 +149,8 @@ test("a service manager writes to a buyer, flattens a week that is too full and 
   for (let i = 0; i < weeksAhead; i++) await page.getByRole("button", { name: "week after" }).click();
   const week = page.getByRole("region", { name: /^Week of/ });
   await week.getByRole("button", { name: "Move" }).click();
-  const sunday = new Date(Date.parse(first.toWeek) + 6 * 86_400_000).toISOString().slice(0, 10);
+  // The demo's weeks begin on Sunday, when nobody works.
+  const sunday = first.toWeek;
   await week.getByLabel("Day").fill(sunday);
   await week.getByRole("button", { name: "Move it" }).click();
   await expect(week.getByRole("alert")).toContainText("The workshop does not work on");
@@ -170,16 +171,16 @@ test("fuel noted at the dock without signal measures the burn of a break-in coun
   await expect(page.getByRole("cell", { name: "17.4 h", exact: true })).toBeVisible();
   await page.getByRole("link", { name: "Next run, runs and fuel" }).click();
   const fuel = page.getByRole("region", { name: "Fuel taken" });
-  await expect(fuel).toContainText("24.4 L an hour, measured over 11.9 h and 290 L.");
+  await expect(fuel).toContainText("6.4 gal/h, measured over 11.9 h and 76.7 gal.");
   await expect(page.getByText(/^About 2\.5 of 3 tanks burnt/)).toBeVisible();
   await expectAccessible(page);
   await page.context().setOffline(true);
-  await fuel.getByLabel("Went in").fill("98");
+  await fuel.getByLabel("Went in", { exact: true }).fill("25,9");
   await fuel.getByRole("button", { name: "Note the fuel" }).click();
-  await expect(page.getByRole("list", { name: "Kept on this device" })).toContainText("98 L, full tank");
+  await expect(page.getByRole("list", { name: "Kept on this device" })).toContainText("25.9 gal, full tank");
   await page.context().setOffline(false);
-  // 388 L from brim to brim in 16.2 h.
-  await expect(fuel).toContainText("24.0 L an hour, measured over 16.2 h and 388 L.");
+  // 102.6 gal from brim to brim in 16.2 h.
+  await expect(fuel).toContainText("6.3 gal/h, measured over 16.2 h and 103 gal.");
   await fuel
     .getByRole("button", { name: /^Correct the fuel of/ })
     .first()

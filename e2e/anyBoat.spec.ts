@@ -41,7 +41,7 @@ test("a boat is described from nothing until nothing is left to do, and can then
   await expect(plug).toHaveCSS("outline-style", "none");
   await plug.click();
   await expect(plug).toHaveCSS("outline-style", "none");
-  const forward = page.getByLabel("Forward of transom").first();
+  const forward = page.getByLabel("Forward of transom", { exact: true }).first();
   const before = await forward.inputValue();
   await page.keyboard.press("Shift+ArrowDown");
   await expect(forward).not.toHaveValue(before);
@@ -71,11 +71,11 @@ test("a boat is described from nothing until nothing is left to do, and can then
   await page.getByRole("option", { name: "Horn" }).click();
   await tab(page, "Boat").click();
   await fill(page, {
-    "Dry hull": "320",
-    Engines: "52",
-    "Gear carried on the road": "40",
+    "Dry hull": "700",
+    Engines: "115",
+    "Gear carried on the road": "90",
     "Ballast tanks": "0",
-    "Draft at the stern, engine up": "0.25",
+    "Draft at the stern, engine up": "10",
   });
   await tab(page, "Engines").click();
   await page
@@ -85,19 +85,19 @@ test("a boat is described from nothing until nothing is left to do, and can then
   await page.getByLabel("to", { exact: true }).fill("6000");
   await tab(page, "Trailer").click();
   await fill(page, {
-    Ball: "50",
-    "Tire pressure, cold": "350",
-    "Gross limit": "900",
-    "Trailer alone": "180",
-    "Axles, limit in all": "900",
+    Ball: "50 mm",
+    "Tire pressure, cold": "50",
+    "Gross limit": "1,980",
+    "Trailer alone": "400",
+    "Axles, limit in all": "1,980",
     Tires: "2",
-    "Limit of one tire": "450",
-    "Coupler, limit": "1500",
-    "Tongue, limit": "75",
-    "Tongue weight as it stands": "55",
-    "Bunks above the ground": "0.45",
-    "Fender ahead of transom": "1.6",
-    "Top of fender above the ground": "0.7",
+    "Limit of one tire": "990",
+    "Coupler, limit": "3300",
+    "Tongue, limit": "165",
+    "Tongue weight as it stands": "120",
+    "Bunks above the ground": "18",
+    "Fender ahead of transom": "63",
+    "Top of fender above the ground": "28",
   });
   await tab(page, "Water").click();
   await page.getByRole("button", { name: "Add a tank" }).click();

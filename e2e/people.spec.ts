@@ -25,6 +25,33 @@ async function invite(page: Page, store: DemoProcess, name: string, role: string
   return (await page.getByText(/\/join#/).textContent())!;
 }
 
+/** Puts down the boat as its plates say it, in the units of a store that measures in feet. */
+async function measureInFeet(page: Page) {
+  const open = (name: string) => page.getByRole("tab", { name, exact: true }).click();
+  await open("Boat");
+  await expect(page.getByLabel("Length overall", { exact: true })).toHaveValue("15 ft 1 in");
+  await page.getByLabel("Length overall", { exact: true }).fill(`15' 6"`);
+  await open("Water");
+  await page
+    .getByRole("button", { name: /^Portable tank|^Fuel/ })
+    .first()
+    .click();
+  await page.getByLabel("Holds up to", { exact: true }).fill("12,5");
+  await open("Engines");
+  await page
+    .getByRole("button", { name: /outboard/ })
+    .first()
+    .click();
+  await page.getByLabel("Power", { exact: true }).fill("15");
+  await open("Trailer");
+  await page.getByLabel("Ball", { exact: true }).fill("2");
+  await page.getByLabel("Gross limit", { exact: true }).fill("1,650");
+  await page.getByLabel("Tire pressure, cold", { exact: true }).fill("35");
+  await page.getByLabel("Tire pressure, cold", { exact: true }).press("Tab");
+  await page.getByRole("button", { name: "Save the boat" }).click();
+  await expect(page.getByRole("button", { name: "Saved" })).toBeVisible();
+}
+
 async function join(page: Page, link: string, login: string) {
   await page.goto(link);
   await page.getByLabel("Sign-in name").fill(login);
@@ -32,7 +59,7 @@ async function join(page: Page, link: string, login: string) {
   await page.getByRole("button", { name: "Come in" }).click();
 }
 
-test("from an empty folder to a first sealed handover by a specialist who was invited", async ({
+test("from an empty folder to a first sealed handover by a specialist who was invited, in feet, pounds and gallons", async ({
   page,
   browser,
 }, info) => {
@@ -55,6 +82,7 @@ test("from an empty folder to a first sealed handover by a specialist who was in
   await page.getByRole("button", { name: /^Pipit 15/ }).click();
   await page.getByLabel("Hull identification number").fill("TRN15007C626");
   await page.getByRole("button", { name: "Open its boat sheet" }).click();
+  await measureInFeet(page);
   await page.getByRole("link", { name: "Boat's page" }).click();
   await page.getByText("Plan a handover").click();
   await page.getByLabel("Who comes").fill("Ada Lunt");
@@ -69,7 +97,12 @@ test("from an empty folder to a first sealed handover by a specialist who was in
   await hers.goto(`${store.address}/staff`);
   await expect(hers.getByRole("alert")).toContainText("Your role (delivery) may not do this");
 
-  // Nothing was looked at in the workshop yet: the owner lets it pass, with a reason that stays.
+  await hers.goto(`${delivery}/ready`);
+  await hers.getByLabel(/^Tire, port/).fill("31");
+  await hers.getByLabel(/^Tire, port/).press("Enter");
+  await expect(hers.getByText("31 psi: 4 psi under the plate's 35 psi.")).toBeVisible();
+
+  // Little was looked at in the workshop yet: the owner lets it pass, with a reason that stays.
   await page.goto(`${delivery}/walk`);
   await page.getByLabel("Why it may start all the same").fill("Looked at together on the hard");
   await page.getByRole("button", { name: "Allow the start" }).click();
@@ -104,7 +137,12 @@ test("from an empty folder to a first sealed handover by a specialist who was in
   await expect(hers.getByTestId("seal")).toHaveText(/^[0-9a-f]{64}$/);
   const pdf = await hers.request.get(`${store.address}/api${new URL(delivery).pathname}/record.pdf`);
   const record = readPdf(await pdf.body(), info.outputPath("record.pdf"));
-  for (const said of ["Tarn Boats", "Wenna Trew", "Ada Lunt"]) expect(record).toContain(said);
+  for (const said of ["Tarn Boats", "Wenna Trew", "Ada Lunt", "31 psi", "4 psi under the plate's 35 psi"])
+    expect(record).toContain(said);
+  const cards = await hers.request.get(`${store.address}/api${new URL(delivery).pathname}/pack.pdf`);
+  const pack = readPdf(await cards.body(), info.outputPath("pack.pdf")).replace(/\s+/g, " ");
+  for (const said of ["12.5 gal", "2 in (50.8 mm)", "1650 lb", "35 psi cold", "15 hp"]) expect(pack).toContain(said);
+  for (const papers of [record, pack]) expect(papers).not.toMatch(/\d (kPa|kg|L|kW|m)\b/);
 
   await page.goto(`${store.address}/audit`);
   await expect(page.getByText("Invite somebody, by a code that opens once")).toBeVisible();

@@ -1,4 +1,5 @@
 import { Secret, TOTP } from "otpauth";
+import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { toInstant } from "../core/dates/index.ts";
@@ -284,6 +285,39 @@ describe("the store's rules", () => {
     expect((await odile.send("PUT", "/api/store", { ...facts, allowers: ["owner", "service"] })).status).toBe(200);
     expect((await tegen.get("/api/me")).body.allowers).toEqual(["owner", "service"]);
     expect((await allow()).status).toBe(200);
+  });
+});
+
+describe("the store's logo", () => {
+  it("is a photo that was checked; it stands on the record and on the owner's page, and is nobody else's to read", async () => {
+    const facts = (await odile.get("/api/store")).body;
+    expect(facts.logo).toBeNull();
+    expect((await odile.send("PUT", "/api/store", { ...facts, logo: "no-such" })).status).toBe(404);
+    const record = async () => {
+      const answer = await fetch(`${store.address}/api/deliveries/d-m204/record.pdf`, {
+        headers: { cookie: odile.cookie },
+      });
+      return (
+        Buffer.from(await answer.arrayBuffer())
+          .toString("latin1")
+          .split("/Subtype /Image").length - 1
+      );
+    };
+    const without = await record();
+    const bytes = await sharp({ create: { width: 90, height: 30, channels: 3, background: "#0a5" } })
+      .png()
+      .withExif({ IFD0: { Artist: "somebody" } })
+      .toBuffer();
+    const logo = ulid().toLowerCase();
+    expect((await store.sendFile(odile, `/api/photos/${logo}`, bytes, "image/png")).status).toBe(200);
+    expect((await odile.send("PUT", "/api/store", { ...facts, logo })).status).toBe(200);
+    expect(await record()).toBe(without + 1);
+    const { token } = (await odile.send("POST", "/api/deliveries/d-m204/link", { isRemote: false, send: false })).body;
+    expect((await store.stranger.get(`/api/owner/${token}`)).body.logo).toBe(logo);
+    expect((await store.stranger.get(`/api/owner/${token}/photos/${logo}`)).status).toBe(200);
+    expect((await store.stranger.get(`/api/photos/${logo}`)).status).toBe(401);
+    expect((await odile.send("PUT", "/api/store", { ...facts, logo: null })).status).toBe(200);
+    expect((await store.stranger.get(`/api/owner/${token}/photos/${logo}`)).status).toBe(404);
   });
 });
 

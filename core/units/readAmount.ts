@@ -1,4 +1,4 @@
-import { sayAmount } from "./sayAmount.ts";
+import { sayAmount, sayInches } from "./sayAmount.ts";
 import {
   findUnit,
   isFeetAndInches,
@@ -69,6 +69,7 @@ const inInches = (value: number): Typed => ({ value: Number(value.toFixed(9)), u
 
 /** How an amount is put back into the field in which it was typed. ({ value: 222, unit: "in" }, "length") → "18 ft 6 in". */
 export function writeAmount({ value, unit }: Typed, quantity: Quantity): string {
+  if (quantity === "ball" && unit === "in" && Number.isInteger(value * 16)) return sayInches(value);
   if (!isFeetAndInches(quantity, unit)) return String(Number(value.toFixed(4)));
   const sign = value < 0 ? "-" : "";
   const size = Number(Math.abs(value).toFixed(2));

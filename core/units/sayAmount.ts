@@ -88,7 +88,7 @@ function sayFeet(inches: number): string {
 const sixteenths = 16;
 
 /** Inches with a fraction, as tools and balls are named: 1.875 → "1 7/8"; in decimals where no sixteenth is near. */
-function sayInches(inches: number): string {
+export function sayInches(inches: number): string {
   const parts = Math.round(inches * sixteenths);
   if (Math.abs(inches * sixteenths - parts) > 0.16) return trim(Number(inches.toFixed(2)));
   const whole = Math.floor(parts / sixteenths);

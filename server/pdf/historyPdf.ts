@@ -1,9 +1,9 @@
 import type { TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Boat } from "../../api/index.ts";
 import { formatMoney, type Region } from "../../core/region/index.ts";
-import type { Settings } from "../repositories/settings.ts";
 import { createDays, type Days } from "./days.ts";
 import { ink, soft } from "./ink.ts";
+import { type Letterhead, printLogo } from "./letterhead.ts";
 import { printPdf, write } from "./printer.ts";
 import { heading, label, lined } from "./record/sheet.ts";
 
@@ -23,7 +23,7 @@ const formatOutcome = (
 const money = (cents: number | null, region: Region) => (cents === null ? "" : formatMoney(cents, region));
 
 /** The service history of a boat as a PDF: hours, what was done, by whom, and what comes next. */
-export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "letter"): Promise<Buffer> {
+export function writeHistoryPdf(boat: Boat, store: Letterhead, paper: "a4" | "letter"): Promise<Buffer> {
   const { region } = store;
   const { printDay } = createDays(region);
   const document: TDocumentDefinitions = {
@@ -35,6 +35,7 @@ export function writeHistoryPdf(boat: Boat, store: Settings, paper: "a4" | "lett
     language: "en",
     defaultStyle: { font: "Atkinson", fontSize: 9.5, lineHeight: 1.15, color: ink },
     content: [
+      ...printLogo(store.picture, 34),
       { text: write(store.store, { fontSize: 9, color: soft }) },
       { text: write(`Service history, ${boat.name}`, { font: "Archivo", bold: true, fontSize: 20 }) },
       { text: write(`${boat.hull}   ${boat.buyers}`, { fontSize: 10 }) },

@@ -4,6 +4,7 @@ import QRCode from "qrcode";
 import type { Card, CardBlock } from "../../core/card/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { amber, ink, magenta, printDeck, rule, soft } from "./ink.ts";
+import { printLogo } from "./letterhead.ts";
 import { printPdf, write } from "./printer.ts";
 
 export interface PackQuestion {
@@ -12,6 +13,8 @@ export interface PackQuestion {
   readonly boatName: string;
   readonly hull: string;
   readonly store: string;
+  /** The logo as JPEG; null where there is none. */
+  readonly picture: Uint8Array | null;
   /** Where the owner's page is, for the label at the helm; null leaves the label out. */
   readonly ownerAddress: string | null;
   readonly paper: "a4" | "letter";
@@ -269,7 +272,7 @@ function printPlaces(
 }
 
 /** The label for the helm: a code that opens the owner's page. */
-async function printLabel({ boatName, hull, store, paper }: PackQuestion, address: string): Promise<Buffer> {
+async function printLabel({ boatName, hull, store, picture, paper }: PackQuestion, address: string): Promise<Buffer> {
   const code = await QRCode.toString(address, { type: "svg", margin: 0, errorCorrectionLevel: "M" });
   const { width } = pageOf[paper];
   return printPdf({
@@ -299,6 +302,7 @@ async function printLabel({ boatName, hull, store, paper }: PackQuestion, addres
                     bold: true,
                     margin: margins(0, 14, 0, 2),
                   },
+                  { stack: printLogo(picture, 30), alignment: "center" },
                   { text: write(store, { fontSize: 10, color: soft }), alignment: "center" },
                 ],
                 margin: margins(10, 16, 10, 16),

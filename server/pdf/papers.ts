@@ -1,5 +1,5 @@
 import type { Boat, Delivery } from "../../api/index.ts";
-import type { Settings } from "../repositories/settings.ts";
+import type { Letterhead } from "./letterhead.ts";
 import type { PackQuestion } from "./packPdf.ts";
 
 type Paper = "a4" | "letter";
@@ -9,12 +9,12 @@ export type PrintJob =
   | {
       readonly kind: "record";
       readonly delivery: Delivery;
-      readonly store: Settings;
+      readonly store: Letterhead;
       readonly paper: Paper;
       readonly timeZone: string;
       /** Photos of the record as JPEG, by id. */
       readonly pictures: ReadonlyMap<string, Uint8Array>;
     }
-  | { readonly kind: "plan"; readonly delivery: Delivery; readonly store: Settings; readonly paper: Paper }
+  | { readonly kind: "plan"; readonly delivery: Delivery; readonly store: Letterhead; readonly paper: Paper }
   | { readonly kind: "pack"; readonly question: PackQuestion }
-  | { readonly kind: "history"; readonly boat: Boat; readonly store: Settings; readonly paper: Paper };
+  | { readonly kind: "history"; readonly boat: Boat; readonly store: Letterhead; readonly paper: Paper };

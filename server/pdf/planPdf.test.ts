@@ -8,12 +8,12 @@ import { rigTemplates, topics } from "../../content/index.ts";
 import { regions } from "../../core/region/index.ts";
 import { defaultPlanOptions, findStyle, listTopicsFor, planWalk } from "../../core/route/index.ts";
 import { findUnprintable } from "../../core/text/index.ts";
-import type { Settings } from "../repositories/settings.ts";
+import type { Letterhead } from "./letterhead.ts";
 import { writePlanPdf } from "./planPdf.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "ravik-plan-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
-const store = { store: "A yard", region: regions.us } as Settings;
+const store = { store: "A yard", region: regions.us, picture: null } as Letterhead;
 
 function createDelivery(id: keyof typeof rigTemplates, budgetMin: number | null): Delivery {
   const rig = rigTemplates[id];

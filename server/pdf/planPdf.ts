@@ -3,9 +3,9 @@ import type { Delivery } from "../../api/index.ts";
 import type { Place } from "../../core/rig/index.ts";
 import { cutText, formatQuarters } from "../../core/text/index.ts";
 import { shortenTitles, type Topic } from "../../core/topic/index.ts";
-import type { Settings } from "../repositories/settings.ts";
 import { createDays } from "./days.ts";
 import { ink, printDeck, soft } from "./ink.ts";
+import type { Letterhead } from "./letterhead.ts";
 import { printPdf, write } from "./printer.ts";
 
 interface Line {
@@ -39,7 +39,7 @@ const boldShare = 1.08;
 /** The plan on one page: deck plan and course line to the left, the stops with their topics to the right, a box for each. */
 export function writePlanPdf(
   delivery: Delivery,
-  store: Settings,
+  store: Letterhead,
   { paper }: { readonly paper: "a4" | "letter" },
 ): Promise<Buffer> {
   const [widthPt, heightPt] = paper === "a4" ? [595, 842] : [612, 792];
@@ -87,7 +87,7 @@ export function writePlanPdf(
   return printPdf(document);
 }
 
-function printHead(delivery: Delivery, store: Settings): Content {
+function printHead(delivery: Delivery, store: Letterhead): Content {
   const { plan, planOptions } = delivery;
   const buyers = delivery.buyers.map(({ name }) => name).join(", ");
   const waits = plan.deferred.length === 0 ? "" : ` ${plan.deferred.length} topics wait.`;

@@ -1,8 +1,8 @@
 import type { TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Delivery } from "../../api/index.ts";
 import { ownerId } from "../../core/walk/index.ts";
-import type { Settings } from "../repositories/settings.ts";
 import { ink, soft } from "./ink.ts";
+import type { Letterhead } from "./letterhead.ts";
 import { printPdf, write } from "./printer.ts";
 import { cautionPart, gearPart, head, owedPart, remotePart, topicPart } from "./record/explained.ts";
 import { readRecord } from "./record/printedPhotos.ts";
@@ -19,7 +19,7 @@ interface RecordOptions {
 /** The record of a handover as a PDF for Letter or A4: what was explained, by whom, what was given, what is owed. */
 export async function writeRecordPdf(
   delivery: Delivery,
-  store: Settings,
+  store: Letterhead,
   { paper, timeZone, pictures }: RecordOptions,
 ): Promise<Buffer> {
   const { state, later, now } = readRecord(delivery);

@@ -16,6 +16,8 @@ export const settingsSchema = z.strictObject({
   /** Its postal address, a line each. */
   place: z.string().default(""),
   phone: z.string(),
+  /** The photo that is its logo, by id. */
+  logo: z.string().nullable().default(null),
   /** Where browsers reach it; null where only the start says so, or nobody. */
   webAddress: z.string().nullable().default(null),
   /** IANA name; null where the start says so. */
@@ -46,6 +48,7 @@ const defaults: Settings = {
   store: "Your store",
   place: "",
   phone: "",
+  logo: null,
   webAddress: null,
   timeZone: null,
   region: regions.us,

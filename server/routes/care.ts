@@ -5,6 +5,7 @@ import { isOwnersPhoto } from "../../core/walk/index.ts";
 import type { Services } from "../createServices.ts";
 import { Failure } from "../failure.ts";
 import { serve } from "../http.ts";
+import { readLetterhead } from "../pdf/letterhead.ts";
 
 const done = { done: true as const };
 
@@ -135,7 +136,7 @@ function routeWorkshop(router: Router, { auth, workshopService }: Services) {
 }
 
 /** Calendars, the history, and all of it as files. */
-function routeCareFiles(router: Router, { auth, boatService, calendarService, settings, press }: Services) {
+function routeCareFiles(router: Router, { auth, boatService, calendarService, settings, photos, press }: Services) {
   router.get(
     endpoints.boatCalendar.path,
     serve(endpoints.boatCalendar, auth, async ({ params, ctx }) =>
@@ -146,7 +147,12 @@ function routeCareFiles(router: Router, { auth, boatService, calendarService, se
     endpoints.historyPdf.path,
     serve(endpoints.historyPdf, auth, async ({ params, query, ctx }) => {
       const boat = await boatService.describe(params.boat);
-      const pdf = await press.print({ kind: "history", boat, store: await settings.read(), paper: query.paper });
+      const pdf = await press.print({
+        kind: "history",
+        boat,
+        store: await readLetterhead(settings, photos),
+        paper: query.paper,
+      });
       return answerFile(ctx, "application/pdf", `history-${params.boat}.pdf`, pdf);
     }),
   );

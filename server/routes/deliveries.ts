@@ -2,12 +2,13 @@ import type Router from "@koa/router";
 import { endpoints } from "../../api/index.ts";
 import type { Services } from "../createServices.ts";
 import { serve } from "../http.ts";
+import { readLetterhead } from "../pdf/letterhead.ts";
 import { streamNews } from "../streamNews.ts";
 import { printRecord } from "./printRecord.ts";
 
 /** What has a delivery for its subject: plan, entries, news, record, owner link. */
 export function routeDeliveries(router: Router, services: Services) {
-  const { auth, handoverService, ownerService, messages, news, press, settings, streams, sessions } = services;
+  const { auth, handoverService, ownerService, messages, news, press, settings, photos, streams, sessions } = services;
   router.get(
     endpoints.delivery.path,
     serve(endpoints.delivery, auth, ({ params }) => handoverService.describe(params.delivery)),
@@ -81,7 +82,12 @@ export function routeDeliveries(router: Router, services: Services) {
       const delivery = await handoverService.describe(params.delivery);
       ctx.type = "application/pdf";
       ctx.set("Content-Disposition", `inline; filename="plan-${delivery.id}.pdf"`);
-      ctx.body = await press.print({ kind: "plan", delivery, store: await settings.read(), paper: query.paper });
+      ctx.body = await press.print({
+        kind: "plan",
+        delivery,
+        store: await readLetterhead(settings, photos),
+        paper: query.paper,
+      });
       return undefined;
     }),
   );

@@ -1,5 +1,6 @@
 import type { Delivery } from "../../api/index.ts";
 import type { Services } from "../createServices.ts";
+import { readLetterhead } from "../pdf/letterhead.ts";
 import { listPrintedPhotos } from "../pdf/record/printedPhotos.ts";
 
 /** The record of a handover as a PDF, with those of its photos that are here. */
@@ -13,6 +14,6 @@ export async function printRecord(
     const bytes = await photos.find(id, "small");
     if (bytes !== null) pictures.set(id, bytes);
   }
-  const store = await settings.read();
+  const store = await readLetterhead(settings, photos);
   return press.print({ kind: "record", delivery, store, paper, timeZone: clock.timeZone, pictures });
 }

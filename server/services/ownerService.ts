@@ -8,11 +8,13 @@ import type { Clock } from "../clock.ts";
 import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { Messages } from "../messages.ts";
+import { readLetterhead } from "../pdf/letterhead.ts";
 import type { PackQuestion } from "../pdf/packPdf.ts";
 import type { Boats } from "../repositories/boats.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { Person } from "../repositories/people.ts";
+import type { Photos } from "../repositories/photos.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { ownerPerson } from "./author.ts";
 import type { CareReader } from "./careReader.ts";
@@ -30,6 +32,7 @@ interface Parts {
   readonly careReader: CareReader;
   readonly packService: PackService;
   readonly settings: { read(): Promise<Settings> };
+  readonly photos: Pick<Photos, "find">;
   readonly clock: Clock;
   /** Where this server is reached; null where nobody has said. */
   readonly origin: () => string | null;
@@ -40,7 +43,7 @@ const ours: ReadonlySet<EntryKind> = new Set<EntryKind>(["allow", "assign", "cal
 
 /** The owner's private page: made, ended, read, and written to where it is theirs to write. */
 export function createOwnerService(parts: Parts) {
-  const { ownerLinks, handoverService, clock } = parts;
+  const { ownerLinks, handoverService, settings, clock } = parts;
   return {
     open: (token: string) => open(parts, token),
     /** The boat a token opens, and since when it is theirs; null where nobody had it before. */
@@ -64,6 +67,7 @@ export function createOwnerService(parts: Parts) {
     /** Whether a photo is one of this owner's handover. */
     async mayRead(token: string, photo: string): Promise<boolean> {
       const { deliveryId } = await open(parts, token);
+      if (photo === (await settings.read()).logo) return true;
       const { entries, rig } = await handoverService.describe(deliveryId);
       return (
         entries.some(
@@ -124,6 +128,7 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
   return {
     store: store.store,
     phone: store.phone,
+    logo: store.logo,
     timeZone: clock.timeZone,
     region: store.region,
     today,
@@ -167,10 +172,10 @@ async function describePack(
   delivery: string,
   token: string | undefined,
 ): Promise<Omit<PackQuestion, "paper" | "layout">> {
-  const { handoverService, packService, settings, origin } = parts;
+  const { handoverService, packService, settings, photos, origin } = parts;
   const { walk, log } = await handoverService.get(delivery);
   const { rig, boatName, hull } = walk;
-  const { store, phone, region } = await settings.read();
+  const { store, phone, region, picture } = await readLetterhead(settings, photos);
   const packs = walk.packs ?? (await packService.read());
   const link = token === undefined ? null : await open(parts, token);
   if (link !== null && link.deliveryId !== delivery) throw new Failure("link-ended");
@@ -190,6 +195,7 @@ async function describePack(
     boatName,
     hull,
     store,
+    picture,
     ownerAddress: token === undefined || origin() === null ? null : `${origin()}/o/${token}`,
   };
 }

@@ -6,6 +6,7 @@ import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { Audit } from "../repositories/audit.ts";
 import type { Account, People } from "../repositories/people.ts";
+import type { Photos } from "../repositories/photos.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import { createCode, isSameCode } from "../signIn/secondFactor.ts";
 import type { StoreAddress } from "../storeAddress.ts";
@@ -17,17 +18,19 @@ interface Parts {
   readonly settings: ReturnType<typeof createSettings>;
   readonly staffService: StaffService;
   readonly audit: Audit;
+  readonly photos: Photos;
   readonly clock: Clock;
   readonly storeAddress: StoreAddress;
 }
 
 /** What a store says of itself, from its first minute on. */
-export function createSetUpService({ database, people, settings, staffService, audit, clock, storeAddress }: Parts) {
+export function createSetUpService(parts: Parts) {
+  const { database, people, settings, staffService, audit, photos, clock, storeAddress } = parts;
   let code: string | null = null;
   const read = async (): Promise<StoreFacts> => {
-    const { store, place, phone, webAddress, timeZone, region, quietHours, allowers } = await settings.read();
+    const { store, place, phone, logo, webAddress, timeZone, region, quietHours, allowers } = await settings.read();
     const zone = timeZone ?? clock.timeZone;
-    return { store, place, phone, webAddress, timeZone: zone, region, quietHours, allowers };
+    return { store, place, phone, logo, webAddress, timeZone: zone, region, quietHours, allowers };
   };
   const takeUp = ({ timeZone, webAddress }: Pick<StoreFacts, "timeZone" | "webAddress">) => {
     clock.setTimeZone(timeZone);
@@ -68,7 +71,11 @@ export function createSetUpService({ database, people, settings, staffService, a
       await audit.add({ ...line, what: "Set the store up and became its owner" });
       return account;
     },
+    /** Failure: `not-found` where the logo is no photo kept here. */
     async change(facts: StoreFacts) {
+      const { logo } = facts;
+      if (logo !== null && (await photos.find(logo, "small")) === null)
+        throw new Failure("not-found", { what: "photo", id: logo });
       await settings.change(facts);
       takeUp(facts);
     },

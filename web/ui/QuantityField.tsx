@@ -39,7 +39,10 @@ export function QuantityField(props: QuantityFieldProps) {
   const [unit, setUnit] = useState<UnitId>(asTyped?.unit ?? offered[0]);
   const given = value === undefined ? "" : asTyped?.unit === unit ? writeAmount(asTyped, quantity) : round(value);
   function round(amount: number): string {
-    return writeAmount({ value: Number(fromCore(amount, quantity, unit).toFixed(digits(unit))), unit }, quantity);
+    return writeAmount(
+      { value: Number(fromCore(amount, quantity, unit).toFixed(digits(quantity, unit))), unit },
+      quantity,
+    );
   }
   const [text, setText] = useTyped(given);
   const read = (written: string): Typed | undefined | string => {
@@ -93,8 +96,11 @@ export function QuantityField(props: QuantityFieldProps) {
   );
 }
 
-/** How finely an amount is shown that nobody typed in this unit. */
-const digits = (unit: UnitId): number => (unit === "m" || unit === "bar" ? 2 : unit === "in" || unit === "kPa" ? 0 : 1);
+/** How finely an amount is shown that nobody typed in this unit: never so that a ball of 50 mm passes for one of 2 in. */
+function digits(quantity: Quantity, unit: UnitId): number {
+  if (quantity === "ball") return unit === "in" ? 3 : 1;
+  return unit === "m" || unit === "bar" ? 2 : unit === "in" || unit === "kPa" ? 0 : 1;
+}
 
 const slack = (bound: number, way: number): number => 1 + way * Math.sign(bound) * 0.01;
 

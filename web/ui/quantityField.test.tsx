@@ -88,6 +88,15 @@ describe("QuantityField", () => {
     expect(set).toHaveBeenLastCalledWith(undefined, undefined);
   });
 
+  it("does not round a ball to another size, and shows inches as they are stamped", () => {
+    const ball = { label: "Ball", quantity: "ball", least: 20, most: 100, onChange: () => {} } as const;
+    const { unmount } = render(<QuantityField {...ball} value={50} />);
+    expect((screen.getByLabelText("Ball") as HTMLInputElement).value).toBe("1.969");
+    unmount();
+    render(<QuantityField {...ball} value={58.7375} typed={{ value: 2.3125, unit: "in" }} />);
+    expect((screen.getByLabelText("Ball") as HTMLInputElement).value).toBe("2 5/16");
+  });
+
   it("reads feet and inches as they are written", async () => {
     const set = vi.fn();
     render(<QuantityField label="Length" quantity="length" value={5.5} least={3} most={20} onChange={set} />);

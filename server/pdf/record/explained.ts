@@ -1,15 +1,15 @@
 import type { Content, TableCell } from "pdfmake/interfaces";
 import { systemNames, systems, type Topic } from "../../../core/topic/index.ts";
 import { countTopics, isCovered, listDisputed, listHands, listOwed, listWalkers } from "../../../core/walk/index.ts";
-import type { Settings } from "../../repositories/settings.ts";
 import { amber, ink, magenta, printDeck, printMark, soft } from "../ink.ts";
+import { type Letterhead, printLogo } from "../letterhead.ts";
 import { write } from "../printer.ts";
 import { heading, label, lined, markWords, owedWords, type Sheet, severityWords } from "./sheet.ts";
 
 /** The first half page. `widthPt`: what the paper leaves between its margins. */
 export function head(
   { delivery, state, nameOf, clockOf, dayOf, printDay }: Sheet,
-  store: Settings,
+  store: Letterhead,
   widthPt: number,
 ): Content {
   const { rig, plan } = delivery;
@@ -43,6 +43,7 @@ export function head(
   ];
   return {
     stack: [
+      ...printLogo(store.picture, 34),
       {
         columns: [
           { text: write(store.store, { font: "Archivo", bold: true, fontSize: 10 }) },

@@ -91,6 +91,13 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
   return (
     <div className="mx-auto max-w-2xl px-4 pt-4 pb-16 text-[17px]">
       <header className="border-b border-ink pb-2">
+        {page.logo != null && (
+          <img
+            src={addressOf("ownerPhoto", { token, photo: page.logo })}
+            alt=""
+            className="mb-2 h-12 max-w-48 rounded-sm bg-white object-contain object-left"
+          />
+        )}
         <p className="head text-base font-semibold text-soft">{store}</p>
         <h1 className="text-3xl font-extrabold">{delivery.boatName}</h1>
         <p className="break-words text-soft">

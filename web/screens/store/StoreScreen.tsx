@@ -7,6 +7,7 @@ import { meQuery, queryClient, storeQuery } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { PhotoField } from "../../ui/PhotoField.tsx";
 import { RegionFields, RuleFields, StoreFields } from "./StoreFields.tsx";
 
 /** What is set where it is used. */
@@ -41,6 +42,17 @@ function StoreForm({ before }: { before: StoreFacts }) {
     <main className="max-w-4xl px-4 pt-6 pb-10 md:px-8">
       <h1 className="mb-4 text-2xl font-bold">Store</h1>
       <StoreFields facts={facts} onChange={setFacts} />
+      <section aria-labelledby="logo" className="mt-6">
+        <h3 id="logo" className="font-semibold">
+          Logo
+        </h3>
+        <p className="mb-1 text-soft">It stands on records, histories, owners' labels and owners' pages, on white.</p>
+        <PhotoField
+          label="Pick a picture of it"
+          value={facts.logo ?? undefined}
+          onChange={(logo) => setFacts({ ...facts, logo: logo ?? null })}
+        />
+      </section>
       <h2 className="mt-8 mb-3 border-t border-rule pt-4 text-lg font-bold">How you measure and write</h2>
       <RegionFields region={facts.region} onChange={(region) => setFacts({ ...facts, region })} />
       <h2 className="mt-8 mb-3 border-t border-rule pt-4 text-lg font-bold">Rules</h2>
