@@ -130,11 +130,30 @@ describe("fuel taken", () => {
 
   it("is refused in words where it cannot be", async () => {
     expect((await note({ litres: 0, isFull: false })).body.error.issues![0]!.path).toBe("litres");
-    expect((await note({ litres: 5000 })).body.error.issues![0]!.message).toContain("more than the tanks hold");
+    const tooMuch = (await note({ litres: 5000 })).body.error.issues![0]!.message;
+    expect(tooMuch).toMatch(/is more than the tanks hold, \d+ gal/);
+    const other = await note({ litres: 90, typed: { value: 90, unit: "us-gal" } });
+    expect(other.body.error.issues![0]!).toMatchObject({ path: "typed" });
     expect((await note({ date: addDays(today(), 1) })).body.error.code).toBe("date-ahead");
     expect((await note({ date: "2020-02-29" })).body.error.code).toBe("before-delivery");
     const early = { id: ulid(), date: today(), litres: 20, isFull: true };
     expect((await ines.send("POST", "/api/boats/w121/fills", early)).body.error.code).toBe("not-delivered");
+  });
+
+  it("stays as it was typed, also when it is put right and when it is taken along", async () => {
+    const fill = { id: ulid(), litres: 10 * 3.785411784, typed: { value: 10, unit: "us-gal" } };
+    expect((await note(fill)).status).toBe(200);
+    const kept = async () => (await read()).fills.find(({ litres }: { litres: number }) => litres < 60 && litres > 0);
+    expect((await kept()).typed).toEqual(fill.typed);
+    const right = { id: ulid(), date: today(), amount: 12.5 * 3.785411784, typed: { value: 12.5, unit: "us-gal" } };
+    const wrong = { kind: "fill", id: fill.id, reason: "Read again", right };
+    expect((await ines.send("POST", "/api/boats/w081/withdrawals", wrong)).status).toBe(200);
+    expect((await kept()).typed).toEqual(right.typed);
+    const csv = (await ines.get("/api/care/fills.csv")).body.text.split("\r\n");
+    expect(csv[0]).toContain('"fuel, gal",as typed');
+    expect(csv.some((line: string) => line.includes(",12.5,12.5 gal"))).toBe(true);
+    const again = { kind: "fill", id: right.id, reason: "It was another boat's" };
+    expect((await ines.send("POST", "/api/boats/w081/withdrawals", again)).status).toBe(200);
   });
 
   it("of an owner goes through their own page", async () => {

@@ -42,7 +42,7 @@ export type School = z.infer<typeof schoolSchema>;
 /**
  * One thing taught in a walk. Words are for the ear: short sentences in the trade's terms. Words may name what the boat
  * itself says, in braces: `{at:extinguisher}` is how to reach it, `{each:battery}` all of them, `{rig:trailer.tyreKpa}` a
- * figure of the rig (fillTopic).
+ * figure of the rig with its unit, `{amount:100 L}` an amount in the store's units (fillTopic).
  */
 export const topicSchema = z.strictObject({
   id: topicIdSchema,

@@ -3,6 +3,7 @@ import { listScopes, readEngineStatus } from "../../core/care/index.ts";
 import { msAt } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import { type DueDay, listDue } from "../../core/service/index.ts";
+import { headOf, sayNumber, sayTyped } from "../../core/units/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import { type CalendarEvent, writeCalendar } from "../calendar.ts";
 import type { Clock } from "../clock.ts";
@@ -14,7 +15,7 @@ import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { Runs } from "../repositories/runs.ts";
 import type { createSettings } from "../repositories/settings.ts";
-import type { CareReader } from "./careReader.ts";
+import { type CareReader, toFill } from "./careReader.ts";
 import type { FleetCare } from "./fleetCare.ts";
 
 interface Parts {
@@ -122,8 +123,7 @@ async function milestones({ careReader, settings }: Parts, boat: BoatRecord): Pr
 async function readTable(parts: Parts, what: CareTable): Promise<object[]> {
   const { boats, bookings, messages, runs } = parts;
   if (what === "readings") return boats.listAllReadings();
-  if (what === "fills")
-    return (await boats.listAllFills()).map(({ isFull, ...fill }) => ({ ...fill, isFull: isFull === 1 }));
+  if (what === "fills") return listFuel(parts);
   if (what === "services") return boats.listAllServices();
   if (what === "bookings")
     return (await bookings.list()).map(({ items, ...rest }) => ({
@@ -136,6 +136,16 @@ async function readTable(parts: Parts, what: CareTable): Promise<object[]> {
     runS: verdict.runS,
     hoursAfter: verdict.hoursAfter,
     breaches: verdict.breaches.map(({ says }) => says).join("; "),
+  }));
+}
+
+/** Fuel in litres, and beside it as the store counts it and as it was typed. */
+async function listFuel({ boats, settings }: Parts): Promise<object[]> {
+  const { units } = (await settings.read()).region;
+  return (await boats.listAllFills()).map(toFill).map(({ typed, ...fill }) => ({
+    ...fill,
+    [headOf("fuel", "volume", units)]: sayNumber(fill.litres, "volume", units),
+    "as typed": typed === undefined ? "" : sayTyped(typed, "volume"),
   }));
 }
 

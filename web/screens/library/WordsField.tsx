@@ -34,6 +34,7 @@ const inserts: readonly {
       ["{rig:trailer.ballMm}", "ball size of its trailer"],
       ["{rig:trailer.tyreKpa}", "tire pressure of its trailer"],
       ["{rig:trailer.pins}", "pins of its trailer plug"],
+      ["{amount:100 L}", "an amount, in the units of the store"],
     ],
   },
   {

@@ -12,6 +12,7 @@ import { Fetched } from "../../ui/Fetched.tsx";
 import { FileButton } from "../../ui/FileButton.tsx";
 import { PickField } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { storeRegion } from "../../ui/storeTime.ts";
 import type { StockFile, StockWorker } from "../../workers/stock.ts";
 import { useWorker } from "../../workers/useWorker.ts";
 import { StockRows } from "./StockRows.tsx";
@@ -53,7 +54,7 @@ function Stock({ templates, hulls }: StockProps) {
   const worker = useWorker<StockWorker>(createStockWorker);
   const [file, setFile] = useState<StockFile | null>(null);
   const [mapping, setMapping] = useState<StockMapping | null>(null);
-  const [unit, setUnit] = useState<LengthUnit>("m");
+  const [unit, setUnit] = useState<LengthUnit>(storeRegion().units === "metric" ? "m" : "ft");
   const thisYear = new Date().getFullYear();
   const known = new Set(hulls.map((hull) => readHullNumber(hull, thisYear).number));
   const rows = useQuery({
