@@ -21,7 +21,21 @@ describe("compute in the terminal", () => {
   it("lists what is built, one a line", () => {
     expect(ask(["list"])).toEqual({
       status: 0,
-      lines: ["breakin-plan", "breakin-trace", "due", "hours-forecast", "live", "route", "visits"],
+      lines: [
+        "breakin-plan",
+        "breakin-trace",
+        "diagnose",
+        "due",
+        "endurance",
+        "gear",
+        "hours-forecast",
+        "live",
+        "ramp",
+        "route",
+        "tow",
+        "trip",
+        "visits",
+      ],
     });
   });
 

@@ -7,15 +7,21 @@ describe("the register", () => {
     expect(contractNames).toEqual([
       "breakin-plan",
       "breakin-trace",
+      "diagnose",
       "due",
+      "endurance",
+      "gear",
       "hours-forecast",
       "live",
+      "ramp",
       "route",
+      "tow",
+      "trip",
       "visits",
     ]);
     expect(isContractName("route")).toBe(true);
     expect(isContractName("toString")).toBe(false);
-    expect(isContractName("tow")).toBe(false);
+    expect(isContractName("sail")).toBe(false);
   });
 
   it.each(contractNames)("%s has an input schema that can be published", (name) => {

@@ -7,8 +7,18 @@ import {
   traceInputSchema,
   traceOutputSchema,
 } from "./breakin/index.ts";
+import { diagnose, diagnoseInputSchema, diagnoseOutputSchema } from "./faults/index.ts";
+import { gear, gearInputSchema, gearOutputSchema } from "./gear/index.ts";
 import { forecastHours, forecastInputSchema, forecastOutputSchema } from "./hours/index.ts";
-import { live, liveInputSchema, liveOutputSchema } from "./power/index.ts";
+import {
+  endurance,
+  enduranceInputSchema,
+  enduranceOutputSchema,
+  live,
+  liveInputSchema,
+  liveOutputSchema,
+} from "./power/index.ts";
+import { ramp, rampInputSchema, rampOutputSchema } from "./ramp/index.ts";
 import type { Result } from "./result.ts";
 import { succeed } from "./result.ts";
 import { route, routeInputSchema, routeOutputSchema } from "./route/index.ts";
@@ -20,6 +30,9 @@ import {
   visitsInputSchema,
   visitsOutputSchema,
 } from "./service/index.ts";
+
+import { tow, towInputSchema, towOutputSchema } from "./tow/index.ts";
+import { trip, tripInputSchema, tripOutputSchema } from "./trip/index.ts";
 
 export interface Issue {
   path: string;
@@ -54,10 +67,16 @@ function createContract<I extends z.ZodType, O extends z.ZodType>(
 export const contracts = {
   "breakin-plan": createContract(breakInPlanInputSchema, breakInPlanOutputSchema, breakInPlan),
   "breakin-trace": createContract(traceInputSchema, traceOutputSchema, (input) => succeed(breakInTrace(input))),
+  diagnose: createContract(diagnoseInputSchema, diagnoseOutputSchema, diagnose),
   due: createContract(dueInputSchema, dueOutputSchema, (input) => succeed(due(input))),
+  endurance: createContract(enduranceInputSchema, enduranceOutputSchema, (input) => succeed(endurance(input))),
+  gear: createContract(gearInputSchema, gearOutputSchema, (input) => succeed(gear(input))),
   "hours-forecast": createContract(forecastInputSchema, forecastOutputSchema, (input) => succeed(forecastHours(input))),
   live: createContract(liveInputSchema, liveOutputSchema, (input) => succeed(live(input))),
+  ramp: createContract(rampInputSchema, rampOutputSchema, (input) => succeed(ramp(input))),
   route: createContract(routeInputSchema, routeOutputSchema, route),
+  tow: createContract(towInputSchema, towOutputSchema, (input) => succeed(tow(input))),
+  trip: createContract(tripInputSchema, tripOutputSchema, (input) => succeed(trip(input))),
   visits: createContract(visitsInputSchema, visitsOutputSchema, (input) => succeed(visits(input))),
 } satisfies Record<string, Contract>;
 

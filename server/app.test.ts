@@ -184,7 +184,21 @@ describe("bad input", () => {
 describe("compute over HTTP", () => {
   it("lists what is built, answers it, and tells bad input from no answer", async () => {
     expect((await nessa.get("/api/compute")).body).toEqual({
-      names: ["breakin-plan", "breakin-trace", "due", "hours-forecast", "live", "route", "visits"],
+      names: [
+        "breakin-plan",
+        "breakin-trace",
+        "diagnose",
+        "due",
+        "endurance",
+        "gear",
+        "hours-forecast",
+        "live",
+        "ramp",
+        "route",
+        "tow",
+        "trip",
+        "visits",
+      ],
     });
     const bad = await nessa.send("POST", "/api/compute/route", { stations: [], moveMin: [], topics: [], extra: 1 });
     expect([bad.status, bad.body.error.code]).toEqual([422, "invalid-input"]);

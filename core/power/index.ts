@@ -1,3 +1,13 @@
+export {
+  type Chemistry,
+  type EnduranceInput,
+  type EnduranceOutput,
+  endurance,
+  enduranceInputSchema,
+  enduranceOutputSchema,
+  groupBatteries,
+  usualFloor,
+} from "./endurance.ts";
 export { listUnreachable } from "./listUnreachable.ts";
 export { live } from "./live.ts";
 export { type LiveInput, type LiveOutput, linkSchema, liveInputSchema, liveOutputSchema } from "./liveContract.ts";

@@ -1,6 +1,5 @@
+import { conducts, joinNodes } from "./joinNodes.ts";
 import type { LiveInput, LiveOutput } from "./liveContract.ts";
-
-type Link = LiveInput["links"][number];
 
 /**
  * What has power? Wires, untripped fuses and breakers, and switches in a closed position join nodes both ways; a load is live
@@ -35,31 +34,4 @@ export function live({ batteries, switches, links, loads }: LiveInput): LiveOutp
     dead: loads.filter(({ node }) => !isLive(node)).map(({ id }) => id),
     drawA,
   };
-}
-
-function conducts(link: Link, position: ReadonlyMap<string, string>): boolean {
-  if (link.kind === "wire") return true;
-  if (link.kind === "switch") return link.closedIn?.includes(position.get(link.switch ?? "") ?? "") ?? false;
-  return link.tripped !== true;
-}
-
-/** Which nodes hang together: a name of the group of any node, the node's own where nothing joins it. */
-function joinNodes(links: readonly Link[]): (node: string) => string {
-  const parent = new Map<string, string>();
-  const rootOf = (node: string): string => {
-    let root = node;
-    for (let up = parent.get(root); up !== undefined; up = parent.get(root)) root = up;
-    for (let at = node; at !== root; ) {
-      const up = parent.get(at)!;
-      parent.set(at, root);
-      at = up;
-    }
-    return root;
-  };
-  for (const { a, b } of links) {
-    const from = rootOf(a);
-    const to = rootOf(b);
-    if (from !== to) parent.set(from, to);
-  }
-  return rootOf;
 }

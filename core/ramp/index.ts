@@ -1,0 +1,1 @@
+export { type RampInput, type RampOutput, ramp, rampInputSchema, rampOutputSchema } from "./ramp.ts";

@@ -1,0 +1,1 @@
+export { densities, type TowInput, type TowOutput, tow, towInputSchema, towOutputSchema } from "./tow.ts";

@@ -1,0 +1,1 @@
+export { type TripInput, type TripOutput, trip, tripInputSchema, tripOutputSchema } from "./trip.ts";
