@@ -81,9 +81,9 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
   for (const name of [/^In order: Keys, papers/, /^In order: Trailer lights/])
     await page.getByRole("button", { name }).click();
   await expect(page.getByText("36 of 40 checks")).toBeVisible();
-  await page.getByRole("textbox", { name: /^Tire, port front/ }).fill("300");
+  await page.getByRole("textbox", { name: /^Tire, port front/ }).fill("44");
   await page.getByRole("textbox", { name: /^Tire, port front/ }).press("Enter");
-  await expect(page.getByText("150 kPa under the plate's 450.")).toBeVisible();
+  await expect(page.getByText("21 psi under the plate's 65 psi.")).toBeVisible();
   await page.getByRole("link", { name: "Today" }).click();
   await expect(page.getByText("Starboard tell-tale weak").first()).toBeVisible();
 

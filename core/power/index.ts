@@ -1,3 +1,15 @@
+export { type ChargeSources, type Charging, listCharging } from "./charging.ts";
+export {
+  askEndurance,
+  compareSelectors,
+  type Drain,
+  type Drawing,
+  derate,
+  hasOwnButton,
+  listDrawing,
+  pumpRunMin,
+} from "./drain.ts";
+export { drawWiring, type WiringDrawing } from "./drawWiring.ts";
 export {
   type Chemistry,
   type EnduranceInput,
@@ -11,4 +23,14 @@ export {
 export { listUnreachable } from "./listUnreachable.ts";
 export { live } from "./live.ts";
 export { type LiveInput, type LiveOutput, linkSchema, liveInputSchema, liveOutputSchema } from "./liveContract.ts";
-export { createWiring, listNodes, listSwitches, nodeOf, toLiveInput, type Wiring, type WiringLink } from "./wireRig.ts";
+export { askLive, explainPower, listLiveLinks, type PowerReason, type PowerSetting, turnAllOff } from "./powerState.ts";
+export {
+  atRest,
+  createWiring,
+  listNodes,
+  listSwitches,
+  nodeOf,
+  toLiveInput,
+  type Wiring,
+  type WiringLink,
+} from "./wireRig.ts";

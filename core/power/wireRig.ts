@@ -56,24 +56,39 @@ export function toLiveInput(
       chemistry,
       chargeShare: charge[id] ?? 1,
     })),
-    switches: switches.map(({ id, positions: all }) => ({ id, positions: all, position: positions[id] ?? all[0]! })),
+    switches: switches.map(({ id, positions: all, springsBack }) => ({
+      id,
+      positions: springsBack ? [...all, atRest] : all,
+      position: positions[id] ?? (springsBack ? atRest : all[0]!),
+    })),
     links: [...(rig.wiring ?? createWiring(rig))],
     loads: rig.loads.map(({ id, amps }) => ({ id, node: nodeOf.load(id), amps, on: on(id) })),
   };
 }
 
+/** Where a switch stands that powers something in each of its positions: nobody's hand is on it. */
+export const atRest = "at rest";
+
 /** Every switch that the wiring can name: selectors and panel switches, with their positions' names. */
-export function listSwitches(rig: Rig): { id: string; label: string; positions: string[] }[] {
+export function listSwitches(rig: Rig): { id: string; label: string; positions: string[]; springsBack: boolean }[] {
   return [
     ...rig.powerSwitches.map(({ id, label, positions }) => ({
       id,
       label,
       positions: positions.map((position) => position.label),
+      springsBack: false,
     })),
     ...rig.panel.flatMap(({ id, label, positions }, i) =>
       positions.length === 0
         ? []
-        : [{ id, label: label ?? `Switch ${i + 1}`, positions: positions.map((position) => position.label) }],
+        : [
+            {
+              id,
+              label: label ?? `Switch ${i + 1}`,
+              positions: positions.map((position) => position.label),
+              springsBack: positions.every(({ powers }) => powers.length > 0),
+            },
+          ],
     ),
   ];
 }
@@ -102,10 +117,11 @@ function wireSelectors(rig: Rig): WiringLink[] {
   if (rig.powerScheme === "one-two-both") {
     const selector = rig.powerSwitches[0];
     if (selector === undefined) return [];
+    const { alone, both } = readSelector(selector);
     return banks
       .slice(0, 2)
       .map(({ id }, i) =>
-        link(`${selector.id}-${i + 1}`, nodeOf.battery(id), nodeOf.bus("main"), selector, [i + 1, 3]),
+        link(`${selector.id}-${i + 1}`, nodeOf.battery(id), nodeOf.bus("main"), selector, [alone[i] ?? i + 1, both]),
       );
   }
   const hasParallel = rig.powerScheme !== "single" && rig.powerSwitches.length > 1;
@@ -122,6 +138,14 @@ function wireSelectors(rig: Rig): WiringLink[] {
       link(`${parallel.id}-${i + 1}`, nodeOf.battery(banks[0]!.id), nodeOf.battery(id), parallel, [1]),
     );
   return [...links, ...joined];
+}
+
+/** Which positions of a selector are one battery alone, and which is both: by their names, for the order round it differs. */
+function readSelector({ positions }: Rig["powerSwitches"][number]): { alone: number[]; both: number } {
+  const named = positions.findIndex(({ label }) => /both|all|1\s*[+&]\s*2/i.test(label));
+  const both = named < 0 ? positions.length - 1 : named;
+  const alone = positions.map((_, i) => i).filter((i) => i !== both && !/off/i.test(positions[i]!.label));
+  return { alone, both };
 }
 
 /** Batteries of a bow motor stand in a row, apart from the boat's own. */

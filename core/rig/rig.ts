@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { localDateSchema } from "../dates/index.ts";
 import { findTextFault } from "../text/index.ts";
 import { typedSchema } from "../units/index.ts";
 
@@ -302,6 +303,8 @@ export const rigSchema = z
     loads: z.array(loadSchema).max(80),
     /** The wiring where it differs from what the scheme gives (`createWiring`). */
     wiring: z.array(wiringLinkSchema).max(400).optional(),
+    /** Who looked on this very boat whether it is wired so, and when; absent while it is only assumed. */
+    wiringChecked: z.strictObject({ by: plainText(80), on: localDateSchema }).optional(),
     panel: z.array(panelSwitchSchema).max(40),
     breakers: z.array(breakerSchema).max(60),
     engines: z.array(engineSchema).min(1).max(5),

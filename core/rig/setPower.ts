@@ -97,7 +97,7 @@ export function readPower(rig: Rig): PowerChoice {
  */
 export function setPower(rig: Rig, choice: PowerChoice): Rig {
   const { batteries, switches } = schemes[choice.scheme];
-  const { wiring: _, ...bare } = rig;
+  const { wiring: _, wiringChecked: __, ...bare } = rig;
   let next: Rig = { ...bare, powerScheme: choice.scheme };
   next = matchBatteries(next, batteries, ({ use }) => use !== "bow-motor");
   const bow = Array.from({ length: choice.bowMotorBatteries }, (_, i) => ({

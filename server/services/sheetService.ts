@@ -95,11 +95,11 @@ async function readSource(
   if ("rig" in body) return { rig: body.rig };
   if ("template" in body) {
     const { rig, id } = await getTemplate(parts, body.template);
-    return { rig, template: id };
+    return { rig: forgetCheck(rig), template: id };
   }
   const boat = await getBoat(parts, body.boat);
   const rig = rigService.read(boat.rigText);
-  return boat.template === null ? { rig } : { rig, template: boat.template };
+  return boat.template === null ? { rig: forgetCheck(rig) } : { rig: forgetCheck(rig), template: boat.template };
 }
 
 async function refuseTwin({ boats }: Parts, hull: string, except: string | null, transaction: Transaction) {
@@ -133,6 +133,9 @@ async function getTemplate(parts: Parts, id: string) {
   if (template === null) throw new Failure("not-found", { what: "template", id });
   return template;
 }
+
+/** That the wiring was looked at is true of that boat alone. */
+const forgetCheck = ({ wiringChecked: _, ...rig }: Rig): Rig => rig;
 
 async function findTemplate({ templates, rigService }: Parts, id: string): Promise<Template | null> {
   const own = await templates.find(id);

@@ -55,6 +55,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/rig/RigScreen.tsx")).RigScreen }),
           },
           {
+            path: "/boats/:boat/power",
+            lazy: async () => ({ Component: (await import("../screens/power/PowerScreen.tsx")).PowerScreen }),
+          },
+          {
             path: "/boats/:boat/runs",
             lazy: async () => ({ Component: (await import("../screens/runs/RunsScreen.tsx")).RunsScreen }),
           },
@@ -97,6 +101,10 @@ export const router = createBrowserRouter([
           {
             path: "/deliveries/:delivery",
             lazy: async () => ({ Component: (await import("../screens/plan/PlanScreen.tsx")).PlanScreen }),
+          },
+          {
+            path: "/deliveries/:delivery/power",
+            lazy: async () => ({ Component: (await import("../screens/power/PowerScreen.tsx")).WalkPowerScreen }),
           },
           {
             path: "/deliveries/:delivery/ready",

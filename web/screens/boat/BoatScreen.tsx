@@ -61,6 +61,9 @@ function BoatOf({ boat }: { boat: Boat }) {
         {rig.maker} {rig.model}, {rig.modelYear}. {boat.buyers}{" "}
         <Link to={`/boats/${boat.id}/rig`} className="inline-flex min-h-11 items-center underline">
           Boat sheet
+        </Link>{" "}
+        <Link to={`/boats/${boat.id}/power`} className="ml-4 inline-flex min-h-11 items-center underline">
+          Power
         </Link>
       </p>
       {place !== null && <AtPlace rig={rig} place={place} />}

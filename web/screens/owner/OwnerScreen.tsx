@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { ChevronLeft } from "lucide-react";
-import { useEffect, useMemo, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { type OwnerPage, ownerAuthor } from "../../../api/index.ts";
 import { type Card, createCards } from "../../../core/card/index.ts";
@@ -116,6 +116,11 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
         {view === "arrival" && <OwnerArrival token={token} page={page} state={state} />}
         {view === "due" && <OwnerCare token={token} page={page} />}
         {view === "runs" && <OwnerRuns token={token} page={page} />}
+        {view === "power" && (
+          <Suspense fallback={<p>Opening the power map …</p>}>
+            <PowerMap rig={delivery.rig} />
+          </Suspense>
+        )}
         {card === undefined && !ownViews.includes(view) && (
           <Front token={token} page={page} state={state} cards={cards} />
         )}
@@ -124,7 +129,8 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
   );
 }
 
-const ownViews: readonly (string | null)[] = ["walk", "arrival", "due", "runs", "topic"];
+const PowerMap = lazy(async () => ({ default: (await import("../../power/PowerView.tsx")).PowerMap }));
+const ownViews: readonly (string | null)[] = ["power", "walk", "arrival", "due", "runs", "topic"];
 
 function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
   const port: BreakInPort = {
@@ -213,6 +219,9 @@ function CareLinks({ token, page }: { token: string; page: OwnerPage }) {
       <p className="mb-5 grid grid-cols-2 gap-2">
         <Link to="?view=runs" className={linkLook("plain")}>
           {page.care.some(({ breakIn }) => breakIn !== null && !breakIn.done) ? "Break-in: next run" : "Runs logged"}
+        </Link>
+        <Link to="?view=power" className={linkLook("plain")}>
+          Leaving her: what drains
         </Link>
         <Link to="?view=due" className={linkLook("plain")}>
           What is due

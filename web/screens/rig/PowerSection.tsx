@@ -10,8 +10,10 @@ import {
   setPower,
 } from "../../../core/rig/index.ts";
 import { capitalize } from "../../../core/text/index.ts";
+import { useMe } from "../../app/useMe.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ManyField, NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
+import { storeDay } from "../../ui/storeTime.ts";
 import { SheetList } from "./SheetList.tsx";
 import { partOptions, type SectionProps } from "./section.ts";
 
@@ -29,6 +31,7 @@ const chemistries = [
 /** Batteries, their switches, and the wiring that follows from the scheme. */
 export function PowerSection({ rig, edit, open, onOpen }: SectionProps) {
   const power = readPower(rig);
+  const me = useMe();
   const set = (change: Partial<PowerChoice>) => edit((now) => setPower(now, { ...readPower(now), ...change }));
   return (
     <div className="space-y-6">
@@ -39,6 +42,16 @@ export function PowerSection({ rig, edit, open, onOpen }: SectionProps) {
       <Batteries rig={rig} edit={edit} open={open} onOpen={onOpen} />
       <BatterySwitches rig={rig} edit={edit} open={open} onOpen={onOpen} />
       <Wiring rig={rig} edit={edit} open={open} onOpen={onOpen} />
+      <TickField
+        label="Looked at on this boat: it is wired so"
+        value={rig.wiringChecked !== undefined}
+        onChange={(isChecked) =>
+          edit(({ wiringChecked: _, ...now }) =>
+            isChecked ? { ...now, wiringChecked: { by: me.name, on: storeDay(Date.now()) } } : now,
+          )
+        }
+        why="Until then the power map says that its wiring is assumed."
+      />
     </div>
   );
 }
@@ -49,7 +62,7 @@ function Wiring({ rig, edit, open, onOpen }: SectionProps) {
   const nodes = listNodes(rig).map((node) => [node, formatNode(rig, node)] as const);
   const switches = listSwitches(rig);
   const change = (id: string, facts: Partial<WiringLink>) =>
-    edit((now) => ({
+    edit(({ wiringChecked: _, ...now }) => ({
       ...now,
       wiring: (now.wiring ?? createWiring(now)).map((link) => (link.id === id ? { ...link, ...facts } : link)),
     }));

@@ -86,9 +86,28 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
         says={topic.title}
       />
       <ThingItself walk={walk} onSwitch={onSwitch} />
+      {powerThings.includes(topic.of ?? "") && (
+        <Link
+          to={`/deliveries/${walk.delivery.id}/power`}
+          className="mt-3 inline-flex min-h-12 items-center gap-2 underline"
+        >
+          Power map: what is live, what drains
+        </Link>
+      )}
     </article>
   );
 }
+
+/** What a topic is about where the power map helps to explain it. */
+const powerThings: readonly string[] = [
+  "battery",
+  "selector",
+  "breakers",
+  "fuse-block",
+  "isolator",
+  "charger",
+  "panel",
+];
 
 const nameOf = ({ staff }: Walk["delivery"], id: string) =>
   staff.find((person) => person.id === id)?.name.split(" ")[0] ?? id;

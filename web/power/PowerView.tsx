@@ -1,0 +1,92 @@
+import { type ReactNode, useMemo, useState } from "react";
+import type { Rig } from "../../core/rig/index.ts";
+import { BoatPage } from "../plan/BoatPage.tsx";
+import { DeckPlan } from "../plan/DeckPlan.tsx";
+import { Button } from "../ui/Button.tsx";
+import { storeMinutes } from "../ui/storeTime.ts";
+import { formatDayAndYear } from "../ui/words.ts";
+import { DrainCurve } from "./DrainCurve.tsx";
+import { DrainFields } from "./DrainFields.tsx";
+import { LeavingCheck } from "./LeavingCheck.tsx";
+import { LoadList } from "./LoadList.tsx";
+import { sayVerdict } from "./powerWords.ts";
+import { SwitchList } from "./SwitchList.tsx";
+import { usePower } from "./usePower.ts";
+import { WiringDiagram } from "./WiringDiagram.tsx";
+
+const powerKinds = ["battery", "selector", "breakers", "fuse-block", "isolator", "charger", "charger-socket"];
+
+/** How it is known that the wiring is as it is drawn. */
+function sayTrust({ wiring, wiringChecked }: Rig): string {
+  if (wiringChecked !== undefined)
+    return `The wiring was checked on this boat by ${wiringChecked.by}, ${formatDayAndYear(wiringChecked.on)}.`;
+  return `${
+    wiring === undefined
+      ? "The wiring is assumed from the kind of battery switches"
+      : "The wiring is as its boat sheet has it"
+  }. Nobody has checked it on this boat: believe the boat before the drawing.`;
+}
+
+/** The power map as a screen about a boat, with where its batteries and breakers are beside it. */
+export function PowerView({ rig, back }: { readonly rig: Rig; readonly back: ReactNode }) {
+  return (
+    <BoatPage
+      plan={
+        <DeckPlan rig={rig} parts={rig.parts.filter(({ kind }) => powerKinds.includes(kind))} className="size-full" />
+      }
+    >
+      <p className="head text-soft">{back}</p>
+      <PowerMap rig={rig} />
+    </BoatPage>
+  );
+}
+
+/** What is live on a boat, what drains it and by when: its own wiring, to be turned and broken on the screen. */
+export function PowerMap({ rig }: { readonly rig: Rig }) {
+  const power = usePower(rig);
+  const [nowMin] = useState(() => storeMinutes(Date.now()));
+  const labelOf = useMemo(() => new Map(rig.loads.map(({ id, label }) => [id, label])), [rig]);
+  const biggest = power.drawing.find(({ load }) => !rig.loads.find(({ id }) => id === load)!.always)?.load ?? null;
+  const verdict = sayVerdict(rig, power.lasts, power.others, biggest === null ? null : labelOf.get(biggest)!, nowMin);
+  const isOff = power.setting.tripped.length + power.setting.loose.length > 0;
+  return (
+    <>
+      <h1 className={`text-2xl font-bold ${verdict.isBad ? "text-magenta" : ""}`} aria-live="polite">
+        {verdict.isBad && "▲ "}
+        {verdict.says}
+      </h1>
+      <p className="mt-1 text-lg">{verdict.next}</p>
+      <p className="text-soft">{sayTrust(rig)}</p>
+      {rig.batteries.length === 0 || rig.loads.length === 0 ? (
+        <p className="mt-4 border-t border-ink py-4">
+          Nothing to draw yet: put down batteries and what they feed on the boat sheet.
+        </p>
+      ) : (
+        <>
+          <p className="mt-3 flex flex-wrap gap-2">
+            <Button onClick={power.leave}>As buyers leave it</Button>
+            <Button onClick={power.allOff}>Everything off</Button>
+            {isOff && <Button onClick={power.mend}>All breakers in, clamps on</Button>}
+          </p>
+          <SwitchList rig={rig} power={power} />
+          <section aria-label="Wiring" className="mt-3 overflow-x-auto border-t border-ink pt-2">
+            <WiringDiagram rig={rig} power={power} />
+          </section>
+          <section aria-labelledby="drain" className="mt-6">
+            <h2 id="drain" className="text-lg font-bold">
+              How long it lasts
+            </h2>
+            <div className="border-t border-ink pt-2">
+              <DrainCurve rig={rig} power={power} nowMin={nowMin} says={verdict.says} />
+              <DrainFields rig={rig} power={power} />
+            </div>
+          </section>
+          <div className="mt-6 grid gap-x-10 gap-y-6 lg:grid-cols-2">
+            <LeavingCheck rig={rig} power={power} nowMin={nowMin} />
+            <LoadList rig={rig} power={power} />
+          </div>
+        </>
+      )}
+    </>
+  );
+}

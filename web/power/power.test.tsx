@@ -1,0 +1,91 @@
+// @vitest-environment jsdom
+import { cleanup, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, describe, expect, it } from "vitest";
+import { rigTemplates } from "../../content/index.ts";
+import { askEndurance, compareSelectors, type Drain, turnAllOff } from "../../core/power/index.ts";
+import { PowerMap } from "./PowerView.tsx";
+import { joinNames, sayVerdict, sayWhen } from "./powerWords.ts";
+
+afterEach(cleanup);
+const ferrin = rigTemplates["ferrin-20"];
+
+describe("the power map", () => {
+  it("says what drains and by when; a switch turned in the wiring changes it at once", async () => {
+    render(<PowerMap rig={ferrin} />);
+    const user = userEvent.setup();
+    await user.click(screen.getByRole("button", { name: "As buyers leave it" }));
+    expect(screen.getByRole("heading", { level: 1 }).textContent).toMatch(
+      /Starting battery: down to the floor at \d\d:\d\d/,
+    );
+    const leaving = within(screen.getByRole("region", { name: /^Leaving her like this/ }));
+    expect(leaving.getByText("Anchor light")).toBeTruthy();
+    await user.click(screen.getByRole("button", { name: /^Lights: in/ }));
+    expect(screen.getByText("Lights, 10 A, tripped; Nav / anchor at Anchor", { exact: false })).toBeTruthy();
+    await user.click(screen.getByRole("button", { name: "All breakers in, clamps on" }));
+    for (;;) {
+      const [off] = leaving.queryAllByRole("button");
+      if (off === undefined) break;
+      await user.click(off);
+    }
+    expect(leaving.getByText("stays live: leave it")).toBeTruthy();
+    await user.click(screen.getByRole("button", { name: "Everything off" }));
+    expect(screen.getByText(/2 of 13 have power/)).toBeTruthy();
+  });
+
+  it("is worked by keys alone, and a clamp that is off kills what hangs on it", async () => {
+    render(<PowerMap rig={ferrin} />);
+    const user = userEvent.setup();
+    const clamp = screen.getByRole("button", { name: /^Starting: 100 % charged/ });
+    clamp.focus();
+    await user.keyboard("{Enter}");
+    expect(screen.getByRole("button", { name: /^Starting: a clamp is off/ }).getAttribute("aria-pressed")).toBe("true");
+    expect(screen.getAllByText(/a clamp of Starting is off/).length).toBeGreaterThan(0);
+  });
+
+  it("says what charges, and what nothing charges", async () => {
+    render(<PowerMap rig={rigTemplates["sedge-18"]} />);
+    await userEvent.click(screen.getByRole("checkbox", { name: /^(Engine|Outboard).* runs$/ }));
+    const list = within(screen.getByRole("list", { name: "What is charged" }));
+    expect(list.getAllByText(/charged by nothing now/)).toHaveLength(2);
+  });
+
+  it("of a boat without batteries says what to do first", () => {
+    render(<PowerMap rig={{ ...ferrin, batteries: [], breakers: [], wiring: [] }} />);
+    expect(screen.getByText(/Nothing to draw yet/)).toBeTruthy();
+  });
+});
+
+describe("in words", () => {
+  it("a time is today, tomorrow or so many days off", () => {
+    expect([sayWhen(2, 600), sayWhen(20, 600), sayWhen(100, 600)]).toEqual([
+      "12:00 today",
+      "06:00 tomorrow",
+      "in 4 days",
+    ]);
+    expect([joinNames([]), joinNames(["A"]), joinNames(["A", "B", "C"])]).toEqual(["", "A", "A, B and C"]);
+  });
+
+  it("two banks on Both go down together, and the position that spares one is named", () => {
+    const setting = turnAllOff(ferrin, { positions: {}, tripped: [], loose: [], charge: {} });
+    const drain: Drain = {
+      setting: { ...setting, positions: { ...setting.positions, selector: "Both", "sw-electronics": "On" } },
+      buttons: {},
+      pumpEveryMin: null,
+      airC: 20,
+      years: 0,
+    };
+    const { says, next, isBad } = sayVerdict(
+      ferrin,
+      askEndurance(ferrin, drain),
+      compareSelectors(ferrin, drain),
+      "Stereo",
+      1080,
+    );
+    expect(says).toMatch(/^Starting battery and House battery: down to the floor/);
+    expect(isBad).toBe(true);
+    expect(next).toMatch(
+      /^Stereo draws the most: turn it off. With Battery selector at [12], the \w+ battery lasts\.$/,
+    );
+  });
+});

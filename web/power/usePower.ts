@@ -1,0 +1,88 @@
+import { useMemo, useState } from "react";
+import {
+  askEndurance,
+  type ChargeSources,
+  compareSelectors,
+  type Drain,
+  explainPower,
+  listCharging,
+  listDrawing,
+  listSwitches,
+  type PowerSetting,
+  turnAllOff,
+} from "../../core/power/index.ts";
+import type { Rig } from "../../core/rig/index.ts";
+
+const nothingWrong: PowerSetting = { positions: {}, tripped: [], loose: [], charge: {} };
+
+/** What a buyer most often leaves on: battery switches as under way, anchor light, stereo, plotter. */
+export function asLeft(rig: Rig, setting: PowerSetting): PowerSetting {
+  const off = turnAllOff(rig, setting).positions;
+  const loads = new Map(rig.loads.map((load) => [load.id, load]));
+  const isLeft = (id: string) => /anchor light|stereo|plotter|sounder/i.test(loads.get(id)?.label ?? "");
+  const left = rig.panel.flatMap(({ id, positions }) => {
+    const on = positions.find(({ powers }) => powers.length > 0 && powers.some(isLeft));
+    return on === undefined ? [] : [[id, on.label] as const];
+  });
+  return { ...setting, positions: { ...off, ...runPositions(rig), ...Object.fromEntries(left) } };
+}
+
+/** Battery switches as under way: the first position that is not off; an emergency switch stays as it is. */
+const runPositions = (rig: Rig): Record<string, string> =>
+  Object.fromEntries(
+    rig.powerSwitches.map(({ id, positions }) => [
+      id,
+      (positions.find(({ label }) => !/^off$/i.test(label)) ?? positions[0]!).label,
+    ]),
+  );
+
+/** How a boat's power stands on this screen, what follows from it, and how to change it. */
+export function usePower(rig: Rig) {
+  const [setting, setSetting] = useState<PowerSetting>(() => ({
+    ...turnAllOff(rig, nothingWrong),
+    positions: { ...turnAllOff(rig, nothingWrong).positions, ...runPositions(rig) },
+  }));
+  const [sources, setSources] = useState<ChargeSources>({ engines: [], shore: false });
+  const [drain, setDrain] = useState<Omit<Drain, "setting">>({ buttons: {}, pumpEveryMin: null, airC: 20, years: 0 });
+  const reasons = useMemo(() => explainPower(rig, setting), [rig, setting]);
+  const charging = useMemo(() => listCharging(rig, setting, sources), [rig, setting, sources]);
+  const whole: Drain = useMemo(() => ({ ...drain, setting }), [drain, setting]);
+  const lasts = useMemo(() => askEndurance(rig, whole), [rig, whole]);
+  const drawing = useMemo(() => listDrawing(rig, whole), [rig, whole]);
+  const others = useMemo(() => compareSelectors(rig, whole), [rig, whole]);
+  const toggle = (name: "tripped" | "loose", id: string) =>
+    setSetting((now) => ({
+      ...now,
+      [name]: now[name].includes(id) ? now[name].filter((each) => each !== id) : [...now[name], id],
+    }));
+  return {
+    setting,
+    sources,
+    drain,
+    reasons,
+    charging,
+    lasts,
+    drawing,
+    others,
+    switches: useMemo(() => listSwitches(rig), [rig]),
+    turn: (id: string, position: string | undefined) =>
+      setSetting((now) => {
+        const { [id]: _, ...rest } = now.positions;
+        return { ...now, positions: position === undefined ? rest : { ...rest, [id]: position } };
+      }),
+    trip: (breaker: string) => toggle("tripped", breaker),
+    loosen: (battery: string) => toggle("loose", battery),
+    charge: (battery: string, share: number) =>
+      setSetting((now) => ({ ...now, charge: { ...now.charge, [battery]: share } })),
+    setSources,
+    setDrain: (change: Partial<Omit<Drain, "setting">>) => setDrain((now) => ({ ...now, ...change })),
+    allOff: () => setSetting((now) => turnAllOff(rig, now)),
+    leave: () => {
+      setSetting((now) => asLeft(rig, now));
+      const own = rig.loads.filter(({ label }) => /stereo|plotter|sounder/i.test(label));
+      setDrain((now) => ({ ...now, buttons: Object.fromEntries(own.map(({ id }) => [id, true])) }));
+    },
+    mend: () => setSetting((now) => ({ ...now, tripped: [], loose: [], charge: {} })),
+  };
+}
+export type Power = ReturnType<typeof usePower>;

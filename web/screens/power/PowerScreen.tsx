@@ -1,0 +1,47 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
+import { boatQuery, deliveryQuery } from "../../app/queries.ts";
+import { PowerView } from "../../power/PowerView.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
+
+const backLook = "inline-flex min-h-11 items-center underline";
+
+/** The power map of a boat. */
+export function PowerScreen() {
+  const { boat: id } = useParams() as { boat: string };
+  const query = useQuery(boatQuery(id));
+  return (
+    <Fetched query={query} what="the boat">
+      {({ rig, name, hull }) => (
+        <PowerView
+          rig={rig}
+          back={
+            <Link to={`/boats/${id}`} className={backLook}>
+              {name} {hull}
+            </Link>
+          }
+        />
+      )}
+    </Fetched>
+  );
+}
+
+/** The power map out of a walk: of the boat as the walk has it, so that it opens without signal. */
+export function WalkPowerScreen() {
+  const { delivery: id } = useParams() as { delivery: string };
+  const query = useQuery(deliveryQuery(id));
+  return (
+    <Fetched query={query} what="the handover">
+      {({ rig }) => (
+        <PowerView
+          rig={rig}
+          back={
+            <Link to={`/deliveries/${id}/walk`} className={backLook}>
+              Back to the walk
+            </Link>
+          }
+        />
+      )}
+    </Fetched>
+  );
+}
