@@ -10,7 +10,6 @@ import {
   setPower,
 } from "../../../core/rig/index.ts";
 import { capitalize } from "../../../core/text/index.ts";
-import { useMe } from "../../app/useMe.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ManyField, NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { storeDay } from "../../ui/storeTime.ts";
@@ -29,9 +28,8 @@ const chemistries = [
 ] as const;
 
 /** Batteries, their switches, and the wiring that follows from the scheme. */
-export function PowerSection({ rig, edit, open, onOpen }: SectionProps) {
+export function PowerSection({ rig, edit, open, onOpen, by }: SectionProps & { readonly by: string }) {
   const power = readPower(rig);
-  const me = useMe();
   const set = (change: Partial<PowerChoice>) => edit((now) => setPower(now, { ...readPower(now), ...change }));
   return (
     <div className="space-y-6">
@@ -47,7 +45,7 @@ export function PowerSection({ rig, edit, open, onOpen }: SectionProps) {
         value={rig.wiringChecked !== undefined}
         onChange={(isChecked) =>
           edit(({ wiringChecked: _, ...now }) =>
-            isChecked ? { ...now, wiringChecked: { by: me.name, on: storeDay(Date.now()) } } : now,
+            isChecked ? { ...now, wiringChecked: { by, on: storeDay(Date.now()) } } : now,
           )
         }
         why="Until then the power map says that its wiring is assumed."

@@ -144,7 +144,7 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
             </>
           )}
           {tab === "places" && <PlacesSection {...section} armed={armed} onArm={setArmed} onPut={put} />}
-          <Section tab={tab} section={section} sheet={sheet} draft={draft} />
+          <Section tab={tab} section={section} sheet={sheet} draft={draft} by={me.name} />
         </div>
       </main>
     </div>
@@ -258,10 +258,12 @@ interface OneSectionProps {
   readonly section: SectionProps;
   readonly sheet: RigSheet;
   readonly draft: Draft;
+  /** Who looks at the boat. */
+  readonly by: string;
 }
 
 /** The section of a tab that needs nothing of the deck plan. */
-function Section({ tab, section, sheet, draft }: OneSectionProps) {
+function Section({ tab, section, sheet, draft, by }: OneSectionProps) {
   const { rig, edit } = section;
   switch (tab) {
     case "boat":
@@ -279,7 +281,7 @@ function Section({ tab, section, sheet, draft }: OneSectionProps) {
         </>
       );
     case "power":
-      return <PowerSection {...section} />;
+      return <PowerSection {...section} by={by} />;
     case "panel":
       return <PanelSection {...section} />;
     case "breakers":

@@ -139,7 +139,7 @@ describe("the sections", () => {
   });
 
   it("a selector scheme brings its batteries and switches", async () => {
-    const changed = show(PowerSection, rig);
+    const changed = show((props) => <PowerSection {...props} by="Nessa Quill" />, rig);
     await userEvent.selectOptions(screen.getByLabelText("Selector scheme"), "one-two-both");
     expect(changed().powerSwitches[0]!.positions.map(({ label }) => label)).toEqual(["Off", "1", "2", "Both"]);
   });

@@ -247,7 +247,9 @@ describe("gear and trailer", () => {
 
 describe("power and panel", () => {
   it("the wiring follows the scheme until a wire is changed, and can go back", async () => {
-    const rig = stage((props) => <PowerSection {...props} />);
+    const rig = stage((props) => <PowerSection by="Nessa Quill" {...props} />);
+    await user.click(screen.getByRole("checkbox", { name: /^Looked at on this boat/ }));
+    expect(rig().wiringChecked).toMatchObject({ by: "Nessa Quill" });
     expect(rig().wiring).toBeUndefined();
     const table = screen.getByRole("list", { name: "Wiring" });
     const [first] = within(table).getAllByRole("button");
@@ -262,7 +264,7 @@ describe("power and panel", () => {
   });
 
   it("a battery has capacity, kind and use; a position says what it does", async () => {
-    const rig = stage((props) => <PowerSection {...props} />, start, start.batteries[0]!.id);
+    const rig = stage((props) => <PowerSection by="Nessa Quill" {...props} />, start, start.batteries[0]!.id);
     await fill("Capacity, 20-hour rating", "120");
     await user.selectOptions(screen.getByLabelText("Use"), "house");
     expect(rig().batteries[0]).toMatchObject({ capacityAh: 120, use: "house" });
