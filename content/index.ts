@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { breakInPackSchema } from "../core/breakin/index.ts";
 import { cardTextSchema } from "../core/card/index.ts";
+import { faultContentSchema } from "../core/faults/index.ts";
 import { readyTopicSchema } from "../core/ready/index.ts";
 import { plainText, rigSchema } from "../core/rig/index.ts";
 import { synonymsSchema } from "../core/search/index.ts";
@@ -8,6 +9,7 @@ import { servicePackSchema } from "../core/service/index.ts";
 import { glossaryListSchema, librarySchema, topicIdSchema } from "../core/topic/index.ts";
 import arrivalJson from "./arrival.json" with { type: "json" };
 import cardsJson from "./cards.json" with { type: "json" };
+import faultsJson from "./faults.json" with { type: "json" };
 import forgottenJson from "./forgotten.json" with { type: "json" };
 import glossaryJson from "./glossary.json" with { type: "json" };
 import makeReadyJson from "./make-ready.json" with { type: "json" };
@@ -84,3 +86,6 @@ export const cards = z.array(cardTextSchema).parse(cardsJson);
 export const messageTemplates = z
   .array(z.strictObject({ id: z.string(), title: z.string(), text: z.string() }))
   .parse(messagesJson);
+
+/** What fails on a boat, what needs it, and what comes before any finding out. */
+export const faultContent = faultContentSchema.parse(faultsJson);

@@ -1,3 +1,4 @@
+export { buildFaultModel, type FaultComponent, type FaultFunction, type FaultModel } from "./buildModel.ts";
 export { diagnose } from "./diagnose.ts";
 export {
   type DiagnoseError,
@@ -6,3 +7,5 @@ export {
   diagnoseInputSchema,
   diagnoseOutputSchema,
 } from "./diagnoseContract.ts";
+export { type FaultContent, type FaultMender, faultContentSchema, type Urgent } from "./faultContent.ts";
+export { type Findings, type Found, findFault, listQuestions, matchWords, type Suspect } from "./finder.ts";

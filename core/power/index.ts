@@ -23,7 +23,15 @@ export {
 export { listUnreachable } from "./listUnreachable.ts";
 export { live } from "./live.ts";
 export { type LiveInput, type LiveOutput, linkSchema, liveInputSchema, liveOutputSchema } from "./liveContract.ts";
-export { askLive, explainPower, listLiveLinks, type PowerReason, type PowerSetting, turnAllOff } from "./powerState.ts";
+export {
+  askLive,
+  explainPower,
+  findFeed,
+  listLiveLinks,
+  type PowerReason,
+  type PowerSetting,
+  turnAllOff,
+} from "./powerState.ts";
 export {
   atRest,
   createWiring,

@@ -104,6 +104,25 @@ export function listLiveLinks(rig: Rig, setting: PowerSetting): ReadonlySet<stri
   return new Set(closed.filter(({ a }) => charged.has(groupOf(a))).map(({ id }) => id));
 }
 
+/** What feeds a load, whether it passes current now or not: its battery, battery switches, breakers and panel switches, by id. */
+export function findFeed(rig: Rig, load: string | null) {
+  const plain: PowerSetting = { positions: {}, tripped: [], loose: [], charge: {} };
+  const links = rig.wiring ?? createWiring(rig);
+  const way = load === null ? null : findWay(rig, plain, nodeOf.load(load), links, new Map());
+  const has = (list: readonly { id: string }[], id: string | undefined) => list.some((each) => each.id === id);
+  const passed = way?.links ?? [];
+  const breakers = rig.breakers.filter(({ id }) =>
+    passed.some((link) => link.id === id || link.id.startsWith(`${id}-`)),
+  );
+  const switches = passed.flatMap((link) => (link.kind === "switch" && link.switch !== undefined ? [link.switch] : []));
+  return {
+    battery: way?.battery ?? null,
+    switches: switches.filter((id) => has(rig.powerSwitches, id)),
+    panel: switches.filter((id) => has(rig.panel, id)),
+    breakers: breakers.map(({ id }) => id),
+  };
+}
+
 interface Way {
   /** From the battery to the load. */
   readonly links: readonly Link[];

@@ -1,0 +1,178 @@
+import { findFeed } from "../power/index.ts";
+import { type Idiom, spellText } from "../region/index.ts";
+import { isMet, type Rig } from "../rig/index.ts";
+import type { FaultContent, FaultKind, FaultMender } from "./faultContent.ts";
+
+/** One component of one boat, with the words to look at it and to mend it. */
+export interface FaultComponent {
+  readonly id: string;
+  readonly kind: string;
+  readonly label: string;
+  /** The part it is at, to be shown on the plan; null where none is described. */
+  readonly part: string | null;
+  readonly prior: number;
+  readonly minutes: number;
+  readonly check: string;
+  readonly mend: string;
+  readonly caution: string | null;
+  readonly who: FaultMender;
+}
+export interface FaultFunction {
+  readonly id: string;
+  readonly label: string;
+  readonly asks: string;
+  readonly needs: readonly string[];
+  readonly words: readonly string[];
+}
+/** What a boat does and what each of it needs. */
+export interface FaultModel {
+  readonly components: readonly FaultComponent[];
+  readonly functions: readonly FaultFunction[];
+}
+
+/** What a load needs beside its feed. */
+const loadKinds = ["device-dead", "plug-corroded"] as const;
+
+/**
+ * The functions of a boat and the components each needs, made from its rig and the kinds that ship (`content/faults.json`).
+ * What the boat does not have is in nobody's way; loads that no function speaks of get one of their own.
+ */
+export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Pick<Idiom, "spelling">): FaultModel {
+  const components = new Map<string, FaultComponent>();
+  const kinds = new Map(content.kinds.map((kind) => [kind.id, kind]));
+  const spell = (text: string) => spellText(text, idiom.spelling);
+  const add = (kindId: string, of: Thing | null): string[] => {
+    const kind = kinds.get(kindId);
+    if (kind === undefined || (kind.when !== undefined && !isMet(kind.when, rig))) return [];
+    const id = of === null ? kindId : `${kindId}:${of.id}`;
+    if (!components.has(id)) components.set(id, createComponent(rig, kind, id, of, spell));
+    return [id];
+  };
+  const needsOfLoad = (load: string): string[] => {
+    const { battery, switches, breakers, panel } = findFeed(rig, load);
+    const thing = rig.loads.find(({ id }) => id === load)!;
+    return [
+      ...switches.flatMap((id) => add("battery-switch", thingOf(rig.powerSwitches, id))),
+      ...(battery === null
+        ? []
+        : [
+            ...add("bank-low", thingOf(rig.batteries, battery)),
+            ...add("clamp-loose", thingOf(rig.batteries, battery)),
+          ]),
+      ...breakers.flatMap((id) => add("breaker-out", thingOf(rig.breakers, id))),
+      ...panel.flatMap((id) => add("switch-off", thingOf(rig.panel, id))),
+      ...loadKinds.flatMap((kind) => add(kind, thing)),
+    ];
+  };
+  const covered = new Set<string>();
+  const functions: FaultFunction[] = [];
+  for (const each of content.functions) {
+    if (each.when !== undefined && !isMet(each.when, rig)) continue;
+    const loads = each.load === undefined ? [] : findLoads(rig, each.load, each.named);
+    if (each.load !== undefined && loads.length === 0) continue;
+    for (const load of loads) covered.add(load);
+    const engines =
+      each.per === "engine" ? rig.engines.filter((engine) => engine.start !== "pull" || each.id !== "cranks") : [null];
+    for (const engine of engines) {
+      const needs = each.needs.flatMap((kind) => resolve(rig, kinds.get(kind)!, engine, add));
+      const label = each.label.replace("{label}", engine?.label ?? "");
+      functions.push({
+        id: engine === null ? each.id : `${each.id}:${engine.id}`,
+        label: spell(label),
+        asks: spell(engine !== null && rig.engines.length > 1 ? `${engine.label}: ${each.asks}` : each.asks),
+        needs: [...new Set([...needs, ...loads.flatMap(needsOfLoad)])],
+        words: each.words ?? [],
+      });
+    }
+  }
+  for (const { id, label } of rig.loads) {
+    if (covered.has(id) || /harness|memory|feed$/i.test(label)) continue;
+    functions.push({
+      id: `load:${id}`,
+      label: `${label} works`,
+      asks: `Does this work: ${label}?`,
+      needs: needsOfLoad(id),
+      words: [],
+    });
+  }
+  const used = new Set(functions.flatMap(({ needs }) => needs));
+  return {
+    components: [...components.values()].filter(({ id }) => used.has(id)),
+    functions: functions.filter(({ needs }) => needs.length > 0),
+  };
+}
+
+interface Thing {
+  readonly id: string;
+  readonly label: string | null;
+  readonly part?: string | undefined;
+}
+const thingOf = (list: readonly Thing[], id: string): Thing => {
+  const found = list.find((each) => each.id === id)!;
+  return { ...found, label: found.label ?? `Switch ${list.indexOf(found) + 1}` };
+};
+
+const findLoads = (rig: Rig, serves: string, named: string | undefined): string[] =>
+  rig.loads
+    .filter((load) => load.serves?.some((kind) => kind === serves))
+    .filter(({ label }) => named === undefined || new RegExp(named, "i").test(label))
+    .map(({ id }) => id);
+
+/** A kind that a function needs, as the components of this boat: of its engine where it is of one. */
+function resolve(
+  rig: Rig,
+  kind: FaultKind,
+  engine: Rig["engines"][number] | null,
+  add: (kind: string, of: Thing | null) => string[],
+): string[] {
+  if (kind.per === "boat") return add(kind.id, null);
+  if (kind.per === "engine")
+    return engine === null ? rig.engines.flatMap((each) => add(kind.id, each)) : add(kind.id, engine);
+  const feed = findFeed(rig, harnessOf(rig, engine));
+  if (kind.per === "battery-switch") return feed.switches.flatMap((id) => add(kind.id, thingOf(rig.powerSwitches, id)));
+  if (kind.per === "breaker") return feed.breakers.flatMap((id) => add(kind.id, thingOf(rig.breakers, id)));
+  if (kind.per === "battery") {
+    const house = rig.batteries.find(({ use }) => use === "house") ?? rig.batteries[0];
+    const battery = engine === null ? (house?.id ?? null) : (feed.battery ?? house?.id ?? null);
+    return battery === null ? [] : add(kind.id, thingOf(rig.batteries, battery));
+  }
+  return [];
+}
+
+/** The load that stands for an engine's key and starter. */
+function harnessOf(rig: Rig, engine: Rig["engines"][number] | null): string | null {
+  const harnesses = rig.loads.filter(({ id, label }) => /harness/i.test(label) || id.startsWith("engine"));
+  const own = harnesses.find(({ id }) => engine !== null && id.endsWith(engine.id));
+  return (own ?? harnesses[0])?.id ?? null;
+}
+
+function createComponent(
+  rig: Rig,
+  kind: FaultKind,
+  id: string,
+  of: Thing | null,
+  spell: (text: string) => string,
+): FaultComponent {
+  const atKind = rig.parts.find((part) => part.kind === kind.of);
+  const part = rig.parts.find((each) => each.id === of?.part) ?? atKind ?? null;
+  const station = rig.stations.find((each) => each.id === part?.station);
+  const place = part === null ? "where you were shown" : (part.reach ?? `at the ${station!.label.toLowerCase()}`);
+  const fill = (text: string) =>
+    spell(text.replaceAll("{label}", of?.label ?? "").replaceAll("{place}", lowerFirst(place)));
+  const isOneOfMany = kind.per === "engine" && rig.engines.length > 1;
+  const name = fill(kind.label);
+  return {
+    id,
+    kind: kind.id,
+    label: isOneOfMany ? `${name}, ${of!.label!.toLowerCase()}` : name,
+    part: part?.id ?? null,
+    prior: kind.prior,
+    minutes: kind.minutes,
+    check: fill(kind.check),
+    mend: fill(kind.mend),
+    caution: kind.caution === undefined ? null : fill(kind.caution),
+    who: kind.who,
+  };
+}
+
+const lowerFirst = (text: string) => (/^[A-Z][a-z]/.test(text) ? `${text[0]!.toLowerCase()}${text.slice(1)}` : text);

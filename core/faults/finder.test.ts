@@ -1,0 +1,126 @@
+import { describe, expect, it } from "vitest";
+import { faultContent, rigTemplates } from "../../content/index.ts";
+import { createRandom } from "../random.ts";
+import { regions } from "../region/index.ts";
+import { buildFaultModel, type Findings, findFault, listQuestions, matchWords } from "./index.ts";
+
+const twin = buildFaultModel(rigTemplates["wending-23"], faultContent, regions.us);
+const nothing: Findings = { functions: {}, components: {} };
+
+describe("the model of a boat", () => {
+  it.each(Object.entries(rigTemplates))("%s: every function needs something, nothing is left in braces", (_, rig) => {
+    const model = buildFaultModel(rig, faultContent, regions.us);
+    const known = new Set(model.components.map(({ id }) => id));
+    expect(model.functions.length).toBeGreaterThan(18);
+    for (const { needs, label, asks } of model.functions) {
+      expect(needs.length).toBeGreaterThan(0);
+      for (const need of needs) expect(known.has(need), need).toBe(true);
+      expect(`${label} ${asks}`).not.toMatch(/[{}]|undefined/);
+    }
+    for (const { check, mend, label, part } of model.components) {
+      expect(`${check} ${mend} ${label}`).not.toMatch(/[{}]|undefined|null/);
+      if (part !== null) expect(rig.parts.some(({ id }) => id === part)).toBe(true);
+    }
+  });
+
+  it("holds forty functions and ninety kinds, each look a question, each mend a sentence", () => {
+    expect(faultContent.functions.length).toBeGreaterThanOrEqual(40);
+    expect(faultContent.kinds.length).toBeGreaterThanOrEqual(90);
+    for (const { check, mend } of faultContent.kinds) {
+      expect(check).toMatch(/\?$/);
+      expect(mend).toMatch(/\.$/);
+      expect(check.split(/\s+/).length).toBeLessThan(32);
+    }
+    for (const { do: steps } of faultContent.urgent) expect(steps.length).toBeGreaterThanOrEqual(3);
+  });
+
+  it("leaves out what the boat does not have: no windlass on a skiff, no bow motor on a cuddy", () => {
+    const has = (id: keyof typeof rigTemplates, text: RegExp) =>
+      buildFaultModel(rigTemplates[id], faultContent, regions.us).functions.some(({ label }) => text.test(label));
+    expect([
+      has("pipit-15", /Windlass/),
+      has("wending-23", /Windlass/),
+      has("sedge-18", /Bow motor/),
+      has("haldern-25", /Bow motor/),
+    ]).toEqual([false, true, true, false]);
+  });
+
+  it("of twins asks about each engine, and an engine's key about its own battery", () => {
+    const starts = twin.functions.filter(({ id }) => id.startsWith("starts:"));
+    expect(starts.map(({ id }) => id)).toEqual(["starts:port", "starts:starboard"]);
+    expect(starts[0]!.needs).toContain("bank-low:port");
+    expect(starts[0]!.needs).not.toContain("bank-low:starboard");
+  });
+});
+
+describe("finding what is wrong", () => {
+  it("beeps but won't start: the lanyard first, and a look that tells it from the rest", () => {
+    const [match] = matchWords(twin.functions, "beeps but won't start");
+    expect(match!.id).toMatch(/^starts:/);
+    const found = findFault(twin, { ...nothing, functions: { "key-on:port": true, "starts:port": false } });
+    if (!found.ok) throw new Error(found.error.message);
+    expect(found.value.suspects[0]!.faults[0]!.kind).toBe("lanyard");
+    expect(found.value.next!.kind).toBe("lanyard");
+    const without = findFault(twin, {
+      functions: { "key-on:port": true, "starts:port": false },
+      components: { lanyard: true },
+    });
+    if (!without.ok) throw new Error(without.error.message);
+    expect(without.value.suspects.some(({ faults }) => faults.some(({ kind }) => kind === "lanyard"))).toBe(false);
+    expect(without.value.suspects[0]!.share).toBeGreaterThan(found.value.suspects[1]!.share);
+  });
+
+  it("asks what tells apart: whether another light burns, when one is dark", () => {
+    const found = findFault(twin, { ...nothing, functions: { "anchor-light-burns": false } });
+    if (!found.ok) throw new Error(found.error.message);
+    const asked = listQuestions(twin, { ...nothing, functions: { "anchor-light-burns": false } }, found.value);
+    expect(asked.length).toBeGreaterThan(3);
+    expect(asked.every(({ id }) => id !== "anchor-light-burns")).toBe(true);
+    expect(asked.slice(0, 6).some(({ label }) => /light/i.test(label))).toBe(true);
+  });
+
+  it("says so where what was seen cannot be", () => {
+    const found = findFault(twin, {
+      functions: { "horn-sounds": false },
+      components: Object.fromEntries(
+        twin.functions.find(({ id }) => id === "horn-sounds")!.needs.map((id) => [id, true]),
+      ),
+    });
+    expect(found).toMatchObject({ ok: false, error: { code: "no-explanation", conflicting: ["horn-sounds"] } });
+  });
+
+  it("whatever is broken, answering each look truthfully ends at it, on every boat", () => {
+    const random = createRandom(7);
+    for (const rig of Object.values(rigTemplates)) {
+      const model = buildFaultModel(rig, faultContent, regions.us);
+      for (let i = 0; i < 25; i++) {
+        const broken = model.components[Math.floor(random() * model.components.length)]!.id;
+        const functions = Object.fromEntries(
+          model.functions
+            .filter(({ needs }) => needs.includes(broken))
+            .slice(0, 1)
+            .map(({ id }) => [id, false]),
+        );
+        let findings: Findings = { functions, components: {} };
+        for (let looks = 0; ; looks++) {
+          expect(looks).toBeLessThan(40);
+          const found = findFault(model, findings);
+          if (!found.ok) throw new Error(found.error.message);
+          const [first] = found.value.suspects;
+          expect(found.value.suspects.some(({ faults }) => faults.some(({ id }) => id === broken))).toBe(true);
+          if (first!.share > 0.999) break;
+          const look = found.value.next!.id;
+          findings = { ...findings, components: { ...findings.components, [look]: look !== broken } };
+          if (look === broken) break;
+        }
+      }
+    }
+  });
+
+  it("nothing is matched by words that say nothing", () => {
+    expect(matchWords(twin.functions, "it does not")).toEqual([]);
+    expect(matchWords(twin.functions, "")).toEqual([]);
+    expect(matchWords(twin.functions, "toilet")[0]!.id).toBe("head-flushes");
+    expect(matchWords(twin.functions, "no water at the tap")[0]!.id).toBe("fresh-runs");
+  });
+});

@@ -1,0 +1,114 @@
+import { fail, type Result, succeed } from "../result.ts";
+import type { FaultComponent, FaultFunction, FaultModel } from "./buildModel.ts";
+import { diagnose } from "./diagnose.ts";
+import type { DiagnoseError } from "./diagnoseContract.ts";
+
+/** What is known so far: functions that work or do not, and components that were looked at. */
+export interface Findings {
+  readonly functions: Readonly<Record<string, boolean>>;
+  /** True: looked at and good; false: found at fault. */
+  readonly components: Readonly<Record<string, boolean>>;
+}
+
+export interface Suspect {
+  readonly faults: readonly FaultComponent[];
+  readonly share: number;
+}
+export interface Found {
+  /** The likeliest first. */
+  readonly suspects: readonly Suspect[];
+  /** What to look at next; null once it is certain, or nothing is left to tell apart. */
+  readonly next: FaultComponent | null;
+}
+
+const mostFaults = 2;
+/** A component that was looked at stands as a function that needs it alone. */
+const lookAt = (component: string) => `look at ${component}`;
+
+/** What the findings come to on this boat, by the contract `diagnose`, and the look that tells the most for its time. */
+export function findFault(model: FaultModel, findings: Findings): Result<Found, DiagnoseError> {
+  const looked = Object.entries(findings.components);
+  const answer = diagnose({
+    components: model.components.map(({ id, prior, minutes }) => ({ id, prior, minutesToCheck: minutes })),
+    functions: [
+      ...model.functions.map(({ id, needs }) => ({ id, needs: [...needs] })),
+      ...looked.map(([id]) => ({ id: lookAt(id), needs: [id] })),
+    ],
+    observed: [
+      ...Object.entries(findings.functions).map(([id, works]) => ({ function: id, works })),
+      ...looked.map(([id, works]) => ({ function: lookAt(id), works })),
+    ],
+    maxFaults: mostFaults,
+  });
+  if (!answer.ok) return fail(answer.error);
+  const byId = new Map(model.components.map((component) => [component.id, component]));
+  const { candidates, checks } = answer.value;
+  const suspects = candidates.map(({ faults, share }) => ({ faults: faults.map((id) => byId.get(id)!), share }));
+  const open = checks.filter(({ component }) => findings.components[component] === undefined);
+  // What is in every candidate tells none of them apart; it is looked at last, to be sure.
+  const telling = open.find(({ share }) => share < 1 - 1e-9) ?? open[0];
+  return succeed({ suspects, next: telling === undefined ? null : byId.get(telling.component)! });
+}
+
+/** Functions to ask about next: those that share components with what fails and are not answered, the most telling first. */
+export function listQuestions(model: FaultModel, findings: Findings, found: Found): FaultFunction[] {
+  const shareOf = new Map<string, number>();
+  for (const { faults, share } of found.suspects)
+    for (const { id } of faults) shareOf.set(id, (shareOf.get(id) ?? 0) + share);
+  const tells = ({ needs }: FaultFunction) => {
+    const inside = needs.reduce((sum, id) => sum + (shareOf.get(id) ?? 0), 0);
+    return Math.min(inside, 1 - inside);
+  };
+  return model.functions
+    .filter(({ id }) => findings.functions[id] === undefined)
+    .map((each) => ({ each, tells: tells(each) }))
+    .filter((one) => one.tells > 0.02)
+    .sort((a, b) => b.tells - a.tells)
+    .map(({ each }) => each);
+}
+
+const words = (text: string): string[] =>
+  text
+    .toLowerCase()
+    .replaceAll(/[’']/g, "")
+    .match(/[\p{L}\d]+/gu) ?? [];
+/** Words that say nothing of which function is meant. */
+const empty = new Set([
+  "the",
+  "a",
+  "is",
+  "it",
+  "but",
+  "and",
+  "my",
+  "does",
+  "do",
+  "not",
+  "no",
+  "wont",
+  "will",
+  "doesnt",
+  "of",
+  "at",
+  "in",
+  "to",
+]);
+
+/** Functions that a few words may mean, the best first: "beeps but won't start" → starting. */
+export function matchWords(functions: readonly FaultFunction[], text: string): FaultFunction[] {
+  const asked = words(text).filter((word) => !empty.has(word));
+  if (asked.length === 0) return [];
+  const scored = functions.map((each) => {
+    const own = words([each.label, ...each.words].join(" "));
+    const hits = asked.filter((word) =>
+      own.some((other) => other.startsWith(word) || (word.length > 4 && word.startsWith(other) && other.length > 3)),
+    );
+    const isSaid = each.words.some((said) => text.toLowerCase().includes(said.toLowerCase()));
+    return { each, score: hits.length + (isSaid ? 2 : 0) };
+  });
+  return scored
+    .filter(({ score }) => score > 0)
+    .sort((a, b) => b.score - a.score)
+    .slice(0, 8)
+    .map(({ each }) => each);
+}
