@@ -71,6 +71,7 @@ export const addresses = {
   removeTemplate: { method: "DELETE", path: "/api/templates/:template" },
   library: { method: "GET", path: "/api/library" },
   glossary: { method: "GET", path: "/api/glossary" },
+  faults: { method: "GET", path: "/api/faults" },
   setTopic: { method: "PUT", path: "/api/library/topics/:topic" },
   revertTopic: { method: "DELETE", path: "/api/library/topics/:topic" },
   importTopics: { method: "POST", path: "/api/library/topics" },

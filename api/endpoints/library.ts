@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { faultContentSchema } from "../../core/faults/index.ts";
 import { plainText } from "../../core/rig/index.ts";
 import { ownStyleSchema } from "../../core/route/index.ts";
 import { glossaryEntrySchema, topicIdSchema, topicSchema } from "../../core/topic/index.ts";
@@ -29,6 +30,16 @@ export const libraryEndpoints = {
     query: none,
     body: null,
     answer: glossarySchema,
+  }),
+  faults: endpoint({
+    ...addresses.faults,
+    summary:
+      "What fails on boats and how it is looked at, in words: nothing of the store's, so that owners' pages read it too",
+    admits: "public",
+    params: none,
+    query: none,
+    body: null,
+    answer: faultContentSchema,
   }),
   setTopic: endpoint({
     ...addresses.setTopic,

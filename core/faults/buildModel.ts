@@ -1,6 +1,6 @@
 import { findFeed } from "../power/index.ts";
 import { type Idiom, spellText } from "../region/index.ts";
-import { isMet, type Rig } from "../rig/index.ts";
+import { isMet, nameBattery, type Rig } from "../rig/index.ts";
 import type { FaultContent, FaultKind, FaultMender } from "./faultContent.ts";
 
 /** One component of one boat, with the words to look at it and to mend it. */
@@ -157,8 +157,8 @@ function createComponent(
   const part = rig.parts.find((each) => each.id === of?.part) ?? atKind ?? null;
   const station = rig.stations.find((each) => each.id === part?.station);
   const place = part === null ? "where you were shown" : (part.reach ?? `at the ${station!.label.toLowerCase()}`);
-  const fill = (text: string) =>
-    spell(text.replaceAll("{label}", of?.label ?? "").replaceAll("{place}", lowerFirst(place)));
+  const named = kind.per === "battery" ? nameBattery({ label: of!.label! }) : (of?.label ?? "");
+  const fill = (text: string) => spell(text.replaceAll("{label}", named).replaceAll("{place}", lowerFirst(place)));
   const isOneOfMany = kind.per === "engine" && rig.engines.length > 1;
   const name = fill(kind.label);
   return {

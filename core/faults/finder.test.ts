@@ -60,7 +60,7 @@ describe("finding what is wrong", () => {
     const found = findFault(twin, { ...nothing, functions: { "key-on:port": true, "starts:port": false } });
     if (!found.ok) throw new Error(found.error.message);
     expect(found.value.suspects[0]!.faults[0]!.kind).toBe("lanyard");
-    expect(found.value.next!.kind).toBe("lanyard");
+    expect(found.value.looks[0]!.kind).toBe("lanyard");
     const without = findFault(twin, {
       functions: { "key-on:port": true, "starts:port": false },
       components: { lanyard: true },
@@ -109,7 +109,7 @@ describe("finding what is wrong", () => {
           const [first] = found.value.suspects;
           expect(found.value.suspects.some(({ faults }) => faults.some(({ id }) => id === broken))).toBe(true);
           if (first!.share > 0.999) break;
-          const look = found.value.next!.id;
+          const look = found.value.looks[0]!.id;
           findings = { ...findings, components: { ...findings.components, [look]: look !== broken } };
           if (look === broken) break;
         }

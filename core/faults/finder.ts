@@ -17,8 +17,8 @@ export interface Suspect {
 export interface Found {
   /** The likeliest first. */
   readonly suspects: readonly Suspect[];
-  /** What to look at next; null once it is certain, or nothing is left to tell apart. */
-  readonly next: FaultComponent | null;
+  /** What to look at next, what tells the most for its time first. */
+  readonly looks: readonly FaultComponent[];
 }
 
 const mostFaults = 2;
@@ -46,8 +46,9 @@ export function findFault(model: FaultModel, findings: Findings): Result<Found, 
   const suspects = candidates.map(({ faults, share }) => ({ faults: faults.map((id) => byId.get(id)!), share }));
   const open = checks.filter(({ component }) => findings.components[component] === undefined);
   // What is in every candidate tells none of them apart; it is looked at last, to be sure.
-  const telling = open.find(({ share }) => share < 1 - 1e-9) ?? open[0];
-  return succeed({ suspects, next: telling === undefined ? null : byId.get(telling.component)! });
+  const isTelling = ({ share }: { share: number }) => share < 1 - 1e-9;
+  const looks = [...open.filter(isTelling), ...open.filter((check) => !isTelling(check))];
+  return succeed({ suspects, looks: looks.map(({ component }) => byId.get(component)!) });
 }
 
 /** Functions to ask about next: those that share components with what fails and are not answered, the most telling first. */

@@ -1,4 +1,4 @@
-import type { Rig } from "../rig/index.ts";
+import { nameBattery, type Rig } from "../rig/index.ts";
 import type { Quantity } from "../units/index.ts";
 
 /** What is read off the boat in a walk or its make-ready. Engine hours are entries of their own. */
@@ -37,7 +37,7 @@ export function listMeasures(rig: Rig): Measure[] {
         ...plain,
         id: `battery-${id}`,
         kind: "battery",
-        label: /batter/i.test(label) ? label : `${label} battery`,
+        label: nameBattery({ label }),
         unit: "V",
         least: 4,
         most: 60,

@@ -39,6 +39,7 @@ export { quantityOf, readFigure, sayFigure, setFigure, typedOf } from "./figures
 export { hasBehind } from "./hasBehind.ts";
 export { type HullNumber, readHullNumber, serialOf } from "./hullNumber.ts";
 export { cornersOf, createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";
+export { nameBattery } from "./nameBattery.ts";
 export { formatPartKind, namePart, partGroups } from "./partGroups.ts";
 export { resizeRig } from "./resizeRig.ts";
 export {

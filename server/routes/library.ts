@@ -1,6 +1,6 @@
 import type Router from "@koa/router";
 import { endpoints } from "../../api/index.ts";
-import { synonyms } from "../../content/index.ts";
+import { faultContent, synonyms } from "../../content/index.ts";
 import type { Services } from "../createServices.ts";
 import { serve } from "../http.ts";
 
@@ -14,6 +14,10 @@ export function routeLibrary(router: Router, { auth, libraryService }: Services)
   router.get(
     endpoints.glossary.path,
     serve(endpoints.glossary, auth, async () => ({ ...(await libraryService.readGlossary()), synonyms })),
+  );
+  router.get(
+    endpoints.faults.path,
+    serve(endpoints.faults, auth, async () => faultContent),
   );
   router.put(
     endpoints.setTopic.path,

@@ -76,6 +76,11 @@ export const glossaryQuery = queryOptions({
   queryFn: fetcher("glossary"),
   staleTime: Number.POSITIVE_INFINITY,
 });
+export const faultsQuery = queryOptions({
+  queryKey: ["faults"],
+  queryFn: fetcher("faults"),
+  staleTime: Number.POSITIVE_INFINITY,
+});
 export const deliveryQuery = (delivery: string) =>
   queryOptions({ queryKey: ["delivery", delivery], queryFn: fetcher("delivery", { params: { delivery } }) });
 export const plansQuery = (delivery: string) =>

@@ -55,6 +55,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/rig/RigScreen.tsx")).RigScreen }),
           },
           {
+            path: "/boats/:boat/finder",
+            lazy: async () => ({ Component: (await import("../screens/finder/FinderScreen.tsx")).FinderScreen }),
+          },
+          {
             path: "/boats/:boat/power",
             lazy: async () => ({ Component: (await import("../screens/power/PowerScreen.tsx")).PowerScreen }),
           },

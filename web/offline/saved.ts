@@ -1,5 +1,13 @@
 import { addressOf } from "../app/client.ts";
-import { boatsQuery, deliveryQuery, glossaryQuery, meQuery, queryClient, todayQuery } from "../app/queries.ts";
+import {
+  boatsQuery,
+  deliveryQuery,
+  faultsQuery,
+  glossaryQuery,
+  meQuery,
+  queryClient,
+  todayQuery,
+} from "../app/queries.ts";
 
 /** Caches of the service worker (web/vite.config.ts) that hold what people may see; emptied when they sign out. */
 const cacheNames = ["saved-5", "saved-photos-3"] as const;
@@ -17,6 +25,7 @@ export async function saveOffline(deliveries: readonly string[]): Promise<Readon
       queryClient.refetchQueries({ queryKey }),
     ),
     queryClient.fetchQuery({ ...glossaryQuery, staleTime: 0 }).catch(() => undefined),
+    queryClient.fetchQuery({ ...faultsQuery, staleTime: 0 }).catch(() => undefined),
     ...deliveries.map((id) => queryClient.prefetchQuery({ ...deliveryQuery(id), staleTime: 0 })),
   ]);
   await Promise.all(deliveries.flatMap((id) => listPictures(id).map((address) => fetch(address).catch(() => null))));

@@ -1,5 +1,5 @@
 import type { EnduranceOutput } from "../../core/power/index.ts";
-import type { Rig } from "../../core/rig/index.ts";
+import { nameBattery as nameOf, type Rig } from "../../core/rig/index.ts";
 import { formatMinuteOfDay } from "../ui/words.ts";
 
 const minutesPerHour = 60;
@@ -19,11 +19,8 @@ export function sayWhen(hours: number, nowMin: number): string {
 export const joinNames = (names: readonly string[]): string =>
   names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
 
-/** "Starting" → "Starting battery"; "Battery" as it is. */
-export function nameBattery(rig: Rig, id: string): string {
-  const { label } = rig.batteries.find((each) => each.id === id)!;
-  return /batter|motor/i.test(label) ? label : `${label} battery`;
-}
+/** A battery of this boat as it is said. */
+export const nameBattery = (rig: Rig, id: string): string => nameOf(rig.batteries.find((each) => each.id === id)!);
 const lower = (name: string) => `${name[0]!.toLowerCase()}${name.slice(1)}`;
 
 export interface Verdict {

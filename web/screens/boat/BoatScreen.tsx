@@ -64,6 +64,9 @@ function BoatOf({ boat }: { boat: Boat }) {
         </Link>{" "}
         <Link to={`/boats/${boat.id}/power`} className="ml-4 inline-flex min-h-11 items-center underline">
           Power
+        </Link>{" "}
+        <Link to={`/boats/${boat.id}/finder`} className="ml-4 inline-flex min-h-11 items-center underline">
+          It does not work
         </Link>
       </p>
       {place !== null && <AtPlace rig={rig} place={place} />}

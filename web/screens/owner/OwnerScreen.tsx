@@ -116,6 +116,11 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
         {view === "arrival" && <OwnerArrival token={token} page={page} state={state} />}
         {view === "due" && <OwnerCare token={token} page={page} />}
         {view === "runs" && <OwnerRuns token={token} page={page} />}
+        {view === "finder" && (
+          <Suspense fallback={<p>Opening the finder …</p>}>
+            <OwnerFinder token={token} page={page} />
+          </Suspense>
+        )}
         {view === "power" && (
           <Suspense fallback={<p>Opening the power map …</p>}>
             <PowerMap rig={delivery.rig} />
@@ -129,8 +134,9 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
   );
 }
 
+const OwnerFinder = lazy(() => import("./OwnerFinder.tsx"));
 const PowerMap = lazy(async () => ({ default: (await import("../../power/PowerView.tsx")).PowerMap }));
-const ownViews: readonly (string | null)[] = ["power", "walk", "arrival", "due", "runs", "topic"];
+const ownViews: readonly (string | null)[] = ["power", "finder", "walk", "arrival", "due", "runs", "topic"];
 
 function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
   const port: BreakInPort = {
@@ -219,6 +225,9 @@ function CareLinks({ token, page }: { token: string; page: OwnerPage }) {
       <p className="mb-5 grid grid-cols-2 gap-2">
         <Link to="?view=runs" className={linkLook("plain")}>
           {page.care.some(({ breakIn }) => breakIn !== null && !breakIn.done) ? "Break-in: next run" : "Runs logged"}
+        </Link>
+        <Link to="?view=finder" className={linkLook("plain")}>
+          It does not work
         </Link>
         <Link to="?view=power" className={linkLook("plain")}>
           Leaving her: what drains

@@ -1,0 +1,69 @@
+import { expect, expectAccessible, signIn, test } from "./store.ts";
+
+test("a dock call from the first words to the cause put down with the boat", async ({ page, store }) => {
+  await signIn(page, store, "Ines Marr");
+  await page.goto(`${store.address}/boats/w097`);
+  await page.getByRole("link", { name: "It does not work" }).click();
+  await page.getByLabel("What does not work?", { exact: true }).fill("beeps but won't start");
+  await page.getByRole("button", { name: "Does not work: Port engine starts" }).click();
+  await expect(page.getByText("Look at the red clip under the throttle.")).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "No", exact: true }).first().click();
+  await expect(page.getByRole("heading", { name: "Kill lanyard out or half in" })).toBeVisible();
+  await page.getByRole("button", { name: "Put the call down" }).click();
+  await expect(page.getByText("The call is put down with the boat's handover.")).toBeVisible();
+  await expect(page.getByText("All synced")).toBeVisible();
+  const { deliveries } = await (await page.request.get(`${store.address}/api/boats/w097`)).json();
+  const { entries } = await (await page.request.get(`${store.address}/api/deliveries/${deliveries[0].id}`)).json();
+  const call = entries.findLast(({ kind }: { kind: string }) => kind === "call");
+  expect(call).toMatchObject({ topic: "lanyard" });
+  expect(call.note).toContain("Kill lanyard out or half in: at fault");
+});
+
+test("leaving her is checked without signal, from the walk's own boat: what drains, turned off one by one", async ({
+  page,
+  store,
+}) => {
+  await signIn(page, store, "Nessa Quill");
+  await expect(page.getByText(/saved for offline/i).first()).toBeVisible({ timeout: 60_000 });
+  await page.goto(`${store.address}/deliveries/d-w118/power`);
+  await expect(page.getByRole("button", { name: "As buyers leave it" })).toBeVisible();
+  await page.context().setOffline(true);
+  await page.reload();
+  await page.getByRole("button", { name: "As buyers leave it" }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("House battery: down to the floor");
+  await expectAccessible(page);
+  const leaving = page.getByRole("region", { name: /^Leaving her like this/ });
+  const offs = leaving.getByRole("button");
+  while ((await offs.count()) > 0) await offs.first().click();
+  await expect(leaving).toContainText("stays live: leave it");
+  await page.getByRole("button", { name: /^House: On/ }).click();
+  await expect(page.getByText("stays live with everything off").first()).toBeVisible();
+  await page.context().setOffline(false);
+});
+
+test("an owner on a phone looks for the fault, and the yard is told what was found", async ({
+  page,
+  browser,
+  store,
+}) => {
+  await signIn(page, store, "Nessa Quill");
+  const answer = await page.request.post(`${store.address}/api/deliveries/d-w097/link`, {
+    headers: { origin: store.address },
+    data: { isRemote: false, send: false },
+  });
+  const { token } = await answer.json();
+  const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await phone.goto(`${store.address}/o/${token}`);
+  await phone.getByRole("link", { name: "It does not work" }).click();
+  await phone.getByLabel("What does not work?", { exact: true }).fill("no water at the tap");
+  await phone.getByRole("button", { name: "Does not work: Fresh water runs" }).click();
+  await expect(phone.getByRole("heading", { name: "What it may be" })).toBeVisible();
+  await expectAccessible(phone);
+  expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await phone.getByRole("button", { name: "No", exact: true }).first().click();
+  await phone.getByRole("button", { name: "Tell the yard what you found" }).click();
+  await expect(phone.getByText("The yard has what you found.")).toBeVisible();
+  await page.goto(`${store.address}/boats/w097`);
+  await expect(page.getByText(/It does not work. Fresh water runs: no/).first()).toBeVisible();
+});

@@ -1,0 +1,294 @@
+import { type ReactNode, useEffect, useState } from "react";
+import { type FaultContent, type FaultMender, matchWords, type Urgent } from "../../core/faults/index.ts";
+import type { Rig } from "../../core/rig/index.ts";
+import { Button } from "../ui/Button.tsx";
+import { Chip } from "../ui/Chip.tsx";
+import { readPlain } from "../ui/readPlain.ts";
+import { type Finder, useFinder } from "./useFinder.ts";
+
+interface FinderProps {
+  readonly rig: Rig;
+  readonly content: FaultContent;
+  /** The yard's number; null among the yard's own people. */
+  readonly phone: string | null;
+  /** What can be done with what was found: told to the yard, or logged. */
+  readonly end: (finder: Finder) => ReactNode;
+  /** The part that is looked at now, for a plan beside. */
+  readonly onPart?: (part: string | null) => void;
+}
+
+/** From "it does not work" to what is at fault: what comes first, then one question and one look after the other. */
+export function FaultFinder({ rig, content, phone, end, onPart }: FinderProps) {
+  const finder = useFinder(rig, content);
+  const part = (finder.fault ?? finder.next)?.part ?? null;
+  useEffect(() => onPart?.(part), [onPart, part]);
+  const [urgent, setUrgent] = useState<Urgent | null>(null);
+  if (urgent !== null) return <UrgentSteps urgent={urgent} phone={phone} onBack={() => setUrgent(null)} />;
+  return (
+    <div>
+      <ul aria-label="Comes first" className="flex flex-wrap gap-2">
+        {content.urgent.map((each) => (
+          <li key={each.id}>
+            <Button look="person" className="min-h-12" onClick={() => setUrgent(each)}>
+              ▲ {each.says}
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <Say finder={finder} />
+      {finder.hasBegun && <Seen finder={finder} />}
+      {finder.conflict !== null && (
+        <p role="alert" className="mt-3 border-l-4 border-magenta bg-panel px-4 py-2">
+          ▲ {finder.conflict.message}
+        </p>
+      )}
+      {finder.fault !== null ? (
+        <AtFault finder={finder} phone={phone} />
+      ) : (
+        finder.found !== null && (
+          <div className="mt-5 grid gap-x-8 gap-y-5 md:grid-cols-2">
+            <AskNext finder={finder} phone={phone} />
+            <Suspects finder={finder} />
+          </div>
+        )
+      )}
+      {finder.hasBegun && <div className="mt-5 border-t border-rule pt-3">{end(finder)}</div>}
+    </div>
+  );
+}
+
+function UrgentSteps({ urgent, phone, onBack }: { urgent: Urgent; phone: string | null; onBack: () => void }) {
+  return (
+    <section aria-labelledby="urgent" className="border-l-[7px] border-magenta pl-4">
+      <h2 id="urgent" className="text-2xl font-extrabold text-magenta">
+        ▲ {urgent.says}
+      </h2>
+      <ol className="mt-2 list-decimal space-y-2 pl-6 text-lg">
+        {urgent.do.map((step) => (
+          <li key={step}>{step}</li>
+        ))}
+      </ol>
+      <p className="mt-4 flex flex-wrap gap-3">
+        <Call phone={phone} />
+        <Button onClick={onBack}>It is safe: find the cause</Button>
+      </p>
+    </section>
+  );
+}
+
+function Call({ phone }: { phone: string | null }) {
+  if (phone === null || phone === "") return null;
+  return (
+    <a
+      href={`tel:${phone.replace(/[^\d+]/g, "")}`}
+      className="head inline-flex min-h-12 items-center rounded-md border border-helm bg-helm px-4 font-semibold text-onhelm no-underline"
+    >
+      Ring the yard, {phone}
+    </a>
+  );
+}
+
+/** What does not work, in people's own words. */
+function Say({ finder }: { finder: Finder }) {
+  const [text, setText] = useState("");
+  const matches = matchWords(finder.model.functions, text).filter(
+    ({ id }) => finder.findings.functions[id] === undefined,
+  );
+  return (
+    <section aria-label="What does not work" className="mt-5">
+      <label className="block font-bold" htmlFor="wrong">
+        {finder.hasBegun ? "What else does not work?" : "What does not work?"}
+      </label>
+      <input
+        id="wrong"
+        value={text}
+        maxLength={80}
+        placeholder="beeps but won't start; no water at the tap"
+        onChange={(event) => setText(readPlain(event))}
+        className="mt-1 min-h-12 w-full rounded-md border border-soft bg-panel px-3 text-lg placeholder:text-soft"
+      />
+      {text.trim() !== "" && matches.length === 0 && (
+        <p className="mt-1 text-soft">Nothing of that name on this boat. Try the thing itself: starts, toilet, horn.</p>
+      )}
+      <ul aria-label="Is it this" className="mt-2 flex flex-wrap gap-2">
+        {matches.map(({ id, label }) => (
+          <li key={id}>
+            <Button
+              className="min-h-12"
+              aria-label={`Does not work: ${label}`}
+              onClick={() => {
+                finder.answer(id, false);
+                setText("");
+              }}
+            >
+              {label}: no
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What was answered so far; each can be taken back. */
+function Seen({ finder }: { finder: Finder }) {
+  const { model, findings } = finder;
+  const lines = [
+    ...Object.entries(findings.functions).map(([id, works]) => ({
+      id,
+      says: model.functions.find((each) => each.id === id)!.label,
+      works,
+    })),
+    ...Object.entries(findings.components).map(([id, works]) => ({
+      id,
+      says: model.components.find((each) => each.id === id)!.label,
+      works,
+    })),
+  ];
+  return (
+    <section aria-label="Seen so far" className="mt-4">
+      <ul className="flex flex-wrap gap-2">
+        {lines.map(({ id, says, works }) => (
+          <li key={id}>
+            <button
+              type="button"
+              onClick={() => finder.forget(id)}
+              aria-label={`Take back: ${says}, ${works ? "good" : "not"}`}
+              className="min-h-11 rounded-full border border-rule px-3"
+            >
+              <span className={works ? "" : "text-magenta"}>{works ? "✓" : "✗"}</span> {says}
+            </button>
+          </li>
+        ))}
+        <li>
+          <Button look="quiet" onClick={finder.restart}>
+            Begin anew
+          </Button>
+        </li>
+      </ul>
+    </section>
+  );
+}
+
+function Suspects({ finder }: { finder: Finder }) {
+  const { suspects } = finder.found!;
+  const rest = suspects.slice(mostShown);
+  const restShare = rest.reduce((sum, { share }) => sum + share, 0);
+  return (
+    <section aria-labelledby="suspects">
+      <h2 id="suspects" className="text-lg font-bold">
+        What it may be
+      </h2>
+      <ol className="border-t border-ink">
+        {suspects.slice(0, mostShown).map(({ faults, share }) => (
+          <li key={faults.map(({ id }) => id).join()} className="border-b border-rule py-1.5">
+            <span className="flex items-baseline gap-3">
+              <strong className="num w-12 text-right">{sayShare(share)}</strong>
+              <span>{faults.map(({ label }) => label).join(" and ")}</span>
+            </span>
+            <span
+              aria-hidden
+              className="ml-15 mt-1 block h-1.5 bg-deep"
+              style={{ width: `${Math.max(2, share * 70)}%` }}
+            />
+          </li>
+        ))}
+        {rest.length > 0 && (
+          <li className="flex items-baseline gap-3 py-1.5 text-soft">
+            <span className="num w-12 text-right">{sayShare(restShare)}</span> {rest.length} others
+          </li>
+        )}
+      </ol>
+    </section>
+  );
+}
+const mostShown = 5;
+const sayShare = (share: number) => (share < 0.01 ? "< 1 %" : `${Math.round(share * 100)} %`);
+const sayMinutes = (minutes: number) => (minutes < 1 ? `${Math.round(minutes * 60)} seconds` : `${minutes} min`);
+
+/** The next look, with its caution before it; then whether something else works. */
+function AskNext({ finder, phone }: { finder: Finder; phone: string | null }) {
+  const { next, questions } = finder;
+  return (
+    <div className="space-y-4">
+      {next === null ? (
+        <p className="border-t border-ink py-2">
+          Nothing is left to look at from here. <Call phone={phone} />
+        </p>
+      ) : (
+        <section aria-labelledby="next" className="rounded-lg border-2 border-ink bg-panel p-4">
+          <h2 id="next" className="head text-base font-semibold text-soft">
+            Look next · {sayMinutes(next.minutes)}
+          </h2>
+          {next.caution !== null && (
+            <p className="mt-1 rounded-md bg-caution px-3 py-2 font-semibold text-oncaution">▲ {next.caution}</p>
+          )}
+          <p className="mt-1 text-xl">{next.check}</p>
+          <p className="mt-3 grid grid-cols-3 gap-2">
+            <Button className="min-h-14" onClick={() => finder.look(next.id, true)}>
+              Yes
+            </Button>
+            <Button className="min-h-14" onClick={() => finder.look(next.id, false)}>
+              No
+            </Button>
+            <Button look="quiet" className="min-h-14" onClick={() => finder.skip(next.id)}>
+              Can't tell
+            </Button>
+          </p>
+        </section>
+      )}
+      {questions.length > 0 && (
+        <section aria-label="Does something else work">
+          <h2 className="text-lg font-bold">And does this work?</h2>
+          <ul className="border-t border-ink">
+            {questions.slice(0, 4).map(({ id, asks }) => (
+              <li key={id} className="flex flex-wrap items-center gap-2 border-b border-rule py-1.5">
+                <span className="min-w-40 flex-1">{asks}</span>
+                <span role="radiogroup" aria-label={asks} className="flex gap-1.5">
+                  <Chip isPicked={false} onPick={() => finder.answer(id, true)}>
+                    Yes
+                  </Chip>
+                  <Chip isPicked={false} onPick={() => finder.answer(id, false)}>
+                    No
+                  </Chip>
+                  <Chip isPicked={false} onPick={() => finder.skip(id)}>
+                    ?
+                  </Chip>
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+const whoWords: Record<FaultMender, string> = {
+  owner: "This can be put right aboard.",
+  yard: "Do not go further by yourself: this one is the yard's.",
+  technician: "This wants somebody with the training for it. Leave it as it is.",
+  maker: "The engine's maker has the say here: write down what the screen shows.",
+};
+
+function AtFault({ finder, phone }: { finder: Finder; phone: string | null }) {
+  const { label, mend, caution, who } = finder.fault!;
+  return (
+    <section aria-labelledby="fault" className="mt-5 border-l-[7px] border-ink pl-4">
+      <h2 id="fault" className="text-2xl font-extrabold">
+        {label}
+      </h2>
+      {caution !== null && (
+        <p className="mt-1 rounded-md bg-caution px-3 py-2 font-semibold text-oncaution">▲ {caution}</p>
+      )}
+      <p className="mt-1 text-xl">{mend}</p>
+      <p className={`mt-2 ${who === "owner" ? "" : "font-semibold text-magenta"}`}>{whoWords[who]}</p>
+      <p className="text-soft">Where the boat's or the engine's manual says otherwise, the manual comes first.</p>
+      {who !== "owner" && (
+        <p className="mt-2">
+          <Call phone={phone} />
+        </p>
+      )}
+    </section>
+  );
+}

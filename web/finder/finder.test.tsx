@@ -1,0 +1,88 @@
+// @vitest-environment jsdom
+import { cleanup, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import { faultContent, rigTemplates } from "../../content/index.ts";
+import { FaultFinder } from "./Finder.tsx";
+import { sayFindings } from "./useFinder.ts";
+
+afterEach(cleanup);
+const open = (phone: string | null = "555 0142") => {
+  const onPart = vi.fn();
+  render(
+    <FaultFinder
+      rig={rigTemplates["wending-23"]}
+      content={faultContent}
+      phone={phone}
+      onPart={onPart}
+      end={(finder) => <p data-testid="end">{sayFindings(finder)}</p>}
+    />,
+  );
+  return { user: userEvent.setup(), onPart };
+};
+const say = async (user: ReturnType<typeof userEvent.setup>, words: string, label: RegExp) => {
+  await user.type(screen.getByLabelText(/What (else )?does not work\?/, { selector: "input" }), words);
+  await user.click(screen.getByRole("button", { name: label }));
+};
+
+describe("the finder", () => {
+  it("goes from a few words to the cause and how it is mended, and tells what was found", async () => {
+    const { user, onPart } = open();
+    await say(user, "won't start", /Does not work: Port engine starts/);
+    expect(screen.getByText(/Look at the red clip under the throttle/)).toBeTruthy();
+    const shown = onPart.mock.lastCall![0];
+    expect(rigTemplates["wending-23"].parts.find(({ id }) => id === shown)!.kind).toBe("lanyard");
+    await user.click(screen.getByRole("button", { name: "No" }));
+    expect(screen.getByRole("heading", { name: "Kill lanyard out or half in" })).toBeTruthy();
+    expect(screen.getByText(/Push it on until it clicks/)).toBeTruthy();
+    expect(screen.getByTestId("end").textContent).toBe(
+      "Port engine starts: no. Looked at: Kill lanyard out or half in: at fault.",
+    );
+  });
+
+  it("what was answered can be taken back, what cannot be told is left aside", async () => {
+    const { user } = open();
+    await say(user, "horn", /Does not work: Horn sounds/);
+    const first = screen.getByText(/\?$/, { selector: "section[aria-labelledby=next] p" }).textContent;
+    await user.click(screen.getByRole("button", { name: "Can't tell" }));
+    expect(screen.getByText(/\?$/, { selector: "section[aria-labelledby=next] p" }).textContent).not.toBe(first);
+    await user.click(screen.getByRole("button", { name: /^Take back: Horn sounds/ }));
+    expect(screen.queryByRole("heading", { name: "What it may be" })).toBeNull();
+  });
+
+  it("another light that burns clears what they share", async () => {
+    const { user } = open();
+    await say(user, "stern light out", /Does not work: Anchor light burns/);
+    const names = () =>
+      within(screen.getByRole("region", { name: "What it may be" }))
+        .getAllByRole("listitem")
+        .map((each) => each.textContent);
+    expect(names().join()).toMatch(/House/);
+    const [asked] = screen.getAllByRole("radiogroup", { name: /lights?/i });
+    await user.click(within(asked!).getByRole("radio", { name: "Yes" }));
+    expect(names().join()).not.toMatch(/House switch|Breaker Lights/);
+  });
+
+  it("what cannot wait comes first, with the yard's number; where an owner should not go on, it says so", async () => {
+    const { user } = open();
+    await user.click(screen.getByRole("button", { name: /Smell of fuel/ }));
+    expect(screen.getByText(/Nothing electrical/)).toBeTruthy();
+    expect(screen.getByRole("link", { name: "Ring the yard, 555 0142" }).getAttribute("href")).toBe("tel:5550142");
+    await user.click(screen.getByRole("button", { name: "It is safe: find the cause" }));
+    await say(user, "hard to steer", /Does not work: She steers/);
+    await user.click(screen.getByRole("button", { name: "No" }));
+    expect(screen.getByText(/this one is the yard's/)).toBeTruthy();
+    expect(screen.getByRole("link", { name: /Ring the yard/ })).toBeTruthy();
+  });
+
+  it("says so where nothing of that name is aboard, and where answers cannot both be", async () => {
+    const { user } = open(null);
+    await user.type(screen.getByLabelText("What does not work?", { selector: "input" }), "zeppelin");
+    expect(screen.getByText(/Nothing of that name on this boat/)).toBeTruthy();
+    await user.clear(screen.getByLabelText("What does not work?", { selector: "input" }));
+    await say(user, "bilge pump dead", /Does not work: Bilge pump runs by its switch/);
+    for (let i = 0; i < 12 && screen.queryByRole("alert") === null; i++)
+      await user.click(screen.getByRole("button", { name: "Yes" }));
+    expect(screen.getByRole("alert").textContent).toContain("look again at what was seen");
+  });
+});

@@ -1,0 +1,58 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { OwnerPage } from "../../../api/index.ts";
+import { faultsQuery } from "../../app/queries.ts";
+import { FaultFinder } from "../../finder/Finder.tsx";
+import { type Finder, sayFindings } from "../../finder/useFinder.ts";
+import { Button } from "../../ui/Button.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { useOwner } from "./useOwner.ts";
+
+interface OwnerFinderProps {
+  readonly token: string;
+  readonly page: OwnerPage;
+}
+
+/** The finder on an owner's own page, which ends in a question to the yard with what was found already told. */
+export default function OwnerFinder({ token, page }: OwnerFinderProps) {
+  const faults = useQuery(faultsQuery);
+  return (
+    <>
+      <h2 className="mb-3 text-2xl font-bold">It does not work</h2>
+      <Fetched query={faults} what="what fails on boats">
+        {(content) => (
+          <FaultFinder
+            rig={page.delivery.rig}
+            content={content}
+            phone={page.phone}
+            end={(finder) => <TellTheYard token={token} page={page} finder={finder} />}
+          />
+        )}
+      </Fetched>
+    </>
+  );
+}
+
+function TellTheYard({ token, page, finder }: OwnerFinderProps & { finder: Finder }) {
+  const { add } = useOwner(token, page);
+  const [isTold, setTold] = useState(false);
+  if (isTold) return <p role="status">The yard has what you found. It stands under your questions.</p>;
+  return (
+    <>
+      <Button
+        className="min-h-12"
+        disabled={add.isPending}
+        onClick={() =>
+          add.mutate([{ kind: "ask", topic: null, note: `It does not work. ${sayFindings(finder)}`.slice(0, 1000) }], {
+            onSuccess: () => setTold(true),
+          })
+        }
+      >
+        {add.isPending ? "Telling the yard …" : "Tell the yard what you found"}
+      </Button>
+      <p className="mt-1 text-soft">{sayFindings(finder)}</p>
+      {add.error !== null && <ErrorNotice error={add.error} />}
+    </>
+  );
+}
