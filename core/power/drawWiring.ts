@@ -57,6 +57,12 @@ export function drawWiring(rig: Rig): WiringDrawing {
   const selector = rig.powerSwitches.find(
     ({ id }) => links.filter((link) => link.switch === id && !isBattery(link.b)).length > 1,
   );
+  // What a selector feeds stands at its height, so that its wire runs straight on.
+  for (const { a, b, switch: id } of links)
+    if (selector !== undefined && id === selector.id && isBattery(a) && !isBattery(b)) {
+      const ys = links.filter((link) => link.switch === id).map((link) => yOf(link.a));
+      heights.set(b, (Math.min(...ys) + Math.max(...ys)) / 2);
+    }
   /** Where a wire turns: each battery and each bus has a lane of its own. */
   const bendOf = (from: string, to: string) => {
     if (isBattery(from) && isBattery(to)) return columns.battery + batteryW + 12;

@@ -55,7 +55,8 @@ export function turnAllOff(rig: Rig, setting: PowerSetting): PowerSetting {
     ...rig.powerSwitches.map(({ id, positions }) => [id, positions[0]!.label] as const),
     ...rig.panel.flatMap(({ id, positions }) => {
       const stays = positions.find(({ powers }) => powers.length > 0 && powers.every((load) => always.has(load)));
-      const least = stays ?? positions.find(({ powers }) => powers.length === 0);
+      const dead = positions.filter(({ powers }) => powers.length === 0);
+      const least = stays ?? dead.find(({ label }) => /off/i.test(label)) ?? dead[0];
       return least === undefined ? [] : [[id, least.label] as const];
     }),
   ];

@@ -64,26 +64,33 @@ export function PowerMap({ rig }: { readonly rig: Rig }) {
       ) : (
         <>
           <p className="mt-3 flex flex-wrap gap-2">
-            <Button onClick={power.leave}>As buyers leave it</Button>
+            <Button onClick={power.leave}>As it is often left</Button>
             <Button onClick={power.allOff}>Everything off</Button>
             {isOff && <Button onClick={power.mend}>All breakers in, clamps on</Button>}
           </p>
-          <SwitchList rig={rig} power={power} />
-          <section aria-label="Wiring" className="mt-3 overflow-x-auto border-t border-ink pt-2">
-            <WiringDiagram rig={rig} power={power} />
-          </section>
-          <section aria-labelledby="drain" className="mt-6">
-            <h2 id="drain" className="text-lg font-bold">
-              How long it lasts
-            </h2>
-            <div className="border-t border-ink pt-2">
-              <DrainCurve rig={rig} power={power} nowMin={nowMin} says={verdict.says} />
-              <DrainFields rig={rig} power={power} />
+          <div className="flex flex-col">
+            <SwitchList rig={rig} power={power} />
+            <section aria-label="Wiring" className="mt-3 overflow-x-auto border-t border-ink pt-2">
+              <WiringDiagram rig={rig} power={power} />
+            </section>
+            <section aria-labelledby="drain" className="mt-6">
+              <h2 id="drain" className="text-lg font-bold">
+                How long it lasts
+              </h2>
+              <div className="border-t border-ink pt-2">
+                <DrainCurve rig={rig} power={power} nowMin={nowMin} says={verdict.says} />
+                <DrainFields rig={rig} power={power} />
+              </div>
+            </section>
+            <div className="contents gap-x-10 lg:mt-6 lg:grid lg:grid-cols-2">
+              {/* On a phone this is what it is opened for. */}
+              <div className="max-lg:order-first max-lg:mt-4">
+                <LeavingCheck rig={rig} power={power} nowMin={nowMin} />
+              </div>
+              <div className="max-lg:mt-6">
+                <LoadList rig={rig} power={power} />
+              </div>
             </div>
-          </section>
-          <div className="mt-6 grid gap-x-10 gap-y-6 lg:grid-cols-2">
-            <LeavingCheck rig={rig} power={power} nowMin={nowMin} />
-            <LoadList rig={rig} power={power} />
           </div>
         </>
       )}

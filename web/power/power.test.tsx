@@ -14,7 +14,7 @@ describe("the power map", () => {
   it("says what drains and by when; a switch turned in the wiring changes it at once", async () => {
     render(<PowerMap rig={ferrin} />);
     const user = userEvent.setup();
-    await user.click(screen.getByRole("button", { name: "As buyers leave it" }));
+    await user.click(screen.getByRole("button", { name: "As it is often left" }));
     expect(screen.getByRole("heading", { level: 1 }).textContent).toMatch(
       /Starting battery: down to the floor at \d\d:\d\d/,
     );
