@@ -6,6 +6,7 @@ import { benchEdge } from "./bench/benchEdge.ts";
 import { benchHour } from "./bench/benchHour.ts";
 import { benchLarge } from "./bench/benchLarge.ts";
 import { benchLibrary } from "./bench/benchLibrary.ts";
+import { benchPower } from "./bench/benchPower.ts";
 import { benchRoute } from "./bench/benchRoute.ts";
 import { benchStart } from "./bench/benchStart.ts";
 import { benchWeb } from "./bench/benchWeb.ts";
@@ -24,6 +25,7 @@ const parts = {
   benchHour,
   benchRoute,
   benchLibrary,
+  benchPower,
   benchWeb,
   benchDock,
   benchCare,

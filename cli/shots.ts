@@ -66,7 +66,25 @@ const shots: Shot[] = [
       await page.getByText("Next run.").scrollIntoViewIfNeeded();
     },
   },
-  { name: "packs", path: "/library/packs", size: tablet, before: waitForChart },
+  {
+    name: "power",
+    path: "/boats/f207/power",
+    size: tablet,
+    before: async (page) => {
+      await page.getByRole("button", { name: "As it is often left" }).click();
+      await waitForChart(page);
+    },
+  },
+  {
+    name: "finder",
+    path: "/boats/w097/finder",
+    size: tablet,
+    before: async (page) => {
+      await page.getByLabel("What does not work?", { exact: true }).fill("beeps but won't start");
+      await page.getByRole("button", { name: "Does not work: Port engine starts" }).click();
+      await page.getByRole("heading", { name: "What it may be" }).waitFor();
+    },
+  },
   {
     name: "owner-phone",
     path: "/deliveries/d-p615/record",
@@ -98,15 +116,6 @@ const shots: Shot[] = [
     before: async (page) => {
       await page.getByRole("tab", { name: /^Places/ }).click();
       await page.getByRole("button", { name: "House battery", exact: true }).first().focus();
-    },
-  },
-  {
-    name: "rig-panel",
-    path: "/boats/h402/rig",
-    size: tablet,
-    before: async (page) => {
-      await page.getByRole("tab", { name: /^Panel/ }).click();
-      await page.getByRole("button", { name: /^3 Bilge/ }).click();
     },
   },
   {

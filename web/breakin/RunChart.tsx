@@ -1,8 +1,11 @@
 import { useCallback } from "react";
 import type { RunSheet } from "../../api/index.ts";
 import { formatClockAt } from "../../core/breakin/index.ts";
+import { fromCore, shownUnit } from "../../core/units/index.ts";
+import { headOf } from "../ui/amounts.ts";
 import type { Inks } from "../ui/Chart.tsx";
 import { LazyChart } from "../ui/LazyChart.tsx";
+import { storeRegion } from "../ui/storeTime.ts";
 
 /** A run as engine speed against time: the limits of its hours shaded, what they ask about marked. */
 export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number }) {
@@ -79,12 +82,14 @@ const speedAxis = (topRpm: number, inks: Inks) => ({
   splitLine: { lineStyle: { color: inks.rule } },
 });
 
+const coolantUnit = () => shownUnit("temperature", storeRegion().units);
+
 const coolantAxis = (inks: Inks) => ({
   type: "value",
   min: 0,
-  max: 120,
-  interval: 40,
-  name: "coolant °C",
+  max: coolantUnit() === "°F" ? 250 : 120,
+  interval: coolantUnit() === "°F" ? 50 : 40,
+  name: headOf("coolant", "temperature"),
   nameTextStyle: { color: inks.soft, align: "right" },
   nameGap: 12,
   axisLabel: { color: inks.soft },
@@ -95,7 +100,9 @@ const formatPoints = (startMin: number) => (points: { seriesIndex: number; value
   [
     formatClockAt(startMin, points[0]!.value[0] * 60),
     ...points.map(({ seriesIndex, value }) =>
-      seriesIndex === 0 ? `${value[1].toLocaleString("en-GB")} rpm` : `coolant ${Math.round(value[1])} °C`,
+      seriesIndex === 0
+        ? `${value[1].toLocaleString("en-GB")} rpm`
+        : `coolant ${Math.round(value[1])} ${coolantUnit()}`,
     ),
   ].join("  ");
 
@@ -123,7 +130,7 @@ function speedSeries(sheet: RunSheet, topRpm: number, inks: Inks) {
 const coolantSeries = (temperatures: RunSheet["temperatures"], inks: Inks) => ({
   type: "line",
   yAxisIndex: 1,
-  data: temperatures.map(([s, celsius]) => [s / 60, celsius]),
+  data: temperatures.map(([s, celsius]) => [s / 60, fromCore(celsius, "temperature", coolantUnit())]),
   showSymbol: false,
   lineStyle: { width: 1.4, color: inks.soft, type: "dashed" },
 });

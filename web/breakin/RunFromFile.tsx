@@ -4,6 +4,7 @@ import type { NewRun } from "../../api/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
 import type { ReadRun, RunColumns } from "../../core/trace/index.ts";
 import { addressOf, ask, Refused } from "../app/client.ts";
+import { say } from "../ui/amounts.ts";
 import { Button } from "../ui/Button.tsx";
 import { FileButton } from "../ui/FileButton.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
@@ -218,7 +219,7 @@ function Engines({ port, run, isBusy, onKeep }: EnginesProps) {
                 <span className="num text-soft">
                   {Math.round((samples.at(-1)?.[0] ?? 0) / 60)} min, up to {highest(samples).toLocaleString("en-GB")}{" "}
                   rpm
-                  {temperatures.length > 0 && `, coolant to ${Math.round(highest(temperatures))} °C`}
+                  {temperatures.length > 0 && `, coolant to ${say(highest(temperatures), "temperature")}`}
                 </span>
               </td>
               <td>

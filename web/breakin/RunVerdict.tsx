@@ -1,5 +1,6 @@
 import type { RunLine } from "../../api/index.ts";
 import { formatClockAt, formatSeconds } from "../../core/breakin/index.ts";
+import { say } from "../ui/amounts.ts";
 
 interface VerdictProps {
   readonly run: RunLine;
@@ -53,7 +54,7 @@ export function RunVerdict({ run, temperatures = [] }: VerdictProps) {
 
 function formatWarmest(temperatures: readonly (readonly [number, number])[], startMin: number): string {
   const [s, celsius] = temperatures.reduce((most, each) => (each[1] > most[1] ? each : most));
-  return `${Math.round(celsius)} °C, first at ${formatClockAt(startMin, s)}`;
+  return `${say(celsius, "temperature")}, first at ${formatClockAt(startMin, s)}`;
 }
 
 function Fact({ name, value }: { name: string; value: string }) {

@@ -479,7 +479,7 @@ describe("what a run was like", () => {
       [0, 20],
       [600, 74],
     ]);
-    expect(warm.yAxis[1].name).toBe("coolant °C");
+    expect(warm.yAxis[1].name).toBe("coolant, °C");
     expect(warm.series[1]).toMatchObject({
       yAxisIndex: 1,
       data: [

@@ -48,17 +48,20 @@ export function WiringDiagram({ rig, power }: DiagramProps) {
       aria-label={`Wiring of the ${rig.model}, from the batteries on the left to what they feed on the right`}
       className="block w-full min-w-[700px] font-head"
     >
-      {drawing.wires.map(({ link, points }) => (
-        <polyline
-          key={link}
-          points={points.map((point) => point.join()).join(" ")}
-          fill="none"
-          stroke={liveLinks.has(link) ? "var(--ink)" : "var(--soft)"}
-          strokeWidth={liveLinks.has(link) ? 3 : 1.3}
-          strokeDasharray={liveLinks.has(link) ? undefined : "5 5"}
-          strokeLinejoin="round"
-        />
-      ))}
+      {/* What is live lies over what is dead where two wires run together. */}
+      {drawing.wires
+        .toSorted((a, b) => Number(liveLinks.has(a.link)) - Number(liveLinks.has(b.link)))
+        .map(({ link, points }) => (
+          <polyline
+            key={link}
+            points={points.map((point) => point.join()).join(" ")}
+            fill="none"
+            stroke={liveLinks.has(link) ? "var(--ink)" : "var(--soft)"}
+            strokeWidth={liveLinks.has(link) ? 3 : 1.3}
+            strokeDasharray={liveLinks.has(link) ? undefined : "5 5"}
+            strokeLinejoin="round"
+          />
+        ))}
       {drawing.batteries.map(({ id, x, y }) => {
         const { label, chemistry } = rig.batteries.find((each) => each.id === id)!;
         const share = setting.charge[id] ?? 1;
