@@ -32,6 +32,7 @@ export {
   type PowerSetting,
   turnAllOff,
 } from "./powerState.ts";
+export { listStartHelp, type StartHelp } from "./startSteps.ts";
 export {
   atRest,
   createWiring,

@@ -180,6 +180,8 @@ export const loadSchema = z.strictObject({
   id: idSchema,
   label: plainText(60),
   amps,
+  /** The amps were measured on this boat; else they are what such a thing usually draws. */
+  measured: z.boolean().optional(),
   /** Live with every switch off. */
   always: z.boolean(),
   /** The battery it is fed from; left out: the house battery, or the only one. */

@@ -22,12 +22,14 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
       </h2>
       <ol className="border-t border-ink">
         {drawing.map(({ load, amps }) => {
-          const { label, always } = rig.loads.find(({ id }) => id === load)!;
+          const { label, always, measured } = rig.loads.find(({ id }) => id === load)!;
           const off = findOff(rig, load);
           return (
             <li key={load} className="flex flex-wrap items-center gap-x-3 border-b border-rule py-1.5">
               <strong>{label}</strong>
-              <span className="num text-soft">{sayAmps(amps)}, typical</span>
+              <span className="num text-soft">
+                {sayAmps(amps)}, {measured === true ? "measured" : "typical"}
+              </span>
               <span className="ml-auto">
                 {always ? (
                   <span className="text-soft">stays live: leave it</span>

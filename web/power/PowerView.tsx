@@ -10,6 +10,7 @@ import { DrainFields } from "./DrainFields.tsx";
 import { LeavingCheck } from "./LeavingCheck.tsx";
 import { LoadList } from "./LoadList.tsx";
 import { sayVerdict } from "./powerWords.ts";
+import { StartSteps } from "./StartSteps.tsx";
 import { SwitchList } from "./SwitchList.tsx";
 import { usePower } from "./usePower.ts";
 import { WiringDiagram } from "./WiringDiagram.tsx";
@@ -92,6 +93,7 @@ export function PowerMap({ rig }: { readonly rig: Rig }) {
               </div>
             </div>
           </div>
+          <StartSteps rig={rig} />
         </>
       )}
     </>

@@ -236,6 +236,12 @@ function Loads({ rig, edit, open, onOpen }: SectionProps) {
                 onChange={(from) => set({ from: from === "" ? undefined : from } as Partial<typeof load>)}
               />
               <TickField
+                label="Measured on this boat"
+                value={load.measured ?? false}
+                onChange={(measured) => set({ measured: measured || undefined } as Partial<typeof load>)}
+                why="Else it counts as what such a thing usually draws."
+              />
+              <TickField
                 label="Live with every switch off"
                 value={load.always}
                 onChange={(always) => set({ always })}
