@@ -35,7 +35,7 @@ export function FaultFinder({ rig, content, phone, end, onPart }: FinderProps) {
           </li>
         ))}
       </ul>
-      <Say finder={finder} />
+      <Say finder={finder} urgent={content.urgent} onUrgent={setUrgent} />
       {finder.hasBegun && <Seen finder={finder} />}
       {finder.conflict !== null && (
         <p role="alert" className="mt-3 border-l-4 border-magenta bg-panel px-4 py-2">
@@ -88,12 +88,20 @@ function Call({ phone }: { phone: string | null }) {
   );
 }
 
-/** What does not work, in people's own words. */
-function Say({ finder }: { finder: Finder }) {
+interface SayProps {
+  readonly finder: Finder;
+  readonly urgent: readonly Urgent[];
+  readonly onUrgent: (urgent: Urgent) => void;
+}
+
+/** What does not work, in people's own words; words of danger lead to what comes first. */
+function Say({ finder, urgent, onUrgent }: SayProps) {
   const [text, setText] = useState("");
   const matches = matchWords(finder.model.functions, text).filter(
     ({ id }) => finder.findings.functions[id] === undefined,
   );
+  const said = text.toLowerCase();
+  const dangers = urgent.filter(({ words }) => words.some((word) => said.includes(word)));
   return (
     <section aria-label="What does not work" className="mt-5">
       <label className="block font-bold" htmlFor="wrong">
@@ -107,7 +115,14 @@ function Say({ finder }: { finder: Finder }) {
         onChange={(event) => setText(readPlain(event))}
         className="mt-1 min-h-12 w-full rounded-md border border-soft bg-panel px-3 text-lg placeholder:text-soft"
       />
-      {text.trim() !== "" && matches.length === 0 && (
+      {dangers.map((each) => (
+        <p key={each.id} className="mt-2">
+          <Button look="person" className="min-h-12" onClick={() => onUrgent(each)}>
+            ▲ First: {each.says}
+          </Button>
+        </p>
+      ))}
+      {text.trim() !== "" && matches.length === 0 && dangers.length === 0 && (
         <p className="mt-1 text-soft">Nothing of that name on this boat. Try the thing itself: starts, toilet, horn.</p>
       )}
       <ul aria-label="Is it this" className="mt-2 flex flex-wrap gap-2">

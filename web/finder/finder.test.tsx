@@ -65,7 +65,11 @@ describe("the finder", () => {
 
   it("what cannot wait comes first, with the yard's number; where an owner should not go on, it says so", async () => {
     const { user } = open();
-    await user.click(screen.getByRole("button", { name: /Smell of fuel/ }));
+    await user.type(
+      screen.getByLabelText("What does not work?", { selector: "input" }),
+      "strong gas smell at the stern",
+    );
+    await user.click(screen.getByRole("button", { name: /First: Smell of fuel/ }));
     expect(screen.getByText(/Nothing electrical/)).toBeTruthy();
     expect(screen.getByRole("link", { name: "Ring the yard, 555 0142" }).getAttribute("href")).toBe("tel:5550142");
     await user.click(screen.getByRole("button", { name: "It is safe: find the cause" }));
