@@ -8,7 +8,7 @@ describe("starting when the battery will not", () => {
   it("goes by the boat's own switches and places", () => {
     const [ferrin] = listStartHelp(rigTemplates["ferrin-20"]);
     expect(ferrin!.steps.join(" ")).toContain(
-      "Turn Battery selector to Both. It is inside the engine hatch, forward port corner.",
+      "Turn Battery selector to Both (inside the engine hatch, forward port corner).",
     );
     expect(ferrin!.steps.join(" ")).toContain("Battery selector back to 1");
     const [twin] = listStartHelp(rigTemplates["wending-23"]);

@@ -42,7 +42,7 @@ function createBankHelp(rig: Rig, own: readonly Battery[]): StartHelp | null {
     ],
     steps: [
       "Key off, and off on the panel all that can wait: lights, screens, stereo.",
-      `Turn ${by.label} to ${joined.label}. It is ${placeOf(rig, by.part)}.`,
+      `Turn ${by.label} to ${joined.label} (${placeOf(rig, by.part)}).`,
       ...(others.length === 0 ? [] : [`Leave ${joinWords(others)} on.`]),
       "Lever in neutral, lanyard in. Turn the key for ten seconds at most, then rest it for a minute.",
       ...(apart === undefined
@@ -68,7 +68,7 @@ function createLeadHelp(rig: Rig, weak: Battery): StartHelp {
       "Both of the same voltage, and never a frozen or swollen battery.",
     ],
     steps: [
-      `Everything off on both sides. ${name} is ${placeOf(rig, weak.part)}.`,
+      `Everything off on both sides. ${name}: ${placeOf(rig, weak.part)}.`,
       "Red to the plus of the full battery, its other end to the plus of the flat one.",
       "Black to the minus of the full battery.",
       "The last clamp on bare metal of the engine, away from the battery and from anything that turns.",
