@@ -71,8 +71,7 @@ export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Pick<Idi
     const loads = each.load === undefined ? [] : findLoads(rig, each.load, each.named);
     if (each.load !== undefined && loads.length === 0) continue;
     for (const load of loads) covered.add(load);
-    const engines =
-      each.per === "engine" ? rig.engines.filter((engine) => engine.start !== "pull" || each.id !== "cranks") : [null];
+    const engines = each.per === "engine" ? rig.engines.filter((engine) => suits(each, engine)) : [null];
     for (const engine of engines) {
       const needs = each.needs.flatMap((kind) => resolve(rig, kinds.get(kind)!, engine, add));
       const label = each.label.replace("{label}", engine?.label ?? "");
@@ -102,6 +101,9 @@ export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Pick<Idi
   };
 }
 
+const suits = ({ electric }: { electric?: boolean | undefined }, engine: Rig["engines"][number]): boolean =>
+  electric !== true || engine.start !== "pull";
+
 interface Thing {
   readonly id: string;
   readonly label: string | null;
@@ -125,9 +127,14 @@ function resolve(
   engine: Rig["engines"][number] | null,
   add: (kind: string, of: Thing | null) => string[],
 ): string[] {
+  // Nobody turns a key to start an engine by its cord.
+  if (engine !== null && !suits(kind, engine)) return [];
   if (kind.per === "boat") return add(kind.id, null);
-  if (kind.per === "engine")
-    return engine === null ? rig.engines.flatMap((each) => add(kind.id, each)) : add(kind.id, engine);
+  if (kind.per === "engine") {
+    const engines = engine === null ? rig.engines.filter((each) => suits(kind, each)) : [engine];
+    return engines.flatMap((each) => add(kind.id, each));
+  }
+  if (engine?.start === "pull") return [];
   const feed = findFeed(rig, harnessOf(rig, engine));
   if (kind.per === "battery-switch") return feed.switches.flatMap((id) => add(kind.id, thingOf(rig.powerSwitches, id)));
   if (kind.per === "breaker") return feed.breakers.flatMap((id) => add(kind.id, thingOf(rig.breakers, id)));

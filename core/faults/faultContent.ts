@@ -25,6 +25,8 @@ export const faultKindSchema = z.strictObject({
   /** The kind of part it is at. */
   of: z.enum(partKinds).optional(),
   when: conditionSchema.optional(),
+  /** Only of engines with a starter. */
+  electric: z.boolean().optional(),
   /** Said before the look. */
   caution: plainText(200).optional(),
   place: plainText(60).optional(),
@@ -38,6 +40,8 @@ export const faultFunctionSchema = z.strictObject({
   per: z.enum(["boat", "engine"]),
   needs: z.array(idSchema).max(40),
   when: conditionSchema.optional(),
+  /** Only of engines with a starter. */
+  electric: z.boolean().optional(),
   /** The loads that run it, by what they serve: their breaker, switch, battery and plug are needed too. */
   load: z.enum(partKinds).optional(),
   /** Of those loads, the ones whose name this pattern finds. */

@@ -45,6 +45,23 @@ describe("the model of a boat", () => {
     ]).toEqual([false, true, true, false]);
   });
 
+  it("asks no key of an engine that is started by its cord", () => {
+    const rig = rigTemplates["pipit-15"];
+    const pulled = { ...rig, engines: rig.engines.map((engine) => ({ ...engine, start: "pull" as const })) };
+    const { functions } = buildFaultModel(pulled, faultContent, regions.us);
+    expect(functions.some(({ id }) => /^(key-on|cranks|charges):/.test(id))).toBe(false);
+    const starts = functions.find(({ id }) => id === "starts:main")!;
+    expect(starts.needs).toEqual(expect.arrayContaining(["lanyard", "primer-bulb"]));
+    expect(starts.needs.join()).not.toMatch(/starter|key-switch|bank-low|battery-switch/);
+  });
+
+  it("a yes to any look clears it: none asks after the fault itself", () => {
+    // What a look that finds the fault would ask; each of these once stood here.
+    const finds =
+      /does water come now|did it help|does it croak|only one lamp|shows? a lock or|does one get dim|does it run there|hum without|without anything moving/i;
+    for (const { id, check } of faultContent.kinds) expect(check, id).not.toMatch(finds);
+  });
+
   it("of twins asks about each engine, and an engine's key about its own battery", () => {
     const starts = twin.functions.filter(({ id }) => id.startsWith("starts:"));
     expect(starts.map(({ id }) => id)).toEqual(["starts:port", "starts:starboard"]);

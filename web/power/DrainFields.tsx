@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { findChargeShare } from "../../core/measure/index.ts";
 import { hasOwnButton } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
@@ -14,6 +15,7 @@ interface FieldsProps {
 /** What the batteries are like, what runs by its own button, and what charges. */
 export function DrainFields({ rig, power }: FieldsProps) {
   const { drain, sources } = power;
+  const [volts, setVolts] = useState<Readonly<Record<string, number | undefined>>>({});
   const own = rig.loads.filter((load) => hasOwnButton(rig, load) && !/harness|dash|console feed/i.test(load.label));
   const hasFloat = rig.loads.some(({ always, serves = [] }) => always && serves.includes("pump"));
   const hasCharger = rig.parts.some(({ kind }) => kind === "charger");
@@ -24,8 +26,11 @@ export function DrainFields({ rig, power }: FieldsProps) {
           key={id}
           label={`${label}, at rest`}
           unit="V"
-          value={undefined}
-          onChange={(volts) => power.charge(id, volts === undefined ? 1 : findChargeShare(volts, chemistry))}
+          value={volts[id]}
+          onChange={(read) => {
+            setVolts((now) => ({ ...now, [id]: read }));
+            power.charge(id, read === undefined ? 1 : findChargeShare(read, chemistry));
+          }}
           least={4}
           most={60}
           isOptional

@@ -43,6 +43,20 @@ describe("the power map", () => {
     expect(screen.getAllByText(/a clamp of Starting is off/).length).toBeGreaterThan(0);
   });
 
+  it("volts that were read start the curve, and stay in their field", async () => {
+    render(<PowerMap rig={ferrin} />);
+    const field = screen.getByLabelText("Starting, at rest") as HTMLInputElement;
+    await userEvent.type(field, "12.24");
+    expect(field.value).toBe("12.24");
+    expect(screen.getByRole("button", { name: /^Starting: 50 % charged/ })).toBeTruthy();
+  });
+
+  it("a bow motor's bank that is low says nothing of starting", () => {
+    const sedge = rigTemplates["sedge-18"];
+    const lasts = { groups: [{ batteries: ["bow-1", "bow-2"], drawA: 9, hoursToFloor: 3 }], hoursToFloor: {} };
+    expect(sayVerdict(sedge, lasts, [], null, 600).says).not.toMatch(/start/);
+  });
+
   it("says what charges, and what nothing charges", async () => {
     render(<PowerMap rig={rigTemplates["sedge-18"]} />);
     await userEvent.click(screen.getByRole("checkbox", { name: /^(Engine|Outboard).* runs$/ }));

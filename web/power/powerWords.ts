@@ -55,7 +55,9 @@ export function sayVerdict(
       next: "Check again before you leave.",
     };
   const names = joinNames(first.batteries.map((id) => nameBattery(rig, id)));
-  const starts = first.batteries.some((id) => rig.batteries.find((each) => each.id === id)?.use !== "house");
+  const usesOf = first.batteries.map((id) => rig.batteries.find((each) => each.id === id)!.use);
+  // Of a boat whose sheet does not say, the bank may be the one it starts from.
+  const starts = usesOf.some((use) => use === "start" || use === undefined);
   const hours = first.hoursToFloor!;
   const when = sayWhen(hours, nowMin);
   const isBad = hours < 72;

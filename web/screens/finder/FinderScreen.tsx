@@ -54,12 +54,14 @@ function LogCall({ boat, finder }: { boat: Boat; finder: Finder }) {
   const handover = boat.deliveries.find(({ state }) => state === "signed") ?? boat.deliveries[0];
   const delivery = useQuery({ ...deliveryQuery(handover?.id ?? ""), enabled: handover !== undefined });
   const [isKept, setKept] = useState(false);
+  const [isBusy, setBusy] = useState(false);
   if (handover === undefined)
     return (
       <p className="text-soft">This boat has no handover yet, so that there is nothing to put the call down with.</p>
     );
   if (isKept) return <p role="status">The call is put down with the boat's handover.</p>;
   const log = async () => {
+    setBusy(true);
     const minutes = Math.max(1, Math.round((Date.now() - finder.beganMs) / 60_000));
     const of = boat.rig.parts.find(({ id }) => id === finder.fault?.part)?.kind;
     const topic = delivery.data?.topics.find((each) => of !== undefined && each.of === of)?.id ?? null;
@@ -69,7 +71,12 @@ function LogCall({ boat, finder }: { boat: Boat; finder: Finder }) {
   };
   return (
     <p className="flex flex-wrap items-center gap-3">
-      <Button look={finder.fault === null ? "plain" : "primary"} className="min-h-12" onClick={() => void log()}>
+      <Button
+        look={finder.fault === null ? "plain" : "primary"}
+        className="min-h-12"
+        disabled={isBusy || delivery.isLoading}
+        onClick={() => void log()}
+      >
         {finder.fault === null ? "Put the call down, cause open" : "Put the call down"}
       </Button>
       <span className="text-soft">{sayFindings(finder)}</span>
