@@ -5,7 +5,7 @@ import {
   listUnits,
   type Quantity,
   readAmount,
-  sayAmountIn,
+  sayTyped,
   signOf,
   type Typed,
   toCore,
@@ -50,11 +50,14 @@ export function QuantityField(props: QuantityFieldProps) {
     const amount = readAmount(written, quantity, storeRegion().units, unit);
     if (amount === null) return `A number such as ${example(quantity, unit)}.`;
     const core = toCore(amount, quantity);
-    // A bound stands for what it reads as in this unit: 1000 kPa is 145 psi.
-    if (core < least * slack(least, -1) || core > most * slack(most, 1))
-      return `From ${sayAmountIn(least, quantity, unit)} to ${sayAmountIn(most, quantity, unit)}.`;
+    if (core < least || core > most) return `From ${bound(least, Math.ceil)} to ${bound(most, Math.floor)}.`;
     return amount;
   };
+  /** What may be typed at the most, in this unit: rounded to the inside, so that a bound that is said is taken. */
+  function bound(amount: number, inward: (value: number) => number): string {
+    const step = 10 ** digits(quantity, unit);
+    return sayTyped({ value: inward(fromCore(amount, quantity, unit) * step) / step, unit }, quantity);
+  }
   const now = text === given ? undefined : read(text);
   const error = typeof now === "string" ? now : null;
   return (
@@ -101,8 +104,6 @@ function digits(quantity: Quantity, unit: UnitId): number {
   if (quantity === "ball") return unit === "in" ? 3 : 1;
   return unit === "m" || unit === "bar" ? 2 : unit === "in" || unit === "kPa" ? 0 : 1;
 }
-
-const slack = (bound: number, way: number): number => 1 + way * Math.sign(bound) * 0.01;
 
 const example = (quantity: Quantity, unit: UnitId): string =>
   quantity === "length" && unit === "in" ? "18 ft 6 in" : quantity === "ball" && unit === "in" ? "2 5/16" : "12.5";

@@ -82,10 +82,26 @@ describe("QuantityField", () => {
     expect(screen.getByRole("alert").textContent).toContain("A number such as");
     await user().clear(field());
     await user().type(field(), "450");
-    expect(screen.getByRole("alert").textContent).toContain("From 7 psi to 145 psi.");
+    expect(screen.getByRole("alert").textContent).toContain("From 7.3 psi to 145 psi.");
     expect(set).not.toHaveBeenCalledWith(expect.closeTo(3102, 0), expect.anything());
     await user().clear(field());
     expect(set).toHaveBeenLastCalledWith(undefined, undefined);
+  });
+
+  it("takes the bounds that it says, and nothing beyond what is kept", async () => {
+    const set = vi.fn();
+    render(<QuantityField label="Length" quantity="length" value={6} least={3} most={20} onChange={set} />);
+    const length = screen.getByLabelText("Length");
+    await user().clear(length);
+    await user().paste("70 ft");
+    const [, least, most] = /From (.*) to (.*)\./.exec(screen.getByRole("alert").textContent!)!;
+    for (const said of [least!, most!]) {
+      await user().clear(length);
+      await user().paste(said);
+      expect(screen.queryByRole("alert"), said).toBeNull();
+      expect(set.mock.lastCall![0]).toBeGreaterThanOrEqual(3);
+      expect(set.mock.lastCall![0]).toBeLessThanOrEqual(20);
+    }
   });
 
   it("does not round a ball to another size, and shows inches as they are stamped", () => {
