@@ -1,6 +1,7 @@
 import { spawnSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
+import { contractNames } from "../core/compute.ts";
 
 const root = new URL("..", import.meta.url).pathname;
 
@@ -21,21 +22,7 @@ describe("compute in the terminal", () => {
   it("lists what is built, one a line", () => {
     expect(ask(["list"])).toEqual({
       status: 0,
-      lines: [
-        "breakin-plan",
-        "breakin-trace",
-        "diagnose",
-        "due",
-        "endurance",
-        "gear",
-        "hours-forecast",
-        "live",
-        "ramp",
-        "route",
-        "tow",
-        "trip",
-        "visits",
-      ],
+      lines: contractNames,
     });
   });
 

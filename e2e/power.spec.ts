@@ -30,7 +30,7 @@ test("leaving her is checked without signal, from the walk's own boat: what drai
   await page.context().setOffline(true);
   await page.goto(`${store.address}/deliveries/d-w118/power`);
   await page.getByRole("button", { name: "As it is often left" }).click();
-  await expect(page.getByRole("heading", { level: 1 })).toContainText("House battery: down to the floor");
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("House battery: too low by");
   await expectAccessible(page);
   const leaving = page.getByRole("region", { name: /^Leaving her like this/ });
   const offs = leaving.getByRole("button");

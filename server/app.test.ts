@@ -1,6 +1,7 @@
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Endpoint, endpoints } from "../api/index.ts";
+import { contractNames } from "../core/compute.ts";
 import { defaultPlanOptions } from "../core/route/index.ts";
 import { roles } from "../core/walk/index.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
@@ -184,21 +185,7 @@ describe("bad input", () => {
 describe("compute over HTTP", () => {
   it("lists what is built, answers it, and tells bad input from no answer", async () => {
     expect((await nessa.get("/api/compute")).body).toEqual({
-      names: [
-        "breakin-plan",
-        "breakin-trace",
-        "diagnose",
-        "due",
-        "endurance",
-        "gear",
-        "hours-forecast",
-        "live",
-        "ramp",
-        "route",
-        "tow",
-        "trip",
-        "visits",
-      ],
+      names: contractNames,
     });
     const bad = await nessa.send("POST", "/api/compute/route", { stations: [], moveMin: [], topics: [], extra: 1 });
     expect([bad.status, bad.body.error.code]).toEqual([422, "invalid-input"]);

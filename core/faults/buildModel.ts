@@ -1,6 +1,6 @@
 import { findFeed } from "../power/index.ts";
 import { type Idiom, spellText } from "../region/index.ts";
-import { isMet, nameBattery, type Rig } from "../rig/index.ts";
+import { isMet, nameBattery, type Rig, sayPlace } from "../rig/index.ts";
 import type { FaultContent, FaultKind, FaultMender } from "./faultContent.ts";
 
 /** One component of one boat, with the words to look at it and to mend it. */
@@ -162,10 +162,9 @@ function createComponent(
 ): FaultComponent {
   const atKind = rig.parts.find((part) => part.kind === kind.of);
   const part = rig.parts.find((each) => each.id === of?.part) ?? atKind ?? null;
-  const station = rig.stations.find((each) => each.id === part?.station);
-  const place = part === null ? "where you were shown" : (part.reach ?? `at the ${station!.label.toLowerCase()}`);
+  const place = part === null ? "where you were shown" : sayPlace(rig, part);
   const named = kind.per === "battery" ? nameBattery({ label: of!.label! }) : (of?.label ?? "");
-  const fill = (text: string) => spell(text.replaceAll("{label}", named).replaceAll("{place}", lowerFirst(place)));
+  const fill = (text: string) => spell(text.replaceAll("{label}", named).replaceAll("{place}", place));
   const isOneOfMany = kind.per === "engine" && rig.engines.length > 1;
   const name = fill(kind.label);
   return {
@@ -181,5 +180,3 @@ function createComponent(
     who: kind.who,
   };
 }
-
-const lowerFirst = (text: string) => (/^[A-Z][a-z]/.test(text) ? `${text[0]!.toLowerCase()}${text.slice(1)}` : text);

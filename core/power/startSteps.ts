@@ -1,4 +1,5 @@
-import { nameBattery, type Rig } from "../rig/index.ts";
+import { nameBattery, type Rig, sayPlace } from "../rig/index.ts";
+import { joinWords } from "../text/index.ts";
 
 /** How an engine is started when its own battery will not: cautions first, then steps, for this boat's switches and places. */
 export interface StartHelp {
@@ -81,10 +82,5 @@ function createLeadHelp(rig: Rig, weak: Battery): StartHelp {
 
 function placeOf(rig: Rig, part: string): string {
   const found = rig.parts.find(({ id }) => id === part);
-  if (found === undefined) return "where you were shown";
-  const reach = found.reach ?? `at the ${rig.stations.find(({ id }) => id === found.station)!.label}`;
-  return /^[A-Z][a-z]/.test(reach) ? `${reach[0]!.toLowerCase()}${reach.slice(1)}` : reach;
+  return found === undefined ? "where you were shown" : sayPlace(rig, found);
 }
-
-const joinWords = (names: readonly string[]) =>
-  names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;

@@ -38,6 +38,7 @@ const british: readonly (readonly [us: string, uk: string])[] = [
   ["license", "licence"],
   ["windshield", "windscreen"],
   ["flashlight", "torch"],
+  ["wrench", "spanner"],
   ["trunk", "boot"],
   ["curb", "kerb"],
   ["draft", "draught"],

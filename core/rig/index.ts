@@ -70,4 +70,5 @@ export {
   switchKinds,
   trailerSchema,
 } from "./rig.ts";
+export { sayPlace } from "./sayPlace.ts";
 export { type PowerChoice, readPower, setPower } from "./setPower.ts";

@@ -1,5 +1,6 @@
 import { type Idiom, spellText } from "../region/index.ts";
-import { type Part, type PartKind, quantityOf, type Rig, sayFigure } from "../rig/index.ts";
+import { type PartKind, quantityOf, type Rig, sayFigure, sayPlace } from "../rig/index.ts";
+import { lowerFirst } from "../text/index.ts";
 import { sayWritten } from "../units/index.ts";
 import type { Topic } from "./topic.ts";
 
@@ -67,19 +68,8 @@ function formatOf(rig: Rig, verb: string, name: string, idiom: Idiom): string {
   if (verb === "rig") return quantityOf(name) === null ? readFact(rig, name) : (sayFigure(rig, name, idiom) ?? asPlate);
   const parts = rig.parts.filter(({ kind }) => kind === (name as PartKind));
   if (parts.length === 0) return "where we will show you";
-  if (verb === "at") return formatPlace(rig, parts[0]!);
-  return parts.map((part) => `${lowerFirst(part.label)} (${formatPlace(rig, part)})`).join(", ");
-}
-
-function formatPlace(rig: Rig, part: Part): string {
-  if (part.reach !== undefined) return lowerFirst(part.reach);
-  const station = rig.stations.find(({ id }) => id === part.station)!;
-  return `at the ${lowerFirst(station.label)}`;
-}
-
-/** Lower case for use inside a sentence, but not for names such as VHF or V-berth. */
-function lowerFirst(text: string): string {
-  return /^[A-Z](?=[a-z ])/.test(text) ? text[0]!.toLowerCase() + text.slice(1) : text;
+  if (verb === "at") return sayPlace(rig, parts[0]!);
+  return parts.map((part) => `${lowerFirst(part.label)} (${sayPlace(rig, part)})`).join(", ");
 }
 
 const asPlate = "as its plate says";

@@ -1,10 +1,11 @@
 import { useCallback } from "react";
 import { usualFloor } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
+import { joinWords } from "../../core/text/index.ts";
 import type { Inks } from "../ui/Chart.tsx";
 import { LazyChart } from "../ui/LazyChart.tsx";
 import { formatMinuteOfDay } from "../ui/words.ts";
-import { joinNames, nameBattery } from "./powerWords.ts";
+import { nameBattery } from "./powerWords.ts";
 import type { Power } from "./usePower.ts";
 
 const longestH = 72;
@@ -82,7 +83,7 @@ function drawCurve(
               silent: true,
               symbol: "none",
               lineStyle: { color: inks.magenta, type: "solid", width: 1.2 },
-              label: { formatter: "floor", color: inks.magenta, position: "insideStartTop" },
+              label: { formatter: "too low", color: inks.magenta, position: "insideStartTop" },
               data: [{ yAxis: Math.max(...drawn.map((each) => each.floor)) * 100 }],
             },
           }
@@ -96,7 +97,7 @@ function readGroup(rig: Rig, ids: readonly string[], charge: Readonly<Record<str
   const capacity = batteries.reduce((sum, { capacityAh }) => sum + capacityAh, 0);
   const held = batteries.reduce((sum, { id, capacityAh }) => sum + capacityAh * (charge[id] ?? 1), 0);
   return {
-    name: joinNames(ids.map((id) => nameBattery(rig, id))),
+    name: joinWords(ids.map((id) => nameBattery(rig, id))),
     share: held / capacity,
     floor: Math.max(...batteries.map(({ chemistry }) => usualFloor[chemistry])),
   };

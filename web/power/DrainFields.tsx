@@ -2,9 +2,10 @@ import { useState } from "react";
 import { findChargeShare } from "../../core/measure/index.ts";
 import { hasOwnButton } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
+import { joinWords } from "../../core/text/index.ts";
 import { NumberField, PickField, TickField } from "../ui/fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
-import { joinNames, nameBattery } from "./powerWords.ts";
+import { nameBattery } from "./powerWords.ts";
 import type { Power } from "./usePower.ts";
 
 interface FieldsProps {
@@ -106,7 +107,7 @@ export function DrainFields({ rig, power }: FieldsProps) {
               <li key={battery} className={by.length === 0 ? "text-amber" : ""}>
                 {by.length === 0 ? "◷ " : "● "}
                 {nameBattery(rig, battery)}:{" "}
-                {by.length === 0 ? "charged by nothing now" : `charged by ${joinNames(by)}`}
+                {by.length === 0 ? "charged by nothing now" : `charged by ${joinWords(by)}`}
               </li>
             ))}
           </ul>

@@ -1,7 +1,8 @@
 import { listSwitches } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
+import { joinWords } from "../../core/text/index.ts";
 import { Button } from "../ui/Button.tsx";
-import { joinNames, nameBattery, sayWhen } from "./powerWords.ts";
+import { nameBattery, sayWhen } from "./powerWords.ts";
 import type { Power } from "./usePower.ts";
 
 interface LeavingProps {
@@ -53,14 +54,14 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
       <ul aria-label="How long each battery lasts" className="mt-2">
         {lasts.groups.map(({ batteries, hoursToFloor }) => (
           <li key={batteries.join()} className="num">
-            {joinNames(batteries.map((id) => nameBattery(rig, id)))}:{" "}
+            {joinWords(batteries.map((id) => nameBattery(rig, id)))}:{" "}
             {hoursToFloor === null
               ? "keeps what it has"
               : hoursToFloor === 0
-                ? "at its floor already"
+                ? "too low already"
                 : hoursToFloor > 240
-                  ? `${sayHours(hoursToFloor)} to the floor`
-                  : `${sayHours(hoursToFloor)} to the floor, ${sayWhen(hoursToFloor, nowMin)}`}
+                  ? `${sayHours(hoursToFloor)} until too low`
+                  : `${sayHours(hoursToFloor)} until too low, ${sayWhen(hoursToFloor, nowMin)}`}
           </li>
         ))}
       </ul>

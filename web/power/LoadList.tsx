@@ -1,5 +1,6 @@
 import type { Rig } from "../../core/rig/index.ts";
-import { joinNames, nameBattery } from "./powerWords.ts";
+import { joinWords } from "../../core/text/index.ts";
+import { nameBattery } from "./powerWords.ts";
 import type { Power } from "./usePower.ts";
 
 /** Every load: live or dead, from which battery, through what, or what stands in the way. */
@@ -23,7 +24,7 @@ export function LoadList({ rig, power }: { rig: Rig; power: Power }) {
             {staysLive && <span className="text-amber"> stays live with everything off</span>}
             <span className="block pl-5 text-sm text-soft">
               {isLive
-                ? `from ${joinNames(batteries.map(nameOf))}${through.length === 0 ? "" : `, through ${through.join("; ")}`}`
+                ? `from ${joinWords(batteries.map(nameOf))}${through.length === 0 ? "" : `, through ${through.join("; ")}`}`
                 : missing.join("; ")}
             </span>
           </li>

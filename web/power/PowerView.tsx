@@ -80,6 +80,10 @@ export function PowerMap({ rig }: { readonly rig: Rig }) {
               </h2>
               <div className="border-t border-ink pt-2">
                 <DrainCurve rig={rig} power={power} nowMin={nowMin} says={verdict.says} />
+                <p className="text-soft">
+                  Too low means a lead battery half used, a lithium one four fifths. Below that a start is not sure, and
+                  lead suffers. Draws are typical ones until somebody has measured them on the boat.
+                </p>
                 <DrainFields rig={rig} power={power} />
               </div>
             </section>

@@ -1,31 +1,7 @@
-import { type KeyboardEvent, useMemo } from "react";
+import { type KeyboardEvent, type ReactNode, useMemo } from "react";
 import { atRest, drawWiring, hasOwnButton, listLiveLinks } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import type { Power } from "./usePower.ts";
-
-/** What a touch or Enter on a drawn thing does. */
-const pressable = (says: string, act: () => void, isPressed?: boolean) => ({
-  role: "button",
-  tabIndex: 0,
-  "aria-label": says,
-  ...(isPressed === undefined ? {} : { "aria-pressed": isPressed }),
-  className: "cursor-pointer [&:focus-visible>.wire-focus]:opacity-100 outline-none",
-  onClick: act,
-  onKeyDown: (event: KeyboardEvent) => {
-    if (event.key !== "Enter" && event.key !== " ") return;
-    event.preventDefault();
-    act();
-  },
-});
-
-/** The next position of a switch, after the last the first; one that springs back is pressed and let go. */
-export function nextPosition(power: Power, id: string): string | undefined {
-  const found = power.switches.find((each) => each.id === id)!;
-  const all = found.springsBack ? [...found.positions, atRest] : found.positions;
-  const now = power.setting.positions[id] ?? (found.springsBack ? atRest : all[0]!);
-  const next = all[(all.indexOf(now) + 1) % all.length]!;
-  return next === atRest ? undefined : next;
-}
 
 interface DiagramProps {
   readonly rig: Rig;
@@ -37,10 +13,8 @@ export function WiringDiagram({ rig, power }: DiagramProps) {
   const drawing = useMemo(() => drawWiring(rig), [rig]);
   const { setting } = power;
   const liveLinks = useMemo(() => listLiveLinks(rig, setting), [rig, setting]);
-  const at = (id: string) => {
-    const found = power.switches.find((each) => each.id === id)!;
-    return setting.positions[id] ?? (found.springsBack ? atRest : found.positions[0]!);
-  };
+  // What is live lies over what is dead where two wires run together.
+  const wires = drawing.wires.toSorted((a, b) => Number(liveLinks.has(a.link)) - Number(liveLinks.has(b.link)));
   return (
     <svg
       viewBox={`0 0 ${drawing.width} ${drawing.height}`}
@@ -48,238 +22,222 @@ export function WiringDiagram({ rig, power }: DiagramProps) {
       aria-label={`Wiring of the ${rig.model}, from the batteries on the left to what they feed on the right`}
       className="block w-full min-w-[700px] font-head"
     >
-      {/* What is live lies over what is dead where two wires run together. */}
-      {drawing.wires
-        .toSorted((a, b) => Number(liveLinks.has(a.link)) - Number(liveLinks.has(b.link)))
-        .map(({ link, points }) => (
-          <polyline
-            key={link}
-            points={points.map((point) => point.join()).join(" ")}
-            fill="none"
-            stroke={liveLinks.has(link) ? "var(--ink)" : "var(--soft)"}
-            strokeWidth={liveLinks.has(link) ? 3 : 1.3}
-            strokeDasharray={liveLinks.has(link) ? undefined : "5 5"}
-            strokeLinejoin="round"
-          />
-        ))}
-      {drawing.batteries.map(({ id, x, y }) => {
-        const { label, chemistry } = rig.batteries.find((each) => each.id === id)!;
-        const share = setting.charge[id] ?? 1;
-        const isLoose = setting.loose.includes(id);
-        const says = isLoose ? "a clamp is off" : `${Math.round(share * 100)} % charged`;
-        return (
-          <g
-            key={id}
-            {...pressable(`${label}: ${says}. Take a clamp off or put it on`, () => power.loosen(id), isLoose)}
-          >
-            <rect
-              x={x - 3}
-              y={y - 29}
-              width={138}
-              height={58}
-              rx={7}
-              className="wire-focus opacity-0"
-              fill="none"
-              stroke="var(--focus)"
-              strokeWidth={3}
-            />
-            <rect
-              x={x}
-              y={y - 26}
-              width={132}
-              height={52}
-              rx={5}
-              fill="var(--panel)"
-              stroke={isLoose ? "var(--magenta)" : "var(--ink)"}
-              strokeWidth={2}
-            />
-            <text x={x + 66} y={y - 4} textAnchor="middle" fontSize={15} fontWeight={700} fill="var(--ink)">
-              {cut(label, 17)}
-            </text>
-            <text
-              x={x + 66}
-              y={y + 15}
-              textAnchor="middle"
-              fontSize={13}
-              fill={isLoose ? "var(--magenta)" : "var(--soft)"}
-            >
-              {isLoose ? "▲ clamp off" : `${Math.round(share * 100)} % · ${chemistry}`}
-            </text>
-          </g>
-        );
-      })}
-      {drawing.knobs.map(({ switch: id, x, y }) => {
-        const { label } = rig.powerSwitches.find((each) => each.id === id)!;
-        const position = at(id);
-        return (
-          <g
-            key={id}
-            {...pressable(`${label}: ${position}. Turn it on`, () => power.turn(id, nextPosition(power, id)))}
-          >
-            <circle
-              cx={x}
-              cy={y}
-              r={31}
-              className="wire-focus opacity-0"
-              fill="none"
-              stroke="var(--focus)"
-              strokeWidth={3}
-            />
-            <circle
-              cx={x}
-              cy={y}
-              r={27}
-              fill={/^(off|normal)$/i.test(position) ? "var(--panel)" : "var(--helm)"}
-              stroke="var(--ink)"
-              strokeWidth={2}
-            />
-            <text
-              x={x}
-              y={y + 5}
-              textAnchor="middle"
-              fontSize={13}
-              fontWeight={700}
-              fill={/^(off|normal)$/i.test(position) ? "var(--ink)" : "var(--onhelm)"}
-            >
-              {cut(position, 8)}
-            </text>
-            <text
-              x={x}
-              y={y + 43}
-              textAnchor="middle"
-              fontSize={12}
-              fill="var(--soft)"
-              stroke="var(--sheet)"
-              strokeWidth={4}
-              paintOrder="stroke"
-            >
-              {cut(label, 22)}
-            </text>
-          </g>
-        );
-      })}
-      {drawing.breakers.map(({ breaker, link, x, y }) => {
-        const found = rig.breakers.find((each) => each.id === breaker);
-        const isOut = setting.tripped.includes(breaker);
-        const says = `${found?.label ?? breaker}: ${isOut ? "tripped" : "in"}`;
-        return (
-          <g key={link} {...pressable(`${says}. Trip it or reset it`, () => power.trip(breaker), isOut)}>
-            <title>{says}</title>
-            <rect x={x - 38} y={y - 22} width={76} height={44} fill="transparent" />
-            <rect
-              x={x - 33}
-              y={y - 16}
-              width={66}
-              height={32}
-              rx={16}
-              className="wire-focus opacity-0"
-              fill="none"
-              stroke="var(--focus)"
-              strokeWidth={3}
-            />
-            <rect
-              x={x - 30}
-              y={y - 13}
-              width={60}
-              height={26}
-              rx={13}
-              fill={isOut ? "var(--magenta)" : "var(--panel)"}
-              stroke={isOut ? "var(--magenta)" : "var(--ink)"}
-              strokeWidth={1.6}
-            />
-            <text
-              x={x}
-              y={y + 5}
-              textAnchor="middle"
-              fontSize={13}
-              fontWeight={600}
-              fill={isOut ? "var(--sheet)" : "var(--ink)"}
-            >
-              {isOut ? "out" : `${found?.ratingA ?? ""} A`}
-            </text>
-            <text
-              x={x}
-              y={y - 17}
-              textAnchor="middle"
-              fontSize={11.5}
-              fill="var(--soft)"
-              stroke="var(--sheet)"
-              strokeWidth={4}
-              paintOrder="stroke"
-            >
-              {cut(found?.label ?? "", 14)}
-            </text>
-          </g>
-        );
-      })}
-      {drawing.switches.map(({ switch: id, link, x, y }) => {
-        const { label } = power.switches.find((each) => each.id === id)!;
-        const position = at(id);
-        return (
-          <g
-            key={link}
-            {...pressable(`${label}: ${position}. Turn it on`, () => power.turn(id, nextPosition(power, id)))}
-          >
-            <title>{`${label}: ${position}`}</title>
-            <rect x={x - 42} y={y - 22} width={84} height={44} fill="transparent" />
-            <rect
-              x={x - 41}
-              y={y - 16}
-              width={82}
-              height={32}
-              rx={5}
-              className="wire-focus opacity-0"
-              fill="none"
-              stroke="var(--focus)"
-              strokeWidth={3}
-            />
-            <rect
-              x={x - 38}
-              y={y - 13}
-              width={76}
-              height={26}
-              rx={3}
-              fill={liveLinks.has(link) ? "var(--helm)" : "var(--panel)"}
-              stroke="var(--ink)"
-              strokeWidth={1.2}
-            />
-            <text
-              x={x}
-              y={y + 5}
-              textAnchor="middle"
-              fontSize={12.5}
-              fill={liveLinks.has(link) ? "var(--onhelm)" : "var(--soft)"}
-            >
-              {cut(position === atRest ? "press" : position, 10)}
-            </text>
-          </g>
-        );
-      })}
-      {drawing.loads.map(({ id, x, y }) => {
-        const { label, amps } = rig.loads.find((each) => each.id === id)!;
-        const reason = power.reasons.find((each) => each.load === id)!;
-        const draws = power.drawing.find((each) => each.load === id);
-        return (
-          <text
-            key={id}
-            x={x + 8}
-            y={y + 5}
-            fontSize={14}
-            fontWeight={draws ? 700 : 400}
-            fill={draws ? "var(--magenta)" : reason.isLive ? "var(--ink)" : "var(--soft)"}
-          >
-            {draws ? "▲ " : ""}
-            {cut(label, 20)}
-            <tspan fontSize={12} fontWeight={400} fill="var(--soft)">
-              {reason.isLive && hasOwnButton(rig, rig.loads.find((each) => each.id === id)!) && !draws
-                ? " ready"
-                : ` ${amps} A`}
-            </tspan>
-          </text>
-        );
-      })}
+      {wires.map(({ link, points }) => (
+        <polyline
+          key={link}
+          points={points.map((point) => point.join()).join(" ")}
+          fill="none"
+          strokeLinejoin="round"
+          {...(liveLinks.has(link)
+            ? { stroke: "var(--ink)", strokeWidth: 3 }
+            : { stroke: "var(--soft)", strokeWidth: 1.3, strokeDasharray: "5 5" })}
+        />
+      ))}
+      {drawing.batteries.map(({ id, x, y }) => (
+        <BatteryBox key={id} rig={rig} power={power} id={id} x={x} y={y} />
+      ))}
+      {drawing.knobs.map(({ switch: id, x, y }) => (
+        <Knob key={id} power={power} id={id} x={x} y={y} />
+      ))}
+      {drawing.breakers.map(({ breaker, link, x, y }) => (
+        <BreakerPill key={link} rig={rig} power={power} id={breaker} x={x} y={y} />
+      ))}
+      {drawing.switches.map(({ switch: id, link, x, y }) => (
+        <PanelKey key={link} power={power} id={id} x={x} y={y} isLive={liveLinks.has(link)} />
+      ))}
+      {drawing.loads.map(({ id, x, y }) => (
+        <LoadName key={id} rig={rig} power={power} id={id} x={x} y={y} />
+      ))}
     </svg>
   );
 }
 
+interface At {
+  readonly id: string;
+  readonly x: number;
+  readonly y: number;
+}
+
+interface PressableProps {
+  readonly says: string;
+  readonly isPressed?: boolean;
+  readonly onPress: () => void;
+  /** Half its width and height, and how round its corners are: what is touched, and where focus is drawn. */
+  readonly half: readonly [width: number, height: number];
+  readonly round: number;
+  readonly at: Pick<At, "x" | "y">;
+  readonly children: ReactNode;
+}
+
+const touchHalf = 22;
+
+/** A drawn thing that a touch or Enter works; at least a finger high, with a focus ring of its own. */
+function Pressable({ says, isPressed, onPress, half: [width, height], round, at: { x, y }, children }: PressableProps) {
+  const press = (event: KeyboardEvent) => {
+    if (event.key !== "Enter" && event.key !== " ") return;
+    event.preventDefault();
+    onPress();
+  };
+  const ring = { x: x - width - 3, y: y - height - 3, width: 2 * width + 6, height: 2 * height + 6, rx: round + 3 };
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={says}
+      {...(isPressed === undefined ? {} : { "aria-pressed": isPressed })}
+      className="cursor-pointer outline-none [&:focus-visible>.wire-focus]:opacity-100"
+      onClick={onPress}
+      onKeyDown={press}
+    >
+      <title>{says}</title>
+      <rect x={ring.x} y={y - touchHalf} width={ring.width} height={2 * touchHalf} fill="transparent" />
+      <rect {...ring} className="wire-focus opacity-0" fill="none" stroke="var(--focus)" strokeWidth={3} />
+      {children}
+    </g>
+  );
+}
+
+interface WordsProps extends Pick<At, "x" | "y"> {
+  readonly size: number;
+  readonly ink: string;
+  readonly isBold?: boolean;
+  /** Stands over wires: they are kept clear of it. */
+  readonly isLoose?: boolean;
+  readonly children: string;
+}
+
+function Words({ x, y, size, ink, isBold = false, isLoose = false, children }: WordsProps) {
+  return (
+    <text
+      x={x}
+      y={y}
+      textAnchor="middle"
+      fontSize={size}
+      fontWeight={isBold ? 700 : 400}
+      fill={ink}
+      {...(isLoose ? { stroke: "var(--sheet)", strokeWidth: 4, paintOrder: "stroke" } : {})}
+    >
+      {children}
+    </text>
+  );
+}
+
 const cut = (text: string, most: number) => (text.length <= most ? text : `${text.slice(0, most - 1)}…`);
+
+function BatteryBox({ rig, power, id, x, y }: DiagramProps & At) {
+  const { label, chemistry } = rig.batteries.find((each) => each.id === id)!;
+  const isLoose = power.setting.loose.includes(id);
+  const percent = Math.round((power.setting.charge[id] ?? 1) * 100);
+  const ink = isLoose ? "var(--magenta)" : "var(--ink)";
+  const mid = x + 66;
+  return (
+    <Pressable
+      says={`${label}: ${isLoose ? "a clamp is off. Put it on" : `${percent} % charged. Take a clamp off`}`}
+      isPressed={isLoose}
+      onPress={() => power.loosen(id)}
+      half={[66, 26]}
+      round={5}
+      at={{ x: mid, y }}
+    >
+      <rect x={x} y={y - 26} width={132} height={52} rx={5} fill="var(--panel)" stroke={ink} strokeWidth={2} />
+      <Words x={mid} y={y - 4} size={15} ink="var(--ink)" isBold>
+        {cut(label, 17)}
+      </Words>
+      <Words x={mid} y={y + 15} size={13} ink={isLoose ? ink : "var(--soft)"}>
+        {isLoose ? "▲ clamp off" : `${percent} % · ${chemistry}`}
+      </Words>
+    </Pressable>
+  );
+}
+
+/** Where a switch stands, where it goes next (after the last to the first; one that springs back is let go), and its name. */
+function readSwitch(power: Power, id: string) {
+  const { label, positions, springsBack } = power.switches.find((each) => each.id === id)!;
+  const all = springsBack ? [...positions, atRest] : positions;
+  const now = power.setting.positions[id] ?? (springsBack ? atRest : all[0]!);
+  const next = all[(all.indexOf(now) + 1) % all.length]!;
+  return {
+    now,
+    label,
+    says: `${label}: ${now}. Turn to ${next}`,
+    turn: () => power.turn(id, next === atRest ? undefined : next),
+  };
+}
+
+function Knob({ power, id, x, y }: { readonly power: Power } & At) {
+  const { now, label, says, turn } = readSwitch(power, id);
+  const isOff = /^(off|normal)$/i.test(now);
+  return (
+    <Pressable says={says} onPress={turn} half={[27, 27]} round={27} at={{ x, y }}>
+      <circle cx={x} cy={y} r={27} fill={isOff ? "var(--panel)" : "var(--helm)"} stroke="var(--ink)" strokeWidth={2} />
+      <Words x={x} y={y + 5} size={13} ink={isOff ? "var(--ink)" : "var(--onhelm)"} isBold>
+        {cut(now, 8)}
+      </Words>
+      <Words x={x} y={y + 43} size={12} ink="var(--soft)" isLoose>
+        {cut(label, 22)}
+      </Words>
+    </Pressable>
+  );
+}
+
+function BreakerPill({ rig, power, id, x, y }: DiagramProps & At) {
+  const breaker = rig.breakers.find((each) => each.id === id);
+  const label = breaker?.label ?? id;
+  const isOut = power.setting.tripped.includes(id);
+  const ink = isOut ? "var(--magenta)" : "var(--ink)";
+  return (
+    <Pressable
+      says={`${label}: ${isOut ? "tripped. Reset it" : "in. Trip it"}`}
+      isPressed={isOut}
+      onPress={() => power.trip(id)}
+      half={[30, 13]}
+      round={13}
+      at={{ x, y }}
+    >
+      <rect x={x - 30} y={y - 13} width={60} height={26} rx={13} fill={isOut ? ink : "var(--panel)"} stroke={ink} />
+      <Words x={x} y={y + 5} size={13} ink={isOut ? "var(--sheet)" : ink} isBold>
+        {isOut ? "out" : `${breaker?.ratingA ?? ""} A`}
+      </Words>
+      <Words x={x} y={y - 17} size={11.5} ink="var(--soft)" isLoose>
+        {cut(label, 14)}
+      </Words>
+    </Pressable>
+  );
+}
+
+function PanelKey({ power, id, x, y, isLive }: { readonly power: Power; readonly isLive: boolean } & At) {
+  const { now, says, turn } = readSwitch(power, id);
+  return (
+    <Pressable says={says} onPress={turn} half={[38, 13]} round={3} at={{ x, y }}>
+      <rect
+        x={x - 38}
+        y={y - 13}
+        width={76}
+        height={26}
+        rx={3}
+        fill={isLive ? "var(--helm)" : "var(--panel)"}
+        stroke="var(--ink)"
+      />
+      <Words x={x} y={y + 5} size={12.5} ink={isLive ? "var(--onhelm)" : "var(--soft)"}>
+        {cut(now === atRest ? "press" : now, 10)}
+      </Words>
+    </Pressable>
+  );
+}
+
+function LoadName({ rig, power, id, x, y }: DiagramProps & At) {
+  const load = rig.loads.find((each) => each.id === id)!;
+  const { isLive } = power.reasons.find((each) => each.load === id)!;
+  const draws = power.drawing.some((each) => each.load === id);
+  const ink = draws ? "var(--magenta)" : isLive ? "var(--ink)" : "var(--soft)";
+  const isReady = isLive && !draws && hasOwnButton(rig, load);
+  return (
+    <text x={x + 8} y={y + 5} fontSize={14} fontWeight={draws ? 700 : 400} fill={ink}>
+      {draws ? "▲ " : ""}
+      {cut(load.label, 20)}
+      <tspan fontSize={12} fontWeight={400} fill="var(--soft)">
+        {isReady ? " ready" : ` ${load.amps} A`}
+      </tspan>
+    </text>
+  );
+}

@@ -5,7 +5,7 @@ import { afterEach, describe, expect, it } from "vitest";
 import { rigTemplates } from "../../content/index.ts";
 import { askEndurance, compareSelectors, type Drain, turnAllOff } from "../../core/power/index.ts";
 import { PowerMap } from "./PowerView.tsx";
-import { joinNames, sayVerdict, sayWhen } from "./powerWords.ts";
+import { sayVerdict, sayWhen } from "./powerWords.ts";
 
 afterEach(cleanup);
 const ferrin = rigTemplates["ferrin-20"];
@@ -15,9 +15,7 @@ describe("the power map", () => {
     render(<PowerMap rig={ferrin} />);
     const user = userEvent.setup();
     await user.click(screen.getByRole("button", { name: "As it is often left" }));
-    expect(screen.getByRole("heading", { level: 1 }).textContent).toMatch(
-      /Starting battery: down to the floor at \d\d:\d\d/,
-    );
+    expect(screen.getByRole("heading", { level: 1 }).textContent).toMatch(/Starting battery: too low by \d\d:\d\d/);
     const leaving = within(screen.getByRole("region", { name: /^Leaving her like this/ }));
     expect(leaving.getByText("Anchor light")).toBeTruthy();
     await user.click(screen.getByRole("button", { name: /^Lights: in/ }));
@@ -77,7 +75,6 @@ describe("in words", () => {
       "06:00 tomorrow",
       "in 4 days",
     ]);
-    expect([joinNames([]), joinNames(["A"]), joinNames(["A", "B", "C"])]).toEqual(["", "A", "A, B and C"]);
   });
 
   it("two banks on Both go down together, and the position that spares one is named", () => {
@@ -96,7 +93,7 @@ describe("in words", () => {
       "Stereo",
       1080,
     );
-    expect(says).toMatch(/^Starting battery and House battery: down to the floor/);
+    expect(says).toMatch(/^Starting battery and House battery: too low/);
     expect(isBad).toBe(true);
     expect(next).toMatch(
       /^Stereo draws the most: turn it off. With Battery selector at [12], the \w+ battery lasts\.$/,

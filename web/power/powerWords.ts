@@ -1,5 +1,6 @@
 import type { EnduranceOutput } from "../../core/power/index.ts";
 import { nameBattery as nameOf, type Rig } from "../../core/rig/index.ts";
+import { joinWords, lowerFirst } from "../../core/text/index.ts";
 import { formatMinuteOfDay } from "../ui/words.ts";
 
 const minutesPerHour = 60;
@@ -15,13 +16,8 @@ export function sayWhen(hours: number, nowMin: number): string {
   return `in ${Math.round(hours / 24)} days`;
 }
 
-/** Names in a sentence: "Port engine", "Port engine and House", "Port, Starboard and House". */
-export const joinNames = (names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
-
 /** A battery of this boat as it is said. */
 export const nameBattery = (rig: Rig, id: string): string => nameOf(rig.batteries.find((each) => each.id === id)!);
-const lower = (name: string) => `${name[0]!.toLowerCase()}${name.slice(1)}`;
 
 export interface Verdict {
   readonly says: string;
@@ -54,7 +50,7 @@ export function sayVerdict(
       isBad: false,
       next: "Check again before you leave.",
     };
-  const names = joinNames(first.batteries.map((id) => nameBattery(rig, id)));
+  const names = joinWords(first.batteries.map((id) => nameBattery(rig, id)));
   const usesOf = first.batteries.map((id) => rig.batteries.find((each) => each.id === id)!.use);
   // Of a boat whose sheet does not say, the bank may be the one it starts from.
   const starts = usesOf.some((use) => use === "start" || use === undefined);
@@ -62,9 +58,7 @@ export function sayVerdict(
   const when = sayWhen(hours, nowMin);
   const isBad = hours < 72;
   const what =
-    hours === 0
-      ? `${names}: too low already`
-      : `${names}: down to the floor ${when.startsWith("in") ? when : `at ${when}`}`;
+    hours === 0 ? `${names}: too low already` : `${names}: too low ${when.startsWith("in") ? when : `by ${when}`}`;
   const start = starts ? (hours === 0 ? "; do not count on a start." : "; do not count on a start after that.") : ".";
   const spared = isBad ? findSparing(rig, first, others) : null;
   const off = biggest === null ? "" : `${biggest} draws the most: turn it off.`;
@@ -79,7 +73,7 @@ function findSparing(rig: Rig, first: EnduranceOutput["groups"][number], others:
     const saved = batteries.filter((id) => (hoursToFloor[id] ?? Number.POSITIVE_INFINITY) > 4 * Math.max(now ?? 1, 1));
     const loses = batteries.some((id) => !saved.includes(id));
     if (saved.length > 0 && loses && !/^off$/i.test(position)) {
-      return `With ${label} at ${position}, the ${joinNames(saved.map((id) => lower(nameBattery(rig, id))))} lasts.`;
+      return `With ${label} at ${position}, the ${joinWords(saved.map((id) => lowerFirst(nameBattery(rig, id))))} lasts.`;
     }
   }
   return null;

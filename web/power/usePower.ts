@@ -16,7 +16,7 @@ import type { Rig } from "../../core/rig/index.ts";
 const nothingWrong: PowerSetting = { positions: {}, tripped: [], loose: [], charge: {} };
 
 /** What a buyer most often leaves on: battery switches as under way, anchor light, stereo, plotter. */
-export function asLeft(rig: Rig, setting: PowerSetting): PowerSetting {
+function asLeft(rig: Rig, setting: PowerSetting): PowerSetting {
   const off = turnAllOff(rig, setting).positions;
   const loads = new Map(rig.loads.map((load) => [load.id, load]));
   const isLeft = (id: string) => /anchor light|stereo|plotter|sounder/i.test(loads.get(id)?.label ?? "");
