@@ -23,6 +23,8 @@ export interface FaultFunction {
   readonly asks: string;
   readonly needs: readonly string[];
   readonly words: readonly string[];
+  /** Functions that some words say something of as well. */
+  readonly clues: readonly { readonly says: string; readonly function: string; readonly works: boolean }[];
 }
 /** What a boat does and what each of it needs. */
 export interface FaultModel {
@@ -81,6 +83,10 @@ export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Pick<Idi
         asks: spell(engine !== null && rig.engines.length > 1 ? `${engine.label}: ${each.asks}` : each.asks),
         needs: [...new Set([...needs, ...loads.flatMap(needsOfLoad)])],
         words: each.words ?? [],
+        clues: (each.clues ?? []).map((clue) => ({
+          ...clue,
+          function: engine === null ? clue.function : `${clue.function}:${engine.id}`,
+        })),
       });
     }
   }
@@ -92,6 +98,7 @@ export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Pick<Idi
       asks: `Does this work: ${label}?`,
       needs: needsOfLoad(id),
       words: [],
+      clues: [],
     });
   }
   const used = new Set(functions.flatMap(({ needs }) => needs));

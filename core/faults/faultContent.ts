@@ -48,6 +48,11 @@ export const faultFunctionSchema = z.strictObject({
   named: z.string().max(80).optional(),
   /** What people say when it does not. */
   words: z.array(plainText(60)).max(12).optional(),
+  /** What else is said by some words: "beeps but won't start" says that the key is heard. Of the same engine. */
+  clues: z
+    .array(z.strictObject({ says: plainText(40), function: idSchema, works: z.boolean() }))
+    .max(12)
+    .optional(),
 });
 
 /** What comes before any finding out. */
@@ -65,6 +70,16 @@ export const faultContentSchema = z
     urgent: z.array(urgentSchema),
   })
   .superRefine(({ kinds, functions }, check) => {
+    const named = new Set(functions.map(({ id }) => id));
+    functions.forEach(({ clues = [] }, i) => {
+      for (const clue of clues)
+        if (!named.has(clue.function))
+          check.addIssue({
+            code: "custom",
+            path: ["functions", i, "clues"],
+            message: `no function "${clue.function}"`,
+          });
+    });
     const known = new Set(kinds.map(({ id }) => id));
     functions.forEach(({ needs }, i) => {
       for (const need of needs)

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { faultContent, rigTemplates } from "../../content/index.ts";
 import { createRandom } from "../random.ts";
 import { regions } from "../region/index.ts";
-import { buildFaultModel, type Findings, findFault, listQuestions, matchWords } from "./index.ts";
+import { buildFaultModel, type Findings, findFault, listQuestions, matchWords, readClues } from "./index.ts";
 
 const twin = buildFaultModel(rigTemplates["wending-23"], faultContent, regions.us);
 const nothing: Findings = { functions: {}, components: {} };
@@ -74,6 +74,8 @@ describe("finding what is wrong", () => {
   it("beeps but won't start: the lanyard first, and a look that tells it from the rest", () => {
     const [match] = matchWords(twin.functions, "beeps but won't start");
     expect(match!.id).toMatch(/^starts:/);
+    expect(readClues(twin, match!, "It BEEPS but won't start")).toEqual({ "key-on:port": true });
+    expect(readClues(twin, match!, "won't start")).toEqual({});
     const found = findFault(twin, { ...nothing, functions: { "key-on:port": true, "starts:port": false } });
     if (!found.ok) throw new Error(found.error.message);
     expect(found.value.suspects[0]!.faults[0]!.kind).toBe("lanyard");

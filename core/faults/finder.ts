@@ -68,6 +68,14 @@ export function listQuestions(model: FaultModel, findings: Findings, found: Foun
     .map(({ each }) => each);
 }
 
+/** What a sentence says beside that a function fails: ("beeps but won't start") → the key is heard. Only of what the boat has. */
+export function readClues(model: FaultModel, failing: FaultFunction, text: string): Record<string, boolean> {
+  const known = new Set(model.functions.map(({ id }) => id));
+  const said = text.toLowerCase();
+  const clues = failing.clues.filter((clue) => said.includes(clue.says) && known.has(clue.function));
+  return Object.fromEntries(clues.map((clue) => [clue.function, clue.works]));
+}
+
 const words = (text: string): string[] =>
   text
     .toLowerCase()

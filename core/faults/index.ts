@@ -8,4 +8,4 @@ export {
   diagnoseOutputSchema,
 } from "./diagnoseContract.ts";
 export { type FaultContent, type FaultMender, faultContentSchema, type Urgent } from "./faultContent.ts";
-export { type Findings, type Found, findFault, listQuestions, matchWords, type Suspect } from "./finder.ts";
+export { type Findings, type Found, findFault, listQuestions, matchWords, readClues, type Suspect } from "./finder.ts";

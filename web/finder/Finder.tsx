@@ -126,17 +126,17 @@ function Say({ finder, urgent, onUrgent }: SayProps) {
         <p className="mt-1 text-soft">Nothing of that name on this boat. Try the thing itself: starts, toilet, horn.</p>
       )}
       <ul aria-label="Is it this" className="mt-2 flex flex-wrap gap-2">
-        {matches.map(({ id, label }) => (
-          <li key={id}>
+        {matches.map((match) => (
+          <li key={match.id}>
             <Button
               className="min-h-12"
-              aria-label={`Does not work: ${label}`}
+              aria-label={`Does not work: ${match.label}`}
               onClick={() => {
-                finder.answer(id, false);
+                finder.fail(match, text);
                 setText("");
               }}
             >
-              {label}: no
+              {match.label}: no
             </Button>
           </li>
         ))}

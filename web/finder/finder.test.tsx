@@ -40,6 +40,14 @@ describe("the finder", () => {
     );
   });
 
+  it("what the words say beside is taken up, and stands to be taken back", async () => {
+    const { user } = open();
+    await say(user, "beeps but won't start", /Does not work: Port engine starts/);
+    expect(screen.getByRole("button", { name: /^Take back: Port engine: beeps and gauges wake, good/ })).toBeTruthy();
+    // The key is heard: its battery switch is on.
+    expect(screen.queryByText("Port engine switch off")).toBeNull();
+  });
+
   it("what was answered can be taken back, what cannot be told is left aside", async () => {
     const { user } = open();
     await say(user, "horn", /Does not work: Horn sounds/);

@@ -1,11 +1,5 @@
 import { useMemo, useState } from "react";
-import {
-  buildFaultModel,
-  type FaultContent,
-  type Findings,
-  findFault,
-  listQuestions,
-} from "../../core/faults/index.ts";
+import { buildFaultModel, type FaultContent, type FaultFunction, type Findings, findFault, listQuestions, readClues } from "../../core/faults/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { storeRegion } from "../ui/storeTime.ts";
 
@@ -39,6 +33,12 @@ export function useFinder(rig: Rig, content: FaultContent) {
     conflict: answer !== null && !answer.ok ? answer.error : null,
     answer: (id: string, works: boolean) =>
       setFindings((now) => ({ ...now, functions: { ...now.functions, [id]: works } })),
+    /** A function that fails, with what the words for it say beside; what was answered already stands. */
+    fail: (failing: FaultFunction, text: string) =>
+      setFindings((now) => ({
+        ...now,
+        functions: { ...readClues(model, failing, text), ...now.functions, [failing.id]: false },
+      })),
     forget: (id: string) =>
       setFindings(({ functions, components }) => {
         const { [id]: _, ...rest } = functions;
