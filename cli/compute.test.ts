@@ -5,8 +5,9 @@ import { contractNames } from "../core/compute.ts";
 
 const root = new URL("..", import.meta.url).pathname;
 
+/** As it is built (`npm run build`), which is how a terminal calls it. */
 function ask(args: string[], input = "") {
-  const { status, stdout } = spawnSync(process.execPath, ["--import", "tsx", "cli/compute.ts", ...args], {
+  const { status, stdout } = spawnSync(process.execPath, ["dist/server/compute.js", ...args], {
     cwd: root,
     input,
     encoding: "utf8",

@@ -9,7 +9,8 @@ import { makeDemoStore } from "../demo/makeStore.ts";
 import { openDatabase } from "./database/open.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "ravik-kill-"));
-const kills = 8;
+/** The soak does hundreds. */
+const kills = 4;
 
 beforeAll(async () => {
   const database = await openDatabase(folder);

@@ -1,5 +1,13 @@
 import { useMemo, useState } from "react";
-import { buildFaultModel, type FaultContent, type FaultFunction, type Findings, findFault, listQuestions, readClues } from "../../core/faults/index.ts";
+import {
+  buildFaultModel,
+  type FaultContent,
+  type FaultFunction,
+  type Findings,
+  findFault,
+  listQuestions,
+  readClues,
+} from "../../core/faults/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { storeRegion } from "../ui/storeTime.ts";
 

@@ -267,8 +267,7 @@ describe("the sync queue", () => {
     expect(yard.stored.has(his.id)).toBe(false);
     expect(queue.getStatus().unsent).toBe(1);
     queue.setUser({ id: "tobin", name: "Tobin Ashgrove" });
-    await until(() => yard.stored.has(his.id));
-    expect(queue.getStatus().unsent).toBe(0);
+    await until(() => yard.stored.has(his.id) && queue.getStatus().unsent === 0);
   });
 
   it("makes no mark for nobody", async () => {
