@@ -1,10 +1,12 @@
 import { parentPort } from "node:worker_threads";
 import { prepareWalk, type Teaching } from "../../core/route/index.ts";
+import { stepBack } from "../stepBack.ts";
 import type { PlanRequest } from "./planner.ts";
 
 /** The thread in which plans are searched: one question, one answer, in order. */
 const teachings = new Map<string, Teaching>();
 
+stepBack();
 parentPort!.on("message", ({ id, rig, version, teaching, options }: PlanRequest) => {
   if (teaching !== undefined) {
     teachings.clear();

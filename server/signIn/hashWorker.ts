@@ -1,4 +1,5 @@
 import { parentPort } from "node:worker_threads";
+import { stepBack } from "../stepBack.ts";
 import { type ScryptCost, scryptHere } from "./passwords.ts";
 
 export interface HashRequest {
@@ -9,6 +10,7 @@ export interface HashRequest {
 }
 
 /** The thread in which passwords are hashed, one after the other. */
+stepBack();
 parentPort!.on("message", ({ id, password, salt, cost }: HashRequest) => {
   parentPort!.postMessage({ id, answer: scryptHere(password, salt, cost) });
 });
