@@ -71,6 +71,8 @@ export const addresses = {
   removeTemplate: { method: "DELETE", path: "/api/templates/:template" },
   library: { method: "GET", path: "/api/library" },
   glossary: { method: "GET", path: "/api/glossary" },
+  dockCalls: { method: "GET", path: "/api/dock-calls" },
+  forgetCalls: { method: "POST", path: "/api/dock-calls/forget" },
   faults: { method: "GET", path: "/api/faults" },
   setTopic: { method: "PUT", path: "/api/library/topics/:topic" },
   revertTopic: { method: "DELETE", path: "/api/library/topics/:topic" },

@@ -43,6 +43,8 @@ export type {
   Boat,
   BundlePreview,
   Delivery,
+  DockCall,
+  DockCallSheet,
   GlossarySheet,
   LibrarySheet,
   Me,

@@ -11,7 +11,7 @@ import { families, plainText, rigSchema } from "../core/rig/index.ts";
 import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "../core/route/index.ts";
 import { synonymsSchema } from "../core/search/index.ts";
 import { dueDaySchema, servicePackSchema } from "../core/service/index.ts";
-import { glossaryEntrySchema, toldTopicSchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
+import { glossaryEntrySchema, levels, toldTopicSchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
 import { entrySchema, owedKinds, recordIdSchema, roles, severities, ulidSchema } from "../core/walk/index.ts";
 import { boatCareSchema, contactSchema, readingSchema } from "./careSchemas.ts";
 
@@ -232,6 +232,44 @@ export const boatRowSchema = z.strictObject({
 });
 
 /** What an owner's private page shows: their boat, their record, what is theirs to enter. */
+const learnedPriorSchema = z.strictObject({
+  kind: z.string(),
+  /** Null: on all boats of the store. */
+  family: z.enum(families).nullable(),
+  calls: z.int(),
+  causes: z.int(),
+  prior: z.number(),
+});
+
+/** A call, or an owner's question, about something that fails. */
+export const dockCallSchema = z.strictObject({
+  id: ulidSchema,
+  delivery: recordIdSchema,
+  boat: recordIdSchema,
+  boatName: z.string(),
+  hull: z.string(),
+  buyers: z.string(),
+  at: instantSchema,
+  /** Who took it; null where an owner asked on their own page. */
+  by: z.string().nullable(),
+  fails: z.string(),
+  /** What was found at fault; null while that is open. */
+  cause: z.string().nullable(),
+  minutes: z.int(),
+  note: z.string(),
+});
+export type DockCall = z.infer<typeof dockCallSchema>;
+
+/** What goes on by telephone: the last first. */
+export const dockCallSheetSchema = z.strictObject({
+  open: z.array(dockCallSchema),
+  closed: z.array(dockCallSchema),
+  learned: z.array(learnedPriorSchema),
+  /** From when on calls count; null for all of them. */
+  since: instantSchema.nullable(),
+});
+export type DockCallSheet = z.infer<typeof dockCallSheetSchema>;
+
 export const ownerPageSchema = z.strictObject({
   store: z.string(),
   phone: z.string(),
@@ -247,6 +285,8 @@ export const ownerPageSchema = z.strictObject({
   breakInPacks: z.array(breakInPackSchema),
   servicePacks: z.array(servicePackSchema),
   synonyms: synonymsSchema,
+  /** How likely the store's calls make each kind of fault on such a boat. */
+  learnedFaults: z.array(learnedPriorSchema),
 });
 export type OwnerPage = z.infer<typeof ownerPageSchema>;
 
@@ -371,6 +411,11 @@ export const librarySheetSchema = z.strictObject({
   minutesOf: z.record(topicIdSchema, z.number()),
   /** How often each topic was marked only when closing or later, and how often buyers rang about it. */
   forgotten: z.record(topicIdSchema, z.strictObject({ late: z.int(), calls: z.int() })),
+  /** Topics taken further because buyers ring about them: over how many handovers, and how far. */
+  raised: z.record(
+    topicIdSchema,
+    z.strictObject({ level: z.enum(levels), value: z.int(), calls: z.int(), handovers: z.int() }),
+  ),
 });
 export type LibrarySheet = z.infer<typeof librarySheetSchema>;
 

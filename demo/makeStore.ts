@@ -6,12 +6,13 @@ import { toCore } from "../core/units/index.ts";
 import { createClock } from "../server/clock.ts";
 import { createServices } from "../server/createServices.ts";
 import type { Database } from "../server/database/open.ts";
+import { ownerPerson } from "../server/services/author.ts";
 import { summarize } from "../server/services/summarize.ts";
 import { hashHere, hashPassword } from "../server/signIn/passwords.ts";
 import { createStoreKey, type StoreKey } from "../server/storeKey.ts";
 import { demoAccounts } from "./accounts.ts";
 import { demo } from "./demo.ts";
-import { type TaleOf, tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
+import { type TaleOf, tellCall, tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
 
 interface Story {
   readonly id: string;
@@ -47,8 +48,19 @@ interface Story {
   };
   /** Of its engines, where it is not the template's. */
   readonly breakInPack?: string;
+  /** What they rang about, or asked on their page: what failed, what was looked at, whether that was good. */
+  readonly calls?: readonly DemoCall[];
   /** Fuel taken, a full tank each time. */
   readonly fills?: readonly (readonly [daysAgo: number, gallons: number])[];
+}
+
+interface DemoCall {
+  readonly daysAgo: number;
+  readonly time: string;
+  readonly fails: string;
+  readonly looked: Readonly<Record<string, boolean>>;
+  readonly minutes: number;
+  readonly isAsked?: boolean;
 }
 
 /** The made-up yard's boats, at every stage from make-ready to overdue. Days count back from today. */
@@ -108,6 +120,10 @@ const listStories = (today: LocalDate): readonly Story[] => [
     buyers: ["Tamsin Hollick", "Bram Hollick"],
     style: "power-first",
     planOptions: { budgetMin: 120 },
+    calls: [
+      { daysAgo: 50, time: "11:40", fails: "well-holds", looked: { "stand-pipe": false }, minutes: 3 },
+      { daysAgo: 1, time: "17:50", fails: "starts:port", looked: { lanyard: true, neutral: true }, minutes: 7 },
+    ],
     openChecks: [],
     tale: {
       seed: 11,
@@ -145,6 +161,16 @@ const listStories = (today: LocalDate): readonly Story[] => [
     buyers: ["Ilse Varnholt"],
     style: "sweep",
     planOptions: { budgetMin: 120 },
+    calls: [
+      { daysAgo: 120, time: "16:10", fails: "well-holds", looked: { "stand-pipe": false }, minutes: 4 },
+      {
+        daysAgo: 40,
+        time: "10:25",
+        fails: "fresh-runs",
+        looked: { "tank-empty": true, "air-in-line": false },
+        minutes: 6,
+      },
+    ],
     openChecks: [],
     tale: {
       seed: 13,
@@ -268,6 +294,7 @@ const listStories = (today: LocalDate): readonly Story[] => [
     buyers: ["Severin Halloway"],
     style: "power-first",
     planOptions: { budgetMin: 120 },
+    calls: [{ daysAgo: 2, time: "19:05", fails: "ballast-fills", looked: {}, minutes: 2, isAsked: true }],
     openChecks: [],
     tale: {
       seed: 17,
@@ -399,6 +426,18 @@ export async function makeDemoStore(
           hours,
           source: "phone",
         });
+    }
+    for (const call of story.calls ?? []) {
+      const ms = noonMs(addDays(today, -call.daysAgo), call.time);
+      nowMs = ms;
+      await services.handoverService.addEntries(delivery.id, call.isAsked ? ownerPerson : nessa, [
+        tellCall(
+          await services.handoverService.describe(delivery.id),
+          call,
+          ms,
+          call.isAsked ? ownerPerson.id : nessa.id,
+        ),
+      ]);
     }
     for (const [daysAgo, gallons] of story.fills ?? []) {
       const on = addDays(today, -daysAgo);

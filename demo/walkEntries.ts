@@ -1,8 +1,11 @@
 import { ulid } from "ulid";
 import type { Delivery } from "../api/index.ts";
+import { faultContent } from "../content/index.ts";
 import { toInstant } from "../core/dates/index.ts";
+import { buildFaultModel, describeCall, findTaught } from "../core/faults/index.ts";
 import { listMeasures, type Measure, type Reading } from "../core/measure/index.ts";
 import { createRandom } from "../core/random.ts";
+import { regions } from "../core/region/index.ts";
 import { fromCore, toCore } from "../core/units/index.ts";
 import { type Entry, type EntryOf, foldWalk, hashShown, type Mark, type WalkContent } from "../core/walk/index.ts";
 
@@ -137,4 +140,27 @@ function readOff({ kind, wanted }: Measure, random: () => number): Reading {
   if (kind === "battery") return { value: Math.round((12.72 + spread * 0.16) * 100) / 100 };
   if (kind === "fuel") return { value: 98 };
   return { value: kind === "oil" ? 1 : 0 };
+}
+
+interface Call {
+  readonly fails: string;
+  readonly looked: Readonly<Record<string, boolean>>;
+  readonly minutes: number;
+  readonly isAsked?: boolean;
+}
+
+/** A call, or a question from the owner's page, with what the finder came to. */
+export function tellCall(
+  delivery: Delivery,
+  { fails, looked, minutes, isAsked = false }: Call,
+  ms: number,
+  by: string,
+): Entry {
+  const model = buildFaultModel(delivery.rig, faultContent, regions.us);
+  const fault = describeCall(model, { functions: { [fails]: false }, components: looked }, { minutes, goesOn: null });
+  const here = new Set(delivery.topics.map(({ id }) => id));
+  const topic = fault.cause === null ? null : findTaught(faultContent, fault.cause.kind, here);
+  const note = `${fault.fails}: no. ${fault.cause === null ? "Cause open" : `At fault: ${fault.cause.label}`}.`;
+  const base = { id: createId(ms), delivery: delivery.id, at: toInstant(ms), by, device: "demo", note, fault };
+  return isAsked ? { ...base, kind: "ask", topic: null } : { ...base, kind: "call", topic };
 }

@@ -31,6 +31,7 @@ import { createBundleService } from "./services/bundleService.ts";
 import { createCalendarService } from "./services/calendarService.ts";
 import { createCareEntryService } from "./services/careEntryService.ts";
 import { createCareReader } from "./services/careReader.ts";
+import { createDockCallService } from "./services/dockCallService.ts";
 import { createFleetCare } from "./services/fleetCare.ts";
 import { createHandoverService } from "./services/handoverService.ts";
 import { createLibraryService } from "./services/libraryService.ts";
@@ -157,7 +158,8 @@ export function createServices(
     audit,
     settings,
   };
-  const base = { database, versions, ...kept, news, rigService, libraryService, storeKey, clock };
+  const dockCallService = createDockCallService({ deliveries, boats, people, settings, versions, clock });
+  const base = { database, versions, ...kept, dockCallService, news, rigService, libraryService, storeKey, clock };
   const walkReader = createWalkReader(base);
   const parts = { ...base, walkReader, sealing: createSealing(base) };
   const runService = createRunService(parts);

@@ -5,8 +5,8 @@ import { ownStyleSchema } from "../../core/route/index.ts";
 import { glossaryEntrySchema, topicIdSchema, topicSchema } from "../../core/topic/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
-import { authors, everyone } from "../roles.ts";
-import { glossarySchema, librarySheetSchema } from "../schemas.ts";
+import { authors, everyone, keepers } from "../roles.ts";
+import { dockCallSheetSchema, glossarySchema, librarySheetSchema } from "../schemas.ts";
 import { done, none } from "./shared.ts";
 
 const oneTopic = z.strictObject({ topic: topicIdSchema });
@@ -40,6 +40,25 @@ export const libraryEndpoints = {
     query: none,
     body: null,
     answer: faultContentSchema,
+  }),
+  dockCalls: endpoint({
+    ...addresses.dockCalls,
+    summary: "Calls about what fails, open and closed, and how likely they make each kind of fault",
+    admits: everyone,
+    params: none,
+    query: none,
+    body: null,
+    answer: dockCallSheetSchema,
+  }),
+  forgetCalls: endpoint({
+    ...addresses.forgetCalls,
+    summary: "Begin anew to learn from calls: those before count no more for what fails or what is taught further",
+    admits: keepers,
+    audit: "library",
+    params: none,
+    query: none,
+    body: none,
+    answer: done,
   }),
   setTopic: endpoint({
     ...addresses.setTopic,

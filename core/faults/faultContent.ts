@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { conditionSchema, partKinds, plainText } from "../rig/index.ts";
+import { topicIdSchema } from "../topic/index.ts";
 
 const idSchema = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/, "must be small letters, digits and hyphens");
 
@@ -25,6 +26,8 @@ export const faultKindSchema = z.strictObject({
   /** The kind of part it is at. */
   of: z.enum(partKinds).optional(),
   when: conditionSchema.optional(),
+  /** The topics that teach it, the closest first: a call about it counts for the first that the boat has. */
+  topics: z.array(topicIdSchema).min(1).max(4),
   /** Only of engines with a starter. */
   electric: z.boolean().optional(),
   /** Said before the look. */

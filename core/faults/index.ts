@@ -1,4 +1,5 @@
 export { buildFaultModel, type FaultComponent, type FaultFunction, type FaultModel } from "./buildModel.ts";
+export { type CallFault, callFaultSchema, describeCall, findTaught, resumeCall } from "./call.ts";
 export { diagnose } from "./diagnose.ts";
 export {
   type DiagnoseError,
@@ -9,3 +10,4 @@ export {
 } from "./diagnoseContract.ts";
 export { type FaultContent, type FaultMender, faultContentSchema, type Urgent } from "./faultContent.ts";
 export { type Findings, type Found, findFault, listQuestions, matchWords, readClues, type Suspect } from "./finder.ts";
+export { applyLearned, type ClosedCall, type LearnedPrior, learnPriors } from "./learnPriors.ts";

@@ -4,6 +4,7 @@ import type { Rig } from "../rig/index.ts";
 import { fillTopic, type SchoolChoices, type Topic } from "../topic/index.ts";
 import { type AdaptedTopics, adaptTopics, defaultPlanOptions, type PlanOptions } from "./planOptions.ts";
 import { addSecondSession, listTopicsFor, type Plan, planWalk } from "./planWalk.ts";
+import { type Raise, raiseTopics } from "./raiseTopics.ts";
 import { proposeMinutes, reckonMinutes } from "./reckonMinutes.ts";
 import type { RouteError } from "./route.ts";
 import { findStyle, type OwnStyle } from "./styles.ts";
@@ -15,6 +16,8 @@ export interface Teaching {
   readonly ownStyles: readonly OwnStyle[];
   /** Minutes as this store takes them, by topic. */
   readonly minutesOf: Readonly<Record<string, number>>;
+  /** Topics that buyers ring about, taken further (`listRaises`). */
+  readonly raised: Readonly<Record<string, Pick<Raise, "level" | "value">>>;
   readonly idiom: Idiom;
 }
 
@@ -23,7 +26,7 @@ export function prepareTopics(rig: Rig, teaching: Teaching, options: PlanOptions
   const here = listTopicsFor(rig, teaching.topics);
   const paceOf = Object.fromEntries(here.map((topic) => [topic.id, findPace(topic, teaching)]));
   return adaptTopics(
-    here.map((topic) => fillTopic(topic, rig, teaching.idiom, teaching.schools)),
+    raiseTopics(here, teaching.raised).map((topic) => fillTopic(topic, rig, teaching.idiom, teaching.schools)),
     options,
     paceOf,
   );

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { instantSchema, localDateSchema } from "../dates/index.ts";
+import { callFaultSchema } from "../faults/index.ts";
 import { sha256Schema } from "../hash/index.ts";
 import { readingAnswerSchema } from "../hours/index.ts";
 import { placeSchema, plainText } from "../rig/index.ts";
@@ -161,11 +162,25 @@ export const entrySchema = z.discriminatedUnion("kind", [
   /** A message to the buyer about something owed. */
   z.strictObject({ ...base, kind: z.literal("tell"), ref: ulidSchema, text: noteSchema }),
   /** The buyer rang: about a topic, or about something else. */
-  z.strictObject({ ...base, kind: z.literal("call"), topic: topicIdSchema.nullable(), note: noteSchema }),
+  z.strictObject({
+    ...base,
+    kind: z.literal("call"),
+    topic: topicIdSchema.nullable(),
+    note: noteSchema,
+    /** What the finder came to. */
+    fault: callFaultSchema.optional(),
+  }),
   z.strictObject({ ...base, kind: z.literal("amend"), note: noteSchema }),
   /** On the owner page, without anybody of the store beside them. */
   z.strictObject({ ...base, kind: z.literal("remote"), topic: topicIdSchema, as: z.enum(["understood", "did"]) }),
-  z.strictObject({ ...base, kind: z.literal("ask"), topic: topicIdSchema.nullable(), note: noteSchema }),
+  z.strictObject({
+    ...base,
+    kind: z.literal("ask"),
+    topic: topicIdSchema.nullable(),
+    note: noteSchema,
+    /** What an owner's finder came to. */
+    fault: callFaultSchema.optional(),
+  }),
   /** Of a boat trucked to the buyer: one thing looked at on arrival. */
   z.strictObject({
     ...base,

@@ -10,7 +10,7 @@ const worker = createPlanWorker(findEntry);
 afterAll(() => worker.close());
 
 const rig = rigTemplates["pipit-15"];
-const teaching = { version: "1", topics, schools: {}, ownStyles: [], minutesOf: {}, idiom: regions.us };
+const teaching = { version: "1", topics, schools: {}, ownStyles: [], minutesOf: {}, raised: {}, idiom: regions.us };
 const options = { ...defaultPlanOptions, style: "sweep", budgetMin: 30 };
 
 describe("plans made in a thread of their own", () => {

@@ -23,7 +23,7 @@ export interface CaredBoat extends BoatHead {
   readonly rig: CareRig;
 }
 export interface BoatShape {
-  readonly family: string;
+  readonly family: Rig["family"];
   readonly loaM: number;
   readonly beamM: number;
   readonly engines: number;

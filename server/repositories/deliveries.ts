@@ -134,6 +134,10 @@ function createDeliveryLists({ models }: Database) {
     listOn: (date: LocalDate) => listWhere({ date }),
     listOfBoats: (boatIds: readonly string[], transaction?: Transaction) =>
       listWhere({ boatId: { [Op.in]: [...boatIds] } }, undefined, transaction),
+    async findMany(ids: readonly string[]): Promise<Map<string, DeliveryRecord>> {
+      const found = await listWhere({ id: { [Op.in]: [...new Set(ids)] } });
+      return new Map(found.map((delivery) => [delivery.id, delivery]));
+    },
     listFrom: (date: LocalDate) => listWhere({ date: { [Op.gte]: date } }),
     /** The day of each boat's next handover that is not signed. */
     async listComing(today: LocalDate): Promise<Map<string, LocalDate>> {

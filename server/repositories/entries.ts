@@ -1,7 +1,9 @@
 import { type Model, Op } from "sequelize";
+import type { Instant } from "../../core/dates/index.ts";
+import type { CallFault } from "../../core/faults/index.ts";
 import type { Receipt, Strike } from "../../core/record/index.ts";
 import type { Spent } from "../../core/route/index.ts";
-import type { Entry } from "../../core/walk/index.ts";
+import type { Entry, EntryOf } from "../../core/walk/index.ts";
 import type { EntryRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readOne, readQuery } from "../database/rows.ts";
@@ -10,6 +12,12 @@ import { createWalkLogs } from "./walkLogs.ts";
 
 /** So many of the latest entries say what is spent and forgotten here, however long the store has been. */
 const mostLearned = 20_000;
+
+/** A call or an owner's question that a finder was run for. */
+export interface FaultCall {
+  readonly deliveryId: string;
+  readonly entry: EntryOf<"call" | "ask"> & { readonly fault: CallFault };
+}
 
 type EntryRowModel = Model<EntryRow, EntryRow>;
 
@@ -106,8 +114,30 @@ export function createEntrySearch({ models }: Database) {
          GROUP BY deliveryId, topic HAVING SUM(spentS) > 0`,
       );
     },
-    /** Marks made late and calls, by topic, over the latest walks, and how many of them were signed. */
-    async countForgotten(): Promise<{ rows: { topic: string; late: number; calls: number }[]; handovers: number }> {
+    /** The latest calls and questions with what a finder came to, the last first, each with its handover. */
+    async listFaultCalls(since: Instant | null, mostRows: number): Promise<FaultCall[]> {
+      const rows = await readQuery<{ deliveryId: string; body: string }>(
+        models.entries,
+        `SELECT deliveryId, body FROM entries
+         WHERE json_extract(body, '$.kind') IN ('call', 'ask') AND json_extract(body, '$.fault') IS NOT NULL
+           AND json_extract(body, '$.at') >= ?
+         ORDER BY number DESC LIMIT ?`,
+        [since ?? "", mostRows],
+      );
+      return rows.map(({ deliveryId, body }) => ({ deliveryId, entry: JSON.parse(body) as FaultCall["entry"] }));
+    },
+    /** The number of the last call or question there is; 0 without any. */
+    async findLastCall(): Promise<number> {
+      const [row] = await readQuery<{ n: number | null }>(
+        models.entries,
+        "SELECT MAX(number) AS n FROM entries WHERE json_extract(body, '$.kind') IN ('call', 'ask')",
+      );
+      return row?.n ?? 0;
+    },
+    /** Marks made late and calls (from an instant on), by topic, over the latest walks, and how many of them were signed. */
+    async countForgotten(
+      callsSince: Instant | null = null,
+    ): Promise<{ rows: { topic: string; late: number; calls: number }[]; handovers: number }> {
       // Late: made after the first thing that is only done when closing (gear counted, hours read, a signature).
       const rows = await readQuery<{ topic: string; late: number; calls: number }>(
         models.entries,
@@ -120,10 +150,11 @@ export function createEntrySearch({ models }: Database) {
          SELECT json_extract(e.body, '$.topic') AS topic,
            SUM(kind = 'mark' AND json_extract(e.body, '$.at') > closing.at
              AND json_extract(e.body, '$.mark') IN ('told', 'shown', 'did')) AS late,
-           SUM(kind = 'call') AS calls
+           SUM(kind = 'call' AND json_extract(e.body, '$.at') >= ?) AS calls
          FROM recent e LEFT JOIN closing ON closing.deliveryId = e.deliveryId
          WHERE kind IN ('mark', 'call') AND json_extract(e.body, '$.topic') IS NOT NULL
          GROUP BY 1 HAVING late > 0 OR calls > 0`,
+        [callsSince ?? ""],
       );
       const [count] = await readQuery<{ n: number }>(
         models.entries,

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { instantSchema } from "../../core/dates/index.ts";
 import { sha256Schema } from "../../core/hash/index.ts";
 import { regionSchema, regions } from "../../core/region/index.ts";
 import { plainText } from "../../core/rig/index.ts";
@@ -38,6 +39,8 @@ export const settingsSchema = z.strictObject({
   ownWords: ownWordsSchema.default({}),
   /** Messages in the store's own words, by template. */
   messageTexts: z.record(z.string(), z.string()).default({}),
+  /** From when on calls count for what fails and what is taught further; null counts all. */
+  callsSince: instantSchema.nullable().default(null),
   /** Stores whose bundles somebody here has looked at and taken in, by their public key. */
   knownStores: z.array(z.strictObject({ key: sha256Schema, name: plainText(80) })).default([]),
 });
@@ -61,6 +64,7 @@ const defaults: Settings = {
   feedHash: null,
   ownWords: {},
   messageTexts: {},
+  callsSince: null,
   knownStores: [],
 };
 

@@ -6,7 +6,7 @@ import { serve } from "../http.ts";
 
 const done = { done: true as const };
 
-export function routeLibrary(router: Router, { auth, libraryService }: Services) {
+export function routeLibrary(router: Router, { auth, dockCallService, libraryService }: Services) {
   router.get(
     endpoints.library.path,
     serve(endpoints.library, auth, () => libraryService.describe()),
@@ -18,6 +18,17 @@ export function routeLibrary(router: Router, { auth, libraryService }: Services)
   router.get(
     endpoints.faults.path,
     serve(endpoints.faults, auth, async () => faultContent),
+  );
+  router.get(
+    endpoints.dockCalls.path,
+    serve(endpoints.dockCalls, auth, () => dockCallService.describe()),
+  );
+  router.post(
+    endpoints.forgetCalls.path,
+    serve(endpoints.forgetCalls, auth, async () => {
+      await dockCallService.forget();
+      return done;
+    }),
   );
   router.put(
     endpoints.setTopic.path,

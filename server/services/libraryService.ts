@@ -2,7 +2,7 @@ import { isDeepStrictEqual } from "node:util";
 import type { LibrarySheet } from "../../api/index.ts";
 import { glossary, topics as shipped } from "../../content/index.ts";
 import { type Idiom, spellText } from "../../core/region/index.ts";
-import { learnMinutes, type OwnStyle, orderTopics } from "../../core/route/index.ts";
+import { learnMinutes, listRaises, type OwnStyle, orderTopics, type Raise } from "../../core/route/index.ts";
 import {
   followMerges,
   type GlossaryEntry,
@@ -30,6 +30,8 @@ export interface Library {
   readonly ownStyles: readonly OwnStyle[];
   /** Minutes as this store takes them, by topic. */
   readonly minutesOf: Readonly<Record<string, number>>;
+  /** Topics that buyers ring about, taken further. */
+  readonly raised: Readonly<Record<string, Raise>>;
   readonly idiom: Idiom;
 }
 
@@ -55,18 +57,18 @@ const shippedById = new Map(shipped.map((topic) => [topic.id, topic]));
 /** The shipped library with the store's own edits, its schools, its styles and its minutes laid over it. */
 export function createLibraryService(parts: Parts) {
   const { topicEdits, settings, clock } = parts;
-  const model = createLibraryModel(parts);
+  const forgotten = createForgettingModel(parts);
+  const readForgotten = async () => (await forgotten()).value;
+  const model = createLibraryModel(parts, readForgotten);
   const read = async (): Promise<Library> => {
     const { stamp, value } = await model();
     return { version: stamp, ...value };
   };
-  const forgotten = createForgettingModel(parts);
-  const readForgotten = async () => (await forgotten()).value;
   return {
     read,
     readForgotten,
     async describe(): Promise<LibrarySheet> {
-      const { topics, schools, ownStyles, minutesOf } = await read();
+      const { topics, schools, ownStyles, minutesOf, raised } = await read();
       const edits = await topicEdits.list();
       return {
         topics: [...topics],
@@ -78,6 +80,7 @@ export function createLibraryService(parts: Parts) {
         }),
         schools,
         ownStyles: [...ownStyles],
+        raised: { ...raised },
         forgotten: Object.fromEntries((await readForgotten()).byTopic),
         minutesOf: Object.fromEntries(topics.flatMap(({ id, minutes }) => differs(id, minutes, minutesOf[id]))),
       };
@@ -164,13 +167,16 @@ function checkWhole(topics: readonly Topic[], fresh: ReadonlyMap<string, Topic>)
   if (!ordered.ok) throw new Failure("cycle", { topics: ordered.circle });
 }
 
-function createLibraryModel({ topicEdits, deliveries, settings, versions, clock }: Parts) {
+function createLibraryModel(
+  { topicEdits, deliveries, settings, versions, clock }: Parts,
+  readForgotten: () => Promise<Forgetting>,
+) {
   return createReadModel(versions, {
     settings: ["topics"],
     async key() {
-      const { schools, ownStyles, region } = await settings.read();
-      // Minutes are learned once a day, so that a plan does not change while it is walked.
-      return JSON.stringify([clock.today(), schools, ownStyles, region.units, region.spelling]);
+      const { schools, ownStyles, region, callsSince } = await settings.read();
+      // Minutes and calls are learned from once a day, so that a plan does not change while it is walked.
+      return JSON.stringify([clock.today(), schools, ownStyles, region.units, region.spelling, callsSince]);
     },
     async make() {
       const { schools: chosen, ownStyles, region } = await settings.read();
@@ -179,7 +185,10 @@ function createLibraryModel({ topicEdits, deliveries, settings, versions, clock 
       const schools = Object.fromEntries(Object.entries(chosen).map(([id, school]) => [nameOf(id), school]));
       const minutesOf = learnMinutes(topics, await deliveries.listSpent());
       const idiom = { units: region.units, spelling: region.spelling };
-      return { topics, schools, ownStyles, minutesOf, idiom };
+      const { handovers, byTopic } = await readForgotten();
+      const calls = Object.fromEntries([...byTopic].map(([id, each]) => [id, each.calls]));
+      const raised = listRaises(topics, { handovers, calls });
+      return { topics, schools, ownStyles, minutesOf, raised, idiom };
     },
   });
 }
@@ -201,11 +210,11 @@ function layOver(own: readonly Topic[]): Topic[] {
 }
 
 /** What this store most often leaves out, learned once a day from its own late marks and its calls. */
-function createForgettingModel({ deliveries, versions, clock }: Parts) {
+function createForgettingModel({ deliveries, settings, versions, clock }: Parts) {
   return createReadModel(versions, {
-    key: () => clock.today(),
+    key: async () => `${clock.today()} ${(await settings.read()).callsSince}`,
     async make(): Promise<Forgetting> {
-      const { rows, handovers } = await deliveries.countForgotten();
+      const { rows, handovers } = await deliveries.countForgotten((await settings.read()).callsSince);
       const nameOf = followMerges(shipped);
       const byTopic = new Map<string, Forgotten>();
       for (const { topic, late, calls } of rows) {

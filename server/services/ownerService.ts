@@ -18,6 +18,7 @@ import type { Photos } from "../repositories/photos.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { ownerPerson } from "./author.ts";
 import type { CareReader } from "./careReader.ts";
+import type { DockCallService } from "./dockCallService.ts";
 import { listFormer } from "./formerOwners.ts";
 import type { HandoverService } from "./handoverService.ts";
 import type { PackService } from "./packService.ts";
@@ -30,6 +31,7 @@ interface Parts {
   readonly ownerLinks: OwnerLinks;
   readonly handoverService: HandoverService;
   readonly careReader: CareReader;
+  readonly dockCallService: DockCallService;
   readonly packService: PackService;
   readonly settings: { read(): Promise<Settings> };
   readonly photos: Pick<Photos, "find">;
@@ -114,7 +116,7 @@ async function makeLink(
 }
 
 async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
-  const { boats, handoverService, careReader, packService, settings, clock } = parts;
+  const { boats, handoverService, careReader, packService, dockCallService, settings, clock } = parts;
   const { deliveryId } = await open(parts, token);
   const delivery = await handoverService.describe(deliveryId);
   const { walk, delivery: record } = await handoverService.get(deliveryId);
@@ -145,6 +147,7 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
     },
     inService: boat.inService,
     synonyms,
+    learnedFaults: await dockCallService.readLearned(delivery.rig.family),
     ...care,
   };
 }

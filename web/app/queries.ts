@@ -81,6 +81,8 @@ export const faultsQuery = queryOptions({
   queryFn: fetcher("faults"),
   staleTime: Number.POSITIVE_INFINITY,
 });
+/** Asked anew wherever it is opened: whoever is rung next goes on from there. */
+export const dockCallsQuery = queryOptions({ queryKey: ["dock-calls"], queryFn: fetcher("dockCalls"), staleTime: 0 });
 export const deliveryQuery = (delivery: string) =>
   queryOptions({ queryKey: ["delivery", delivery], queryFn: fetcher("delivery", { params: { delivery } }) });
 export const plansQuery = (delivery: string) =>

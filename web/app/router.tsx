@@ -119,6 +119,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/aftercare/CareScreen.tsx")).CareScreen }),
           },
           {
+            path: "/aftercare/calls",
+            lazy: async () => ({ Component: (await import("../screens/aftercare/CallsScreen.tsx")).CallsScreen }),
+          },
+          {
             path: "/aftercare/owed",
             lazy: async () => ({ Component: (await import("../screens/aftercare/OwedScreen.tsx")).OwedScreen }),
           },

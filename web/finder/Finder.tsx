@@ -1,5 +1,11 @@
 import { type ReactNode, useEffect, useState } from "react";
-import { type FaultContent, type FaultMender, matchWords, type Urgent } from "../../core/faults/index.ts";
+import {
+  type FaultContent,
+  type FaultMender,
+  type Findings,
+  matchWords,
+  type Urgent,
+} from "../../core/faults/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
@@ -11,6 +17,10 @@ interface FinderProps {
   readonly content: FaultContent;
   /** The yard's number; null among the yard's own people. */
   readonly phone: string | null;
+  /** What an earlier call had found, to go on from. */
+  readonly begin?: Findings | null;
+  /** What was said already. */
+  readonly says?: string;
   /** What can be done with what was found: told to the yard, or logged. */
   readonly end: (finder: Finder) => ReactNode;
   /** The part that is looked at now, for a plan beside. */
@@ -18,8 +28,8 @@ interface FinderProps {
 }
 
 /** From "it does not work" to what is at fault: what comes first, then one question and one look after the other. */
-export function FaultFinder({ rig, content, phone, end, onPart }: FinderProps) {
-  const finder = useFinder(rig, content);
+export function FaultFinder({ rig, content, phone, begin = null, says = "", end, onPart }: FinderProps) {
+  const finder = useFinder(rig, content, begin);
   const part = (finder.fault ?? finder.next)?.part ?? null;
   useEffect(() => onPart?.(part), [onPart, part]);
   const [urgent, setUrgent] = useState<Urgent | null>(null);
@@ -35,7 +45,7 @@ export function FaultFinder({ rig, content, phone, end, onPart }: FinderProps) {
           </li>
         ))}
       </ul>
-      <Say finder={finder} urgent={content.urgent} onUrgent={setUrgent} />
+      <Say finder={finder} says={says} urgent={content.urgent} onUrgent={setUrgent} />
       {finder.hasBegun && <Seen finder={finder} />}
       {finder.conflict !== null && (
         <p role="alert" className="mt-3 border-l-4 border-magenta bg-panel px-4 py-2">
@@ -90,13 +100,14 @@ function Call({ phone }: { phone: string | null }) {
 
 interface SayProps {
   readonly finder: Finder;
+  readonly says: string;
   readonly urgent: readonly Urgent[];
   readonly onUrgent: (urgent: Urgent) => void;
 }
 
 /** What does not work, in people's own words; words of danger lead to what comes first. */
-function Say({ finder, urgent, onUrgent }: SayProps) {
-  const [text, setText] = useState("");
+function Say({ finder, says, urgent, onUrgent }: SayProps) {
+  const [text, setText] = useState(says);
   const matches = matchWords(finder.model.functions, text).filter(
     ({ id }) => finder.findings.functions[id] === undefined,
   );

@@ -7,6 +7,7 @@ import {
   findFault,
   listQuestions,
   readClues,
+  resumeCall,
 } from "../../core/faults/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { storeRegion } from "../ui/storeTime.ts";
@@ -14,9 +15,9 @@ import { storeRegion } from "../ui/storeTime.ts";
 const nothing: Findings = { functions: {}, components: {} };
 
 /** One search for a fault on one boat: what was seen so far, and what follows from it. */
-export function useFinder(rig: Rig, content: FaultContent) {
+export function useFinder(rig: Rig, content: FaultContent, begin: Findings | null) {
   const model = useMemo(() => buildFaultModel(rig, content, storeRegion()), [rig, content]);
-  const [findings, setFindings] = useState(nothing);
+  const [findings, setFindings] = useState(() => (begin === null ? nothing : resumeCall(model, begin)));
   const [skipped, setSkipped] = useState<readonly string[]>([]);
   const [beganMs] = useState(() => Date.now());
   const hasBegun = Object.keys(findings.functions).length > 0;

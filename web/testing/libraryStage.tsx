@@ -26,6 +26,7 @@ export const plain: LibrarySheet = {
   schools: {},
   ownStyles: [],
   minutesOf: { horn: 1.26 },
+  raised: {},
   forgotten: { horn: { late: 3, calls: 2 } },
 };
 export const horn = topics.find(({ id }) => id === "horn")!;

@@ -2,6 +2,7 @@ import { NavLink } from "react-router";
 
 const tabs = [
   { to: "/aftercare", says: "This week" },
+  { to: "/aftercare/calls", says: "Calls" },
   { to: "/aftercare/workshop", says: "Workshop" },
   { to: "/aftercare/owed", says: "Owed" },
 ];

@@ -2,7 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Boat } from "../../../api/index.ts";
-import { boatQuery, queryClient, rigQuery } from "../../app/queries.ts";
+import { boatQuery, dockCallsQuery, queryClient, rigQuery } from "../../app/queries.ts";
+import { CallList } from "../../calls/CallList.tsx";
 import { useSyncStatus } from "../../offline/useSync.ts";
 import { OwedRow } from "../../owed/OwedRow.tsx";
 import { BoatPage } from "../../plan/BoatPage.tsx";
@@ -93,6 +94,7 @@ function BoatOf({ boat }: { boat: Boat }) {
           <HoursForm boat={boat} />
         </>
       )}
+      <Calls boat={boat.id} />
       <OwedAndHandovers boat={boat} />
     </BoatPage>
   );
@@ -116,6 +118,19 @@ function AtPlace({ rig, place }: { rig: Boat["rig"]; place: string }) {
           </li>
         ))}
       </ul>
+    </section>
+  );
+}
+
+/** What buyers rang about on this boat, where they did. */
+function Calls({ boat }: { boat: string }) {
+  const { data } = useQuery(dockCallsQuery);
+  const calls = [...(data?.open ?? []), ...(data?.closed ?? [])].filter((call) => call.boat === boat);
+  if (calls.length === 0) return null;
+  return (
+    <section className="mt-8">
+      <h2 className="text-lg font-bold">Calls</h2>
+      <CallList label="Calls" calls={calls} isOfBoat />
     </section>
   );
 }

@@ -1,8 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { Link, useParams } from "react-router";
-import type { Boat } from "../../../api/index.ts";
-import { boatQuery, deliveryQuery, faultsQuery } from "../../app/queries.ts";
+import { useMemo, useState } from "react";
+import { Link, useParams, useSearchParams } from "react-router";
+import type { Boat, DockCallSheet } from "../../../api/index.ts";
+import {
+  applyLearned,
+  type CallFault,
+  describeCall,
+  type FaultContent,
+  findTaught,
+} from "../../../core/faults/index.ts";
+import { boatQuery, deliveryQuery, dockCallsQuery, faultsQuery, queryClient } from "../../app/queries.ts";
 import { FaultFinder } from "../../finder/Finder.tsx";
 import { type Finder, sayFindings } from "../../finder/useFinder.ts";
 import { syncQueue } from "../../offline/useSync.ts";
@@ -14,9 +21,13 @@ import { Fetched } from "../../ui/Fetched.tsx";
 /** A dock call: somebody is on the phone with a boat that does something it should not. */
 export function FinderScreen() {
   const { boat: id } = useParams() as { boat: string };
+  const [params] = useSearchParams();
   const boat = useQuery(boatQuery(id));
   const faults = useQuery(faultsQuery);
+  const calls = useQuery(dockCallsQuery);
   const [part, setPart] = useState<string | null>(null);
+  const call = params.get("call");
+  const of = params.get("of");
   return (
     <Fetched query={boat} what="the boat">
       {(data) => (
@@ -34,13 +45,20 @@ export function FinderScreen() {
           <h1 className="mb-3 text-2xl font-bold">It does not work</h1>
           <Fetched query={faults} what="what fails on boats">
             {(content) => (
-              <FaultFinder
-                rig={data.rig}
-                content={content}
-                phone={null}
-                onPart={setPart}
-                end={(finder) => <LogCall boat={data} finder={finder} />}
-              />
+              <ResumedCall handover={handoverOf(data, of)} call={call}>
+                {(before) => (
+                  <OurFinder
+                    boat={data}
+                    content={content}
+                    learned={calls.data?.learned ?? nothing}
+                    begin={before}
+                    says={params.get("says") ?? ""}
+                    of={of}
+                    goesOn={before === null ? null : call}
+                    onPart={setPart}
+                  />
+                )}
+              </ResumedCall>
             )}
           </Fetched>
         </BoatPage>
@@ -48,10 +66,69 @@ export function FinderScreen() {
     </Fetched>
   );
 }
+const nothing: DockCallSheet["learned"] = [];
 
-/** The call with what was found, put down with the boat's handover: there it counts for what is forgotten in walks. */
-function LogCall({ boat, finder }: { boat: Boat; finder: Finder }) {
-  const handover = boat.deliveries.find(({ state }) => state === "signed") ?? boat.deliveries[0];
+interface ResumedProps {
+  readonly handover: Handover;
+  readonly call: string | null;
+  readonly children: (before: CallFault | null) => React.ReactNode;
+}
+
+/** What an earlier call of this boat had found, where one goes on. */
+function ResumedCall({ handover, call, children }: ResumedProps) {
+  const delivery = useQuery({ ...deliveryQuery(handover?.id ?? ""), enabled: call !== null && handover !== undefined });
+  if (call === null || handover === undefined) return children(null);
+  return (
+    <Fetched query={delivery} what="the call">
+      {({ entries }) => {
+        const entry = entries.find(({ id }) => id === call);
+        return children(entry?.kind === "call" || entry?.kind === "ask" ? (entry.fault ?? null) : null);
+      }}
+    </Fetched>
+  );
+}
+
+type Handover = Boat["deliveries"][number] | undefined;
+/** The one a call goes on with; else the last that was signed, for the boat is theirs. */
+const handoverOf = ({ deliveries }: Boat, of: string | null): Handover =>
+  deliveries.find(({ id }) => id === of) ?? deliveries.findLast(({ state }) => state === "signed") ?? deliveries[0];
+
+interface OurFinderProps {
+  readonly boat: Boat;
+  readonly content: FaultContent;
+  readonly learned: DockCallSheet["learned"];
+  readonly begin: CallFault | null;
+  readonly says: string;
+  readonly of: string | null;
+  readonly goesOn: string | null;
+  readonly onPart: (part: string | null) => void;
+}
+
+/** The finder with what this store's calls have taught. */
+function OurFinder({ boat, content, learned, begin, says, of, goesOn, onPart }: OurFinderProps) {
+  const ours = useMemo(() => applyLearned(content, learned, boat.rig.family), [content, learned, boat.rig.family]);
+  return (
+    <FaultFinder
+      rig={boat.rig}
+      content={ours}
+      phone={null}
+      begin={begin}
+      says={says}
+      onPart={onPart}
+      end={(finder) => <LogCall handover={handoverOf(boat, of)} content={content} finder={finder} goesOn={goesOn} />}
+    />
+  );
+}
+
+interface LogCallProps {
+  readonly handover: Handover;
+  readonly content: FaultContent;
+  readonly finder: Finder;
+  readonly goesOn: string | null;
+}
+
+/** The call with what was found, put down with the boat's handover: there it counts for what fails and what is taught further. */
+function LogCall({ handover, content, finder, goesOn }: LogCallProps) {
   const delivery = useQuery({ ...deliveryQuery(handover?.id ?? ""), enabled: handover !== undefined });
   const [isKept, setKept] = useState(false);
   const [isBusy, setBusy] = useState(false);
@@ -59,14 +136,25 @@ function LogCall({ boat, finder }: { boat: Boat; finder: Finder }) {
     return (
       <p className="text-soft">This boat has no handover yet, so that there is nothing to put the call down with.</p>
     );
-  if (isKept) return <p role="status">The call is put down with the boat's handover.</p>;
+  if (isKept)
+    return (
+      <p role="status">
+        The call is put down with the boat's handover, and stands under{" "}
+        <Link to="/aftercare/calls" className="underline">
+          Calls
+        </Link>
+        .
+      </p>
+    );
   const log = async () => {
     setBusy(true);
-    const minutes = Math.max(1, Math.round((Date.now() - finder.beganMs) / 60_000));
-    const of = boat.rig.parts.find(({ id }) => id === finder.fault?.part)?.kind;
-    const topic = delivery.data?.topics.find((each) => of !== undefined && each.of === of)?.id ?? null;
-    const note = `Dock call, ${minutes} min. ${sayFindings(finder)}`.slice(0, 1000);
-    await syncQueue.add(handover.id, { kind: "call", topic, note });
+    const minutes = (Date.now() - finder.beganMs) / 60_000;
+    const fault = describeCall(finder.model, finder.findings, { minutes, goesOn });
+    const here = new Set(delivery.data?.topics.map(({ id }) => id));
+    const topic = fault.cause === null ? null : findTaught(content, fault.cause.kind, here);
+    const note = `Dock call, ${fault.minutes} min. ${sayFindings(finder)}`.slice(0, 1000);
+    await syncQueue.add(handover.id, { kind: "call", topic, note, fault });
+    void queryClient.invalidateQueries({ queryKey: dockCallsQuery.queryKey });
     setKept(true);
   };
   return (

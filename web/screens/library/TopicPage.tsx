@@ -218,6 +218,7 @@ function Reading({ topic, rig, library, heading }: ReadingProps) {
   const told = rig === null ? topic : fillTopic(topic, rig, storeRegion(), library.schools);
   const ours = library.minutesOf[topic.id];
   const forgotten = library.forgotten[topic.id];
+  const raise = library.raised[topic.id];
   return (
     <section
       aria-label="The topic as it is explained"
@@ -244,6 +245,16 @@ function Reading({ topic, rig, library, heading }: ReadingProps) {
         <p className="mt-4 border-t border-rule pt-2">
           Often left out here: marked only when closing or later <strong className="num">{forgotten.late}</strong>{" "}
           times, rang about <strong className="num">{forgotten.calls}</strong> times.
+        </p>
+      )}
+      {raise !== undefined && (
+        <p className="mt-4 border-t border-rule pt-2">
+          <strong>Taken further here</strong>, for buyers rang about it <span className="num">{raise.calls}</span> times
+          over the last <span className="num">{raise.handovers}</span> handovers:{" "}
+          {raise.level === topic.level
+            ? "it goes before others where time is short"
+            : `it is ${levelWords[raise.level]} instead of ${levelWords[topic.level]}, and goes before others where time is short`}
+          . It falls back by itself once they ring less.
         </p>
       )}
       {reason !== null && (

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import type { OwnerPage } from "../../../api/index.ts";
+import { applyLearned, describeCall } from "../../../core/faults/index.ts";
 import { faultsQuery } from "../../app/queries.ts";
 import { FaultFinder } from "../../finder/Finder.tsx";
 import { type Finder, sayFindings } from "../../finder/useFinder.ts";
@@ -8,6 +9,8 @@ import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { useOwner } from "./useOwner.ts";
+
+const nothing: OwnerPage["learnedFaults"] = [];
 
 interface OwnerFinderProps {
   readonly token: string;
@@ -17,14 +20,21 @@ interface OwnerFinderProps {
 /** The finder on an owner's own page, which ends in a question to the yard with what was found already told. */
 export default function OwnerFinder({ token, page }: OwnerFinderProps) {
   const faults = useQuery(faultsQuery);
+  const { family } = page.delivery.rig;
+  // A page that was saved by an older version has none.
+  const learned = page.learnedFaults ?? nothing;
+  const content = useMemo(
+    () => faults.data && applyLearned(faults.data, learned, family),
+    [faults.data, learned, family],
+  );
   return (
     <>
       <h2 className="mb-3 text-2xl font-bold">It does not work</h2>
       <Fetched query={faults} what="what fails on boats">
-        {(content) => (
+        {(shipped) => (
           <FaultFinder
             rig={page.delivery.rig}
-            content={content}
+            content={content ?? shipped}
             phone={page.phone}
             end={(finder) => <TellTheYard token={token} page={page} finder={finder} />}
           />
@@ -44,9 +54,20 @@ function TellTheYard({ token, page, finder }: OwnerFinderProps & { finder: Finde
         className="min-h-12"
         disabled={add.isPending}
         onClick={() =>
-          add.mutate([{ kind: "ask", topic: null, note: `It does not work. ${sayFindings(finder)}`.slice(0, 1000) }], {
-            onSuccess: () => setTold(true),
-          })
+          add.mutate(
+            [
+              {
+                kind: "ask",
+                topic: null,
+                note: `It does not work. ${sayFindings(finder)}`.slice(0, 1000),
+                fault: describeCall(finder.model, finder.findings, {
+                  minutes: (Date.now() - finder.beganMs) / 60_000,
+                  goesOn: null,
+                }),
+              },
+            ],
+            { onSuccess: () => setTold(true) },
+          )
         }
       >
         {add.isPending ? "Telling the yard …" : "Tell the yard what you found"}
