@@ -1,5 +1,6 @@
 import { cpus, totalmem } from "node:os";
 import { benchApi } from "./bench/benchApi.ts";
+import { benchCalls } from "./bench/benchCalls.ts";
 import { benchCare } from "./bench/benchCare.ts";
 import { benchDock } from "./bench/benchDock.ts";
 import { benchEdge } from "./bench/benchEdge.ts";
@@ -26,6 +27,7 @@ const parts = {
   benchRoute,
   benchLibrary,
   benchPower,
+  benchCalls,
   benchWeb,
   benchDock,
   benchCare,

@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
+import { buildFaultModel, findTaught } from "../core/faults/index.ts";
 import { regions } from "../core/region/index.ts";
 import { type Condition, isMet, type PartKind, partKinds } from "../core/rig/index.ts";
 import { listTopicsFor, proposeMinutes, speakMinutes } from "../core/route/index.ts";
 import { orderTopics } from "../core/route/internal/blocks.ts";
 import { fillTopic, systems } from "../core/topic/index.ts";
-import { makeReady, rigTemplates, topics } from "./index.ts";
+import { faultContent, makeReady, rigTemplates, topics } from "./index.ts";
 
 const has = (kind: PartKind): Condition => ({ has: kind });
 const engine = (...kinds: string[]): Condition => ({
@@ -133,4 +134,16 @@ describe("the library", () => {
   it("gives the workshop its own list before the buyer comes", () => {
     expect(new Set(makeReady.map(({ id }) => id)).size).toBe(makeReady.length);
   });
+});
+
+it("each kind of fault names topics that there are, and each boat has one for most of what fails on it", () => {
+  const known = new Set(topics.map(({ id }) => id));
+  for (const { id, topics: taught } of faultContent.kinds)
+    for (const topic of taught) expect(known.has(topic), `${id}: ${topic}`).toBe(true);
+  for (const rig of Object.values(rigTemplates)) {
+    const here = new Set(listTopicsFor(rig, topics).map(({ id }) => id));
+    const kinds = [...new Set(buildFaultModel(rig, faultContent, regions.us).components.map(({ kind }) => kind))];
+    const untaught = kinds.filter((kind) => findTaught(faultContent, kind, here) === null);
+    expect(untaught.length, `${rig.model}: ${untaught.join(", ")}`).toBeLessThanOrEqual(kinds.length * 0.05);
+  }
 });

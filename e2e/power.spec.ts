@@ -1,10 +1,13 @@
 import { expect, expectAccessible, signIn, test } from "./store.ts";
 
-test("a dock call from the first words to the cause put down with the boat", async ({ page, store }) => {
+test("a dock call from whose boat it is to the cause; another is gone on with", async ({ page, store }) => {
   await signIn(page, store, "Ines Marr");
-  await page.goto(`${store.address}/boats/w097`);
-  await page.getByRole("link", { name: "It does not work" }).click();
-  await page.getByLabel("What does not work?", { exact: true }).fill("beeps but won't start");
+  await page.getByRole("link", { name: "Aftercare" }).click();
+  await page.getByRole("link", { name: "Calls", exact: true }).click();
+  await expectAccessible(page);
+  await page.getByLabel("What do they say?").fill("beeps but won't start");
+  await page.getByLabel("Whose boat is it?").fill("hollick");
+  await page.getByRole("list", { name: "Boats found" }).getByRole("link", { name: /23097/ }).click();
   await page.getByRole("button", { name: "Does not work: Port engine starts" }).click();
   await expect(page.getByText("Look at the red clip under the throttle.")).toBeVisible();
   await expectAccessible(page);
@@ -13,10 +16,24 @@ test("a dock call from the first words to the cause put down with the boat", asy
   await page.getByRole("button", { name: "Put the call down" }).click();
   await expect(page.getByText("The call is put down with the boat's handover.")).toBeVisible();
   await expect(page.getByText("All synced")).toBeVisible();
+  await page.getByRole("link", { name: "Calls", exact: true }).click();
+  const closed = page.getByRole("list", { name: "What it was" });
+  await expect(closed.getByRole("listitem").first()).toContainText("Cause: Kill lanyard out or half in");
+  const open = page.getByRole("list", { name: "Open calls" });
+  const calls = await open.getByRole("listitem").count();
+  await open.getByRole("link", { name: /^Go on: Port engine starts/ }).click();
+  await expect(page.getByRole("button", { name: "Take back: Kill lanyard out or half in, good" })).toBeVisible();
+  await page.getByRole("button", { name: "No", exact: true }).first().click();
+  await page.getByRole("button", { name: "Put the call down" }).click();
+  await expect(page.getByText("All synced")).toBeVisible();
+  await page.getByRole("link", { name: "Calls", exact: true }).click();
+  await expect(open.getByRole("listitem")).toHaveCount(calls - 1);
   const { deliveries } = await (await page.request.get(`${store.address}/api/boats/w097`)).json();
   const { entries } = await (await page.request.get(`${store.address}/api/deliveries/${deliveries[0].id}`)).json();
-  const call = entries.findLast(({ kind }: { kind: string }) => kind === "call");
-  expect(call).toMatchObject({ topic: "lanyard" });
+  const call = entries.find(
+    ({ topic }: { topic: string }) => topic === "lanyard" && entries.at(-1).fault.goesOn !== null,
+  );
+  expect(call).toMatchObject({ kind: "call" });
   expect(call.note).toContain("Kill lanyard out or half in: at fault");
 });
 

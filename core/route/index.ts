@@ -30,7 +30,7 @@ export {
   planWalk,
 } from "./planWalk.ts";
 export { prepareTopics, prepareWalk, type Teaching } from "./prepareWalk.ts";
-export { type CallsByTopic, listRaises, type Raise, raiseTopics } from "./raiseTopics.ts";
+export { type CallsHere, listRaises, type Raise, raiseTopics } from "./raiseTopics.ts";
 export { proposeMinutes, reckonMinutes, speakMinutes, talkPace } from "./reckonMinutes.ts";
 export { rerouteWalk } from "./rerouteWalk.ts";
 export { type RouteError, route } from "./route.ts";

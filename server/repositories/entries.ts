@@ -2,7 +2,7 @@ import { type Model, Op } from "sequelize";
 import type { Instant } from "../../core/dates/index.ts";
 import type { CallFault } from "../../core/faults/index.ts";
 import type { Receipt, Strike } from "../../core/record/index.ts";
-import type { Spent } from "../../core/route/index.ts";
+import type { CallsHere, Spent } from "../../core/route/index.ts";
 import type { Entry, EntryOf } from "../../core/walk/index.ts";
 import type { EntryRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -125,6 +125,25 @@ export function createEntrySearch({ models }: Database) {
         [since ?? "", mostRows],
       );
       return rows.map(({ deliveryId, body }) => ({ deliveryId, entry: JSON.parse(body) as FaultCall["entry"] }));
+    },
+    /** From a day on: calls that were about a topic, and when handovers were sealed. */
+    async listTopicCalls(since: Instant): Promise<CallsHere> {
+      const calls = await readQuery<{ topic: string; at: Instant }>(
+        models.entries,
+        `SELECT json_extract(body, '$.topic') AS topic, json_extract(body, '$.at') AS at FROM entries
+         WHERE json_extract(body, '$.kind') IN ('call', 'ask') AND json_extract(body, '$.kind') = 'call'
+           AND json_extract(body, '$.topic') IS NOT NULL AND json_extract(body, '$.at') >= ?`,
+        [since],
+      );
+      const sealed = await readQuery<{ at: Instant }>(
+        models.entries,
+        "SELECT at FROM chain WHERE kind = 'handover' AND at >= ?",
+        [since],
+      );
+      return {
+        calls: calls.map(({ topic, at }) => ({ topic, atMs: Date.parse(at) })),
+        handoversMs: sealed.map(({ at }) => Date.parse(at)),
+      };
     },
     /** The number of the last call or question there is; 0 without any. */
     async findLastCall(): Promise<number> {

@@ -1,6 +1,7 @@
 import { isDeepStrictEqual } from "node:util";
 import type { LibrarySheet } from "../../api/index.ts";
 import { glossary, topics as shipped } from "../../content/index.ts";
+import { toInstant } from "../../core/dates/index.ts";
 import { type Idiom, spellText } from "../../core/region/index.ts";
 import { learnMinutes, listRaises, type OwnStyle, orderTopics, type Raise } from "../../core/route/index.ts";
 import {
@@ -48,6 +49,9 @@ interface Parts {
   readonly clock: Clock;
 }
 
+/** How long a topic stays raised after buyers rang about it: two seasons of boats are taught by it. Our choice. */
+const raiseHoldsMs = 730 * 86_400_000;
+
 /** The store's own minutes of a topic, said only where they are not the topic's. */
 const differs = (id: string, shippedMin: number, ownMin: number | undefined): [string, number][] =>
   ownMin === undefined || ownMin === shippedMin ? [] : [[id, ownMin]];
@@ -57,13 +61,13 @@ const shippedById = new Map(shipped.map((topic) => [topic.id, topic]));
 /** The shipped library with the store's own edits, its schools, its styles and its minutes laid over it. */
 export function createLibraryService(parts: Parts) {
   const { topicEdits, settings, clock } = parts;
-  const forgotten = createForgettingModel(parts);
-  const readForgotten = async () => (await forgotten()).value;
-  const model = createLibraryModel(parts, readForgotten);
+  const model = createLibraryModel(parts);
   const read = async (): Promise<Library> => {
     const { stamp, value } = await model();
     return { version: stamp, ...value };
   };
+  const forgotten = createForgettingModel(parts);
+  const readForgotten = async () => (await forgotten()).value;
   return {
     read,
     readForgotten,
@@ -167,10 +171,7 @@ function checkWhole(topics: readonly Topic[], fresh: ReadonlyMap<string, Topic>)
   if (!ordered.ok) throw new Failure("cycle", { topics: ordered.circle });
 }
 
-function createLibraryModel(
-  { topicEdits, deliveries, settings, versions, clock }: Parts,
-  readForgotten: () => Promise<Forgetting>,
-) {
+function createLibraryModel({ topicEdits, deliveries, settings, versions, clock }: Parts) {
   return createReadModel(versions, {
     settings: ["topics"],
     async key() {
@@ -179,15 +180,14 @@ function createLibraryModel(
       return JSON.stringify([clock.today(), schools, ownStyles, region.units, region.spelling, callsSince]);
     },
     async make() {
-      const { schools: chosen, ownStyles, region } = await settings.read();
+      const { schools: chosen, ownStyles, region, callsSince } = await settings.read();
       const topics = layOver((await topicEdits.list()).map(({ topic }) => topic));
       const nameOf = followMerges(topics);
       const schools = Object.fromEntries(Object.entries(chosen).map(([id, school]) => [nameOf(id), school]));
       const minutesOf = learnMinutes(topics, await deliveries.listSpent());
       const idiom = { units: region.units, spelling: region.spelling };
-      const { handovers, byTopic } = await readForgotten();
-      const calls = Object.fromEntries([...byTopic].map(([id, each]) => [id, each.calls]));
-      const raised = listRaises(topics, { handovers, calls });
+      const sinceMs = Math.max(clock.nowMs() - raiseHoldsMs, callsSince === null ? 0 : Date.parse(callsSince));
+      const raised = listRaises(topics, await deliveries.listTopicCalls(toInstant(sinceMs)));
       return { topics, schools, ownStyles, minutesOf, raised, idiom };
     },
   });

@@ -18,8 +18,11 @@ export function CallList({ label, calls, isOfBoat = false }: CallListProps) {
         <li key={call.id} className="flex flex-wrap items-center gap-x-4 border-b border-rule py-1.5">
           <span className="min-w-0 flex-1 basis-72 break-words">
             <span className="block">
+              <span className="text-magenta" role="img" aria-label="Does not work:">
+                ✗
+              </span>{" "}
               <span className="font-semibold">{call.fails}</span>
-              {call.cause !== null && <>: {call.cause}</>}
+              {call.cause !== null && <>. Cause: {call.cause}</>}
             </span>
             <span className="block text-sm text-soft">
               {!isOfBoat && (

@@ -213,6 +213,8 @@ interface ReadingProps {
   readonly heading: string | null;
 }
 
+const furtherWords = { told: "explained", shown: "shown", done: "done by the buyer's own hands" } as const;
+
 function Reading({ topic, rig, library, heading }: ReadingProps) {
   const reason = rig === null ? null : explainTopic(topic, rig);
   const told = rig === null ? topic : fillTopic(topic, rig, storeRegion(), library.schools);
@@ -253,7 +255,7 @@ function Reading({ topic, rig, library, heading }: ReadingProps) {
           over the last <span className="num">{raise.handovers}</span> handovers:{" "}
           {raise.level === topic.level
             ? "it goes before others where time is short"
-            : `it is ${levelWords[raise.level]} instead of ${levelWords[topic.level]}, and goes before others where time is short`}
+            : `it is ${furtherWords[raise.level]} instead of ${furtherWords[topic.level]}, and goes before others where time is short`}
           . It falls back by itself once they ring less.
         </p>
       )}
