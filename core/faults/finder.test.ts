@@ -23,6 +23,18 @@ describe("the model of a boat", () => {
     }
   });
 
+  it("asks no inboard about trim or a drive that comes up, and no washdown about fresh water", () => {
+    const of = (id: keyof typeof rigTemplates) => buildFaultModel(rigTemplates[id], faultContent, regions.us);
+    const kindsOf = (id: keyof typeof rigTemplates) => of(id).components.map(({ kind }) => kind);
+    for (const kind of ["trim-high", "trim-fluid", "trim-fuse", "steer-weed"]) {
+      expect(kindsOf("pluma-22")).not.toContain(kind);
+      expect(kindsOf("wending-23")).toContain(kind);
+    }
+    expect(of("pluma-22").functions.some(({ label }) => /trims/.test(label))).toBe(false);
+    expect(of("sedge-18").functions.map(({ id }) => id)).not.toContain("fresh-runs");
+    expect(kindsOf("sedge-18")).not.toContain("tank-empty");
+  });
+
   it("holds forty functions and ninety kinds, each look a question, each mend a sentence", () => {
     expect(faultContent.functions.length).toBeGreaterThanOrEqual(40);
     expect(faultContent.kinds.length).toBeGreaterThanOrEqual(90);
