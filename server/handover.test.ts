@@ -83,6 +83,25 @@ describe("entries", () => {
     expect([answer.status, answer.body.error.code]).toEqual([422, "unknown-ref"]);
   });
 
+  it("of the wiring stand on the boat's own sheet with who looked, until it is found otherwise", async () => {
+    const look = (ok: boolean) => ({
+      id: ulid(),
+      delivery: "d-h402",
+      at: toInstant(Date.now()),
+      by: "tobin",
+      device: "t",
+      kind: "ready",
+      check: "wiring",
+      ok,
+    });
+    const checked = async () => (await nessa.get("/api/boats/h402")).body.rig.wiringChecked;
+    expect(await checked()).toBeUndefined();
+    await post(tobin, [look(true)], "d-h402");
+    expect(await checked()).toMatchObject({ by: "Tobin Ashgrove", on: expect.stringMatching(/^\d{4}-\d\d-\d\d$/) });
+    await post(tobin, [look(false)], "d-h402");
+    expect(await checked()).toBeUndefined();
+  });
+
   it("show on Today as they come", async () => {
     const ready = (check: string) => ({
       id: ulid(),

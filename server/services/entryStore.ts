@@ -1,10 +1,14 @@
+import { dayOf } from "../../core/dates/index.ts";
 import type { Arrival } from "../../core/record/index.ts";
+import type { Rig } from "../../core/rig/index.ts";
 import { type Entry, foldWalk, formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import type { Messages } from "../messages.ts";
 import type { NewsService } from "../news.ts";
+import type { createBoats } from "../repositories/boats.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
+import type { People } from "../repositories/people.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
 import { addToLog } from "../repositories/walkLogs.ts";
 import { listPhotos, type Sealing } from "./sealing.ts";
@@ -15,6 +19,8 @@ interface Parts {
   readonly database: Database;
   readonly deliveries: Deliveries;
   readonly snapshots: Snapshots;
+  readonly boats: ReturnType<typeof createBoats>;
+  readonly people: People;
   readonly messages: Messages;
   readonly news: NewsService;
   readonly walkReader: WalkReader;
@@ -47,6 +53,7 @@ export function createEntryStore(parts: Parts) {
     );
     const now = await settleSnapshot(parts, { ...context, log: all }, ready, t);
     await sendMessages(parts, now, fresh, t);
+    await noteWiring(parts, now, fresh, t);
     if (walk.sealed !== null) await sealing.amend(now, fresh, listPhotos(fresh), "added", t);
     const isSealed = walk.sealed === null && (await sealing.sealIfReady(now, t)) !== null;
     if (!isSealed) await deliveries.setSummary(delivery.id, summarizeContext(now), t);
@@ -84,6 +91,25 @@ async function settleSnapshot(parts: Parts, context: HandoverContext, ready: str
   const begun = { ...delivery, snapshot: sha256 };
   const { walk } = await walkReader.read(begun, context.boat, t);
   return { ...context, delivery: begun, walk };
+}
+
+/** The make-ready check whose answer is of the boat, not of one handover alone. */
+const wiringCheck = "wiring";
+
+/** Whoever looked at the wiring before a handover stands on the boat's sheet from then on; found otherwise, nobody does. */
+async function noteWiring(
+  { boats, people, clock }: Parts,
+  { boat }: HandoverContext,
+  stored: readonly Entry[],
+  t: Transaction,
+) {
+  const last = stored.findLast((entry) => entry.kind === "ready" && entry.check === wiringCheck);
+  if (last?.kind !== "ready") return;
+  const now = (await boats.find(boat.id, t))!;
+  const { wiringChecked: _, ...bare } = JSON.parse(now.rigText) as Rig;
+  const by = (await people.find(last.by, t))?.name ?? last.by;
+  const rig = last.ok ? { ...bare, wiringChecked: { by, on: dayOf(last.at, clock.timeZone) } } : bare;
+  await boats.setRig(boat.id, { name: now.name, hull: now.hull, rig, version: now.version + 1 }, t);
 }
 
 /** Messages to the buyer that stand among these entries. */
