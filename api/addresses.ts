@@ -104,6 +104,7 @@ export const addresses = {
   ownerPage: { method: "GET", path: "/api/owner/:token" },
   addOwnerEntries: { method: "POST", path: "/api/owner/:token/entries" },
   setOwnerPhoto: { method: "PUT", path: "/api/owner/:token/photos/:photo" },
+  ownerManifest: { method: "GET", path: "/api/owner/:token/manifest.webmanifest" },
   ownerPhoto: { method: "GET", path: "/api/owner/:token/photos/:photo" },
   ownerRecordPdf: { method: "GET", path: "/api/owner/:token/record.pdf" },
   ownerPackPdf: { method: "GET", path: "/api/owner/:token/pack.pdf" },

@@ -1,4 +1,5 @@
 export { addresses } from "./addresses.ts";
+export { appIcons } from "./appIcons.ts";
 export type {
   BoatCare,
   Booking,

@@ -1,3 +1,4 @@
+import { existsSync } from "node:fs";
 import { get } from "node:http";
 import sharp from "sharp";
 import { ulid } from "ulid";
@@ -44,6 +45,15 @@ describe("an owner's page", () => {
     expect(body.delivery.link).toMatchObject({ isRemote: true });
     expect(JSON.stringify(body.delivery.entries)).not.toContain("ferry");
     expect(body.cards.length).toBeGreaterThan(10);
+  });
+
+  it("is an app that starts at its own link, with icons that are there", async () => {
+    const { status, body, headers } = await store.stranger.get(`/api/owner/${token}/manifest.webmanifest`);
+    expect([status, headers.get("cache-control")]).toEqual([200, "no-store"]);
+    expect(body).toMatchObject({ id: `/o/${token}`, start_url: `/o/${token}`, scope: `/o/${token}` });
+    expect(body.name).toContain("Millrace 24");
+    for (const { src } of body.icons) expect(existsSync(`web/public${src}`)).toBe(true);
+    expect((await store.stranger.get("/api/owner/0123456789012345678901/manifest.webmanifest")).status).toBe(410);
   });
 
   it("keeps only the hash of its token", async () => {

@@ -2,6 +2,7 @@ import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
+import { appIcons } from "../api/appIcons.ts";
 
 export default defineConfig({
   root: import.meta.dirname,
@@ -11,7 +12,7 @@ export default defineConfig({
     VitePWA({
       registerType: "prompt",
       injectRegister: null,
-      includeAssets: ["ravik.svg"],
+      includeAssets: ["ravik.svg", "ravik-*.png"],
       manifest: {
         name: "Ravik",
         short_name: "Ravik",
@@ -19,7 +20,7 @@ export default defineConfig({
         theme_color: "#FBFAF6",
         background_color: "#FBFAF6",
         display: "standalone",
-        icons: [{ src: "/ravik.svg", sizes: "any", type: "image/svg+xml" }],
+        icons: [...appIcons],
       },
       workbox: {
         globPatterns: ["**/*.{js,css,html,svg,woff2}"],

@@ -35,6 +35,16 @@ export const ownerEndpoints = {
     upload: photoTypes,
     answer: photoAnswer,
   }),
+  ownerManifest: endpoint({
+    ...addresses.ownerManifest,
+    summary: "What makes an owner's page an app of its own on their phone: it starts at their link",
+    admits: "public",
+    params: oneToken,
+    query: none,
+    body: null,
+    answer: null,
+    file: "application/manifest+json",
+  }),
   ownerPhoto: endpoint({
     ...addresses.ownerPhoto,
     summary: "A photo of this handover as JPEG",

@@ -1,11 +1,25 @@
 import type Router from "@koa/router";
 import type { Context } from "koa";
-import { endpoints } from "../../api/index.ts";
+import { appIcons, endpoints } from "../../api/index.ts";
 import type { Services } from "../createServices.ts";
 import { Failure } from "../failure.ts";
 import { serve } from "../http.ts";
 import { answerPhoto, keepPhoto } from "./photos.ts";
 import { printRecord } from "./printRecord.ts";
+
+/** An app of their own: it starts at their link, and leaves it for nothing else. */
+const createOwnerManifest = (token: string, boatName: string, store: string) => ({
+  id: `/o/${token}`,
+  start_url: `/o/${token}`,
+  scope: `/o/${token}`,
+  name: `${boatName}, ${store}`,
+  short_name: boatName,
+  description: "Cards, what is due and what to do when something does not work.",
+  display: "standalone",
+  theme_color: "#FBFAF6",
+  background_color: "#FBFAF6",
+  icons: appIcons,
+});
 
 /** The owner's private page: no sign-in, the token in the address opens it and nothing else. */
 export function routeOwner(router: Router, services: Services) {
@@ -16,6 +30,16 @@ export function routeOwner(router: Router, services: Services) {
       ctx.set("Cache-Control", "no-store");
       ctx.set("Referrer-Policy", "no-referrer");
       return ownerService.describe(params.token);
+    }),
+  );
+  router.get(
+    endpoints.ownerManifest.path,
+    serve(endpoints.ownerManifest, auth, async ({ params, ctx }) => {
+      const { boatName, store } = await ownerService.describeApp(params.token);
+      ctx.set("Cache-Control", "no-store");
+      ctx.type = "application/manifest+json";
+      ctx.body = JSON.stringify(createOwnerManifest(params.token, boatName, store));
+      return undefined;
     }),
   );
   router.post(

@@ -61,6 +61,12 @@ export function createOwnerService(parts: Parts) {
       await ownerLinks.end(delivery, clock.now());
     },
     describe: (token: string) => describePage(parts, token),
+    /** What their page is called as an app. */
+    async describeApp(token: string): Promise<{ boatName: string; store: string }> {
+      const { deliveryId } = await open(parts, token);
+      const { boat } = await handoverService.get(deliveryId);
+      return { boatName: boat.name, store: (await parts.settings.read()).store };
+    },
     describePack: (delivery: string, token: string | undefined) => describePack(parts, delivery, token),
     async addEntries(token: string, entries: readonly Entry[]) {
       const { deliveryId, isRemote } = await open(parts, token);

@@ -23,12 +23,14 @@ import { OwnerArrival } from "./OwnerArrival.tsx";
 import { OwnerCare } from "./OwnerCare.tsx";
 import { OwnerFind, OwnerTopic } from "./OwnerFind.tsx";
 import { OwnerHours } from "./OwnerHours.tsx";
+import { OwnerInstall, useOwnApp } from "./OwnerInstall.tsx";
 import { OwnerWalk } from "./OwnerWalk.tsx";
 
 /** An owner's private page, for the phone: their cards, their record, what is promised, a question to the yard. */
 export function OwnerScreen() {
   const { token } = useParams() as { token: string };
   const page = useQuery(ownerPageQuery(token));
+  useOwnApp(token);
   useEffect(() => {
     // The address is the key: it is not told to where its links lead.
     const meta = document.createElement("meta");
@@ -213,6 +215,7 @@ function Front({ token, page, state, cards }: FrontProps) {
       {phone !== "" && <p className="mt-4 font-semibold">{phone}</p>}
       <OwedToYou page={page} state={state} />
       <Papers token={token} page={page} />
+      <OwnerInstall boatName={delivery.boatName} />
       <AskTheYard token={token} page={page} state={state} topic={null} />
     </>
   );
