@@ -11,6 +11,7 @@ const pairSchema = z.strictObject({ if: plainText(120), do: plainText(360), when
 export const cardTables = [
   "switch-positions",
   "stays-live",
+  "left-on",
   "looks-off",
   "breakers",
   "panel",

@@ -1,4 +1,5 @@
 import { findBreakInStanding } from "../breakin/index.ts";
+import { listLeftOn } from "../power/index.ts";
 import { type Idiom, spellText } from "../region/index.ts";
 import { hasBehind, type PartKind, type Rig, sayFigure } from "../rig/index.ts";
 import type { CardBoat } from "./cardBoat.ts";
@@ -66,6 +67,7 @@ export function createTable(name: TableName, boat: CardBoat): CardBlock | null {
 const makers: { readonly [N in TableName]: (boat: CardBoat) => CardBlock | null } = {
   "switch-positions": switchPositionsTable,
   "stays-live": staysLiveTable,
+  "left-on": leftOnTable,
   "looks-off": looksOffTable,
   breakers: breakersTable,
   panel: panelTable,
@@ -94,6 +96,21 @@ function staysLiveTable({ rig }: CardBoat) {
   return table(
     ["Stays live", "Draws", "From"],
     rig.loads.filter(({ always }) => always).map(({ label, amps, from }) => [label, `${amps} A`, batteryOf(rig, from)]),
+  );
+}
+
+const mostLeftOn = 8;
+
+function leftOnTable({ rig }: CardBoat) {
+  return table(
+    ["If this stays on", "Turn it off at", "Battery too low after"],
+    listLeftOn(rig)
+      .slice(0, mostLeftOn)
+      .map(({ label, off, hours }) => [
+        label,
+        off === null ? "its own button" : off.position === undefined ? off.label : `${off.label}, ${off.position}`,
+        hours < 48 ? `${Math.max(1, Math.floor(hours))} h` : `${Math.floor(hours / 24)} days`,
+      ]),
   );
 }
 

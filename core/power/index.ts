@@ -20,6 +20,7 @@ export {
   groupBatteries,
   usualFloor,
 } from "./endurance.ts";
+export { findOffSwitch, type LeftOn, listLeftOn, underWay } from "./leftOn.ts";
 export { listUnreachable } from "./listUnreachable.ts";
 export { live } from "./live.ts";
 export { type LiveInput, type LiveOutput, linkSchema, liveInputSchema, liveOutputSchema } from "./liveContract.ts";

@@ -1,4 +1,4 @@
-import { listSwitches } from "../../core/power/index.ts";
+import { findOffSwitch } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { joinWords } from "../../core/text/index.ts";
 import { Button } from "../ui/Button.tsx";
@@ -24,7 +24,7 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
       <ol className="border-t border-ink">
         {drawing.map(({ load, amps }) => {
           const { label, always, measured } = rig.loads.find(({ id }) => id === load)!;
-          const off = findOff(rig, load);
+          const off = findOffSwitch(rig, load);
           return (
             <li key={load} className="flex flex-wrap items-center gap-x-3 border-b border-rule py-1.5">
               <strong>{label}</strong>
@@ -71,11 +71,3 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
 
 const sayAmps = (amps: number) => `${amps < 1 ? amps.toFixed(2) : amps.toFixed(1)} A`;
 const sayHours = (hours: number) => (hours < 100 ? `${hours.toFixed(1)} h` : `${Math.round(hours / 24)} days`);
-
-/** The switch that turns a load off, and where to. */
-function findOff(rig: Rig, load: string): { id: string; label: string; position: string | undefined } | null {
-  const item = rig.panel.find(({ positions }) => positions.some(({ powers }) => powers.includes(load)));
-  if (item === undefined) return null;
-  const label = listSwitches(rig).find(({ id }) => id === item.id)!.label;
-  return { id: item.id, label, position: item.positions.find(({ powers }) => powers.length === 0)?.label };
-}

@@ -10,38 +10,24 @@ import {
   listSwitches,
   type PowerSetting,
   turnAllOff,
+  underWay,
 } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 
-const nothingWrong: PowerSetting = { positions: {}, tripped: [], loose: [], charge: {} };
-
 /** What a buyer most often leaves on: battery switches as under way, anchor light, stereo, plotter. */
 function asLeft(rig: Rig, setting: PowerSetting): PowerSetting {
-  const off = turnAllOff(rig, setting).positions;
   const loads = new Map(rig.loads.map((load) => [load.id, load]));
   const isLeft = (id: string) => /anchor light|stereo|plotter|sounder/i.test(loads.get(id)?.label ?? "");
   const left = rig.panel.flatMap(({ id, positions }) => {
     const on = positions.find(({ powers }) => powers.length > 0 && powers.some(isLeft));
     return on === undefined ? [] : [[id, on.label] as const];
   });
-  return { ...setting, positions: { ...off, ...runPositions(rig), ...Object.fromEntries(left) } };
+  return { ...setting, positions: { ...underWay(rig, setting).positions, ...Object.fromEntries(left) } };
 }
-
-/** Battery switches as under way: the first position that is not off; an emergency switch stays as it is. */
-const runPositions = (rig: Rig): Record<string, string> =>
-  Object.fromEntries(
-    rig.powerSwitches.map(({ id, positions }) => [
-      id,
-      (positions.find(({ label }) => !/^off$/i.test(label)) ?? positions[0]!).label,
-    ]),
-  );
 
 /** How a boat's power stands on this screen, what follows from it, and how to change it. */
 export function usePower(rig: Rig) {
-  const [setting, setSetting] = useState<PowerSetting>(() => ({
-    ...turnAllOff(rig, nothingWrong),
-    positions: { ...turnAllOff(rig, nothingWrong).positions, ...runPositions(rig) },
-  }));
+  const [setting, setSetting] = useState<PowerSetting>(() => underWay(rig));
   const [sources, setSources] = useState<ChargeSources>({ engines: [], shore: false });
   const [drain, setDrain] = useState<Omit<Drain, "setting">>({ buttons: {}, pumpEveryMin: null, airC: 20, years: 0 });
   const reasons = useMemo(() => explainPower(rig, setting), [rig, setting]);
