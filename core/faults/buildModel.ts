@@ -23,6 +23,8 @@ export interface FaultFunction {
   readonly asks: string;
   readonly needs: readonly string[];
   readonly words: readonly string[];
+  /** Stations it is thought of at: where what it runs is, or as the content says. */
+  readonly stations: readonly string[];
   /** Functions that some words say something of as well. */
   readonly clues: readonly { readonly says: string; readonly function: string; readonly works: boolean }[];
 }
@@ -83,6 +85,7 @@ export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Pick<Idi
         asks: spell(engine !== null && rig.engines.length > 1 ? `${engine.label}: ${each.asks}` : each.asks),
         needs: [...new Set([...needs, ...loads.flatMap(needsOfLoad)])],
         words: each.words ?? [],
+        stations: rig.stations.filter((station) => isAt(rig, each, station)).map(({ id }) => id),
         clues: (each.clues ?? []).map((clue) => ({
           ...clue,
           function: engine === null ? clue.function : `${clue.function}:${engine.id}`,
@@ -94,10 +97,11 @@ export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Pick<Idi
     if (covered.has(id) || /harness|memory|feed$/i.test(label)) continue;
     functions.push({
       id: `load:${id}`,
-      label: `${label} works`,
+      label: `${label} ${label.endsWith("s") ? "work" : "works"}`,
       asks: `Does this work: ${label}?`,
       needs: needsOfLoad(id),
       words: [],
+      stations: [],
       clues: [],
     });
   }
@@ -107,6 +111,9 @@ export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Pick<Idi
     functions: functions.filter(({ needs }) => needs.length > 0),
   };
 }
+
+const isAt = (rig: Rig, { at = [], load }: FaultContent["functions"][number], { id, kind }: Rig["stations"][number]) =>
+  at.includes(kind) || rig.parts.some((part) => part.station === id && part.kind === load);
 
 const suits = ({ electric }: { electric?: boolean | undefined }, engine: Rig["engines"][number]): boolean =>
   electric !== true || engine.start !== "pull";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { conditionSchema, partKinds, plainText } from "../rig/index.ts";
+import { conditionSchema, partKinds, plainText, stationKinds } from "../rig/index.ts";
 import { topicIdSchema } from "../topic/index.ts";
 
 const idSchema = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/, "must be small letters, digits and hyphens");
@@ -47,6 +47,8 @@ export const faultFunctionSchema = z.strictObject({
   electric: z.boolean().optional(),
   /** The loads that run it, by what they serve: their breaker, switch, battery and plug are needed too. */
   load: z.enum(partKinds).optional(),
+  /** Kinds of station it is thought of at, beside where its parts are. */
+  at: z.array(z.enum(stationKinds)).max(4).optional(),
   /** Of those loads, the ones whose name this pattern finds. */
   named: z.string().max(80).optional(),
   /** What people say when it does not. */

@@ -2,7 +2,15 @@ import { describe, expect, it } from "vitest";
 import { faultContent, rigTemplates } from "../../content/index.ts";
 import { createRandom } from "../random.ts";
 import { regions } from "../region/index.ts";
-import { buildFaultModel, type Findings, findFault, listQuestions, matchWords, readClues } from "./index.ts";
+import {
+  buildFaultModel,
+  type Findings,
+  findFault,
+  listAtPlace,
+  listQuestions,
+  matchWords,
+  readClues,
+} from "./index.ts";
 
 const twin = buildFaultModel(rigTemplates["wending-23"], faultContent, regions.us);
 const nothing: Findings = { functions: {}, components: {} };
@@ -79,6 +87,19 @@ describe("the model of a boat", () => {
     expect(starts.map(({ id }) => id)).toEqual(["starts:port", "starts:starboard"]);
     expect(starts[0]!.needs).toContain("bank-low:port");
     expect(starts[0]!.needs).not.toContain("bank-low:starboard");
+  });
+});
+
+describe("a place that is touched", () => {
+  it("leads to what is there, what is nowhere else first, and to nothing where nothing is", () => {
+    const rig = rigTemplates["wending-23"];
+    const at = (kind: string) =>
+      listAtPlace(twin, rig, rig.stations.find((each) => each.kind === kind)!.id).map(({ id }) => id);
+    expect(at("anchor").slice(0, 2).sort()).toEqual(["windlass-pulls", "windlass-turns"]);
+    expect(at("engines")).toContain("starts:port");
+    expect(at("coupler")).toEqual(["trailer-lights"]);
+    expect(at("helm")).toContain("horn-sounds");
+    expect(listAtPlace(twin, rig, "nowhere")).toEqual([]);
   });
 });
 

@@ -1,4 +1,5 @@
 import { fail, type Result, succeed } from "../result.ts";
+import type { Rig } from "../rig/index.ts";
 import type { FaultComponent, FaultFunction, FaultModel } from "./buildModel.ts";
 import { diagnose } from "./diagnose.ts";
 import type { DiagnoseError } from "./diagnoseContract.ts";
@@ -74,6 +75,23 @@ export function readClues(model: FaultModel, failing: FaultFunction, text: strin
   const said = text.toLowerCase();
   const clues = failing.clues.filter((clue) => said.includes(clue.says) && known.has(clue.function));
   return Object.fromEntries(clues.map((clue) => [clue.function, clue.works]));
+}
+
+/** What a touch on the plan may mean: functions thought of at a station, then those whose parts are there and nowhere else. */
+export function listAtPlace(model: FaultModel, rig: Rig, station: string, most = 10): FaultFunction[] {
+  const stationOf = new Map(rig.parts.map((part) => [part.id, part.station]));
+  const placeOf = new Map(model.components.map(({ id, part }) => [id, part === null ? null : stationOf.get(part)]));
+  const weigh = ({ needs, stations }: FaultFunction) => {
+    const placed = needs.filter((id) => placeOf.get(id) != null);
+    const here = placed.filter((id) => placeOf.get(id) === station);
+    return (stations.includes(station) ? 1 : 0) + (placed.length === 0 ? 0 : here.length / placed.length);
+  };
+  return model.functions
+    .map((each) => ({ each, weight: weigh(each) }))
+    .filter(({ weight }) => weight > 0)
+    .sort((a, b) => b.weight - a.weight)
+    .slice(0, most)
+    .map(({ each }) => each);
 }
 
 const words = (text: string): string[] =>

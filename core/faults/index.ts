@@ -9,5 +9,14 @@ export {
   diagnoseOutputSchema,
 } from "./diagnoseContract.ts";
 export { type FaultContent, type FaultMender, faultContentSchema, type Urgent } from "./faultContent.ts";
-export { type Findings, type Found, findFault, listQuestions, matchWords, readClues, type Suspect } from "./finder.ts";
+export {
+  type Findings,
+  type Found,
+  findFault,
+  listAtPlace,
+  listQuestions,
+  matchWords,
+  readClues,
+  type Suspect,
+} from "./finder.ts";
 export { applyLearned, type ClosedCall, type LearnedPrior, learnPriors } from "./learnPriors.ts";

@@ -1,8 +1,10 @@
 import { type ReactNode, useEffect, useState } from "react";
 import {
   type FaultContent,
+  type FaultFunction,
   type FaultMender,
   type Findings,
+  listAtPlace,
   matchWords,
   type Urgent,
 } from "../../core/faults/index.ts";
@@ -21,6 +23,8 @@ interface FinderProps {
   readonly begin?: Findings | null;
   /** What was said already. */
   readonly says?: string;
+  /** The station that was touched on a plan. */
+  readonly place?: string | null;
   /** What can be done with what was found: told to the yard, or logged. */
   readonly end: (finder: Finder) => ReactNode;
   /** The part that is looked at now, for a plan beside. */
@@ -28,7 +32,7 @@ interface FinderProps {
 }
 
 /** From "it does not work" to what is at fault: what comes first, then one question and one look after the other. */
-export function FaultFinder({ rig, content, phone, begin = null, says = "", end, onPart }: FinderProps) {
+export function FaultFinder({ rig, content, phone, begin = null, says = "", place = null, end, onPart }: FinderProps) {
   const finder = useFinder(rig, content, begin);
   const part = (finder.fault ?? finder.next)?.part ?? null;
   useEffect(() => onPart?.(part), [onPart, part]);
@@ -46,6 +50,7 @@ export function FaultFinder({ rig, content, phone, begin = null, says = "", end,
         ))}
       </ul>
       <Say finder={finder} says={says} urgent={content.urgent} onUrgent={setUrgent} />
+      {place !== null && <AtPlace rig={rig} finder={finder} place={place} />}
       {finder.hasBegun && <Seen finder={finder} />}
       {finder.conflict !== null && (
         <p role="alert" className="mt-3 border-l-4 border-magenta bg-panel px-4 py-2">
@@ -136,23 +141,54 @@ function Say({ finder, says, urgent, onUrgent }: SayProps) {
       {text.trim() !== "" && matches.length === 0 && dangers.length === 0 && (
         <p className="mt-1 text-soft">Nothing of that name on this boat. Try the thing itself: starts, toilet, horn.</p>
       )}
-      <ul aria-label="Is it this" className="mt-2 flex flex-wrap gap-2">
-        {matches.map((match) => (
-          <li key={match.id}>
-            <Button
-              className="min-h-12"
-              aria-label={`Does not work: ${match.label}`}
-              onClick={() => {
-                finder.fail(match, text);
-                setText("");
-              }}
-            >
-              {match.label}: no
-            </Button>
-          </li>
-        ))}
-      </ul>
+      <MatchList label="Is it this" finder={finder} matches={matches} text={text} onTaken={() => setText("")} />
     </section>
+  );
+}
+
+/** What is at the place that was touched: one of it may be what does not work. */
+function AtPlace({ rig, finder, place }: { rig: Rig; finder: Finder; place: string }) {
+  const station = rig.stations.find(({ id }) => id === place);
+  if (station === undefined) return null;
+  const here = listAtPlace(finder.model, rig, place).filter(({ id }) => finder.findings.functions[id] === undefined);
+  return (
+    <section aria-label="At the place touched" className="mt-3">
+      <p className="font-bold">
+        {station.label}
+        {here.length === 0 && <span className="font-normal text-soft">: nothing is known here that could fail</span>}
+      </p>
+      <MatchList label="Is it this here" finder={finder} matches={here} text="" />
+    </section>
+  );
+}
+
+interface MatchListProps {
+  readonly label: string;
+  readonly finder: Finder;
+  readonly matches: readonly FaultFunction[];
+  readonly text: string;
+  readonly onTaken?: () => void;
+}
+
+/** Functions of which one may be what does not work. */
+function MatchList({ label, finder, matches, text, onTaken }: MatchListProps) {
+  return (
+    <ul aria-label={label} className="mt-2 flex flex-wrap gap-2">
+      {matches.map((match) => (
+        <li key={match.id}>
+          <Button
+            className="min-h-12"
+            aria-label={`Does not work: ${match.label}`}
+            onClick={() => {
+              finder.fail(match, text);
+              onTaken?.();
+            }}
+          >
+            {match.label}: no
+          </Button>
+        </li>
+      ))}
+    </ul>
   );
 }
 

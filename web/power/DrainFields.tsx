@@ -1,5 +1,3 @@
-import { useState } from "react";
-import { findChargeShare } from "../../core/measure/index.ts";
 import { hasOwnButton } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { joinWords } from "../../core/text/index.ts";
@@ -16,7 +14,6 @@ interface FieldsProps {
 /** What the batteries are like, what runs by its own button, and what charges. */
 export function DrainFields({ rig, power }: FieldsProps) {
   const { drain, sources } = power;
-  const [volts, setVolts] = useState<Readonly<Record<string, number | undefined>>>({});
   const own = rig.loads.filter((load) => hasOwnButton(rig, load) && !/harness|dash|console feed/i.test(load.label));
   const hasFloat = rig.loads.some(({ always, serves = [] }) => always && serves.includes("pump"));
   const hasCharger = rig.parts.some(({ kind }) => kind === "charger");
@@ -27,11 +24,8 @@ export function DrainFields({ rig, power }: FieldsProps) {
           key={id}
           label={`${label}, at rest`}
           unit="V"
-          value={volts[id]}
-          onChange={(read) => {
-            setVolts((now) => ({ ...now, [id]: read }));
-            power.charge(id, read === undefined ? 1 : findChargeShare(read, chemistry));
-          }}
+          value={power.volts[id]}
+          onChange={(read) => power.readVolts(id, read)}
           least={4}
           most={60}
           isOptional

@@ -15,6 +15,7 @@ import { SwitchList } from "./SwitchList.tsx";
 import { usePower } from "./usePower.ts";
 import { WiringDiagram } from "./WiringDiagram.tsx";
 
+const nothingRead: Readonly<Record<string, number>> = {};
 const powerKinds = ["battery", "selector", "breakers", "fuse-block", "isolator", "charger", "charger-socket"];
 
 /** How it is known that the wiring is as it is drawn. */
@@ -28,8 +29,14 @@ function sayTrust({ wiring, wiringChecked }: Rig): string {
   }. Nobody has checked it on this boat: believe the boat before the drawing.`;
 }
 
+interface MapProps {
+  readonly rig: Rig;
+  /** Volts at rest as they were read last, by battery: the curve begins there. */
+  readonly volts?: Readonly<Record<string, number>>;
+}
+
 /** The power map as a screen about a boat, with where its batteries and breakers are beside it. */
-export function PowerView({ rig, back }: { readonly rig: Rig; readonly back: ReactNode }) {
+export function PowerView({ rig, back, volts }: MapProps & { readonly back: ReactNode }) {
   return (
     <BoatPage
       plan={
@@ -37,14 +44,14 @@ export function PowerView({ rig, back }: { readonly rig: Rig; readonly back: Rea
       }
     >
       <p className="head text-soft">{back}</p>
-      <PowerMap rig={rig} />
+      <PowerMap rig={rig} {...(volts === undefined ? {} : { volts })} />
     </BoatPage>
   );
 }
 
 /** What is live on a boat, what drains it and by when: its own wiring, to be turned and broken on the screen. */
-export function PowerMap({ rig }: { readonly rig: Rig }) {
-  const power = usePower(rig);
+export function PowerMap({ rig, volts = nothingRead }: MapProps) {
+  const power = usePower(rig, volts);
   const [nowMin] = useState(() => storeMinutes(Date.now()));
   const labelOf = useMemo(() => new Map(rig.loads.map(({ id, label }) => [id, label])), [rig]);
   const biggest = power.drawing.find(({ load }) => !rig.loads.find(({ id }) => id === load)!.always)?.load ?? null;

@@ -49,6 +49,15 @@ describe("the power map", () => {
     expect(screen.getByRole("button", { name: /^Starting: 50 % charged/ })).toBeTruthy();
   });
 
+  it("volts that the walk read start it too; mended, batteries are full again", async () => {
+    render(<PowerMap rig={ferrin} volts={{ start: 12.24 }} />);
+    const field = screen.getByLabelText("Starting, at rest") as HTMLInputElement;
+    expect(field.value).toMatch(/^12.24/);
+    expect(screen.getByRole("button", { name: /^Starting: 50 % charged/ })).toBeTruthy();
+    await userEvent.clear(field);
+    expect(screen.getByRole("button", { name: /^Starting: 100 % charged/ })).toBeTruthy();
+  });
+
   it("a bow motor's bank that is low says nothing of starting", () => {
     const sedge = rigTemplates["sedge-18"];
     const lasts = { groups: [{ batteries: ["bow-1", "bow-2"], drawA: 9, hoursToFloor: 3 }], hoursToFloor: {} };

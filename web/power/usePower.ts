@@ -1,4 +1,5 @@
 import { useMemo, useState } from "react";
+import { findChargeShare } from "../../core/measure/index.ts";
 import {
   askEndurance,
   type ChargeSources,
@@ -25,9 +26,18 @@ function asLeft(rig: Rig, setting: PowerSetting): PowerSetting {
   return { ...setting, positions: { ...underWay(rig, setting).positions, ...Object.fromEntries(left) } };
 }
 
+/** How full batteries are by volts at rest. */
+const chargeOf = (rig: Rig, volts: Readonly<Record<string, number>>): Record<string, number> =>
+  Object.fromEntries(
+    rig.batteries.flatMap(({ id, chemistry }) =>
+      volts[id] === undefined ? [] : [[id, findChargeShare(volts[id], chemistry)]],
+    ),
+  );
+
 /** How a boat's power stands on this screen, what follows from it, and how to change it. */
-export function usePower(rig: Rig) {
-  const [setting, setSetting] = useState<PowerSetting>(() => underWay(rig));
+export function usePower(rig: Rig, read: Readonly<Record<string, number>>) {
+  const [setting, setSetting] = useState<PowerSetting>(() => ({ ...underWay(rig), charge: chargeOf(rig, read) }));
+  const [volts, setVolts] = useState<Readonly<Record<string, number | undefined>>>(read);
   const [sources, setSources] = useState<ChargeSources>({ engines: [], shore: false });
   const [drain, setDrain] = useState<Omit<Drain, "setting">>({ buttons: {}, pumpEveryMin: null, airC: 20, years: 0 });
   const reasons = useMemo(() => explainPower(rig, setting), [rig, setting]);
@@ -58,8 +68,13 @@ export function usePower(rig: Rig) {
       }),
     trip: (breaker: string) => toggle("tripped", breaker),
     loosen: (battery: string) => toggle("loose", battery),
-    charge: (battery: string, share: number) =>
-      setSetting((now) => ({ ...now, charge: { ...now.charge, [battery]: share } })),
+    /** Volts at rest, as they were read; undefined is full. */
+    volts,
+    readVolts: (battery: string, value: number | undefined) => {
+      setVolts((now) => ({ ...now, [battery]: value }));
+      const share = value === undefined ? 1 : chargeOf(rig, { [battery]: value })[battery]!;
+      setSetting((now) => ({ ...now, charge: { ...now.charge, [battery]: share } }));
+    },
     setSources,
     setDrain: (change: Partial<Omit<Drain, "setting">>) => setDrain((now) => ({ ...now, ...change })),
     allOff: () => setSetting((now) => turnAllOff(rig, now)),
@@ -68,7 +83,10 @@ export function usePower(rig: Rig) {
       const own = rig.loads.filter(({ label }) => /stereo|plotter|sounder/i.test(label));
       setDrain((now) => ({ ...now, buttons: Object.fromEntries(own.map(({ id }) => [id, true])) }));
     },
-    mend: () => setSetting((now) => ({ ...now, tripped: [], loose: [], charge: {} })),
+    mend: () => {
+      setVolts({});
+      setSetting((now) => ({ ...now, tripped: [], loose: [], charge: {} }));
+    },
   };
 }
 export type Power = ReturnType<typeof usePower>;

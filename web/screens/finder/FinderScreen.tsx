@@ -26,6 +26,7 @@ export function FinderScreen() {
   const faults = useQuery(faultsQuery);
   const calls = useQuery(dockCallsQuery);
   const [part, setPart] = useState<string | null>(null);
+  const [place, setPlace] = useState<string | null>(null);
   const call = params.get("call");
   const of = params.get("of");
   return (
@@ -33,7 +34,13 @@ export function FinderScreen() {
       {(data) => (
         <BoatPage
           plan={
-            <DeckPlan rig={data.rig} parts={data.rig.parts.filter((each) => each.id === part)} className="size-full" />
+            <DeckPlan
+              rig={data.rig}
+              parts={data.rig.parts.filter((each) => each.id === part)}
+              onPick={setPlace}
+              picked={place}
+              className="size-full"
+            />
           }
         >
           <p className="head text-soft">
@@ -54,6 +61,7 @@ export function FinderScreen() {
                     begin={before}
                     says={params.get("says") ?? ""}
                     of={of}
+                    place={place}
                     goesOn={before === null ? null : call}
                     onPart={setPart}
                   />
@@ -100,12 +108,13 @@ interface OurFinderProps {
   readonly begin: CallFault | null;
   readonly says: string;
   readonly of: string | null;
+  readonly place: string | null;
   readonly goesOn: string | null;
   readonly onPart: (part: string | null) => void;
 }
 
 /** The finder with what this store's calls have taught. */
-function OurFinder({ boat, content, learned, begin, says, of, goesOn, onPart }: OurFinderProps) {
+function OurFinder({ boat, content, learned, begin, says, of, place, goesOn, onPart }: OurFinderProps) {
   const ours = useMemo(() => applyLearned(content, learned, boat.rig.family), [content, learned, boat.rig.family]);
   return (
     <FaultFinder
@@ -114,6 +123,7 @@ function OurFinder({ boat, content, learned, begin, says, of, goesOn, onPart }: 
       phone={null}
       begin={begin}
       says={says}
+      place={place}
       onPart={onPart}
       end={(finder) => <LogCall handover={handoverOf(boat, of)} content={content} finder={finder} goesOn={goesOn} />}
     />

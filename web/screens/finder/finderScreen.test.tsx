@@ -72,6 +72,15 @@ it("goes on from an earlier call with what was seen, closes it, and names the to
   expect(entry).toMatchObject({ fault: { goesOn: earlier.id, cause: { kind: "horn-stuck" } } });
 });
 
+it("a touch on the plan names what is there", async () => {
+  const { user } = open("");
+  const plan = await screen.findByRole("group", { name: /^Deck plan/ });
+  await user.click(within(plan).getByRole("button", { name: /^Anchor locker/ }));
+  const here = await screen.findByRole("region", { name: "At the place touched" });
+  await user.click(within(here).getByRole("button", { name: "Does not work: Windlass turns" }));
+  expect(screen.getByRole("button", { name: /^Take back: Windlass turns, not/ })).toBeTruthy();
+});
+
 it("looks first where this store's boats fail", async () => {
   const learned = [{ kind: "plug-corroded", family: null, calls: 40, causes: 38, prior: 0.6 }];
   const { user } = open("?says=horn", { ...nobody, learned });

@@ -1,6 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
+import type { Delivery } from "../../../api/index.ts";
 import { boatQuery, deliveryQuery } from "../../app/queries.ts";
+import { useWalkState } from "../../offline/useSync.ts";
 import { PowerView } from "../../power/PowerView.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 
@@ -26,22 +28,35 @@ export function PowerScreen() {
   );
 }
 
+/** Volts of each battery as the walk read them; one just off charge reads high and is left out. */
+function WalkPower({ delivery }: { delivery: Delivery }) {
+  const { measures } = useWalkState(delivery);
+  const volts = Object.fromEntries(
+    delivery.rig.batteries.flatMap(({ id }) => {
+      const read = measures.get(`battery-${id}`);
+      return read === undefined || read.isJustCharged === true ? [] : [[id, read.value]];
+    }),
+  );
+  return (
+    <PowerView
+      rig={delivery.rig}
+      volts={volts}
+      back={
+        <Link to={`/deliveries/${delivery.id}/walk`} className={backLook}>
+          Back to the walk
+        </Link>
+      }
+    />
+  );
+}
+
 /** The power map out of a walk: of the boat as the walk has it, so that it opens without signal. */
 export function WalkPowerScreen() {
   const { delivery: id } = useParams() as { delivery: string };
   const query = useQuery(deliveryQuery(id));
   return (
     <Fetched query={query} what="the handover">
-      {({ rig }) => (
-        <PowerView
-          rig={rig}
-          back={
-            <Link to={`/deliveries/${id}/walk`} className={backLook}>
-              Back to the walk
-            </Link>
-          }
-        />
-      )}
+      {(delivery) => <WalkPower delivery={delivery} />}
     </Fetched>
   );
 }
