@@ -56,5 +56,6 @@ export type {
   RigSheet,
   TemplateLine,
   Today,
+  TowingSheet,
   VerifiedSheet,
 } from "./schemas.ts";

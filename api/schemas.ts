@@ -4,6 +4,7 @@ import { cardTextSchema } from "../core/card/index.ts";
 import { instantSchema, localDateSchema } from "../core/dates/index.ts";
 import { sha256Schema } from "../core/hash/index.ts";
 import { readingAnswerSchema } from "../core/hours/index.ts";
+import { launchSchema, rampSheetSchema } from "../core/ramp/index.ts";
 import { readyCheckSchema } from "../core/ready/index.ts";
 import { personSchema, receiptSchema } from "../core/record/index.ts";
 import { regionSchema } from "../core/region/index.ts";
@@ -12,6 +13,7 @@ import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "..
 import { synonymsSchema } from "../core/search/index.ts";
 import { dueDaySchema, servicePackSchema } from "../core/service/index.ts";
 import { glossaryEntrySchema, levels, toldTopicSchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
+import { vehicleSchema } from "../core/tow/index.ts";
 import { entrySchema, owedKinds, recordIdSchema, roles, severities, ulidSchema } from "../core/walk/index.ts";
 import { boatCareSchema, contactSchema, readingSchema } from "./careSchemas.ts";
 
@@ -232,6 +234,14 @@ export const boatRowSchema = z.strictObject({
 });
 
 /** What an owner's private page shows: their boat, their record, what is theirs to enter. */
+/** What a boat is towed and launched with. */
+export const towingSheetSchema = z.strictObject({
+  vehicle: vehicleSchema.nullable(),
+  launches: z.array(launchSchema),
+  ramps: z.array(rampSheetSchema),
+});
+export type TowingSheet = z.infer<typeof towingSheetSchema>;
+
 const learnedPriorSchema = z.strictObject({
   kind: z.string(),
   /** Null: on all boats of the store. */

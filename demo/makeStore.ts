@@ -1,6 +1,7 @@
 import { ulid } from "ulid";
 import { rigTemplates } from "../content/index.ts";
 import { addDays, type LocalDate, toInstant } from "../core/dates/index.ts";
+import type { RampSheet } from "../core/ramp/index.ts";
 import { defaultPlanOptions, type PlanOptions, type StyleId } from "../core/route/index.ts";
 import { toCore } from "../core/units/index.ts";
 import { createClock } from "../server/clock.ts";
@@ -53,6 +54,20 @@ interface Story {
   /** Fuel taken, a full tank each time. */
   readonly fills?: readonly (readonly [daysAgo: number, gallons: number])[];
 }
+
+/** Where the made-up yard's buyers launch. */
+const ramps: readonly RampSheet[] = [
+  {
+    id: "north",
+    name: "Ondrel, north ramp",
+    riseM: 0.26,
+    runM: 2,
+    surface: "concrete",
+    isDriveOn: false,
+    staging: "on the grass by the shed",
+  },
+  { id: "sallow", name: "Sallow Creek", riseM: 0.17, runM: 2, surface: "gravel", isDriveOn: true, staging: "" },
+];
 
 interface DemoCall {
   readonly daysAgo: number;
@@ -345,6 +360,7 @@ export async function makeDemoStore(
   });
   for (const { password, ...account } of demoAccounts)
     await services.people.add({ ...account, kept: await hashPassword(hashHere, password, demoCost) });
+  for (const ramp of ramps) await services.towingService.setRamp(ramp);
   const nessa = (await services.people.findByLogin("nessa"))!;
   const tobin = (await services.people.findByLogin("tobin"))!;
   const noonMs = (date: LocalDate, time: string) => Date.parse(`${date}T${time}:00Z`);

@@ -121,7 +121,7 @@ describe("the HTTP API", () => {
     expect((await store.stranger.get("/api/health")).body).toEqual({
       ready: true,
       version: "test",
-      database: { open: true, migrations: 12 },
+      database: { open: true, migrations: 13 },
       jobs: { failed: 0 },
     });
   });

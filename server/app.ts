@@ -22,6 +22,7 @@ import { routePeople } from "./routes/people.ts";
 import { routePhotos } from "./routes/photos.ts";
 import { routeSheets } from "./routes/sheets.ts";
 import { createDescriber, routeSign } from "./routes/sign.ts";
+import { routeTowing } from "./routes/towing.ts";
 
 export interface AppOptions {
   readonly version: string;
@@ -91,6 +92,7 @@ export function createApp(services: Services, options: AppOptions): Koa {
   routeBoats(router, services);
   routeCare(router, services);
   routeSheets(router, services);
+  routeTowing(router, services);
   routeLibrary(router, services);
   routePhotos(router, services);
   routeFiles(router, services);

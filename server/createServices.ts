@@ -24,6 +24,7 @@ import { createSettings } from "./repositories/settings.ts";
 import { createSnapshots } from "./repositories/snapshots.ts";
 import { createTemplates } from "./repositories/templates.ts";
 import { createTopicEdits } from "./repositories/topicEdits.ts";
+import { createTowing } from "./repositories/towing.ts";
 import { createWithdrawals } from "./repositories/withdrawals.ts";
 import { createAftercareService } from "./services/aftercareService.ts";
 import { createBoatService } from "./services/boatService.ts";
@@ -45,6 +46,7 @@ import { createSheetService } from "./services/sheetService.ts";
 import { createSignInService } from "./services/signInService.ts";
 import { createStaffService } from "./services/staffService.ts";
 import { createStrikeService } from "./services/strikeService.ts";
+import { createTowingService } from "./services/towingService.ts";
 import { createWalkReader } from "./services/walkReader.ts";
 import { createWorkshopService } from "./services/workshopService.ts";
 import { type Hasher, hashHere, type ScryptCost, usualCost } from "./signIn/passwords.ts";
@@ -158,8 +160,20 @@ export function createServices(
     audit,
     settings,
   };
+  const towingService = createTowingService({ database, boats, deliveries, settings, towing: createTowing(database) });
   const dockCallService = createDockCallService({ deliveries, boats, people, settings, versions, clock });
-  const base = { database, versions, ...kept, dockCallService, news, rigService, libraryService, storeKey, clock };
+  const base = {
+    database,
+    versions,
+    ...kept,
+    towingService,
+    dockCallService,
+    news,
+    rigService,
+    libraryService,
+    storeKey,
+    clock,
+  };
   const walkReader = createWalkReader(base);
   const parts = { ...base, walkReader, sealing: createSealing(base) };
   const runService = createRunService(parts);

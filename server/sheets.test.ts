@@ -20,11 +20,11 @@ const code = (answer: { body: { error: { code: string } } }) => answer.body.erro
 describe("a rig", () => {
   it("comes with its template, and what is saved is what the next one sees and plans with", async () => {
     const { body: sheet } = await nessa.get("/api/boats/w118/rig");
-    expect(sheet).toMatchObject({ boat: "w118", version: 1, template: { id: "wending-23" } });
-    const saved = { version: 1, name: sheet.name, hull: sheet.hull, rig: withWiper(sheet.rig) };
-    expect(await nessa.send("PUT", "/api/boats/w118/rig", saved)).toMatchObject({ status: 200, body: { version: 2 } });
+    expect(sheet).toMatchObject({ boat: "w118", version: 2, template: { id: "wending-23" } });
+    const saved = { version: sheet.version, name: sheet.name, hull: sheet.hull, rig: withWiper(sheet.rig) };
+    expect(await nessa.send("PUT", "/api/boats/w118/rig", saved)).toMatchObject({ status: 200, body: { version: 3 } });
     const { body: again } = await nessa.get("/api/boats/w118/rig");
-    expect(again.version).toBe(2);
+    expect(again.version).toBe(3);
     expect(again.rig.parts.at(-1).kind).toBe("wiper");
     const { body: delivery } = await nessa.get("/api/deliveries/d-w118");
     expect(delivery.topics.map(({ id }: { id: string }) => id)).toContain("wiper");
@@ -33,7 +33,7 @@ describe("a rig", () => {
   it("is not overwritten by somebody who has not seen the last save", async () => {
     const { body: sheet } = await nessa.get("/api/boats/w121/rig");
     const save = () =>
-      nessa.send("PUT", "/api/boats/w121/rig", { version: 1, name: "A", hull: sheet.hull, rig: sheet.rig });
+      nessa.send("PUT", "/api/boats/w121/rig", { version: sheet.version, name: "A", hull: sheet.hull, rig: sheet.rig });
     const answers = await Promise.all([save(), save()]);
     expect(answers.map(({ status }) => status).sort()).toEqual([200, 409]);
     expect(code(await save())).toBe("rig-changed");
@@ -41,9 +41,9 @@ describe("a rig", () => {
 
   it("is refused when it does not hold together, or from someone who may not", async () => {
     const { body: sheet } = await nessa.get("/api/boats/w112/rig");
-    const broken = { version: 1, name: "A", hull: sheet.hull, rig: { ...sheet.rig, stations: [] } };
+    const broken = { version: sheet.version, name: "A", hull: sheet.hull, rig: { ...sheet.rig, stations: [] } };
     expect((await nessa.send("PUT", "/api/boats/w112/rig", broken)).status).toBe(422);
-    const whole = { version: 1, name: "A", hull: sheet.hull, rig: sheet.rig };
+    const whole = { version: sheet.version, name: "A", hull: sheet.hull, rig: sheet.rig };
     expect(code(await ines.send("PUT", "/api/boats/w112/rig", whole))).toBe("not-allowed");
     expect(code(await nessa.send("PUT", "/api/boats/none/rig", whole))).toBe("not-found");
     expect(code(await nessa.send("PUT", "/api/boats/w112/rig", { ...whole, hull: "SLW23118K526" }))).toBe("not-empty");

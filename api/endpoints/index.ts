@@ -7,6 +7,7 @@ import { libraryEndpoints } from "./library.ts";
 import { ownerEndpoints } from "./owner.ts";
 import { peopleEndpoints } from "./people.ts";
 import { storeEndpoints } from "./store.ts";
+import { towingEndpoints } from "./towing.ts";
 
 /** Everything the server answers, once. */
 export const endpoints = {
@@ -14,6 +15,7 @@ export const endpoints = {
   ...peopleEndpoints,
   ...boatsEndpoints,
   ...careEndpoints,
+  ...towingEndpoints,
   ...libraryEndpoints,
   ...handoverEndpoints,
   ...bundleEndpoints,

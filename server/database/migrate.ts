@@ -15,6 +15,7 @@ import * as ninth from "./migrations/0009-logs.ts";
 import * as tenth from "./migrations/0010-people.ts";
 import * as eleventh from "./migrations/0011-typed.ts";
 import * as twelfth from "./migrations/0012-calls.ts";
+import * as thirteenth from "./migrations/0013-towing.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -30,6 +31,7 @@ const migrations = [
   { name: "0010-people", ...tenth },
   { name: "0011-typed", ...eleventh },
   { name: "0012-calls", ...twelfth },
+  { name: "0013-towing", ...thirteenth },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

@@ -136,6 +136,13 @@ export interface StrikeRow {
   deliveryId: string;
   at: Instant;
 }
+/** What a boat is towed with, and its launches, as JSON. */
+export interface TowingRow {
+  boatId: string;
+  vehicle: string | null;
+  launches: string;
+}
+
 /** A link of the store's seal chain: a handover sealed here or taken in, or what was added to one. */
 export interface ChainRow {
   number: number;
@@ -298,6 +305,7 @@ export interface Models {
   readonly chain: Table<ChainRow>;
   readonly ownerLinks: Table<OwnerLinkRow>;
   readonly messages: Table<MessageRow>;
+  readonly towing: Table<TowingRow>;
   readonly snapshots: Table<SnapshotRow>;
   readonly contents: Table<ContentRow>;
   readonly strikes: Table<StrikeRow>;
@@ -554,6 +562,7 @@ const defineBoats = (table: Define) => ({
 
 /** What the workshop does with boats, and what is written to their people. */
 const defineWork = (table: Define) => ({
+  towing: table<TowingRow>("towing", { boatId: key(), vehicle: maybeText(), launches: text() }),
   bookings: table<BookingRow>("bookings", {
     id: key(),
     boatId: text(),

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { instantSchema } from "../../core/dates/index.ts";
 import { sha256Schema } from "../../core/hash/index.ts";
+import { rampSheetSchema } from "../../core/ramp/index.ts";
 import { regionSchema, regions } from "../../core/region/index.ts";
 import { plainText } from "../../core/rig/index.ts";
 import { ownStyleSchema } from "../../core/route/index.ts";
@@ -39,6 +40,8 @@ export const settingsSchema = z.strictObject({
   ownWords: ownWordsSchema.default({}),
   /** Messages in the store's own words, by template. */
   messageTexts: z.record(z.string(), z.string()).default({}),
+  /** Ramps that people here launch at. */
+  ramps: z.array(rampSheetSchema).default([]),
   /** From when on calls count for what fails and what is taught further; null counts all. */
   callsSince: instantSchema.nullable().default(null),
   /** Stores whose bundles somebody here has looked at and taken in, by their public key. */
@@ -64,6 +67,7 @@ const defaults: Settings = {
   feedHash: null,
   ownWords: {},
   messageTexts: {},
+  ramps: [],
   callsSince: null,
   knownStores: [],
 };

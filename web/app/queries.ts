@@ -81,6 +81,8 @@ export const faultsQuery = queryOptions({
   queryFn: fetcher("faults"),
   staleTime: Number.POSITIVE_INFINITY,
 });
+export const towingQuery = (boat: string) =>
+  queryOptions({ queryKey: ["towing", boat], queryFn: fetcher("towing", { params: { boat } }) });
 /** Asked anew wherever it is opened: whoever is rung next goes on from there. */
 export const dockCallsQuery = queryOptions({ queryKey: ["dock-calls"], queryFn: fetcher("dockCalls"), staleTime: 0 });
 export const deliveryQuery = (delivery: string) =>

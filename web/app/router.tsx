@@ -55,6 +55,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/rig/RigScreen.tsx")).RigScreen }),
           },
           {
+            path: "/boats/:boat/ramp",
+            lazy: async () => ({ Component: (await import("../screens/ramp/RampScreen.tsx")).RampScreen }),
+          },
+          {
             path: "/boats/:boat/finder",
             lazy: async () => ({ Component: (await import("../screens/finder/FinderScreen.tsx")).FinderScreen }),
           },

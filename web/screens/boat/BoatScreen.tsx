@@ -66,6 +66,11 @@ function BoatOf({ boat }: { boat: Boat }) {
         <Link to={`/boats/${boat.id}/power`} className="ml-4 inline-flex min-h-11 items-center underline">
           Power
         </Link>{" "}
+        {rig.trailer !== null && (
+          <Link to={`/boats/${boat.id}/ramp`} className="ml-4 inline-flex min-h-11 items-center underline">
+            At the ramp
+          </Link>
+        )}
         <Link to={`/boats/${boat.id}/finder`} className="ml-4 inline-flex min-h-11 items-center underline">
           It does not work
         </Link>

@@ -76,10 +76,16 @@ export function FinderScreen() {
 }
 const nothing: DockCallSheet["learned"] = [];
 
+interface Earlier {
+  readonly fault: CallFault;
+  /** An owner's question: it is answered by a cause that is found. */
+  readonly isQuestion: boolean;
+}
+
 interface ResumedProps {
   readonly handover: Handover;
   readonly call: string | null;
-  readonly children: (before: CallFault | null) => React.ReactNode;
+  readonly children: (before: Earlier | null) => React.ReactNode;
 }
 
 /** What an earlier call of this boat had found, where one goes on. */
@@ -90,7 +96,9 @@ function ResumedCall({ handover, call, children }: ResumedProps) {
     <Fetched query={delivery} what="the call">
       {({ entries }) => {
         const entry = entries.find(({ id }) => id === call);
-        return children(entry?.kind === "call" || entry?.kind === "ask" ? (entry.fault ?? null) : null);
+        if (entry === undefined || (entry.kind !== "call" && entry.kind !== "ask") || entry.fault === undefined)
+          return children(null);
+        return children({ fault: entry.fault, isQuestion: entry.kind === "ask" });
       }}
     </Fetched>
   );
@@ -105,7 +113,7 @@ interface OurFinderProps {
   readonly boat: Boat;
   readonly content: FaultContent;
   readonly learned: DockCallSheet["learned"];
-  readonly begin: CallFault | null;
+  readonly begin: Earlier | null;
   readonly says: string;
   readonly of: string | null;
   readonly place: string | null;
@@ -121,11 +129,19 @@ function OurFinder({ boat, content, learned, begin, says, of, place, goesOn, onP
       rig={boat.rig}
       content={ours}
       phone={null}
-      begin={begin}
+      begin={begin?.fault ?? null}
       says={says}
       place={place}
       onPart={onPart}
-      end={(finder) => <LogCall handover={handoverOf(boat, of)} content={content} finder={finder} goesOn={goesOn} />}
+      end={(finder) => (
+        <LogCall
+          handover={handoverOf(boat, of)}
+          content={content}
+          finder={finder}
+          goesOn={goesOn}
+          isQuestion={begin?.isQuestion ?? false}
+        />
+      )}
     />
   );
 }
@@ -135,10 +151,11 @@ interface LogCallProps {
   readonly content: FaultContent;
   readonly finder: Finder;
   readonly goesOn: string | null;
+  readonly isQuestion: boolean;
 }
 
 /** The call with what was found, put down with the boat's handover: there it counts for what fails and what is taught further. */
-function LogCall({ handover, content, finder, goesOn }: LogCallProps) {
+function LogCall({ handover, content, finder, goesOn, isQuestion }: LogCallProps) {
   const delivery = useQuery({ ...deliveryQuery(handover?.id ?? ""), enabled: handover !== undefined });
   const [isKept, setKept] = useState(false);
   const [isBusy, setBusy] = useState(false);
@@ -164,6 +181,8 @@ function LogCall({ handover, content, finder, goesOn }: LogCallProps) {
     const topic = fault.cause === null ? null : findTaught(content, fault.cause.kind, here);
     const note = `Dock call, ${fault.minutes} min. ${sayFindings(finder)}`.slice(0, 1000);
     await syncQueue.add(handover.id, { kind: "call", topic, note, fault });
+    if (isQuestion && goesOn !== null && fault.cause !== null)
+      await syncQueue.add(handover.id, { kind: "settle", ref: goesOn, note: `By phone: ${fault.cause.label}` });
     void queryClient.invalidateQueries({ queryKey: dockCallsQuery.queryKey });
     setKept(true);
   };

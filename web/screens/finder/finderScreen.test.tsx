@@ -70,6 +70,9 @@ it("goes on from an earlier call with what was seen, closes it, and names the to
   expect(add).toHaveBeenCalledWith("d-first", expect.objectContaining({ topic: "horn" }));
   const [, entry] = add.mock.calls[0] as unknown as [string, object];
   expect(entry).toMatchObject({ fault: { goesOn: earlier.id, cause: { kind: "horn-stuck" } } });
+  // It was an owner's question: what is owed to them is settled with it.
+  const settled = { kind: "settle", ref: earlier.id, note: expect.stringContaining("Horn wet or corroded") };
+  await waitFor(() => expect(add).toHaveBeenCalledWith("d-first", settled));
 });
 
 it("a touch on the plan names what is there", async () => {

@@ -1,0 +1,81 @@
+import type { TowingSheet } from "../../api/index.ts";
+import type { Launch, RampSheet } from "../../core/ramp/index.ts";
+import type { Vehicle } from "../../core/tow/index.ts";
+import type { Database, Transaction } from "../database/open.ts";
+import { Failure } from "../failure.ts";
+import type { createBoats } from "../repositories/boats.ts";
+import type { Deliveries } from "../repositories/deliveries.ts";
+import type { createSettings } from "../repositories/settings.ts";
+import type { TowingRows } from "../repositories/towing.ts";
+
+interface Parts {
+  readonly database: Database;
+  readonly boats: ReturnType<typeof createBoats>;
+  readonly deliveries: Deliveries;
+  readonly settings: ReturnType<typeof createSettings>;
+  readonly towing: TowingRows;
+}
+
+/** Older launches say nothing that the later ones do not. */
+const mostLaunches = 60;
+const mostRamps = 50;
+
+/** What a boat is towed and launched with: the buyer's car, the ramps people go to, and what was seen there. */
+export function createTowingService(parts: Parts) {
+  const { database, boats, deliveries, settings, towing } = parts;
+  /** A boat's handovers, the last being theirs who have it now. Failure: `not-found`. */
+  const listHandovers = async (boat: string, t?: Transaction): Promise<string[]> => {
+    if ((await boats.find(boat, t)) === null) throw new Failure("not-found", { what: "boat", id: boat });
+    return (await deliveries.listOfBoats([boat], t)).map(({ id }) => id);
+  };
+  return {
+    async describe(boat: string): Promise<TowingSheet> {
+      const handovers = await listHandovers(boat);
+      const { vehicle, launches } = await towing.find(boat);
+      // The car of those who had the boat before is not theirs; one that was read at the sale is the first buyer's.
+      const isTheirs =
+        vehicle !== null && (vehicle.delivery === null ? handovers.length <= 1 : vehicle.delivery === handovers.at(-1));
+      return {
+        vehicle: isTheirs ? vehicle.vehicle : null,
+        launches: [...launches],
+        ramps: [...(await settings.read()).ramps],
+      };
+    },
+    async setVehicle(boat: string, vehicle: Vehicle) {
+      await database.inTransaction(async (t) => {
+        const delivery = (await listHandovers(boat, t)).at(-1) ?? null;
+        await towing.set(boat, { ...(await towing.find(boat, t)), vehicle: { delivery, vehicle } }, t);
+      });
+    },
+    /** Once under its id, however often it is sent. */
+    async addLaunch(boat: string, launch: Launch) {
+      await database.inTransaction(async (t) => {
+        await listHandovers(boat, t);
+        const now = await towing.find(boat, t);
+        const others = now.launches.filter(({ id }) => id !== launch.id);
+        await towing.set(boat, { ...now, launches: [...others, launch].slice(-mostLaunches) }, t);
+      });
+    },
+    async removeLaunch(boat: string, id: string) {
+      await database.inTransaction(async (t) => {
+        const now = await towing.find(boat, t);
+        if (!now.launches.some((launch) => launch.id === id)) throw new Failure("not-found", { what: "launch", id });
+        await towing.set(boat, { ...now, launches: now.launches.filter((launch) => launch.id !== id) }, t);
+      });
+    },
+    async setRamp(ramp: RampSheet) {
+      await settings.change(({ ramps }) => {
+        const others = ramps.filter(({ id }) => id !== ramp.id);
+        if (others.length >= mostRamps) throw new Failure("too-large", { limit: `${mostRamps} ramps` });
+        return { ramps: [...others, ramp].sort((a, b) => (a.name < b.name ? -1 : 1)) };
+      });
+    },
+    async removeRamp(id: string) {
+      await settings.change(({ ramps }) => {
+        if (!ramps.some((ramp) => ramp.id === id)) throw new Failure("not-found", { what: "ramp", id });
+        return { ramps: ramps.filter((ramp) => ramp.id !== id) };
+      });
+    },
+  };
+}
+export type TowingService = ReturnType<typeof createTowingService>;

@@ -1,0 +1,100 @@
+import { useState } from "react";
+import { ulid } from "ulid";
+import { toInstant } from "../../../core/dates/index.ts";
+import type { Launch } from "../../../core/ramp/index.ts";
+import { say } from "../../ui/amounts.ts";
+import { Button } from "../../ui/Button.tsx";
+import { PickField } from "../../ui/fields.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { QuantityField } from "../../ui/QuantityField.tsx";
+import { storeDay } from "../../ui/storeTime.ts";
+import { formatDayAndYear } from "../../ui/words.ts";
+import { useTowing } from "./useTowing.ts";
+
+interface LaunchSeenProps {
+  readonly boat: string;
+  readonly ramp: string;
+  readonly gradePct: number;
+  /** Where the mark was reckoned to be. */
+  readonly expectedM: number;
+  readonly launches: readonly Launch[];
+}
+
+/** What was seen when the stern floated: as reckoned by one touch, else how far under or out. The next mark goes by it. */
+export function LaunchSeen({ boat, ramp, gradePct, expectedM, launches }: LaunchSeenProps) {
+  const { addLaunch, removeLaunch } = useTowing(boat);
+  const [isOther, setOther] = useState(false);
+  const [seenM, setSeenM] = useState<number | undefined>(undefined);
+  const [side, setSide] = useState<"under" | "out">("under");
+  const keep = (fenderUnderM: number) =>
+    addLaunch.mutate(
+      { id: ulid(), at: toInstant(Date.now()), ramp, gradePct, fenderUnderM },
+      { onSuccess: () => setOther(false) },
+    );
+  const last = launches.at(-1);
+  return (
+    <section aria-label="What was seen" className="space-y-2">
+      <Button
+        look="primary"
+        className="min-h-14 w-full text-lg"
+        disabled={addLaunch.isPending}
+        onClick={() => keep(expectedM)}
+      >
+        She floats: as reckoned
+      </Button>
+      {isOther ? (
+        <div className="rounded-md border border-ink bg-panel p-3">
+          <QuantityField
+            label="Top of the fender when the stern floated"
+            quantity="height"
+            value={seenM}
+            onChange={setSeenM}
+            least={0}
+            most={2}
+          />
+          <PickField
+            label="Was it under?"
+            value={side}
+            options={[
+              ["under", "under the water"],
+              ["out", "out of the water"],
+            ]}
+            onChange={setSide}
+          />
+          <p className="mt-3 flex gap-2">
+            <Button
+              disabled={seenM === undefined || addLaunch.isPending}
+              onClick={() => keep(side === "under" ? seenM! : -seenM!)}
+            >
+              Save
+            </Button>
+            <Button look="quiet" onClick={() => setOther(false)}>
+              Cancel
+            </Button>
+          </p>
+        </div>
+      ) : (
+        <Button className="min-h-12 w-full" onClick={() => setOther(true)}>
+          It was somewhere else
+        </Button>
+      )}
+      {addLaunch.error !== null && <ErrorNotice error={addLaunch.error} />}
+      {addLaunch.isSuccess && !isOther && <p role="status">Written down: the mark goes by it from now on.</p>}
+      {last !== undefined && (
+        <p className="text-sm text-soft">
+          Last: {last.ramp}, {formatDayAndYear(storeDay(last.at))}, {say(Math.abs(last.fenderUnderM), "height")}{" "}
+          {last.fenderUnderM >= 0 ? "under" : "out"}, {last.by}.{" "}
+          <button
+            type="button"
+            className="inline-flex min-h-11 items-center underline"
+            disabled={removeLaunch.isPending}
+            onClick={() => removeLaunch.mutate(last.id)}
+          >
+            Take it out
+          </button>
+        </p>
+      )}
+      {removeLaunch.error !== null && <ErrorNotice error={removeLaunch.error} />}
+    </section>
+  );
+}
