@@ -16,12 +16,12 @@ export function SliderField({ label, value, says, least, most, step, onChange }:
   const id = useId();
   return (
     <div className="border-b border-rule pb-1">
-      <label htmlFor={id} className="flex items-baseline justify-between gap-3">
-        <span>{label}</span>
+      <div className="flex items-baseline justify-between gap-3">
+        <label htmlFor={id}>{label}</label>
         <span aria-hidden className="num head text-xl font-bold">
           {says}
         </span>
-      </label>
+      </div>
       <input
         id={id}
         type="range"
