@@ -13,7 +13,7 @@ import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "..
 import { synonymsSchema } from "../core/search/index.ts";
 import { dueDaySchema, servicePackSchema } from "../core/service/index.ts";
 import { glossaryEntrySchema, levels, toldTopicSchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
-import { vehicleSchema } from "../core/tow/index.ts";
+import { towRulesSchema, vehicleSchema } from "../core/tow/index.ts";
 import { entrySchema, owedKinds, recordIdSchema, roles, severities, ulidSchema } from "../core/walk/index.ts";
 import { boatCareSchema, contactSchema, readingSchema } from "./careSchemas.ts";
 
@@ -239,6 +239,8 @@ export const towingSheetSchema = z.strictObject({
   vehicle: vehicleSchema.nullable(),
   launches: z.array(launchSchema),
   ramps: z.array(rampSheetSchema),
+  /** What regions ask of whoever tows, the neutral one first. */
+  rules: z.array(towRulesSchema),
 });
 export type TowingSheet = z.infer<typeof towingSheetSchema>;
 

@@ -7,6 +7,7 @@ import { plainText, rigSchema } from "../core/rig/index.ts";
 import { synonymsSchema } from "../core/search/index.ts";
 import { servicePackSchema } from "../core/service/index.ts";
 import { glossaryListSchema, librarySchema, topicIdSchema } from "../core/topic/index.ts";
+import { towRulesSchema } from "../core/tow/index.ts";
 import arrivalJson from "./arrival.json" with { type: "json" };
 import cardsJson from "./cards.json" with { type: "json" };
 import faultsJson from "./faults.json" with { type: "json" };
@@ -32,6 +33,7 @@ import helm from "./topics/helm.json" with { type: "json" };
 import safety from "./topics/safety.json" with { type: "json" };
 import trailer from "./topics/trailer.json" with { type: "json" };
 import water from "./topics/water.json" with { type: "json" };
+import towRulesJson from "./tow-rules.json" with { type: "json" };
 
 /** What ships with Ravik, checked by core's schemas when it is loaded. */
 export const topics = librarySchema.parse([
@@ -89,3 +91,6 @@ export const messageTemplates = z
 
 /** What fails on a boat, what needs it, and what comes before any finding out. */
 export const faultContent = faultContentSchema.parse(faultsJson);
+
+/** What regions ask of whoever tows: a neutral pack, and two made to show how others look. */
+export const towRules = z.array(towRulesSchema).min(3).parse(towRulesJson);

@@ -14,7 +14,7 @@ test("a dock call from whose boat it is to the cause; another is gone on with", 
   await page.getByRole("button", { name: "No", exact: true }).first().click();
   await expect(page.getByRole("heading", { name: "Kill lanyard out or half in" })).toBeVisible();
   await page.getByRole("button", { name: "Put the call down" }).click();
-  await expect(page.getByText("The call is put down with the boat's handover.")).toBeVisible();
+  await expect(page.getByText("The call is put down with the boat's handover")).toBeVisible();
   await expect(page.getByText("All synced")).toBeVisible();
   await page.getByRole("link", { name: "Calls", exact: true }).click();
   const closed = page.getByRole("list", { name: "What it was" });
@@ -31,9 +31,10 @@ test("a dock call from whose boat it is to the cause; another is gone on with", 
   const { deliveries } = await (await page.request.get(`${store.address}/api/boats/w097`)).json();
   const { entries } = await (await page.request.get(`${store.address}/api/deliveries/${deliveries[0].id}`)).json();
   const call = entries.find(
-    ({ topic }: { topic: string }) => topic === "lanyard" && entries.at(-1).fault.goesOn !== null,
+    (each: { kind: string; topic: string }) => each.kind === "call" && each.topic === "lanyard",
   );
-  expect(call).toMatchObject({ kind: "call" });
+  expect(call.fault).toMatchObject({ cause: { kind: "lanyard" }, goesOn: null });
+  expect(entries.at(-1).fault.goesOn).not.toBeNull();
   expect(call.note).toContain("Kill lanyard out or half in: at fault");
 });
 

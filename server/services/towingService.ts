@@ -1,4 +1,5 @@
 import type { TowingSheet } from "../../api/index.ts";
+import { towRules } from "../../content/index.ts";
 import type { Launch, RampSheet } from "../../core/ramp/index.ts";
 import type { Vehicle } from "../../core/tow/index.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -39,6 +40,7 @@ export function createTowingService(parts: Parts) {
         vehicle: isTheirs ? vehicle.vehicle : null,
         launches: [...launches],
         ramps: [...(await settings.read()).ramps],
+        rules: [...towRules],
       };
     },
     async setVehicle(boat: string, vehicle: Vehicle) {

@@ -55,6 +55,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/rig/RigScreen.tsx")).RigScreen }),
           },
           {
+            path: "/boats/:boat/tow",
+            lazy: async () => ({ Component: (await import("../screens/tow/TowScreen.tsx")).TowScreen }),
+          },
+          {
             path: "/boats/:boat/ramp",
             lazy: async () => ({ Component: (await import("../screens/ramp/RampScreen.tsx")).RampScreen }),
           },

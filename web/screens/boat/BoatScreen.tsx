@@ -67,9 +67,14 @@ function BoatOf({ boat }: { boat: Boat }) {
           Power
         </Link>{" "}
         {rig.trailer !== null && (
-          <Link to={`/boats/${boat.id}/ramp`} className="ml-4 inline-flex min-h-11 items-center underline">
-            At the ramp
-          </Link>
+          <>
+            <Link to={`/boats/${boat.id}/tow`} className="ml-4 inline-flex min-h-11 items-center underline">
+              Towing
+            </Link>{" "}
+            <Link to={`/boats/${boat.id}/ramp`} className="ml-4 inline-flex min-h-11 items-center underline">
+              At the ramp
+            </Link>{" "}
+          </>
         )}
         <Link to={`/boats/${boat.id}/finder`} className="ml-4 inline-flex min-h-11 items-center underline">
           It does not work

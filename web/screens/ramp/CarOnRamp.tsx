@@ -1,10 +1,10 @@
 import { useState } from "react";
 import type { Vehicle } from "../../../core/tow/index.ts";
+import { useTowing } from "../../towing/useTowing.ts";
 import { Button } from "../../ui/Button.tsx";
 import { TextField } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
-import { useTowing } from "./useTowing.ts";
 
 /** What the ramp asks of the buyer's car: two lengths. */
 export function CarOnRamp({ boat, vehicle }: { boat: string; vehicle: Vehicle | null }) {

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { ulid } from "ulid";
 import { toInstant } from "../../../core/dates/index.ts";
 import type { Launch } from "../../../core/ramp/index.ts";
+import { useTowing } from "../../towing/useTowing.ts";
 import { say } from "../../ui/amounts.ts";
 import { Button } from "../../ui/Button.tsx";
 import { PickField } from "../../ui/fields.tsx";
@@ -9,7 +10,6 @@ import { ErrorNotice } from "../../ui/Notice.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
 import { storeDay } from "../../ui/storeTime.ts";
 import { formatDayAndYear } from "../../ui/words.ts";
-import { useTowing } from "./useTowing.ts";
 
 interface LaunchSeenProps {
   readonly boat: string;

@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { ulid } from "ulid";
 import { gradeOf, type RampSheet, surfaces } from "../../../core/ramp/index.ts";
+import { useTowing } from "../../towing/useTowing.ts";
 import { Button } from "../../ui/Button.tsx";
 import { PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
-import { useTowing } from "./useTowing.ts";
 
 interface RampFormProps {
   readonly boat: string;

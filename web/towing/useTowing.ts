@@ -1,8 +1,8 @@
 import { useMutation } from "@tanstack/react-query";
-import type { Launch, RampSheet } from "../../../core/ramp/index.ts";
-import type { Vehicle } from "../../../core/tow/index.ts";
-import { ask } from "../../app/client.ts";
-import { queryClient, towingQuery } from "../../app/queries.ts";
+import type { Launch, RampSheet } from "../../core/ramp/index.ts";
+import type { Vehicle } from "../../core/tow/index.ts";
+import { ask } from "../app/client.ts";
+import { queryClient, towingQuery } from "../app/queries.ts";
 
 /** What is written down about towing and launching one boat. */
 export function useTowing(boat: string) {
