@@ -97,7 +97,8 @@ export function askTow(rig: Rig, vehicle: Vehicle | null, load: TowLoad, rules: 
   // An unknown tongue weight says nothing of what it would be held against.
   if (missing.includes("tongue"))
     for (const check of ["payload", "tongue-vehicle", "tongue-trailer", "tongue-share"] as const) unread.add(check);
-  const weight = ({ verdict, ratio }: Check) => (verdict === "over" ? 10 : 0) + ratio;
+  // What does not fit at all is a stop, whatever else is too heavy.
+  const weight = ({ verdict, ratio, limit }: Check) => (verdict !== "over" ? ratio : limit === 0 ? 1e9 : 1e6 + ratio);
   const checks = answer.checks.filter(({ id }) => !unread.has(id)).sort((a, b) => weight(b) - weight(a));
   return { ask, answer, checks, unread: [...unread], missing };
 }

@@ -16,9 +16,12 @@ const masses: readonly (readonly [MassName, string, string])[] = [
   ["brakelessLimitKg", "May tow, unbraked", "papers"],
   ["tongueLimitKg", "May bear on the ball", "papers, or plate at the hitch"],
   ["combinedLimitKg", "Car and trailer together", "papers or plate in the door"],
-  ["hitchLimitKg", "Hitch receiver", "plate under the rear bumper"],
-  ["ballLimitKg", "Ball", "stamped on top of it"],
+  ["hitchLimitKg", "The hitch receiver may take", "plate under the rear bumper"],
+  ["ballLimitKg", "The ball may take", "stamped on top of it"],
 ];
+
+/** Nobody rides along, or nothing may be towed unbraked; every other plate says something. */
+const mayBeNone: ReadonlySet<MassName> = new Set<MassName>(["loadKg", "brakelessLimitKg"]);
 
 /** The buyer's car, once, as its plates say it; what was not found yet stays empty. */
 export function CarPlates({ boat, vehicle }: { boat: string; vehicle: Vehicle | null }) {
@@ -44,7 +47,7 @@ export function CarPlates({ boat, vehicle }: { boat: string; vehicle: Vehicle | 
           onChange={(name) => setDraft((now) => ({ ...now, name }))}
         />
         <QuantityField
-          label="Ball"
+          label="Ball, across"
           why="Stamped on top of it."
           quantity="ball"
           value={draft.ballMm}
@@ -70,8 +73,8 @@ export function CarPlates({ boat, vehicle }: { boat: string; vehicle: Vehicle | 
             quantity="mass"
             value={draft[name]}
             onChange={(value) => change(name, value)}
-            least={0}
-            most={20_000}
+            least={mayBeNone.has(name) ? 0 : 1}
+            most={10_000}
             isOptional
           />
         ))}
