@@ -79,6 +79,7 @@ export const addresses = {
   glossary: { method: "GET", path: "/api/glossary" },
   dockCalls: { method: "GET", path: "/api/dock-calls" },
   forgetCalls: { method: "POST", path: "/api/dock-calls/forget" },
+  guides: { method: "GET", path: "/api/guides" },
   faults: { method: "GET", path: "/api/faults" },
   setTopic: { method: "PUT", path: "/api/library/topics/:topic" },
   revertTopic: { method: "DELETE", path: "/api/library/topics/:topic" },

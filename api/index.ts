@@ -47,6 +47,7 @@ export type {
   DockCall,
   DockCallSheet,
   GlossarySheet,
+  Guides,
   LibrarySheet,
   Me,
   OwedLine,

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { breakInPackSchema } from "../core/breakin/index.ts";
 import { cardTextSchema } from "../core/card/index.ts";
 import { instantSchema, localDateSchema } from "../core/dates/index.ts";
+import { gearPackSchema } from "../core/gear/index.ts";
 import { sha256Schema } from "../core/hash/index.ts";
 import { readingAnswerSchema } from "../core/hours/index.ts";
 import { launchSchema, rampSheetSchema } from "../core/ramp/index.ts";
@@ -11,6 +12,7 @@ import { regionSchema } from "../core/region/index.ts";
 import { families, plainText, rigSchema } from "../core/rig/index.ts";
 import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "../core/route/index.ts";
 import { synonymsSchema } from "../core/search/index.ts";
+import { sequenceSchema } from "../core/sequence/index.ts";
 import { dueDaySchema, servicePackSchema } from "../core/service/index.ts";
 import { glossaryEntrySchema, levels, toldTopicSchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
 import { towRulesSchema, vehicleSchema } from "../core/tow/index.ts";
@@ -430,6 +432,10 @@ export const librarySheetSchema = z.strictObject({
   ),
 });
 export type LibrarySheet = z.infer<typeof librarySheetSchema>;
+
+/** What people go by on the road, at the ramp and aboard. */
+export const guidesSchema = z.strictObject({ sequences: z.array(sequenceSchema), gearPacks: z.array(gearPackSchema) });
+export type Guides = z.infer<typeof guidesSchema>;
 
 export const glossarySchema = z.strictObject({
   entries: z.array(glossaryEntrySchema),

@@ -2,9 +2,11 @@ import { z } from "zod";
 import { breakInPackSchema } from "../core/breakin/index.ts";
 import { cardTextSchema } from "../core/card/index.ts";
 import { faultContentSchema } from "../core/faults/index.ts";
+import { gearPackSchema } from "../core/gear/index.ts";
 import { readyTopicSchema } from "../core/ready/index.ts";
 import { plainText, rigSchema } from "../core/rig/index.ts";
 import { synonymsSchema } from "../core/search/index.ts";
+import { sequenceSchema } from "../core/sequence/index.ts";
 import { servicePackSchema } from "../core/service/index.ts";
 import { glossaryListSchema, librarySchema, topicIdSchema } from "../core/topic/index.ts";
 import { towRulesSchema } from "../core/tow/index.ts";
@@ -12,6 +14,7 @@ import arrivalJson from "./arrival.json" with { type: "json" };
 import cardsJson from "./cards.json" with { type: "json" };
 import faultsJson from "./faults.json" with { type: "json" };
 import forgottenJson from "./forgotten.json" with { type: "json" };
+import gearRulesJson from "./gear-rules.json" with { type: "json" };
 import glossaryJson from "./glossary.json" with { type: "json" };
 import makeReadyJson from "./make-ready.json" with { type: "json" };
 import messagesJson from "./messages.json" with { type: "json" };
@@ -25,6 +28,7 @@ import pipit15 from "./rigs/pipit-15.json" with { type: "json" };
 import pluma22 from "./rigs/pluma-22.json" with { type: "json" };
 import sedge18 from "./rigs/sedge-18.json" with { type: "json" };
 import wending23 from "./rigs/wending-23.json" with { type: "json" };
+import sequencesJson from "./sequences.json" with { type: "json" };
 import synonymsJson from "./synonyms.json" with { type: "json" };
 import deck from "./topics/deck.json" with { type: "json" };
 import electrical from "./topics/electrical.json" with { type: "json" };
@@ -72,6 +76,12 @@ export const boatCarePack = servicePackSchema.parse(boatCareJson);
 
 /** What the workshop checks before the buyer comes. */
 export const makeReady = z.array(readyTopicSchema).parse(makeReadyJson);
+
+/** What is done step by step by one or two people: hitching up, launching, loading, putting away. */
+export const sequences = z.array(sequenceSchema).parse(sequencesJson);
+
+/** What must be aboard, by water. */
+export const gearPacks = z.array(gearPackSchema).parse(gearRulesJson);
 
 /** What is looked at when a boat was trucked to its buyer. */
 export const arrivalChecks = z

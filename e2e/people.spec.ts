@@ -59,6 +59,36 @@ async function join(page: Page, link: string, login: string) {
   await page.getByRole("button", { name: "Come in" }).click();
 }
 
+/** Walks through a handover that has begun, says why of what is put off, and seals it. */
+async function teachAndSeal(page: Page, hours: string) {
+  const title = page.locator("#topic");
+  const tally = page.getByText(/^\d+ of \d+ planned topics done/);
+  await expect(title).toBeVisible();
+  const topics = Number(/of (\d+) planned/.exec((await tally.textContent())!)![1]);
+  for (let made = 0; made < topics; made++) {
+    await page.keyboard.press("3");
+    await expect(tally).toHaveText(new RegExp(`^${made + 1} of `));
+  }
+  await page.getByRole("link", { name: "Close the handover" }).click();
+  await expect(page.getByRole("heading", { name: "Close the handover" })).toBeVisible();
+  for (;;) {
+    const say = page.getByRole("button", { name: /^Say why/ });
+    if ((await say.count()) === 0) break;
+    await say.first().click();
+    await page.getByLabel(/Another reason why/).fill("Shown at the ramp next week");
+    await page.getByRole("button", { name: "Save", exact: true }).first().click();
+  }
+  await page.getByRole("button", { name: /are all there/ }).click();
+  await page.getByLabel("Engine", { exact: true }).fill(hours);
+  await page.getByLabel("Engine", { exact: true }).press("Enter");
+  await drawSignature(page, /Buyer signature/);
+  await page.getByRole("button", { name: "Save the buyer signature" }).click();
+  await drawSignature(page, /Staff signature/);
+  await page.getByRole("button", { name: "Save the staff signature" }).click();
+  await page.getByRole("button", { name: "Close and seal" }).click();
+  await expect(page.getByTestId("seal")).toHaveText(/^[0-9a-f]{64}$/);
+}
+
 test("from an empty folder to a first sealed handover by a specialist who was invited, in feet, pounds and gallons", async ({
   page,
   browser,
@@ -85,6 +115,7 @@ test("from an empty folder to a first sealed handover by a specialist who was in
   await measureInFeet(page);
   await page.getByRole("link", { name: "Boat's page" }).click();
   await page.getByText("Plan a handover").click();
+  const boat = page.url();
   await page.getByLabel("Who comes").fill("Ada Lunt");
   await page.getByRole("button", { name: "Plan it" }).click();
   await expect(page.getByText("Ada Lunt", { exact: true })).toBeVisible();
@@ -109,32 +140,7 @@ test("from an empty folder to a first sealed handover by a specialist who was in
   await expect(page.getByRole("button", { name: "Start the walk" })).toBeVisible();
   await hers.goto(`${delivery}/walk`);
   await hers.getByRole("button", { name: "Start the walk" }).click();
-  const title = hers.locator("#topic");
-  const tally = hers.getByText(/^\d+ of \d+ planned topics done/);
-  await expect(title).toBeVisible();
-  const topics = Number(/of (\d+) planned/.exec((await tally.textContent())!)![1]);
-  for (let made = 0; made < topics; made++) {
-    await hers.keyboard.press("3");
-    await expect(tally).toHaveText(new RegExp(`^${made + 1} of `));
-  }
-  await hers.getByRole("link", { name: "Close the handover" }).click();
-  await expect(hers.getByRole("heading", { name: "Close the handover" })).toBeVisible();
-  for (;;) {
-    const say = hers.getByRole("button", { name: /^Say why/ });
-    if ((await say.count()) === 0) break;
-    await say.first().click();
-    await hers.getByLabel(/Another reason why/).fill("Shown at the ramp next week");
-    await hers.getByRole("button", { name: "Save", exact: true }).first().click();
-  }
-  await hers.getByRole("button", { name: /are all there/ }).click();
-  await hers.getByLabel("Engine", { exact: true }).fill("0,3");
-  await hers.getByLabel("Engine", { exact: true }).press("Enter");
-  await drawSignature(hers, /Buyer signature/);
-  await hers.getByRole("button", { name: "Save the buyer signature" }).click();
-  await drawSignature(hers, /Staff signature/);
-  await hers.getByRole("button", { name: "Save the staff signature" }).click();
-  await hers.getByRole("button", { name: "Close and seal" }).click();
-  await expect(hers.getByTestId("seal")).toHaveText(/^[0-9a-f]{64}$/);
+  await teachAndSeal(hers, "0,3");
   const pdf = await hers.request.get(`${store.address}/api${new URL(delivery).pathname}/record.pdf`);
   const record = readPdf(await pdf.body(), info.outputPath("record.pdf"));
   for (const said of ["Tarn Boats", "Wenna Trew", "Ada Lunt", "31 psi", "4 psi under the plate's 35 psi"])
@@ -143,6 +149,29 @@ test("from an empty folder to a first sealed handover by a specialist who was in
   const pack = readPdf(await cards.body(), info.outputPath("pack.pdf")).replace(/\s+/g, " ");
   for (const said of ["12.5 gal", "2 in (50.8 mm)", "1650 lb", "35 psi cold", "15 hp"]) expect(pack).toContain(said);
   for (const papers of [record, pack]) expect(papers).not.toMatch(/\d (kPa|kg|L|kW|m)\b/);
+
+  // Sold on: the page of who had the boat ends, and says whom to ask.
+  await hers.goto(delivery);
+  await hers.getByRole("button", { name: "Make their page" }).click();
+  const theirs = (await hers.getByTestId("owner-address").textContent())!;
+  const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await phone.goto(theirs);
+  await expect(phone.getByRole("heading", { level: 1, name: "Pipit 15" })).toBeVisible();
+  await hers.goto(boat);
+  await hers.getByText("Plan a handover").click();
+  await hers.getByLabel("Who comes").fill("Bo Thwaite");
+  await hers.getByRole("button", { name: "Plan it" }).click();
+  await expect(hers.getByText("Bo Thwaite", { exact: true })).toBeVisible();
+  const resale = hers.url();
+  await page.goto(`${resale}/walk`);
+  await page.getByLabel("Why it may start all the same").fill("Looked at when it was first sold");
+  await page.getByRole("button", { name: "Allow the start" }).click();
+  await hers.goto(`${resale}/walk`);
+  await hers.getByRole("button", { name: "Start the walk" }).click();
+  await teachAndSeal(hers, "4");
+  await phone.goto(theirs);
+  await expect(phone.getByRole("alert")).toContainText("555 0100");
+  await expect(phone.getByText("Bo Thwaite")).toHaveCount(0);
 
   await page.goto(`${store.address}/audit`);
   await expect(page.getByText("Invite somebody, by a code that opens once")).toBeVisible();

@@ -30,7 +30,7 @@ export default defineConfig({
         runtimeCaching: [
           {
             // What a walk needs: from the server while it answers, else as it was last read. The name is saved.ts's too.
-            urlPattern: /\/api\/(me|today|boats|glossary|faults|owed|deliveries\/[^/]+|owner\/[^/]+)$/,
+            urlPattern: /\/api\/(me|today|boats|glossary|faults|guides|owed|deliveries\/[^/]+|owner\/[^/]+)$/,
             handler: "NetworkFirst",
             options: {
               cacheName: "saved-5",

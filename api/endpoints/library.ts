@@ -6,7 +6,7 @@ import { glossaryEntrySchema, topicIdSchema, topicSchema } from "../../core/topi
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
 import { authors, everyone, keepers } from "../roles.ts";
-import { dockCallSheetSchema, glossarySchema, librarySheetSchema } from "../schemas.ts";
+import { dockCallSheetSchema, glossarySchema, guidesSchema, librarySheetSchema } from "../schemas.ts";
 import { done, none } from "./shared.ts";
 
 const oneTopic = z.strictObject({ topic: topicIdSchema });
@@ -30,6 +30,15 @@ export const libraryEndpoints = {
     query: none,
     body: null,
     answer: glossarySchema,
+  }),
+  guides: endpoint({
+    ...addresses.guides,
+    summary: "What is done step by step (hitching up, launching), and what must be aboard: nothing of the store's",
+    admits: "public",
+    params: none,
+    query: none,
+    body: null,
+    answer: guidesSchema,
   }),
   faults: endpoint({
     ...addresses.faults,

@@ -7,3 +7,4 @@ export {
   gearOutputSchema,
   gearRuleSchema,
 } from "./gear.ts";
+export { type GearPack, gearPackSchema, type PackRule, packRuleSchema } from "./gearPack.ts";

@@ -15,6 +15,7 @@ const onlyAdds: ReadonlySet<EntryKind> = new Set<EntryKind>([
   "remote",
   "ask",
   "inspect",
+  "step",
 ]);
 
 /**

@@ -181,6 +181,23 @@ export const entrySchema = z.discriminatedUnion("kind", [
     /** What an owner's finder came to. */
     fault: callFaultSchema.optional(),
   }),
+  /**
+   * One step of a sequence (hitching up, launching): done, left out, or open again; or what was read at a wheel, in °C or kPa,
+   * or by hand. `run` names one time it was gone through.
+   */
+  z.strictObject({
+    ...base,
+    kind: z.literal("step"),
+    sequence: recordIdSchema,
+    run: z.string().regex(/^[a-z][a-z0-9-]{0,79}$/),
+    step: recordIdSchema,
+    role: z.enum(["skipper", "helper"]),
+    as: z.enum(["done", "skipped", "open"]),
+    value: z.number().min(-60).max(2000).optional(),
+    /** As it was read in a unit of the store's. */
+    typed: typedSchema.optional(),
+    feel: z.enum(["cool", "warm", "hot"]).optional(),
+  }),
   /** Of a boat trucked to the buyer: one thing looked at on arrival. */
   z.strictObject({
     ...base,

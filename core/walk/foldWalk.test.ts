@@ -416,12 +416,14 @@ describe("formatEntry", () => {
       amend: { note: "well" },
       remote: { topic: "lanyard", as: "did" },
       ask: { topic: null, note: "which?" },
+      step: { sequence: "launch", run: "launch-2026-05-14", step: "strap-off", role: "helper", as: "done" },
       inspect: { check: "gear", ok: false, note: "box missing" },
     };
     const entries = Object.entries(samples).map(([kind, more], n) => entrySchema.parse({ ...base(n), kind, ...more }));
     const lines = entries.map((entry) => formatEntry(entry, { rig, entries }, (id) => id));
     expect(lines.every((line) => line.length > 3 && !line.includes("undefined"))).toBe(true);
     expect(lines).toContain("lanyard: put off, by phone: Tuesday");
+    expect(lines).toContain("Launch, strap off: done");
     expect(lines).toContain("Ignition keys with float: 1 counted");
   });
 });

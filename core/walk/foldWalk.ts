@@ -47,6 +47,8 @@ export interface WalkState {
   readonly inspected: ReadonlyMap<string, EntryOf<"inspect">>;
   readonly calls: readonly EntryOf<"call">[];
   readonly amendments: readonly EntryOf<"amend">[];
+  /** Steps of sequences (hitching up, launching), of all times they were gone through. */
+  readonly steps: readonly EntryOf<"step">[];
   /** The entries that count, in order: what an undo may take back. */
   readonly counted: readonly Entry[];
 }
@@ -108,6 +110,7 @@ function createGathering(sequenceOf: SequenceOf) {
     inspected: new Map<string, EntryOf<"inspect">>(),
     calls: [] as EntryOf<"call">[],
     amendments: [] as EntryOf<"amend">[],
+    steps: [] as EntryOf<"step">[],
   };
 }
 type Gathering = ReturnType<typeof createGathering>;
@@ -147,6 +150,7 @@ const takers: { readonly [K in EntryKind]: (into: Gathering, entry: EntryOf<K>) 
   inspect: ({ inspected }, entry) => inspected.set(entry.check, entry),
   call: ({ calls }, entry) => calls.push(entry),
   amend: ({ amendments }, entry) => amendments.push(entry),
+  step: ({ steps }, entry) => steps.push(entry),
   undo: () => {},
 };
 

@@ -1,5 +1,6 @@
 import { formatMeasure, listMeasures } from "../measure/index.ts";
 import type { Rig } from "../rig/index.ts";
+import { capitalize } from "../text/index.ts";
 import type { Entry, EntryOf } from "./entry.ts";
 import type { LaterHow, Mark } from "./kinds.ts";
 
@@ -85,11 +86,20 @@ export function formatEntry(
       return `${titleOf(entry.topic)}: ${entry.as === "did" ? "did it" : "understood"}, on the owner page`;
     case "ask":
       return `Asked on the owner page: ${entry.note}`;
+    case "step":
+      return formatStep(entry);
     case "inspect":
       return `Looked at on arrival, ${entry.check}: ${entry.ok ? "in order" : "damaged"}${more(entry.note)}`;
     default:
       throw new Error(`formatEntry: expected a known kind, got ${JSON.stringify(entry satisfies never)}`);
   }
+}
+
+/** "Launch, strap off: done"; "Hitch up, hubs port: 41 °C". */
+function formatStep({ sequence, step, as, value, typed, feel }: EntryOf<"step">): string {
+  const name = (id: string) => capitalize(id.replaceAll("-", " "));
+  const read = typed === undefined ? value : `${typed.value} ${typed.unit}`;
+  return `${name(sequence)}, ${step.replaceAll("-", " ")}: ${read ?? feel ?? as}`;
 }
 
 function formatReading(entry: EntryOf<"measure">, rig: Rig): string {

@@ -113,6 +113,8 @@ function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | nul
       return mustBe(has(rig.engines, entry.engine), "engine", entry.engine);
     case "measure":
       return findMeasureFault(entry, rig);
+    case "step":
+      return findStepFault(entry);
     case "reason":
     case "call":
     case "ask":
@@ -137,6 +139,14 @@ function findUndoFault(
   const undone = all.get(ref);
   const isTheirs = undone?.kind !== "sign" || (undone.device === device && undone.by === by);
   return isTheirs || isSealed ? null : { code: "not-yours-to-undo", field: "ref" };
+}
+
+/** What was read at a wheel is what was typed: a hub's temperature or a tire's pressure. */
+function findStepFault({ value, typed }: EntryOf<"step">): EntryFault | null {
+  if (typed === undefined) return null;
+  const isSame =
+    value !== undefined && (["temperature", "pressure"] as const).some((what) => isTyped(typed, value, what));
+  return isSame ? null : { code: "invalid-input", field: "typed", message: "must be the same reading as value" };
 }
 
 function findMeasureFault({ item, value, typed }: EntryOf<"measure">, rig: Rig): EntryFault | null {

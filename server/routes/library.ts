@@ -1,6 +1,6 @@
 import type Router from "@koa/router";
 import { endpoints } from "../../api/index.ts";
-import { faultContent, synonyms } from "../../content/index.ts";
+import { faultContent, gearPacks, sequences, synonyms } from "../../content/index.ts";
 import type { Services } from "../createServices.ts";
 import { serve } from "../http.ts";
 
@@ -14,6 +14,10 @@ export function routeLibrary(router: Router, { auth, dockCallService, librarySer
   router.get(
     endpoints.glossary.path,
     serve(endpoints.glossary, auth, async () => ({ ...(await libraryService.readGlossary()), synonyms })),
+  );
+  router.get(
+    endpoints.guides.path,
+    serve(endpoints.guides, auth, async () => ({ sequences, gearPacks })),
   );
   router.get(
     endpoints.faults.path,

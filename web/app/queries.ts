@@ -76,6 +76,12 @@ export const glossaryQuery = queryOptions({
   queryFn: fetcher("glossary"),
   staleTime: Number.POSITIVE_INFINITY,
 });
+/** What is done step by step, and what must be aboard. */
+export const guidesQuery = queryOptions({
+  queryKey: ["guides"],
+  queryFn: fetcher("guides"),
+  staleTime: Number.POSITIVE_INFINITY,
+});
 export const faultsQuery = queryOptions({
   queryKey: ["faults"],
   queryFn: fetcher("faults"),

@@ -119,6 +119,12 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/power/PowerScreen.tsx")).WalkPowerScreen }),
           },
           {
+            path: "/deliveries/:delivery/steps/:sequence",
+            lazy: async () => ({
+              Component: (await import("../screens/sequence/SequenceScreen.tsx")).SequenceScreen,
+            }),
+          },
+          {
             path: "/deliveries/:delivery/ready",
             lazy: async () => ({ Component: (await import("../screens/ready/ReadyScreen.tsx")).ReadyScreen }),
           },

@@ -4,6 +4,7 @@ import {
   deliveryQuery,
   faultsQuery,
   glossaryQuery,
+  guidesQuery,
   meQuery,
   queryClient,
   todayQuery,
@@ -25,6 +26,7 @@ export async function saveOffline(deliveries: readonly string[]): Promise<Readon
       queryClient.refetchQueries({ queryKey }),
     ),
     queryClient.fetchQuery({ ...glossaryQuery, staleTime: 0 }).catch(() => undefined),
+    queryClient.fetchQuery({ ...guidesQuery, staleTime: 0 }).catch(() => undefined),
     queryClient.fetchQuery({ ...faultsQuery, staleTime: 0 }).catch(() => undefined),
     ...deliveries.map((id) => queryClient.prefetchQuery({ ...deliveryQuery(id), staleTime: 0 })),
   ]);

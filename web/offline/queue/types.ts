@@ -25,7 +25,14 @@ export type NewEntry = Entry extends infer E
   : never;
 
 /** What may be written without signal apart from a walk. All of it carries ids of its own, so that sending twice keeps once. */
-export type PostName = "addReading" | "addRun" | "addFill" | "addOwnerReading" | "addOwnerRun" | "addOwnerFill";
+export type PostName =
+  | "addReading"
+  | "addRun"
+  | "addFill"
+  | "addOwnerReading"
+  | "addOwnerRun"
+  | "addOwnerFill"
+  | "addOwnerEntries";
 
 export interface Post<N extends PostName = PostName> {
   /** In order of writing. */

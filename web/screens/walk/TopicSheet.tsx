@@ -94,9 +94,29 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
           Power map: what is live, what drains
         </Link>
       )}
+      {stepsOf[topic.id] !== undefined && walk.delivery.rig.trailer !== null && (
+        <Link
+          to={`/deliveries/${walk.delivery.id}/steps/${stepsOf[topic.id]}`}
+          className="mt-3 inline-flex min-h-12 items-center gap-2 underline"
+        >
+          Do it step by step
+        </Link>
+      )}
     </article>
   );
 }
+
+/** Topics that are done, not only told: which steps they begin. */
+const stepsOf: Readonly<Record<string, string>> = {
+  coupler: "hitch",
+  "lights-plug": "hitch",
+  "first-stop": "hitch",
+  ramp: "launch",
+  "ramp-people": "launch",
+  loading: "load",
+  "after-the-day": "put-away",
+  "weeds-and-rinse": "put-away",
+};
 
 /** What a topic is about where the power map helps to explain it. */
 const powerThings: readonly string[] = [

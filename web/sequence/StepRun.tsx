@@ -1,0 +1,124 @@
+import { type ReactNode, useState } from "react";
+import { findNextStep, type Sequence } from "../../core/sequence/index.ts";
+import { spell } from "../ui/amounts.ts";
+import { Button } from "../ui/Button.tsx";
+import { PickField } from "../ui/fields.tsx";
+import { PassOn } from "./PassOn.tsx";
+import { StepCard } from "./StepCard.tsx";
+import { StepList } from "./StepList.tsx";
+import { type Steps, type StepsPort, useSteps } from "./useSteps.ts";
+
+interface StepRunProps {
+  readonly sequence: Sequence;
+  readonly port: StepsPort;
+  /** Where a topic is read, for those who want to know more. */
+  readonly more?: (topic: string) => ReactNode;
+}
+
+/** Hitching up, launching, loading: one step at a time, each person their own, every step taken by hand. */
+export function StepRun({ sequence, port, more }: StepRunProps) {
+  const steps = useSteps(sequence, port);
+  const { built, state, role, way } = steps;
+  if (built === null) return <p>This boat has no trailer on its sheet, so there is nothing to do here.</p>;
+  const all = built.phases.flatMap((phase) => phase.steps);
+  const done = all.filter(({ id }) => state.marks.has(id)).length;
+  const next = findNextStep(built, state, role);
+  return (
+    <div className="gap-x-8 lg:grid lg:grid-cols-[minmax(0,1fr)_340px]">
+      <div className="min-w-0">
+        <h1 className="text-2xl font-extrabold md:text-3xl">{built.title}</h1>
+        <p className="text-soft">{built.lead}</p>
+        <Choices sequence={sequence} steps={steps} />
+        <p className="num mt-3 font-semibold" aria-live="polite">
+          {done} of {all.length} steps done
+        </p>
+        <span aria-hidden className="block h-2 bg-shoal">
+          <span className="block h-2 bg-helm" style={{ width: `${(done / all.length) * 100}%` }} />
+        </span>
+        {next === null ? (
+          <Through steps={steps} isAll={done === all.length} title={built.title} />
+        ) : (
+          <StepCard key={next.step.id} next={next} steps={steps} sequence={sequence.id} more={more} />
+        )}
+        {way.way === "partner" && <PassOn steps={steps} />}
+      </div>
+      <div className="max-lg:mt-6">
+        <ul className="space-y-1 rounded-md bg-caution px-4 py-3 text-oncaution" aria-label="Cautions">
+          {built.cautions.map((caution) => (
+            <li key={caution}>{caution}</li>
+          ))}
+        </ul>
+        <StepList steps={steps} built={built} />
+      </div>
+    </div>
+  );
+}
+
+function Choices({ sequence, steps }: { sequence: Sequence; steps: Steps }) {
+  const { way, setWay, role, setRole } = steps;
+  return (
+    <div className="mt-2 grid grid-cols-2 gap-x-3 sm:grid-cols-3">
+      <PickField
+        label="How many"
+        value={way.way}
+        options={[
+          ["partner", "two people"],
+          ["alone", "alone"],
+        ]}
+        onChange={(chosen) => setWay({ ...way, way: chosen })}
+      />
+      {way.way === "partner" && (
+        <PickField
+          label="I am the"
+          value={role}
+          options={[
+            ["skipper", "skipper and driver"],
+            ["helper", "helper"],
+          ]}
+          onChange={setRole}
+        />
+      )}
+      {sequence.methods !== undefined && (
+        <PickField
+          label="On the trailer"
+          value={way.method}
+          options={[
+            ["winch", "by the winch"],
+            ["drive", "driven on, where allowed"],
+          ]}
+          onChange={(method) => setWay({ ...way, method })}
+        />
+      )}
+    </div>
+  );
+}
+
+/** One's own part is done; whether all of it is depends on the other. */
+function Through({ steps, isAll, title }: { steps: Steps; isAll: boolean; title: string }) {
+  const [isAsked, setAsked] = useState(false);
+  const left = [...steps.state.marks.values()].filter(({ as }) => as === "skipped").length;
+  return (
+    <section aria-label="Done" className="mt-4 border-l-4 border-helm bg-panel px-4 py-4">
+      <h2 className="text-xl font-bold">
+        {isAll ? `✓ ${title}: every step is done` : "Your part is done. Wait for the other."}
+      </h2>
+      {left > 0 && (
+        <p className="text-magenta">▲ {left === 1 ? "1 step was" : `${left} steps were`} left out: see below.</p>
+      )}
+      {isAll && (
+        <p className="mt-3">
+          {isAsked ? (
+            <>
+              <Button onClick={steps.beginAgain}>Yes, begin again</Button>{" "}
+              <Button look="quiet" onClick={() => setAsked(false)}>
+                Cancel
+              </Button>
+            </>
+          ) : (
+            <Button onClick={() => setAsked(true)}>{spell("Begin again")}</Button>
+          )}
+        </p>
+      )}
+    </section>
+  );
+}
