@@ -15,7 +15,7 @@ import { synonymsSchema } from "../core/search/index.ts";
 import { sequenceSchema } from "../core/sequence/index.ts";
 import { dueDaySchema, servicePackSchema } from "../core/service/index.ts";
 import { glossaryEntrySchema, levels, toldTopicSchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
-import { towRulesSchema, vehicleSchema } from "../core/tow/index.ts";
+import { towOutputSchema, towRulesSchema, vehicleSchema } from "../core/tow/index.ts";
 import { entrySchema, owedKinds, recordIdSchema, roles, severities, ulidSchema } from "../core/walk/index.ts";
 import { boatCareSchema, contactSchema, readingSchema } from "./careSchemas.ts";
 
@@ -195,6 +195,20 @@ export const todaySchema = z.strictObject({
       state: z.enum(["planned", "walking", "signed"]),
     }),
   ),
+  /** Handovers of the coming days whose buyer's car does not fit, the soonest first. */
+  misfits: z.array(
+    z.strictObject({
+      boat: recordIdSchema,
+      boatName: plainText(80),
+      serial: z.string(),
+      delivery: recordIdSchema,
+      date: localDateSchema,
+      buyers: z.string(),
+      car: z.string(),
+      /** The worst first. */
+      checks: z.array(towOutputSchema.shape.checks.element.shape.id),
+    }),
+  ),
   owed: z.array(owedLineSchema),
   owedInAll: z.int(),
   due: z.array(dueLineSchema),
@@ -243,6 +257,8 @@ export const towingSheetSchema = z.strictObject({
   ramps: z.array(rampSheetSchema),
   /** What regions ask of whoever tows, the neutral one first. */
   rules: z.array(towRulesSchema),
+  /** Which of them the store has written itself. */
+  ownRules: z.array(z.string()),
 });
 export type TowingSheet = z.infer<typeof towingSheetSchema>;
 
@@ -299,6 +315,8 @@ export const ownerPageSchema = z.strictObject({
   breakInPacks: z.array(breakInPackSchema),
   servicePacks: z.array(servicePackSchema),
   synonyms: synonymsSchema,
+  /** Their car as its plates were read, and what regions ask of whoever tows. */
+  towing: towingSheetSchema.pick({ vehicle: true, rules: true }),
   /** How likely the store's calls make each kind of fault on such a boat. */
   learnedFaults: z.array(learnedPriorSchema),
 });

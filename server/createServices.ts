@@ -160,7 +160,14 @@ export function createServices(
     audit,
     settings,
   };
-  const towingService = createTowingService({ database, boats, deliveries, settings, towing: createTowing(database) });
+  const towingService = createTowingService({
+    database,
+    boats,
+    deliveries,
+    rigService,
+    settings,
+    towing: createTowing(database),
+  });
   const dockCallService = createDockCallService({ deliveries, boats, people, settings, versions, clock });
   const base = {
     database,

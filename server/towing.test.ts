@@ -66,3 +66,50 @@ describe("what a boat is towed and launched with", () => {
     expect((await nessa.send("DELETE", "/api/ramps/slip", null)).status).toBe(404);
   });
 });
+
+describe("what does not fit", () => {
+  const saveCar = (change: object) =>
+    nessa.send("PUT", "/api/boats/w118/vehicle", { name: "Blue van", ballMm: 50, ...change });
+  const misfits = async () => (await nessa.get("/api/today")).body.misfits;
+
+  it("stands on Today before the buyer comes, and is gone with the right ball", async () => {
+    expect(await misfits()).toEqual([]);
+    await saveCar({});
+    expect(await misfits()).toMatchObject([
+      { boat: "w118", delivery: "d-w118", car: "Blue van", checks: ["ball-size"] },
+    ]);
+    await saveCar({ ballMm: 58.7375 });
+    expect(await misfits()).toEqual([]);
+  });
+
+  it("is read by owners on their own page, each for their own boat", async () => {
+    const { token } = (await nessa.send("POST", "/api/deliveries/d-w118/link", { isRemote: false })).body;
+    const page = async () => (await store.stranger.get(`/api/owner/${token}`)).body;
+    expect((await page()).towing.rules.length).toBeGreaterThan(2);
+    const car = { name: "Our wagon", ballMm: 50.8 };
+    expect((await store.stranger.send("PUT", `/api/owner/${token}/vehicle`, car)).status).toBe(200);
+    expect((await page()).towing.vehicle).toEqual(car);
+    expect((await towing()).vehicle).toEqual(car);
+    expect((await misfits())[0].checks).toEqual(["ball-size"]);
+    expect((await store.stranger.send("PUT", `/api/owner/${"A".repeat(22)}/vehicle`, car)).status).toBe(410);
+    expect((await store.stranger.send("PUT", `/api/owner/${token}/vehicle`, { ballMm: 50 })).status).toBe(422);
+  });
+});
+
+describe("rules of the region", () => {
+  it("are written by those who keep the store's, come before what ships, and can be deleted", async () => {
+    const { rules } = await towing();
+    const ours = { ...rules[0], id: "lake-country", name: "Lake country", brakesAboveKg: 500 };
+    expect((await nessa.send("PUT", "/api/tow-rules", ours)).status).toBe(403);
+    const odile = await store.signIn("odile");
+    expect(
+      (await odile.send("PUT", "/api/tow-rules", { ...ours, tongueShareMin: 0.4, tongueShareMax: 0.2 })).status,
+    ).toBe(422);
+    expect((await odile.send("PUT", "/api/tow-rules", ours)).status).toBe(200);
+    const after = await towing();
+    expect([after.rules[0].name, after.ownRules]).toEqual(["Lake country", ["lake-country"]]);
+    expect((await odile.send("DELETE", "/api/tow-rules/lake-country", null)).status).toBe(200);
+    expect((await odile.send("DELETE", "/api/tow-rules/lake-country", null)).status).toBe(404);
+    expect((await towing()).rules).toEqual(rules);
+  });
+});

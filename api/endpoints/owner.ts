@@ -1,9 +1,10 @@
 import { z } from "zod";
+import { vehicleSchema } from "../../core/tow/index.ts";
 import { entrySchema, recordIdSchema, ulidSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
 import { ownerPageSchema } from "../schemas.ts";
-import { none, oneToken, packQuery, photoAnswer, photoTypes, tokenSchema } from "./shared.ts";
+import { done, none, oneToken, packQuery, photoAnswer, photoTypes, tokenSchema } from "./shared.ts";
 
 /** The owner's private page. */
 export const ownerEndpoints = {
@@ -24,6 +25,15 @@ export const ownerEndpoints = {
     query: none,
     body: z.strictObject({ entries: z.array(entrySchema).min(1).max(200) }),
     answer: z.strictObject({ stored: z.array(ulidSchema), known: z.array(ulidSchema) }),
+  }),
+  setOwnerVehicle: endpoint({
+    ...addresses.setOwnerVehicle,
+    summary: "The car an owner tows with, as far as its plates were read",
+    admits: "public",
+    params: oneToken,
+    query: none,
+    body: vehicleSchema,
+    answer: done,
   }),
   setOwnerPhoto: endpoint({
     ...addresses.setOwnerPhoto,

@@ -1,13 +1,14 @@
 import { z } from "zod";
 import { launchSchema, rampSheetSchema } from "../../core/ramp/index.ts";
-import { vehicleSchema } from "../../core/tow/index.ts";
+import { towRulesSchema, vehicleSchema } from "../../core/tow/index.ts";
 import { recordIdSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
-import { everyone, walkers } from "../roles.ts";
+import { everyone, keepers, walkers } from "../roles.ts";
 import { towingSheetSchema } from "../schemas.ts";
 import { done, none, oneBoat } from "./shared.ts";
 
+const oneRules = z.strictObject({ rules: recordIdSchema });
 const oneRamp = z.strictObject({ ramp: recordIdSchema });
 
 /** What a boat is towed with, and where it is launched. */
@@ -58,6 +59,26 @@ export const towingEndpoints = {
     params: oneRamp,
     query: none,
     body: rampSheetSchema.omit({ id: true }),
+    answer: done,
+  }),
+  setTowRules: endpoint({
+    ...addresses.setTowRules,
+    summary: "What a region asks of whoever tows, as the store has checked it",
+    admits: keepers,
+    audit: "settings",
+    params: none,
+    query: none,
+    body: towRulesSchema,
+    answer: done,
+  }),
+  removeTowRules: endpoint({
+    ...addresses.removeTowRules,
+    summary: "Rules of the store's own that nobody goes by any more",
+    admits: keepers,
+    audit: "settings",
+    params: oneRules,
+    query: none,
+    body: null,
     answer: done,
   }),
   removeRamp: endpoint({

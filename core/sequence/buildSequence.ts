@@ -24,7 +24,14 @@ export interface BuiltSequence {
   readonly title: string;
   readonly lead: string;
   readonly cautions: readonly string[];
-  readonly phases: readonly { readonly id: string; readonly title: string; readonly steps: readonly BuiltStep[] }[];
+  readonly phases: readonly BuiltPhase[];
+}
+
+export interface BuiltPhase {
+  readonly id: string;
+  readonly title: string;
+  readonly isFree: boolean;
+  readonly steps: readonly BuiltStep[];
 }
 
 /** How it is done this time. */
@@ -49,9 +56,10 @@ export function buildSequence(sequence: Sequence, rig: Rig, way: StepWay, idiom:
     lead: fill(sequence.lead),
     cautions: sequence.cautions.map(fill),
     phases: sequence.phases
-      .map(({ id, title, steps }) => ({
+      .map(({ id, title, isFree = false, steps }) => ({
         id,
         title: fill(title),
+        isFree,
         steps: steps
           .filter(
             ({ when, setup }) => (when === undefined || isMet(when, rig)) && (setup ?? []).every((s) => setups.has(s)),

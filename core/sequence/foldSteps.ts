@@ -45,11 +45,12 @@ export interface NextStep {
 
 /** The next step of a role, and what the other one has to do first; null when this role is through. */
 export function findNextStep(built: BuiltSequence, { marks }: StepsState, role: StepRole): NextStep | null {
-  const all = built.phases.flatMap(({ title, steps }) => steps.map((step) => ({ step, phase: title })));
+  const all = built.phases.flatMap(({ title, isFree, steps }) => steps.map((step) => ({ step, phase: title, isFree })));
   const at = all.findIndex(({ step }) => step.by === role && !marks.has(step.id));
   if (at < 0) return null;
-  const waitsFor = all.slice(0, at).flatMap(({ step }) => (marks.has(step.id) ? [] : [step]));
-  return { ...all[at]!, waitsFor };
+  const { step: mine, phase, isFree } = all[at]!;
+  const before = all.slice(0, at).filter((each) => !isFree || each.phase !== phase);
+  return { step: mine, phase, waitsFor: before.flatMap(({ step }) => (marks.has(step.id) ? [] : [step])) };
 }
 
 /** Runs of a sequence on a day are numbered; the one that is under way is the last that was begun, else the first. */

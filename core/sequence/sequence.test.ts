@@ -132,7 +132,13 @@ describe("foldSteps", () => {
     expect(findNextStep(built, state, "skipper")).toMatchObject({ step: { id: "people" }, waitsFor: [] });
     const helpers = findNextStep(built, state, "helper")!;
     expect(helpers.step.by).toBe("helper");
-    expect(helpers.waitsFor.every(({ by }) => by === "skipper")).toBe(true);
+    // Getting ready, each goes at their own pace; at the water the helper waits for the car to stand.
+    expect(helpers.waitsFor).toEqual([]);
+    const ready = built.phases[0]!.steps.map(({ id }) => id);
+    expect(findNextStep(built, foldSteps([], run, ready), "helper")).toMatchObject({
+      step: { id: "chock" },
+      waitsFor: [{ id: "look" }, { id: "back" }, { id: "brake" }],
+    });
     // Stepping through with whoever is not waiting reaches the end: nobody waits for each other for ever.
     let marked: string[] = [];
     for (;;) {

@@ -45,7 +45,17 @@ export const sequenceSchema = z
       .min(1)
       .optional(),
     when: conditionSchema.optional(),
-    phases: z.array(z.strictObject({ id: idSchema, title: plainText(60), steps: z.array(stepSchema).min(1) })).min(1),
+    phases: z
+      .array(
+        z.strictObject({
+          id: idSchema,
+          title: plainText(60),
+          /** Nobody waits for the other in it: each goes through their own steps. */
+          isFree: z.boolean().optional(),
+          steps: z.array(stepSchema).min(1),
+        }),
+      )
+      .min(1),
   })
   .superRefine(({ phases }, check) => {
     const seen = new Set<string>();

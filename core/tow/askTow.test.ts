@@ -40,6 +40,23 @@ describe("the tow check of a boat and a car", () => {
     expect(others).toEqual([...others].sort((a, b) => b - a));
   });
 
+  it("reads a ball as it is stamped: a tenth of a millimetre is rounding, and eight are another ball", () => {
+    const fits = (ballMm: number) =>
+      askTow(rig, { name: "Car", ballMm }, full, neutral!).checks.find(({ id }) => id === "ball-size")!.verdict;
+    expect([58.7, 58.74, 58.8].map(fits)).toEqual(["ok", "ok", "ok"]);
+    expect([58, 50.8, 60].map(fits)).toEqual(["over", "over", "over"]);
+  });
+
+  it("says that a ball does not fit also where nobody has weighed anything", () => {
+    const { weights: _, ...bare } = rig;
+    const sheet = askTow(bare as typeof rig, { ...pickup, ballMm: 50 }, full, neutral!);
+    expect(sheet).toMatchObject({
+      answer: null,
+      missing: ["boat"],
+      checks: [{ id: "ball-size", verdict: "over" }, { id: "plug" }],
+    });
+  });
+
   it("says nothing of limits that nobody has read, and makes none up", () => {
     const { checks, unread, answer } = askTow(rig, { name: "Car", towLimitKg: 1500 }, full, neutral!);
     expect(unread).toEqual(

@@ -76,7 +76,7 @@ export function askTow(rig: Rig, vehicle: Vehicle | null, load: TowLoad, rules: 
       tongueLimitKg: read(vehicle?.tongueLimitKg, "tongue-vehicle"),
       combinedLimitKg: read(vehicle?.combinedLimitKg, "combined"),
       hitchLimitKg: read(vehicle?.hitchLimitKg, "hitch"),
-      ballMm: read(vehicle?.ballMm, "ball-size", 50),
+      ballMm: sameSize(read(vehicle?.ballMm, "ball-size", 50), trailer?.ballMm),
       ballLimitKg: read(vehicle?.ballLimitKg, "ball"),
       pins: read(vehicle?.pins, "plug", 20),
     },
@@ -92,8 +92,12 @@ export function askTow(rig: Rig, vehicle: Vehicle | null, load: TowLoad, rules: 
     ...(trailer?.kg === undefined ? (["trailer"] as const) : []),
     ...(trailer?.tongueKg === undefined ? (["tongue"] as const) : []),
   ];
-  if (missing.some((what) => what !== "tongue")) return { ask, answer: null, checks: [], unread: [...unread], missing };
   const answer = tow(ask);
+  // Whatever it weighs, a ball that is too small lets go and a plug without its pins brakes nothing.
+  if (missing.some((what) => what !== "tongue")) {
+    const checks = answer.checks.filter(({ id }) => (id === "ball-size" || id === "plug") && !unread.has(id));
+    return { ask, answer: null, checks, unread: [...unread], missing };
+  }
   // An unknown tongue weight says nothing of what it would be held against.
   if (missing.includes("tongue"))
     for (const check of ["payload", "tongue-vehicle", "tongue-trailer", "tongue-share"] as const) unread.add(check);
@@ -102,6 +106,11 @@ export function askTow(rig: Rig, vehicle: Vehicle | null, load: TowLoad, rules: 
   const checks = answer.checks.filter(({ id }) => !unread.has(id)).sort((a, b) => weight(b) - weight(a));
   return { ask, answer, checks, unread: [...unread], missing };
 }
+
+/** Balls are stamped to a tenth: 2 5/16 in is 58.7 mm on one and 58.7375 on another. A real difference is ten times that. */
+const sameSizeMm = 0.1;
+const sameSize = (ballMm: number, couplerMm: number | undefined): number =>
+  couplerMm !== undefined && Math.abs(ballMm - couplerMm) <= sameSizeMm ? couplerMm : ballMm;
 
 /** What fuel, water, ballast and gear weigh together: all that can be taken out on the road. Kilograms. */
 export const looseKgOf = ({ boat }: TowInput): number =>
@@ -125,3 +134,17 @@ export const tongueByLever = (scaleKg: number, supportM: number, scaleM: number)
  */
 export const tongueByMoving = (kg: number, forwardM: number, axleToHitchM: number): number =>
   (kg * forwardM) / axleToHitchM;
+
+/** As boats are towed home from the yard: tanks full, ballast empty, the gear of the sheet. */
+export const usualLoad = (rig: Rig): TowLoad => ({
+  fuelShare: 1,
+  waterShare: rig.tanks.some(({ kind }) => kind === "fresh-water") ? 1 : 0,
+  ballastShare: 0,
+  gearKg: Math.round(rig.weights?.gearKg ?? 0),
+});
+
+/** What of a car is known not to fit, the worst first: nothing for what nobody has read. */
+export const listMisfits = (rig: Rig, vehicle: Vehicle, rules: TowRules): CheckId[] =>
+  rig.trailer === null
+    ? []
+    : askTow(rig, vehicle, usualLoad(rig), rules).checks.flatMap(({ id, verdict }) => (verdict === "over" ? [id] : []));

@@ -6,6 +6,7 @@ import { regionSchema, regions } from "../../core/region/index.ts";
 import { plainText } from "../../core/rig/index.ts";
 import { ownStyleSchema } from "../../core/route/index.ts";
 import { ownWordsSchema } from "../../core/topic/index.ts";
+import { towRulesSchema } from "../../core/tow/index.ts";
 import { roles, usualAllowers } from "../../core/walk/index.ts";
 import { workshopSchema } from "../../core/workshop/index.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -42,6 +43,8 @@ export const settingsSchema = z.strictObject({
   messageTexts: z.record(z.string(), z.string()).default({}),
   /** Ramps that people here launch at. */
   ramps: z.array(rampSheetSchema).default([]),
+  /** What its region asks of whoever tows, as it has checked it; before what ships. */
+  towRules: z.array(towRulesSchema).max(20).default([]),
   /** From when on calls count for what fails and what is taught further; null counts all. */
   callsSince: instantSchema.nullable().default(null),
   /** Stores whose bundles somebody here has looked at and taken in, by their public key. */
@@ -68,6 +71,7 @@ const defaults: Settings = {
   ownWords: {},
   messageTexts: {},
   ramps: [],
+  towRules: [],
   callsSince: null,
   knownStores: [],
 };

@@ -1,7 +1,8 @@
+import { Op } from "sequelize";
 import type { Launch } from "../../core/ramp/index.ts";
 import type { Vehicle } from "../../core/tow/index.ts";
 import type { Database, Transaction } from "../database/open.ts";
-import { readOne } from "../database/rows.ts";
+import { readAll, readOne } from "../database/rows.ts";
 
 /** A buyer's car: theirs, so that it goes with their handover and not with the boat. */
 export interface KeptVehicle {
@@ -24,6 +25,11 @@ export function createTowing({ models }: Database) {
         vehicle: row.vehicle === null ? null : (JSON.parse(row.vehicle) as KeptVehicle),
         launches: JSON.parse(row.launches) as Launch[],
       };
+    },
+    /** Every car that was read and belongs to a handover. */
+    async listCars(): Promise<{ boat: string; delivery: string | null; vehicle: Vehicle }[]> {
+      const rows = await readAll(models.towing, { where: { vehicle: { [Op.not]: null } } });
+      return rows.map(({ boatId, vehicle }) => ({ boat: boatId, ...(JSON.parse(vehicle!) as KeptVehicle) }));
     },
     async set(boatId: string, { vehicle, launches }: Towing, transaction: Transaction) {
       const row = {

@@ -47,6 +47,13 @@ export function routeOwner(router: Router, services: Services) {
     serve(endpoints.addOwnerEntries, auth, ({ params, body }) => ownerService.addEntries(params.token, body.entries)),
   );
   router.put(
+    endpoints.setOwnerVehicle.path,
+    serve(endpoints.setOwnerVehicle, auth, async ({ params, body }) => {
+      await services.towingService.setVehicle((await ownerService.openBoat(params.token)).boat, body);
+      return { done: true as const };
+    }),
+  );
+  router.put(
     endpoints.setOwnerPhoto.path,
     serve(endpoints.setOwnerPhoto, auth, async ({ params, ctx }) => {
       await ownerService.open(params.token);

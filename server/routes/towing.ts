@@ -38,6 +38,20 @@ export function routeTowing(router: Router, { auth, towingService }: Services) {
       return done;
     }),
   );
+  router.put(
+    endpoints.setTowRules.path,
+    serve(endpoints.setTowRules, auth, async ({ body }) => {
+      await towingService.setRules(body);
+      return done;
+    }),
+  );
+  router.delete(
+    endpoints.removeTowRules.path,
+    serve(endpoints.removeTowRules, auth, async ({ params }) => {
+      await towingService.removeRules(params.rules);
+      return done;
+    }),
+  );
   router.delete(
     endpoints.removeRamp.path,
     serve(endpoints.removeRamp, auth, async ({ params }) => {

@@ -15,6 +15,7 @@ import { contactOf } from "./contactOf.ts";
 import type { FleetBoat, FleetCare } from "./fleetCare.ts";
 import type { Library, LibraryService } from "./libraryService.ts";
 import type { RigService } from "./rigService.ts";
+import type { TowingService } from "./towingService.ts";
 import type { HandoverContext, WalkReader } from "./walkReader.ts";
 
 interface Parts {
@@ -26,6 +27,7 @@ interface Parts {
   readonly rigService: RigService;
   readonly libraryService: LibraryService;
   readonly walkReader: WalkReader;
+  readonly towingService: Pick<TowingService, "listMisfits">;
   readonly clock: Clock;
 }
 
@@ -190,13 +192,14 @@ function describeHead(boat: BoatHead, sold: readonly DeliveryRecord[]) {
 }
 
 async function readToday(parts: Parts): Promise<Today> {
-  const { boats, deliveries, libraryService, walkReader, clock } = parts;
+  const { boats, deliveries, libraryService, walkReader, towingService, clock } = parts;
   const date = clock.today();
-  const [now, owing, owedInAll, due] = await Promise.all([
+  const [now, owing, owedInAll, due, misfits] = await Promise.all([
     deliveries.listOn(date),
     deliveries.listOwing(mostOwing),
     deliveries.sumOwed(),
     fallsDue(parts, date),
+    towingService.listMisfits(date),
   ]);
   const library = await libraryService.read();
   const byId = await boats.findMany([...now, ...owing].map(({ boatId }) => boatId));
@@ -208,6 +211,7 @@ async function readToday(parts: Parts): Promise<Today> {
         return describeHandover(context, await walkReader.readPlan(context), library);
       }),
     ),
+    misfits,
     owed: rankOwed(owing, byId, date, clock.timeZone).slice(0, mostRows),
     owedInAll,
     ...due,

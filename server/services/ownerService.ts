@@ -22,6 +22,7 @@ import type { DockCallService } from "./dockCallService.ts";
 import { listFormer } from "./formerOwners.ts";
 import type { HandoverService } from "./handoverService.ts";
 import type { PackService } from "./packService.ts";
+import type { TowingService } from "./towingService.ts";
 
 interface Parts {
   readonly database: Database;
@@ -33,6 +34,7 @@ interface Parts {
   readonly careReader: CareReader;
   readonly dockCallService: DockCallService;
   readonly packService: PackService;
+  readonly towingService: Pick<TowingService, "describe">;
   readonly settings: { read(): Promise<Settings> };
   readonly photos: Pick<Photos, "find">;
   readonly clock: Clock;
@@ -122,7 +124,7 @@ async function makeLink(
 }
 
 async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
-  const { boats, handoverService, careReader, packService, dockCallService, settings, clock } = parts;
+  const { boats, handoverService, careReader, packService, dockCallService, towingService, settings, clock } = parts;
   const { deliveryId } = await open(parts, token);
   const delivery = await handoverService.describe(deliveryId);
   const { walk, delivery: record } = await handoverService.get(deliveryId);
@@ -132,6 +134,7 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
   const today = clock.today();
   // As they were when the walk began; before that as they are now.
   const packs = walk.packs ?? (await packService.read());
+  const { vehicle, rules } = await towingService.describe(delivery.boat);
   const { bookings: _, ...care } = ofThisOwner(await careReader.describe(boat), since);
   return {
     store: store.store,
@@ -153,6 +156,7 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
     },
     inService: boat.inService,
     synonyms,
+    towing: { vehicle, rules },
     learnedFaults: await dockCallService.readLearned(delivery.rig.family),
     ...care,
   };

@@ -11,9 +11,9 @@ import {
 } from "../app/queries.ts";
 
 /** Caches of the service worker (web/vite.config.ts) that hold what people may see; emptied when they sign out. */
-const cacheNames = ["saved-5", "saved-photos-3"] as const;
+const cacheNames = ["saved-6", "saved-photos-3"] as const;
 /** Of the versions before, whose answers are of another shape. */
-const oldNames = ["aboard", "aboard-photos", "saved-2", "saved-photos-2", "saved-3", "saved-4"];
+const oldNames = ["aboard", "aboard-photos", "saved-2", "saved-photos-2", "saved-3", "saved-4", "saved-5"];
 const isAble = () => "serviceWorker" in navigator && "caches" in globalThis;
 
 /** Fetches what these walks need, so that they can be walked without signal; answers which are saved now. */

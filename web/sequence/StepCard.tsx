@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import type { NextStep } from "../../core/sequence/index.ts";
+import { judgeWheels, type NextStep } from "../../core/sequence/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { StepTimer } from "./StepTimer.tsx";
 import type { Steps } from "./useSteps.ts";
@@ -17,6 +17,9 @@ interface StepCardProps {
 /** One's own next step, its caution before it, and a button a wet thumb hits. What the other has to do first stands above. */
 export function StepCard({ next: { step, phase, waitsFor }, steps, more }: StepCardProps) {
   const isWaiting = waitsFor.length > 0;
+  const isStopped = [...judgeWheels(step.reads, steps.state.readings).values()].some(
+    ({ verdict }) => verdict === "over",
+  );
   return (
     <section aria-label="Next step" className="mt-4 border-t-[3px] border-ink bg-panel px-4 pt-3 pb-4">
       <p className="head text-soft">{phase}</p>
@@ -66,12 +69,12 @@ export function StepCard({ next: { step, phase, waitsFor }, steps, more }: StepC
       {step.topic !== null && more?.(step.topic)}
       <div className="mt-4 flex gap-3">
         <Button
-          look="primary"
+          look={isStopped ? "plain" : "primary"}
           className="min-h-16 flex-1 text-xl"
           disabled={isWaiting}
           onClick={() => steps.say(step.id, "done")}
         >
-          Done
+          {isStopped ? "Done, and put right" : "Done"}
         </Button>
         <Button
           look="quiet"

@@ -29,6 +29,14 @@ export function StepRun({ sequence, port, more }: StepRunProps) {
         <h1 className="text-2xl font-extrabold md:text-3xl">{built.title}</h1>
         <p className="text-soft">{built.lead}</p>
         <Choices sequence={sequence} steps={steps} />
+        <details open={done === 0} className="mt-3 rounded-md bg-caution px-4 py-1 text-oncaution">
+          <summary className="flex min-h-11 cursor-pointer items-center font-semibold">Cautions</summary>
+          <ul className="list-disc space-y-1 pb-2 pl-5">
+            {built.cautions.map((caution) => (
+              <li key={caution}>{caution}</li>
+            ))}
+          </ul>
+        </details>
         <p className="num mt-3 font-semibold" aria-live="polite">
           {done} of {all.length} steps done
         </p>
@@ -43,11 +51,6 @@ export function StepRun({ sequence, port, more }: StepRunProps) {
         {way.way === "partner" && <PassOn steps={steps} />}
       </div>
       <div className="max-lg:mt-6">
-        <ul className="space-y-1 rounded-md bg-caution px-4 py-3 text-oncaution" aria-label="Cautions">
-          {built.cautions.map((caution) => (
-            <li key={caution}>{caution}</li>
-          ))}
-        </ul>
         <StepList steps={steps} built={built} />
       </div>
     </div>

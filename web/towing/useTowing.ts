@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import type { Launch, RampSheet } from "../../core/ramp/index.ts";
-import type { Vehicle } from "../../core/tow/index.ts";
+import type { TowRules, Vehicle } from "../../core/tow/index.ts";
 import { ask } from "../app/client.ts";
 import { queryClient, towingQuery } from "../app/queries.ts";
 
@@ -18,6 +18,14 @@ export function useTowing(boat: string) {
     }),
     removeLaunch: useMutation({
       mutationFn: (launch: string) => ask("removeLaunch", { params: { boat, launch } }),
+      onSuccess,
+    }),
+    setTowRules: useMutation({
+      mutationFn: (body: TowRules) => ask("setTowRules", { body }),
+      onSuccess,
+    }),
+    removeTowRules: useMutation({
+      mutationFn: (rules: string) => ask("removeTowRules", { params: { rules } }),
       onSuccess,
     }),
     setRamp: useMutation({

@@ -123,6 +123,16 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
             <OwnerFinder token={token} page={page} />
           </Suspense>
         )}
+        {view === "tow" && (
+          <Suspense fallback={<p>Opening the tow check …</p>}>
+            <OwnerTow token={token} page={page} />
+          </Suspense>
+        )}
+        {view === "steps" && (
+          <Suspense fallback={<p>Opening the steps …</p>}>
+            <OwnerSteps token={token} page={page} sequence={search.get("of") ?? "launch"} />
+          </Suspense>
+        )}
         {view === "power" && (
           <Suspense fallback={<p>Opening the power map …</p>}>
             <PowerMap rig={delivery.rig} />
@@ -137,8 +147,20 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
 }
 
 const OwnerFinder = lazy(() => import("./OwnerFinder.tsx"));
+const OwnerTow = lazy(() => import("./OwnerTow.tsx"));
+const OwnerSteps = lazy(() => import("./OwnerSteps.tsx"));
 const PowerMap = lazy(async () => ({ default: (await import("../../power/PowerView.tsx")).PowerMap }));
-const ownViews: readonly (string | null)[] = ["power", "finder", "walk", "arrival", "due", "runs", "topic"];
+const ownViews: readonly (string | null)[] = [
+  "power",
+  "finder",
+  "tow",
+  "steps",
+  "walk",
+  "arrival",
+  "due",
+  "runs",
+  "topic",
+];
 
 function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
   const port: BreakInPort = {
@@ -197,6 +219,7 @@ function Front({ token, page, state, cards }: FrontProps) {
       )}
       <OwnerFind page={page} cards={cards} />
       {page.inService !== null && <CareLinks token={token} page={page} />}
+      <OnTheRoad page={page} />
       <nav aria-label="Cards">
         <ul className="grid grid-cols-2 gap-2">
           {cards.map(({ id, title }, i) => (
@@ -218,6 +241,34 @@ function Front({ token, page, state, cards }: FrontProps) {
       <OwnerInstall boatName={delivery.boatName} />
       <AskTheYard token={token} page={page} state={state} topic={null} />
     </>
+  );
+}
+
+/** What is done with it, step by step: on the road, at the ramp and after the day. */
+function OnTheRoad({ page }: { page: OwnerPage }) {
+  const hasTrailer = page.delivery.rig.trailer !== null;
+  return (
+    <p className="mb-5 grid grid-cols-2 gap-2">
+      {hasTrailer && (
+        <>
+          <Link to="?view=tow" className={linkLook("plain")}>
+            May my car tow it?
+          </Link>
+          <Link to="?view=steps&of=hitch" className={linkLook("plain")}>
+            Hitch up
+          </Link>
+          <Link to="?view=steps&of=launch" className={linkLook("plain")}>
+            Launch
+          </Link>
+          <Link to="?view=steps&of=load" className={linkLook("plain")}>
+            Load on the trailer
+          </Link>
+        </>
+      )}
+      <Link to="?view=steps&of=put-away" className={linkLook("plain")}>
+        Put her away
+      </Link>
+    </p>
   );
 }
 

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { ulid } from "ulid";
 import { toInstant } from "../../../core/dates/index.ts";
 import type { Launch } from "../../../core/ramp/index.ts";
@@ -26,10 +26,17 @@ export function LaunchSeen({ boat, ramp, gradePct, expectedM, launches }: Launch
   const [isOther, setOther] = useState(false);
   const [seenM, setSeenM] = useState<number | undefined>(undefined);
   const [side, setSide] = useState<"under" | "out">("under");
+  // One launch has one id until it is written down: a second press on the way sends the same.
+  const id = useRef(ulid());
   const keep = (fenderUnderM: number) =>
     addLaunch.mutate(
-      { id: ulid(), at: toInstant(Date.now()), ramp, gradePct, fenderUnderM },
-      { onSuccess: () => setOther(false) },
+      { id: id.current, at: toInstant(Date.now()), ramp, gradePct, fenderUnderM },
+      {
+        onSuccess: () => {
+          id.current = ulid();
+          setOther(false);
+        },
+      },
     );
   const last = launches.at(-1);
   return (

@@ -124,7 +124,7 @@ function RampOf({ boat, sheet }: { boat: Boat; sheet: TowingSheet }) {
         </p>
         <LaunchSeen
           boat={boat.id}
-          ramp={here?.name ?? "another ramp"}
+          ramp={triedPct === null && here !== undefined ? here.name : "a grade set by hand"}
           gradePct={gradePct}
           expectedM={answer.fenderUnderM}
           launches={sheet.launches}

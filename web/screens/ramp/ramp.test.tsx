@@ -28,7 +28,7 @@ const north = {
 const car = { name: "Their car", hitchToRearAxleM: 1.1, wadeLimitM: 0.3 };
 
 function open(
-  sheet: TowingSheet = { vehicle: car, launches: [], ramps: [north], rules: [] },
+  sheet: TowingSheet = { vehicle: car, launches: [], ramps: [north], rules: [], ownRules: [] },
   more: Partial<Boat> = {},
   role = "delivery",
 ) {
@@ -96,7 +96,7 @@ describe("the ramp", () => {
   });
 
   it("says which figures nobody has measured", async () => {
-    open({ vehicle: null, launches: [], ramps: [], rules: [] });
+    open({ vehicle: null, launches: [], ramps: [], rules: [], ownRules: [] });
     expect((await screen.findByText(/^Assumed, for nobody/)).textContent).toContain("how deep the car may wade");
   });
 

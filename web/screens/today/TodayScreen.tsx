@@ -2,10 +2,13 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { Today } from "../../../api/index.ts";
+import { joinWords } from "../../../core/text/index.ts";
+import { towWords } from "../../../core/tow/index.ts";
 import { todayQuery } from "../../app/queries.ts";
 import { saveOffline } from "../../offline/saved.ts";
 import { isPressing, owedSigns } from "../../owed/owedWords.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
+import { spell } from "../../ui/amounts.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { DueDay } from "../../ui/DueDay.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
@@ -36,6 +39,7 @@ function TodayOf({ today, error }: { today: Today; error: Error | null }) {
       </h1>
       {error !== null && <ErrorNotice error={error} />}
       <Handovers handovers={handovers} />
+      <Misfits misfits={today.misfits} />
       <div className="mt-7 grid gap-x-10 gap-y-8 lg:grid-cols-2">
         <OwedTable today={today} />
         <DueTable today={today} />
@@ -177,6 +181,32 @@ function Readiness({ handover }: { handover: Handover }) {
         {state === "walking" ? `${mustsOf - mustsOpen} of ${mustsOf} must-do topics done` : `${mustsOf} must-do topics`}
       </p>
     </>
+  );
+}
+
+/** Buyers who would come with a car that cannot take the boat: said while there is time to get the right ball. */
+function Misfits({ misfits }: Pick<Today, "misfits">) {
+  if (misfits.length === 0) return null;
+  return (
+    <section aria-labelledby="misfits" className="mt-7">
+      <h2 id="misfits" className="text-lg font-bold">
+        Cannot be towed home yet
+      </h2>
+      <ul className="border-t border-ink">
+        {misfits.map(({ boat, boatName, serial, delivery, date, buyers, car, checks }) => (
+          <li key={delivery} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-2">
+            <span className="num font-semibold">{formatDay(date)}</span>
+            <Link className="inline-flex min-h-11 items-center underline" to={`/boats/${boat}/tow`}>
+              {boatName} <span className="ml-1 text-soft">#{serial}</span>
+            </Link>
+            <span className="min-w-0 break-words text-soft">{buyers}</span>
+            <span className="text-magenta">
+              ▲ {car}: {joinWords(checks.map((id) => spell(towWords[id][0]).toLowerCase()))}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

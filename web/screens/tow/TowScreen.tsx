@@ -1,22 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Boat, TowingSheet } from "../../../api/index.ts";
-import { isOneOf, walkers } from "../../../api/roles.ts";
-import type { Rig } from "../../../core/rig/index.ts";
-import { joinWords } from "../../../core/text/index.ts";
-import { askTow, type TowCheckSheet, type TowLoad, type TowRules } from "../../../core/tow/index.ts";
+import { isOneOf, keepers, walkers } from "../../../api/roles.ts";
 import { boatQuery, towingQuery } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
-import { say, spell } from "../../ui/amounts.ts";
+import { TowCheck } from "../../towing/TowCheck.tsx";
+import { useTowing } from "../../towing/useTowing.ts";
 import { Fetched } from "../../ui/Fetched.tsx";
-import { PickField } from "../../ui/fields.tsx";
-import { SliderField } from "../../ui/SliderField.tsx";
-import { formatDayAndYear } from "../../ui/words.ts";
-import { CarPlates } from "./CarPlates.tsx";
-import { TongueWeight } from "./TongueWeight.tsx";
-import { TowBars } from "./TowBars.tsx";
-import { towWords } from "./towWords.ts";
+import { RulesForm } from "./RulesForm.tsx";
 
 /** May this car take this boat on the road: every limit with what stands against it, the weakest first. */
 export function TowScreen() {
@@ -35,167 +26,25 @@ export function TowScreen() {
 }
 
 function TowOf({ boat, sheet }: { boat: Boat; sheet: TowingSheet }) {
-  const { rig } = boat;
   const me = useMe();
-  const [load, setLoad] = useState<TowLoad>({
-    fuelShare: 1,
-    waterShare: rig.tanks.some(({ kind }) => kind === "fresh-water") ? 1 : 0,
-    ballastShare: 0,
-    gearKg: Math.round(rig.weights?.gearKg ?? 0),
-  });
-  const [rulesId, setRulesId] = useState(sheet.rules[0]!.id);
-  const rules = sheet.rules.find(({ id }) => id === rulesId)!;
-  const check = useMemo(() => askTow(rig, sheet.vehicle, load, rules), [rig, sheet.vehicle, load, rules]);
+  const { setVehicle } = useTowing(boat.id);
   return (
-    <main className="gap-x-8 px-4 pt-4 pb-12 md:px-8 lg:grid lg:grid-cols-[minmax(0,1fr)_340px]">
-      <div className="min-w-0">
-        <p className="head text-soft">
-          <Link to={`/boats/${boat.id}`} className="inline-flex min-h-11 items-center underline">
-            {boat.name} {boat.hull}
-          </Link>{" "}
-          {boat.buyers}
-        </p>
-        {rig.trailer === null ? (
-          <p className="mt-3">{boat.name} has no trailer on her sheet, so that nothing is towed.</p>
-        ) : (
-          <>
-            <Verdict check={check} car={sheet.vehicle?.name ?? null} />
-            <TowBars checks={check.checks} ask={check.ask} rules={rules} />
-            {check.unread.length > 0 && <Unread check={check} />}
-            <TongueWeight rig={rig} check={check} />
-          </>
-        )}
-      </div>
-      <div className="space-y-4 max-lg:mt-6">
-        <h2 className="text-lg font-bold">What rides along</h2>
-        <LoadSliders rig={rig} load={load} onChange={(change) => setLoad((now) => ({ ...now, ...change }))} />
-        <PickField
-          label="Rules"
-          value={rulesId}
-          options={sheet.rules.map(({ id, name }) => [id, name])}
-          onChange={setRulesId}
-        />
-        <Rules rules={rules} />
-        {isOneOf(walkers, me.role) && <CarPlates boat={boat.id} vehicle={sheet.vehicle} />}
-      </div>
-    </main>
-  );
-}
-
-const whatIsMissing = { boat: "what the boat weighs", trailer: "what the trailer weighs", tongue: "her tongue weight" };
-
-/** The answer in a sentence, and what to do about it. */
-function Verdict({ check, car }: { check: TowCheckSheet; car: string | null }) {
-  const { answer, checks, missing, unread } = check;
-  if (answer === null)
-    return (
-      <h1 className="text-2xl font-extrabold">
-        Nothing can be said yet: {joinWords(missing.map((what) => whatIsMissing[what]))} is not on the boat sheet.
-      </h1>
-    );
-  const over = checks.filter(({ verdict }) => verdict === "over");
-  const name = car ?? "the car";
-  const says =
-    over.length > 0
-      ? `▲ Not with ${name}: ${joinWords(over.map(({ id }) => spell(towWords[id][0]).toLowerCase()))}.`
-      : unread.length > 0
-        ? `Nothing is too much of what was read; ${unread.length} of 15 are not read yet.`
-        : checks[0]!.verdict === "tight"
-          ? `It may go on the road, with little to spare: ${spell(towWords[checks[0]!.id][0]).toLowerCase()}.`
-          : "It may go on the road.";
-  return (
-    <>
-      <h1 className={`text-2xl font-extrabold md:text-3xl ${over.length > 0 ? "text-magenta" : ""}`} aria-live="polite">
-        {says}
-      </h1>
-      <p className="mt-1 text-lg">
-        {say(answer.towedKg, "mass")} on the hitch, {say(answer.combinedKg, "mass")} with the car. {sayShed(check)}
+    <main className="px-4 pt-4 pb-12 md:px-8">
+      <p className="head text-soft">
+        <Link to={`/boats/${boat.id}`} className="inline-flex min-h-11 items-center underline">
+          {boat.name} {boat.hull}
+        </Link>{" "}
+        {boat.buyers}
       </p>
-    </>
-  );
-}
-
-function sayShed({ answer, checks }: TowCheckSheet): string {
-  const masses = checks.filter(({ verdict, limit }) => verdict === "over" && limit > 0);
-  if (masses.length === 0) return "";
-  if (answer!.shedKg === null)
-    return "Taking out fuel, water and gear is not enough: it takes another car, hitch or trailer.";
-  return `Take out ${say(answer!.shedKg, "mass")} of fuel, water or gear, and every weight is within its limit.`;
-}
-
-function Unread({ check: { unread } }: { check: TowCheckSheet }) {
-  return (
-    <section aria-labelledby="unread" className="mt-5">
-      <h2 id="unread" className="text-lg font-bold">
-        Not read yet
-      </h2>
-      <ul className="border-t border-ink">
-        {unread.map((id) => (
-          <li key={id} className="border-b border-rule py-1.5">
-            <strong>{spell(towWords[id][0])}</strong> <span className="text-soft">{spell(towWords[id][1])}</span>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-interface SlidersProps {
-  readonly rig: Rig;
-  readonly load: TowLoad;
-  readonly onChange: (change: Partial<TowLoad>) => void;
-}
-
-function LoadSliders({ rig, load, onChange }: SlidersProps) {
-  const litresOf = (...kinds: string[]) =>
-    rig.tanks.filter(({ kind }) => kinds.includes(kind)).reduce((sum, { litres }) => sum + litres, 0);
-  const tanks = [
-    ["fuelShare", "Fuel", litresOf("petrol", "diesel")],
-    ["waterShare", "Fresh water", litresOf("fresh-water")],
-    ["ballastShare", "Ballast", rig.weights?.ballastL ?? 0],
-  ] as const;
-  return (
-    <>
-      {tanks.map(([name, label, litres]) =>
-        litres === 0 ? null : (
-          <SliderField
-            key={name}
-            label={label}
-            value={load[name]}
-            says={say(litres * load[name], "volume")}
-            least={0}
-            most={1}
-            step={0.05}
-            onChange={(share) => onChange({ [name]: share })}
-          />
-        ),
+      {boat.rig.trailer === null ? (
+        <p className="mt-3">{boat.name} has no trailer on her sheet, so that nothing is towed.</p>
+      ) : (
+        <TowCheck rig={boat.rig} sheet={sheet} save={isOneOf(walkers, me.role) ? setVehicle : null}>
+          {(rules) =>
+            isOneOf(keepers, me.role) && <RulesForm key={rules.id} boat={boat.id} rules={rules} sheet={sheet} />
+          }
+        </TowCheck>
       )}
-      <SliderField
-        label="Gear aboard"
-        value={load.gearKg}
-        says={say(load.gearKg, "mass")}
-        least={0}
-        most={600}
-        step={5}
-        onChange={(gearKg) => onChange({ gearKg })}
-      />
-    </>
-  );
-}
-
-function Rules({ rules }: { rules: TowRules }) {
-  return (
-    <div className="rounded-md bg-caution px-4 py-3 text-oncaution">
-      <p className="font-semibold">
-        Check your local law{rules.isExample ? "; this is an example, nobody's law" : ""}. Looked at{" "}
-        {formatDayAndYear(rules.checkedOn)}.
-      </p>
-      <p>Brakes from {say(rules.brakesAboveKg, "mass")}.</p>
-      <ul className="list-disc pl-5">
-        {rules.notes.map((note) => (
-          <li key={note}>{spell(note)}</li>
-        ))}
-      </ul>
-    </div>
+    </main>
   );
 }

@@ -1,6 +1,5 @@
-import type { TowInput, TowOutput, TowRules } from "../../../core/tow/index.ts";
-import { say, spell } from "../../ui/amounts.ts";
-import { towWords } from "./towWords.ts";
+import { type TowInput, type TowOutput, type TowRules, towWords } from "../../core/tow/index.ts";
+import { say, spell } from "../ui/amounts.ts";
 
 type Check = TowOutput["checks"][number];
 

@@ -1,9 +1,9 @@
 import { useState } from "react";
-import type { Rig } from "../../../core/rig/index.ts";
-import { type TowCheckSheet, tongueByLever, tongueByMoving } from "../../../core/tow/index.ts";
-import { say } from "../../ui/amounts.ts";
-import { QuantityField } from "../../ui/QuantityField.tsx";
-import { SliderField } from "../../ui/SliderField.tsx";
+import type { Rig } from "../../core/rig/index.ts";
+import { type TowCheckSheet, tongueByLever, tongueByMoving } from "../../core/tow/index.ts";
+import { say } from "../ui/amounts.ts";
+import { QuantityField } from "../ui/QuantityField.tsx";
+import { SliderField } from "../ui/SliderField.tsx";
 
 /** How tongue weight is measured with what there is, and how moving gear changes it. */
 export function TongueWeight({ rig, check }: { rig: Rig; check: TowCheckSheet }) {

@@ -1,4 +1,4 @@
-import type { TowOutput } from "../../../core/tow/index.ts";
+import type { TowOutput } from "./tow.ts";
 
 type CheckId = TowOutput["checks"][number]["id"];
 

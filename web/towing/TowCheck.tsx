@@ -1,0 +1,172 @@
+import { type ReactNode, useMemo, useState } from "react";
+import type { TowingSheet } from "../../api/index.ts";
+import type { Rig } from "../../core/rig/index.ts";
+import { joinWords } from "../../core/text/index.ts";
+import { askTow, type TowCheckSheet, type TowLoad, type TowRules, towWords, usualLoad } from "../../core/tow/index.ts";
+import { say, spell } from "../ui/amounts.ts";
+import { PickField } from "../ui/fields.tsx";
+import { SliderField } from "../ui/SliderField.tsx";
+import { formatDayAndYear } from "../ui/words.ts";
+import { CarPlates, type SaveCar } from "./CarPlates.tsx";
+import { TongueWeight } from "./TongueWeight.tsx";
+import { TowBars } from "./TowBars.tsx";
+
+interface TowCheckProps {
+  readonly rig: Rig;
+  readonly sheet: Pick<TowingSheet, "vehicle" | "rules">;
+  /** How the car is saved; null for whoever may only look. */
+  readonly save: SaveCar | null;
+  /** What else may be done with the rules that were picked. */
+  readonly children?: (rules: TowRules) => ReactNode;
+}
+
+/** Every limit of car, trailer and boat with what stands against it, the weakest first: for the yard and on the owner's page. */
+export function TowCheck({ rig, sheet, save, children }: TowCheckProps) {
+  const [load, setLoad] = useState<TowLoad>(() => usualLoad(rig));
+  const [rulesId, setRulesId] = useState(sheet.rules[0]!.id);
+  const rules = sheet.rules.find(({ id }) => id === rulesId) ?? sheet.rules[0]!;
+  const check = useMemo(() => askTow(rig, sheet.vehicle, load, rules), [rig, sheet.vehicle, load, rules]);
+  return (
+    <div className="gap-x-8 lg:grid lg:grid-cols-[minmax(0,1fr)_340px]">
+      <div className="min-w-0">
+        <Verdict check={check} car={sheet.vehicle?.name ?? null} />
+        <TowBars checks={check.checks} ask={check.ask} rules={rules} />
+        {check.unread.length > 0 && <Unread check={check} />}
+        <TongueWeight rig={rig} check={check} />
+      </div>
+      <div className="space-y-4 max-lg:mt-6">
+        {save !== null && <CarPlates save={save} vehicle={sheet.vehicle} />}
+        <h2 className="text-lg font-bold">What rides along</h2>
+        <LoadSliders rig={rig} load={load} onChange={(change) => setLoad((now) => ({ ...now, ...change }))} />
+        <PickField
+          label="Rules"
+          value={rules.id}
+          options={sheet.rules.map(({ id, name }) => [id, name])}
+          onChange={setRulesId}
+        />
+        <Rules rules={rules} />
+        {children?.(rules)}
+      </div>
+    </div>
+  );
+}
+
+const whatIsMissing = { boat: "what the boat weighs", trailer: "what the trailer weighs", tongue: "her tongue weight" };
+
+/** The answer in a sentence, and what to do about it. */
+function Verdict({ check, car }: { check: TowCheckSheet; car: string | null }) {
+  const { answer, checks, missing, unread } = check;
+  if (answer === null && checks.every(({ verdict }) => verdict === "ok"))
+    return (
+      <h1 className="text-2xl font-extrabold">
+        Nothing can be said yet: {joinWords(missing.map((what) => whatIsMissing[what]))} is not on the boat sheet.
+      </h1>
+    );
+  const over = checks.filter(({ verdict }) => verdict === "over");
+  const name = car ?? "the car";
+  const says =
+    over.length > 0
+      ? `▲ Not with ${name}: ${joinWords(over.map(({ id }) => spell(towWords[id][0]).toLowerCase()))}.`
+      : unread.length > 0
+        ? `Nothing is too much of what was read; ${unread.length} of 15 are not read yet.`
+        : checks[0]!.verdict === "tight"
+          ? `It may go on the road, with little to spare: ${spell(towWords[checks[0]!.id][0]).toLowerCase()}.`
+          : "It may go on the road.";
+  return (
+    <>
+      <h1 className={`text-2xl font-extrabold md:text-3xl ${over.length > 0 ? "text-magenta" : ""}`} aria-live="polite">
+        {says}
+      </h1>
+      <p className="mt-1 text-lg">
+        {answer === null
+          ? `What else there is to say waits for ${joinWords(missing.map((what) => whatIsMissing[what]))}.`
+          : `${say(answer.towedKg, "mass")} on the hitch${unread.includes("combined") ? "" : `, ${say(answer.combinedKg, "mass")} with the car`}. ${sayShed(check)}`}
+      </p>
+    </>
+  );
+}
+
+function sayShed({ answer, checks }: TowCheckSheet): string {
+  const masses = checks.filter(({ verdict, limit }) => verdict === "over" && limit > 0);
+  if (masses.length === 0) return "";
+  if (answer!.shedKg === null)
+    return "Taking out fuel, water and gear is not enough: it takes another car, hitch or trailer.";
+  return `Take out ${say(answer!.shedKg, "mass")} of fuel, water or gear, and every weight is within its limit.`;
+}
+
+function Unread({ check: { unread } }: { check: TowCheckSheet }) {
+  return (
+    <section aria-labelledby="unread" className="mt-5">
+      <h2 id="unread" className="text-lg font-bold">
+        Not read yet
+      </h2>
+      <ul className="border-t border-ink">
+        {unread.map((id) => (
+          <li key={id} className="border-b border-rule py-1.5">
+            <strong>{spell(towWords[id][0])}</strong> <span className="text-soft">{spell(towWords[id][1])}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface SlidersProps {
+  readonly rig: Rig;
+  readonly load: TowLoad;
+  readonly onChange: (change: Partial<TowLoad>) => void;
+}
+
+function LoadSliders({ rig, load, onChange }: SlidersProps) {
+  const litresOf = (...kinds: string[]) =>
+    rig.tanks.filter(({ kind }) => kinds.includes(kind)).reduce((sum, { litres }) => sum + litres, 0);
+  const tanks = [
+    ["fuelShare", "Fuel", litresOf("petrol", "diesel")],
+    ["waterShare", "Fresh water", litresOf("fresh-water")],
+    ["ballastShare", "Ballast", rig.weights?.ballastL ?? 0],
+  ] as const;
+  return (
+    <>
+      {tanks.map(([name, label, litres]) =>
+        litres === 0 ? null : (
+          <SliderField
+            key={name}
+            label={label}
+            value={load[name]}
+            says={say(litres * load[name], "volume")}
+            least={0}
+            most={1}
+            step={0.05}
+            onChange={(share) => onChange({ [name]: share })}
+          />
+        ),
+      )}
+      <SliderField
+        label="Gear aboard"
+        value={load.gearKg}
+        says={say(load.gearKg, "mass")}
+        least={0}
+        most={600}
+        step={5}
+        onChange={(gearKg) => onChange({ gearKg })}
+      />
+    </>
+  );
+}
+
+function Rules({ rules }: { rules: TowRules }) {
+  return (
+    <div className="rounded-md bg-caution px-4 py-3 text-oncaution">
+      <p className="font-semibold">
+        Check your local law{rules.isExample ? "; this is an example, nobody's law" : ""}. Looked at{" "}
+        {formatDayAndYear(rules.checkedOn)}.
+      </p>
+      <p>Brakes from {say(rules.brakesAboveKg, "mass")}.</p>
+      <ul className="list-disc pl-5">
+        {rules.notes.map((note) => (
+          <li key={note}>{spell(note)}</li>
+        ))}
+      </ul>
+    </div>
+  );
+}
