@@ -452,7 +452,12 @@ export const librarySheetSchema = z.strictObject({
 export type LibrarySheet = z.infer<typeof librarySheetSchema>;
 
 /** What people go by on the road, at the ramp and aboard. */
-export const guidesSchema = z.strictObject({ sequences: z.array(sequenceSchema), gearPacks: z.array(gearPackSchema) });
+export const guidesSchema = z.strictObject({
+  sequences: z.array(sequenceSchema),
+  gearPacks: z.array(gearPackSchema),
+  /** Whether somebody says here what wind is forecast. */
+  hasForecast: z.boolean(),
+});
 export type Guides = z.infer<typeof guidesSchema>;
 
 export const glossarySchema = z.strictObject({

@@ -23,6 +23,7 @@ import { routePhotos } from "./routes/photos.ts";
 import { routeSheets } from "./routes/sheets.ts";
 import { createDescriber, routeSign } from "./routes/sign.ts";
 import { routeTowing } from "./routes/towing.ts";
+import { routeTrips } from "./routes/trips.ts";
 
 export interface AppOptions {
   readonly version: string;
@@ -93,6 +94,7 @@ export function createApp(services: Services, options: AppOptions): Koa {
   routeCare(router, services);
   routeSheets(router, services);
   routeTowing(router, services);
+  routeTrips(router, services);
   routeLibrary(router, services);
   routePhotos(router, services);
   routeFiles(router, services);

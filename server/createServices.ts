@@ -1,6 +1,7 @@
 import type { Logger } from "pino";
 import type { Clock } from "./clock.ts";
 import type { Database } from "./database/open.ts";
+import type { Forecaster } from "./forecaster.ts";
 import type { Gateway } from "./gateway.ts";
 import { createJobs } from "./jobs.ts";
 import { type Carrier, createMessages } from "./messages.ts";
@@ -75,6 +76,7 @@ export interface Demo {
   readonly accounts: readonly DemoAccount[];
   readonly carrier: Carrier;
   readonly gateway: Gateway;
+  readonly forecaster: Forecaster;
 }
 
 export interface ServiceOptions {
@@ -224,6 +226,7 @@ export function createServices(
     workshopService: createWorkshopService({ ...parts, fleetCare }),
     calendarService: createCalendarService({ ...parts, fleetCare }),
     gateway: demo?.gateway ?? null,
+    forecaster: demo?.forecaster ?? null,
     jobs,
     sheetService: createSheetService({ ...parts, templates }),
   };

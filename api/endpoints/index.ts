@@ -8,6 +8,7 @@ import { ownerEndpoints } from "./owner.ts";
 import { peopleEndpoints } from "./people.ts";
 import { storeEndpoints } from "./store.ts";
 import { towingEndpoints } from "./towing.ts";
+import { tripEndpoints } from "./trips.ts";
 
 /** Everything the server answers, once. */
 export const endpoints = {
@@ -16,6 +17,7 @@ export const endpoints = {
   ...boatsEndpoints,
   ...careEndpoints,
   ...towingEndpoints,
+  ...tripEndpoints,
   ...libraryEndpoints,
   ...handoverEndpoints,
   ...bundleEndpoints,

@@ -16,6 +16,7 @@ const onlyAdds: ReadonlySet<EntryKind> = new Set<EntryKind>([
   "ask",
   "inspect",
   "step",
+  "trip",
 ]);
 
 /**

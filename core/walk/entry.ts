@@ -5,6 +5,7 @@ import { sha256Schema } from "../hash/index.ts";
 import { readingAnswerSchema } from "../hours/index.ts";
 import { placeSchema, plainText } from "../rig/index.ts";
 import { topicIdSchema } from "../topic/index.ts";
+import { tripPlanSchema } from "../trip/index.ts";
 import { typedSchema } from "../units/index.ts";
 import { laterHows, marks, signRoles } from "./kinds.ts";
 
@@ -198,6 +199,8 @@ export const entrySchema = z.discriminatedUnion("kind", [
     typed: typedSchema.optional(),
     feel: z.enum(["cool", "warm", "hot"]).optional(),
   }),
+  /** A day out as it is planned now: the last word on a trip counts. Null calls it off. */
+  z.strictObject({ ...base, kind: z.literal("trip"), trip: recordIdSchema, plan: tripPlanSchema.nullable() }),
   /** Of a boat trucked to the buyer: one thing looked at on arrival. */
   z.strictObject({
     ...base,

@@ -417,6 +417,7 @@ describe("formatEntry", () => {
       remote: { topic: "lanyard", as: "did" },
       ask: { topic: null, note: "which?" },
       step: { sequence: "launch", run: "launch-2026-05-14", step: "strap-off", role: "helper", as: "done" },
+      trip: { trip: "t1", plan: null },
       inspect: { check: "gear", ok: false, note: "box missing" },
     };
     const entries = Object.entries(samples).map(([kind, more], n) => entrySchema.parse({ ...base(n), kind, ...more }));

@@ -49,6 +49,8 @@ export interface WalkState {
   readonly amendments: readonly EntryOf<"amend">[];
   /** Steps of sequences (hitching up, launching), of all times they were gone through. */
   readonly steps: readonly EntryOf<"step">[];
+  /** Days out, each as it was planned last. */
+  readonly trips: ReadonlyMap<string, EntryOf<"trip">>;
   /** The entries that count, in order: what an undo may take back. */
   readonly counted: readonly Entry[];
 }
@@ -111,6 +113,7 @@ function createGathering(sequenceOf: SequenceOf) {
     calls: [] as EntryOf<"call">[],
     amendments: [] as EntryOf<"amend">[],
     steps: [] as EntryOf<"step">[],
+    trips: new Map<string, EntryOf<"trip">>(),
   };
 }
 type Gathering = ReturnType<typeof createGathering>;
@@ -151,6 +154,7 @@ const takers: { readonly [K in EntryKind]: (into: Gathering, entry: EntryOf<K>) 
   call: ({ calls }, entry) => calls.push(entry),
   amend: ({ amendments }, entry) => amendments.push(entry),
   step: ({ steps }, entry) => steps.push(entry),
+  trip: ({ trips }, entry) => trips.set(entry.trip, entry),
   undo: () => {},
 };
 

@@ -86,6 +86,8 @@ export function formatEntry(
       return `${titleOf(entry.topic)}: ${entry.as === "did" ? "did it" : "understood"}, on the owner page`;
     case "ask":
       return `Asked on the owner page: ${entry.note}`;
+    case "trip":
+      return entry.plan === null ? "A trip was called off" : `Trip planned: ${entry.plan.name}, ${entry.plan.date}`;
     case "step":
       return formatStep(entry);
     case "inspect":

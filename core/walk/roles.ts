@@ -13,7 +13,7 @@ const reserved: Partial<Record<EntryKind, readonly Role[]>> = {
   close: ["owner", "sales", "delivery"],
 };
 /** Kinds that an owner may enter on their own page. */
-const ofOwnerPage: readonly EntryKind[] = ["remote", "ask", "inspect", "photo", "step"];
+const ofOwnerPage: readonly EntryKind[] = ["remote", "ask", "inspect", "photo", "step", "trip"];
 
 /** Which roles of the store may enter a kind of entry. `allowers`: who may let a boat go that is not ready, as the store says. */
 export const whoMayEnter = (kind: EntryKind, allowers: readonly Role[]): readonly Role[] =>

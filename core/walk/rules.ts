@@ -116,6 +116,7 @@ function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | nul
     case "step":
       return findStepFault(entry);
     case "reason":
+    case "trip":
     case "call":
     case "ask":
     case "start":

@@ -1,4 +1,5 @@
 import type { Boat, Delivery } from "../../api/index.ts";
+import type { FloatPlan } from "./floatPlanPdf.ts";
 import type { Letterhead } from "./letterhead.ts";
 import type { PackQuestion } from "./packPdf.ts";
 
@@ -16,5 +17,6 @@ export type PrintJob =
       readonly pictures: ReadonlyMap<string, Uint8Array>;
     }
   | { readonly kind: "plan"; readonly delivery: Delivery; readonly store: Letterhead; readonly paper: Paper }
+  | { readonly kind: "float-plan"; readonly question: FloatPlan }
   | { readonly kind: "pack"; readonly question: PackQuestion }
   | { readonly kind: "history"; readonly boat: Boat; readonly store: Letterhead; readonly paper: Paper };

@@ -1,3 +1,4 @@
+import { writeFloatPlanPdf } from "./floatPlanPdf.ts";
 import { writeHistoryPdf } from "./historyPdf.ts";
 import { writePackPdf } from "./packPdf.ts";
 import type { PrintJob } from "./papers.ts";
@@ -10,6 +11,8 @@ export function printJob(job: PrintJob): Promise<Buffer> {
       return writeRecordPdf(job.delivery, job.store, job);
     case "plan":
       return writePlanPdf(job.delivery, job.store, job);
+    case "float-plan":
+      return writeFloatPlanPdf(job.question);
     case "pack":
       return writePackPdf(job.question);
     case "history":

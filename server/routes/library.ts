@@ -6,7 +6,7 @@ import { serve } from "../http.ts";
 
 const done = { done: true as const };
 
-export function routeLibrary(router: Router, { auth, dockCallService, libraryService }: Services) {
+export function routeLibrary(router: Router, { auth, dockCallService, forecaster, libraryService }: Services) {
   router.get(
     endpoints.library.path,
     serve(endpoints.library, auth, () => libraryService.describe()),
@@ -17,7 +17,7 @@ export function routeLibrary(router: Router, { auth, dockCallService, librarySer
   );
   router.get(
     endpoints.guides.path,
-    serve(endpoints.guides, auth, async () => ({ sequences, gearPacks })),
+    serve(endpoints.guides, auth, async () => ({ sequences, gearPacks, hasForecast: forecaster !== null })),
   );
   router.get(
     endpoints.faults.path,

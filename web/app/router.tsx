@@ -125,6 +125,10 @@ export const router = createBrowserRouter([
             }),
           },
           {
+            path: "/deliveries/:delivery/trip",
+            lazy: async () => ({ Component: (await import("../screens/trip/TripScreen.tsx")).TripScreen }),
+          },
+          {
             path: "/deliveries/:delivery/ready",
             lazy: async () => ({ Component: (await import("../screens/ready/ReadyScreen.tsx")).ReadyScreen }),
           },

@@ -1,16 +1,16 @@
 import { useMemo, useState } from "react";
 import type { EngineCare } from "../../api/index.ts";
-import { type Leg, planTogether, usualIdleRpm } from "../../core/breakin/index.ts";
+import type { Leg } from "../../core/breakin/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import type { BreakInPort } from "./breakInPort.ts";
 import { listSets } from "./engineSets.ts";
 import { FollowRun, formatMinutesShort } from "./FollowRun.tsx";
+import { leastMin, planOf } from "./planOf.ts";
 import { cutLegs, type Following, keepFollowing, type LaneLegs, type Ran, readFollowing } from "./useFollow.ts";
 
 type Lane = ReturnType<typeof listSets>[number]["lanes"][number];
 const lengths = [30, 60, 90, 120, 180] as const;
-const leastMin = 5;
 const mostMin = 240;
 
 interface NextRunProps {
@@ -148,18 +148,6 @@ function LegTable({ legs, care }: { legs: readonly Leg[]; care: readonly EngineC
       </tbody>
     </table>
   );
-}
-
-function planOf(care: readonly EngineCare[], minutes: number): Leg[] | null {
-  if (minutes < leastMin) return null;
-  const engines = care.map(({ limits, reportedH, coverage, ratedToRpm }) => ({
-    phases: limits,
-    hoursBefore: reportedH ?? 0,
-    coveredS: Object.fromEntries(coverage.map(({ fromRpm, s }) => [String(fromRpm), s])),
-    topRpm: ratedToRpm,
-  }));
-  const answer = planTogether(engines, minutes, usualIdleRpm);
-  return answer.ok ? answer.value.legs : null;
 }
 
 const startOf = (legs: readonly Leg[], index: number) => {

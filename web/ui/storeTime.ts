@@ -11,6 +11,8 @@ export function setStoreZone(zone: string | undefined): void {
   if (zone !== undefined) timeZone = zone;
 }
 
+export const storeZone = (): string => timeZone;
+
 /** How the store writes days and money, and what it measures in. */
 export function setStoreRegion(of: Region | undefined): void {
   if (of !== undefined) region = of;

@@ -77,12 +77,20 @@ function BoatOf({ boat }: { boat: Boat }) {
           </>
         )}
         {boat.deliveries.length > 0 && (
-          <Link
-            to={`/deliveries/${boat.deliveries.at(-1)!.id}/steps/${rig.trailer === null ? "put-away" : "hitch"}`}
-            className="ml-4 inline-flex min-h-11 items-center underline"
-          >
-            {rig.trailer === null ? "Put away" : "Hitch, launch, load"}
-          </Link>
+          <>
+            <Link
+              to={`/deliveries/${boat.deliveries.at(-1)!.id}/steps/${rig.trailer === null ? "put-away" : "hitch"}`}
+              className="ml-4 inline-flex min-h-11 items-center underline"
+            >
+              {rig.trailer === null ? "Put away" : "Hitch, launch, load"}
+            </Link>{" "}
+            <Link
+              to={`/deliveries/${boat.deliveries.at(-1)!.id}/trip`}
+              className="ml-4 inline-flex min-h-11 items-center underline"
+            >
+              Day out
+            </Link>
+          </>
         )}{" "}
         <Link to={`/boats/${boat.id}/finder`} className="ml-4 inline-flex min-h-11 items-center underline">
           It does not work

@@ -133,6 +133,11 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
             <OwnerSteps token={token} page={page} sequence={search.get("of") ?? "launch"} />
           </Suspense>
         )}
+        {(view === "trip" || view === "officer") && (
+          <Suspense fallback={<p>Opening the trip …</p>}>
+            <OwnerTrip token={token} page={page} state={state} isOfficer={view === "officer"} />
+          </Suspense>
+        )}
         {view === "power" && (
           <Suspense fallback={<p>Opening the power map …</p>}>
             <PowerMap rig={delivery.rig} />
@@ -148,6 +153,7 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
 
 const OwnerFinder = lazy(() => import("./OwnerFinder.tsx"));
 const OwnerTow = lazy(() => import("./OwnerTow.tsx"));
+const OwnerTrip = lazy(() => import("./OwnerTrip.tsx"));
 const OwnerSteps = lazy(() => import("./OwnerSteps.tsx"));
 const PowerMap = lazy(async () => ({ default: (await import("../../power/PowerView.tsx")).PowerMap }));
 const ownViews: readonly (string | null)[] = [
@@ -155,6 +161,8 @@ const ownViews: readonly (string | null)[] = [
   "finder",
   "tow",
   "steps",
+  "trip",
+  "officer",
   "walk",
   "arrival",
   "due",
@@ -267,6 +275,12 @@ function OnTheRoad({ page }: { page: OwnerPage }) {
       )}
       <Link to="?view=steps&of=put-away" className={linkLook("plain")}>
         Put her away
+      </Link>
+      <Link to="?view=trip" className={linkLook("plain")}>
+        Plan a day out
+      </Link>
+      <Link to="?view=officer" className={linkLook("plain")}>
+        Safety check
       </Link>
     </p>
   );

@@ -1,0 +1,57 @@
+import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
+import type { OwnerPage } from "../../../api/index.ts";
+import { foldWalk, type WalkState } from "../../../core/walk/index.ts";
+import { addressOf } from "../../app/client.ts";
+import { guidesQuery } from "../../app/queries.ts";
+import { OfficerView } from "../../trip/OfficerView.tsx";
+import { TripPlanner } from "../../trip/TripPlanner.tsx";
+import { Fetched } from "../../ui/Fetched.tsx";
+import { storeDay, storeZone } from "../../ui/storeTime.ts";
+import { useOwnerEntries } from "./useOwnerEntries.ts";
+
+interface OwnerTripProps {
+  readonly token: string;
+  readonly page: OwnerPage;
+  readonly state: WalkState;
+  readonly isOfficer: boolean;
+}
+
+/** A day out on the owner's own phone, and the safety gear as an officer asks for it. */
+export default function OwnerTrip({ token, page, state, isOfficer }: OwnerTripProps) {
+  const guides = useQuery(guidesQuery);
+  const { entries, add } = useOwnerEntries(token, page);
+  const { trips } = useMemo(() => foldWalk(entries), [entries]);
+  const { rig, boatName, hull, buyers, id } = page.delivery;
+  return (
+    <Fetched query={guides} what="the rules">
+      {({ gearPacks, hasForecast }) =>
+        isOfficer ? (
+          <>
+            <h2 className="mb-3 text-2xl font-extrabold">Safety check</h2>
+            <OfficerView rig={rig} pack={gearPacks[0]!} counted={state.gear} />
+          </>
+        ) : (
+          <TripPlanner
+            port={{
+              key: id,
+              rig,
+              boatName,
+              hull,
+              buyers: buyers.map(({ name }) => name),
+              trips,
+              counted: state.gear,
+              packs: gearPacks,
+              care: page.care,
+              today: storeDay(Date.now()),
+              timeZone: storeZone(),
+              hasForecast,
+              onSave: (trip, plan) => add({ kind: "trip", trip, plan }, "a trip"),
+              pdfOf: (trip) => addressOf("ownerTripPdf", { token, trip }),
+            }}
+          />
+        )
+      }
+    </Fetched>
+  );
+}

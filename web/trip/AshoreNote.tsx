@@ -1,0 +1,81 @@
+import { useState } from "react";
+import { type JudgedTrip, type TripPlan, writeAshoreMessage } from "../../core/trip/index.ts";
+import { Button, linkLook } from "../ui/Button.tsx";
+import { TextField } from "../ui/fields.tsx";
+import { storeRegion } from "../ui/storeTime.ts";
+import { formatDay } from "../ui/words.ts";
+import type { Trip, TripPort } from "./useTrip.ts";
+
+interface AshoreNoteProps {
+  readonly trip: Trip;
+  readonly plan: TripPlan;
+  readonly judged: JudgedTrip;
+  readonly port: TripPort;
+}
+
+/** Who waits ashore, and what they get: the message as it is sent, and the float plan to print. */
+export function AshoreNote({ trip, plan, judged, port }: AshoreNoteProps) {
+  const [isCopied, setCopied] = useState(false);
+  const { boatName, hull } = port;
+  const message = writeAshoreMessage(plan, judged, { boatName, hull, day: formatDay(plan.date) });
+  const { ashore } = trip.draft;
+  const change = (part: Partial<NonNullable<TripPlan["ashore"]>>) => {
+    const next = { name: ashore?.name ?? "", phone: ashore?.phone ?? "", ...part };
+    trip.change({ ashore: next.name.trim() === "" && next.phone.trim() === "" ? null : next });
+  };
+  return (
+    <section aria-labelledby="ashore" className="mt-6">
+      <h2 id="ashore" className="text-lg font-bold">
+        Somebody ashore
+      </h2>
+      <div className="grid gap-3 border-t border-ink pt-2 sm:grid-cols-2">
+        <TextField
+          label="Who waits for your call"
+          value={ashore?.name ?? ""}
+          most={80}
+          isOptional
+          onChange={(name) => change({ name })}
+        />
+        <TextField
+          label="Their phone"
+          value={ashore?.phone ?? ""}
+          most={40}
+          isOptional
+          onChange={(phone) => change({ phone })}
+        />
+      </div>
+      <p className="mt-3 rounded-md border border-ink bg-panel px-4 py-3">{message}</p>
+      <p className="mt-2 flex flex-wrap gap-2">
+        <a
+          className={linkLook("plain")}
+          href={`sms:${encodeURIComponent(ashore?.phone.trim() ?? "")}?&body=${encodeURIComponent(message)}`}
+        >
+          Write it to them
+        </a>
+        <Button
+          onClick={() =>
+            navigator.clipboard.writeText(message).then(
+              () => setCopied(true),
+              () => setCopied(false),
+            )
+          }
+        >
+          {isCopied ? "Copied" : "Copy it"}
+        </Button>
+        {trip.isKept && trip.isSaved && (
+          <a
+            className={linkLook("plain")}
+            href={`${port.pdfOf(trip.trip)}?paper=${storeRegion().paper}`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            Float plan as PDF
+          </a>
+        )}
+      </p>
+      {!(trip.isKept && trip.isSaved) && (
+        <p className="mt-1 text-soft">Save the trip, and its float plan can be printed.</p>
+      )}
+    </section>
+  );
+}

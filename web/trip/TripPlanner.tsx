@@ -1,0 +1,127 @@
+import { useMemo } from "react";
+import type { GearPack } from "../../core/gear/index.ts";
+import { type JudgedTrip, judgeTrip, sayClock, sayReason, type TripPlan } from "../../core/trip/index.ts";
+import { say, spell } from "../ui/amounts.ts";
+import { storeRegion } from "../ui/storeTime.ts";
+import { AshoreNote } from "./AshoreNote.tsx";
+import { BreakInOnTheWay } from "./BreakInOnTheWay.tsx";
+import { GearCheck } from "./GearCheck.tsx";
+import { TripChart } from "./TripChart.tsx";
+import { TripFields } from "./TripFields.tsx";
+import { type TripPort, useTrip } from "./useTrip.ts";
+
+const headings = { go: "✓ Go", "no-go": "▲ No go", "not-checked": "? Not a go yet" } as const;
+
+/** A day out: whether to go, when to turn back, what it takes; every figure with the reason that it gives. */
+export function TripPlanner({ port }: { port: TripPort }) {
+  const trip = useTrip(port);
+  const { plan, draft } = trip;
+  const pack = port.packs.find(({ id }) => id === draft.gearPack) ?? port.packs[0]!;
+  const judged = useMemo(
+    () => (plan === null ? null : judgeTrip(plan, port.rig, pack, port.today, port.timeZone)),
+    [plan, port.rig, pack, port.today, port.timeZone],
+  );
+  return (
+    <div className="gap-x-8 lg:grid lg:grid-cols-[minmax(0,1fr)_360px]">
+      <div className="min-w-0">
+        {judged === null || plan === null ? (
+          <Waiting draft={trip.draft} />
+        ) : (
+          <>
+            <Verdict judged={judged} plan={plan} pack={pack} />
+            <TripChart plan={plan} judged={judged} />
+            <Figures judged={judged} plan={plan} />
+          </>
+        )}
+        {judged !== null && <GearCheck trip={trip} pack={pack} judged={judged} rig={port.rig} />}
+        {judged !== null && plan !== null && <BreakInOnTheWay care={port.care} judged={judged} plan={plan} />}
+        {judged !== null && plan !== null && <AshoreNote trip={trip} plan={plan} judged={judged} port={port} />}
+      </div>
+      <div className="max-lg:mt-6">
+        <TripFields trip={trip} port={port} />
+      </div>
+    </div>
+  );
+}
+
+function Waiting({
+  draft,
+}: {
+  draft: { cruiseKn: number | undefined; burnLph: number | undefined; fuelL: number | undefined };
+}) {
+  const open = [
+    ...(draft.cruiseKn === undefined ? ["how fast she cruises"] : []),
+    ...(draft.burnLph === undefined ? ["what she burns"] : []),
+    ...(draft.fuelL === undefined ? ["the fuel aboard"] : []),
+  ];
+  return (
+    <h1 className="text-2xl font-extrabold md:text-3xl">
+      {open.length === 0
+        ? "Something entered cannot be kept: see the fields."
+        : `Not a go yet: enter ${open.join(", ")}.`}
+    </h1>
+  );
+}
+
+interface JudgedProps {
+  readonly judged: JudgedTrip;
+  readonly plan: TripPlan;
+}
+
+function Verdict({ judged, plan, pack }: JudgedProps & { pack: GearPack }) {
+  const { verdict, reasons, backMin, answer } = judged;
+  const look = verdict === "no-go" ? "text-magenta" : verdict === "not-checked" ? "text-amber" : "";
+  return (
+    <section aria-label="Go or no go">
+      <h1 className={`text-2xl font-extrabold md:text-3xl ${look}`} aria-live="polite">
+        {headings[verdict]}
+        {answer.oneWayH > 0 && `: back at ${sayClock(backMin)}`}
+      </h1>
+      {verdict === "go" && reasons.length === 0 && <p>Fuel, wind, daylight and gear are all as they should be.</p>}
+      <ul className="mt-1">
+        {reasons.map(({ code, weight }) => (
+          <li
+            key={code}
+            className={`py-0.5 ${weight === "stops" ? "text-magenta" : weight === "unknown" ? "text-amber" : "text-soft"}`}
+          >
+            {weight === "stops" ? "▲" : weight === "unknown" ? "?" : "●"}{" "}
+            {sayReason(code, judged, plan, pack, storeRegion())}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Figures({ judged, plan }: JudgedProps) {
+  const { answer, fuel, sunsetMin } = judged;
+  const figures: [string, string][] = [
+    ["One way", `${(answer.oneWayH * 60).toFixed(0)} min, ${say(fuel.outL, "volume")}`],
+    ["Fuel wanted", `${say(answer.needL, "volume")}: a third out, a third back, a third in hand`],
+    ["Left when back", say(Math.max(0, fuel.leftL), "volume")],
+    ["Latest turn back", answer.latestTurnAt === null ? "the wind sets none" : sayClock(clockMin(answer.latestTurnAt))],
+    ["Sunset", sunsetMin === null ? "not known" : sayClock(sunsetMin)],
+    ...(answer.rodeM === null || plan.anchor === null
+      ? []
+      : ([
+          [
+            "Anchor rode",
+            `${say(answer.rodeM, "length")} at ${plan.anchor.scope} to 1, from the bow down to the bottom`,
+          ],
+        ] as [string, string][])),
+  ];
+  return (
+    <dl className="mt-3 grid gap-x-6 border-t border-ink sm:grid-cols-2">
+      {figures.map(([name, said]) => (
+        <div key={name} className="flex gap-3 border-b border-rule py-1.5">
+          <dt className="w-32 shrink-0 text-soft">{spell(name)}</dt>
+          <dd className="num font-semibold">{said}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+const clockMin = (clock: string) => {
+  const [hours, minutes] = clock.replace("-", "").split(":").map(Number) as [number, number];
+  return (clock.startsWith("-") ? -1 : 1) * (hours * 60 + minutes);
+};
