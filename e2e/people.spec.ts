@@ -99,6 +99,7 @@ test("from an empty folder to a first sealed handover by a specialist who was in
   await page.getByLabel("Code", { exact: true }).fill("AAAAA-AAAAA");
   await page.getByLabel("Name of the store").fill("Tarn Boats");
   await page.getByLabel("Phone").fill("555 0100");
+  await page.getByLabel("Where browsers reach Ravik").fill(store.address);
   await page.getByLabel("Your name").fill("Maud Ferris");
   await page.getByLabel("Sign-in name").fill("maud");
   await page.getByLabel("Password", { exact: true }).fill(words);

@@ -9,6 +9,8 @@ export const packRuleSchema = gearRuleSchema.extend({
   says: plainText(200),
   /** Ids of a rig's gear that count. */
   gear: z.array(z.string().max(60)).max(8),
+  /** Things built into the boat that count as one. */
+  fitted: z.array(z.enum(partKinds)).max(4).optional(),
   /** Where it is looked for on the plan, when nobody has said: parts of these kinds. */
   parts: z.array(z.enum(partKinds)).max(8),
 });

@@ -34,6 +34,8 @@ export interface JudgedTrip {
   readonly sun: SunDay | null;
   /** Minutes after midnight of the day, in the store's zone, past midnight going on; null where the sun does neither or is not known. */
   readonly sunsetMin: number | null;
+  /** The same for sunrise. */
+  readonly sunriseMin: number | null;
   readonly backMin: number;
   /** Fuel at the start, turned at, and back, litres. */
   readonly fuel: { readonly outL: number; readonly backL: number; readonly leftL: number };
@@ -71,7 +73,13 @@ export function judgeTrip(plan: TripPlan, rig: Rig, pack: GearPack, today: Local
     (sunsetMin !== null && backMin > sunsetMin) ||
     (sunriseMin !== null && departMin < sunriseMin);
   const checked = gear({
-    rules: pack.rules.map(({ label: _, says: __, gear: ___, parts: ____, ...rule }) => rule),
+    rules: pack.rules.map(({ id, need, per, qty, when }) => ({
+      id,
+      need,
+      ...(per === undefined ? {} : { per }),
+      ...(qty === undefined ? {} : { qty }),
+      ...(when === undefined ? {} : { when }),
+    })),
     trip: {
       adults: plan.people.filter(({ isChild }) => !isChild).length,
       children: plan.people.filter(({ isChild }) => isChild).length,
@@ -79,11 +87,12 @@ export function judgeTrip(plan: TripPlan, rig: Rig, pack: GearPack, today: Local
       offshoreNm: plan.offshoreNm,
     },
     boat: { loaM: rig.loaM, enclosedFuel: rig.enclosedFuel, engine: true },
-    aboard: pack.rules.flatMap(({ id, gear: items }) =>
-      plan.aboard.flatMap(({ item, qty, expires }) =>
+    aboard: pack.rules.flatMap(({ id, gear: items, fitted = [] }) => [
+      ...plan.aboard.flatMap(({ item, qty, expires }) =>
         items.includes(item) ? [{ rule: id, qty, ...(expires === undefined ? {} : { expires }) }] : [],
       ),
-    ),
+      ...(rig.parts.some(({ kind }) => fitted.includes(kind)) ? [{ rule: id, qty: 1 }] : []),
+    ]),
     today: plan.date > today ? plan.date : today,
   });
   const lastWind = plan.wind.at(-1);
@@ -123,6 +132,7 @@ export function judgeTrip(plan: TripPlan, rig: Rig, pack: GearPack, today: Local
     gear: checked,
     sun,
     sunsetMin,
+    sunriseMin,
     backMin,
     fuel: { outL: answer.oneWayL, backL: answer.oneWayL, leftL: plan.fuelL - 2 * answer.oneWayL },
   };

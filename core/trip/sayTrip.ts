@@ -29,7 +29,7 @@ const knots = (kn: number) => `${Math.round(kn)} kn`;
 
 /** Each reason in a sentence, with its figures and what to do. */
 export function sayReason(code: TripReason, judged: JudgedTrip, plan: TripPlan, pack: GearPack, idiom: Idiom): string {
-  const { answer, gear, sunsetMin, backMin } = judged;
+  const { answer, gear, sunsetMin, sunriseMin, backMin } = judged;
   const litres = (l: number) => sayAmount(l, "volume", idiom.units);
   const labelOf = new Map(pack.rules.map(({ id, label }) => [id, spellText(label, idiom.spelling)]));
   switch (code) {
@@ -52,9 +52,10 @@ export function sayReason(code: TripReason, judged: JudgedTrip, plan: TripPlan, 
     case "nobody-aboard":
       return "Enter who is aboard: jackets are counted by it.";
     case "dark":
-      return sunsetMin === null
-        ? "It is dark: navigation lights, a torch, and slowly."
-        : `It is dark for part of it: the sun sets at ${sayClock(sunsetMin)}, back at ${sayClock(backMin)}. Navigation lights, a torch, and slowly.`;
+      if (sunsetMin === null) return "It is dark: navigation lights, a torch, and slowly.";
+      return backMin > sunsetMin
+        ? `It is dark for part of it: the sun sets at ${sayClock(sunsetMin)}, back at ${sayClock(backMin)}. Navigation lights, a torch, and slowly.`
+        : `It is dark at first: the sun rises at ${sayClock(sunriseMin ?? 0)}, and you leave at ${plan.departAt}. Navigation lights, a torch, and slowly.`;
     case "sun-unknown":
       return "Enter the position where you start, and sunset is reckoned.";
     case "nobody-ashore":

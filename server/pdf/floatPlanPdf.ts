@@ -36,7 +36,7 @@ export function writeFloatPlanPdf(question: FloatPlan): Promise<Buffer> {
     { text: write(name, { color: soft }) },
     { text: write(said, { fontSize: 11 }) },
   ];
-  const table = (rows: ReturnType<typeof row>[]) => ({ table: { widths: [130, "*"], body: rows }, ...lined });
+  const table = (rows: ReturnType<typeof row>[]) => lined([130, "*"], rows, 0);
   const { kind, says } = verdictWords[judged.verdict];
   const sunset = judged.sunsetMin === null ? [] : [row("Sunset", sayClock(judged.sunsetMin))];
   const anchor =
@@ -74,7 +74,7 @@ export function writeFloatPlanPdf(question: FloatPlan): Promise<Buffer> {
         row("Go or no go", says),
       ]),
       ...judged.reasons.map(({ code, weight }) => ({
-        text: write(`${weight === "stops" ? "▲ " : ""}${sayReason(code, judged, plan, pack, region)}`, {
+        text: write(sayReason(code, judged, plan, pack, region), {
           color: weight === "stops" ? magenta : ink,
         }),
         margin: [0, 2, 0, 0] as [number, number, number, number],
@@ -97,6 +97,7 @@ export function writeFloatPlanPdf(question: FloatPlan): Promise<Buffer> {
           return row(spell(label), `${good} of ${needed}${missing > 0 ? `, ${missing} missing` : ""}${where}`);
         }),
       ),
+      { text: "", pageBreak: "before" },
       heading("Say this before you leave the dock"),
       { ol: briefing.map((line) => write(spell(line))), fontSize: 11 },
       {
@@ -136,7 +137,7 @@ function sayPosition({ lat, lon }: { lat: number; lon: number }): string {
   const part = (value: number, signs: string) => {
     const size = Math.abs(value);
     const whole = Math.floor(size);
-    return `${whole}° ${((size - whole) * 60).toFixed(2)}′ ${signs[value < 0 ? 1 : 0]}`;
+    return `${whole}° ${((size - whole) * 60).toFixed(2)}' ${signs[value < 0 ? 1 : 0]}`;
   };
   return `${part(lat, "NS")}, ${part(lon, "EW")}`;
 }

@@ -15,6 +15,9 @@ export function PassOn({ steps }: { steps: Steps }) {
       {isOpen && (
         <div className="mt-3">
           <QrCode text={steps.passTo()} label="What is done so far, for the other phone's camera" />
+          <p className="mt-2 break-all text-sm text-soft select-all" data-testid="pass-address">
+            {steps.passTo()}
+          </p>
           <p className="mt-2 max-w-prose text-soft">
             Point the other phone's camera at it. It opens the other one's part, with every step that is done here. It
             works without signal if Ravik was opened on that phone before.

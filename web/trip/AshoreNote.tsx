@@ -19,6 +19,7 @@ export function AshoreNote({ trip, plan, judged, port }: AshoreNoteProps) {
   const { boatName, hull } = port;
   const message = writeAshoreMessage(plan, judged, { boatName, hull, day: formatDay(plan.date) });
   const { ashore } = trip.draft;
+  const isPrintable = trip.isKept && trip.isSaved && port.isAtYard(trip.trip);
   const change = (part: Partial<NonNullable<TripPlan["ashore"]>>) => {
     const next = { name: ashore?.name ?? "", phone: ashore?.phone ?? "", ...part };
     trip.change({ ashore: next.name.trim() === "" && next.phone.trim() === "" ? null : next });
@@ -62,7 +63,7 @@ export function AshoreNote({ trip, plan, judged, port }: AshoreNoteProps) {
         >
           {isCopied ? "Copied" : "Copy it"}
         </Button>
-        {trip.isKept && trip.isSaved && (
+        {isPrintable && (
           <a
             className={linkLook("plain")}
             href={`${port.pdfOf(trip.trip)}?paper=${storeRegion().paper}`}
@@ -73,8 +74,12 @@ export function AshoreNote({ trip, plan, judged, port }: AshoreNoteProps) {
           </a>
         )}
       </p>
-      {!(trip.isKept && trip.isSaved) && (
-        <p className="mt-1 text-soft">Save the trip, and its float plan can be printed.</p>
+      {!isPrintable && (
+        <p className="mt-1 text-soft">
+          {trip.isKept && trip.isSaved
+            ? "The float plan can be printed as soon as there is signal."
+            : "Save the trip, and its float plan can be printed."}
+        </p>
       )}
     </section>
   );

@@ -19,7 +19,7 @@ export function TripChart({ plan, judged }: { plan: TripPlan; judged: JudgedTrip
   if (answer.oneWayH === 0) return null;
   const departMin = toClockMinutes(plan.departAt);
   const width = isNarrow ? 370 : 760;
-  const [left, right, top, windHeight] = [34, 12, 22, 120];
+  const [left, right, top, windHeight] = [34, 24, 22, 120];
   const fromMin = Math.floor((departMin - 20) / 60) * 60;
   const untilMin =
     Math.ceil((Math.max(backMin + 30, sunsetMin !== null && sunsetMin < backMin + 240 ? sunsetMin + 10 : 0) + 1) / 60) *

@@ -1,6 +1,13 @@
 import { useMemo } from "react";
 import type { GearPack } from "../../core/gear/index.ts";
-import { type JudgedTrip, judgeTrip, sayClock, sayReason, type TripPlan } from "../../core/trip/index.ts";
+import {
+  type JudgedTrip,
+  judgeTrip,
+  sayClock,
+  sayReason,
+  type TripPlan,
+  toClockMinutes,
+} from "../../core/trip/index.ts";
 import { say, spell } from "../ui/amounts.ts";
 import { storeRegion } from "../ui/storeTime.ts";
 import { AshoreNote } from "./AshoreNote.tsx";
@@ -22,7 +29,7 @@ export function TripPlanner({ port }: { port: TripPort }) {
     [plan, port.rig, pack, port.today, port.timeZone],
   );
   return (
-    <div className="gap-x-8 lg:grid lg:grid-cols-[minmax(0,1fr)_360px]">
+    <div className="gap-x-8 lg:grid lg:grid-cols-[minmax(0,1fr)_360px] lg:grid-rows-[auto_1fr]">
       <div className="min-w-0">
         {judged === null || plan === null ? (
           <Waiting draft={trip.draft} />
@@ -33,12 +40,14 @@ export function TripPlanner({ port }: { port: TripPort }) {
             <Figures judged={judged} plan={plan} />
           </>
         )}
+      </div>
+      <div className="max-lg:mt-6 lg:row-span-2">
+        <TripFields trip={trip} port={port} />
+      </div>
+      <div className="min-w-0">
         {judged !== null && <GearCheck trip={trip} pack={pack} judged={judged} rig={port.rig} />}
         {judged !== null && plan !== null && <BreakInOnTheWay care={port.care} judged={judged} plan={plan} />}
         {judged !== null && plan !== null && <AshoreNote trip={trip} plan={plan} judged={judged} port={port} />}
-      </div>
-      <div className="max-lg:mt-6">
-        <TripFields trip={trip} port={port} />
       </div>
     </div>
   );
@@ -110,15 +119,38 @@ function Figures({ judged, plan }: JudgedProps) {
           ],
         ] as [string, string][])),
   ];
+  let atMin = toClockMinutes(plan.departAt);
   return (
-    <dl className="mt-3 grid gap-x-6 border-t border-ink sm:grid-cols-2">
-      {figures.map(([name, said]) => (
-        <div key={name} className="flex gap-3 border-b border-rule py-1.5">
-          <dt className="w-32 shrink-0 text-soft">{spell(name)}</dt>
-          <dd className="num font-semibold">{said}</dd>
-        </div>
-      ))}
-    </dl>
+    <>
+      <dl className="mt-3 grid gap-x-6 border-t border-ink sm:grid-cols-2">
+        {figures.map(([name, said]) => (
+          <div key={name} className="flex gap-3 border-b border-rule py-1.5">
+            <dt className="w-32 shrink-0 text-soft">{spell(name)}</dt>
+            <dd className="num font-semibold">{said}</dd>
+          </div>
+        ))}
+      </dl>
+      {plan.legs.length > 0 && (
+        <ol aria-label="Legs out" className="mt-2">
+          {plan.legs.map(({ to, nm, courseDeg }, i) => {
+            const minutes = (nm / plan.cruiseKn) * 60;
+            atMin += minutes;
+            return (
+              // biome-ignore lint/suspicious/noArrayIndexKey: legs are known by their place
+              <li key={i} className="num flex flex-wrap gap-x-4 border-b border-rule py-1">
+                <span className="min-w-32 flex-1">{to}</span>
+                {courseDeg !== undefined && (
+                  <span className="text-soft">{String(Math.round(courseDeg) % 360).padStart(3, "0")}° true</span>
+                )}
+                <span>{nm.toFixed(1)} nm</span>
+                <span>{Math.round(minutes)} min</span>
+                <span className="font-semibold">{sayClock(atMin)}</span>
+              </li>
+            );
+          })}
+        </ol>
+      )}
+    </>
   );
 }
 const clockMin = (clock: string) => {

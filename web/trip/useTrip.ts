@@ -23,6 +23,8 @@ export interface TripPort {
   readonly timeZone: string;
   readonly hasForecast: boolean;
   readonly onSave: (trip: string, plan: TripPlan | null) => void;
+  /** Whether the yard has it as it was saved last: only then can it be printed. */
+  readonly isAtYard: (trip: string) => boolean;
   /** Where the float plan of a trip that was saved is printed. */
   readonly pdfOf: (trip: string) => string;
 }

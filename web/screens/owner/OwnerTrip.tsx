@@ -46,6 +46,7 @@ export default function OwnerTrip({ token, page, state, isOfficer }: OwnerTripPr
               today: storeDay(Date.now()),
               timeZone: storeZone(),
               hasForecast,
+              isAtYard: (trip) => page.delivery.entries.some(({ id: known }) => known === trips.get(trip)?.id),
               onSave: (trip, plan) => add({ kind: "trip", trip, plan }, "a trip"),
               pdfOf: (trip) => addressOf("ownerTripPdf", { token, trip }),
             }}

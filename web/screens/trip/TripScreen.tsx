@@ -4,7 +4,7 @@ import type { Delivery, Guides } from "../../../api/index.ts";
 import { formatBuyers } from "../../../core/walk/index.ts";
 import { addressOf } from "../../app/client.ts";
 import { boatQuery, deliveryQuery, guidesQuery } from "../../app/queries.ts";
-import { syncQueue, useWalkState } from "../../offline/useSync.ts";
+import { syncQueue, useSyncStatus, useWalkState } from "../../offline/useSync.ts";
 import { OfficerView } from "../../trip/OfficerView.tsx";
 import { TripPlanner } from "../../trip/TripPlanner.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
@@ -30,6 +30,8 @@ export function TripScreen() {
 
 function TripOf({ delivery, guides: { gearPacks, hasForecast } }: { delivery: Delivery; guides: Guides }) {
   const state = useWalkState(delivery);
+  // What is still to be sent changes with it.
+  useSyncStatus();
   const [search] = useSearchParams();
   // Hours and break-in come with the boat's page; without signal the trip is planned all the same.
   const boat = useQuery({ ...boatQuery(delivery.boat), retry: false });
@@ -66,6 +68,10 @@ function TripOf({ delivery, guides: { gearPacks, hasForecast } }: { delivery: De
             today: storeDay(Date.now()),
             timeZone: storeZone(),
             hasForecast,
+            isAtYard: (trip) => {
+              const entry = state.trips.get(trip);
+              return entry !== undefined && !syncQueue.isUnsent(entry.id);
+            },
             onSave: (trip, plan) => void syncQueue.add(id, { kind: "trip", trip, plan }),
             pdfOf: (trip) => addressOf("tripPdf", { delivery: id, trip }),
           }}
