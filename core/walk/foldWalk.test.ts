@@ -13,6 +13,7 @@ import {
   foldWalk,
   formatEntry,
   isCovered,
+  joinSteps,
   listBeforeParting,
   listDisputed,
   listHands,
@@ -22,6 +23,7 @@ import {
   listStartObstacles,
   listWaits,
   marks,
+  sayJoined,
   scoreForgotten,
 } from "./index.ts";
 import { orderEntries } from "./orderEntries.ts";
@@ -386,6 +388,34 @@ describe("after the seal", () => {
     expect(classifyLater(note, after, sealedAt)).toBe("addition");
     expect(classifyLater(note, before, sealedAt)).toBe("uncovered");
     expect(classifyLater(undo, after, sealedAt)).toBe("claim");
+  });
+});
+
+describe("joinSteps", () => {
+  it("lists the steps of one launch as one line, and everything else as it is", () => {
+    const step = (second: number, run: string): Entry => ({
+      ...base(second),
+      kind: "step",
+      sequence: "launch",
+      run,
+      step: "chock",
+      role: "helper",
+      as: "done",
+    });
+    const note: Entry = { ...base(3), kind: "amend", note: "calm" };
+    const listed = joinSteps([
+      step(1, "launch-a"),
+      step(2, "launch-a"),
+      note,
+      step(4, "launch-a"),
+      step(5, "launch-b"),
+    ]);
+    expect(listed.map((each) => [each.entry.id, each.steps])).toEqual([
+      [idOf(3), 0],
+      [idOf(4), 3],
+      [idOf(5), 1],
+    ]);
+    expect(listed.map(sayJoined)).toEqual([null, "Launch: 3 steps entered", null]);
   });
 });
 

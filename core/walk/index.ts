@@ -29,6 +29,7 @@ export {
   type WalkState,
 } from "./foldWalk.ts";
 export { formatEntry, laterWords } from "./formatEntry.ts";
+export { joinSteps, type Listed, sayJoined } from "./joinSteps.ts";
 export {
   type LaterHow,
   laterHows,

@@ -28,7 +28,8 @@ export function createStrikeService({ database, deliveries, chain, photos, walkR
     ...entries.flatMap((entry): Strike[] => {
       const isSigned = entry.kind === "sign" || entry.kind === "refuse" || entry.kind === "present";
       const isTheirs = isSigned && (entry.person === person || entry.name === name);
-      return isTheirs ? [{ part: "entry", id: entry.id }] : [];
+      // A day out names its guests and who waits ashore: it goes with whoever planned it.
+      return isTheirs || entry.kind === "trip" ? [{ part: "entry", id: entry.id }] : [];
     }),
   ];
   const permit = async (delivery: string, parts: readonly Strike[], at: Instant, transaction: Transaction) => {

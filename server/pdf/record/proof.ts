@@ -10,7 +10,9 @@ import {
   formatEntry,
   formatStrike,
   isTimeDoubtful,
+  joinSteps,
   type SignRole,
+  sayJoined,
   type WalkState,
 } from "../../../core/walk/index.ts";
 import { ink, magenta, printSignature, soft } from "../ink.ts";
@@ -132,11 +134,11 @@ export function amendmentPart({ delivery, added, nameOf, dayOf }: Sheet): Conten
       [92, "*", 92],
       [
         [label("When"), label("What"), label("By")],
-        ...added.map((entry): TableCell[] => [
+        ...joinSteps(added).map(({ entry, steps }): TableCell[] => [
           dayOf(entry.at),
           {
             text: [
-              ...write(formatEntry(entry, delivery, (id) => titleOf.get(id) ?? id)),
+              ...write(sayJoined({ entry, steps }) ?? formatEntry(entry, delivery, (id) => titleOf.get(id) ?? id)),
               ...write(describeClaim(entry, delivery, dayOf), { fontSize: 8, color: soft }),
             ],
           },

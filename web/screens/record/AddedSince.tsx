@@ -1,6 +1,14 @@
 import { useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
-import { classifyLater, type Entry, formatEntry, formatStrike, isTimeDoubtful } from "../../../core/walk/index.ts";
+import {
+  classifyLater,
+  type Entry,
+  formatEntry,
+  formatStrike,
+  isTimeDoubtful,
+  joinSteps,
+  sayJoined,
+} from "../../../core/walk/index.ts";
 import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
@@ -29,11 +37,12 @@ export function AddedSince({ delivery, later, nameOf }: AddedProps) {
         Added since
       </h2>
       <ul className="border-t border-ink">
-        {later.map((entry) => {
+        {joinSteps(later).map((listed) => {
+          const { entry } = listed;
           const { when, how } = describeLater(delivery, entry);
           return (
             <li key={entry.id} className="border-b border-rule py-1.5">
-              {formatEntry(entry, delivery, titleOf)}{" "}
+              {sayJoined(listed) ?? formatEntry(entry, delivery, titleOf)}{" "}
               <span className="text-soft">
                 {nameOf(entry.by)}, {when}
               </span>
