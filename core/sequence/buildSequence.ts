@@ -15,6 +15,7 @@ export interface BuiltStep {
   readonly proof: string | null;
   readonly caution: string | null;
   readonly topic: string | null;
+  readonly teaches: string | null;
   readonly minutes: number | null;
   /** What is read at each wheel; empty for a step without. */
   readonly reads: readonly WheelRead[];
@@ -24,6 +25,8 @@ export interface BuiltSequence {
   readonly title: string;
   readonly lead: string;
   readonly cautions: readonly string[];
+  readonly isTogether: boolean;
+  readonly called: Readonly<Record<StepRole, string>>;
   readonly phases: readonly BuiltPhase[];
 }
 
@@ -55,6 +58,8 @@ export function buildSequence(sequence: Sequence, rig: Rig, way: StepWay, idiom:
     title: fill(sequence.title),
     lead: fill(sequence.lead),
     cautions: sequence.cautions.map(fill),
+    isTogether: sequence.isTogether ?? false,
+    called: sequence.called ?? { skipper: "skipper", helper: "helper" },
     phases: sequence.phases
       .map(({ id, title, isFree = false, steps }) => ({
         id,
@@ -72,7 +77,8 @@ export function buildSequence(sequence: Sequence, rig: Rig, way: StepWay, idiom:
               other: isAlone ? null : fillOr(step.other),
               proof: fillOr(step.proof),
               caution: fillOr(step.caution),
-              topic: step.topic ?? null,
+              topic: step.topic ?? step.teaches ?? null,
+              teaches: step.teaches ?? null,
               minutes: step.minutes ?? null,
               reads: step.asks === undefined ? [] : listReads(step.id, step.asks, rig, idiom),
             }),

@@ -43,10 +43,11 @@ export interface NextStep {
   readonly waitsFor: readonly BuiltStep[];
 }
 
-/** The next step of a role, and what the other one has to do first; null when this role is through. */
+/** The next step of a role, and what the other one has to do first; null when this role is through. Together, nobody waits. */
 export function findNextStep(built: BuiltSequence, { marks }: StepsState, role: StepRole): NextStep | null {
   const all = built.phases.flatMap(({ title, isFree, steps }) => steps.map((step) => ({ step, phase: title, isFree })));
-  const at = all.findIndex(({ step }) => step.by === role && !marks.has(step.id));
+  const isMine = (step: BuiltStep) => built.isTogether || step.by === role;
+  const at = all.findIndex(({ step }) => isMine(step) && !marks.has(step.id));
   if (at < 0) return null;
   const { step: mine, phase, isFree } = all[at]!;
   const before = all.slice(0, at).filter((each) => !isFree || each.phase !== phase);

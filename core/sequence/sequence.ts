@@ -29,6 +29,8 @@ const stepSchema = z.strictObject({
   /** At least so long. */
   minutes: z.int().min(1).max(60).optional(),
   topic: topicIdSchema.optional(),
+  /** Doing it is having learned this topic by doing. */
+  teaches: topicIdSchema.optional(),
   when: conditionSchema.optional(),
 });
 
@@ -44,6 +46,10 @@ export const sequenceSchema = z
       .array(z.enum(["winch", "drive"]))
       .min(1)
       .optional(),
+    /** Both go by one screen: every step is taken there, whoever does it. */
+    isTogether: z.boolean().optional(),
+    /** What the two are called, where not skipper and helper. */
+    called: z.strictObject({ skipper: plainText(20), helper: plainText(20) }).optional(),
     when: conditionSchema.optional(),
     phases: z
       .array(

@@ -5,8 +5,6 @@ import { StepTimer } from "./StepTimer.tsx";
 import type { Steps } from "./useSteps.ts";
 import { WheelReads } from "./WheelReads.tsx";
 
-const roleWords = { skipper: "The skipper", helper: "The helper" } as const;
-
 interface StepCardProps {
   readonly next: NextStep;
   readonly steps: Steps;
@@ -17,15 +15,19 @@ interface StepCardProps {
 /** One's own next step, its caution before it, and a button a wet thumb hits. What the other has to do first stands above. */
 export function StepCard({ next: { step, phase, waitsFor }, steps, more }: StepCardProps) {
   const isWaiting = waitsFor.length > 0;
+  const called = steps.built?.called ?? { skipper: "skipper", helper: "helper" };
   const isStopped = [...judgeWheels(step.reads, steps.state.readings).values()].some(
     ({ verdict }) => verdict === "over",
   );
   return (
     <section aria-label="Next step" className="mt-4 border-t-[3px] border-ink bg-panel px-4 pt-3 pb-4">
-      <p className="head text-soft">{phase}</p>
+      <p className="head text-soft">
+        {phase}
+        {steps.built?.isTogether === true && `: the ${called[step.by]}`}
+      </p>
       {isWaiting && (
         <div className="my-2 border-l-4 border-amber pl-3">
-          <p className="font-bold">Wait. {roleWords[waitsFor[0]!.by]} has this first:</p>
+          <p className="font-bold">Wait. The {called[waitsFor[0]!.by]} has this first:</p>
           <ul className="my-1">
             {waitsFor.map(({ id, say, by }) => (
               <li key={id} className="flex flex-wrap items-center justify-between gap-2 py-1">
@@ -61,7 +63,7 @@ export function StepCard({ next: { step, phase, waitsFor }, steps, more }: StepC
       )}
       {step.other !== null && (
         <p className="mt-1 text-soft">
-          {step.by === "skipper" ? "The helper" : "The skipper"} meanwhile: {step.other}
+          The {called[step.by === "skipper" ? "helper" : "skipper"]} meanwhile: {step.other}
         </p>
       )}
       {step.minutes !== null && <StepTimer id={`${steps.run} ${step.id}`} minutes={step.minutes} />}
@@ -72,7 +74,7 @@ export function StepCard({ next: { step, phase, waitsFor }, steps, more }: StepC
           look={isStopped ? "plain" : "primary"}
           className="min-h-16 flex-1 text-xl"
           disabled={isWaiting}
-          onClick={() => steps.say(step.id, "done")}
+          onClick={() => steps.say(step.id, "done", step.by)}
         >
           {isStopped ? "Done, and put right" : "Done"}
         </Button>
@@ -80,7 +82,7 @@ export function StepCard({ next: { step, phase, waitsFor }, steps, more }: StepC
           look="quiet"
           className="min-h-16"
           aria-label={`Leave out: ${step.say}`}
-          onClick={() => steps.say(step.id, "skipped")}
+          onClick={() => steps.say(step.id, "skipped", step.by)}
         >
           Leave out
         </Button>

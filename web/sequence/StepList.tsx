@@ -22,7 +22,9 @@ export function StepList({ steps, built }: { steps: Steps; built: BuiltSequence 
                   </span>
                   <span className={`min-w-0 flex-1 ${mark === undefined ? "" : "text-soft"}`}>
                     {say}
-                    {way.way === "partner" && mark === undefined && <span className="text-soft"> ({by})</span>}
+                    {way.way === "partner" && mark === undefined && (
+                      <span className="text-soft"> ({built.called[by]})</span>
+                    )}
                     {mark !== undefined && (
                       <span className="block text-sm">
                         {mark.as === "done" ? "done" : "left out"}

@@ -48,7 +48,7 @@ export function StepRun({ sequence, port, more }: StepRunProps) {
         ) : (
           <StepCard key={next.step.id} next={next} steps={steps} sequence={sequence.id} more={more} />
         )}
-        {way.way === "partner" && <PassOn steps={steps} />}
+        {way.way === "partner" && !built.isTogether && <PassOn steps={steps} />}
       </div>
       <div className="max-lg:mt-6">
         <StepList steps={steps} built={built} />
@@ -61,16 +61,18 @@ function Choices({ sequence, steps }: { sequence: Sequence; steps: Steps }) {
   const { way, setWay, role, setRole } = steps;
   return (
     <div className="mt-2 grid grid-cols-2 gap-x-3 sm:grid-cols-3">
-      <PickField
-        label="How many"
-        value={way.way}
-        options={[
-          ["partner", "two people"],
-          ["alone", "alone"],
-        ]}
-        onChange={(chosen) => setWay({ ...way, way: chosen })}
-      />
-      {way.way === "partner" && (
+      {sequence.ways.length > 1 && (
+        <PickField
+          label="How many"
+          value={way.way}
+          options={[
+            ["partner", "two people"],
+            ["alone", "alone"],
+          ]}
+          onChange={(chosen) => setWay({ ...way, way: chosen })}
+        />
+      )}
+      {way.way === "partner" && sequence.isTogether !== true && (
         <PickField
           label="I am the"
           value={role}

@@ -2,8 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
 import type { Sequence } from "../../../core/sequence/index.ts";
-import { formatBuyers } from "../../../core/walk/index.ts";
+import { type EntryOf, formatBuyers } from "../../../core/walk/index.ts";
 import { deliveryQuery, guidesQuery } from "../../app/queries.ts";
+import type { NewEntry } from "../../offline/syncQueue.ts";
 import { useNews } from "../../offline/useNews.ts";
 import { syncQueue, useWalkState } from "../../offline/useSync.ts";
 import { StepRun } from "../../sequence/StepRun.tsx";
@@ -64,11 +65,30 @@ function RunOf({ delivery, sequence, all }: RunOfProps) {
       <StepRun
         key={sequence.id}
         sequence={sequence}
-        port={{ rig: delivery.rig, entries: steps, onAdd: (entry) => void syncQueue.add(delivery.id, entry) }}
+        port={{ rig: delivery.rig, entries: steps, onAdd: (entry) => addStep(delivery, steps, sequence, entry) }}
         more={(topic) => <HowTo delivery={delivery} topic={topic} />}
       />
     </>
   );
+}
+
+const mostSpentS = 900;
+
+/** Keeps a step; one that teaches a topic of this walk marks it as done by their own hands, with the time since the step before. */
+function addStep(delivery: Delivery, before: readonly EntryOf<"step">[], { phases }: Sequence, entry: NewEntry) {
+  void syncQueue.add(delivery.id, entry);
+  if (entry.kind !== "step" || entry.as !== "done") return;
+  const teaches = phases.flatMap(({ steps }) => steps).find(({ id }) => id === entry.step)?.teaches;
+  if (teaches === undefined || !delivery.topics.some(({ id }) => id === teaches)) return;
+  const last = before.findLast(({ run }) => run === entry.run);
+  const spentS = last === undefined ? 0 : Math.round((Date.now() - Date.parse(last.at)) / 1000);
+  void syncQueue.add(delivery.id, {
+    kind: "mark",
+    topic: teaches,
+    mark: "did",
+    person: null,
+    spentS: Math.max(0, Math.min(mostSpentS, spentS)),
+  });
 }
 
 /** The topic in the words of this walk, for whoever wants to know more: opened in place, so that nobody loses the step. */
