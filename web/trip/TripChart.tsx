@@ -34,6 +34,13 @@ export function TripChart({ plan, judged }: { plan: TripPlan; judged: JudgedTrip
   const legs = layLegs(plan, departMin);
   const hours = Array.from({ length: (untilMin - fromMin) / 60 + 1 }, (_, i) => fromMin + i * 60);
   const every = Math.ceil(hours.length / (isNarrow ? 6 : 13));
+  // With the one before and the one after, so that the line runs to the edges.
+  const first = Math.max(
+    0,
+    wind.findLastIndex(({ min }) => min <= fromMin),
+  );
+  const after = wind.findIndex(({ min }) => min >= untilMin);
+  const line = wind.slice(first, after < 0 ? undefined : after + 1);
   const inside = wind.filter(({ min }) => min >= fromMin && min <= untilMin);
   const label = `From ${plan.departAt} to ${sayClock(backMin)}: ${plan.legs.map(({ to, nm }) => `${to}, ${nm.toFixed(1)} sea miles`).join("; ")}. ${
     wind.length === 0
@@ -42,6 +49,9 @@ export function TripChart({ plan, judged }: { plan: TripPlan; judged: JudgedTrip
   }`;
   return (
     <svg role="img" aria-label={label} viewBox={`0 0 ${width} ${legY + 62}`} className="mt-3 w-full">
+      <clipPath id="trip-hours">
+        <rect x={left} y={0} width={width - left - right} height={base} />
+      </clipPath>
       {hours.map((min, i) => (
         <g key={min}>
           <line x1={x(min)} x2={x(min)} y1={top} y2={legY + 26} className="stroke-rule" />
@@ -77,9 +87,10 @@ export function TripChart({ plan, judged }: { plan: TripPlan; judged: JudgedTrip
       >
         your limit
       </text>
-      {inside.length > 1 && (
+      {line.length > 1 && (
         <path
-          d={`M${inside.map(({ min, kn }) => `${x(min)} ${y(kn)}`).join("L")}`}
+          clipPath="url(#trip-hours)"
+          d={`M${line.map(({ min, kn }) => `${x(min)} ${y(kn)}`).join("L")}`}
           className="fill-none stroke-ink"
           strokeWidth="2.5"
         />
@@ -132,16 +143,11 @@ export function TripChart({ plan, judged }: { plan: TripPlan; judged: JudgedTrip
             className={isBack ? "fill-helm opacity-75" : "fill-helm"}
             rx="2"
           />
-          {x(until) - x(from) > says.length * 6.6 && (
-            <text
-              x={(x(from) + x(until)) / 2}
-              y={legY + 17}
-              textAnchor="middle"
-              className="fill-onhelm text-[12px] font-semibold"
-            >
-              {says}
-            </text>
-          )}
+          <LegWords
+            x={(x(from) + x(until)) / 2}
+            y={legY + 17}
+            says={says.find((words) => x(until) - x(from) > words.length * 6.6)}
+          />
         </g>
       ))}
       {plan.stayH > 0 && (
@@ -192,21 +198,35 @@ function Mark({
   );
 }
 
+/** The longest words that have room in a leg; none in a short one. */
+function LegWords({ x, y, says }: { x: number; y: number; says: string | undefined }) {
+  return says === undefined ? null : (
+    <text x={x} y={y} textAnchor="middle" className="fill-onhelm text-[12px] font-semibold">
+      {says}
+    </text>
+  );
+}
+
 const toClock = (clock: string) => (clock.startsWith("-") ? -1 : 1) * toClockMinutes(clock.replace("-", ""));
 const sayHour = (min: number) => `${String(Math.floor(min / 60) % 24).padStart(2, "0")}:00`;
 
 /** Legs out and back along the clock, minutes after midnight. */
 function layLegs(plan: TripPlan, departMin: number) {
   const minutes = (nm: number) => (nm / plan.cruiseKn) * 60;
-  const laid: { from: number; until: number; says: string; isBack: boolean }[] = [];
+  const laid: { from: number; until: number; says: string[]; isBack: boolean }[] = [];
   let at = departMin;
   for (const { to, nm } of plan.legs) {
-    laid.push({ from: at, until: at + minutes(nm), says: `${to} ${nm.toFixed(1)} nm`, isBack: false });
+    laid.push({
+      from: at,
+      until: at + minutes(nm),
+      says: [`${to} ${nm.toFixed(1)} nm`, `${nm.toFixed(1)} nm`],
+      isBack: false,
+    });
     at += minutes(nm);
   }
   at += plan.stayH * 60;
   for (const { nm } of [...plan.legs].reverse()) {
-    laid.push({ from: at, until: at + minutes(nm), says: `${nm.toFixed(1)} nm`, isBack: true });
+    laid.push({ from: at, until: at + minutes(nm), says: [`${nm.toFixed(1)} nm`], isBack: true });
     at += minutes(nm);
   }
   return laid.filter(({ from, until }) => until > from);

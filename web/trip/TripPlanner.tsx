@@ -84,7 +84,8 @@ function Verdict({ judged, plan, pack }: JudgedProps & { pack: GearPack }) {
     <section aria-label="Go or no go">
       <h1 className={`text-2xl font-extrabold md:text-3xl ${look}`} aria-live="polite">
         {headings[verdict]}
-        {answer.oneWayH > 0 && `: back at ${sayClock(backMin)}`}
+        {answer.oneWayH > 0 &&
+          (verdict === "go" ? `: back at ${sayClock(backMin)}` : `. You would be back at ${sayClock(backMin)}`)}
       </h1>
       {verdict === "go" && reasons.length === 0 && <p>Fuel, wind, daylight and gear are all as they should be.</p>}
       <ul className="mt-1">
