@@ -8,6 +8,7 @@ import { benchHour } from "./bench/benchHour.ts";
 import { benchLarge } from "./bench/benchLarge.ts";
 import { benchLibrary } from "./bench/benchLibrary.ts";
 import { benchPower } from "./bench/benchPower.ts";
+import { benchRoad } from "./bench/benchRoad.ts";
 import { benchRoute } from "./bench/benchRoute.ts";
 import { benchStart } from "./bench/benchStart.ts";
 import { benchWeb } from "./bench/benchWeb.ts";
@@ -28,6 +29,7 @@ const parts = {
   benchLibrary,
   benchPower,
   benchCalls,
+  benchRoad,
   benchWeb,
   benchDock,
   benchCare,

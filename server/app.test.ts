@@ -32,7 +32,8 @@ const examplePath = (path: string) =>
     .replace(":name", "route")
     .replace(":template", "wending-23")
     .replace(":topic", "horn")
-    .replace(":photo", "none");
+    .replace(":photo", "none")
+    .replace(/^\/api\/wind$/, "$&?lat=45.2&lon=-93.4&date=2026-06-13");
 
 describe("the HTTP API", () => {
   it.each(all.filter(([, { admits }]) => admits !== "public"))(

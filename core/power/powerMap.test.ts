@@ -47,6 +47,11 @@ describe("why a load has power, or none", () => {
     });
     expect(of(twin, { ...on, tripped: ["br-lights"] }, "anchor-light").missing).toEqual(["Lights, 15 A, tripped"]);
     expect(of(twin, { ...on, loose: ["house"] }, "anchor-light").missing).toEqual(["a clamp of House is off"]);
+    expect(of(twin, { ...on, wiresOff: ["anchor-light"] }, "anchor-light")).toMatchObject({
+      isLive: false,
+      missing: ["the wire at Anchor light is off"],
+    });
+    expect(of(twin, { ...off(twin), wiresOff: ["anchor-light"] }, "anchor-light").missing.at(-1)).toMatch(/wire at/);
     expect(of(twin, { ...on, charge: { house: 0 } }, "anchor-light").missing).toEqual(["House is empty"]);
   });
 

@@ -12,6 +12,8 @@ export interface PowerSetting {
   readonly tripped: readonly string[];
   /** Batteries with a clamp off. */
   readonly loose: readonly string[];
+  /** Loads whose wire is off or loose, by id; none where it says nothing. */
+  readonly wiresOff?: readonly string[];
   /** Charge of each battery, 0 to 1; full where it says nothing. */
   readonly charge: Readonly<Record<string, number>>;
 }
@@ -32,10 +34,10 @@ export interface PowerReason {
 
 type Link = LiveInput["links"][number];
 
-/** The question of `live` for a boat as it stands: tripped breakers pass nothing, a battery with a loose clamp joins nothing. */
+/** The question of `live` for a boat as it stands: tripped breakers pass nothing, what has a loose clamp or its wire off joins nothing. */
 export function askLive(rig: Rig, setting: PowerSetting, on: (load: string) => boolean = () => true): LiveInput {
   const input = toLiveInput(rig, setting.positions, setting.charge, on);
-  const loose = new Set(setting.loose.map(nodeOf.battery));
+  const loose = new Set([...setting.loose.map(nodeOf.battery), ...(setting.wiresOff ?? []).map(nodeOf.load)]);
   return {
     ...input,
     links: input.links
@@ -87,7 +89,7 @@ export function explainPower(rig: Rig, setting: PowerSetting): PowerReason[] {
         ? []
         : way === null
           ? ["no wire leads to it"]
-          : listMissing(way, setting, position, rig).flatMap(said),
+          : listMissing(way, setting, position, rig, id).flatMap(said),
       staysLive: always.has(id),
     };
   });
@@ -179,23 +181,29 @@ function listMissing(
   setting: PowerSetting,
   position: ReadonlyMap<string, string>,
   rig: Rig,
+  load: string,
 ): Link[] {
   const isDown = setting.loose.includes(battery) || (setting.charge[battery] ?? 1) <= 0;
   const node = nodeOf.battery(battery);
   const own: Link[] = isDown ? [{ id: node, kind: "wire", a: node, b: node }] : [];
   // A load with no battery aboard has nothing to be fed from.
   if (rig.batteries.length === 0) return [];
-  return [...own, ...links.filter((link) => isTripped(link, setting) || !conducts(link, position))];
+  const end = nodeOf.load(load);
+  const off: Link[] = setting.wiresOff?.includes(load) === true ? [{ id: end, kind: "wire", a: end, b: end }] : [];
+  return [...own, ...links.filter((link) => isTripped(link, setting) || !conducts(link, position)), ...off];
 }
 
 /** A link in words, for this setting: "Lights breaker, 15 A"; "Nav / anchor at Off". Plain wires say nothing. */
 function createSayer(rig: Rig, setting: PowerSetting): (link: Link) => string | null {
   const switches = new Map(listSwitches(rig).map((each) => [each.id, each]));
   const batteries = new Map(rig.batteries.map((each) => [nodeOf.battery(each.id), each]));
+  const loads = new Map(rig.loads.map((each) => [nodeOf.load(each.id), each]));
   return (link) => {
     const battery = link.a === link.b ? batteries.get(link.a) : undefined;
     if (battery !== undefined)
       return setting.loose.includes(battery.id) ? `a clamp of ${battery.label} is off` : `${battery.label} is empty`;
+    const load = link.a === link.b ? loads.get(link.a) : undefined;
+    if (load !== undefined) return `the wire at ${load.label} is off`;
     if (link.kind === "switch") {
       const found = switches.get(link.switch ?? "");
       if (found === undefined) return null;

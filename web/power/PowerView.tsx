@@ -56,7 +56,7 @@ export function PowerMap({ rig, volts = nothingRead }: MapProps) {
   const labelOf = useMemo(() => new Map(rig.loads.map(({ id, label }) => [id, label])), [rig]);
   const biggest = power.drawing.find(({ load }) => !rig.loads.find(({ id }) => id === load)!.always)?.load ?? null;
   const verdict = sayVerdict(rig, power.lasts, power.others, biggest === null ? null : labelOf.get(biggest)!, nowMin);
-  const isOff = power.setting.tripped.length + power.setting.loose.length > 0;
+  const isOff = power.setting.tripped.length + power.setting.loose.length + (power.setting.wiresOff?.length ?? 0) > 0;
   return (
     <>
       <h1 className={`text-2xl font-bold ${verdict.isBad ? "text-magenta" : ""}`} aria-live="polite">
@@ -74,7 +74,7 @@ export function PowerMap({ rig, volts = nothingRead }: MapProps) {
           <p className="mt-3 flex flex-wrap gap-2">
             <Button onClick={power.leave}>As it is often left</Button>
             <Button onClick={power.allOff}>Everything off</Button>
-            {isOff && <Button onClick={power.mend}>All breakers in, clamps on</Button>}
+            {isOff && <Button onClick={power.mend}>All breakers in, clamps and wires on</Button>}
           </p>
           <div className="flex flex-col">
             <SwitchList rig={rig} power={power} />

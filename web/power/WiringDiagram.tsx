@@ -66,13 +66,20 @@ interface PressableProps {
   readonly half: readonly [width: number, height: number];
   readonly round: number;
   readonly at: Pick<At, "x" | "y">;
+  /** Half the height that is touched, where things lie closer than a finger is high. */
+  readonly touch?: number;
   readonly children: ReactNode;
 }
 
 const touchHalf = 22;
+/** Half the room of a load's name. */
+const loadHalf = 90;
 
 /** A drawn thing that a touch or Enter works; at least a finger high, with a focus ring of its own. */
-function Pressable({ says, isPressed, onPress, half: [width, height], round, at: { x, y }, children }: PressableProps) {
+function Pressable(props: PressableProps) {
+  const { says, isPressed, onPress, half, round, at, touch = touchHalf, children } = props;
+  const [width, height] = half;
+  const { x, y } = at;
   const press = (event: KeyboardEvent) => {
     if (event.key !== "Enter" && event.key !== " ") return;
     event.preventDefault();
@@ -90,7 +97,7 @@ function Pressable({ says, isPressed, onPress, half: [width, height], round, at:
       onKeyDown={press}
     >
       <title>{says}</title>
-      <rect x={ring.x} y={y - touchHalf} width={ring.width} height={2 * touchHalf} fill="transparent" />
+      <rect x={ring.x} y={y - touch} width={ring.width} height={2 * touch} fill="transparent" />
       <rect {...ring} className="wire-focus opacity-0" fill="none" stroke="var(--focus)" strokeWidth={3} />
       {children}
     </g>
@@ -231,13 +238,24 @@ function LoadName({ rig, power, id, x, y }: DiagramProps & At) {
   const draws = power.drawing.some((each) => each.load === id);
   const ink = draws ? "var(--magenta)" : isLive ? "var(--ink)" : "var(--soft)";
   const isReady = isLive && !draws && hasOwnButton(rig, load);
+  const isOff = power.setting.wiresOff?.includes(id) === true;
   return (
-    <text x={x + 8} y={y + 5} fontSize={14} fontWeight={draws ? 700 : 400} fill={ink}>
-      {draws ? "▲ " : ""}
-      {cut(load.label, 20)}
-      <tspan fontSize={12} fontWeight={400} fill="var(--soft)">
-        {isReady ? " ready" : ` ${load.amps} A`}
-      </tspan>
-    </text>
+    <Pressable
+      says={`${load.label}: ${isOff ? "its wire is off. Put it on" : `${load.amps} A. Take its wire off`}`}
+      isPressed={isOff}
+      onPress={() => power.unwire(id)}
+      half={[loadHalf, 11]}
+      round={3}
+      touch={12}
+      at={{ x: x + 8 + loadHalf, y }}
+    >
+      <text x={x + 8} y={y + 5} fontSize={14} fontWeight={draws ? 700 : 400} fill={isOff ? "var(--magenta)" : ink}>
+        {draws ? "▲ " : ""}
+        {cut(load.label, 20)}
+        <tspan fontSize={12} fontWeight={400} fill={isOff ? "var(--magenta)" : "var(--soft)"}>
+          {isOff ? " ▲ wire off" : isReady ? " ready" : ` ${load.amps} A`}
+        </tspan>
+      </text>
+    </Pressable>
   );
 }

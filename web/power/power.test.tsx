@@ -20,7 +20,7 @@ describe("the power map", () => {
     expect(leaving.getByText("Anchor light")).toBeTruthy();
     await user.click(screen.getByRole("button", { name: /^Lights: in/ }));
     expect(screen.getByText("Lights, 10 A, tripped; Nav / anchor at Anchor", { exact: false })).toBeTruthy();
-    await user.click(screen.getByRole("button", { name: "All breakers in, clamps on" }));
+    await user.click(screen.getByRole("button", { name: "All breakers in, clamps and wires on" }));
     for (;;) {
       const [off] = leaving.queryAllByRole("button");
       if (off === undefined) break;

@@ -46,11 +46,11 @@ export function usePower(rig: Rig, read: Readonly<Record<string, number>>) {
   const lasts = useMemo(() => askEndurance(rig, whole), [rig, whole]);
   const drawing = useMemo(() => listDrawing(rig, whole), [rig, whole]);
   const others = useMemo(() => compareSelectors(rig, whole), [rig, whole]);
-  const toggle = (name: "tripped" | "loose", id: string) =>
-    setSetting((now) => ({
-      ...now,
-      [name]: now[name].includes(id) ? now[name].filter((each) => each !== id) : [...now[name], id],
-    }));
+  const toggle = (name: "tripped" | "loose" | "wiresOff", id: string) =>
+    setSetting((now) => {
+      const list = now[name] ?? [];
+      return { ...now, [name]: list.includes(id) ? list.filter((each) => each !== id) : [...list, id] };
+    });
   return {
     setting,
     sources,
@@ -68,6 +68,7 @@ export function usePower(rig: Rig, read: Readonly<Record<string, number>>) {
       }),
     trip: (breaker: string) => toggle("tripped", breaker),
     loosen: (battery: string) => toggle("loose", battery),
+    unwire: (load: string) => toggle("wiresOff", load),
     /** Volts at rest, as they were read; undefined is full. */
     volts,
     readVolts: (battery: string, value: number | undefined) => {
@@ -85,7 +86,7 @@ export function usePower(rig: Rig, read: Readonly<Record<string, number>>) {
     },
     mend: () => {
       setVolts({});
-      setSetting((now) => ({ ...now, tripped: [], loose: [], charge: {} }));
+      setSetting((now) => ({ ...now, tripped: [], loose: [], wiresOff: [], charge: {} }));
     },
   };
 }
