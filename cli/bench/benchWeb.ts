@@ -21,6 +21,22 @@ export const markOnce = `new Promise((resolve) => {
   document.body.dispatchEvent(new KeyboardEvent("keydown", { key: "3", bubbles: true }));
 })`;
 
+/** In the page: move the grade's slider; in the frame after the drawing says the new grade, what follows that frame is after paint. */
+const slideOnce = (grade: number) => `new Promise((resolve) => {
+  const slider = [...document.querySelectorAll("input[type=range]")].find((each) => each.labels[0].textContent === "Grade");
+  const drawing = () => document.querySelector("svg[aria-label^='Side section']").getAttribute("aria-label");
+  const before = drawing();
+  const startMs = performance.now();
+  const observer = new MutationObserver(() => {
+    if (drawing() === before) return;
+    observer.disconnect();
+    requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - startMs)));
+  });
+  observer.observe(document.body, { attributes: true, childList: true, subtree: true });
+  Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(slider, "${grade}");
+  slider.dispatchEvent(new Event("input", { bubbles: true }));
+})`;
+
 /** JavaScript fetched from sign-in to Today, and the time from a mark to the paint that shows it. */
 export async function benchWeb(): Promise<Figure[]> {
   const demo = await startDemoProcess();
@@ -56,6 +72,10 @@ export async function benchWeb(): Promise<Figure[]> {
     const ms = await page.evaluate<number>(markOnce);
     marksMs.push(ms);
   }
+  await page.goto(`${demo.address}/boats/w118/ramp`);
+  await page.getByLabel("Grade", { exact: true }).waitFor();
+  const slidesMs: number[] = [];
+  for (let i = 0; i < 60; i++) slidesMs.push(await page.evaluate<number>(slideOnce(8 + (i % 20) / 2)));
   await browser.close();
   await demo.stop();
   return [
@@ -66,5 +86,6 @@ export async function benchWeb(): Promise<Figure[]> {
       isMet: bytes <= 180_000,
     },
     figureMs("mark to paint in the walk", marksMs, 50, "paint"),
+    figureMs("ramp: slider to paint, all of it answered and drawn", slidesMs, 16, "paint"),
   ];
 }

@@ -99,6 +99,7 @@ export function writeFloatPlanPdf(question: FloatPlan): Promise<Buffer> {
       ),
       { text: "", pageBreak: "before" },
       heading("Say this before you leave the dock"),
+      { text: write(`To ${plan.people.map(({ name }) => name).join(", ") || "everybody"}`, { color: soft }) },
       { ol: briefing.map((line) => write(spell(line))), fontSize: 11 },
       {
         text: write(`${pack.name}: check your local law. ${kind}`, { fontSize: 8, color: soft }),

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Vehicle } from "../../core/tow/index.ts";
+import { say } from "../ui/amounts.ts";
 import { Button } from "../ui/Button.tsx";
 import { NumberField, TextField } from "../ui/fields.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
@@ -22,6 +23,9 @@ const masses: readonly (readonly [MassName, string, string, PlatePlace | null])[
 /** "Place 3 on the drawing: plate under the rear bumper." */
 const sayWhere = (where: string, place: PlatePlace | null) =>
   place === null ? `${where}.` : `${plateNumbers[place]} on the drawing: ${where}.`;
+
+/** A figure of pounds read as kilograms is more than twice too much. */
+const heavyCarKg = 4500;
 
 /** Nobody rides along, or nothing may be towed unbraked; every other plate says something. */
 const mayBeNone: ReadonlySet<MassName> = new Set<MassName>(["loadKg", "brakelessLimitKg"]);
@@ -99,6 +103,11 @@ export function CarPlates({ save, vehicle }: { save: SaveCar; vehicle: Vehicle |
             isOptional
           />
         ))}
+        {draft.kg !== undefined && draft.kg > heavyCarKg && (
+          <p role="alert" className="text-amber">
+            ● {say(draft.kg, "mass")} is more than most cars weigh. Is it in pounds? Choose the unit beside the number.
+          </p>
+        )}
         <Button
           disabled={draft.name.trim() === "" || save.isPending}
           onClick={() => save.mutate({ ...draft, name: draft.name.trim() })}

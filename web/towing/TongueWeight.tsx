@@ -11,10 +11,12 @@ export function TongueWeight({ rig, check }: { rig: Rig; check: TowCheckSheet })
   const [supportM, setSupportM] = useState<number | undefined>(0.3);
   const [scaleM, setScaleM] = useState<number | undefined>(0.9);
   const [movedM, setMovedM] = useState(0);
+  const [postM, setPostM] = useState(0);
   const trailer = rig.trailer!;
   const axleToHitchM = trailer.hitchToTransomM - (trailer.fenderFromTransomM ?? 2);
   const gearKg = check.ask.boat.gearKg;
-  const byMoving = tongueByMoving(gearKg, movedM, axleToHitchM);
+  const boatKg = check.answer === null ? 0 : check.answer.towedKg - check.ask.trailer.kg;
+  const byMoving = tongueByMoving(gearKg, movedM, axleToHitchM) + tongueByMoving(boatKg, postM, axleToHitchM);
   const after = (trailer.tongueKg ?? 0) + byMoving;
   const lever =
     scaleKg === undefined || supportM === undefined || scaleM === undefined
@@ -72,16 +74,27 @@ export function TongueWeight({ rig, check }: { rig: Rig; check: TowCheckSheet })
           = <strong className="num">{say(lever, "mass")}</strong> of tongue weight.
         </p>
       )}
-      {gearKg > 0 && trailer.tongueKg !== undefined && check.answer !== null && (
+      {trailer.tongueKg !== undefined && check.answer !== null && (
         <div className="mt-4">
+          {gearKg > 0 && (
+            <SliderField
+              label={`Move the gear (${say(gearKg, "mass")}) forward or aft`}
+              value={movedM}
+              says={movedM === 0 ? "as it is" : `${say(Math.abs(movedM), "length")} ${movedM > 0 ? "forward" : "aft"}`}
+              least={-3}
+              most={3}
+              step={0.25}
+              onChange={setMovedM}
+            />
+          )}
           <SliderField
-            label={`Move the gear (${say(gearKg, "mass")}) forward or aft`}
-            value={movedM}
-            says={movedM === 0 ? "as it is" : `${say(Math.abs(movedM), "length")} ${movedM > 0 ? "forward" : "aft"}`}
-            least={-3}
-            most={3}
-            step={0.25}
-            onChange={setMovedM}
+            label="Move the winch post, and the boat with it"
+            value={postM}
+            says={postM === 0 ? "as it is" : `${say(Math.abs(postM), "length")} ${postM > 0 ? "forward" : "aft"}`}
+            least={-0.5}
+            most={0.5}
+            step={0.05}
+            onChange={setPostM}
           />
           <p aria-live="polite">
             Tongue {say(Math.max(0, after), "mass")}, {((after / check.answer.towedKg) * 100).toFixed(1)} % of what is

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { ulid } from "ulid";
 import { gradeOf, type RampSheet, surfaces } from "../../../core/ramp/index.ts";
+import { hasPhoneLevel, usePhoneLevel } from "../../ramp/usePhoneLevel.ts";
 import { useTowing } from "../../towing/useTowing.ts";
 import { Button } from "../../ui/Button.tsx";
 import { PickField, TextField, TickField } from "../../ui/fields.tsx";
@@ -14,6 +15,12 @@ interface RampFormProps {
   readonly onKept: (ramp: string) => void;
 }
 
+const levelWords = {
+  first: "Lay the phone along the ramp, top uphill, and read",
+  reading: "Reading, hold still …",
+  second: "Read the second time",
+  none: "Try the phone again",
+} as const;
 const empty = { name: "", surface: "concrete" as RampSheet["surface"], isDriveOn: false, staging: "" };
 
 /** A ramp that is not on the list: its grade by a level held along it and how far that stands off at its end. */
@@ -22,6 +29,10 @@ export function RampForm({ boat, isOpen, onOpen, onKept }: RampFormProps) {
   const [draft, setDraft] = useState(empty);
   const [riseM, setRiseM] = useState<number | undefined>(undefined);
   const [runM, setRunM] = useState<number | undefined>(undefined);
+  const level = usePhoneLevel((riseOverRun) => {
+    setRunM(1);
+    setRiseM(Math.round(riseOverRun * 1000) / 1000);
+  });
   if (!isOpen) return <Button onClick={() => onOpen(true)}>New ramp</Button>;
   const grade = riseM === undefined || runM === undefined ? null : gradeOf({ riseM, runM });
   const isSteep = grade !== null && (grade > 45 || grade < 1);
@@ -59,6 +70,15 @@ export function RampForm({ boat, isOpen, onOpen, onKept }: RampFormProps) {
         least={0.01}
         most={5}
       />
+      {hasPhoneLevel() && (
+        <div>
+          <Button disabled={level.state === "reading"} onClick={() => void level.read()}>
+            {levelWords[level.state]}
+          </Button>
+          {level.state === "second" && <p className="text-soft">Turn it round, its top downhill, and read again.</p>}
+          {level.state === "none" && <p className="text-magenta">▲ This phone tells no tilt. Measure rise and run.</p>}
+        </div>
+      )}
       {grade !== null && (
         <p className={isSteep ? "text-magenta" : ""} role={isSteep ? "alert" : undefined}>
           {isSteep
