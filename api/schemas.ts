@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { breakInPackSchema } from "../core/breakin/index.ts";
 import { cardTextSchema } from "../core/card/index.ts";
+import { boatStages } from "../core/care/index.ts";
 import { instantSchema, localDateSchema } from "../core/dates/index.ts";
 import { gearPackSchema } from "../core/gear/index.ts";
 import { sha256Schema } from "../core/hash/index.ts";
@@ -247,6 +248,7 @@ export const boatRowSchema = z.strictObject({
   nextDelivery: localDateSchema.nullable(),
   due: dueDaySchema.nullable(),
   owed: z.int(),
+  stage: z.enum(boatStages),
 });
 
 /** What an owner's private page shows: their boat, their record, what is theirs to enter. */

@@ -48,7 +48,7 @@ describe("the demo store", () => {
   });
 
   it("has a name of 40 characters and more, and no two boats of one hull number", async () => {
-    const { boats } = await store.services.boatService.list("");
+    const { boats } = await store.services.boatService.list();
     expect(boats.some(({ buyers }) => buyers.length >= 40)).toBe(true);
     expect(new Set(boats.map(({ hull }) => hull)).size).toBe(boats.length);
     for (const { hull } of boats) expect(hull).toMatch(/^[A-Z]{3}[A-Z0-9]{5}[A-L]\d{3}$/);
@@ -86,7 +86,7 @@ describe("tellWalk", () => {
 describe("makeLargeStore", () => {
   it("fills a store that the services read like any other", async () => {
     await makeLargeStore(store.database, store.services.clock.today(), 25, { sealed: 2 });
-    const { boats } = await store.services.boatService.list("");
+    const { boats } = await store.services.boatService.list();
     expect(boats.length).toBeGreaterThan(30);
     const made = boats.filter(({ id }) => /^f4\d\d$/.test(id));
     const handovers = await Promise.all(made.map(({ id }) => store.services.handoverService.describe(`d-${id}`)));

@@ -99,7 +99,7 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
 
 test("everything owed: whose it is, when, the buyer informed, settled with evidence", async ({ page, store }) => {
   await signIn(page, store, "Ines Marr");
-  await page.getByRole("link", { name: "Aftercare" }).click();
+  await page.getByRole("link", { name: "Call list" }).click();
   await page.getByRole("link", { name: "Owed", exact: true }).click();
   const late = page.getByRole("region", { name: "Overdue" });
   await expect(late.getByRole("listitem")).toHaveCount(2);

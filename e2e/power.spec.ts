@@ -2,7 +2,7 @@ import { expect, expectAccessible, signIn, test } from "./store.ts";
 
 test("a dock call from whose boat it is to the cause; another is gone on with", async ({ page, store }) => {
   await signIn(page, store, "Ines Marr");
-  await page.getByRole("link", { name: "Aftercare" }).click();
+  await page.getByRole("link", { name: "Call list" }).click();
   await page.getByRole("link", { name: "Calls", exact: true }).click();
   await expectAccessible(page);
   await page.getByLabel("What do they say?").fill("beeps but won't start");

@@ -33,11 +33,17 @@ const engineOf = async (boat: string, i = 0) => (await nessa.get(`/api/boats/${b
 describe("boats", () => {
   it("are listed and found by their contact where they were sold before handovers were kept here", async () => {
     const { boatService, boats } = store.services;
-    const { boats: rows } = await boatService.list("");
+    const { boats: rows } = await boatService.list();
     const row = rows.find(({ id }) => id.startsWith("f"))!;
     const { name } = JSON.parse((await boats.find(row.id))!.contact) as { name: string };
     expect(row.buyers).toBe(name);
-    const found = await boatService.list(` ${name.toUpperCase().split(" ").reverse().join("  ")} `);
+    const stages = (await boatService.list()).stages;
+    for (const [stage, count] of Object.entries(stages)) {
+      const of = await boatService.list({ stage: stage as keyof typeof stages });
+      expect([of.boatsFound, of.boats.every((row) => row.stage === stage)]).toEqual([count, true]);
+    }
+    expect((await boatService.list({ page: 1 })).boats).toEqual([]);
+    const found = await boatService.list({ find: ` ${name.toUpperCase().split(" ").reverse().join("  ")} ` });
     expect(found.boats.map(({ id }) => id)).toContain(row.id);
     expect(found.boatsFound).toBeLessThan(found.boatsInAll);
   });

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { boatStages } from "../../core/care/index.ts";
 import { plainText, rigSchema } from "../../core/rig/index.ts";
 import { recordIdSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
@@ -21,12 +22,22 @@ const oneTemplate = z.strictObject({ template: recordIdSchema });
 export const boatsEndpoints = {
   boats: endpoint({
     ...addresses.boats,
-    summary: "The first three hundred boats, the next handover first; with `find` of those it fits",
+    summary: "Three hundred boats a page, the next handover first; with `find` and `stage` of those they fit",
     admits: everyone,
     params: none,
-    query: z.strictObject({ find: z.string().max(100).default("") }),
+    query: z.strictObject({
+      find: z.string().max(100).default(""),
+      stage: z.enum(["all", ...boatStages]).default("all"),
+      page: z.coerce.number().int().min(0).max(10_000).default(0),
+    }),
     body: null,
-    answer: z.strictObject({ boats: z.array(boatRowSchema), boatsFound: z.int(), boatsInAll: z.int() }),
+    answer: z.strictObject({
+      boats: z.array(boatRowSchema),
+      boatsFound: z.int(),
+      boatsInAll: z.int(),
+      /** How many boats of the whole store are at each stage. */
+      stages: z.record(z.enum(boatStages), z.int()),
+    }),
   }),
   hulls: endpoint({
     ...addresses.hulls,

@@ -14,7 +14,7 @@ export function routeBoats(router: Router, { auth, boatService }: Services) {
   );
   router.get(
     endpoints.boats.path,
-    serve(endpoints.boats, auth, ({ query }) => boatService.list(query.find)),
+    serve(endpoints.boats, auth, ({ query }) => boatService.list(query)),
   );
   router.get(
     endpoints.hulls.path,

@@ -1,4 +1,5 @@
 import type { AnswerOf, Boat, endpoints, OwedSheet, Today } from "../../api/index.ts";
+import { type BoatStage, boatStages, findStage } from "../../core/care/index.ts";
 import { addDays, dayOf, type LocalDate } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
@@ -47,7 +48,7 @@ export function createBoatService(parts: Parts) {
 
     owed: () => readOwed(parts),
 
-    list: (find: string) => listBoats(parts, find),
+    list: (question: Partial<BoatQuestion> = {}) => listBoats(parts, { find: "", stage: "all", page: 0, ...question }),
 
     listHulls: parts.boats.listHulls,
 
@@ -171,7 +172,8 @@ async function findBoats({ boats }: Parts, text: string): Promise<ReadonlySet<st
         buyers === null
           ? [contactOf({ contact }).name]
           : (JSON.parse(buyers) as { name: string }[]).map((each) => each.name);
-      const said = [name, hull, ...people].join(" ").toLowerCase();
+      const phone = contactOf({ contact }).phone.replace(/\D/g, "");
+      const said = [name, hull, ...people, phone].join(" ").toLowerCase();
       return words.every((word) => said.includes(word)) ? [id] : [];
     }),
   );
@@ -228,30 +230,58 @@ async function readOwed(parts: Parts): Promise<OwedSheet> {
   return { date, lines: rankOwed(owing, byId, date, clock.timeZone), staff };
 }
 
-/** The next handover first, then the next service. `find`: of those whose name, hull number or people hold it. */
-async function listBoats(parts: Parts, find: string): Promise<AnswerOf<typeof endpoints.boats>> {
+interface BoatQuestion {
+  readonly find: string;
+  readonly stage: BoatStage | "all";
+  readonly page: number;
+}
+
+/** The next handover first, then the next service. `find`: of those whose name, hull number, phone or people hold it. */
+async function listBoats(parts: Parts, { find, stage, page }: BoatQuestion): Promise<AnswerOf<typeof endpoints.boats>> {
   const { boats, deliveries, fleetCare, clock } = parts;
+  const today = clock.today();
   const [comingOf, fleet, waiting, found] = await Promise.all([
-    deliveries.listComing(clock.today()),
+    deliveries.listComing(today),
     fleetCare.read(),
     boats.listWaiting(),
     find.trim() === "" ? null : findBoats(parts, find),
   ]);
   const all = [
-    ...waiting.map((boat) => ({ boat, due: null })),
-    ...fleet.map(({ boat, facts }) => ({ boat, due: facts.next?.due ?? null })),
-  ].map((each) => ({ ...each, order: comingOf.get(each.boat.id) ?? each.due?.dueDate ?? "9999" }));
-  const wanted = found === null ? all : all.filter(({ boat }) => found.has(boat.id));
-  const shown = wanted.sort((a, b) => compare(a.order, b.order) || compareBoats(a.boat, b.boat)).slice(0, mostBoats);
+    ...waiting.map((boat) => ({ boat, due: null, isBreakInOpen: false })),
+    ...fleet.map(({ boat, facts }) => ({
+      boat,
+      due: facts.next?.due ?? null,
+      isBreakInOpen: facts.engines.some(({ isBreakInDone }) => !isBreakInDone),
+    })),
+  ].map((each) => {
+    const nextDelivery = comingOf.get(each.boat.id) ?? null;
+    const { inService } = each.boat;
+    return {
+      ...each,
+      nextDelivery,
+      order: nextDelivery ?? each.due?.dueDate ?? "9999",
+      stage: findStage({ ...each, inService, nextDelivery }, today),
+    };
+  });
+  const stages = Object.fromEntries(
+    boatStages.map((name) => [name, all.reduce((sum, each) => sum + (each.stage === name ? 1 : 0), 0)]),
+  ) as Record<BoatStage, number>;
+  const wanted = all.filter(
+    (each) => (found === null || found.has(each.boat.id)) && (stage === "all" || each.stage === stage),
+  );
+  const shown = wanted
+    .sort((a, b) => compare(a.order, b.order) || compareBoats(a.boat, b.boat))
+    .slice(page * mostBoats, (page + 1) * mostBoats);
   const ids = shown.map(({ boat }) => boat.id);
   const [shapes, sold] = await Promise.all([boats.listShapes(ids), deliveries.listOfBoats(ids)]);
-  const rows = shown.map(({ boat, due }) => ({
+  const rows = shown.map(({ boat, due, nextDelivery, stage: at }) => ({
     ...describeHead(boat, sold),
     ...shapes.get(boat.id)!,
-    nextDelivery: comingOf.get(boat.id) ?? null,
+    nextDelivery,
     due,
+    stage: at,
   }));
-  return { boats: rows, boatsFound: wanted.length, boatsInAll: all.length };
+  return { boats: rows, boatsFound: wanted.length, boatsInAll: all.length, stages };
 }
 
 async function describeBoat(parts: Parts, id: string): Promise<Boat> {

@@ -9,7 +9,7 @@ const mostShown = 8;
 export function FindList({ look }: { look: string }) {
   const [text, setText] = useState("");
   const navigate = useNavigate();
-  const { list } = useFoundBoats(text, text !== "");
+  const { list } = useFoundBoats(text, { isWanted: text !== "" });
   const found = text.trim() === "" ? [] : (list?.boats ?? []).slice(0, mostShown);
   return (
     <Combobox

@@ -4,12 +4,17 @@ import { lock } from "../offline/sharedTablet.ts";
 import { signOut } from "../offline/signOut.ts";
 import { useSyncStatus } from "../offline/useSync.ts";
 import { count } from "../ui/words.ts";
-import { applyTheme, readTheme } from "./theme.ts";
+import { applyTheme, readTheme, type Theme, themes } from "./theme.ts";
 import { useMe } from "./useMe.ts";
 
+const themeWords: Readonly<Record<Theme, string>> = {
+  day: "Light screen",
+  sun: "Sunlight screen",
+  night: "Dark screen",
+};
 const itemLook = "block w-full min-h-11 px-4 py-2 text-left hover:bg-shoal focus-visible:bg-shoal";
 
-/** Who I am, day or night, and the way out. */
+/** Who I am, day, sun or night, and the way out. */
 export function PersonMenu({ isShort = false }: { isShort?: boolean }) {
   const me = useMe();
   const navigate = useNavigate();
@@ -51,17 +56,21 @@ export function PersonMenu({ isShort = false }: { isShort?: boolean }) {
           <br />
           {me.store}
         </p>
-        <button
-          type="button"
-          className={itemLook}
-          onClick={() => {
-            const next = theme === "day" ? "night" : "day";
-            applyTheme(next);
-            setTheme(next);
-          }}
-        >
-          {theme === "day" ? "Dark screen" : "Light screen"}
-        </button>
+        {themes
+          .filter((each) => each !== theme)
+          .map((each) => (
+            <button
+              key={each}
+              type="button"
+              className={itemLook}
+              onClick={() => {
+                applyTheme(each);
+                setTheme(each);
+              }}
+            >
+              {themeWords[each]}
+            </button>
+          ))}
         {isWarned && unsent > 0 && (
           <p role="alert" className="border-l-4 border-amber bg-caution px-4 py-2 text-oncaution">
             {count(unsent, "thing is", "things are")} waiting to sync. {unsent === 1 ? "It stays" : "They stay"} on this

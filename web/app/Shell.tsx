@@ -6,10 +6,18 @@ import { PersonMenu } from "./PersonMenu.tsx";
 import { Signal } from "./Signal.tsx";
 import { useMe } from "./useMe.ts";
 
-const tabs = [
+interface Tab {
+  readonly to: string;
+  readonly says: string;
+  /** A part of it that has a tab of its own. */
+  readonly isNot?: string;
+}
+
+const tabs: readonly Tab[] = [
   { to: "/", says: "Today" },
   { to: "/boats", says: "Boats" },
-  { to: "/aftercare", says: "Aftercare" },
+  { to: "/aftercare", says: "Call list", isNot: "/aftercare/workshop" },
+  { to: "/aftercare/workshop", says: "Workshop" },
   { to: "/library", says: "Library" },
   { to: "/more", says: "More" },
 ];
@@ -20,22 +28,25 @@ export function Shell() {
   const useNewer = useNewVersion();
   const { unsent } = useSyncStatus();
   // A newer Ravik waits until the handover is left and everything of it is sent.
-  const isBusy = useLocation().pathname.startsWith("/deliveries/") || unsent > 0;
+  const { pathname } = useLocation();
+  const isBusy = pathname.startsWith("/deliveries/") || unsent > 0;
   return (
     <div className="min-h-dvh md:grid md:grid-cols-[108px_1fr] print:block">
       <nav
         aria-label="Sections"
-        className="flex items-stretch border-b border-ink bg-panel md:block md:border-r md:border-b-0 print:hidden"
+        className="flex flex-wrap items-stretch border-b border-ink bg-panel md:block md:border-r md:border-b-0 print:hidden"
       >
         <p className="head px-4 py-3 text-xl font-extrabold max-md:hidden md:py-4">Ravik</p>
-        {tabs.map(({ to, says }) => (
+        {tabs.map(({ to, says, isNot }) => (
           <NavLink
             key={to}
             to={to}
             end={to === "/"}
             className={({ isActive }) =>
-              `head flex min-h-12 items-center font-semibold no-underline max-md:flex-1 max-md:justify-center max-md:px-1 md:px-4 md:border-b md:border-rule ${
-                isActive ? "bg-ink text-sheet md:-mr-2 md:rounded-r-md" : ""
+              `head flex min-h-12 items-center font-semibold no-underline max-md:flex-auto max-md:justify-center max-md:px-1 max-md:text-sm md:px-4 md:border-b md:border-rule ${
+                isActive && (isNot === undefined || !pathname.startsWith(isNot))
+                  ? "bg-ink text-sheet md:-mr-2 md:rounded-r-md"
+                  : ""
               }`
             }
           >

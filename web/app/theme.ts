@@ -1,13 +1,16 @@
-export type Theme = "day" | "night";
+/** Day is paper; sun is black on white without tints, for the dock at noon; night is a dimmed ink sheet. */
+export const themes = ["day", "sun", "night"] as const;
+export type Theme = (typeof themes)[number];
 
 const key = "ravik-theme";
 
 export function readTheme(): Theme {
-  return localStorage.getItem(key) === "night" ? "night" : "day";
+  const kept = localStorage.getItem(key);
+  return themes.find((theme) => theme === kept) ?? "day";
 }
 
-/** Day is paper for the sun; night is a dimmed ink sheet. Kept on this device. */
+/** Kept on this device. */
 export function applyTheme(theme: Theme) {
   localStorage.setItem(key, theme);
-  document.documentElement.classList.toggle("night", theme === "night");
+  for (const each of themes) document.documentElement.classList.toggle(each, each === theme && each !== "day");
 }

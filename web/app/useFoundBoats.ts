@@ -1,29 +1,43 @@
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
 import type { AnswerOf, Endpoints } from "../../api/index.ts";
+import type { BoatStage } from "../../core/care/index.ts";
 import { boatsQuery, foundBoatsQuery } from "./queries.ts";
 
 export type BoatList = AnswerOf<Endpoints["boats"]>;
 
+export interface BoatWish {
+  readonly stage?: BoatStage | "all";
+  readonly page?: number;
+  readonly isWanted?: boolean;
+}
+
+/** A phone number is not in the list the server sends: for that it is asked. */
+const someDigits = /\d{3}/;
+
 /**
- * The boats whose name, hull number or people hold every word of a text: looked for here, also without signal, in the list the
- * server sent; where it has more boats than it sends, it is asked.
+ * The boats whose name, hull number, phone or people hold every word of a text, at a stage: looked for here, also without signal,
+ * in the list the server sent; where it has more boats than it sends, it is asked.
  */
-export function useFoundBoats(text: string, isWanted = true) {
+export function useFoundBoats(text: string, { stage = "all", page = 0, isWanted = true }: BoatWish = {}) {
   const all = useQuery({ ...boatsQuery, enabled: isWanted });
   const find = useDeferredValue(text.trim().toLowerCase());
   const isPart = all.data !== undefined && all.data.boatsInAll > all.data.boats.length;
-  const asked = useQuery({ ...foundBoatsQuery(find), enabled: isPart && find !== "" });
-  const list = isPart && find !== "" ? asked.data : all.data && filterBoats(all.data, find);
-  return { all, list, find, error: asked.error };
+  const isNarrowed = find !== "" || stage !== "all" || page > 0;
+  const isAsked = isWanted && isNarrowed && (isPart || someDigits.test(find));
+  const asked = useQuery({ ...foundBoatsQuery(find, stage, page), enabled: isAsked });
+  const here = all.data && filterBoats(all.data, find, stage);
+  // Without signal what is here is better than nothing.
+  const list = isAsked ? (asked.data ?? (asked.error === null ? undefined : here)) : here;
+  return { all, list, find, error: isPart ? asked.error : null };
 }
 
-function filterBoats(list: BoatList, find: string): BoatList {
-  if (find === "") return list;
+function filterBoats(list: BoatList, find: string, stage: BoatStage | "all"): BoatList {
+  if (find === "" && stage === "all") return list;
   const words = find.split(/\s+/);
-  const boats = list.boats.filter(({ name, hull, buyers }) => {
-    const said = `${name} ${hull} ${buyers}`.toLowerCase();
-    return words.every((word) => said.includes(word));
+  const boats = list.boats.filter((boat) => {
+    const said = `${boat.name} ${boat.hull} ${boat.buyers}`.toLowerCase();
+    return (stage === "all" || boat.stage === stage) && words.every((word) => said.includes(word));
   });
   return { ...list, boats, boatsFound: boats.length };
 }

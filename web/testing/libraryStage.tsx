@@ -8,6 +8,8 @@ import { StylesScreen } from "../screens/library/StylesScreen.tsx";
 import { TemplatesScreen } from "../screens/library/TemplatesScreen.tsx";
 import { answerWith, showScreen } from "./answerWith.tsx";
 
+const noStages = { "in-stock": 0, "to-hand-over": 0, "in-break-in": 0, "service-due": 0, "in-use": 0 };
+
 export const lines: TemplateLine[] = Object.entries(rigTemplates).map(
   ([id, { maker, model, family, loaM, beamM }]) => ({
     id,
@@ -65,7 +67,7 @@ export const serveLibrary = (library: LibrarySheet = plain, more: Parameters<typ
       const line = lines.find(({ id }) => id === params.template)!;
       return { ...line, rig: rigTemplates[line.id as "sedge-18"] };
     },
-    boats: () => ({ boats: [], boatsFound: 0, boatsInAll: 0 }),
+    boats: () => ({ boats: [], boatsFound: 0, boatsInAll: 0, stages: noStages }),
     glossary: () => ({ synonyms, entries: glossary, ours: [], leftOut: [] }),
     ...more,
   });

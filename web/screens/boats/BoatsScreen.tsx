@@ -1,55 +1,134 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { type BoatStage, boatStages } from "../../../core/care/index.ts";
 import { type BoatList, useFoundBoats } from "../../app/useFoundBoats.ts";
-import { HullSign } from "../../plan/HullSign.tsx";
-import { linkLook } from "../../ui/Button.tsx";
-import { formatDue } from "../../ui/DueDay.tsx";
+import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { fieldLook } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
-import { formatDayAndYear } from "../../ui/words.ts";
+import { BoatTable } from "./BoatTable.tsx";
+import { stageWords } from "./stageWords.ts";
 
-/** Every boat of the store: the next handover first, then the next service. */
+/** So many boats the server sends at once. */
+const pageSize = 300;
+
+/** Every boat of the store: the next handover first, then the next service; all, or those at one stage. */
 export function BoatsScreen() {
   const [text, setText] = useState("");
-  const { all, list, find, error } = useFoundBoats(text);
+  const [stage, setStage] = useState<BoatStage | "all">("all");
+  const [page, setPage] = useState(0);
+  const { all, list, find, error } = useFoundBoats(text, { stage, page });
   return (
     <Fetched query={all} what="the boats">
-      {({ boatsInAll }) => (
+      {({ boatsInAll, stages }) => (
         <main className="px-4 pt-5 pb-10 md:px-8">
           <Head boatsInAll={boatsInAll} />
           {boatsInAll > 0 && (
-            <input
-              type="search"
-              aria-label="Find in this list"
-              placeholder="Find by name, hull number or buyer"
-              className={`${fieldLook} mt-3 max-w-md`}
-              maxLength={100}
-              value={text}
-              onChange={(event) => setText(event.target.value)}
-            />
+            <>
+              <input
+                type="search"
+                aria-label="Find in this list"
+                placeholder="Find by name, hull number, buyer or phone"
+                className={`${fieldLook} mt-3 max-w-md`}
+                maxLength={100}
+                value={text}
+                onChange={(event) => {
+                  setText(event.target.value);
+                  setPage(0);
+                }}
+              />
+              <Stages
+                stages={stages}
+                boatsInAll={boatsInAll}
+                stage={stage}
+                onPick={(picked) => {
+                  setStage(picked);
+                  setPage(0);
+                }}
+              />
+            </>
           )}
           {error !== null && <ErrorNotice error={error} />}
-          {list !== undefined && <BoatTable list={list} find={find} />}
+          {list !== undefined && (
+            <>
+              <Says list={list} find={find} />
+              <BoatTable list={list} />
+              <Pages page={page} found={list.boatsFound} onPick={setPage} />
+            </>
+          )}
         </main>
       )}
     </Fetched>
   );
 }
 
-/** What stands in the table and what does not. */
-function saysOf({ boats, boatsFound }: BoatList, find: string): string | null {
-  if (boatsFound === 0) return `No boat and no buyer has "${find}" in it.`;
-  if (boatsFound === boats.length) return null;
-  const count = boatsFound.toLocaleString("en-GB");
-  return `The first ${boats.length} of ${count} stand here; find the others by name, hull number or buyer.`;
+interface StagesProps {
+  readonly stages: BoatList["stages"];
+  readonly boatsInAll: number;
+  readonly stage: BoatStage | "all";
+  readonly onPick: (stage: BoatStage | "all") => void;
+}
+
+function Stages({ stages, boatsInAll, stage, onPick }: StagesProps) {
+  const chips = [["all", boatsInAll] as const, ...boatStages.map((each) => [each, stages[each] ?? 0] as const)];
+  return (
+    <div role="radiogroup" aria-label="Which boats" className="mt-2 flex flex-wrap gap-1">
+      {chips.map(([each, count]) => (
+        <button
+          key={each}
+          type="button"
+          role="radio"
+          aria-checked={stage === each}
+          onClick={() => onPick(each)}
+          className="head min-h-11 rounded-md border border-rule px-3 font-semibold aria-checked:border-ink aria-checked:bg-ink aria-checked:text-sheet"
+        >
+          {stageWords[each]} <span className="num font-normal">{count.toLocaleString("en-US")}</span>
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function Says({ list: { boats, boatsFound, boatsInAll }, find }: { list: BoatList; find: string }) {
+  if (boatsInAll === 0 || (boatsFound === boats.length && boatsFound > 0)) return null;
+  return (
+    <p role="status" className="mt-2 text-soft">
+      {boatsFound > 0
+        ? `${boats.length} of ${boatsFound.toLocaleString("en-US")} stand on this page.`
+        : find === ""
+          ? "No boat stands here now."
+          : `No boat and no buyer has "${find}" in it.`}
+    </p>
+  );
+}
+
+function Pages({ page, found, onPick }: { page: number; found: number; onPick: (page: number) => void }) {
+  const pages = Math.ceil(found / pageSize);
+  if (pages < 2) return null;
+  const go = (to: number) => {
+    onPick(to);
+    document.documentElement.scrollTop = 0;
+  };
+  return (
+    <nav aria-label="Pages" className="mt-3 flex items-center gap-3">
+      <Button disabled={page === 0} onClick={() => go(page - 1)}>
+        Previous
+      </Button>
+      <span className="num">
+        {page + 1} of {pages}
+      </span>
+      <Button disabled={page >= pages - 1} onClick={() => go(page + 1)}>
+        Next
+      </Button>
+    </nav>
+  );
 }
 
 function Head({ boatsInAll }: { boatsInAll: number }) {
   return (
     <div className="flex flex-wrap items-center gap-3">
       <h1 className="mr-auto text-2xl font-bold">
-        Boats <span className="num text-base font-normal text-soft">{boatsInAll.toLocaleString("en-GB")}</span>
+        Boats <span className="num text-base font-normal text-soft">{boatsInAll.toLocaleString("en-US")}</span>
       </h1>
       <Link to="/bundles" className={linkLook("plain")}>
         Import a handover
@@ -61,73 +140,5 @@ function Head({ boatsInAll }: { boatsInAll: number }) {
         New boat
       </Link>
     </div>
-  );
-}
-
-function BoatTable({ list, find }: { list: BoatList; find: string }) {
-  const rows = list.boats;
-  const says = saysOf(list, find);
-  return (
-    <>
-      {says !== null && list.boatsInAll > 0 && (
-        <p role="status" className="mt-2 text-soft">
-          {says}
-        </p>
-      )}
-      {list.boatsInAll === 0 ? (
-        <p className="mt-3 border-t border-ink py-4">No boats yet. Those that are sold or in stock will stand here.</p>
-      ) : (
-        rows.length > 0 && (
-          <div className="overflow-x-auto">
-            <table className="mt-2 w-full">
-              <thead>
-                <tr className="border-b border-ink">
-                  <th className="w-44 py-1 max-md:hidden">From above</th>
-                  <th>Boat</th>
-                  <th>Buyer</th>
-                  <th>Handover</th>
-                  <th className="text-right">Service due</th>
-                  <th className="text-right">Owed</th>
-                </tr>
-              </thead>
-              <tbody>
-                {rows.map(({ id, name, hull, buyers, inService, nextDelivery, due, owed, ...boat }) => (
-                  <tr key={id} className="border-b border-rule">
-                    <td className="py-2 max-md:hidden">
-                      <HullSign {...boat} />
-                    </td>
-                    <td className="py-2 pr-3">
-                      <Link to={`/boats/${id}`} className="head inline-flex min-h-11 items-center font-bold underline">
-                        {name}
-                      </Link>
-                      <p className="text-sm text-soft">{hull}</p>
-                    </td>
-                    <td className="max-w-72 py-2 pr-3 break-words">{buyers}</td>
-                    <td className="py-2 pr-3 whitespace-nowrap">
-                      {nextDelivery !== null
-                        ? formatDayAndYear(nextDelivery)
-                        : inService === null
-                          ? "–"
-                          : `was ${formatDayAndYear(inService)}`}
-                    </td>
-                    <td className="num py-2 text-right whitespace-nowrap">
-                      {due === null ? (
-                        "–"
-                      ) : (
-                        <span className={due.state === "overdue" ? "text-magenta" : ""}>
-                          {due.state === "overdue" && "▲ "}
-                          {formatDue({ ...due, date: due.dueDate })}
-                        </span>
-                      )}
-                    </td>
-                    <td className="num py-2 text-right font-semibold">{owed === 0 ? "–" : owed}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-        )
-      )}
-    </>
   );
 }

@@ -4,6 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { AnswerOf, Endpoints, TemplateLine } from "../../../api/index.ts";
 import { rigTemplates } from "../../../content/index.ts";
+import { type BoatStage, boatStages } from "../../../core/care/index.ts";
 import type { LocalDate } from "../../../core/dates/index.ts";
 import { rigSchema } from "../../../core/rig/index.ts";
 import { readStock, type StockRow } from "../../../core/stock/index.ts";
@@ -41,6 +42,7 @@ const row = (change: Partial<BoatRow>): BoatRow => ({
   inService: null,
   nextDelivery: null,
   due: null,
+  stage: "in-stock",
   owed: 0,
   ...change,
 });
@@ -54,7 +56,12 @@ const dueOn = (date: LocalDate): NonNullable<BoatRow["due"]> => ({
   state: "ahead",
   isAnyDay: false,
 });
-const listOf = (boats: BoatRow[], boatsInAll = boats.length) => ({ boats, boatsFound: boats.length, boatsInAll });
+const listOf = (boats: BoatRow[], boatsInAll = boats.length) => {
+  const stages = Object.fromEntries(
+    boatStages.map((stage) => [stage, boats.filter((boat) => boat.stage === stage).length]),
+  ) as Record<BoatStage, number>;
+  return { boats, boatsFound: boats.length, boatsInAll, stages };
+};
 const pages = [
   { path: "/boats", element: <BoatsScreen /> },
   { path: "/boats/new", element: <NewBoatScreen /> },
@@ -95,14 +102,47 @@ describe("all boats", () => {
       },
     });
     showScreen(pages, "/boats");
-    expect(
-      await screen.findByText("The first 1 of 20,000 stand here; find the others by name, hull number or buyer."),
-    ).toBeDefined();
+    expect(await screen.findByText("1 of 20,000 stand on this page.")).toBeDefined();
     await userEvent.type(screen.getByRole("searchbox", { name: "Find in this list" }), "warrender");
     expect(await screen.findByRole("link", { name: "Pluma 22" })).toBeDefined();
     expect(screen.queryByRole("link", { name: "Wending 23" })).toBeNull();
     await userEvent.type(screen.getByRole("searchbox"), "x");
     expect(asked).toContain("warrender");
+  });
+
+  it("are narrowed to a stage, in the list that is here or by asking, page by page", async () => {
+    const questions: string[] = [];
+    answerWith({
+      boats: ({ query }) => {
+        questions.push(`${query.get("stage") ?? "all"} ${query.get("page") ?? 0}`);
+        return { ...listOf([row({ id: "a", stage: "in-use" })], 700), boatsFound: 700 };
+      },
+    });
+    showScreen(pages, "/boats");
+    await userEvent.click(await screen.findByRole("radio", { name: /^In use/ }));
+    await userEvent.click(await screen.findByRole("button", { name: "Next" }));
+    expect(await screen.findByText("2 of 3")).toBeDefined();
+    await waitFor(() => expect(questions).toContain("in-use 1"));
+    await userEvent.click(screen.getByRole("radio", { name: /^Service due/ }));
+    await waitFor(() => expect(questions).toContain("service-due 0"));
+    cleanup();
+    answerWith({ boats: () => listOf([row({ id: "a" }), row({ id: "b", name: "Pluma 22", stage: "service-due" })]) });
+    showScreen(pages, "/boats");
+    await userEvent.click(await screen.findByRole("radio", { name: "Service due 1" }));
+    expect(screen.queryByRole("link", { name: "Wending 23" })).toBeNull();
+    expect(screen.getByRole("link", { name: "Pluma 22" })).toBeDefined();
+    await userEvent.click(screen.getByRole("radio", { name: "In break-in 0" }));
+    expect(screen.getByText("No boat stands here now.")).toBeDefined();
+  });
+
+  it("asks the yard for a phone number, which the list does not have", async () => {
+    answerWith({
+      boats: ({ query }) =>
+        query.get("find") === "555 0142" ? listOf([row({ id: "z", name: "Pluma 22" })], 1) : listOf([row({ id: "a" })]),
+    });
+    showScreen(pages, "/boats");
+    await userEvent.type(await screen.findByRole("searchbox", { name: "Find in this list" }), "555 0142");
+    expect(await screen.findByRole("link", { name: "Pluma 22" })).toBeDefined();
   });
 
   it("says how to start when there is none", async () => {

@@ -1,0 +1,81 @@
+import { Link } from "react-router";
+import type { BoatList } from "../../app/useFoundBoats.ts";
+import { HullSign } from "../../plan/HullSign.tsx";
+import { formatDue } from "../../ui/DueDay.tsx";
+import { formatDayAndYear } from "../../ui/words.ts";
+import { stageWords } from "./stageWords.ts";
+
+type Row = BoatList["boats"][number];
+
+/** Boats as a table; on a phone each is a few lines to read. */
+export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
+  if (boatsInAll === 0)
+    return (
+      <p className="mt-3 border-t border-ink py-4">No boats yet. Those that are sold or in stock will stand here.</p>
+    );
+  if (boats.length === 0) return null;
+  return (
+    <table className="mt-2 w-full">
+      <thead className="max-md:sr-only">
+        <tr className="border-b border-ink">
+          <th className="w-44 py-1">From above</th>
+          <th>Boat</th>
+          <th>Buyer</th>
+          <th>Stage</th>
+          <th>Handover</th>
+          <th className="text-right">Service due</th>
+          <th className="text-right">Owed</th>
+        </tr>
+      </thead>
+      <tbody>
+        {boats.map((row) => (
+          <BoatRow key={row.id} row={row} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const cell = "pr-3 md:py-2 max-md:block";
+
+function BoatRow({ row }: { row: Row }) {
+  const { id, name, hull, buyers, stage, inService, nextDelivery, due, owed, ...boat } = row;
+  return (
+    <tr className="border-b border-rule max-md:block max-md:py-2">
+      <td className="py-2 max-md:hidden">
+        <HullSign {...boat} />
+      </td>
+      <td className={cell}>
+        <Link to={`/boats/${id}`} className="head inline-flex min-h-11 items-center font-bold underline">
+          {name}
+        </Link>
+        <p className="text-sm text-soft">{hull}</p>
+      </td>
+      <td className={`${cell} max-w-72 break-words`}>{buyers}</td>
+      <td className={`${cell} ${stage === "service-due" ? "font-semibold" : "text-soft"}`}>{stageWords[stage]}</td>
+      <td className={`${cell} whitespace-nowrap`}>
+        <span className="text-soft md:hidden">Handover </span>
+        {nextDelivery !== null
+          ? formatDayAndYear(nextDelivery)
+          : inService === null
+            ? "–"
+            : `was ${formatDayAndYear(inService)}`}
+      </td>
+      <td className={`${cell} num whitespace-nowrap md:text-right ${due === null ? "max-md:hidden" : ""}`}>
+        <span className="text-soft md:hidden">Service due </span>
+        {due === null ? (
+          "–"
+        ) : (
+          <span className={due.state === "overdue" ? "text-magenta" : ""}>
+            {due.state === "overdue" && "▲ "}
+            {formatDue({ ...due, date: due.dueDate })}
+          </span>
+        )}
+      </td>
+      <td className={`num font-semibold md:py-2 md:text-right ${owed === 0 ? "max-md:hidden" : "max-md:block"}`}>
+        <span className="font-normal text-soft md:hidden">Owed </span>
+        {owed === 0 ? "–" : owed}
+      </td>
+    </tr>
+  );
+}
