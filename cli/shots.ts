@@ -49,7 +49,37 @@ const shots: Shot[] = [
     size: tablet,
     before: (page) => walkTo(page, "Kill switch lanyard"),
   },
-  { name: "walk-phone", path: "/deliveries/d-w118/walk", size: phone, before: startWalk },
+  {
+    name: "launch-phone",
+    path: "/deliveries/d-w118/steps/launch",
+    size: phone,
+    before: async (page) => {
+      const done = page.getByRole("button", { name: "Done", exact: true });
+      for (let step = 0; step < 3; step++) await done.click();
+    },
+  },
+  { name: "ramp", path: "/boats/w118/ramp", size: tablet },
+  {
+    name: "trip",
+    path: "/deliveries/d-w097/trip",
+    size: tablet,
+    before: async (page) => {
+      const legs = [
+        ["North point", "18"],
+        ["Sallow island", "9"],
+      ] as const;
+      for (const [i, [to, nm]] of legs.entries()) {
+        await page.getByRole("button", { name: "Add a leg" }).click();
+        await page.getByLabel(`Leg ${i + 1} to`, { exact: true }).fill(to);
+        await page.getByLabel(`Miles ${i + 1}`, { exact: true }).fill(nm);
+      }
+      await page.getByLabel("Cruising speed", { exact: true }).fill("18");
+      await page.getByLabel("Burn at that speed, all engines", { exact: true }).fill("18");
+      await page.getByLabel(/^Time and knots/).fill("08:00 5\n10:00 9\n13:00 14\n15:30 22\n18:00 16\n21:00 9");
+      await page.getByRole("button", { name: "Take this wind" }).click();
+      await page.evaluate(() => scrollTo(0, 0));
+    },
+  },
   { name: "ready", path: "/deliveries/d-w121/ready", size: tablet },
   { name: "aftercare", path: "/aftercare", size: tablet },
   { name: "workshop", path: "/aftercare/workshop", size: tablet, before: waitForChart },
@@ -99,17 +129,6 @@ const shots: Shot[] = [
   },
   { name: "close", path: "/deliveries/d-w118/close", size: tablet },
   {
-    name: "verify",
-    path: "/verify",
-    size: tablet,
-    before: async (page) => {
-      const bundle = await page.request.get(new URL("/api/deliveries/d-w097/bundle.zip", page.url()).href);
-      const file = { name: "handover-d-w097.zip", mimeType: "application/zip", buffer: await bundle.body() };
-      await page.getByLabel("Choose the file").setInputFiles(file);
-      await page.getByText("of the seal chain").waitFor();
-    },
-  },
-  {
     name: "rig-places",
     path: "/boats/h402/rig",
     size: tablet,
@@ -123,21 +142,6 @@ const shots: Shot[] = [
     path: "/library",
     size: tablet,
     before: (page) => page.getByLabel("Find a topic").fill("drain plug"),
-  },
-  {
-    // The last: from here on it is the owner who is signed in.
-    name: "staff",
-    path: "/sign-in",
-    size: tablet,
-    before: async (page) => {
-      await page.getByRole("button", { name: /Odile Pellow/ }).click();
-      await page.getByRole("list", { name: "Handovers today" }).waitFor();
-      await page.getByRole("link", { name: "More" }).click();
-      await page.getByRole("link", { name: /^Staff/ }).click();
-      await page.getByLabel("Name", { exact: true }).fill("Wenna Trew");
-      await page.getByRole("button", { name: "Make a code" }).click();
-      await page.getByText(/^It is not kept anywhere/).waitFor();
-    },
   },
 ];
 
