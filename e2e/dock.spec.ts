@@ -77,7 +77,11 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
   await page.getByRole("radio", { name: "fix before leaving" }).click();
   await page.getByRole("button", { name: "Save the snag" }).click();
   await expect(page.getByText("fix before leaving · nobody yet")).toBeVisible();
+  // It turns good: whether the fault is mended is asked there and then.
   await page.getByRole("button", { name: "In order: Nav / anchor at Anchor: Anchor light", exact: true }).click();
+  await expect(page.getByRole("group", { name: "Mended?" })).toContainText("Anchor light dark");
+  await page.getByRole("button", { name: "Yes, it is mended" }).click();
+  await expect(page.getByText("fix before leaving · nobody yet")).toHaveCount(0);
   for (const name of [/^In order: Keys, papers/, /^In order: Trailer lights/])
     await page.getByRole("button", { name }).click();
   await expect(page.getByText("37 of 41 checks")).toBeVisible();

@@ -73,6 +73,8 @@ export const entrySchema = z.discriminatedUnion("kind", [
     note: noteSchema,
     stops: z.boolean(),
     how: z.enum(["before-leaving", "by-date", "cosmetic", "note"]).optional(),
+    /** The make-ready check it was found by. */
+    check: recordIdSchema.optional(),
     place: placeSchema.optional(),
     owner: nameSchema.optional(),
     due: localDateSchema.optional(),

@@ -54,6 +54,7 @@ function RampOf({ boat, sheet }: { boat: Boat; sheet: TowingSheet }) {
     () => ({ ask: learned, waterM, loaM: rig.loaM, axles: rig.trailer?.axles ?? 1 }),
     [learned, waterM, rig],
   );
+  const delivery = boat.deliveries.at(-1);
   const isTooDeep = answer.verdict === "wheels-too-deep";
   const wadeM = ask.vehicle.wadeLimitM;
   if (rig.trailer === null)
@@ -64,7 +65,7 @@ function RampOf({ boat, sheet }: { boat: Boat; sheet: TowingSheet }) {
       </main>
     );
   return (
-    <main className="gap-x-8 px-4 pt-4 pb-12 md:px-8 lg:grid lg:grid-cols-[minmax(0,1fr)_320px]">
+    <main className="gap-x-8 px-4 pt-4 pb-12 md:px-8 lg:grid lg:grid-cols-[minmax(0,1fr)_320px] lg:grid-rows-[auto_1fr]">
       <div className="min-w-0">
         <Back boat={boat} />
         <h1 className={`text-2xl font-extrabold md:text-3xl ${isTooDeep ? "text-magenta" : ""}`} aria-live="polite">
@@ -132,7 +133,22 @@ function RampOf({ boat, sheet }: { boat: Boat; sheet: TowingSheet }) {
         <CarOnRamp boat={boat.id} vehicle={sheet.vehicle} />
         {isOneOf(walkers, me.role) && <RampForm boat={boat.id} isOpen={isNew} onOpen={setNew} onKept={setRampId} />}
       </div>
-      <Stages here={here} />
+      <div className="min-w-0">
+        <Stages here={here} />
+        {delivery !== undefined && (
+          <p className="mt-4 flex flex-wrap gap-x-6">
+            <Link
+              to={`/deliveries/${delivery.id}/steps/launch`}
+              className="inline-flex min-h-11 items-center underline"
+            >
+              Launch step by step
+            </Link>
+            <Link to={`/deliveries/${delivery.id}/steps/load`} className="inline-flex min-h-11 items-center underline">
+              Load step by step
+            </Link>
+          </p>
+        )}
+      </div>
     </main>
   );
 }

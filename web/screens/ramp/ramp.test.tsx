@@ -15,7 +15,14 @@ afterEach(() => {
 });
 
 const rig = rigTemplates["wending-23"];
-const boat = { id: "w1", name: "Wending 23", hull: "SLW23001A626", buyers: "Ada Brandwyck", rig } as unknown as Boat;
+const boat = {
+  deliveries: [],
+  id: "w1",
+  name: "Wending 23",
+  hull: "SLW23001A626",
+  buyers: "Ada Brandwyck",
+  rig,
+} as unknown as Boat;
 const north = {
   id: "north",
   name: "North ramp",

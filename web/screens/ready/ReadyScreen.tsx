@@ -3,6 +3,7 @@ import { Check } from "lucide-react";
 import { useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
+import type { Instant } from "../../../core/dates/index.ts";
 import { planReady, type ReadyCheck } from "../../../core/ready/index.ts";
 import type { PanelSwitch } from "../../../core/rig/index.ts";
 import type { EntryOf, WalkState } from "../../../core/walk/index.ts";
@@ -18,9 +19,10 @@ import { OwedPad } from "../../owed/OwedPad.tsx";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan, type StationSign } from "../../plan/DeckPlan.tsx";
 import { listWrong } from "../../plan/listWrong.ts";
-import { linkLook } from "../../ui/Button.tsx";
+import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
-import { formatClock, formatLongDay } from "../../ui/words.ts";
+import { storeDay } from "../../ui/storeTime.ts";
+import { formatClock, formatDay, formatLongDay } from "../../ui/words.ts";
 
 /** Make-ready: every system tried before the buyer comes, stop by stop round the boat. */
 export function ReadyScreen() {
@@ -134,6 +136,8 @@ interface StopProps {
 /** The checks of one place; the panel's as one line a switch, its positions side by side. */
 function Stop({ delivery, state, checks }: StopProps) {
   const [fault, setFault] = useState<ReadyCheck | null>(null);
+  const [good, setGood] = useState<ReadyCheck | null>(null);
+  const mended = good === null ? [] : listFaultsOf(good, state);
   const station = delivery.rig.stations.find(({ id }) => id === fault?.station);
   const general = checks.filter((check) => check.switch === null);
   const switches = delivery.rig.panel.filter(({ id }) => checks.some((check) => check.switch === id));
@@ -147,6 +151,7 @@ function Stop({ delivery, state, checks }: StopProps) {
             check={check}
             entry={state.ready.get(check.id)}
             onFault={() => setFault(check)}
+            onGood={() => setGood(check)}
           />
         ))}
       </ul>
@@ -160,10 +165,14 @@ function Stop({ delivery, state, checks }: StopProps) {
               item={item}
               checks={checks.filter((check) => check.switch === item.id)}
               onFault={setFault}
+              onGood={setGood}
             />
           ))}
         </ul>
       )}
+      {mended.map((snag) => (
+        <Mended key={snag.id} delivery={delivery} snag={snag} onDone={() => setGood(null)} />
+      ))}
       {fault !== null && (
         <OwedPad
           key={fault.id}
@@ -172,11 +181,51 @@ function Stop({ delivery, state, checks }: StopProps) {
           note={`${fault.title}: `}
           place={station?.at ?? null}
           staff={delivery.staff.map(({ name }) => name)}
-          onKeep={(entry, photos) => void keepOwed(delivery.id, entry, photos)}
+          onKeep={(entry, photos) =>
+            void keepOwed(delivery.id, entry.kind === "snag" ? { ...entry, check: fault.id } : entry, photos)
+          }
           onDone={() => setFault(null)}
         />
       )}
     </>
+  );
+}
+
+/** Faults that were written down from this check and are still open; of older ones the words begin with its name. */
+function listFaultsOf({ title, id }: ReadyCheck, state: WalkState): readonly EntryOf<"snag">[] {
+  if (state.ready.get(id)?.ok !== true) return [];
+  return state.snags.filter(
+    (snag) => (snag.check === id || snag.note.startsWith(`${title}:`)) && !state.settled.has(snag.id),
+  );
+}
+
+interface MendedProps {
+  readonly delivery: Delivery;
+  readonly snag: EntryOf<"snag">;
+  readonly onDone: () => void;
+}
+
+/** A check turned good: whether the fault it had is mended is asked there and then. */
+function Mended({ delivery, snag, onDone }: MendedProps) {
+  return (
+    <div role="group" aria-label="Mended?" className="my-2 ml-9 border-l-4 border-amber bg-panel px-4 py-3">
+      <p>
+        It is in order now. Is this mended? <strong>{snag.note}</strong>
+      </p>
+      <p className="mt-2 flex flex-wrap gap-2">
+        <Button
+          onClick={() => {
+            void syncQueue.add(delivery.id, { kind: "settle", ref: snag.id, note: "Mended in make-ready" });
+            onDone();
+          }}
+        >
+          Yes, it is mended
+        </Button>
+        <Button look="quiet" onClick={onDone}>
+          No, it stays open
+        </Button>
+      </p>
+    </div>
   );
 }
 
@@ -186,23 +235,26 @@ interface CheckLineProps {
   readonly entry: EntryOf<"ready"> | undefined;
   /** It is not in order: a snag is to be written. */
   readonly onFault: () => void;
+  readonly onGood: () => void;
 }
 
 const mostMinutes = 600;
 
-function CheckLine({ delivery, check, entry, onFault }: CheckLineProps) {
+function CheckLine({ delivery, check, entry, onFault, onGood }: CheckLineProps) {
   const [minutes, setMinutes] = useState("");
   const run = Number(minutes.replace(",", "."));
   const needsRun = check.asksMinutes && !(run > 0 && run <= mostMinutes);
   const isDone = entry?.ok === true;
   const who = delivery.staff.find(({ id }) => id === entry?.by)?.name.split(" ")[0];
-  const keep = (ok: boolean) =>
+  const keep = (ok: boolean) => {
     void syncQueue.add(delivery.id, {
       kind: "ready",
       check: check.id,
       ok,
       ...(ok && check.asksMinutes ? { minutes: run } : {}),
     });
+    if (ok) onGood();
+  };
   return (
     <li className="border-b border-rule py-2 pl-9">
       {check.caution !== null && !isDone && (
@@ -214,7 +266,7 @@ function CheckLine({ delivery, check, entry, onFault }: CheckLineProps) {
           <span className="block text-sm text-soft">
             {entry === undefined
               ? check.why
-              : `${entry.ok ? "in order" : "not in order"}${entry.minutes === undefined ? "" : `, run ${entry.minutes} min`}, ${who ?? entry.by} ${formatClock(entry.at)}`}
+              : `${entry.ok ? "in order" : "not in order"}${entry.minutes === undefined ? "" : `, run ${entry.minutes} min`}, ${who ?? entry.by} ${sayWhen(entry.at)}`}
           </span>
         </p>
         {check.asksMinutes && !isDone && (
@@ -243,6 +295,12 @@ function CheckLine({ delivery, check, entry, onFault }: CheckLineProps) {
     </li>
   );
 }
+
+/** With its day, unless it is today's. */
+const sayWhen = (at: Instant) => {
+  const day = storeDay(at);
+  return day === storeDay(Date.now()) ? formatClock(at) : `${formatDay(day)} ${formatClock(at)}`;
+};
 
 interface VerdictProps {
   readonly title: string;
@@ -284,9 +342,10 @@ interface SwitchLineProps {
   readonly item: PanelSwitch;
   readonly checks: readonly ReadyCheck[];
   readonly onFault: (check: ReadyCheck) => void;
+  readonly onGood: (check: ReadyCheck) => void;
 }
 
-function SwitchLine({ delivery, state, item, checks, onFault }: SwitchLineProps) {
+function SwitchLine({ delivery, state, item, checks, onFault, onGood }: SwitchLineProps) {
   const number = delivery.rig.panel.indexOf(item) + 1;
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule py-1.5">
@@ -303,7 +362,10 @@ function SwitchLine({ delivery, state, item, checks, onFault }: SwitchLineProps)
                 type="button"
                 aria-pressed={ok === true}
                 aria-label={`In order: ${title}`}
-                onClick={() => void syncQueue.add(delivery.id, { kind: "ready", check: id, ok: ok !== true })}
+                onClick={() => {
+                  void syncQueue.add(delivery.id, { kind: "ready", check: id, ok: ok !== true });
+                  if (ok !== true) onGood(check);
+                }}
                 className={`flex min-h-11 items-center gap-1.5 rounded-l-[5px] px-3 font-text ${ok === true ? "bg-ink text-sheet" : "bg-panel"}`}
               >
                 {ok === true && <Check size={16} aria-hidden />}
