@@ -54,8 +54,13 @@ export function findNextStep(built: BuiltSequence, { marks }: StepsState, role: 
   return { step: mine, phase, waitsFor: before.flatMap(({ step }) => (marks.has(step.id) ? [] : [step])) };
 }
 
-/** Runs of a sequence on a day are numbered; the one that is under way is the last that was begun, else the first. */
-export function findRun(entries: readonly EntryOf<"step">[], sequence: string, day: string): string {
+/** A launch begun before midnight goes on after it: what was touched in the last hours is still under way. */
+const underWayMs = 6 * 3_600_000;
+
+/** Runs of a sequence on a day are numbered; the one that is under way is the last that was touched lately, else the day's last. */
+export function findRun(entries: readonly EntryOf<"step">[], sequence: string, day: string, nowMs: number): string {
+  const last = entries.reduce<EntryOf<"step"> | null>((a, b) => (a === null || b.at > a.at ? b : a), null);
+  if (last !== null && nowMs - Date.parse(last.at) < underWayMs) return last.run;
   const first = `${sequence}-${day}`;
   const numbers = entries.flatMap(({ run }) => {
     if (run === first) return [1];

@@ -151,11 +151,16 @@ describe("foldSteps", () => {
     expect(marked).toHaveLength(stepsOf(built).length);
   });
 
-  it("numbers the times of a day", () => {
-    expect(findRun([], "launch", "2026-05-14")).toBe(run);
+  it("numbers the times of a day, and lets one that is under way go on past midnight", () => {
+    const laterMs = Date.parse("2026-05-14T20:00:00Z");
+    expect(findRun([], "launch", "2026-05-14", laterMs)).toBe(run);
     expect(nextRun(run)).toBe(`${run}-2`);
     expect(nextRun(`${run}-2`)).toBe(`${run}-3`);
-    expect(findRun([mark("a", 1), mark("a", 2, { run: `${run}-2` })], "launch", "2026-05-14")).toBe(`${run}-2`);
+    const two = [mark("a", 1), mark("a", 2, { run: `${run}-2` })];
+    expect(findRun(two, "launch", "2026-05-14", laterMs)).toBe(`${run}-2`);
+    const soonMs = Date.parse("2026-05-14T09:20:00Z");
+    expect(findRun([mark("a", 1)], "launch", "2026-05-15", soonMs)).toBe(run);
+    expect(findRun([mark("a", 1)], "launch", "2026-05-15", laterMs)).toBe("launch-2026-05-15");
   });
 });
 

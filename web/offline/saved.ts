@@ -85,5 +85,18 @@ if (isAble()) for (const name of oldNames) void caches.delete(name);
 
 /** Nothing read by one person stays for the next. */
 export async function forgetSaved(): Promise<void> {
+  forgetDrafts();
   if (isAble()) await Promise.all(cacheNames.map((name) => caches.delete(name)));
+}
+
+/** What somebody was writing in this tab and has not saved: the guests of a trip, a timer. */
+export const draftKeys = ["ravik-trip ", "ravik-timer "] as const;
+
+function forgetDrafts() {
+  try {
+    for (const key of Object.keys(sessionStorage))
+      if (draftKeys.some((start) => key.startsWith(start))) sessionStorage.removeItem(key);
+  } catch {
+    // A private window keeps nothing to forget.
+  }
 }

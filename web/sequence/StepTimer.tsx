@@ -1,8 +1,9 @@
 import { useEffect, useState } from "react";
+import { draftKeys } from "../offline/saved.ts";
 import { Button } from "../ui/Button.tsx";
 
 /** Kept for as long as the page is open in this tab, so that looking something up does not lose it. */
-const keyOf = (id: string) => `ravik-timer ${id}`;
+const keyOf = (id: string) => `${draftKeys[1]}${id}`;
 const readStart = (id: string): number | null => {
   try {
     const kept = Number(sessionStorage.getItem(keyOf(id)));

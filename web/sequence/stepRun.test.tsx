@@ -71,7 +71,7 @@ it("goes on by one touch, opens again what was marked wrongly, and says at the e
 });
 
 it("takes over what another phone has passed, and holds the helper back until the car stands", async () => {
-  const run = findRun([], "launch", storeDay(Date.now()));
+  const run = findRun([], "launch", storeDay(Date.now()), Date.now());
   const user = open("launch", `/?role=helper#${run}~partner~winch~people.plug.straps`);
   expect(screen.getByText("The other phone passed 3 steps on to this one.")).toBeTruthy();
   expect(screen.getByLabelText("I am the")).toHaveProperty("value", "helper");

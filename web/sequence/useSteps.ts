@@ -32,7 +32,7 @@ export function useSteps(sequence: Sequence, { rig, entries, onAdd }: StepsPort)
   const shared = passed?.run.startsWith(`${sequence.id}-`) === true ? passed : null;
   const [chosenRun, setRun] = useState<string | null>(null);
   const mine = useMemo(() => entries.filter((entry) => entry.sequence === sequence.id), [entries, sequence.id]);
-  const run = chosenRun ?? shared?.run ?? findRun(mine, sequence.id, storeDay(Date.now()));
+  const run = chosenRun ?? shared?.run ?? findRun(mine, sequence.id, storeDay(Date.now()), Date.now());
   const [way, setWay] = useState<StepWay>(shared ?? usualWay);
   const [role, setRole] = useState<StepRole>(
     new URLSearchParams(search).get("role") === "helper" ? "helper" : "skipper",

@@ -10,6 +10,7 @@ import { regions } from "../../core/region/index.ts";
 import type { TripPlan } from "../../core/trip/index.ts";
 import type { EntryOf } from "../../core/walk/index.ts";
 import { queryClient } from "../app/queries.ts";
+import { forgetSaved } from "../offline/saved.ts";
 import { setStoreRegion } from "../ui/storeTime.ts";
 import { TripPlanner } from "./TripPlanner.tsx";
 import type { TripPort } from "./useTrip.ts";
@@ -130,4 +131,13 @@ it("says in which line of the wind something is wrong, and takes nothing of it",
   await user.click(screen.getByRole("button", { name: "Take this wind" }));
   expect(screen.getByText('▲ Line 2 is no time with knots: "noon 9".')).toBeTruthy();
   expect(screen.getByText(/Wind not checked: there are no figures/)).toBeTruthy();
+});
+
+it("forgets what was not saved when somebody signs out: it names guests and telephones", async () => {
+  const user = open();
+  await planIt(user);
+  await type(user, "Who waits for your call", "Cy Lunt");
+  expect(Object.keys(sessionStorage)).toEqual(["ravik-trip d-1"]);
+  await forgetSaved();
+  expect(Object.keys(sessionStorage)).toEqual([]);
 });

@@ -6,6 +6,7 @@ import type { GearPack } from "../../core/gear/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { type TripPlan, tripPlanSchema } from "../../core/trip/index.ts";
 import type { WalkState } from "../../core/walk/index.ts";
+import { draftKeys } from "../offline/saved.ts";
 
 export interface TripPort {
   /** What the page is about, for what is not saved yet. */
@@ -82,7 +83,7 @@ export function readDraft(draft: TripDraft): TripPlan | null {
   return read.success ? read.data : null;
 }
 
-const keyOf = (key: string) => `ravik-trip ${key}`;
+const keyOf = (key: string) => `${draftKeys[0]}${key}`;
 function readKept(key: string): { trip: string; draft: TripDraft } | null {
   try {
     const kept = sessionStorage.getItem(keyOf(key));
