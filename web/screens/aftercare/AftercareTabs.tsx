@@ -3,14 +3,13 @@ import { NavLink } from "react-router";
 const tabs = [
   { to: "/aftercare", says: "This week" },
   { to: "/aftercare/calls", says: "Calls" },
-  { to: "/aftercare/workshop", says: "Workshop" },
   { to: "/aftercare/owed", says: "Owed" },
 ];
 
-/** The lists of the months after, side by side. */
+/** Whom to ring and why: this week, calls that came in, what is owed. */
 export function AftercareTabs() {
   return (
-    <nav aria-label="Aftercare" className="mb-4 flex flex-wrap gap-x-1 border-b border-ink print:hidden">
+    <nav aria-label="Call list" className="mb-4 flex flex-wrap gap-x-1 border-b border-ink print:hidden">
       {tabs.map(({ to, says }) => (
         <NavLink
           key={to}

@@ -15,7 +15,6 @@ import { ErrorNotice } from "../../ui/Notice.tsx";
 import { storeRegion } from "../../ui/storeTime.ts";
 import { useIds } from "../../ui/useIds.ts";
 import { formatDay, formatDayAndYear, formatMinuteOfDay } from "../../ui/words.ts";
-import { AftercareTabs } from "../aftercare/AftercareTabs.tsx";
 import { HoursOfWork } from "./HoursOfWork.tsx";
 import { LoadChart } from "./LoadChart.tsx";
 import { refreshWorkshop } from "./refreshWorkshop.ts";
@@ -44,8 +43,7 @@ function Workshop({ sheet }: { sheet: WorkshopSheet }) {
   const [begins, setBegins] = useState(startOfWeek(date, storeRegion().weekStart));
   const byWeek = [...new Set(offers.map(({ fromWeek }) => fromWeek))];
   return (
-    <main className="px-4 pt-3 pb-10 md:px-8">
-      <AftercareTabs />
+    <main className="px-4 pt-5 pb-10 md:px-8">
       <h1 className="flex flex-wrap items-baseline gap-x-4 text-2xl font-bold">
         Workshop
         <span className="font-text text-base font-normal text-soft">
