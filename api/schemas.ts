@@ -16,7 +16,7 @@ import { synonymsSchema } from "../core/search/index.ts";
 import { sequenceSchema } from "../core/sequence/index.ts";
 import { dueDaySchema, servicePackSchema } from "../core/service/index.ts";
 import { glossaryEntrySchema, levels, toldTopicSchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
-import { towOutputSchema, towRulesSchema, vehicleSchema } from "../core/tow/index.ts";
+import { towRulesSchema, vehicleSchema } from "../core/tow/index.ts";
 import { entrySchema, owedKinds, recordIdSchema, roles, severities, ulidSchema } from "../core/walk/index.ts";
 import { boatCareSchema, contactSchema, readingSchema } from "./careSchemas.ts";
 
@@ -206,8 +206,8 @@ export const todaySchema = z.strictObject({
       date: localDateSchema,
       buyers: z.string(),
       car: z.string(),
-      /** The worst first. */
-      checks: z.array(towOutputSchema.shape.checks.element.shape.id),
+      /** What does not fit, in words, the worst first. */
+      says: z.array(z.string()),
     }),
   ),
   owed: z.array(owedLineSchema),

@@ -76,7 +76,7 @@ describe("what does not fit", () => {
     expect(await misfits()).toEqual([]);
     await saveCar({});
     expect(await misfits()).toMatchObject([
-      { boat: "w118", delivery: "d-w118", car: "Blue van", checks: ["ball-size"] },
+      { boat: "w118", delivery: "d-w118", car: "Blue van", says: ["Ball and coupler"] },
     ]);
     await saveCar({ ballMm: 58.7375 });
     expect(await misfits()).toEqual([]);
@@ -90,7 +90,7 @@ describe("what does not fit", () => {
     expect((await store.stranger.send("PUT", `/api/owner/${token}/vehicle`, car)).status).toBe(200);
     expect((await page()).towing.vehicle).toEqual(car);
     expect((await towing()).vehicle).toEqual(car);
-    expect((await misfits())[0].checks).toEqual(["ball-size"]);
+    expect((await misfits())[0].says).toEqual(["Ball and coupler"]);
     expect((await store.stranger.send("PUT", `/api/owner/${"A".repeat(22)}/vehicle`, car)).status).toBe(410);
     expect((await store.stranger.send("PUT", `/api/owner/${token}/vehicle`, { ballMm: 50 })).status).toBe(422);
   });

@@ -1,4 +1,5 @@
-export { dayOf, type Instant, instantSchema, minutesOfDay, msAt, toInstant } from "./instant.ts";
+export { instantSchema, localDateSchema } from "./dateSchemas.ts";
+export { dayOf, type Instant, minutesOfDay, msAt, toInstant } from "./instant.ts";
 export {
   addDays,
   addMonths,
@@ -8,7 +9,6 @@ export {
   fromDayNumber,
   isLocalDate,
   type LocalDate,
-  localDateSchema,
   monthOf,
   startOfMonth,
   toDayNumber,

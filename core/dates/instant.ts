@@ -1,5 +1,4 @@
 import { TZDate } from "@date-fns/tz";
-import { z } from "zod";
 import { dayOfMonth, type LocalDate, monthOf, writeDate, yearOf } from "./localDate.ts";
 
 /**
@@ -7,10 +6,6 @@ import { dayOfMonth, type LocalDate, monthOf, writeDate, yearOf } from "./localD
  * zone, and nothing else makes a day of it.
  */
 export type Instant = `${LocalDate}T${string}Z`;
-
-export const instantSchema = z.iso.datetime({
-  error: "must be an instant such as 2026-01-31T09:30:00.000Z",
-}) as unknown as z.ZodType<Instant, Instant>;
 
 export const toInstant = (ms: number): Instant => new Date(ms).toISOString() as Instant;
 

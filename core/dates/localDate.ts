@@ -1,6 +1,5 @@
-import { z } from "zod";
-
-const pattern = /^(\d{4})-(\d{2})-(\d{2})$/;
+/** How a day is written. */
+export const datePattern = /^(\d{4})-(\d{2})-(\d{2})$/;
 const daysPerEra = 146_097;
 const daysBefore1970 = 719_468;
 
@@ -10,17 +9,8 @@ const daysBefore1970 = 719_468;
  */
 export type LocalDate = `${number}-${number}-${number}`;
 
-/** A calendar day that exists. 2023-02-29 is refused. */
-export const localDateSchema = z
-  .string()
-  .regex(pattern, "must be a date written YYYY-MM-DD")
-  .refine((text) => !pattern.test(text) || hasThisDay(text), "is not a day that exists") as unknown as z.ZodType<
-  LocalDate,
-  LocalDate
->;
-
 /** Whether a text is a day that exists, written as one. */
-export const isLocalDate = (text: string): text is LocalDate => pattern.test(text) && hasThisDay(text);
+export const isLocalDate = (text: string): text is LocalDate => datePattern.test(text) && hasThisDay(text);
 
 /** Two digits of a day as a number; read digit by digit, for this runs for each boat of a fleet many times over. */
 const two = (date: LocalDate, at: number) => date.charCodeAt(at) * 10 + date.charCodeAt(at + 1) - 528;
@@ -90,7 +80,7 @@ export function addMonths(date: LocalDate, months: number): LocalDate {
 export const writeDate = (year: number, month: number, day: number) =>
   `${String(year).padStart(4, "0")}-${month < 10 ? "0" : ""}${month}-${day < 10 ? "0" : ""}${day}` as LocalDate;
 
-function hasThisDay(text: string): boolean {
+export function hasThisDay(text: string): boolean {
   const month = +text.slice(5, 7);
   const day = +text.slice(8, 10);
   return month >= 1 && month <= 12 && day >= 1 && day <= daysInMonth(+text.slice(0, 4), month);

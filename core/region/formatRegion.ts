@@ -1,5 +1,5 @@
 import type { LocalDate } from "../dates/index.ts";
-import type { Region } from "./region.ts";
+import type { Region } from "./regionSchema.ts";
 
 /**
  * How much of a day is said. short: Tue 17 Jun. long: Saturday 14 June. dated: 17 Jun 2026. printed: 17 June 2026; each in the

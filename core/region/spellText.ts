@@ -1,4 +1,4 @@
-import type { Region } from "./region.ts";
+import type { Region } from "./regionSchema.ts";
 
 /** How a store says things: what it measures in, and how it spells. */
 export type Idiom = Pick<Region, "units" | "spelling">;

@@ -1,5 +1,6 @@
 export { readAmount, sayWritten, writeAmount } from "./readAmount.ts";
 export { headOf, isTyped, sayAmount, sayAmountIn, sayNumber, sayTyped } from "./sayAmount.ts";
+export { typedSchema } from "./typedSchema.ts";
 export {
   fromCore,
   listUnits,
@@ -9,7 +10,6 @@ export {
   signOf,
   type Typed,
   toCore,
-  typedSchema,
   type UnitId,
   type UnitSystem,
   unitIds,

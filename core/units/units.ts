@@ -1,4 +1,3 @@
-import { z } from "zod";
 import type { Region } from "../region/index.ts";
 
 export type UnitSystem = Region["units"];
@@ -80,8 +79,10 @@ export const unitIds = Object.keys(units) as [UnitId, ...UnitId[]];
 const unitOf = (id: UnitId): Unit => units[id];
 
 /** A figure as a person typed it, beside what the core keeps of it. Feet and inches are kept as inches. */
-export const typedSchema = z.strictObject({ value: z.number().min(-1e6).max(1e6), unit: z.enum(unitIds) });
-export type Typed = z.infer<typeof typedSchema>;
+export interface Typed {
+  readonly value: number;
+  readonly unit: UnitId;
+}
 
 /** The unit in which the core keeps a quantity. */
 const coreUnits = {

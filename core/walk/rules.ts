@@ -83,7 +83,8 @@ function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | nul
       // Only a page made for a remote handover has the walk on it.
       return isRemote ? null : { code: "not-allowed", field: "kind", facts: { role: author.role } };
     case "snag":
-      if (entry.how === "by-date" && !entry.stops && entry.due === undefined) return { code: "needs-date", field: "due" };
+      if (entry.how === "by-date" && !entry.stops && entry.due === undefined)
+        return { code: "needs-date", field: "due" };
       return entry.check === undefined ? null : mustBe(has(makeReady, entry.check), "check", entry.check);
     case "photo":
       // Whoever names a photo may look at it: an owner names those that came by an owner's page, and no others.

@@ -3,7 +3,7 @@ import { towRules } from "../../content/index.ts";
 import { addDays, type LocalDate } from "../../core/dates/index.ts";
 import type { Launch, RampSheet } from "../../core/ramp/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
-import { listMisfits, type TowRules, type Vehicle } from "../../core/tow/index.ts";
+import { listMisfits, type TowRules, towWords, type Vehicle } from "../../core/tow/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
@@ -124,7 +124,7 @@ export function createTowingService(parts: Parts) {
               date,
               buyers: formatBuyers(buyers),
               car: vehicle.name,
-              checks,
+              says: checks.map((check) => towWords[check][0]),
             },
           ];
         })

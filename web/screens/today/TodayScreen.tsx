@@ -3,7 +3,6 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { Today } from "../../../api/index.ts";
 import { joinWords } from "../../../core/text/index.ts";
-import { towWords } from "../../../core/tow/index.ts";
 import { todayQuery } from "../../app/queries.ts";
 import { saveOffline } from "../../offline/saved.ts";
 import { isPressing, owedSigns } from "../../owed/owedWords.ts";
@@ -193,7 +192,7 @@ function Misfits({ misfits }: Pick<Today, "misfits">) {
         Cannot be towed home yet
       </h2>
       <ul className="border-t border-ink">
-        {misfits.map(({ boat, boatName, serial, delivery, date, buyers, car, checks }) => (
+        {misfits.map(({ boat, boatName, serial, delivery, date, buyers, car, says }) => (
           <li key={delivery} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-2">
             <span className="num font-semibold">{formatDay(date)}</span>
             <Link className="inline-flex min-h-11 items-center underline" to={`/boats/${boat}/tow`}>
@@ -201,7 +200,7 @@ function Misfits({ misfits }: Pick<Today, "misfits">) {
             </Link>
             <span className="min-w-0 break-words text-soft">{buyers}</span>
             <span className="text-magenta">
-              ▲ {car}: {joinWords(checks.map((id) => spell(towWords[id][0]).toLowerCase()))}
+              ▲ {car}: {joinWords(says.map((each) => spell(each).toLowerCase()))}
             </span>
           </li>
         ))}

@@ -1,0 +1,1 @@
+export const unitSystems = ["us", "imperial", "metric"] as const;
