@@ -24,34 +24,36 @@ export function StepRun({ sequence, port, more }: StepRunProps) {
   const done = all.filter(({ id }) => state.marks.has(id)).length;
   const next = findNextStep(built, state, role);
   return (
-    <div className="gap-x-8 lg:grid lg:grid-cols-[minmax(0,1fr)_340px]">
-      <div className="min-w-0">
-        <h1 className="text-2xl font-extrabold md:text-3xl">{built.title}</h1>
-        <p className="text-soft">{built.lead}</p>
-        <Choices sequence={sequence} steps={steps} />
-        <details open={done === 0} className="mt-3 rounded-md bg-caution px-4 py-1 text-oncaution">
-          <summary className="flex min-h-11 cursor-pointer items-center font-semibold">Cautions</summary>
-          <ul className="list-disc space-y-1 pb-2 pl-5">
-            {built.cautions.map((caution) => (
-              <li key={caution}>{caution}</li>
-            ))}
-          </ul>
-        </details>
-        <p className="num mt-3 font-semibold" aria-live="polite">
-          {done} of {all.length} steps done
-        </p>
-        <span aria-hidden className="block h-2 bg-shoal">
-          <span className="block h-2 bg-helm" style={{ width: `${(done / all.length) * 100}%` }} />
-        </span>
-        {next === null ? (
-          <Through steps={steps} isAll={done === all.length} title={built.title} />
-        ) : (
-          <StepCard key={next.step.id} next={next} steps={steps} sequence={sequence.id} more={more} />
-        )}
-        {way.way === "partner" && !built.isTogether && <PassOn steps={steps} />}
-      </div>
-      <div className="max-lg:mt-6">
-        <StepList steps={steps} built={built} />
+    <div className="@container">
+      <div className="gap-x-8 @3xl:grid @3xl:grid-cols-[minmax(0,1fr)_340px]">
+        <div className="min-w-0">
+          <h1 className="text-2xl font-extrabold md:text-3xl">{built.title}</h1>
+          <p className="text-soft">{built.lead}</p>
+          <Choices sequence={sequence} steps={steps} />
+          <details open={done === 0} className="mt-3 rounded-md bg-caution px-4 py-1 text-oncaution">
+            <summary className="flex min-h-11 cursor-pointer items-center font-semibold">Cautions</summary>
+            <ul className="list-disc space-y-1 pb-2 pl-5">
+              {built.cautions.map((caution) => (
+                <li key={caution}>{caution}</li>
+              ))}
+            </ul>
+          </details>
+          <p className="num mt-3 font-semibold" aria-live="polite">
+            {done} of {all.length} steps done
+          </p>
+          <span aria-hidden className="block h-2 bg-shoal">
+            <span className="block h-2 bg-helm" style={{ width: `${(done / all.length) * 100}%` }} />
+          </span>
+          {next === null ? (
+            <Through steps={steps} isAll={done === all.length} title={built.title} />
+          ) : (
+            <StepCard key={next.step.id} next={next} steps={steps} sequence={sequence.id} more={more} />
+          )}
+          {way.way === "partner" && !built.isTogether && <PassOn steps={steps} />}
+        </div>
+        <div className="mt-6 @3xl:mt-0">
+          <StepList steps={steps} built={built} />
+        </div>
       </div>
     </div>
   );

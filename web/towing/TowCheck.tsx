@@ -27,25 +27,27 @@ export function TowCheck({ rig, sheet, save, children }: TowCheckProps) {
   const rules = sheet.rules.find(({ id }) => id === rulesId) ?? sheet.rules[0]!;
   const check = useMemo(() => askTow(rig, sheet.vehicle, load, rules), [rig, sheet.vehicle, load, rules]);
   return (
-    <div className="gap-x-8 lg:grid lg:grid-cols-[minmax(0,1fr)_340px]">
-      <div className="min-w-0">
-        <Verdict check={check} car={sheet.vehicle?.name ?? null} />
-        <TowBars checks={check.checks} ask={check.ask} rules={rules} />
-        {check.unread.length > 0 && <Unread check={check} />}
-        <TongueWeight rig={rig} check={check} />
-      </div>
-      <div className="space-y-4 max-lg:mt-6">
-        {save !== null && <CarPlates save={save} vehicle={sheet.vehicle} />}
-        <h2 className="text-lg font-bold">What rides along</h2>
-        <LoadSliders rig={rig} load={load} onChange={(change) => setLoad((now) => ({ ...now, ...change }))} />
-        <PickField
-          label="Rules"
-          value={rules.id}
-          options={sheet.rules.map(({ id, name }) => [id, name])}
-          onChange={setRulesId}
-        />
-        <Rules rules={rules} />
-        {children?.(rules)}
+    <div className="@container">
+      <div className="gap-x-8 @3xl:grid @3xl:grid-cols-[minmax(0,1fr)_340px]">
+        <div className="min-w-0">
+          <Verdict check={check} car={sheet.vehicle?.name ?? null} />
+          <TowBars checks={check.checks} ask={check.ask} rules={rules} />
+          {check.unread.length > 0 && <Unread check={check} />}
+          <TongueWeight rig={rig} check={check} />
+        </div>
+        <div className="mt-6 space-y-4 @3xl:mt-0">
+          {save !== null && <CarPlates save={save} vehicle={sheet.vehicle} />}
+          <h2 className="text-lg font-bold">What rides along</h2>
+          <LoadSliders rig={rig} load={load} onChange={(change) => setLoad((now) => ({ ...now, ...change }))} />
+          <PickField
+            label="Rules"
+            value={rules.id}
+            options={sheet.rules.map(({ id, name }) => [id, name])}
+            onChange={setRulesId}
+          />
+          <Rules rules={rules} />
+          {children?.(rules)}
+        </div>
       </div>
     </div>
   );

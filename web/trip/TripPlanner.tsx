@@ -29,25 +29,27 @@ export function TripPlanner({ port }: { port: TripPort }) {
     [plan, port.rig, pack, port.today, port.timeZone],
   );
   return (
-    <div className="gap-x-8 lg:grid lg:grid-cols-[minmax(0,1fr)_360px] lg:grid-rows-[auto_1fr]">
-      <div className="min-w-0">
-        {judged === null || plan === null ? (
-          <Waiting draft={trip.draft} />
-        ) : (
-          <>
-            <Verdict judged={judged} plan={plan} pack={pack} />
-            <TripChart plan={plan} judged={judged} />
-            <Figures judged={judged} plan={plan} />
-          </>
-        )}
-      </div>
-      <div className="max-lg:mt-6 lg:row-span-2">
-        <TripFields trip={trip} port={port} />
-      </div>
-      <div className="min-w-0">
-        {judged !== null && <GearCheck trip={trip} pack={pack} judged={judged} rig={port.rig} />}
-        {judged !== null && plan !== null && <BreakInOnTheWay care={port.care} judged={judged} plan={plan} />}
-        {judged !== null && plan !== null && <AshoreNote trip={trip} plan={plan} judged={judged} port={port} />}
+    <div className="@container">
+      <div className="gap-x-8 @3xl:grid @3xl:grid-cols-[minmax(0,1fr)_360px] @3xl:grid-rows-[auto_1fr]">
+        <div className="min-w-0">
+          {judged === null || plan === null ? (
+            <Waiting draft={trip.draft} />
+          ) : (
+            <>
+              <Verdict judged={judged} plan={plan} pack={pack} />
+              <TripChart plan={plan} judged={judged} />
+              <Figures judged={judged} plan={plan} />
+            </>
+          )}
+        </div>
+        <div className="mt-6 @3xl:row-span-2 @3xl:mt-0">
+          <TripFields trip={trip} port={port} />
+        </div>
+        <div className="min-w-0">
+          {judged !== null && <GearCheck trip={trip} pack={pack} judged={judged} rig={port.rig} />}
+          {judged !== null && plan !== null && <BreakInOnTheWay care={port.care} judged={judged} plan={plan} />}
+          {judged !== null && plan !== null && <AshoreNote trip={trip} plan={plan} judged={judged} port={port} />}
+        </div>
       </div>
     </div>
   );

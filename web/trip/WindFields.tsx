@@ -38,7 +38,8 @@ export function WindFields({ trip, port }: { trip: Trip; port: TripPort }) {
     change({ wind: read.value, windSource, windOn: today });
   };
   const forecast = useMutation({
-    mutationFn: () => ask("wind", { query: { lat: String(draft.from!.lat), lon: String(draft.from!.lon), date: draft.date } }),
+    mutationFn: () =>
+      ask("wind", { query: { lat: String(draft.from!.lat), lon: String(draft.from!.lon), date: draft.date } }),
     onSuccess: ({ wind, source }) => change({ wind, windSource: source, windOn: today }),
   });
   return (
