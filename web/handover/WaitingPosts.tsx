@@ -14,7 +14,8 @@ interface LettersProps {
 
 /** Hours and runs that lie on this device until there is signal; what the yard asked about one of them since. */
 export function WaitingPosts({ about, engines }: LettersProps) {
-  const posts = usePosts(about);
+  // Steps and trips stand on their own screens; here only what of them was not taken.
+  const posts = usePosts(about).filter(({ name, refusal }) => name !== "addOwnerEntries" || refusal !== null);
   if (posts.length === 0) return null;
   return (
     <ul aria-label="Kept on this device" className="my-3 border-l-4 border-amber bg-panel px-3">

@@ -3,9 +3,11 @@ import { useMemo } from "react";
 import type { OwnerPage } from "../../../api/index.ts";
 import type { Entry, EntryOf } from "../../../core/walk/index.ts";
 import { guidesQuery } from "../../app/queries.ts";
+import { WaitingPosts } from "../../handover/WaitingPosts.tsx";
 import type { NewEntry } from "../../offline/syncQueue.ts";
 import { StepRun } from "../../sequence/StepRun.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
 import { useOwnerEntries } from "./useOwnerEntries.ts";
 
 interface OwnerStepsProps {
@@ -19,16 +21,20 @@ const isStep = (entry: Entry): entry is EntryOf<"step"> => entry.kind === "step"
 /** Hitching up, launching and the rest on the owner's own phone; what is done is kept here until there is signal. */
 export default function OwnerSteps({ token, page, sequence: id }: OwnerStepsProps) {
   const guides = useQuery(guidesQuery);
-  const { entries, add } = useOwnerEntries(token, page);
+  const { entries, add, error } = useOwnerEntries(token, page);
   const steps = useMemo(() => entries.filter(isStep), [entries]);
   return (
-    <Fetched query={guides} what="the steps">
-      {({ sequences }) => {
-        const sequence = sequences.find((each) => each.id === id);
-        if (sequence === undefined) return <p>There are no such steps.</p>;
-        const onAdd = (entry: NewEntry) => add(entry, "a step");
-        return <StepRun key={id} sequence={sequence} port={{ rig: page.delivery.rig, entries: steps, onAdd }} />;
-      }}
-    </Fetched>
+    <>
+      {error !== null && <ErrorNotice error={error} />}
+      <WaitingPosts about={token} engines={page.delivery.rig.engines} />
+      <Fetched query={guides} what="the steps">
+        {({ sequences }) => {
+          const sequence = sequences.find((each) => each.id === id);
+          if (sequence === undefined) return <p>There are no such steps.</p>;
+          const onAdd = (entry: NewEntry) => add(entry, "a step");
+          return <StepRun key={id} sequence={sequence} port={{ rig: page.delivery.rig, entries: steps, onAdd }} />;
+        }}
+      </Fetched>
+    </>
   );
 }

@@ -1,4 +1,4 @@
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { ulid } from "ulid";
 import type { OwnerPage } from "../../../api/index.ts";
 import { toInstant } from "../../../core/dates/index.ts";
@@ -9,6 +9,7 @@ import { syncQueue, usePosts } from "../../offline/useSync.ts";
 /** What an owner enters on the dock, kept on their phone until there is signal; and all entries with what waits here. */
 export function useOwnerEntries(token: string, { delivery }: OwnerPage) {
   const posts = usePosts(token);
+  const [error, setError] = useState<Error | null>(null);
   const entries = useMemo(() => {
     const waiting = posts.flatMap((post) =>
       post.name === "addOwnerEntries" ? (post as Post<"addOwnerEntries">).body.entries : [],
@@ -20,10 +21,11 @@ export function useOwnerEntries(token: string, { delivery }: OwnerPage) {
     const own = { id: ulid(nowMs), delivery: delivery.id, at: toInstant(nowMs), by: ownerId, device: "owner-page" };
     const whole = { ...entry, ...own } as Entry;
     const body = { entries: [whole] };
+    setError(null);
     syncQueue
       .post({ id: whole.id, name: "addOwnerEntries", params: { token }, body, about: token, says })
-      // What was not taken is said where it waits.
-      .catch(() => undefined);
+      // Not taken, it is not kept either: that is said where it was entered.
+      .catch((refusal: unknown) => setError(refusal instanceof Error ? refusal : new Error(String(refusal))));
   };
-  return { entries, add };
+  return { entries, add, error };
 }
