@@ -1,10 +1,8 @@
-import { useState } from "react";
 import type { Vehicle } from "../../core/tow/index.ts";
 import { say } from "../ui/amounts.ts";
-import { Button } from "../ui/Button.tsx";
-import { NumberField, TextField } from "../ui/fields.tsx";
-import { ErrorNotice } from "../ui/Notice.tsx";
+import { NumberField } from "../ui/fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import { CarForm, type SaveCar } from "./CarForm.tsx";
 import { type PlatePlace, PlatesDrawing, plateNumbers } from "./PlatesDrawing.tsx";
 
 type MassName = Exclude<keyof Vehicle, "name" | "ballMm" | "pins" | "hitchToRearAxleM" | "wadeLimitM">;
@@ -30,93 +28,62 @@ const heavyCarKg = 4500;
 /** Nobody rides along, or nothing may be towed unbraked; every other plate says something. */
 const mayBeNone: ReadonlySet<MassName> = new Set<MassName>(["loadKg", "brakelessLimitKg"]);
 
-/** How a car is saved: a mutation, of the yard or of an owner's page. */
-export interface SaveCar {
-  mutate(vehicle: Vehicle): void;
-  readonly isPending: boolean;
-  readonly isSuccess: boolean;
-  readonly error: Error | null;
-}
-
 /** The buyer's car, once, as its plates say it; what was not found yet stays empty. */
 export function CarPlates({ save, vehicle }: { save: SaveCar; vehicle: Vehicle | null }) {
-  // Opened by hand or by having nothing in it: saving does not close it over what was just saved.
-  const [isOpen, setOpen] = useState(vehicle === null);
-  const [draft, setDraft] = useState<Vehicle>(vehicle ?? { name: "" });
-  const change = (name: keyof Vehicle, value: number | undefined) =>
-    setDraft(({ [name]: _, ...others }) => ({
-      name: "",
-      ...others,
-      ...(value === undefined ? {} : { [name]: value }),
-    }));
   return (
-    <details
-      className="border-t border-rule pt-2"
-      open={isOpen}
-      onToggle={(event) => setOpen(event.currentTarget.open)}
-    >
-      <summary className="flex min-h-11 cursor-pointer items-center font-bold">
-        The car{vehicle === null ? "" : `: ${vehicle.name}`}
-      </summary>
-      <div className="space-y-3">
-        <PlatesDrawing />
-        <p className="text-soft">
-          Read what you find; what is left empty is said to be unread, and nothing is made up.
-        </p>
-        <TextField
-          label="Car"
-          value={draft.name}
-          most={60}
-          placeholder="their estate car"
-          onChange={(name) => setDraft((now) => ({ ...now, name }))}
-        />
-        <QuantityField
-          label="Ball, across"
-          why={sayWhere("stamped on top of it", "ball")}
-          quantity="ball"
-          value={draft.ballMm}
-          onChange={(value) => change("ballMm", value)}
-          least={20}
-          most={120}
-          isOptional
-        />
-        <NumberField
-          label="Pins of its socket"
-          why={sayWhere("count them", "socket")}
-          value={draft.pins}
-          onChange={(value) => change("pins", value)}
-          least={0}
-          most={20}
-          isWhole
-          isOptional
-        />
-        {masses.map(([name, label, where, place]) => (
+    <CarForm vehicle={vehicle} save={save} isOpen={vehicle === null} head={<Head />}>
+      {(draft, change) => (
+        <>
           <QuantityField
-            key={name}
-            label={label}
-            why={sayWhere(where, place)}
-            quantity="mass"
-            value={draft[name]}
-            onChange={(value) => change(name, value)}
-            least={mayBeNone.has(name) ? 0 : 1}
-            most={10_000}
+            label="Ball, across"
+            why={sayWhere("stamped on top of it", "ball")}
+            quantity="ball"
+            value={draft.ballMm}
+            onChange={(value) => change("ballMm", value)}
+            least={20}
+            most={120}
             isOptional
           />
-        ))}
-        {draft.kg !== undefined && draft.kg > heavyCarKg && (
-          <p role="alert" className="text-amber">
-            ● {say(draft.kg, "mass")} is more than most cars weigh. Is it in pounds? Choose the unit beside the number.
-          </p>
-        )}
-        <Button
-          disabled={draft.name.trim() === "" || save.isPending}
-          onClick={() => save.mutate({ ...draft, name: draft.name.trim() })}
-        >
-          Save the car
-        </Button>
-        {save.isSuccess && <p role="status">Saved.</p>}
-        {save.error !== null && <ErrorNotice error={save.error} />}
-      </div>
-    </details>
+          <NumberField
+            label="Pins of its socket"
+            why={sayWhere("count them", "socket")}
+            value={draft.pins}
+            onChange={(value) => change("pins", value)}
+            least={0}
+            most={20}
+            isWhole
+            isOptional
+          />
+          {masses.map(([name, label, where, place]) => (
+            <QuantityField
+              key={name}
+              label={label}
+              why={sayWhere(where, place)}
+              quantity="mass"
+              value={draft[name]}
+              onChange={(value) => change(name, value)}
+              least={mayBeNone.has(name) ? 0 : 1}
+              most={10_000}
+              isOptional
+            />
+          ))}
+          {draft.kg !== undefined && draft.kg > heavyCarKg && (
+            <p role="alert" className="text-amber">
+              ● {say(draft.kg, "mass")} is more than most cars weigh. Is it in pounds? Choose the unit beside the
+              number.
+            </p>
+          )}
+        </>
+      )}
+    </CarForm>
+  );
+}
+
+function Head() {
+  return (
+    <>
+      <PlatesDrawing />
+      <p className="text-soft">Read what you find; what is left empty is said to be unread, and nothing is made up.</p>
+    </>
   );
 }

@@ -7,7 +7,8 @@ import { say, spell } from "../ui/amounts.ts";
 import { PickField } from "../ui/fields.tsx";
 import { SliderField } from "../ui/SliderField.tsx";
 import { formatDayAndYear } from "../ui/words.ts";
-import { CarPlates, type SaveCar } from "./CarPlates.tsx";
+import type { SaveCar } from "./CarForm.tsx";
+import { CarPlates } from "./CarPlates.tsx";
 import { TongueWeight } from "./TongueWeight.tsx";
 import { TowBars } from "./TowBars.tsx";
 

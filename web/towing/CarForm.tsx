@@ -1,0 +1,67 @@
+import { type ReactNode, useState } from "react";
+import type { Vehicle } from "../../core/tow/index.ts";
+import { Button } from "../ui/Button.tsx";
+import { TextField } from "../ui/fields.tsx";
+import { ErrorNotice } from "../ui/Notice.tsx";
+
+/** How a car is saved: a mutation, of the yard or of an owner's page. */
+export interface SaveCar {
+  mutate(vehicle: Vehicle): void;
+  readonly isPending: boolean;
+  readonly isSuccess: boolean;
+  readonly error: Error | null;
+}
+
+export type ChangeCar = (name: keyof Vehicle, value: number | undefined) => void;
+
+interface CarFormProps {
+  readonly vehicle: Vehicle | null;
+  readonly save: SaveCar;
+  /** Open from the start, until somebody closes it. */
+  readonly isOpen: boolean;
+  readonly head?: ReactNode;
+  readonly children: (draft: Vehicle, change: ChangeCar) => ReactNode;
+}
+
+/** The buyer's car: its name, the figures that are asked here, and what else of it is known stays. */
+export function CarForm({ vehicle, save, isOpen: isFirstOpen, head, children }: CarFormProps) {
+  // Opened by hand or by having nothing in it: saving does not close it over what was just saved.
+  const [isOpen, setOpen] = useState(isFirstOpen);
+  const [draft, setDraft] = useState<Vehicle>(vehicle ?? { name: "" });
+  const change: ChangeCar = (name, value) =>
+    setDraft(({ [name]: _, ...others }) => ({
+      name: "",
+      ...others,
+      ...(value === undefined ? {} : { [name]: value }),
+    }));
+  return (
+    <details
+      className="border-t border-rule pt-2"
+      open={isOpen}
+      onToggle={(event) => setOpen(event.currentTarget.open)}
+    >
+      <summary className="flex min-h-11 cursor-pointer items-center font-bold">
+        The car{vehicle === null ? "" : `: ${vehicle.name}`}
+      </summary>
+      <div className="space-y-3">
+        {head}
+        <TextField
+          label="Car"
+          value={draft.name}
+          most={60}
+          placeholder="their estate car"
+          onChange={(name) => setDraft((now) => ({ ...now, name }))}
+        />
+        {children(draft, change)}
+        <Button
+          disabled={draft.name.trim() === "" || save.isPending}
+          onClick={() => save.mutate({ ...draft, name: draft.name.trim() })}
+        >
+          Save the car
+        </Button>
+        {save.isSuccess && <p role="status">Saved.</p>}
+        {save.error !== null && <ErrorNotice error={save.error} />}
+      </div>
+    </details>
+  );
+}
