@@ -37,9 +37,8 @@ export type TripDraft = Omit<TripPlan, "cruiseKn" | "burnLph" | "fuelL"> & {
   readonly fuelL: number | undefined;
 };
 
-/** Ours: what a first-time skipper in an open boat should not go beyond; theirs to change. Knots, and rode to depth. */
+/** Ours: what a first-time skipper in an open boat should not go beyond; theirs to change. Knots. */
 const usualWindKn = 15;
-const usualScope = 7;
 
 /** A first plan: the buyers aboard, the tanks full, the burn of the boat sheet; what nobody knows is left open. */
 export function createDraft({ rig, buyers, counted, packs, today }: TripPort): TripDraft {
@@ -62,9 +61,8 @@ export function createDraft({ rig, buyers, counted, packs, today }: TripPort): T
     windSource: "typed",
     windOn: null,
     windLimitKn: usualWindKn,
-    anchor: rig.parts.some(({ kind }) => kind === "anchor")
-      ? { depthM: 4, tideRiseM: 0, bowHeightM: 1, scope: usualScope }
-      : null,
+    // No rode is said before somebody has entered how deep it is.
+    anchor: null,
     people: buyers.map((name) => ({ name, isChild: false })),
     gearPack: packs[0]!.id,
     offshoreNm: 0,
