@@ -50,6 +50,7 @@ export const errorStatus = {
   "unknown-store": 409,
   busy: 503,
   cycle: 409,
+  "braces-differ": 422,
   "topic-needed": 409,
   "topic-merged": 409,
   "not-empty": 409,

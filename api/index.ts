@@ -48,6 +48,7 @@ export type {
   DockCallSheet,
   GlossarySheet,
   Guides,
+  LanguageSheet,
   LibrarySheet,
   Me,
   OwedLine,

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { instantSchema } from "../core/dates/index.ts";
+import { languageSchema } from "../core/language/index.ts";
 import { regionSchema } from "../core/region/index.ts";
 import { plainText } from "../core/rig/index.ts";
 import { recordIdSchema, roles } from "../core/walk/index.ts";
@@ -68,6 +69,7 @@ export const personLineSchema = z.strictObject({
   ...nameRoleSchema,
   isOff: z.boolean(),
   hasSecond: z.boolean(),
+  language: languageSchema,
   needsSecond: z.boolean(),
   /** When they last asked for anything; null where they are signed in nowhere. */
   seenAtMs: z.number().nullable(),

@@ -6,6 +6,7 @@ import { instantSchema, localDateSchema } from "../core/dates/index.ts";
 import { gearPackSchema } from "../core/gear/index.ts";
 import { sha256Schema } from "../core/hash/index.ts";
 import { readingAnswerSchema } from "../core/hours/index.ts";
+import { languageSchema, ownPhrasesSchema, phraseBookSchema } from "../core/language/index.ts";
 import { launchSchema, rampSheetSchema } from "../core/ramp/index.ts";
 import { readyCheckSchema } from "../core/ready/index.ts";
 import { personSchema, receiptSchema } from "../core/record/index.ts";
@@ -15,7 +16,14 @@ import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "..
 import { synonymsSchema } from "../core/search/index.ts";
 import { sequenceSchema } from "../core/sequence/index.ts";
 import { dueDaySchema, servicePackSchema } from "../core/service/index.ts";
-import { glossaryEntrySchema, levels, toldTopicSchema, topicIdSchema, topicSchema } from "../core/topic/index.ts";
+import {
+  glossaryEntrySchema,
+  levels,
+  toldInSchema,
+  toldTopicSchema,
+  topicIdSchema,
+  topicSchema,
+} from "../core/topic/index.ts";
 import { towRulesSchema, vehicleSchema } from "../core/tow/index.ts";
 import { entrySchema, owedKinds, recordIdSchema, roles, severities, ulidSchema } from "../core/walk/index.ts";
 import { boatCareSchema, contactSchema, readingSchema } from "./careSchemas.ts";
@@ -39,6 +47,8 @@ export const meSchema = z.strictObject({
   owesSecond: z.boolean(),
   /** On an admitted tablet, where a PIN stands before each session. */
   isShared: z.boolean(),
+  /** What they read topics in, as far as these were translated. */
+  language: languageSchema,
 });
 export type Me = z.infer<typeof meSchema>;
 
@@ -71,6 +81,8 @@ export const deliverySchema = z.strictObject({
   rig: rigSchema,
   plan: planSchema,
   topics: z.array(toldTopicSchema),
+  /** The same in other languages, as far as somebody here needs them and they were translated. */
+  told: toldInSchema,
   makeReady: z.array(readyCheckSchema),
   /** What is looked at when the boat is trucked to its buyer. */
   arrival: z.array(z.strictObject({ id: recordIdSchema, title: plainText(80), why: plainText(160) })),
@@ -302,6 +314,18 @@ export const dockCallSheetSchema = z.strictObject({
 });
 export type DockCallSheet = z.infer<typeof dockCallSheetSchema>;
 
+/** Words in other languages, and what there is to translate. */
+export const languageSheetSchema = z.strictObject({
+  books: z.array(phraseBookSchema),
+  /** Which of them are the store's own. */
+  own: ownPhrasesSchema,
+  cards: z.array(cardTextSchema),
+  /** Places and labels of the store's boats and templates, as their sheets call them. */
+  places: z.array(z.string()),
+  labels: z.array(z.string()),
+});
+export type LanguageSheet = z.infer<typeof languageSheetSchema>;
+
 export const ownerPageSchema = z.strictObject({
   store: z.string(),
   phone: z.string(),
@@ -317,6 +341,8 @@ export const ownerPageSchema = z.strictObject({
   breakInPacks: z.array(breakInPackSchema),
   servicePacks: z.array(servicePackSchema),
   synonyms: synonymsSchema,
+  /** The words of the buyer's language, for cards and places; null where that is English. */
+  book: phraseBookSchema.nullable(),
   /** Their car as its plates were read, and what regions ask of whoever tows. */
   towing: towingSheetSchema.pick({ vehicle: true, rules: true }),
   /** How likely the store's calls make each kind of fault on such a boat. */
@@ -464,6 +490,8 @@ export type Guides = z.infer<typeof guidesSchema>;
 
 export const glossarySchema = z.strictObject({
   entries: z.array(glossaryEntrySchema),
+  /** The same in other languages, as far as they were translated: marked in texts of that language. */
+  told: z.array(glossaryEntrySchema),
   /** Of each entry the term it is kept under, and what ships for it where that is otherwise or not at all. */
   ours: z.array(z.strictObject({ key: z.string(), term: z.string(), original: glossaryEntrySchema.nullable() })),
   /** What ships and this store leaves out. */

@@ -36,6 +36,7 @@ import { createCareReader } from "./services/careReader.ts";
 import { createDockCallService } from "./services/dockCallService.ts";
 import { createFleetCare } from "./services/fleetCare.ts";
 import { createHandoverService } from "./services/handoverService.ts";
+import { createLanguageService } from "./services/languageService.ts";
 import { createLibraryService } from "./services/libraryService.ts";
 import { createOwnerService } from "./services/ownerService.ts";
 import { createPackService } from "./services/packService.ts";
@@ -126,6 +127,7 @@ export function createServices(
   const messages = createMessages(database, demo?.carrier ?? null);
   const news = createNewsService();
   const libraryService = createLibraryService({ topicEdits, deliveries, settings, versions, clock });
+  const languageService = createLanguageService({ boats, deliveries, people, templates, rigService, settings, clock });
   const runs = createRuns(database);
   const bookings = createBookings(database);
   const withdrawals = createWithdrawals(database);
@@ -179,6 +181,7 @@ export function createServices(
     dockCallService,
     news,
     rigService,
+    languageService,
     libraryService,
     storeKey,
     clock,

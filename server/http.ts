@@ -50,7 +50,16 @@ export interface AuthContext {
 }
 
 const nobody = {
-  user: { id: "", login: "", name: "", role: "sales", isOff: false, needsSecond: false, hasSecond: false },
+  user: {
+    id: "",
+    login: "",
+    name: "",
+    role: "sales",
+    isOff: false,
+    needsSecond: false,
+    hasSecond: false,
+    language: "en",
+  },
   session: null,
 } as const satisfies { user: Person; session: null };
 

@@ -1,12 +1,19 @@
 import { z } from "zod";
 import { faultContentSchema } from "../../core/faults/index.ts";
+import { languageSchema } from "../../core/language/index.ts";
 import { plainText } from "../../core/rig/index.ts";
 import { ownStyleSchema } from "../../core/route/index.ts";
 import { glossaryEntrySchema, topicIdSchema, topicSchema } from "../../core/topic/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
 import { authors, everyone, keepers } from "../roles.ts";
-import { dockCallSheetSchema, glossarySchema, guidesSchema, librarySheetSchema } from "../schemas.ts";
+import {
+  dockCallSheetSchema,
+  glossarySchema,
+  guidesSchema,
+  languageSheetSchema,
+  librarySheetSchema,
+} from "../schemas.ts";
 import { done, none } from "./shared.ts";
 
 const oneTopic = z.strictObject({ topic: topicIdSchema });
@@ -98,6 +105,29 @@ export const libraryEndpoints = {
     query: none,
     body: z.strictObject({ topics: z.array(topicSchema).min(1).max(600) }),
     answer: z.strictObject({ changed: z.int(), same: z.int() }),
+  }),
+  languages: endpoint({
+    ...addresses.languages,
+    summary: "Words in other languages, and what there is to translate",
+    admits: everyone,
+    params: none,
+    query: none,
+    body: null,
+    answer: languageSheetSchema,
+  }),
+  setPhrase: endpoint({
+    ...addresses.setPhrase,
+    summary: "Keep the store's own words for a text or a place in another language; null goes back to what ships",
+    admits: authors,
+    audit: "library",
+    params: z.strictObject({ language: languageSchema.exclude(["en"]) }),
+    query: none,
+    body: z.strictObject({
+      kind: z.enum(["texts", "places"]),
+      text: z.string().min(1).max(600),
+      words: plainText(600).nullable(),
+    }),
+    answer: done,
   }),
   setWord: endpoint({
     ...addresses.setWord,

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { languageSchema } from "../../core/language/index.ts";
 import { plainText } from "../../core/rig/index.ts";
 import { recordIdSchema, roles } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
@@ -134,6 +135,15 @@ export const peopleEndpoints = {
     params: none,
     query: none,
     body: z.strictObject({ old: z.string().min(1).max(200), password: newPasswordSchema }),
+    answer: done,
+  }),
+  setLanguage: endpoint({
+    ...addresses.setLanguage,
+    summary: "Choose the language in which one reads topics",
+    admits: everyone,
+    params: none,
+    query: none,
+    body: z.strictObject({ language: languageSchema }),
     answer: done,
   }),
   sessions: endpoint({

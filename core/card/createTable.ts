@@ -1,7 +1,9 @@
 import { findBreakInStanding } from "../breakin/index.ts";
+import { findText, sayPhrase } from "../language/index.ts";
 import { listLeftOn } from "../power/index.ts";
 import { type Idiom, spellText } from "../region/index.ts";
-import { hasBehind, type PartKind, type Rig, sayFigure } from "../rig/index.ts";
+import { hasBehind, type PartKind, type Rig, sayFigure, sayPlace } from "../rig/index.ts";
+import { capitalize } from "../text/index.ts";
 import type { CardBoat } from "./cardBoat.ts";
 import type { cardTables } from "./cardText.ts";
 import { spreadMarks } from "./spreadMarks.ts";
@@ -55,13 +57,21 @@ const placeKinds: readonly PartKind[] = [
   "capacity-plate",
 ];
 
-/** A table made from the boat; null where it has nothing of the kind. */
+/** A table made from the boat, in its idiom's words; null where it has nothing of the kind. */
 export function createTable(name: TableName, boat: CardBoat): CardBlock | null {
   const block = makers[name](boat);
   if (block === null || block.kind !== "table") return block;
-  const spell = (words: readonly string[]) => words.map((text) => spellText(text, boat.idiom.spelling));
-  return { ...block, head: spell(block.head), rows: block.rows.map(spell) };
+  const tell = (words: readonly string[]) => words.map((text) => tellWord(text, boat.idiom));
+  return { ...block, head: tell(block.head), rows: block.rows.map(tell) };
 }
+
+/** What is told already stays as it is; another language is not spelled. */
+const tellWord = (text: string, { book, spelling }: Idiom) =>
+  findText(book, text) ?? (book === undefined ? spellText(text, spelling) : text);
+
+/** A phrase with what the boat says in it, each of its words told. */
+const tellPhrase = (idiom: Idiom, phrase: string, ...values: readonly (string | number)[]) =>
+  sayPhrase(idiom.book, phrase, ...values.map((value) => (typeof value === "number" ? value : tellWord(value, idiom))));
 
 /** How each table is made. */
 const makers: { readonly [N in TableName]: (boat: CardBoat) => CardBlock | null } = {
@@ -92,29 +102,35 @@ function switchPositionsTable({ rig }: CardBoat) {
   );
 }
 
-function staysLiveTable({ rig }: CardBoat) {
+function staysLiveTable({ rig, idiom }: CardBoat) {
   return table(
     ["Stays live", "Draws", "From"],
-    rig.loads.filter(({ always }) => always).map(({ label, amps, from }) => [label, `${amps} A`, batteryOf(rig, from)]),
+    rig.loads
+      .filter(({ always }) => always)
+      .map(({ label, amps, from }) => [label, tellPhrase(idiom, "{0} A", amps), batteryOf(rig, from)]),
   );
 }
 
 const mostLeftOn = 8;
 
-function leftOnTable({ rig }: CardBoat) {
+function leftOnTable({ rig, idiom }: CardBoat) {
   return table(
     ["If this stays on", "Turn it off at", "Battery too low after"],
     listLeftOn(rig)
       .slice(0, mostLeftOn)
       .map(({ label, off, hours }) => [
         label,
-        off === null ? "its own button" : off.position === undefined ? off.label : `${off.label}, ${off.position}`,
-        hours < 48 ? `${Math.max(1, Math.floor(hours))} h` : `${Math.floor(hours / 24)} days`,
+        off === null
+          ? "its own button"
+          : off.position === undefined
+            ? off.label
+            : [off.label, off.position].map((word) => tellWord(word, idiom)).join(", "),
+        hours < 48 ? `${Math.max(1, Math.floor(hours))} h` : tellPhrase(idiom, "{0} days", Math.floor(hours / 24)),
       ]),
   );
 }
 
-function looksOffTable({ rig }: CardBoat) {
+function looksOffTable({ rig, idiom }: CardBoat) {
   return table(
     ["Can look off and be on", "Really off is"],
     rig.panel
@@ -123,52 +139,59 @@ function looksOffTable({ rig }: CardBoat) {
         label ?? "no label",
         kind === "press-and-hold"
           ? "press and hold until it goes out"
-          : `at ${positions.find(({ powers }) => powers.length === 0)?.label ?? "none: use its breaker"}`,
+          : sayOff(positions.find(({ powers }) => powers.length === 0)?.label, idiom),
       ]),
   );
 }
 
-function breakersTable({ rig }: CardBoat) {
+/** How a switch is really off: at a position of its own, or by its breaker. */
+const sayOff = (position: string | undefined, idiom: Idiom) =>
+  position === undefined ? "none: use its breaker" : tellPhrase(idiom, "at {0}", position);
+
+function breakersTable({ rig, idiom }: CardBoat) {
   return table(
     ["Breaker", "Feeds", "Reset", "Where"],
     rig.breakers.map(({ label, ratingA, feeds, resets, part }) => [
-      `${label}, ${ratingA} A`,
-      feeds.map((id) => loadOf(rig, id)).join(", "),
+      tellPhrase(idiom, "{0}, {1} A", label, ratingA),
+      listLoads(rig, feeds, idiom),
       resetWords[resets],
-      placeOf(rig, part),
+      placeOf(rig, part, idiom),
     ]),
   );
 }
 
-function panelTable({ rig }: CardBoat) {
+function panelTable({ rig, idiom }: CardBoat) {
   return table(
     ["Switch", "Position", "Does"],
     rig.panel.flatMap((item, i) => {
-      const switchName = `${i + 1}  ${item.label ?? "no label"}`;
+      const switchName = `${i + 1}  ${item.label ?? tellWord("no label", idiom)}`;
       if (item.kind === "lamp") return [[switchName, "lamp", item.note ?? "lights by itself"]];
       if (!hasBehind(item)) return [[switchName, "–", "nothing behind it"]];
       return item.positions
         .filter(({ powers }) => powers.length > 0)
-        .map(({ label, powers }, j) => [
-          j === 0 ? switchName : "",
-          label,
-          powers.map((id) => loadOf(rig, id)).join(", "),
-        ]);
+        .map(({ label, powers }, j) => [j === 0 ? switchName : "", label, listLoads(rig, powers, idiom)]);
     }),
   );
 }
 
-function placesTable({ rig }: CardBoat): CardBlock | null {
+function placesTable({ rig, idiom }: CardBoat): CardBlock | null {
   const marks = placeKinds
     .flatMap((kind) => rig.parts.filter((part) => part.kind === kind))
-    .map(({ id, label, at }, i): PlanMark => ({ number: i + 1, label, where: placeOf(rig, id), ...at }));
+    .map(
+      ({ id, label, at }, i): PlanMark => ({
+        number: i + 1,
+        label: tellWord(label, idiom),
+        where: placeOf(rig, id, idiom),
+        ...at,
+      }),
+    );
   return marks.length === 0 ? null : { kind: "places", marks: spreadMarks(marks) };
 }
 
-function throughHullsTable({ rig }: CardBoat) {
+function throughHullsTable({ rig, idiom }: CardBoat) {
   return table(
     ["Valve", "Where", "Serves"],
-    rig.throughHulls.map(({ label, part, serves }) => [label, placeOf(rig, part), serves]),
+    rig.throughHulls.map(({ label, part, serves }) => [label, placeOf(rig, part, idiom), serves]),
   );
 }
 
@@ -178,7 +201,7 @@ function tanksTable({ rig, idiom }: CardBoat) {
     rig.tanks.map(({ id, label, fill }) => [
       label,
       sayFigure(rig, `tanks.${id}.litres`, idiom)!,
-      fill === undefined ? "–" : placeOf(rig, fill),
+      fill === undefined ? "–" : placeOf(rig, fill, idiom),
     ]),
   );
 }
@@ -188,12 +211,16 @@ function trailerPlateTable({ rig, idiom }: CardBoat) {
 }
 
 function gearTable(boat: CardBoat) {
-  const { rig } = boat;
+  const { rig, idiom } = boat;
   return table(
     ["Aboard", "Count", "Date on it"],
     rig.gear.map(({ id, label, count }) => {
       const counted = boat.gear.get(id);
-      return [label, counted === undefined ? String(count) : `${counted.count} of ${count}`, counted?.dated ?? ""];
+      return [
+        label,
+        counted === undefined ? String(count) : tellPhrase(idiom, "{0} of {1}", counted.count, count),
+        counted?.dated ?? "",
+      ];
     }),
   );
 }
@@ -210,7 +237,9 @@ function contactsTable(boat: CardBoat) {
       [
         "Engines",
         rig.engines
-          .map(({ id, label }) => [label, sayFigure(rig, `engines.${id}.powerKw`, idiom)].filter(Boolean).join(", "))
+          .map(({ id, label }) =>
+            [tellWord(label, idiom), sayFigure(rig, `engines.${id}.powerKw`, idiom)].filter(Boolean).join(", "),
+          )
           .join("; "),
       ],
       ["Hours", "as the meter says: read it before you call"],
@@ -227,7 +256,8 @@ const resetWords = {
   lever: "lever back to the colored tab",
 } as const;
 
-const loadOf = (rig: Rig, id: string) => rig.loads.find((load) => load.id === id)?.label ?? id;
+const listLoads = (rig: Rig, ids: readonly string[], idiom: Idiom) =>
+  ids.map((id) => tellWord(rig.loads.find((load) => load.id === id)?.label ?? id, idiom)).join(", ");
 
 function batteryOf(rig: Rig, from: string | undefined): string {
   const battery =
@@ -235,9 +265,10 @@ function batteryOf(rig: Rig, from: string | undefined): string {
   return battery === undefined ? "–" : battery.label;
 }
 
-function placeOf(rig: Rig, partId: string): string {
+function placeOf(rig: Rig, partId: string, { book }: Idiom): string {
   const part = rig.parts.find(({ id }) => id === partId);
   if (part === undefined) return "–";
+  if (book !== undefined) return capitalize(sayPlace(rig, part, book));
   return part.reach ?? rig.stations.find(({ id }) => id === part.station)!.label;
 }
 
@@ -257,18 +288,18 @@ function listTrailerFacts(rig: Rig, idiom: Idiom): string[][] {
         ? "lock-out pin in, and out again after"
         : "the fifth pin of the plug holds them off while reverse lights are on";
   return [
-    ["Ball", ball === null ? "read it on coupler and ball" : `${ball}, on ball and coupler alike`],
-    ["Plug", `${pins} pins`],
+    ["Ball", ball === null ? "read it on coupler and ball" : tellPhrase(idiom, "{0}, on ball and coupler alike", ball)],
+    ["Plug", tellPhrase(idiom, "{0} pins", pins)],
     ["Brakes", brakeWords[brakes]],
     ["Backing up", backing],
-    ["Tires", pressure === null ? asPlate : `${pressure} cold`],
+    ["Tires", pressure === null ? asPlate : tellPhrase(idiom, "{0} cold", pressure)],
     ["All together at most", plate("grossLimitKg") ?? asPlate],
     ...(tongue === null ? [] : [["On the ball, as delivered", tongue]]),
     ...(fenderHeightM === undefined ? [] : [["Back in until", "the water stands at the mark you were shown"]]),
   ];
 }
 
-function breakInTable({ rig, breakInPacks }: CardBoat): CardBlock | null {
+function breakInTable({ rig, breakInPacks, idiom }: CardBoat): CardBlock | null {
   // A used boat has its first hours behind it.
   if (rig.used !== undefined) return null;
   const rows = rig.engines.flatMap((engine) => {
@@ -278,7 +309,7 @@ function breakInTable({ rig, breakInPacks }: CardBoat): CardBlock | null {
       const { phase } = findBreakInStanding(pack, fromH, engine.ratedRpm.to);
       return [
         i === 0 && rig.engines.length > 1 ? engine.label : "",
-        pack.per === "tank" ? `${fromH} to ${toH} tanks` : `${fromH} to ${toH} h`,
+        tellPhrase(idiom, pack.per === "tank" ? "{0} to {1} tanks" : "{0} to {1} h", fromH, toH),
         phase === null ? "–" : `${phase.maxRpm.toLocaleString("en-GB")} rpm`,
         say,
       ];
@@ -294,24 +325,26 @@ function breakInTable({ rig, breakInPacks }: CardBoat): CardBlock | null {
   );
 }
 
-function serviceTable({ rig, servicePacks }: CardBoat): CardBlock | null {
+function serviceTable({ rig, servicePacks, idiom }: CardBoat): CardBlock | null {
   const packs = [...new Set(rig.engines.map(({ servicePack }) => servicePack))];
   const rows = packs.flatMap((id) => {
     const pack = servicePacks.find((each) => each.id === id);
     return (pack?.items ?? []).map(({ title, firstH, firstMonths, everyH, everyMonths, work }) => [
       title,
-      [formatWhen(firstH, firstMonths, "first at"), formatWhen(everyH, everyMonths, "then every")]
+      [formatWhen(firstH, firstMonths, "first at {0}", idiom), formatWhen(everyH, everyMonths, "then every {0}", idiom)]
         .filter(Boolean)
         .join(", "),
-      work.join(", "),
+      work.map((each) => tellWord(each, idiom)).join(", "),
     ]);
   });
   return table(["Service", "When, whichever comes first", "What is done"], rows);
 }
 
-function formatWhen(hours: number | undefined, months: number | undefined, before: string): string {
-  const said = [hours === undefined ? "" : `${hours} h`, months === undefined ? "" : `${months} months`].filter(
-    Boolean,
-  );
-  return said.length === 0 ? "" : `${before} ${said.join(" or ")}`;
+function formatWhen(hours: number | undefined, months: number | undefined, phrase: string, idiom: Idiom): string {
+  const said = [
+    ...(hours === undefined ? [] : [`${hours} h`]),
+    ...(months === undefined ? [] : [tellPhrase(idiom, "{0} months", months)]),
+  ];
+  if (said.length === 0) return "";
+  return tellPhrase(idiom, phrase, said.length === 2 ? tellPhrase(idiom, "{0} or {1}", said[0]!, said[1]!) : said[0]!);
 }

@@ -41,6 +41,7 @@ export {
   type SnapshotChanges,
   sealSnapshot,
   snapshotSchema,
+  tellAsHeard,
 } from "./snapshot.ts";
 export { hashSigned, isSignedWith } from "./storeSignature.ts";
 export type { Difference, Verified } from "./verified.ts";

@@ -5,7 +5,7 @@ import { readyCheckSchema } from "../ready/index.ts";
 import { plainText, rigSchema } from "../rig/index.ts";
 import { explainStops, type Plan, planOptionsSchema, planSchema } from "../route/index.ts";
 import { servicePackSchema } from "../service/index.ts";
-import { type Topic, toldTopicSchema, topicIdSchema } from "../topic/index.ts";
+import { type ToldIn, type Topic, toldInSchema, toldTopicSchema, topicIdSchema, withWords } from "../topic/index.ts";
 import { isExplaining, type WalkState } from "../walk/index.ts";
 
 const arrivalCheckSchema = z.strictObject({ id: topicIdSchema, title: plainText(80), why: plainText(160) });
@@ -23,6 +23,8 @@ export const snapshotSchema = z.strictObject({
   language: z.string().regex(/^[a-z]{2}$/),
   rig: rigSchema,
   topics: z.array(toldTopicSchema),
+  /** The same in the languages that somebody here reads or speaks. Left out where there is none. */
+  told: toldInSchema.optional(),
   /** The method chosen for topics that are taught in several ways. */
   methods: z.record(topicIdSchema, topicIdSchema),
   planOptions: planOptionsSchema,
@@ -61,6 +63,14 @@ export function resolveTopics(
     ...governing.map((topic) => heard.get(topic.id) ?? topic),
     ...[...heard.values()].filter(({ id }) => !here.has(id)),
   ];
+}
+
+/** Topics as they were heard: those that were told in another language, in its words. */
+export function tellAsHeard(topics: readonly Topic[], told: ToldIn, state: WalkState): Topic[] {
+  return topics.map((topic) => {
+    const explained = state.topics.get(topic.id)?.marks.findLast(({ mark }) => isExplaining(mark));
+    return explained?.language === undefined ? topic : withWords(topic, told[explained.language]?.[topic.id]);
+  });
 }
 
 /** What has changed in library or boat sheet since a walk began, of what is still to come. */
@@ -111,11 +121,30 @@ export function mergeSnapshots(current: Snapshot, fresh: Snapshot, explained: Re
     ...[...said.values()].filter(({ id }) => !here.has(id)),
   ];
   const plan = mergePlans(current.plan, fresh.plan, explained);
+  const told = mergeTold(current.told, fresh.told, explained);
   return {
     ...fresh,
     topics,
+    ...(told === undefined ? {} : { told }),
     plan: { ...plan, reasons: explainStops({ rig: fresh.rig, topics, visits: plan.visits }) },
   };
+}
+
+/** What was said stays in the words it had, in other languages as in the first. */
+function mergeTold(current: ToldIn = {}, fresh: ToldIn = {}, explained: ReadonlySet<string>): ToldIn | undefined {
+  const languages = [...new Set([...Object.keys(current), ...Object.keys(fresh)])] as (keyof ToldIn)[];
+  if (languages.length === 0) return undefined;
+  const only = (words: ToldIn[keyof ToldIn], isKept: (id: string) => boolean) =>
+    Object.fromEntries(Object.entries(words ?? {}).filter(([id]) => isKept(id)));
+  return Object.fromEntries(
+    languages.map((language) => [
+      language,
+      {
+        ...only(fresh[language], (id) => !explained.has(id)),
+        ...only(current[language], (id) => explained.has(id)),
+      },
+    ]),
+  );
 }
 
 function mergePlans(current: Plan, fresh: Plan, explained: ReadonlySet<string>): Plan {

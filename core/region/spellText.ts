@@ -1,7 +1,10 @@
+import type { PhraseBook } from "../language/index.ts";
 import type { Region } from "./regionSchema.ts";
 
-/** How a store says things: what it measures in, and how it spells. */
-export type Idiom = Pick<Region, "units" | "spelling">;
+/** How things are said: what the store measures in, how it spells, and the book of another language, where it is told in one. */
+export interface Idiom extends Pick<Region, "units" | "spelling"> {
+  readonly book?: PhraseBook | undefined;
+}
 
 /** What is written here in the words of the United States, and how a British store says it. Longer phrases first. */
 const british: readonly (readonly [us: string, uk: string])[] = [

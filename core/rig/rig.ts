@@ -1,17 +1,9 @@
 import { z } from "zod";
 import { localDateSchema } from "../dates/index.ts";
-import { findTextFault } from "../text/index.ts";
+import { plainText } from "../text/plainText.ts";
 import { typedSchema } from "../units/index.ts";
 
-/** Text a person typed: no control characters, no markup, at most `most` characters, not blank. */
-export const plainText = (most: number) =>
-  z
-    .string()
-    .trim()
-    .min(1, "must not be empty")
-    .max(most, `must be at most ${most} characters`)
-    .regex(/^[^<>\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]*$/, "must not hold markup or control characters")
-    .refine((text) => findTextFault(text) === null, "must be well-formed Unicode");
+export { plainText };
 
 const idSchema = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/, "must be small letters, digits and hyphens");
 const amps = z.number().positive().max(2000);

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { languageSchema } from "../language/index.ts";
 import { type Topic, topicIdSchema } from "../topic/index.ts";
 import { chooseLevel, reckonMinutes, speakMinutes, toQuarters } from "./reckonMinutes.ts";
 import { styleIdSchema } from "./styles.ts";
@@ -22,6 +23,8 @@ export const planOptionsSchema = z.strictObject({
   manualOrder: z.array(topicIdSchema).max(600).nullable(),
   /** Topics that are told although there would be others to choose first: like musts, but only for this walk. */
   added: z.array(topicIdSchema).max(100).default([]),
+  /** What the buyer reads: their page, their cards. Left out: English. */
+  language: languageSchema.optional(),
 });
 export type PlanOptions = z.infer<typeof planOptionsSchema>;
 

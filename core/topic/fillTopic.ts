@@ -1,3 +1,4 @@
+import { findText } from "../language/index.ts";
 import { type Idiom, spellText } from "../region/index.ts";
 import { type PartKind, quantityOf, type Rig, sayFigure, sayPlace } from "../rig/index.ts";
 import { lowerFirst } from "../text/index.ts";
@@ -31,14 +32,14 @@ export function fillTopic(topic: Topic, rig: Rig, idiom: Idiom, choices: SchoolC
           does: chosen.does ?? topic.does,
           school: {
             id: chosen.id,
-            name: spellText(chosen.name, idiom.spelling),
-            tradeOff: spellText(chosen.tradeOff, idiom.spelling),
+            name: tellText(chosen.name, idiom),
+            tradeOff: tellText(chosen.tradeOff, idiom),
           },
         };
   const fill = (text: string) => fillText(text, rig, idiom);
   return {
     ...words,
-    title: spellText(words.title, idiom.spelling),
+    title: tellText(words.title, idiom),
     why: fill(words.why),
     say: fill(words.say),
     show: fill(words.show),
@@ -48,37 +49,47 @@ export function fillTopic(topic: Topic, rig: Rig, idiom: Idiom, choices: SchoolC
   };
 }
 
+/** A text without braces as it is told: in the idiom's language where its book has it, else in the store's spelling. */
+export const tellText = (text: string, { book, spelling }: Idiom) => findText(book, text) ?? spellText(text, spelling);
+
 /**
  * A text with what stands in braces replaced by what the rig says. "{at:plug}" → "outside, lowest point of the transom";
  * "{amount:100 L}" → "26 gal" in a store of US units;
  * "{if:vhf?Call on 16.|Call for help.}" → the first where there is one of that kind aboard (or a `trailer`), else the second.
+ * A text the idiom's book does not have stays wholly in the language it was written in, its places too.
  */
 export function fillText(text: string, rig: Rig, idiom: Idiom): string {
-  const filled = text
-    .replace(placeholder, (_, verb: string, name: string) => formatOf(rig, verb, name, idiom))
+  const translated = findText(idiom.book, text);
+  const book = translated === undefined ? undefined : idiom.book;
+  const filled = (translated ?? text)
+    .replace(placeholder, (_, verb: string, name: string) => formatOf(rig, verb, name, { ...idiom, book }))
     .replace(amount, (_, written: string) => sayWritten(written, idiom.units))
     .replace(choice, (_, kind: string, yes: string, no: string | undefined) => (hasKind(rig, kind) ? yes : (no ?? "")));
-  return spellText(filled, idiom.spelling);
+  return translated === undefined ? spellText(filled, idiom.spelling) : filled;
 }
 
 const hasKind = (rig: Rig, kind: string) =>
   kind === "trailer" ? rig.trailer !== null : rig.parts.some((part) => part.kind === kind);
 
 function formatOf(rig: Rig, verb: string, name: string, idiom: Idiom): string {
-  if (verb === "rig") return quantityOf(name) === null ? readFact(rig, name) : (sayFigure(rig, name, idiom) ?? asPlate);
+  const { book } = idiom;
+  const say = (text: string) => findText(book, text) ?? text;
+  if (verb === "rig")
+    return quantityOf(name) === null ? readFact(rig, name, say) : (sayFigure(rig, name, idiom) ?? say(asPlate));
   const parts = rig.parts.filter(({ kind }) => kind === (name as PartKind));
-  if (parts.length === 0) return "where we will show you";
-  if (verb === "at") return sayPlace(rig, parts[0]!);
-  return parts.map((part) => `${lowerFirst(part.label)} (${sayPlace(rig, part)})`).join(", ");
+  if (parts.length === 0) return say("where we will show you");
+  if (verb === "at") return sayPlace(rig, parts[0]!, book);
+  return parts.map((part) => `${lowerFirst(say(part.label))} (${sayPlace(rig, part, book)})`).join(", ");
 }
 
 const asPlate = "as its plate says";
 
-function readFact(rig: Rig, dotted: string): string {
+function readFact(rig: Rig, dotted: string, say: (text: string) => string): string {
   let at: unknown = rig;
   for (const name of dotted.split(".")) {
     at = typeof at === "object" && at !== null ? (at as Record<string, unknown>)[name] : undefined;
   }
-  if (Array.isArray(at)) return at.length === 0 ? "nothing that we found" : at.map(String).map(lowerFirst).join("; ");
-  return typeof at === "number" || typeof at === "string" ? String(at).replaceAll("-", " ") : asPlate;
+  if (Array.isArray(at))
+    return at.length === 0 ? say("nothing that we found") : at.map((each) => lowerFirst(say(String(each)))).join("; ");
+  return typeof at === "number" || typeof at === "string" ? String(at).replaceAll("-", " ") : say(asPlate);
 }

@@ -14,9 +14,20 @@ export {
   ownWordsSchema,
   type TextPiece,
 } from "./glossary.ts";
+export { listTexts } from "./listTexts.ts";
 export { createTopicSearch, type TopicFilter } from "./searchTopics.ts";
 export { shortenTitles } from "./shortenTitles.ts";
 export { type System, systemNames, systems } from "./systems.ts";
+export {
+  type ToldIn,
+  type TopicWords,
+  tellIn,
+  tellTopics,
+  toldInSchema,
+  topicWordsSchema,
+  withWords,
+  wordsOf,
+} from "./tellTopics.ts";
 export {
   levels,
   librarySchema,

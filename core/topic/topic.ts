@@ -92,16 +92,16 @@ export const topicSchema = z.strictObject({
 export type Topic = z.infer<typeof topicSchema>;
 
 /** What braces are filled with has the length the boat gives it: eight batteries with their places, or nothing at all. */
-const filled = plainText(20_000).or(z.literal(""));
+export const filledText = plainText(20_000).or(z.literal(""));
 
 /** A topic as it is told on one boat (`fillTopic`). */
 export const toldTopicSchema = topicSchema.extend({
-  why: filled,
-  say: filled,
-  show: filled,
-  does: filled,
-  cautions: z.array(filled).max(4),
-  wrong: filled,
+  why: filledText,
+  say: filledText,
+  show: filledText,
+  does: filledText,
+  cautions: z.array(filledText).max(4),
+  wrong: filledText,
 });
 
 /** A whole library: ids used once, `after` known and without a circle left for the route to find. */

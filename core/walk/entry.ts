@@ -3,6 +3,7 @@ import { instantSchema, localDateSchema } from "../dates/index.ts";
 import { callFaultSchema } from "../faults/index.ts";
 import { sha256Schema } from "../hash/index.ts";
 import { readingAnswerSchema } from "../hours/index.ts";
+import { languageSchema } from "../language/index.ts";
 import { placeSchema, plainText } from "../rig/index.ts";
 import { topicIdSchema } from "../topic/index.ts";
 import { tripPlanSchema } from "../trip/index.ts";
@@ -61,6 +62,8 @@ export const entrySchema = z.discriminatedUnion("kind", [
     /** Seconds the topic was open before this mark. */
     spentS: z.number().min(0).max(86_400),
     note: noteSchema.optional(),
+    /** In which language it was told, where that is not the one its snapshot is written in. */
+    language: languageSchema.optional(),
     /** Of a topic put off: how it is made up for, and by when. */
     how: z.enum(laterHows).optional(),
     when: localDateSchema.optional(),

@@ -16,6 +16,7 @@ import * as tenth from "./migrations/0010-people.ts";
 import * as eleventh from "./migrations/0011-typed.ts";
 import * as twelfth from "./migrations/0012-calls.ts";
 import * as thirteenth from "./migrations/0013-towing.ts";
+import * as fourteenth from "./migrations/0014-languages.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -32,6 +33,7 @@ const migrations = [
   { name: "0011-typed", ...eleventh },
   { name: "0012-calls", ...twelfth },
   { name: "0013-towing", ...thirteenth },
+  { name: "0014-languages", ...fourteenth },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

@@ -15,6 +15,7 @@ export interface UserRow {
   secondStep: number;
   recovery: string;
   needsSecond: number;
+  language: string;
 }
 export interface SessionRow {
   tokenHash: string;
@@ -351,6 +352,7 @@ const defineStore = (table: Define) => ({
     secondStep: whole(),
     recovery: text(),
     needsSecond: whole(),
+    language: textOr("en"),
   }),
   sessions: table<SessionRow>("sessions", {
     tokenHash: key(),

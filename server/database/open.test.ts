@@ -31,7 +31,7 @@ it("keeps nothing of a transaction that fails", async () => {
   const database = await openDatabase(folder);
   const person = {
     ...{ id: "a", login: "a", name: "A", role: "sales", salt: "00", hash: "00", cost: "{}" },
-    ...{ isOff: 0, second: null, secondStep: 0, recovery: "[]", needsSecond: 0 },
+    ...{ isOff: 0, second: null, secondStep: 0, recovery: "[]", needsSecond: 0, language: "en" },
   };
   await expect(
     database.inTransaction(async (transaction) => {

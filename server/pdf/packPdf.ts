@@ -2,6 +2,7 @@ import { PDFDocument } from "pdf-lib";
 import type { Content, TableCell, TDocumentDefinitions } from "pdfmake/interfaces";
 import QRCode from "qrcode";
 import type { Card, CardBlock } from "../../core/card/index.ts";
+import type { Language } from "../../core/language/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { amber, ink, magenta, printDeck, rule, soft } from "./ink.ts";
 import { printLogo } from "./letterhead.ts";
@@ -9,6 +10,7 @@ import { printPdf, write } from "./printer.ts";
 
 export interface PackQuestion {
   readonly cards: readonly Card[];
+  readonly language: Language;
   readonly rig: Rig;
   readonly boatName: string;
   readonly hull: string;
@@ -33,7 +35,7 @@ export async function writePackPdf(question: PackQuestion): Promise<Buffer> {
   const single = await PDFDocument.create();
   single.setTitle(`Owner pack, ${question.boatName}, ${question.hull}`);
   single.setAuthor(question.store);
-  single.setLanguage("en");
+  single.setLanguage(question.language);
   for (const [i, card] of question.cards.entries()) await append(single, await fitCard(card, i + 1, question));
   if (question.ownerAddress !== null) await append(single, await printLabel(question, question.ownerAddress));
   const whole = question.layout === "single" ? single : await imposeTwoUp(single, question);

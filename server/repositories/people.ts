@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { type Language, languageSchema } from "../../core/language/index.ts";
 import type { Role } from "../../core/walk/index.ts";
 import type { UserRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -15,6 +16,8 @@ export interface Person {
   /** The owner wants a second factor of them. */
   readonly needsSecond: boolean;
   readonly hasSecond: boolean;
+  /** What they read topics in, as far as these were translated. */
+  readonly language: Language;
 }
 
 /** A person with what only signing in looks at. */
@@ -27,7 +30,7 @@ export interface Account extends Person {
 }
 
 type Change = Partial<
-  Pick<Account, "name" | "role" | "isOff" | "needsSecond" | "kept" | "second" | "secondStep" | "recovery">
+  Pick<Account, "name" | "role" | "isOff" | "needsSecond" | "kept" | "second" | "secondStep" | "recovery" | "language">
 >;
 
 export const readLogin = (login: string): string => login.trim().toLowerCase().normalize("NFKC");
@@ -41,7 +44,7 @@ export function createPeople({ models }: Database) {
       transaction?: Transaction,
     ) {
       const row = { id, login: readLogin(login), name, role, ...toColumns({ kept }) };
-      const rest = { isOff: 0, second: null, secondStep: 0, recovery: "[]", needsSecond: 0 };
+      const rest = { isOff: 0, second: null, secondStep: 0, recovery: "[]", needsSecond: 0, language: "en" };
       await models.users.create({ ...rest, ...row } as UserRow, inside(transaction));
     },
     async find(id: string, transaction?: Transaction): Promise<Account | null> {
@@ -76,6 +79,7 @@ function toAccount(row: UserRow | null): Account | null {
     isOff: row.isOff === 1,
     needsSecond: row.needsSecond === 1,
     hasSecond: row.second !== null,
+    language: languageSchema.parse(row.language),
     kept: { salt: row.salt, hash: row.hash, cost: scryptCostSchema.parse(JSON.parse(row.cost)) },
     second: row.second,
     secondStep: row.secondStep,
@@ -83,7 +87,7 @@ function toAccount(row: UserRow | null): Account | null {
   };
 }
 
-export const toPerson = ({ id, login, name, role, isOff, needsSecond, hasSecond }: Person): Person => ({
+export const toPerson = ({ id, login, name, role, isOff, needsSecond, hasSecond, language }: Person): Person => ({
   id,
   login,
   name,
@@ -91,6 +95,7 @@ export const toPerson = ({ id, login, name, role, isOff, needsSecond, hasSecond 
   isOff,
   needsSecond,
   hasSecond,
+  language,
 });
 
 function toColumns({ kept, isOff, needsSecond, recovery, ...same }: Change): Partial<UserRow> {

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { instantSchema } from "../../core/dates/index.ts";
 import { sha256Schema } from "../../core/hash/index.ts";
+import { ownPhrasesSchema } from "../../core/language/index.ts";
 import { rampSheetSchema } from "../../core/ramp/index.ts";
 import { regionSchema, regions } from "../../core/region/index.ts";
 import { plainText } from "../../core/rig/index.ts";
@@ -39,6 +40,8 @@ export const settingsSchema = z.strictObject({
   feedHash: z.string().nullable().default(null),
   /** Its own words of the glossary. */
   ownWords: ownWordsSchema.default({}),
+  /** Its own phrases in other languages, laid over those that ship. */
+  phrases: ownPhrasesSchema.default({}),
   /** Messages in the store's own words, by template. */
   messageTexts: z.record(z.string(), z.string()).default({}),
   /** Ramps that people here launch at. */
@@ -69,6 +72,7 @@ const defaults: Settings = {
   allowers: [...usualAllowers],
   feedHash: null,
   ownWords: {},
+  phrases: {},
   messageTexts: {},
   ramps: [],
   towRules: [],

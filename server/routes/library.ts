@@ -6,7 +6,10 @@ import { serve } from "../http.ts";
 
 const done = { done: true as const };
 
-export function routeLibrary(router: Router, { auth, dockCallService, forecaster, libraryService }: Services) {
+export function routeLibrary(
+  router: Router,
+  { auth, dockCallService, forecaster, languageService, libraryService }: Services,
+) {
   router.get(
     endpoints.library.path,
     serve(endpoints.library, auth, () => libraryService.describe()),
@@ -51,6 +54,17 @@ export function routeLibrary(router: Router, { auth, dockCallService, forecaster
   router.post(
     endpoints.importTopics.path,
     serve(endpoints.importTopics, auth, ({ body, user }) => libraryService.edit(body.topics, user.name)),
+  );
+  router.get(
+    endpoints.languages.path,
+    serve(endpoints.languages, auth, () => languageService.describe()),
+  );
+  router.put(
+    endpoints.setPhrase.path,
+    serve(endpoints.setPhrase, auth, async ({ params, body }) => {
+      await languageService.setPhrase(params.language, body);
+      return done;
+    }),
   );
   router.put(
     endpoints.setWord.path,

@@ -137,6 +137,13 @@ function routeOwn(router: Router, services: Services) {
       return done;
     }),
   );
+  router.put(
+    endpoints.setLanguage.path,
+    serve(endpoints.setLanguage, auth, async ({ body, user }) => {
+      await staffService.setLanguage(user.id, body.language);
+      return done;
+    }),
+  );
   router.get(
     endpoints.sessions.path,
     serve(endpoints.sessions, auth, async ({ user, session }) => {

@@ -23,6 +23,7 @@ export function createDescriber({ settings, messages, clock }: Services): Descri
       hasSecond: person.hasSecond,
       owesSecond: person.needsSecond && !person.hasSecond,
       isShared,
+      language: person.language,
     };
   };
 }

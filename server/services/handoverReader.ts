@@ -54,6 +54,7 @@ export function createHandoverReader(parts: Parts) {
         rig: walk.rig,
         plan: walk.plan,
         topics: [...walk.topics],
+        told: walk.told,
         makeReady: [...walk.makeReady],
         arrival: walk.arrival,
         readings: Object.fromEntries(Object.entries(walk.readings).map(([engine, list]) => [engine, [...list]])),
@@ -116,7 +117,8 @@ async function readPlanned(parts: Parts, context: HandoverContext) {
     return { ...walk, plan: walk.plan, next };
   }
   const { sha256, snapshot } = await walkReader.freeze(context);
-  return { ...walk, topics: snapshot.topics, plan: snapshot.plan, snapshot: sha256, next: null };
+  const { topics, told = {} } = snapshot;
+  return { ...walk, topics, told, plan: snapshot.plan, snapshot: sha256, next: null };
 }
 
 /** What was struck from a sealed handover, as the amendments that did it say. */

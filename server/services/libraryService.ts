@@ -1,7 +1,9 @@
 import { isDeepStrictEqual } from "node:util";
 import type { LibrarySheet } from "../../api/index.ts";
 import { glossary, topics as shipped } from "../../content/index.ts";
+import { phraseBooks } from "../../content/languages/index.ts";
 import { toInstant } from "../../core/dates/index.ts";
+import { findText, layBook, type PhraseBook } from "../../core/language/index.ts";
 import { type Idiom, spellText } from "../../core/region/index.ts";
 import { learnMinutes, listRaises, type OwnStyle, orderTopics, type Raise } from "../../core/route/index.ts";
 import {
@@ -109,13 +111,15 @@ export function createLibraryService(parts: Parts) {
       return { changed: changed.length, same: fresh.size - changed.length };
     },
     async readGlossary() {
-      const { ownWords, region } = await settings.read();
+      const { ownWords, phrases, region } = await settings.read();
+      const books = phraseBooks.map((book) => layBook(book, phrases));
       const { lines, leftOut } = layGlossary(glossary, ownWords);
       const ours = lines.filter(({ entry, original }) => entry !== original);
       // Words stay what they are looked up by; what they mean is said as the store says it.
       const say = (entry: GlossaryEntry) => ({ ...entry, means: spellText(entry.means, region.spelling) });
       return {
         entries: lines.map(({ entry }) => say(entry)),
+        told: books.flatMap((book) => lines.flatMap(({ entry }) => tellEntry(entry, book) ?? [])),
         ours: ours.map(({ key, entry, original }) => ({ key, term: entry.term, original })),
         leftOut,
       };
@@ -144,6 +148,12 @@ export function createLibraryService(parts: Parts) {
 }
 
 export type LibraryService = ReturnType<typeof createLibraryService>;
+
+/** A word with its meaning in another language; null where one of the two was not translated. */
+function tellEntry({ term, means }: GlossaryEntry, book: PhraseBook): GlossaryEntry | null {
+  const [word, meaning] = [term, means].map((text) => findText(book, text));
+  return word === undefined || meaning === undefined ? null : { term: word, also: [], means: meaning };
+}
 
 /** The store's own words with one changed. Failure: `invalid-input` where a word would be explained twice. */
 function changeWord(ownWords: OwnWords, key: string, entry: GlossaryEntry | null | undefined): OwnWords {

@@ -21,6 +21,7 @@ import type { CareReader } from "./careReader.ts";
 import type { DockCallService } from "./dockCallService.ts";
 import { listFormer } from "./formerOwners.ts";
 import type { HandoverService } from "./handoverService.ts";
+import type { LanguageService } from "./languageService.ts";
 import type { PackService } from "./packService.ts";
 import type { TowingService } from "./towingService.ts";
 
@@ -33,6 +34,7 @@ interface Parts {
   readonly handoverService: HandoverService;
   readonly careReader: CareReader;
   readonly dockCallService: DockCallService;
+  readonly languageService: LanguageService;
   readonly packService: PackService;
   readonly towingService: Pick<TowingService, "describe">;
   readonly settings: { read(): Promise<Settings> };
@@ -124,7 +126,8 @@ async function makeLink(
 }
 
 async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
-  const { boats, handoverService, careReader, packService, dockCallService, towingService, settings, clock } = parts;
+  const { boats, handoverService, careReader, packService, dockCallService, languageService, towingService } = parts;
+  const { settings, clock } = parts;
   const { deliveryId } = await open(parts, token);
   const delivery = await handoverService.describe(deliveryId);
   const { walk, delivery: record } = await handoverService.get(deliveryId);
@@ -156,6 +159,7 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
     },
     inService: boat.inService,
     synonyms,
+    book: await languageService.findBook(record.planOptions.language),
     towing: { vehicle, rules },
     learnedFaults: await dockCallService.readLearned(delivery.rig.family),
     ...care,
@@ -185,11 +189,12 @@ async function describePack(
   delivery: string,
   token: string | undefined,
 ): Promise<Omit<PackQuestion, "paper" | "layout">> {
-  const { handoverService, packService, settings, photos, origin } = parts;
-  const { walk, log } = await handoverService.get(delivery);
+  const { handoverService, languageService, packService, settings, photos, origin } = parts;
+  const { walk, log, delivery: record } = await handoverService.get(delivery);
   const { rig, boatName, hull } = walk;
   const { store, phone, region, picture } = await readLetterhead(settings, photos);
   const packs = walk.packs ?? (await packService.read());
+  const book = (await languageService.findBook(record.planOptions.language)) ?? undefined;
   const link = token === undefined ? null : await open(parts, token);
   if (link !== null && link.deliveryId !== delivery) throw new Failure("link-ended");
   return {
@@ -202,8 +207,9 @@ async function describePack(
       breakInPacks: packs.breakIn,
       servicePacks: packs.service,
       gear: foldWalk(walk.sealed?.entries ?? log.entries).gear,
-      idiom: region,
+      idiom: { ...region, book },
     }),
+    language: book?.language ?? "en",
     rig,
     boatName,
     hull,

@@ -1,6 +1,7 @@
 import { Op } from "sequelize";
 import { ulid } from "ulid";
 import type { StaffSheet } from "../../api/index.ts";
+import type { Language } from "../../core/language/index.ts";
 import type { Role } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { InviteRow } from "../database/models.ts";
@@ -162,6 +163,10 @@ export function createStaffService({ database, people, sessions, settings, clock
       });
       sessions.forget(id);
       if (isOff) await sessions.endAllOf(id);
+    },
+    async setLanguage(id: string, language: Language) {
+      await people.change(id, { language });
+      sessions.forget(id);
     },
     /** For somebody who has lost their password or their second factor: a code to begin anew with. */
     async reset(id: string, by: string) {

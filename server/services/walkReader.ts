@@ -12,11 +12,12 @@ import {
   type Snapshot,
   sealedHandoverSchema,
   sealSnapshot,
+  tellAsHeard,
 } from "../../core/record/index.ts";
 import { spellAll } from "../../core/region/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
-import type { Topic } from "../../core/topic/index.ts";
+import type { ToldIn, Topic } from "../../core/topic/index.ts";
 import { type Entry, foldWalk, type WalkContent } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { ChainRow } from "../database/models.ts";
@@ -27,6 +28,7 @@ import { type Chain, hashText } from "../repositories/chain.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
 import type { WalkLog } from "../repositories/walkLogs.ts";
+import type { LanguageService } from "./languageService.ts";
 import type { Library, LibraryService } from "./libraryService.ts";
 import type { PackService } from "./packService.ts";
 import type { Prepared, RigService } from "./rigService.ts";
@@ -39,6 +41,7 @@ interface Parts {
   readonly snapshots: Snapshots;
   readonly packService: PackService;
   readonly rigService: RigService;
+  readonly languageService: LanguageService;
   readonly libraryService: LibraryService;
   readonly clock: Clock;
 }
@@ -62,6 +65,8 @@ export interface WalkView extends WalkContent {
   /** What it goes by once it has begun. */
   readonly snapshot: string | null;
   readonly packs: Snapshot["packs"] | null;
+  /** The topics in other languages, as the snapshot it goes by has them. */
+  readonly told: ToldIn;
   readonly sealed: SealedView | null;
 }
 
@@ -93,9 +98,9 @@ export function createWalkReader(parts: Parts) {
     const head = { buyers: delivery.buyers, sealed: null, ...common };
     if (begun === null)
       return { delivery, boat, log, walk: { ...head, ...(await prepareView(parts, delivery, boat)) } };
-    const { rig, plan, arrival, packs, boatName, hull } = begun;
+    const { rig, plan, arrival, packs, boatName, hull, told = {} } = begun;
     const topics = await resolve(parts, begun.topics, delivery.snapshot!, log, t);
-    const walk = { ...head, boatName, hull, rig, topics, plan, arrival, packs };
+    const walk = { ...head, boatName, hull, rig, topics, told, plan, arrival, packs };
     return { delivery, boat, log, walk: { ...walk, makeReady: begun.makeReady, snapshot: delivery.snapshot } };
   };
 
@@ -150,6 +155,7 @@ async function prepareView({ rigService, libraryService }: Parts, { planOptions 
     rig,
     topics: rigService.prepareTopics(boat.rigText, library, planOptions),
     ...listChecks(rig, library),
+    told: {},
     plan: null,
     snapshot: null,
     packs: null,
@@ -185,6 +191,7 @@ function openFirst(row: ChainRow, handover: Handover): Omit<WalkView, "date" | "
     hull,
     rig,
     topics,
+    told: {},
     plan,
     makeReady: checks,
     arrival: arrivalChecks,
@@ -216,11 +223,12 @@ function groupReadings(
 
 /** What a walk would go by if it began now, made of library and boat as they are. Planning: never within a transaction. */
 async function makeFresh(parts: Parts, { delivery, boat }: Pick<HandoverContext, "delivery" | "boat">) {
-  const { libraryService, rigService, packService } = parts;
+  const { languageService, libraryService, rigService, packService } = parts;
   const library = await libraryService.read();
   const prepared = await rigService.prepare(boat.rigText, library, delivery.planOptions);
   const packs = await packService.read();
   const { rig, plan } = prepared;
+  const languages = await languageService.listNeeded(delivery.planOptions.language);
   const used = <P extends { id: string }>(list: readonly P[], ids: readonly string[]) =>
     list.filter(({ id }) => ids.includes(id));
   const snapshot: Snapshot = {
@@ -230,6 +238,7 @@ async function makeFresh(parts: Parts, { delivery, boat }: Pick<HandoverContext,
     language: "en",
     rig,
     topics: [...prepared.topics],
+    ...(languages.length === 0 ? {} : { told: await languageService.tell(prepared.topics, rig, library, languages) }),
     methods: { ...library.schools },
     planOptions: delivery.planOptions,
     plan,
@@ -245,7 +254,9 @@ async function makeFresh(parts: Parts, { delivery, boat }: Pick<HandoverContext,
       ),
     },
   };
-  return { snapshot, prepared, key: `${boat.name} ${boat.hull} ${await packService.stamp()}` };
+  // Phrases are written now and then, and each writing changes what is frozen.
+  const told = JSON.stringify(snapshot.told ?? null);
+  return { snapshot, prepared, key: `${boat.name} ${boat.hull} ${await packService.stamp()} ${told}` };
 }
 
 /** With the words that were heard, where entries name other snapshots than the one the walk goes by. */
@@ -289,13 +300,15 @@ async function openSecond(
   const { snapshot, people, entries, photos } = openSealed(handover, content, named);
   const others = new Map([...named].map(([sha256, each]) => [sha256, each.topics]));
   others.delete(handover.snapshot);
+  const state = foldWalk(entries);
   const namesOf = (wanted: string) =>
     people.filter(({ role }) => role === wanted).map(({ id, name }) => ({ id, name }));
   return {
     boatName: handover.boatName,
     hull: handover.hull,
     rig: snapshot.rig,
-    topics: resolveTopics(snapshot.topics, others, foldWalk(entries)),
+    topics: tellAsHeard(resolveTopics(snapshot.topics, others, state), snapshot.told ?? {}, state),
+    told: snapshot.told ?? {},
     plan: snapshot.plan,
     makeReady: snapshot.makeReady,
     arrival: snapshot.arrival,

@@ -72,6 +72,7 @@ export const templatesQuery = queryOptions({ queryKey: ["templates"], queryFn: f
 export const templateQuery = (template: string) =>
   queryOptions({ queryKey: ["template", template], queryFn: fetcher("template", { params: { template } }) });
 export const libraryQuery = queryOptions({ queryKey: ["library"], queryFn: fetcher("library") });
+export const languagesQuery = queryOptions({ queryKey: ["languages"], queryFn: fetcher("languages") });
 export const glossaryQuery = queryOptions({
   queryKey: ["glossary"],
   queryFn: fetcher("glossary"),

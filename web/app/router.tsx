@@ -111,6 +111,12 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/library/GlossaryScreen.tsx")).GlossaryScreen }),
           },
           {
+            path: "/library/languages",
+            lazy: async () => ({
+              Component: (await import("../screens/library/LanguagesScreen.tsx")).LanguagesScreen,
+            }),
+          },
+          {
             path: "/deliveries/:delivery",
             lazy: async () => ({ Component: (await import("../screens/plan/PlanScreen.tsx")).PlanScreen }),
           },

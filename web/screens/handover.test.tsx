@@ -56,6 +56,7 @@ function createDelivery(): Delivery {
     rig,
     plan,
     topics: listTopicsFor(rig, topics),
+    told: {},
     makeReady: [],
     arrival: [],
     forgotten: { plotter: 0.9 },
@@ -83,7 +84,7 @@ function Signing({ delivery }: { delivery: Delivery }) {
 }
 
 function Walk({ delivery }: { delivery: Delivery }) {
-  const walk = useWalk(delivery);
+  const walk = useWalk(delivery, "en", () => undefined);
   return (
     <>
       <h1>{walk.step.topic.title}</h1>
@@ -117,7 +118,7 @@ const noDrawing = new Proxy({}, { get: () => () => undefined, set: () => true })
 beforeAll(() => {
   vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue(noDrawing as never);
   vi.stubGlobal("fetch", () => Promise.reject(new TypeError("no signal")));
-  queryClient.setQueryData(glossaryQuery.queryKey, { entries: [], ours: [], leftOut: [], synonyms });
+  queryClient.setQueryData(glossaryQuery.queryKey, { entries: [], told: [], ours: [], leftOut: [], synonyms });
   queryClient.setQueryData(meQuery.queryKey, makeMe());
 });
 beforeEach(() => syncQueue.setUser({ id: "nessa", name: "Nessa" }));

@@ -2,6 +2,7 @@ import userEvent from "@testing-library/user-event";
 import type { LibrarySheet, TemplateLine } from "../../api/index.ts";
 import { glossary, rigTemplates, synonyms, topics } from "../../content/index.ts";
 import { GlossaryScreen } from "../screens/library/GlossaryScreen.tsx";
+import { LanguagesScreen } from "../screens/library/LanguagesScreen.tsx";
 import { LibraryScreen } from "../screens/library/LibraryScreen.tsx";
 import { SchoolsScreen } from "../screens/library/SchoolsScreen.tsx";
 import { StylesScreen } from "../screens/library/StylesScreen.tsx";
@@ -57,6 +58,7 @@ const pages = [
   { path: "/library/styles", element: <StylesScreen /> },
   { path: "/library/templates", element: <TemplatesScreen /> },
   { path: "/library/glossary", element: <GlossaryScreen /> },
+  { path: "/library/languages", element: <LanguagesScreen /> },
 ];
 /** Answers what the library pages ask, with this library. */
 export const serveLibrary = (library: LibrarySheet = plain, more: Parameters<typeof answerWith>[0] = {}) =>
@@ -68,7 +70,7 @@ export const serveLibrary = (library: LibrarySheet = plain, more: Parameters<typ
       return { ...line, rig: rigTemplates[line.id as "sedge-18"] };
     },
     boats: () => ({ boats: [], boatsFound: 0, boatsInAll: 0, stages: noStages }),
-    glossary: () => ({ synonyms, entries: glossary, ours: [], leftOut: [] }),
+    glossary: () => ({ synonyms, entries: glossary, told: [], ours: [], leftOut: [] }),
     ...more,
   });
 /** A page of the library, as a role sees it. */

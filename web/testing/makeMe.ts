@@ -14,5 +14,6 @@ export const makeMe = (change: Partial<Me> = {}): Me => ({
   hasSecond: false,
   owesSecond: false,
   isShared: false,
+  language: "en",
   ...change,
 });

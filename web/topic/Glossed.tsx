@@ -1,15 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useId, useMemo } from "react";
+import type { GlossarySheet } from "../../api/index.ts";
 import { createGlossaryMarker, type GlossaryEntry } from "../../core/topic/index.ts";
 import { glossaryQuery } from "../app/queries.ts";
 
 const noMarker = (text: string) => [{ text, entry: null }];
-const known = new WeakMap<readonly GlossaryEntry[], ReturnType<typeof createGlossaryMarker>>();
+const known = new WeakMap<GlossarySheet, ReturnType<typeof createGlossaryMarker>>();
 
 /** A text with the trade's words underlined; a touch says what one means. */
 export function Glossed({ text }: { text: string }) {
   const { data } = useQuery(glossaryQuery);
-  const pieces = useMemo(() => (data === undefined ? noMarker(text) : markerOf(data.entries)(text)), [data, text]);
+  const pieces = useMemo(() => (data === undefined ? noMarker(text) : markerOf(data)(text)), [data, text]);
   return pieces.map(({ text: piece, entry }, i) =>
     // biome-ignore lint/suspicious/noArrayIndexKey: a piece is known by its place in the text
     entry === null ? piece : <Term key={i} word={piece} entry={entry} />,
@@ -17,9 +18,9 @@ export function Glossed({ text }: { text: string }) {
 }
 
 /** Made once for a glossary, however many texts are marked with it. */
-function markerOf(entries: readonly GlossaryEntry[]) {
-  const marker = known.get(entries) ?? createGlossaryMarker(entries);
-  known.set(entries, marker);
+function markerOf(sheet: GlossarySheet) {
+  const marker = known.get(sheet) ?? createGlossaryMarker([...sheet.entries, ...sheet.told]);
+  known.set(sheet, marker);
   return marker;
 }
 

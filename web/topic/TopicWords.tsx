@@ -1,11 +1,12 @@
+import type { Language } from "../../core/language/index.ts";
 import type { Topic } from "../../core/topic/index.ts";
 import { Caution } from "../ui/Notice.tsx";
 import { Glossed } from "./Glossed.tsx";
 
 /** What a topic says: the caution before the step, then what to say, show and have them do, what goes wrong, why. */
-export function TopicWords({ topic }: { topic: Topic }) {
+export function TopicWords({ topic, language = "en" }: { topic: Topic; language?: Language }) {
   return (
-    <>
+    <div lang={language}>
       <div className="mt-3">
         <Caution texts={topic.cautions} />
       </div>
@@ -21,7 +22,7 @@ export function TopicWords({ topic }: { topic: Topic }) {
           Taught here: <strong className="text-ink">{topic.school.name}</strong>. {topic.school.tradeOff}
         </p>
       )}
-    </>
+    </div>
   );
 }
 

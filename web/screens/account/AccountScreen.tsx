@@ -1,9 +1,11 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
+import { type Language, languageNames, languages } from "../../../core/language/index.ts";
 import { ask } from "../../app/client.ts";
 import { meQuery, queryClient, sessionsQuery } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
 import { Button } from "../../ui/Button.tsx";
+import { Chip } from "../../ui/Chip.tsx";
 import { Caution, ErrorNotice } from "../../ui/Notice.tsx";
 import { storeDay } from "../../ui/storeTime.ts";
 import { formatClock, formatDayAndYear } from "../../ui/words.ts";
@@ -29,6 +31,9 @@ export function AccountScreen() {
       </Part>
       {!me.owesSecond && (
         <>
+          <Part title="Language of the topics">
+            <OwnLanguage />
+          </Part>
           <Part title="Password">
             <NewPassword />
           </Part>
@@ -47,6 +52,31 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
       <h2 className="text-lg font-bold">{title}</h2>
       {children}
     </section>
+  );
+}
+
+/** What one reads topics in; where nobody translated one, it stays English. */
+function OwnLanguage() {
+  const me = useMe();
+  const save = useMutation({
+    mutationFn: (language: Language) => ask("setLanguage", { body: { language } }),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: meQuery.queryKey }),
+  });
+  return (
+    <>
+      <div role="radiogroup" aria-label="Language of the topics" className="mt-2 flex flex-wrap gap-2">
+        {languages.map((language) => (
+          <Chip key={language} isPicked={me.language === language} onPick={() => save.mutate(language)}>
+            <span lang={language}>{languageNames[language]}</span>
+          </Chip>
+        ))}
+      </div>
+      <p className="mt-1 text-soft" role="status">
+        {save.isSuccess && "Saved. "}
+        You read topics in it wherever they have been translated. A walk that has begun stays as it is.
+      </p>
+      {save.error !== null && <ErrorNotice error={save.error} />}
+    </>
   );
 }
 

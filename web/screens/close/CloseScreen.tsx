@@ -1,4 +1,3 @@
-import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
@@ -13,6 +12,7 @@ import {
 import { deliveryQuery, queryClient } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
 import { HoursRead } from "../../handover/HoursRead.tsx";
+import { useDelivery } from "../../handover/useDelivery.ts";
 import { MeasureList } from "../../measure/MeasureList.tsx";
 import type { NewEntry } from "../../offline/syncQueue.ts";
 import { useNews } from "../../offline/useNews.ts";
@@ -32,7 +32,7 @@ import { type SittingState, useSitting } from "./useSitting.ts";
 /** Closing: what is still open, gear, hours, signatures. Sealed when nothing stands in the way. */
 export function CloseScreen() {
   const { delivery: id } = useParams() as { delivery: string };
-  const delivery = useQuery(deliveryQuery(id));
+  const delivery = useDelivery(id);
   return (
     <Fetched query={delivery} what="the handover">
       {(data) =>

@@ -8,6 +8,7 @@ const pages = [
   ["/library/templates", "Templates"],
   ["/library/packs", "Packs"],
   ["/library/glossary", "Glossary"],
+  ["/library/languages", "Languages"],
 ] as const;
 
 /** The library's pages, one line of them above each. */

@@ -233,7 +233,7 @@ describe("the glossary of this store", () => {
   it("shows what ships beside ours, and goes back to it; what is left out can be put back", async () => {
     const ours = [{ key: word.term, term: own.term, original: word }];
     const log = serve(plain, {
-      glossary: () => ({ synonyms, entries: [own], ours, leftOut: [glossary[1]!] }),
+      glossary: () => ({ synonyms, entries: [own], told: [], ours, leftOut: [glossary[1]!] }),
       setWord: () => ({ done: true }),
     });
     show("/library/glossary");

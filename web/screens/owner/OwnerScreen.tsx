@@ -4,6 +4,8 @@ import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { type OwnerPage, ownerAuthor } from "../../../api/index.ts";
 import { type Card, createCards } from "../../../core/card/index.ts";
+import { type Language, languageNames } from "../../../core/language/index.ts";
+import { tellIn } from "../../../core/topic/index.ts";
 import { foldWalk, formatBuyers, listOwed, type WalkState } from "../../../core/walk/index.ts";
 import { addressOf, ask, Refused } from "../../app/client.ts";
 import { ownerPageQuery, queryClient, settle } from "../../app/queries.ts";
@@ -68,8 +70,12 @@ function Ended({ token, error }: { token: string; error: Refused }) {
   );
 }
 
-function PageOf({ token, page }: { token: string; page: OwnerPage }) {
+function PageOf({ token, page: read }: { token: string; page: OwnerPage }) {
   const [search] = useSearchParams();
+  const theirs = read.book?.language ?? "en";
+  const [language, setLanguage] = useState<Language>(theirs);
+  const page = useMemo(() => ({ ...read, delivery: tellIn(read.delivery, language) }), [read, language]);
+  const book = language === "en" ? undefined : (read.book ?? undefined);
   const { delivery, store, phone } = page;
   const state = useMemo(() => foldWalk(delivery.entries), [delivery.entries]);
   const cards = useMemo(
@@ -83,9 +89,9 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
         breakInPacks: page.breakInPacks,
         servicePacks: page.servicePacks,
         gear: state.gear,
-        idiom: page.region,
+        idiom: { ...page.region, book },
       }),
-    [page, delivery, store, phone, state.gear],
+    [page, delivery, store, phone, state.gear, book],
   );
   const view = search.get("view");
   const card = cards.find(({ id }) => id === view);
@@ -105,6 +111,23 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
         <p className="break-words text-soft">
           {delivery.hull}, {formatBuyers(delivery.buyers)}
         </p>
+        {theirs !== "en" && (
+          <fieldset className="flex gap-1">
+            <legend className="sr-only">Language of the cards and topics</legend>
+            {[theirs, "en" as const].map((each) => (
+              <button
+                key={each}
+                type="button"
+                lang={each}
+                aria-pressed={each === language}
+                onClick={() => setLanguage(each)}
+                className={`min-h-12 rounded-md px-3 ${each === language ? "bg-ink font-bold text-sheet" : "underline underline-offset-4"}`}
+              >
+                {languageNames[each]}
+              </button>
+            ))}
+          </fieldset>
+        )}
       </header>
       <main className="pt-4">
         {view !== null && (
@@ -112,7 +135,11 @@ function PageOf({ token, page }: { token: string; page: OwnerPage }) {
             <ChevronLeft size={18} aria-hidden /> All cards
           </Link>
         )}
-        {card !== undefined && <CardSheet card={card} rig={delivery.rig} />}
+        {card !== undefined && (
+          <div lang={language}>
+            <CardSheet card={card} rig={delivery.rig} />
+          </div>
+        )}
         {view === "walk" && <OwnerWalk token={token} page={page} state={state} />}
         {view === "topic" && topic !== undefined && <OwnerTopic topic={topic} rig={delivery.rig} />}
         {view === "arrival" && <OwnerArrival token={token} page={page} state={state} />}

@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
@@ -11,6 +11,7 @@ import { useMe } from "../../app/useMe.ts";
 import { OwnerLink } from "../../handover/OwnerLink.tsx";
 import { StartGate } from "../../handover/StartGate.tsx";
 import { startWalk } from "../../handover/StartWalk.tsx";
+import { useDelivery } from "../../handover/useDelivery.ts";
 import { useWalkState } from "../../offline/useSync.ts";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
@@ -35,7 +36,7 @@ import { WhoAndWhen } from "./WhoAndWhen.tsx";
 /** The walk before it is walked: its order, its minutes, the course on the deck plan, the schools compared. */
 export function PlanScreen() {
   const { delivery: id } = useParams() as { delivery: string };
-  const delivery = useQuery(deliveryQuery(id));
+  const delivery = useDelivery(id);
   return (
     <Fetched query={delivery} what="the plan">
       {(data) => <PlanOf delivery={data} />}

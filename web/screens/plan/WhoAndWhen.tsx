@@ -1,5 +1,6 @@
 import { Minus, Plus } from "lucide-react";
 import type { ReactNode } from "react";
+import { languageNames, languages } from "../../../core/language/index.ts";
 import type { PlanOptions } from "../../../core/route/index.ts";
 import { Button } from "../../ui/Button.tsx";
 
@@ -67,6 +68,18 @@ export function WhoAndWhen({ planOptions, canChoose, onChange }: WhoAndWhenProps
           >
             Experienced
           </Choice>
+        </Row>
+        <Row name="Reads">
+          {languages.map((language) => (
+            <Choice
+              key={language}
+              isOn={(planOptions.language ?? "en") === language}
+              onPick={() => onChange({ language })}
+            >
+              <span lang={language}>{languageNames[language]}</span>
+            </Choice>
+          ))}
+          <span className="text-soft">on their page and cards</span>
         </Row>
         <Row name="Boat">
           <select

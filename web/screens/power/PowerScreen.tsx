@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import { boatQuery, deliveryQuery } from "../../app/queries.ts";
+import { boatQuery } from "../../app/queries.ts";
+import { useDelivery } from "../../handover/useDelivery.ts";
 import { useWalkState } from "../../offline/useSync.ts";
 import { PowerView } from "../../power/PowerView.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
@@ -53,7 +54,7 @@ function WalkPower({ delivery }: { delivery: Delivery }) {
 /** The power map out of a walk: of the boat as the walk has it, so that it opens without signal. */
 export function WalkPowerScreen() {
   const { delivery: id } = useParams() as { delivery: string };
-  const query = useQuery(deliveryQuery(id));
+  const query = useDelivery(id);
   return (
     <Fetched query={query} what="the handover">
       {(delivery) => <WalkPower delivery={delivery} />}

@@ -3,7 +3,8 @@ import { Link, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
 import type { Sequence } from "../../../core/sequence/index.ts";
 import { type EntryOf, formatBuyers } from "../../../core/walk/index.ts";
-import { deliveryQuery, guidesQuery } from "../../app/queries.ts";
+import { guidesQuery } from "../../app/queries.ts";
+import { useDelivery } from "../../handover/useDelivery.ts";
 import type { NewEntry } from "../../offline/syncQueue.ts";
 import { useNews } from "../../offline/useNews.ts";
 import { syncQueue, useWalkState } from "../../offline/useSync.ts";
@@ -13,7 +14,7 @@ import { Fetched } from "../../ui/Fetched.tsx";
 /** Hitching up, launching, loading or putting away, with the handover it belongs to. */
 export function SequenceScreen() {
   const { delivery: id, sequence: name } = useParams() as { delivery: string; sequence: string };
-  const delivery = useQuery(deliveryQuery(id));
+  const delivery = useDelivery(id);
   const guides = useQuery(guidesQuery);
   return (
     <main className="px-4 pt-4 pb-12 md:px-8">

@@ -3,7 +3,8 @@ import { Link, useParams, useSearchParams } from "react-router";
 import type { Delivery, Guides } from "../../../api/index.ts";
 import { formatBuyers } from "../../../core/walk/index.ts";
 import { addressOf } from "../../app/client.ts";
-import { boatQuery, deliveryQuery, guidesQuery } from "../../app/queries.ts";
+import { boatQuery, guidesQuery } from "../../app/queries.ts";
+import { useDelivery } from "../../handover/useDelivery.ts";
 import { syncQueue, useSyncStatus, useWalkState } from "../../offline/useSync.ts";
 import { OfficerView } from "../../trip/OfficerView.tsx";
 import { TripPlanner } from "../../trip/TripPlanner.tsx";
@@ -13,7 +14,7 @@ import { storeDay, storeZone } from "../../ui/storeTime.ts";
 /** The first day out, planned with the handover it belongs to; and the safety gear as an officer asks for it. */
 export function TripScreen() {
   const { delivery: id } = useParams() as { delivery: string };
-  const delivery = useQuery(deliveryQuery(id));
+  const delivery = useDelivery(id);
   const guides = useQuery(guidesQuery);
   return (
     <main className="px-4 pt-4 pb-12 md:px-8">

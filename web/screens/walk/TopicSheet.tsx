@@ -12,6 +12,7 @@ import { PhotoRow } from "../../ui/Photos.tsx";
 import { formatClock, formatDay } from "../../ui/words.ts";
 import { People } from "./People.tsx";
 import { ThingItself } from "./ThingItself.tsx";
+import { ToldIn } from "./ToldIn.tsx";
 import type { Walk } from "./useWalk.ts";
 
 const levelWords = { told: "to be explained", shown: "to be shown", done: "to be done by their own hands" } as const;
@@ -66,7 +67,7 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
           ref={heading}
           className="min-w-0 flex-1 text-3xl leading-tight font-extrabold tracking-tight md:text-4xl"
         >
-          {topic.title}
+          <span lang={walk.languageOf(topic.id)}>{topic.title}</span>
         </h1>
         <Turn label="Topic before" isOff={walk.at === 0} onTurn={() => walk.go(walk.at - 1)}>
           <ChevronLeft aria-hidden size={28} />
@@ -78,7 +79,8 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
       <Waits walk={walk} waits={waits} />
       {marked !== undefined && <Marked walk={walk} marked={marked} />}
       <Snags walk={walk} />
-      <TopicWords topic={topic} />
+      <ToldIn walk={walk} />
+      <TopicWords topic={topic} language={walk.languageOf(topic.id)} />
       <People walk={walk} />
       <Measures walk={walk} />
       <PhotoRow

@@ -7,7 +7,9 @@ import { formatBuyers } from "../../../core/walk/index.ts";
 import { PersonMenu } from "../../app/PersonMenu.tsx";
 import { deliveryQuery } from "../../app/queries.ts";
 import { Signal } from "../../app/Signal.tsx";
+import { useMe } from "../../app/useMe.ts";
 import { StartWalk } from "../../handover/StartWalk.tsx";
+import { tellDelivery } from "../../handover/useDelivery.ts";
 import { useNews } from "../../offline/useNews.ts";
 import { keepOwed } from "../../owed/keepOwed.ts";
 import { OwedPad } from "../../owed/OwedPad.tsx";
@@ -51,8 +53,10 @@ function toSecond(delivery: Delivery): Delivery {
   return second === null ? delivery : { ...delivery, plan: { ...delivery.plan, ...second, second: null } };
 }
 
-function WalkOf({ delivery }: { delivery: Delivery }) {
-  const walk = useWalk(delivery);
+function WalkOf({ delivery: read }: { delivery: Delivery }) {
+  const [language, setLanguage] = useState(useMe().language);
+  const delivery = useMemo(() => tellDelivery(read, language), [read, language]);
+  const walk = useWalk(delivery, language, setLanguage);
   const { state } = walk;
   if (state.startedAt === null)
     return (

@@ -1,5 +1,6 @@
 import { useCallback, useMemo, useRef, useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
+import type { Language } from "../../../core/language/index.ts";
 import type { RouteVisit } from "../../../core/route/index.ts";
 import { findTopicStation, type Topic } from "../../../core/topic/index.ts";
 import { countTopics, type Entry, type Mark, type TopicCount, type WalkState } from "../../../core/walk/index.ts";
@@ -39,6 +40,9 @@ export interface Walk {
   readonly people: readonly Person[];
   readonly person: string | null;
   setPerson(person: string | null): void;
+  /** In which language a topic is told now: the chosen one where somebody translated it. */
+  languageOf(topic: string): Language;
+  setLanguage(language: Language): void;
   go(index: number): void;
   goToTopic(topic: string): void;
   goToStation(station: string): void;
@@ -54,7 +58,7 @@ export interface Walk {
 const undoKinds: readonly Entry["kind"][] = ["mark", "snag", "promise", "measure", "photo"];
 
 /** A walk under way: where one is, and the few things that can be done there. Every act is an entry in the syncQueue. */
-export function useWalk(delivery: Delivery): Walk {
+export function useWalk(delivery: Delivery, language: Language, setLanguage: (language: Language) => void): Walk {
   const state = useWalkState(delivery);
   const me = useMe();
   const [anew, setAnew] = useState<readonly RouteVisit[] | null>(null);
@@ -108,7 +112,11 @@ export function useWalk(delivery: Delivery): Walk {
     open(steps[next ?? at]!.topic.id);
   };
 
+  const languageOf = (topic: string): Language => (delivery.told[language]?.[topic] === undefined ? "en" : language);
+
   return {
+    languageOf,
+    setLanguage,
     delivery,
     state,
     visits,
@@ -138,7 +146,10 @@ export function useWalk(delivery: Delivery): Walk {
     },
     mark(mark, more = {}) {
       const spentS = Math.round((performance.now() - openedMs.current) / 100) / 10;
-      void syncQueue.add(delivery.id, { kind: "mark", topic: step.topic.id, mark, person, spentS, ...more });
+      const { id: topic } = step.topic;
+      const spoken = languageOf(topic);
+      const toldIn = spoken === "en" ? {} : { language: spoken };
+      void syncQueue.add(delivery.id, { kind: "mark", topic, mark, person, spentS, ...toldIn, ...more });
       // Marked for one of several people: stay, the others are still to do it.
       if (person !== null) {
         openedMs.current = performance.now();

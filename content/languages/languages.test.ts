@@ -1,0 +1,102 @@
+import { describe, expect, it } from "vitest";
+import { type CardBlock, createCards } from "../../core/card/index.ts";
+import { listBraces } from "../../core/language/index.ts";
+import { regions } from "../../core/region/index.ts";
+import { isMet, type Rig } from "../../core/rig/index.ts";
+import { fillTopic } from "../../core/topic/index.ts";
+import { breakInPacks, cards, rigTemplates, servicePacks, topics } from "../index.ts";
+import { phraseBooks } from "./index.ts";
+
+const rigs: readonly Rig[] = Object.values(rigTemplates);
+const musts = topics.filter(({ must }) => must);
+const idiom = regions.metric;
+
+const boatOf = (rig: Rig) => ({
+  rig,
+  boatName: "Tern",
+  hull: "QXR00001A626",
+  store: "Slack Water Boats",
+  phone: "555 0100",
+  breakInPacks,
+  servicePacks,
+  gear: new Map(),
+});
+
+const wordsOf = (block: CardBlock): string[] => {
+  const title = block.title === undefined ? [] : [block.title];
+  if (block.kind === "places") return [...title, ...block.marks.flatMap(({ label, where }) => [label, where])];
+  if (block.kind === "table") return [...title, ...block.head, ...block.rows.flat()];
+  if (block.kind === "pairs") return [...title, ...block.rows.flat()];
+  return [...title, ...block.items];
+};
+
+/** What is the same in both: figures, names, what is written on the boat, and words that both languages have. */
+const isSame = (text: string) => !/[a-z]{3}/i.test(text.replace(/\b(kPa|Tern|rpm|VHF|USB)\b/g, ""));
+const shared: ReadonlySet<string> = new Set([
+  ...["Slack Water Boats", "QXR00001A626", "Position", "Normal", "Thermostat", "Thermostats", "Flaps", "Radio VHF"],
+  // Makers and models are names.
+  ...rigs.map(({ maker, model, modelYear }) => `Tern, ${maker} ${model} ${modelYear}`),
+  // What stands on a switch is found by what stands on it.
+  ...rigs.flatMap(({ panel, powerSwitches }) => [
+    ...powerSwitches.flatMap(({ positions }) => positions.map(({ label }) => label)),
+    ...panel.flatMap(({ label, note, positions }, i) => [
+      label ?? "",
+      note ?? "",
+      `${i + 1}  ${label}`,
+      ...positions.flatMap((position) => [position.label, `${label}, ${position.label}`]),
+    ]),
+  ]),
+]);
+
+describe.each(phraseBooks)("words in $language", (book) => {
+  it("keep the braces of what they stand for", () => {
+    const differing = Object.entries(book.texts).filter(
+      ([text, words]) => listBraces(text).join() !== listBraces(words).join(),
+    );
+    expect(differing).toEqual([]);
+  });
+
+  it.each(rigs.map((rig) => [rig.model, rig] as const))("say every must of %s, with places of its own", (_, rig) => {
+    const told = musts.filter(({ when }) => isMet(when, rig));
+    expect(told.length).toBeGreaterThan(10);
+    const left = told.flatMap((topic) => {
+      const [english, other] = [fillTopic(topic, rig, idiom), fillTopic(topic, rig, { ...idiom, book })];
+      const pairs = (["title", "why", "say", "show", "does", "wrong"] as const).map((key) => [
+        english[key],
+        other[key],
+      ]);
+      const cautions = english.cautions.map((caution, i) => [caution, other.cautions[i]]);
+      return [...pairs, ...cautions].filter(([one, two]) => one === two || /[{}]/.test(two!));
+    });
+    expect(left).toEqual([]);
+  });
+
+  it.each(rigs.map((rig) => [rig.model, rig] as const))("say every card of %s", (_, rig) => {
+    const boat = boatOf(rig);
+    const [english, other] = [
+      createCards(cards, { ...boat, idiom }),
+      createCards(cards, { ...boat, idiom: { ...idiom, book } }),
+    ];
+    expect(other.map(({ id }) => id)).toEqual(english.map(({ id }) => id));
+    const left = english.flatMap((card, i) => {
+      const [ours, theirs] = [card, other[i]!].map((each) => [
+        each.title,
+        each.lead ?? "",
+        ...each.blocks.flatMap(wordsOf),
+      ]);
+      return ours!.filter((text, j) => text === theirs![j] && !isSame(text) && !shared.has(text));
+    });
+    expect([...new Set(left)]).toEqual([]);
+  });
+});
+
+describe("words of another language", () => {
+  it("are wholly the one or the other: a text that was changed has no place in another language in it", () => {
+    const [book] = phraseBooks;
+    const rig = rigTemplates["wending-23"];
+    const extinguisher = topics.find(({ id }) => id === "extinguisher")!;
+    const told = fillTopic({ ...extinguisher, say: "It is {at:extinguisher}, as ever." }, rig, { ...idiom, book });
+    expect(told.say).toMatch(/^It is (in|on|at|under|behind|beside|bracket|clip)/i);
+    expect(told.title).toMatch(/Extincteur/);
+  });
+});

@@ -1,0 +1,134 @@
+import { ulid } from "ulid";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { Delivery, OwnerPage } from "../api/index.ts";
+import { createCards } from "../core/card/index.ts";
+import { toInstant } from "../core/dates/index.ts";
+import { foldWalk } from "../core/walk/index.ts";
+import { tellWalk } from "../demo/walkEntries.ts";
+import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
+
+let store: TestStore;
+let nessa: Caller;
+let odile: Caller;
+
+beforeAll(async () => {
+  store = await openTestStore();
+  nessa = await store.signIn("nessa");
+  odile = await store.signIn("odile");
+});
+afterAll(() => store.stop());
+
+const read = async (id: string) => (await nessa.get(`/api/deliveries/${id}`)).body as unknown as Delivery;
+const plan = async (id: string, change: object) =>
+  nessa.send("PUT", `/api/deliveries/${id}/plan`, { ...(await read(id)).planOptions, ...change });
+const phrase = (language: string, body: object, who = odile) =>
+  who.send("PUT", `/api/library/languages/${language}`, body);
+
+describe("phrases of the store's own", () => {
+  const text = "A small fire can be put out in the first few seconds. After that you leave the boat.";
+
+  it("stand before those that ship, and go back to them", async () => {
+    const words = "Petit feu, quelques secondes. Puis tout le monde quitte le bord.";
+    expect((await phrase("fr", { kind: "texts", text, words })).status).toBe(200);
+    const { books, own } = (await nessa.get("/api/library/languages")).body;
+    const french = books.find(({ language }: { language: string }) => language === "fr");
+    expect([french.texts[text], own.fr.texts[text]]).toEqual([words, words]);
+    await phrase("fr", { kind: "texts", text, words: null });
+    const after = (await nessa.get("/api/library/languages")).body;
+    expect(after.books.find(({ language }: { language: string }) => language === "fr").texts[text]).toMatch(
+      /^Un petit feu/,
+    );
+  });
+
+  it("must ask the boat what the text asks, and are written by those who write the library", async () => {
+    const asking = { kind: "texts", text: "It is {at:horn}.", words: "Il est là." };
+    const refused = await phrase("fr", asking);
+    expect([refused.status, refused.body.error.code, refused.body.error.wanted]).toEqual([
+      422,
+      "braces-differ",
+      ["at:horn"],
+    ]);
+    expect((await phrase("en", { ...asking, text, words: "x" })).status).toBe(422);
+    const corwin = await store.signIn("corwin");
+    expect((await phrase("fr", { kind: "texts", text, words: "x" }, corwin)).status).toBe(403);
+  });
+
+  it("are offered for the places of boats that are handed over next", async () => {
+    const { places, labels } = (await nessa.get("/api/library/languages")).body;
+    expect(places).toContain("Under the floor hatch");
+    expect(labels).toContain("Drain plug");
+  });
+});
+
+describe("a walk in two languages", () => {
+  it("has no other words while nobody needs them", async () => {
+    expect((await read("d-w118")).told).toEqual({});
+  });
+
+  it("has the staff's and the buyer's, and says them of this boat", async () => {
+    await plan("d-w118", { language: "es" });
+    expect((await nessa.send("PUT", "/api/language", { language: "fr" })).status).toBe(200);
+    expect((await nessa.get("/api/me")).body.language).toBe("fr");
+    const { told, topics } = await read("d-w118");
+    expect(Object.keys(told).sort()).toEqual(["es", "fr"]);
+    const musts = topics.filter(({ must }) => must).map(({ id }) => id);
+    expect(Object.keys(told.fr!)).toEqual(expect.arrayContaining(musts));
+    expect(told.es!.extinguisher!.say).toMatch(/^El extintor está (en|bajo|sobre|detrás)/);
+    expect(told.fr!["drain-plug"]!.say).not.toMatch(/[{}]/);
+  });
+
+  it("keeps what was spoken: in the words of that day, sealed with the record", async () => {
+    const made = await odile.send("POST", "/api/boats", { name: "Sedge", hull: "SLW23777K526", template: "sedge-18" });
+    const body = { boat: made.body.boat, date: store.services.clock.today(), time: "10:00", buyers: ["Dov Anselm"] };
+    const { delivery: id } = (await odile.send("POST", "/api/deliveries", { ...body, note: "" })).body;
+    const nowMs = Date.now();
+    const allow = { id: ulid(nowMs - 9e6), delivery: id, at: toInstant(nowMs - 9e6), by: "odile", device: "t" };
+    const post = (entries: object[], who: Caller) => who.send("POST", `/api/deliveries/${id}/entries`, { entries });
+    await post([{ ...allow, kind: "allow", reason: "Made ready at the dock" }], odile);
+    const before = await read(id);
+    const entries = tellWalk(before, {
+      by: "nessa",
+      startMs: nowMs - 8e6,
+      seed: 3,
+      hours: { main: 0.5, kicker: 0.2 },
+      isSigned: true,
+    });
+    const spoken = entries.map((entry) =>
+      entry.kind === "mark" && entry.topic === "jackets" ? { ...entry, language: "fr" } : entry,
+    );
+    const [start, ...rest] = spoken;
+    expect((await post([start!], nessa)).status).toBe(200);
+    // Other words afterwards are no longer this walk's.
+    const text = "Life jackets: one that fits for each person";
+    await phrase("fr", { kind: "texts", text, words: "Gilets : autre titre" });
+    expect((await post(rest, nessa)).status).toBe(200);
+    const sealed = await read(id);
+    expect(sealed.seal).not.toBeNull();
+    const titleOf = (topic: string) => sealed.topics.find((each) => each.id === topic)!.title;
+    expect(titleOf("jackets")).toBe("Gilets de sauvetage\u00a0: un à la taille de chacun");
+    expect(titleOf("extinguisher")).toMatch(/^Fire extinguisher/);
+    await phrase("fr", { kind: "texts", text, words: null });
+  });
+});
+
+describe("the buyer's page", () => {
+  it("has the book of what they read, for their cards", async () => {
+    const { token } = (await nessa.send("POST", "/api/deliveries/d-w118/link", { isRemote: false })).body;
+    const page = (await store.stranger.get(`/api/owner/${token}`)).body as unknown as OwnerPage;
+    expect(page.book?.language).toBe("es");
+    const { delivery } = page;
+    const cards = createCards(page.cards, {
+      ...page,
+      rig: delivery.rig,
+      boatName: delivery.boatName,
+      hull: delivery.hull,
+      gear: foldWalk(delivery.entries).gear,
+      idiom: { ...page.region, book: page.book! },
+    });
+    expect(cards.map(({ title }) => title)).toEqual(
+      expect.arrayContaining(["Arrancar", "Dónde está", "Remolque y rampa"]),
+    );
+    await plan("d-w118", { language: "en" });
+    expect(((await store.stranger.get(`/api/owner/${token}`)).body as unknown as OwnerPage).book).toBeNull();
+  });
+});
