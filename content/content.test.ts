@@ -5,7 +5,7 @@ import { type Condition, isMet, type PartKind, partKinds } from "../core/rig/ind
 import { listTopicsFor, proposeMinutes, speakMinutes } from "../core/route/index.ts";
 import { orderTopics } from "../core/route/internal/blocks.ts";
 import { fillTopic, systems } from "../core/topic/index.ts";
-import { faultContent, makeReady, rigTemplates, topics } from "./index.ts";
+import { cards, faultContent, makeReady, rigTemplates, topics } from "./index.ts";
 
 const has = (kind: PartKind): Condition => ({ has: kind });
 const engine = (...kinds: string[]): Condition => ({
@@ -99,6 +99,22 @@ describe("the library", () => {
         expect(longest, `${topic.id}: ${text}`).toBeLessThanOrEqual(27);
       }
     }
+  });
+
+  it("tells of a dipstick only where there is one: never on two strokes alone, but beside a kicker of two", () => {
+    const rig = rigTemplates["pipit-15"];
+    const [main] = rig.engines;
+    const two = { ...rig, engines: [{ ...main!, twoStrokeOil: "mixed" as const }] };
+    const kicker = { ...main!, id: "kicker", kind: "kicker" as const, twoStrokeOil: "mixed" as const };
+    const tellsOf = (boat: typeof rig) => listTopicsFor(boat, topics).some(({ id }) => id === "dipstick");
+    expect([rig, two, { ...rig, engines: [main!, kicker] }].map((boat) => tellsOf(boat))).toEqual([true, false, true]);
+  });
+
+  it("smells before the blower, on the card and in both topics", () => {
+    const said = ["blower", "engine-hatch"].map((wanted) => topics.find(({ id }) => id === wanted)!.say);
+    const card = cards.find(({ id }) => id === "start")!;
+    const step = JSON.stringify(card).match(/Open the lid and smell[^"]*/)![0];
+    for (const text of [...said, step]) expect(text.search(/smell/i)).toBeLessThan(text.search(/blower/i));
   });
 
   it("takes the minutes that are reckoned from its words, hands and doing, never less than its words", () => {
