@@ -1,10 +1,13 @@
+import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { type CardBlock, createCards } from "../../core/card/index.ts";
+import { buildFaultModel } from "../../core/faults/index.ts";
 import { listBraces } from "../../core/language/index.ts";
+import { listStartHelp } from "../../core/power/index.ts";
 import { regions } from "../../core/region/index.ts";
 import { isMet, type Rig } from "../../core/rig/index.ts";
 import { fillTopic } from "../../core/topic/index.ts";
-import { breakInPacks, cards, rigTemplates, servicePacks, topics } from "../index.ts";
+import { breakInPacks, cards, faultContent, rigTemplates, servicePacks, topics } from "../index.ts";
 import { phraseBooks } from "./index.ts";
 
 const rigs: readonly Rig[] = Object.values(rigTemplates);
@@ -98,5 +101,60 @@ describe("words of another language", () => {
     const told = fillTopic({ ...extinguisher, say: "It is {at:extinguisher}, as ever." }, rig, { ...idiom, book });
     expect(told.say).toMatch(/^It is (in|on|at|under|behind|beside|bracket|clip)/i);
     expect(told.title).toMatch(/Extincteur/);
+  });
+});
+
+describe.each(phraseBooks)("the finder and the leaving check in $language", (book) => {
+  it.each(rigs.map((rig) => [rig.model, rig] as const))("have words for all of %s", (_, rig) => {
+    const [english, other] = [idiom, { ...idiom, book }].map((each) => buildFaultModel(rig, faultContent, each));
+    const pairs = [
+      ...english!.functions.flatMap(({ id, label, asks }) => {
+        const there = other!.functions.find((each) => each.id === id)!;
+        return [[label, there.label] as const, [asks, there.asks] as const];
+      }),
+      ...english!.components.flatMap(({ id, label, check, mend, caution }) => {
+        const there = other!.components.find((each) => each.id === id)!;
+        return [
+          [label, there.label] as const,
+          [check, there.check] as const,
+          [mend, there.mend] as const,
+          [caution ?? "", there.caution ?? ""] as const,
+        ];
+      }),
+    ];
+    const left = pairs.filter(([one, two]) => (one === two && one !== "" && !shared.has(one)) || /[{}]/.test(two));
+    expect(left).toEqual([]);
+    const help = listStartHelp(rig, { ...idiom, book }).flatMap(({ title, cautions, steps }) => [
+      title,
+      ...cautions,
+      ...steps,
+    ]);
+    const plain = listStartHelp(rig, idiom).flatMap(({ title, cautions, steps }) => [title, ...cautions, ...steps]);
+    expect(help.filter((text, i) => text === plain[i] || /[{}]/.test(text))).toEqual([]);
+  });
+
+  it("have words for every urgent step, and for all that their screens say", () => {
+    const urgent = faultContent.urgent.flatMap(({ says, do: steps }) => [says, ...steps]);
+    const screens = [
+      "web/finder/Finder.tsx",
+      "web/finder/useFinder.ts",
+      "web/screens/owner/OwnerFinder.tsx",
+      "web/power/LeavingCheck.tsx",
+      "web/power/PowerView.tsx",
+      "web/power/DrainFields.tsx",
+      "web/power/powerWords.ts",
+      "web/power/StartSteps.tsx",
+      "core/power/startSteps.ts",
+    ];
+    // What is handed to `tell` as it stands in the code.
+    const told = screens.flatMap((file) =>
+      [
+        ...readFileSync(file, "utf8").matchAll(
+          /\btell\(\s*(?:[^()"]*\? )?"((?:[^"\\]|\\.)*)"(?: : "((?:[^"\\]|\\.)*)")?/g,
+        ),
+      ].flatMap(([, one, two]) => [one!, ...(two === undefined ? [] : [two])]),
+    );
+    expect(told.length).toBeGreaterThan(80);
+    expect([...urgent, ...told].filter((text) => book.texts[text] === undefined)).toEqual([]);
   });
 });

@@ -1,6 +1,8 @@
+import { sayPhrase } from "../language/index.ts";
 import { findFeed } from "../power/index.ts";
-import { type Idiom, spellText } from "../region/index.ts";
+import type { Idiom } from "../region/index.ts";
 import { isMet, nameBattery, type Rig, sayPlace } from "../rig/index.ts";
+import { tellText } from "../topic/index.ts";
 import type { FaultContent, FaultKind, FaultMender } from "./faultContent.ts";
 
 /** One component of one boat, with the words to look at it and to mend it. */
@@ -41,15 +43,15 @@ const loadKinds = ["device-dead", "plug-corroded"] as const;
  * The functions of a boat and the components each needs, made from its rig and the kinds that ship (`content/faults.json`).
  * What the boat does not have is in nobody's way; loads that no function speaks of get one of their own.
  */
-export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Pick<Idiom, "spelling">): FaultModel {
+export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Idiom): FaultModel {
   const components = new Map<string, FaultComponent>();
   const kinds = new Map(content.kinds.map((kind) => [kind.id, kind]));
-  const spell = (text: string) => spellText(text, idiom.spelling);
+  const tell = (text: string) => tellText(text, idiom);
   const add = (kindId: string, of: Thing | null): string[] => {
     const kind = kinds.get(kindId);
     if (kind === undefined || (kind.when !== undefined && !isMet(kind.when, rig))) return [];
     const id = of === null ? kindId : `${kindId}:${of.id}`;
-    if (!components.has(id)) components.set(id, createComponent(rig, kind, id, of, spell));
+    if (!components.has(id)) components.set(id, createComponent(rig, kind, id, of, idiom));
     return [id];
   };
   const needsOfLoad = (load: string): string[] => {
@@ -78,11 +80,12 @@ export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Pick<Idi
     const engines = each.per === "engine" ? rig.engines.filter((engine) => suits(each, engine)) : [null];
     for (const engine of engines) {
       const needs = each.needs.flatMap((kind) => resolve(rig, kinds.get(kind)!, engine, add));
-      const label = each.label.replace("{label}", engine?.label ?? "");
+      const name = tell(engine?.label ?? "");
+      const asks = tell(each.asks);
       functions.push({
         id: engine === null ? each.id : `${each.id}:${engine.id}`,
-        label: spell(label),
-        asks: spell(engine !== null && rig.engines.length > 1 ? `${engine.label}: ${each.asks}` : each.asks),
+        label: tell(each.label).replace("{label}", name),
+        asks: engine !== null && rig.engines.length > 1 ? `${name}: ${asks}` : asks,
         needs: [...new Set([...needs, ...loads.flatMap(needsOfLoad)])],
         words: each.words ?? [],
         stations: rig.stations.filter((station) => isAt(rig, each, station)).map(({ id }) => id),
@@ -97,8 +100,8 @@ export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Pick<Idi
     if (covered.has(id) || /harness|memory|feed$/i.test(label)) continue;
     functions.push({
       id: `load:${id}`,
-      label: `${label} ${label.endsWith("s") ? "work" : "works"}`,
-      asks: `Does this work: ${label}?`,
+      label: sayPhrase(idiom.book, label.endsWith("s") ? "{0} work" : "{0} works", tell(label)),
+      asks: sayPhrase(idiom.book, "Does this work: {0}?", tell(label)),
       needs: needsOfLoad(id),
       words: [],
       stations: [],
@@ -167,24 +170,19 @@ function harnessOf(rig: Rig, engine: Rig["engines"][number] | null): string | nu
   return (own ?? harnesses[0])?.id ?? null;
 }
 
-function createComponent(
-  rig: Rig,
-  kind: FaultKind,
-  id: string,
-  of: Thing | null,
-  spell: (text: string) => string,
-): FaultComponent {
+function createComponent(rig: Rig, kind: FaultKind, id: string, of: Thing | null, idiom: Idiom): FaultComponent {
   const atKind = rig.parts.find((part) => part.kind === kind.of);
   const part = rig.parts.find((each) => each.id === of?.part) ?? atKind ?? null;
-  const place = part === null ? "where you were shown" : sayPlace(rig, part);
-  const named = kind.per === "battery" ? nameBattery({ label: of!.label! }) : (of?.label ?? "");
-  const fill = (text: string) => spell(text.replaceAll("{label}", named).replaceAll("{place}", place));
+  const tell = (text: string) => tellText(text, idiom);
+  const place = part === null ? tell("where you were shown") : tell(sayPlace(rig, part, idiom.book));
+  const named = tell(kind.per === "battery" ? nameBattery({ label: of!.label! }) : (of?.label ?? ""));
+  const fill = (text: string) => tell(text).replaceAll("{label}", named).replaceAll("{place}", place);
   const isOneOfMany = kind.per === "engine" && rig.engines.length > 1;
   const name = fill(kind.label);
   return {
     id,
     kind: kind.id,
-    label: isOneOfMany ? `${name}, ${of!.label!.toLowerCase()}` : name,
+    label: isOneOfMany ? `${name}, ${tell(of!.label!).toLowerCase()}` : name,
     part: part?.id ?? null,
     prior: kind.prior,
     minutes: kind.minutes,

@@ -1,5 +1,6 @@
+import { sayPhrase } from "../language/index.ts";
+import { type Idiom, spellText } from "../region/index.ts";
 import { nameBattery, type Rig, sayPlace } from "../rig/index.ts";
-import { joinWords } from "../text/index.ts";
 
 /** How an engine is started when its own battery will not: cautions first, then steps, for this boat's switches and places. */
 export interface StartHelp {
@@ -14,17 +15,28 @@ type Battery = Rig["batteries"][number];
  * Starting from another bank, and with jump leads. The usual order of the trade; where the engine's manual says otherwise, the
  * manual comes first. A boat with one bank has no other one to start from.
  */
-export function listStartHelp(rig: Rig): StartHelp[] {
+export function listStartHelp(rig: Rig, idiom: Idiom): StartHelp[] {
   const own = rig.batteries.filter(({ use }) => use !== "bow-motor");
   const [weak] = own.filter(({ use }) => use === "start").length > 0 ? own.filter(({ use }) => use === "start") : own;
   if (weak === undefined) return [];
-  const bank = createBankHelp(rig, own);
-  return [...(bank === null ? [] : [bank]), createLeadHelp(rig, weak)];
+  const bank = createBankHelp(rig, own, idiom);
+  return [...(bank === null ? [] : [bank]), createLeadHelp(rig, weak, idiom)];
 }
 
-const manual = "The engine's manual comes first.";
+/** Names in a sentence, in the language that is told in. */
+const joinTold = (tell: (phrase: string, ...values: readonly string[]) => string, names: readonly string[]) =>
+  names.length < 2 ? (names[0] ?? "") : tell("{0} and {1}", names.slice(0, -1).join(", "), names.at(-1)!);
 
-function createBankHelp(rig: Rig, own: readonly Battery[]): StartHelp | null {
+/** Says phrases in the idiom's language, else in its spelling. */
+const createTeller =
+  ({ book, spelling }: Idiom) =>
+  (phrase: string, ...values: readonly string[]) => {
+    const said = sayPhrase(book, phrase, ...values);
+    return book === undefined ? spellText(said, spelling) : said;
+  };
+
+function createBankHelp(rig: Rig, own: readonly Battery[], idiom: Idiom): StartHelp | null {
+  const tell = createTeller(idiom);
   const parallel = rig.powerSwitches.find(({ positions }) =>
     positions.some(({ label }) => /combine|parallel/i.test(label)),
   );
@@ -36,51 +48,66 @@ function createBankHelp(rig: Rig, own: readonly Battery[]): StartHelp | null {
   if (joined === undefined) return null;
   const others = rig.powerSwitches.filter((each) => each !== by).map(({ label }) => label);
   return {
-    title: "Start from another bank",
+    title: tell("Start from another bank"),
     cautions: [
-      "Smell of fuel: no switch, no key. Find it first.",
-      "Never turn a battery switch through Off while an engine runs: it can destroy the alternator.",
+      tell("Smell of fuel: no switch, no key. Find it first."),
+      tell("Never turn a battery switch through Off while an engine runs: it can destroy the alternator."),
     ],
     steps: [
-      "Key off, and off on the panel all that can wait: lights, screens, stereo.",
-      `Turn ${by.label} to ${joined.label} (${placeOf(rig, by.part)}).`,
-      ...(others.length === 0 ? [] : [`Leave ${joinWords(others)} on.`]),
-      "Lever in neutral, lanyard in. Turn the key for ten seconds at most, then rest it for a minute.",
+      tell("Key off, and off on the panel all that can wait: lights, screens, stereo."),
+      tell("Turn {0} to {1} ({2}).", tell(by.label), joined.label, placeOf(rig, by.part, idiom)),
+      ...(others.length === 0
+        ? []
+        : [
+            tell(
+              "Leave {0} on.",
+              joinTold(
+                tell,
+                others.map((each) => tell(each)),
+              ),
+            ),
+          ]),
+      tell("Lever in neutral, lanyard in. Turn the key for ten seconds at most, then rest it for a minute."),
       ...(apart === undefined
         ? []
         : [
-            `Once it runs, let it charge for a while. Then ${by.label} back to ${apart.label}, so that one bank stays in hand.`,
+            tell(
+              "Once it runs, let it charge for a while. Then {0} back to {1}, so that one bank stays in hand.",
+              tell(by.label),
+              apart.label,
+            ),
           ]),
-      "It was flat for a reason: look what was left on, then a hand on each clamp.",
+      tell("It was flat for a reason: look what was left on, then a hand on each clamp."),
     ],
   };
 }
 
-function createLeadHelp(rig: Rig, weak: Battery): StartHelp {
-  const name = nameBattery(weak);
+function createLeadHelp(rig: Rig, weak: Battery, idiom: Idiom): StartHelp {
+  const tell = createTeller(idiom);
+  const name = tell(nameBattery(weak));
   return {
-    title: "Start with jump leads",
+    title: tell("Start with jump leads"),
     cautions: [
-      "Batteries give off gas that burns: lids open, no flame, no sparks near them, a minute to air first.",
-      "Positive to positive. Crossed leads burn wires and eyes.",
+      tell("Batteries give off gas that burns: lids open, no flame, no sparks near them, a minute to air first."),
+      tell("Positive to positive. Crossed leads burn wires and eyes."),
       ...(weak.chemistry === "lifepo4"
-        ? ["A lithium bank is not jumped from another kind unless its maker allows it."]
+        ? [tell("A lithium bank is not jumped from another kind unless its maker allows it.")]
         : []),
-      "Both of the same voltage, and never a frozen or swollen battery.",
+      tell("Both of the same voltage, and never a frozen or swollen battery."),
     ],
     steps: [
-      `Everything off on both sides. ${name}: ${placeOf(rig, weak.part)}.`,
-      "Red to the plus of the full battery, its other end to the plus of the flat one.",
-      "Black to the minus of the full battery.",
-      "The last clamp on bare metal of the engine, away from the battery and from anything that turns.",
-      "Wait five minutes. Then start, ten seconds at most.",
-      "Once it runs, leads off in the other order: the engine's clamp first.",
-      `Run it for an hour at least, and have the battery looked at. ${manual}`,
+      tell("Everything off on both sides. {0}: {1}.", name, placeOf(rig, weak.part, idiom)),
+      tell("Red to the plus of the full battery, its other end to the plus of the flat one."),
+      tell("Black to the minus of the full battery."),
+      tell("The last clamp on bare metal of the engine, away from the battery and from anything that turns."),
+      tell("Wait five minutes. Then start, ten seconds at most."),
+      tell("Once it runs, leads off in the other order: the engine's clamp first."),
+      tell("Run it for an hour at least, and have the battery looked at. The engine's manual comes first."),
     ],
   };
 }
 
-function placeOf(rig: Rig, part: string): string {
+function placeOf(rig: Rig, part: string, { book }: Idiom): string {
   const found = rig.parts.find(({ id }) => id === part);
-  return found === undefined ? "where you were shown" : sayPlace(rig, found);
+  return found === undefined ? sayPhrase(book, "where you were shown") : sayPlace(rig, found, book);
 }

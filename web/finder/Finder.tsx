@@ -12,6 +12,7 @@ import type { Rig } from "../../core/rig/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import { readPlain } from "../ui/readPlain.ts";
+import { type Tell, tellJoined, useTell } from "../ui/tell.ts";
 import { type Finder, useFinder } from "./useFinder.ts";
 
 interface FinderProps {
@@ -37,14 +38,15 @@ export function FaultFinder({ rig, content, phone, begin = null, says = "", plac
   const part = (finder.fault ?? finder.next)?.part ?? null;
   useEffect(() => onPart?.(part), [onPart, part]);
   const [urgent, setUrgent] = useState<Urgent | null>(null);
+  const tell = useTell();
   if (urgent !== null) return <UrgentSteps urgent={urgent} phone={phone} onBack={() => setUrgent(null)} />;
   return (
     <div>
-      <ul aria-label="Comes first" className="flex flex-wrap gap-2">
+      <ul aria-label={tell("Comes first")} className="flex flex-wrap gap-2">
         {content.urgent.map((each) => (
           <li key={each.id}>
             <Button look="person" className="min-h-12" onClick={() => setUrgent(each)}>
-              ▲ {each.says}
+              ▲ {tell(each.says)}
             </Button>
           </li>
         ))}
@@ -54,7 +56,7 @@ export function FaultFinder({ rig, content, phone, begin = null, says = "", plac
       {finder.hasBegun && <Seen finder={finder} />}
       {finder.conflict !== null && (
         <p role="alert" className="mt-3 border-l-4 border-magenta bg-panel px-4 py-2">
-          ▲ {finder.conflict.message}
+          ▲ {tell(finder.conflict.message)}
         </p>
       )}
       {finder.fault !== null ? (
@@ -73,32 +75,34 @@ export function FaultFinder({ rig, content, phone, begin = null, says = "", plac
 }
 
 function UrgentSteps({ urgent, phone, onBack }: { urgent: Urgent; phone: string | null; onBack: () => void }) {
+  const tell = useTell();
   return (
     <section aria-labelledby="urgent" className="border-l-[7px] border-magenta pl-4">
       <h2 id="urgent" className="text-2xl font-extrabold text-magenta">
-        ▲ {urgent.says}
+        ▲ {tell(urgent.says)}
       </h2>
       <ol className="mt-2 list-decimal space-y-2 pl-6 text-lg">
         {urgent.do.map((step) => (
-          <li key={step}>{step}</li>
+          <li key={step}>{tell(step)}</li>
         ))}
       </ol>
       <p className="mt-4 flex flex-wrap gap-3">
         <Call phone={phone} />
-        <Button onClick={onBack}>It is safe: find the cause</Button>
+        <Button onClick={onBack}>{tell("It is safe: find the cause")}</Button>
       </p>
     </section>
   );
 }
 
 function Call({ phone }: { phone: string | null }) {
+  const tell = useTell();
   if (phone === null || phone === "") return null;
   return (
     <a
       href={`tel:${phone.replace(/[^\d+]/g, "")}`}
       className="head inline-flex min-h-12 items-center rounded-md border border-helm bg-helm px-4 font-semibold text-onhelm no-underline"
     >
-      Ring the yard, {phone}
+      {tell("Ring the yard, {0}", phone)}
     </a>
   );
 }
@@ -113,51 +117,57 @@ interface SayProps {
 /** What does not work, in people's own words; words of danger lead to what comes first. */
 function Say({ finder, says, urgent, onUrgent }: SayProps) {
   const [text, setText] = useState(says);
+  const tell = useTell();
   const matches = matchWords(finder.model.functions, text).filter(
     ({ id }) => finder.findings.functions[id] === undefined,
   );
   const said = text.toLowerCase();
-  const dangers = urgent.filter(({ words }) => words.some((word) => said.includes(word)));
+  const dangers = urgent.filter(({ words, ...each }) =>
+    [...words, tell(each.says).toLowerCase()].some((word) => said.includes(word)),
+  );
   return (
-    <section aria-label="What does not work" className="mt-5">
+    <section aria-label={tell("What does not work")} className="mt-5">
       <label className="block font-bold" htmlFor="wrong">
-        {finder.hasBegun ? "What else does not work?" : "What does not work?"}
+        {tell(finder.hasBegun ? "What else does not work?" : "What does not work?")}
       </label>
       <input
         id="wrong"
         value={text}
         maxLength={80}
-        placeholder="beeps but won't start; no water at the tap"
+        placeholder={tell("beeps but won't start; no water at the tap")}
         onChange={(event) => setText(readPlain(event))}
         className="mt-1 min-h-12 w-full rounded-md border border-soft bg-panel px-3 text-lg placeholder:text-soft"
       />
       {dangers.map((each) => (
         <p key={each.id} className="mt-2">
           <Button look="person" className="min-h-12" onClick={() => onUrgent(each)}>
-            ▲ First: {each.says}
+            ▲ {tell("First: {0}", tell(each.says))}
           </Button>
         </p>
       ))}
       {text.trim() !== "" && matches.length === 0 && dangers.length === 0 && (
-        <p className="mt-1 text-soft">Nothing of that name on this boat. Try the thing itself: starts, toilet, horn.</p>
+        <p className="mt-1 text-soft">
+          {tell("Nothing of that name on this boat. Try the thing itself: starts, toilet, horn.")}
+        </p>
       )}
-      <MatchList label="Is it this" finder={finder} matches={matches} text={text} onTaken={() => setText("")} />
+      <MatchList label={tell("Is it this")} finder={finder} matches={matches} text={text} onTaken={() => setText("")} />
     </section>
   );
 }
 
 /** What is at the place that was touched: one of it may be what does not work. */
 function AtPlace({ rig, finder, place }: { rig: Rig; finder: Finder; place: string }) {
+  const tell = useTell();
   const station = rig.stations.find(({ id }) => id === place);
   if (station === undefined) return null;
   const here = listAtPlace(finder.model, rig, place).filter(({ id }) => finder.findings.functions[id] === undefined);
   return (
-    <section aria-label="At the place touched" className="mt-3">
+    <section aria-label={tell("At the place touched")} className="mt-3">
       <p className="font-bold">
         {station.label}
         {here.length === 0 && <span className="font-normal text-soft">: nothing is known here that could fail</span>}
       </p>
-      <MatchList label="Is it this here" finder={finder} matches={here} text="" />
+      <MatchList label={tell("Is it this here")} finder={finder} matches={here} text="" />
     </section>
   );
 }
@@ -172,19 +182,20 @@ interface MatchListProps {
 
 /** Functions of which one may be what does not work. */
 function MatchList({ label, finder, matches, text, onTaken }: MatchListProps) {
+  const tell = useTell();
   return (
     <ul aria-label={label} className="mt-2 flex flex-wrap gap-2">
       {matches.map((match) => (
         <li key={match.id}>
           <Button
             className="min-h-12"
-            aria-label={`Does not work: ${match.label}`}
+            aria-label={tell("Does not work: {0}", match.label)}
             onClick={() => {
               finder.fail(match, text);
               onTaken?.();
             }}
           >
-            {match.label}: no
+            {tell("{0}: no", match.label)}
           </Button>
         </li>
       ))}
@@ -195,6 +206,7 @@ function MatchList({ label, finder, matches, text, onTaken }: MatchListProps) {
 /** What was answered so far; each can be taken back. */
 function Seen({ finder }: { finder: Finder }) {
   const { model, findings } = finder;
+  const tell = useTell();
   const lines = [
     ...Object.entries(findings.functions).map(([id, works]) => ({
       id,
@@ -208,14 +220,14 @@ function Seen({ finder }: { finder: Finder }) {
     })),
   ];
   return (
-    <section aria-label="Seen so far" className="mt-4">
+    <section aria-label={tell("Seen so far")} className="mt-4">
       <ul className="flex flex-wrap gap-2">
         {lines.map(({ id, says, works }) => (
           <li key={id}>
             <button
               type="button"
               onClick={() => finder.forget(id)}
-              aria-label={`Take back: ${says}, ${works ? "good" : "not"}`}
+              aria-label={tell(works ? "Take back: {0}, good" : "Take back: {0}, not", says)}
               className="min-h-11 rounded-full border border-rule px-3"
             >
               <span className={works ? "" : "text-magenta"}>{works ? "✓" : "✗"}</span> {says}
@@ -224,7 +236,7 @@ function Seen({ finder }: { finder: Finder }) {
         ))}
         <li>
           <Button look="quiet" onClick={finder.restart}>
-            Begin anew
+            {tell("Begin anew")}
           </Button>
         </li>
       </ul>
@@ -234,19 +246,25 @@ function Seen({ finder }: { finder: Finder }) {
 
 function Suspects({ finder }: { finder: Finder }) {
   const { suspects } = finder.found!;
+  const tell = useTell();
   const rest = suspects.slice(mostShown);
   const restShare = rest.reduce((sum, { share }) => sum + share, 0);
   return (
     <section aria-labelledby="suspects">
       <h2 id="suspects" className="text-lg font-bold">
-        What it may be
+        {tell("What it may be")}
       </h2>
       <ol className="border-t border-ink">
         {suspects.slice(0, mostShown).map(({ faults, share }) => (
           <li key={faults.map(({ id }) => id).join()} className="border-b border-rule py-1.5">
             <span className="flex items-baseline gap-3">
               <strong className="num w-12 text-right">{sayShare(share)}</strong>
-              <span>{faults.map(({ label }) => label).join(" and ")}</span>
+              <span>
+                {tellJoined(
+                  tell,
+                  faults.map(({ label }) => label),
+                )}
+              </span>
             </span>
             <span
               aria-hidden
@@ -257,7 +275,7 @@ function Suspects({ finder }: { finder: Finder }) {
         ))}
         {rest.length > 0 && (
           <li className="flex items-baseline gap-3 py-1.5 text-soft">
-            <span className="num w-12 text-right">{sayShare(restShare)}</span> {rest.length} others
+            <span className="num w-12 text-right">{sayShare(restShare)}</span> {tell("{0} others", rest.length)}
           </li>
         )}
       </ol>
@@ -266,21 +284,23 @@ function Suspects({ finder }: { finder: Finder }) {
 }
 const mostShown = 5;
 const sayShare = (share: number) => (share < 0.01 ? "< 1 %" : `${Math.round(share * 100)} %`);
-const sayMinutes = (minutes: number) => (minutes < 1 ? `${Math.round(minutes * 60)} seconds` : `${minutes} min`);
+const sayMinutes = (minutes: number, tell: Tell) =>
+  minutes < 1 ? tell("{0} seconds", Math.round(minutes * 60)) : `${minutes} min`;
 
 /** The next look, with its caution before it; then whether something else works. */
 function AskNext({ finder, phone }: { finder: Finder; phone: string | null }) {
   const { next, questions } = finder;
+  const tell = useTell();
   return (
     <div className="space-y-4">
       {next === null ? (
         <p className="border-t border-ink py-2">
-          Nothing is left to look at from here. <Call phone={phone} />
+          {tell("Nothing is left to look at from here.")} <Call phone={phone} />
         </p>
       ) : (
         <section aria-labelledby="next" className="rounded-lg border-2 border-ink bg-panel p-4">
           <h2 id="next" className="head text-base font-semibold text-soft">
-            Look next · {sayMinutes(next.minutes)}
+            {tell("Look next · {0}", sayMinutes(next.minutes, tell))}
           </h2>
           {next.caution !== null && (
             <p className="mt-1 rounded-md bg-caution px-3 py-2 font-semibold text-oncaution">▲ {next.caution}</p>
@@ -288,30 +308,30 @@ function AskNext({ finder, phone }: { finder: Finder; phone: string | null }) {
           <p className="mt-1 text-xl">{next.check}</p>
           <p className="mt-3 grid grid-cols-3 gap-2">
             <Button className="min-h-14" onClick={() => finder.look(next.id, true)}>
-              Yes
+              {tell("Yes")}
             </Button>
             <Button className="min-h-14" onClick={() => finder.look(next.id, false)}>
-              No
+              {tell("No")}
             </Button>
             <Button look="quiet" className="min-h-14" onClick={() => finder.skip(next.id)}>
-              Can't tell
+              {tell("Can't tell")}
             </Button>
           </p>
         </section>
       )}
       {questions.length > 0 && (
-        <section aria-label="Does something else work">
-          <h2 className="text-lg font-bold">And does this work?</h2>
+        <section aria-label={tell("Does something else work")}>
+          <h2 className="text-lg font-bold">{tell("And does this work?")}</h2>
           <ul className="border-t border-ink">
             {questions.slice(0, 4).map(({ id, asks }) => (
               <li key={id} className="flex flex-wrap items-center gap-2 border-b border-rule py-1.5">
                 <span className="min-w-40 flex-1">{asks}</span>
                 <span role="radiogroup" aria-label={asks} className="flex gap-1.5">
                   <Chip isPicked={false} onPick={() => finder.answer(id, true)}>
-                    Yes
+                    {tell("Yes")}
                   </Chip>
                   <Chip isPicked={false} onPick={() => finder.answer(id, false)}>
-                    No
+                    {tell("No")}
                   </Chip>
                   <Chip isPicked={false} onPick={() => finder.skip(id)}>
                     ?
@@ -335,6 +355,7 @@ const whoWords: Record<FaultMender, string> = {
 
 function AtFault({ finder, phone }: { finder: Finder; phone: string | null }) {
   const { label, mend, caution, who } = finder.fault!;
+  const tell = useTell();
   return (
     <section aria-labelledby="fault" className="mt-5 border-l-[7px] border-ink pl-4">
       <h2 id="fault" className="text-2xl font-extrabold">
@@ -344,8 +365,10 @@ function AtFault({ finder, phone }: { finder: Finder; phone: string | null }) {
         <p className="mt-1 rounded-md bg-caution px-3 py-2 font-semibold text-oncaution">▲ {caution}</p>
       )}
       <p className="mt-1 text-xl">{mend}</p>
-      <p className={`mt-2 ${who === "owner" ? "" : "font-semibold text-magenta"}`}>{whoWords[who]}</p>
-      <p className="text-soft">Where the boat's or the engine's manual says otherwise, the manual comes first.</p>
+      <p className={`mt-2 ${who === "owner" ? "" : "font-semibold text-magenta"}`}>{tell(whoWords[who])}</p>
+      <p className="text-soft">
+        {tell("Where the boat's or the engine's manual says otherwise, the manual comes first.")}
+      </p>
       {who !== "owner" && (
         <p className="mt-2">
           <Call phone={phone} />

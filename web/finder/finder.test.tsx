@@ -3,6 +3,7 @@ import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { faultContent, rigTemplates } from "../../content/index.ts";
+import { tellPlain } from "../ui/tell.ts";
 import { FaultFinder } from "./Finder.tsx";
 import { sayFindings } from "./useFinder.ts";
 
@@ -15,7 +16,7 @@ const open = (phone: string | null = "555 0142") => {
       content={faultContent}
       phone={phone}
       onPart={onPart}
-      end={(finder) => <p data-testid="end">{sayFindings(finder)}</p>}
+      end={(finder) => <p data-testid="end">{sayFindings(finder, tellPlain)}</p>}
     />,
   );
   return { user: userEvent.setup(), onPart };

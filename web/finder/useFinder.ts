@@ -11,12 +11,16 @@ import {
 } from "../../core/faults/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { storeRegion } from "../ui/storeTime.ts";
+import { type Tell, tellJoined, useBook } from "../ui/tell.ts";
 
 const nothing: Findings = { functions: {}, components: {} };
 
 /** One search for a fault on one boat: what was seen so far, and what follows from it. */
 export function useFinder(rig: Rig, content: FaultContent, begin: Findings | null) {
-  const model = useMemo(() => buildFaultModel(rig, content, storeRegion()), [rig, content]);
+  const book = useBook();
+  const model = useMemo(() => buildFaultModel(rig, content, { ...storeRegion(), book }), [rig, content, book]);
+  // The yard reads what was found in its own language.
+  const yardModel = useMemo(() => buildFaultModel(rig, content, storeRegion()), [rig, content]);
   const [findings, setFindings] = useState(() => (begin === null ? nothing : resumeCall(model, begin)));
   const [skipped, setSkipped] = useState<readonly string[]>([]);
   const [beganMs] = useState(() => Date.now());
@@ -31,6 +35,7 @@ export function useFinder(rig: Rig, content: FaultContent, begin: Findings | nul
   const fault = model.components.find(({ id }) => findings.components[id] === false) ?? null;
   return {
     model,
+    yardModel,
     findings,
     hasBegun,
     beganMs,
@@ -65,24 +70,26 @@ export function useFinder(rig: Rig, content: FaultContent, begin: Findings | nul
 }
 export type Finder = ReturnType<typeof useFinder>;
 
-/** What was found so far, for whoever goes on: "Port engine starts: no. Looked at: Kill lanyard, good. Likeliest: …" */
-export function sayFindings({
-  model,
-  findings,
-  found,
-  fault,
-}: Pick<Finder, "model" | "findings" | "found" | "fault">): string {
-  const functions = Object.entries(findings.functions).map(
-    ([id, works]) => `${model.functions.find((each) => each.id === id)!.label}: ${works ? "yes" : "no"}`,
+type Seen = Pick<Finder, "model" | "findings" | "found" | "fault">;
+
+/**
+ * What was found so far, for whoever goes on: "Port engine starts: no. Looked at: Kill lanyard, good. Likeliest: …". `model` is
+ * the one whose words are said.
+ */
+export function sayFindings({ model, findings, found, fault }: Seen, tell: Tell): string {
+  const functionOf = (id: string) => model.functions.find((each) => each.id === id)!.label;
+  const nameOf = (id: string) => model.components.find((each) => each.id === id)!.label;
+  const functions = Object.entries(findings.functions).map(([id, works]) =>
+    tell(works ? "{0}: yes" : "{0}: no", functionOf(id)),
   );
-  const looked = Object.entries(findings.components).map(
-    ([id, isGood]) => `${model.components.find((each) => each.id === id)!.label}: ${isGood ? "good" : "at fault"}`,
+  const looked = Object.entries(findings.components).map(([id, isGood]) =>
+    tell(isGood ? "{0}: good" : "{0}: at fault", nameOf(id)),
   );
-  const likely = fault === null ? (found?.suspects[0]?.faults.map(({ label }) => label).join(" and ") ?? null) : null;
+  const likely = fault === null ? (found?.suspects[0]?.faults.map(({ id }) => nameOf(id)) ?? null) : null;
   return [
     `${functions.join(". ")}.`,
-    looked.length === 0 ? null : `Looked at: ${looked.join("; ")}.`,
-    likely === null ? null : `Likeliest: ${likely}.`,
+    looked.length === 0 ? null : tell("Looked at: {0}.", looked.join("; ")),
+    likely === null ? null : tell("Likeliest: {0}.", tellJoined(tell, likely)),
   ]
     .filter(Boolean)
     .join(" ");

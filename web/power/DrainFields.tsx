@@ -1,8 +1,8 @@
 import { hasOwnButton } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
-import { joinWords } from "../../core/text/index.ts";
 import { NumberField, PickField, TickField } from "../ui/fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import { tellJoined, useTell } from "../ui/tell.ts";
 import { nameBattery } from "./powerWords.ts";
 import type { Power } from "./usePower.ts";
 
@@ -14,6 +14,7 @@ interface FieldsProps {
 /** What the batteries are like, what runs by its own button, and what charges. */
 export function DrainFields({ rig, power }: FieldsProps) {
   const { drain, sources } = power;
+  const tell = useTell();
   const own = rig.loads.filter((load) => hasOwnButton(rig, load) && !/harness|dash|console feed/i.test(load.label));
   const hasFloat = rig.loads.some(({ always, serves = [] }) => always && serves.includes("pump"));
   const hasCharger = rig.parts.some(({ kind }) => kind === "charger");
@@ -22,28 +23,32 @@ export function DrainFields({ rig, power }: FieldsProps) {
       {rig.batteries.map(({ id, label, chemistry }) => (
         <NumberField
           key={id}
-          label={`${label}, at rest`}
+          label={tell("{0}, at rest", tell(label))}
           unit="V"
           value={power.volts[id]}
           onChange={(read) => power.readVolts(id, read)}
           least={4}
           most={60}
           isOptional
-          why={`${Math.round((power.setting.charge[id] ?? 1) * 100)} % charged, ${chemistry}; rested for some hours.`}
+          why={tell(
+            "{0} % charged, {1}; rested for some hours.",
+            Math.round((power.setting.charge[id] ?? 1) * 100),
+            chemistry,
+          )}
         />
       ))}
       <QuantityField
-        label="Air"
+        label={tell("Air")}
         quantity="temperature"
         value={drain.airC}
         onChange={(airC) => airC !== undefined && power.setDrain({ airC })}
         least={-40}
         most={50}
-        why="Cold lead gives less."
+        why={tell("Cold lead gives less.")}
       />
       <NumberField
-        label="Batteries are"
-        unit="years old"
+        label={tell("Batteries are")}
+        unit={tell("years old")}
         value={drain.years}
         onChange={(years) => years !== undefined && power.setDrain({ years })}
         least={0}
@@ -51,14 +56,14 @@ export function DrainFields({ rig, power }: FieldsProps) {
       />
       {hasFloat && (
         <PickField
-          label="Float pump runs"
+          label={tell("Float pump runs")}
           value={String(drain.pumpEveryMin ?? "")}
           options={[
-            ["", "not at all: dry bilge"],
-            ["60", "a minute an hour"],
-            ["20", "a minute in 20"],
-            ["10", "a minute in 10"],
-            ["5", "a minute in 5"],
+            ["", tell("not at all: dry bilge")],
+            ["60", tell("a minute an hour")],
+            ["20", tell("a minute in 20")],
+            ["10", tell("a minute in 10")],
+            ["5", tell("a minute in 5")],
           ]}
           onChange={(every) => power.setDrain({ pumpEveryMin: every === "" ? null : Number(every) })}
         />
@@ -66,18 +71,18 @@ export function DrainFields({ rig, power }: FieldsProps) {
       {own.map(({ id, label }) => (
         <TickField
           key={id}
-          label={`${label} on, by its own button`}
+          label={tell("{0} on, by its own button", tell(label))}
           value={drain.buttons[id] === true}
           onChange={(isOn) => power.setDrain({ buttons: { ...drain.buttons, [id]: isOn } })}
         />
       ))}
       <fieldset className="sm:col-span-2 lg:col-span-3">
-        <legend className="head font-semibold text-soft">What charges</legend>
+        <legend className="head font-semibold text-soft">{tell("What charges")}</legend>
         <div className="flex flex-wrap gap-x-6">
           {rig.engines.map(({ id, label }) => (
             <TickField
               key={id}
-              label={`${label} runs`}
+              label={tell("{0} runs", tell(label))}
               value={sources.engines.includes(id)}
               onChange={(runs) =>
                 power.setSources({
@@ -89,19 +94,27 @@ export function DrainFields({ rig, power }: FieldsProps) {
           ))}
           {hasCharger && (
             <TickField
-              label="Shore power is in"
+              label={tell("Shore power is in")}
               value={sources.shore}
               onChange={(shore) => power.setSources({ ...sources, shore })}
             />
           )}
         </div>
         {(sources.shore || sources.engines.length > 0) && (
-          <ul aria-label="What is charged">
+          <ul aria-label={tell("What is charged")}>
             {power.charging.map(({ battery, by }) => (
               <li key={battery} className={by.length === 0 ? "text-amber" : ""}>
                 {by.length === 0 ? "◷ " : "● "}
-                {nameBattery(rig, battery)}:{" "}
-                {by.length === 0 ? "charged by nothing now" : `charged by ${joinWords(by)}`}
+                {tell(nameBattery(rig, battery))}:{" "}
+                {by.length === 0
+                  ? tell("charged by nothing now")
+                  : tell(
+                      "charged by {0}",
+                      tellJoined(
+                        tell,
+                        by.map((each) => tell(each)),
+                      ),
+                    )}
               </li>
             ))}
           </ul>

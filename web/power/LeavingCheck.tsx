@@ -1,7 +1,7 @@
 import { findOffSwitch } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
-import { joinWords } from "../../core/text/index.ts";
 import { Button } from "../ui/Button.tsx";
+import { type Tell, tellJoined, useTell } from "../ui/tell.ts";
 import { nameBattery, sayWhen } from "./powerWords.ts";
 import type { Power } from "./usePower.ts";
 
@@ -14,12 +14,15 @@ interface LeavingProps {
 /** Leaving the boat as it stands: what draws, what to turn off, and which battery is down by when. */
 export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
   const { drawing, lasts } = power;
+  const tell = useTell();
   const total = drawing.reduce((sum, { amps }) => sum + amps, 0);
   return (
     <section aria-labelledby="leaving">
       <h2 id="leaving" className="text-lg font-bold">
-        Leaving her like this{" "}
-        <span className="num font-normal text-soft">{total === 0 ? "nothing draws" : `${sayAmps(total)} in all`}</span>
+        {tell("Leaving her like this")}{" "}
+        <span className="num font-normal text-soft">
+          {total === 0 ? tell("nothing draws") : tell("{0} in all", sayAmps(total))}
+        </span>
       </h2>
       <ol className="border-t border-ink">
         {drawing.map(({ load, amps }) => {
@@ -27,23 +30,23 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
           const off = findOffSwitch(rig, load);
           return (
             <li key={load} className="flex flex-wrap items-center gap-x-3 border-b border-rule py-1.5">
-              <strong>{label}</strong>
+              <strong>{tell(label)}</strong>
               <span className="num text-soft">
-                {sayAmps(amps)}, {measured === true ? "measured" : "typical"}
+                {sayAmps(amps)}, {tell(measured === true ? "measured" : "typical")}
               </span>
               <span className="ml-auto">
                 {always ? (
-                  <span className="text-soft">stays live: leave it</span>
+                  <span className="text-soft">{tell("stays live: leave it")}</span>
                 ) : off === null ? (
                   <Button
                     onClick={() => power.setDrain({ buttons: { ...power.drain.buttons, [load]: false } })}
-                    aria-label={`${label}: off by its own button`}
+                    aria-label={tell("{0}: off by its own button", tell(label))}
                   >
-                    Off by its button
+                    {tell("Off by its button")}
                   </Button>
                 ) : (
                   <Button onClick={() => power.turn(off.id, off.position)}>
-                    {off.label} to {off.position ?? "rest"}
+                    {tell("{0} to {1}", tell(off.label), off.position ?? tell("rest"))}
                   </Button>
                 )}
               </span>
@@ -51,17 +54,14 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
           );
         })}
       </ol>
-      <ul aria-label="How long each battery lasts" className="mt-2">
+      <ul aria-label={tell("How long each battery lasts")} className="mt-2">
         {lasts.groups.map(({ batteries, hoursToFloor }) => (
           <li key={batteries.join()} className="num">
-            {joinWords(batteries.map((id) => nameBattery(rig, id)))}:{" "}
-            {hoursToFloor === null
-              ? "keeps what it has"
-              : hoursToFloor === 0
-                ? "too low already"
-                : hoursToFloor > 240
-                  ? `${sayHours(hoursToFloor)} until too low`
-                  : `${sayHours(hoursToFloor)} until too low, ${sayWhen(hoursToFloor, nowMin)}`}
+            {tellJoined(
+              tell,
+              batteries.map((id) => tell(nameBattery(rig, id))),
+            )}
+            : {sayLasting(hoursToFloor, nowMin, tell)}
           </li>
         ))}
       </ul>
@@ -70,4 +70,14 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
 }
 
 const sayAmps = (amps: number) => `${amps < 1 ? amps.toFixed(2) : amps.toFixed(1)} A`;
-const sayHours = (hours: number) => (hours < 100 ? `${hours.toFixed(1)} h` : `${Math.round(hours / 24)} days`);
+const sayHours = (hours: number, tell: Tell) =>
+  hours < 100 ? `${hours.toFixed(1)} h` : tell("{0} days", Math.round(hours / 24));
+
+function sayLasting(hours: number | null, nowMin: number, tell: Tell): string {
+  if (hours === null) return tell("keeps what it has");
+  if (hours === 0) return tell("too low already");
+  const lasting = sayHours(hours, tell);
+  return hours > 240
+    ? tell("{0} until too low", lasting)
+    : tell("{0} until too low, {1}", lasting, sayWhen(hours, nowMin, tell));
+}

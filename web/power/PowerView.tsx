@@ -4,6 +4,7 @@ import { BoatPage } from "../plan/BoatPage.tsx";
 import { DeckPlan } from "../plan/DeckPlan.tsx";
 import { Button } from "../ui/Button.tsx";
 import { storeMinutes } from "../ui/storeTime.ts";
+import { type Tell, useTell } from "../ui/tell.ts";
 import { formatDayAndYear } from "../ui/words.ts";
 import { DrainCurve } from "./DrainCurve.tsx";
 import { DrainFields } from "./DrainFields.tsx";
@@ -19,14 +20,18 @@ const nothingRead: Readonly<Record<string, number>> = {};
 const powerKinds = ["battery", "selector", "breakers", "fuse-block", "isolator", "charger", "charger-socket"];
 
 /** How it is known that the wiring is as it is drawn. */
-function sayTrust({ wiring, wiringChecked }: Rig): string {
+function sayTrust({ wiring, wiringChecked }: Rig, tell: Tell): string {
   if (wiringChecked !== undefined)
-    return `The wiring was checked on this boat by ${wiringChecked.by}, ${formatDayAndYear(wiringChecked.on)}.`;
-  return `${
+    return tell(
+      "The wiring was checked on this boat by {0}, {1}.",
+      wiringChecked.by,
+      formatDayAndYear(wiringChecked.on),
+    );
+  const from =
     wiring === undefined
-      ? "The wiring is assumed from the kind of battery switches"
-      : "The wiring is as its boat sheet has it"
-  }. Nobody has checked it on this boat: believe the boat before the drawing.`;
+      ? "The wiring is assumed from the kind of battery switches."
+      : "The wiring is as its boat sheet has it.";
+  return `${tell(from)} ${tell("Nobody has checked it on this boat: believe the boat before the drawing.")}`;
 }
 
 interface MapProps {
@@ -52,10 +57,18 @@ export function PowerView({ rig, back, volts }: MapProps & { readonly back: Reac
 /** What is live on a boat, what drains it and by when: its own wiring, to be turned and broken on the screen. */
 export function PowerMap({ rig, volts = nothingRead }: MapProps) {
   const power = usePower(rig, volts);
+  const tell = useTell();
   const [nowMin] = useState(() => storeMinutes(Date.now()));
   const labelOf = useMemo(() => new Map(rig.loads.map(({ id, label }) => [id, label])), [rig]);
   const biggest = power.drawing.find(({ load }) => !rig.loads.find(({ id }) => id === load)!.always)?.load ?? null;
-  const verdict = sayVerdict(rig, power.lasts, power.others, biggest === null ? null : labelOf.get(biggest)!, nowMin);
+  const verdict = sayVerdict(
+    rig,
+    power.lasts,
+    power.others,
+    biggest === null ? null : labelOf.get(biggest)!,
+    nowMin,
+    tell,
+  );
   const isOff = power.setting.tripped.length + power.setting.loose.length + (power.setting.wiresOff?.length ?? 0) > 0;
   return (
     <>
@@ -64,17 +77,17 @@ export function PowerMap({ rig, volts = nothingRead }: MapProps) {
         {verdict.says}
       </h1>
       <p className="mt-1 text-lg">{verdict.next}</p>
-      <p className="text-soft">{sayTrust(rig)}</p>
+      <p className="text-soft">{sayTrust(rig, tell)}</p>
       {rig.batteries.length === 0 || rig.loads.length === 0 ? (
         <p className="mt-4 border-t border-ink py-4">
-          Nothing to draw yet: put down batteries and what they feed on the boat sheet.
+          {tell("Nothing to draw yet: put down batteries and what they feed on the boat sheet.")}
         </p>
       ) : (
         <>
           <p className="mt-3 flex flex-wrap gap-2">
-            <Button onClick={power.leave}>As it is often left</Button>
-            <Button onClick={power.allOff}>Everything off</Button>
-            {isOff && <Button onClick={power.mend}>All breakers in, clamps and wires on</Button>}
+            <Button onClick={power.leave}>{tell("As it is often left")}</Button>
+            <Button onClick={power.allOff}>{tell("Everything off")}</Button>
+            {isOff && <Button onClick={power.mend}>{tell("All breakers in, clamps and wires on")}</Button>}
           </p>
           <div className="flex flex-col">
             <SwitchList rig={rig} power={power} />
@@ -83,13 +96,14 @@ export function PowerMap({ rig, volts = nothingRead }: MapProps) {
             </section>
             <section aria-labelledby="drain" className="mt-6">
               <h2 id="drain" className="text-lg font-bold">
-                How long it lasts
+                {tell("How long it lasts")}
               </h2>
               <div className="border-t border-ink pt-2">
                 <DrainCurve rig={rig} power={power} nowMin={nowMin} says={verdict.says} />
                 <p className="text-soft">
-                  Too low means a lead battery half used, a lithium one four fifths. Below that a start is not sure, and
-                  lead suffers. Draws are typical ones until somebody has measured them on the boat.
+                  {tell(
+                    "Too low means a lead battery half used, a lithium one four fifths. Below that a start is not sure, and lead suffers. Draws are typical ones until somebody has measured them on the boat.",
+                  )}
                 </p>
                 <DrainFields rig={rig} power={power} />
               </div>

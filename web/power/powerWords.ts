@@ -1,19 +1,20 @@
 import type { EnduranceOutput } from "../../core/power/index.ts";
 import { nameBattery as nameOf, type Rig } from "../../core/rig/index.ts";
-import { joinWords, lowerFirst } from "../../core/text/index.ts";
+import { lowerFirst } from "../../core/text/index.ts";
+import { type Tell, tellJoined, tellPlain } from "../ui/tell.ts";
 import { formatMinuteOfDay } from "../ui/words.ts";
 
 const minutesPerHour = 60;
 const minutesPerDay = 24 * minutesPerHour;
 
 /** When it is so many hours from now, as people say it: "02:10", "02:10 tomorrow", "in 4 days". */
-export function sayWhen(hours: number, nowMin: number): string {
+export function sayWhen(hours: number, nowMin: number, tell: Tell = tellPlain): string {
   const at = nowMin + hours * minutesPerHour;
   const days = Math.floor(at / minutesPerDay);
   const clock = formatMinuteOfDay(Math.floor(at % minutesPerDay));
-  if (days === 0) return `${clock} today`;
-  if (days === 1) return `${clock} tomorrow`;
-  return `in ${Math.round(hours / 24)} days`;
+  if (days === 0) return tell("{0} today", clock);
+  if (days === 1) return tell("{0} tomorrow", clock);
+  return tell("in {0} days", Math.round(hours / 24));
 }
 
 /** A battery of this boat as it is said. */
@@ -39,6 +40,7 @@ export function sayVerdict(
   others: readonly Other[],
   biggest: string | null,
   nowMin: number,
+  tell: Tell = tellPlain,
 ): Verdict {
   const down = lasts.groups
     .filter(({ hoursToFloor }) => hoursToFloor !== null)
@@ -46,34 +48,50 @@ export function sayVerdict(
   const [first] = down;
   if (first === undefined)
     return {
-      says: "Nothing draws: every battery keeps what it has.",
+      says: tell("Nothing draws: every battery keeps what it has."),
       isBad: false,
-      next: "Check again before you leave.",
+      next: tell("Check again before you leave."),
     };
-  const names = joinWords(first.batteries.map((id) => nameBattery(rig, id)));
+  const names = tellJoined(
+    tell,
+    first.batteries.map((id) => tell(nameBattery(rig, id))),
+  );
   const usesOf = first.batteries.map((id) => rig.batteries.find((each) => each.id === id)!.use);
   // Of a boat whose sheet does not say, the bank may be the one it starts from.
   const starts = usesOf.some((use) => use === "start" || use === undefined);
   const hours = first.hoursToFloor!;
-  const when = sayWhen(hours, nowMin);
   const isBad = hours < 72;
-  const what =
-    hours === 0 ? `${names}: too low already` : `${names}: too low ${when.startsWith("in") ? when : `by ${when}`}`;
-  const start = starts ? (hours === 0 ? "; do not count on a start." : "; do not count on a start after that.") : ".";
-  const spared = isBad ? findSparing(rig, first, others) : null;
-  const off = biggest === null ? "" : `${biggest} draws the most: turn it off.`;
-  return { says: what + start, isBad, next: [off, spared].filter(Boolean).join(" ") };
+  const when = sayWhen(hours, nowMin, tell);
+  const says = verdicts[hours === 0 ? "already" : isInDays(hours, nowMin) ? "in-days" : "by-clock"][starts ? 1 : 0];
+  const spared = isBad ? findSparing(rig, first, others, tell) : null;
+  const off = biggest === null ? "" : tell("{0} draws the most: turn it off.", tell(biggest));
+  return { says: tell(says, names, when), isBad, next: [off, spared].filter(Boolean).join(" ") };
 }
 
+/** When a bank is too low; the second of each where an engine starts from it. */
+const verdicts = {
+  already: ["{0}: too low already.", "{0}: too low already; do not count on a start."],
+  "in-days": ["{0}: too low {1}.", "{0}: too low {1}; do not count on a start after that."],
+  "by-clock": ["{0}: too low by {1}.", "{0}: too low by {1}; do not count on a start after that."],
+} as const;
+
+const isInDays = (hours: number, nowMin: number) => nowMin + hours * minutesPerHour >= 2 * minutesPerDay;
+
 /** A position of a battery switch at which one of these batteries lasts at least four times as long. */
-function findSparing(rig: Rig, first: EnduranceOutput["groups"][number], others: readonly Other[]): string | null {
+function findSparing(
+  rig: Rig,
+  first: EnduranceOutput["groups"][number],
+  others: readonly Other[],
+  tell: Tell,
+): string | null {
   const { batteries, hoursToFloor: now } = first;
   if (batteries.length < 2) return null;
   for (const { label, position, hoursToFloor } of others) {
     const saved = batteries.filter((id) => (hoursToFloor[id] ?? Number.POSITIVE_INFINITY) > 4 * Math.max(now ?? 1, 1));
     const loses = batteries.some((id) => !saved.includes(id));
     if (saved.length > 0 && loses && !/^off$/i.test(position)) {
-      return `With ${label} at ${position}, the ${joinWords(saved.map((id) => lowerFirst(nameBattery(rig, id))))} lasts.`;
+      const lasting = saved.map((id) => lowerFirst(tell(nameBattery(rig, id))));
+      return tell("With {0} at {1}, the {2} lasts.", tell(label), position, tellJoined(tell, lasting));
     }
   }
   return null;

@@ -17,6 +17,7 @@ import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
+import { tellPlain } from "../../ui/tell.ts";
 
 /** A dock call: somebody is on the phone with a boat that does something it should not. */
 export function FinderScreen() {
@@ -179,7 +180,7 @@ function LogCall({ handover, content, finder, goesOn, isQuestion }: LogCallProps
     const fault = describeCall(finder.model, finder.findings, { minutes, goesOn });
     const here = new Set(delivery.data?.topics.map(({ id }) => id));
     const topic = fault.cause === null ? null : findTaught(content, fault.cause.kind, here);
-    const note = `Dock call, ${fault.minutes} min. ${sayFindings(finder)}`.slice(0, 1000);
+    const note = `Dock call, ${fault.minutes} min. ${sayFindings(finder, tellPlain)}`.slice(0, 1000);
     await syncQueue.add(handover.id, { kind: "call", topic, note, fault });
     if (isQuestion && goesOn !== null && fault.cause !== null)
       await syncQueue.add(handover.id, { kind: "settle", ref: goesOn, note: `By phone: ${fault.cause.label}` });
@@ -196,7 +197,7 @@ function LogCall({ handover, content, finder, goesOn, isQuestion }: LogCallProps
       >
         {finder.fault === null ? "Put the call down, cause open" : "Put the call down"}
       </Button>
-      <span className="text-soft">{sayFindings(finder)}</span>
+      <span className="text-soft">{sayFindings(finder, tellPlain)}</span>
     </p>
   );
 }

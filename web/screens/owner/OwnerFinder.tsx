@@ -8,6 +8,7 @@ import { type Finder, sayFindings } from "../../finder/useFinder.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { tellPlain, useTell } from "../../ui/tell.ts";
 import { useOwner } from "./useOwner.ts";
 
 const nothing: OwnerPage["learnedFaults"] = [];
@@ -20,6 +21,7 @@ interface OwnerFinderProps {
 /** The finder on an owner's own page, which ends in a question to the yard with what was found already told. */
 export default function OwnerFinder({ token, page }: OwnerFinderProps) {
   const faults = useQuery(faultsQuery);
+  const tell = useTell();
   const { family } = page.delivery.rig;
   // A page that was saved by an older version has none.
   const learned = page.learnedFaults ?? nothing;
@@ -29,7 +31,7 @@ export default function OwnerFinder({ token, page }: OwnerFinderProps) {
   );
   return (
     <>
-      <h2 className="mb-3 text-2xl font-bold">It does not work</h2>
+      <h2 className="mb-3 text-2xl font-bold">{tell("It does not work")}</h2>
       <Fetched query={faults} what="what fails on boats">
         {(shipped) => (
           <FaultFinder
@@ -47,7 +49,8 @@ export default function OwnerFinder({ token, page }: OwnerFinderProps) {
 function TellTheYard({ token, page, finder }: OwnerFinderProps & { finder: Finder }) {
   const { add } = useOwner(token, page);
   const [isTold, setTold] = useState(false);
-  if (isTold) return <p role="status">The yard has what you found. It stands under your questions.</p>;
+  const tell = useTell();
+  if (isTold) return <p role="status">{tell("The yard has what you found. It stands under your questions.")}</p>;
   return (
     <>
       <Button
@@ -59,7 +62,10 @@ function TellTheYard({ token, page, finder }: OwnerFinderProps & { finder: Finde
               {
                 kind: "ask",
                 topic: null,
-                note: `It does not work. ${sayFindings(finder)}`.slice(0, 1000),
+                note: `It does not work. ${sayFindings({ ...finder, model: finder.yardModel }, tellPlain)}`.slice(
+                  0,
+                  1000,
+                ),
                 fault: describeCall(finder.model, finder.findings, {
                   minutes: (Date.now() - finder.beganMs) / 60_000,
                   goesOn: null,
@@ -70,9 +76,9 @@ function TellTheYard({ token, page, finder }: OwnerFinderProps & { finder: Finde
           )
         }
       >
-        {add.isPending ? "Telling the yard …" : "Tell the yard what you found"}
+        {tell(add.isPending ? "Telling the yard …" : "Tell the yard what you found")}
       </Button>
-      <p className="mt-1 text-soft">{sayFindings(finder)}</p>
+      <p className="mt-1 text-soft">{sayFindings(finder, tell)}</p>
       {add.error !== null && <ErrorNotice error={add.error} />}
     </>
   );

@@ -19,6 +19,7 @@ import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { storeRegion } from "../../ui/storeTime.ts";
+import { BookContext } from "../../ui/tell.ts";
 import { formatDay, formatDayAndYear } from "../../ui/words.ts";
 import { AskTheYard } from "./AskTheYard.tsx";
 import { OwnerArrival } from "./OwnerArrival.tsx";
@@ -129,51 +130,53 @@ function PageOf({ token, page: read }: { token: string; page: OwnerPage }) {
           </fieldset>
         )}
       </header>
-      <main className="pt-4">
-        {view !== null && (
-          <Link to="?" className="head mb-3 inline-flex min-h-12 items-center gap-1 font-semibold">
-            <ChevronLeft size={18} aria-hidden /> All cards
-          </Link>
-        )}
-        {card !== undefined && (
-          <div lang={language}>
-            <CardSheet card={card} rig={delivery.rig} />
-          </div>
-        )}
-        {view === "walk" && <OwnerWalk token={token} page={page} state={state} />}
-        {view === "topic" && topic !== undefined && <OwnerTopic topic={topic} rig={delivery.rig} />}
-        {view === "arrival" && <OwnerArrival token={token} page={page} state={state} />}
-        {view === "due" && <OwnerCare token={token} page={page} />}
-        {view === "runs" && <OwnerRuns token={token} page={page} />}
-        {view === "finder" && (
-          <Suspense fallback={<p>Opening the finder …</p>}>
-            <OwnerFinder token={token} page={page} />
-          </Suspense>
-        )}
-        {view === "tow" && (
-          <Suspense fallback={<p>Opening the tow check …</p>}>
-            <OwnerTow token={token} page={page} />
-          </Suspense>
-        )}
-        {view === "steps" && (
-          <Suspense fallback={<p>Opening the steps …</p>}>
-            <OwnerSteps token={token} page={page} sequence={search.get("of") ?? "launch"} />
-          </Suspense>
-        )}
-        {(view === "trip" || view === "officer") && (
-          <Suspense fallback={<p>Opening the trip …</p>}>
-            <OwnerTrip token={token} page={page} state={state} isOfficer={view === "officer"} />
-          </Suspense>
-        )}
-        {view === "power" && (
-          <Suspense fallback={<p>Opening the power map …</p>}>
-            <PowerMap rig={delivery.rig} />
-          </Suspense>
-        )}
-        {card === undefined && !ownViews.includes(view) && (
-          <Front token={token} page={page} state={state} cards={cards} />
-        )}
-      </main>
+      <BookContext value={book}>
+        <main className="pt-4">
+          {view !== null && (
+            <Link to="?" className="head mb-3 inline-flex min-h-12 items-center gap-1 font-semibold">
+              <ChevronLeft size={18} aria-hidden /> All cards
+            </Link>
+          )}
+          {card !== undefined && (
+            <div lang={language}>
+              <CardSheet card={card} rig={delivery.rig} />
+            </div>
+          )}
+          {view === "walk" && <OwnerWalk token={token} page={page} state={state} />}
+          {view === "topic" && topic !== undefined && <OwnerTopic topic={topic} rig={delivery.rig} />}
+          {view === "arrival" && <OwnerArrival token={token} page={page} state={state} />}
+          {view === "due" && <OwnerCare token={token} page={page} />}
+          {view === "runs" && <OwnerRuns token={token} page={page} />}
+          {view === "finder" && (
+            <Suspense fallback={<p>Opening the finder …</p>}>
+              <OwnerFinder token={token} page={page} />
+            </Suspense>
+          )}
+          {view === "tow" && (
+            <Suspense fallback={<p>Opening the tow check …</p>}>
+              <OwnerTow token={token} page={page} />
+            </Suspense>
+          )}
+          {view === "steps" && (
+            <Suspense fallback={<p>Opening the steps …</p>}>
+              <OwnerSteps token={token} page={page} sequence={search.get("of") ?? "launch"} />
+            </Suspense>
+          )}
+          {(view === "trip" || view === "officer") && (
+            <Suspense fallback={<p>Opening the trip …</p>}>
+              <OwnerTrip token={token} page={page} state={state} isOfficer={view === "officer"} />
+            </Suspense>
+          )}
+          {view === "power" && (
+            <Suspense fallback={<p>Opening the power map …</p>}>
+              <PowerMap rig={delivery.rig} />
+            </Suspense>
+          )}
+          {card === undefined && !ownViews.includes(view) && (
+            <Front token={token} page={page} state={state} cards={cards} />
+          )}
+        </main>
+      </BookContext>
     </div>
   );
 }

@@ -1,0 +1,25 @@
+import { createContext, useCallback, useContext } from "react";
+import { type PhraseBook, sayPhrase } from "../../core/language/index.ts";
+import { spell } from "./amounts.ts";
+
+/** The book of whoever reads, where that is not the language everything is written in. */
+export const BookContext = createContext<PhraseBook | undefined>(undefined);
+
+/** A phrase in the reader's words, with values in it: tell("{0} of {1}", 3, 5). */
+export type Tell = (phrase: string, ...values: readonly (string | number)[]) => string;
+
+export const tellPlain: Tell = (phrase, ...values) => spell(sayPhrase(undefined, phrase, ...values));
+
+/** Names in a sentence, in the reader's language: "Port, Starboard and House". */
+export const tellJoined = (tell: Tell, names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? "") : tell("{0} and {1}", names.slice(0, -1).join(", "), names.at(-1)!);
+
+export const useBook = (): PhraseBook | undefined => useContext(BookContext);
+
+export function useTell(): Tell {
+  const book = useBook();
+  return useCallback(
+    (phrase, ...values) => (book === undefined ? tellPlain(phrase, ...values) : sayPhrase(book, phrase, ...values)),
+    [book],
+  );
+}
