@@ -45,6 +45,23 @@ test("a buyer who reads Spanish: the walk in their words, what was spoken kept, 
   await phone.getByRole("link", { name: /Arrancar/ }).click();
   await expect(phone.getByText(/Tapón de drenaje puesto, apretado a mano/)).toBeVisible();
   await expectAccessible(phone);
+  await phone.goto(`${store.address}/o/${token}?view=finder`);
+  await phone.getByLabel("¿Qué no funciona?", { exact: true }).fill("bocina");
+  await phone.getByRole("button", { name: "No funciona: La bocina suena" }).click();
+  await expect(phone.getByRole("heading", { name: "Lo que puede ser" })).toBeVisible();
+  await phone.getByRole("button", { name: "No", exact: true }).first().click();
+  await expect(phone.getByText(/La bocina suena: no/)).toBeVisible();
+  await expectAccessible(phone);
+  await phone.getByRole("button", { name: "Decir al taller lo que encontró" }).click();
+  await expect(phone.getByText("El taller tiene lo que encontró. Está entre sus preguntas.")).toBeVisible();
+  // The yard reads it in its own language.
+  const readAsk = async () =>
+    (await readDelivery()).entries.find(({ kind }: { kind: string }) => kind === "ask")?.note as string | undefined;
+  await expect.poll(readAsk).toMatch(/^It does not work\. Horn sounds: no\./);
+  await phone.goto(`${store.address}/o/${token}?view=power`);
+  await expect(phone.getByRole("heading", { name: /Dejarlo así/ })).toBeVisible();
+  await phone.getByRole("link", { name: "Todas las fichas" }).click();
+  await phone.getByRole("link", { name: /Arrancar/ }).click();
   await phone.getByRole("button", { name: "English" }).click();
   await expect(phone.getByText(/Drain plug in, hand-tight/)).toBeVisible();
   await phone.close();

@@ -139,6 +139,7 @@ describe.each(phraseBooks)("the finder and the leaving check in $language", (boo
       "web/finder/Finder.tsx",
       "web/finder/useFinder.ts",
       "web/screens/owner/OwnerFinder.tsx",
+      "web/screens/owner/OwnerScreen.tsx",
       "web/power/LeavingCheck.tsx",
       "web/power/PowerView.tsx",
       "web/power/DrainFields.tsx",

@@ -139,3 +139,9 @@ export function matchWords(functions: readonly FaultFunction[], text: string): F
     .slice(0, 8)
     .map(({ each }) => each);
 }
+
+/** What follows from what was seen on a boat, and what is worth asking next: all that a finder shows. */
+export function searchFault(model: FaultModel, findings: Findings) {
+  const answer = findFault(model, findings);
+  return { answer, questions: answer.ok ? listQuestions(model, findings, answer.value) : [] };
+}

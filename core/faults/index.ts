@@ -18,5 +18,6 @@ export {
   matchWords,
   readClues,
   type Suspect,
+  searchFault,
 } from "./finder.ts";
 export { applyLearned, type ClosedCall, type LearnedPrior, learnPriors } from "./learnPriors.ts";

@@ -1,19 +1,47 @@
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import {
   buildFaultModel,
   type FaultContent,
   type FaultFunction,
+  type FaultModel,
   type Findings,
-  findFault,
-  listQuestions,
   readClues,
   resumeCall,
+  searchFault,
 } from "../../core/faults/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { storeRegion } from "../ui/storeTime.ts";
 import { type Tell, tellJoined, useBook } from "../ui/tell.ts";
+import type { DiagnosisWorker } from "../workers/diagnosis.ts";
+import { useWorker } from "../workers/useWorker.ts";
 
 const nothing: Findings = { functions: {}, components: {} };
+
+const createWorker = () => new Worker(new URL("../workers/diagnosis.ts", import.meta.url), { type: "module" });
+type Diagnosis = ReturnType<typeof searchFault>;
+
+/** What follows from what was seen, searched beside the page; what it was before stays until it is there. Null before anything was said. */
+function useDiagnosis(model: FaultModel, findings: Findings, hasBegun: boolean): Diagnosis | null {
+  const getWorker = useWorker<DiagnosisWorker>(createWorker);
+  const [found, setFound] = useState<Diagnosis | null>(null);
+  const isHere = typeof Worker === "undefined";
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the worker is made once
+  useEffect(() => {
+    if (isHere || !hasBegun) return setFound(null);
+    let isPast = false;
+    void getWorker()
+      .searchFault(model, findings)
+      .then((next) => isPast || setFound(next as Diagnosis));
+    return () => {
+      isPast = true;
+    };
+  }, [model, findings, hasBegun, isHere]);
+  const here = useMemo(
+    () => (isHere && hasBegun ? searchFault(model, findings) : null),
+    [isHere, model, findings, hasBegun],
+  );
+  return hasBegun ? (here ?? found) : null;
+}
 
 /** One search for a fault on one boat: what was seen so far, and what follows from it. */
 export function useFinder(rig: Rig, content: FaultContent, begin: Findings | null) {
@@ -25,12 +53,13 @@ export function useFinder(rig: Rig, content: FaultContent, begin: Findings | nul
   const [skipped, setSkipped] = useState<readonly string[]>([]);
   const [beganMs] = useState(() => Date.now());
   const hasBegun = Object.keys(findings.functions).length > 0;
-  const answer = useMemo(() => (hasBegun ? findFault(model, findings) : null), [model, findings, hasBegun]);
+  const diagnosis = useDiagnosis(model, findings, hasBegun);
+  const answer = diagnosis?.answer ?? null;
   const found = answer?.ok ? answer.value : null;
   const next = found?.looks.find(({ id }) => !skipped.includes(id)) ?? null;
   const questions = useMemo(
-    () => (found === null ? [] : listQuestions(model, findings, found).filter(({ id }) => !skipped.includes(id))),
-    [model, findings, found, skipped],
+    () => (diagnosis?.questions ?? []).filter(({ id }) => !skipped.includes(id)),
+    [diagnosis, skipped],
   );
   const fault = model.components.find(({ id }) => findings.components[id] === false) ?? null;
   return {

@@ -4,7 +4,7 @@ import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { type OwnerPage, ownerAuthor } from "../../../api/index.ts";
 import { type Card, createCards } from "../../../core/card/index.ts";
-import { type Language, languageNames } from "../../../core/language/index.ts";
+import { type Language, languageNames, sayPhrase } from "../../../core/language/index.ts";
 import { tellIn } from "../../../core/topic/index.ts";
 import { foldWalk, formatBuyers, listOwed, type WalkState } from "../../../core/walk/index.ts";
 import { addressOf, ask, Refused } from "../../app/client.ts";
@@ -19,7 +19,7 @@ import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { storeRegion } from "../../ui/storeTime.ts";
-import { BookContext } from "../../ui/tell.ts";
+import { BookContext, useTell } from "../../ui/tell.ts";
 import { formatDay, formatDayAndYear } from "../../ui/words.ts";
 import { AskTheYard } from "./AskTheYard.tsx";
 import { OwnerArrival } from "./OwnerArrival.tsx";
@@ -134,7 +134,7 @@ function PageOf({ token, page: read }: { token: string; page: OwnerPage }) {
         <main className="pt-4">
           {view !== null && (
             <Link to="?" className="head mb-3 inline-flex min-h-12 items-center gap-1 font-semibold">
-              <ChevronLeft size={18} aria-hidden /> All cards
+              <ChevronLeft size={18} aria-hidden /> {sayPhrase(book, "All cards")}
             </Link>
           )}
           {card !== undefined && (
@@ -284,54 +284,58 @@ function Front({ token, page, state, cards }: FrontProps) {
 
 /** What is done with it, step by step: on the road, at the ramp and after the day. */
 function OnTheRoad({ page }: { page: OwnerPage }) {
+  const tell = useTell();
   const hasTrailer = page.delivery.rig.trailer !== null;
   return (
     <p className="mb-5 grid grid-cols-2 gap-2">
       {hasTrailer && (
         <>
           <Link to="?view=tow" className={linkLook("plain")}>
-            May my car tow it?
+            {tell("May my car tow it?")}
           </Link>
           <Link to="?view=steps&of=hitch" className={linkLook("plain")}>
-            Hitch up
+            {tell("Hitch up")}
           </Link>
           <Link to="?view=steps&of=launch" className={linkLook("plain")}>
-            Launch
+            {tell("Launch")}
           </Link>
           <Link to="?view=steps&of=load" className={linkLook("plain")}>
-            Load on the trailer
+            {tell("Load on the trailer")}
           </Link>
         </>
       )}
       <Link to="?view=steps&of=put-away" className={linkLook("plain")}>
-        Put her away
+        {tell("Put her away")}
       </Link>
       <Link to="?view=trip" className={linkLook("plain")}>
-        Plan a day out
+        {tell("Plan a day out")}
       </Link>
       <Link to="?view=officer" className={linkLook("plain")}>
-        Safety check
+        {tell("Safety check")}
       </Link>
     </p>
   );
 }
 
 function CareLinks({ token, page }: { token: string; page: OwnerPage }) {
+  const tell = useTell();
   return (
     <>
       <OwnerHours token={token} page={page} />
       <p className="mb-5 grid grid-cols-2 gap-2">
         <Link to="?view=runs" className={linkLook("plain")}>
-          {page.care.some(({ breakIn }) => breakIn !== null && !breakIn.done) ? "Break-in: next run" : "Runs logged"}
+          {tell(
+            page.care.some(({ breakIn }) => breakIn !== null && !breakIn.done) ? "Break-in: next run" : "Runs logged",
+          )}
         </Link>
         <Link to="?view=finder" className={linkLook("plain")}>
-          It does not work
+          {tell("It does not work")}
         </Link>
         <Link to="?view=power" className={linkLook("plain")}>
-          Leaving her: what drains
+          {tell("Leaving her: what drains")}
         </Link>
         <Link to="?view=due" className={linkLook("plain")}>
-          What is due
+          {tell("What is due")}
         </Link>
       </p>
     </>
