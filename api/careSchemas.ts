@@ -287,6 +287,28 @@ export const messageSchema = z.strictObject({
 });
 export type MessageLine = z.infer<typeof messageSchema>;
 
+export const messageStates = messageSchema.shape.state.options;
+
+/** Messages of all boats, a page at a time. */
+export const messageListSchema = z.strictObject({
+  messages: z.array(
+    messageSchema.extend({
+      boat: recordIdSchema,
+      boatName: z.string(),
+      serial: z.string(),
+      /** The phone it goes to; empty where nobody has said one. */
+      reach: z.string(),
+      /** They do not want messages. */
+      optOut: z.boolean(),
+    }),
+  ),
+  /** How many there are of what was asked for, and of each state. */
+  found: z.int(),
+  states: z.partialRecord(messageSchema.shape.state, z.int()),
+  pageSize: z.int(),
+});
+export type MessageList = z.infer<typeof messageListSchema>;
+
 /** A boat's care as a whole. */
 export const boatCareSchema = z.strictObject({
   care: z.array(engineCareSchema),

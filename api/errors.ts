@@ -51,6 +51,7 @@ export const errorStatus = {
   busy: 503,
   cycle: 409,
   "braces-differ": 422,
+  "message-gone": 409,
   "topic-needed": 409,
   "topic-merged": 409,
   "not-empty": 409,

@@ -9,6 +9,7 @@ export type {
   EngineCare,
   FillLine,
   MessageLine,
+  MessageList,
   NewFill,
   NewRun,
   NewWithdrawal,

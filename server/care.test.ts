@@ -1,6 +1,6 @@
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { addDays } from "../core/dates/index.ts";
+import { addDays, minutesOfDay } from "../core/dates/index.ts";
 import { makeFleet } from "../demo/makeFleet.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
@@ -190,6 +190,31 @@ describe("the call list", () => {
     const call = await write("w097", { kind: "call", text: "They come on Tuesday" });
     expect(call.body).toMatchObject({ state: "answered", kind: "call" });
     expect((await line("w097")).contact.optOut).toBe(true);
+  });
+
+  it("has all messages in one list, found by boat, person or words; what waits can be stopped, what was stopped sent again", async () => {
+    const list = async (query: string) => (await ines.get(`/api/messages?${query}`)).body;
+    const { clock } = store.services;
+    const hour = Math.floor(minutesOfDay(clock.nowMs(), clock.timeZone) / 60);
+    await setQuietHours(hour, (hour + 2) % 24);
+    const held = await write("w118", { text: "A very quiet word: 100% of it" });
+    await setQuietHours(0, 0);
+    expect(held.body.state).toBe("waiting");
+    const { messages, states, found } = await list("find=quiet%20word%3A%20100%25");
+    expect([found, states.waiting]).toEqual([1, 1]);
+    expect(messages[0]).toMatchObject({ id: held.body.id, boat: "w118", serial: "23118", state: "waiting" });
+    expect((await list("state=failed&find=very%20quiet")).messages).toEqual([]);
+    const act = (what: string, body?: object) =>
+      ines.send("POST", `/api/boats/w118/messages/${held.body.id}/${what}`, body);
+    const again = { id: ulid() };
+    expect((await act("again", again)).body.error).toMatchObject({ code: "message-gone", state: "waiting" });
+    expect((await act("stop")).status).toBe(200);
+    expect((await act("stop")).body.error).toMatchObject({ code: "message-gone", state: "stopped" });
+    const twice = [await act("again", again), await act("again", again)];
+    expect(twice.map(({ body }) => body.id)).toEqual([again.id, again.id]);
+    const found2 = await list("find=very%20quiet");
+    expect(found2.messages.map(({ state }: { state: string }) => state).sort()).toEqual(["sent", "stopped"]);
+    expect((await ines.send("POST", `/api/boats/w112/messages/${held.body.id}/stop`, undefined)).status).toBe(404);
   });
 
   it("puts the address of their page in the text, keeps none of it, and notes the hours they then tell", async () => {

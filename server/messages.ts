@@ -52,9 +52,18 @@ export interface Messages {
   listLast(): Promise<Map<string, MessageLine>>;
   /** When the people of each boat were last reached, ISO 8601: what failed or waits is no contact, nor is a note about a promise. */
   listContacts(): Promise<Map<string, Instant>>;
-  /** What waits is not sent any more. */
+  /** What waits or is ready is not sent any more. */
   stop(id: string, transaction: Transaction): Promise<void>;
   listAll(): Promise<MessageRow[]>;
+  /** A page of all of them, the last first, whose boat, people or words hold `find`; with how many there are of each state. */
+  listPage(asked: MessagePage): Promise<{ rows: MessageRow[]; states: Readonly<Record<string, number>> }>;
+}
+
+export interface MessagePage {
+  readonly find: string;
+  readonly state: string | null;
+  readonly from: number;
+  readonly limit: number;
 }
 
 const toLine = ({ deliveryId: _, boatId: __, ...row }: MessageRow) => row as MessageLine;
@@ -125,7 +134,24 @@ export function createMessages({ models }: Database, carrier: Carrier | null): M
       return new Map(rows.map(({ boatId, at }) => [boatId, at]));
     },
     async stop(id, transaction) {
-      await models.messages.update({ state: "stopped" }, { where: { id, state: "waiting" }, transaction });
+      const state = ["waiting", "ready"];
+      await models.messages.update({ state: "stopped" }, { where: { id, state }, transaction });
+    },
+    async listPage({ find, state, from, limit }) {
+      const isFound = `FROM outbox JOIN boats ON boats.id = outbox.boatId
+        WHERE (? = '' OR instr(lower(outbox.recipient || char(10) || outbox.text || char(10) || boats.name || char(10) || boats.hull), ?) > 0)`;
+      const words = find.trim().toLowerCase();
+      const counted = await readQuery<{ state: string; n: number }>(
+        models.messages,
+        `SELECT outbox.state AS state, COUNT(*) AS n ${isFound} GROUP BY outbox.state`,
+        [words, words],
+      );
+      const rows = await readQuery<MessageRow>(
+        models.messages,
+        `SELECT outbox.* ${isFound} AND (? IS NULL OR outbox.state = ?) ORDER BY outbox.at DESC, outbox.id DESC LIMIT ? OFFSET ?`,
+        [words, words, state, state, limit, from],
+      );
+      return { rows, states: Object.fromEntries(counted.map(({ state: each, n }) => [each, n])) };
     },
     listAll: () => readAll(models.messages, { order: ["at"] }),
   };

@@ -96,6 +96,23 @@ function routeMessages(router: Router, { auth, aftercareService }: Services) {
       return done;
     }),
   );
+  router.get(
+    endpoints.allMessages.path,
+    serve(endpoints.allMessages, auth, ({ query }) => aftercareService.listPage(query)),
+  );
+  router.post(
+    endpoints.stopMessage.path,
+    serve(endpoints.stopMessage, auth, async ({ params }) => {
+      await aftercareService.stop(params.boat, params.message);
+      return done;
+    }),
+  );
+  router.post(
+    endpoints.sendAgain.path,
+    serve(endpoints.sendAgain, auth, ({ params, body, user }) =>
+      aftercareService.sendAgain(params.boat, params.message, user.id, body.id),
+    ),
+  );
   router.post(
     endpoints.sendMessage.path,
     serve(endpoints.sendMessage, auth, ({ params, user, body }) => aftercareService.send(params.boat, user.id, body)),

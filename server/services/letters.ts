@@ -1,6 +1,7 @@
-import type { MessageLine } from "../../api/index.ts";
+import type { MessageLine, MessageList } from "../../api/index.ts";
 import { messageTemplates } from "../../content/index.ts";
 import { type Instant, minutesOfDay } from "../../core/dates/index.ts";
+import { serialOf } from "../../core/rig/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -32,6 +33,8 @@ export interface NewMessage {
 }
 
 const linkPlace = "{link}";
+/** Messages of one page of the list. */
+const pageSize = 60;
 
 /** How a message gets its words, its reader and its address, and when it may go. */
 export function createPostOffice(parts: LetterParts) {
@@ -88,7 +91,7 @@ export type PostOffice = ReturnType<typeof createPostOffice>;
 /** What people of the store write to a boat's people. */
 export function createLetters(parts: LetterParts, { isQuiet, getBoat, findRecipient, carry }: PostOffice) {
   const { database, boats, ownerLinks, messages, settings, clock, origin } = parts;
-  return {
+  const letters = {
     /** Writes to a boat's people, or notes a call. In quiet hours it waits for the morning. */
     async send(boatId: string, by: string, { id, kind, text, withLink }: NewMessage): Promise<MessageLine> {
       const isLate = await isQuiet();
@@ -128,6 +131,53 @@ export function createLetters(parts: LetterParts, { isQuiet, getBoat, findRecipi
       });
     },
 
+    /** Messages of all boats, a page at a time. */
+    async listPage(asked: { find: string; state: MessageLine["state"] | "all"; page: number }): Promise<MessageList> {
+      const state = asked.state === "all" ? null : asked.state;
+      const { rows, states } = await messages.listPage({
+        find: asked.find,
+        state,
+        from: asked.page * pageSize,
+        limit: pageSize,
+      });
+      const byId = await boats.findMany([...new Set(rows.map(({ boatId }) => boatId))]);
+      const found = Object.entries(states).reduce(
+        (sum, [each, n]) => (state === null || each === state ? sum + n : sum),
+        0,
+      );
+      return {
+        messages: rows.map(({ deliveryId: _, boatId, ...row }) => {
+          const boat = byId.get(boatId)!;
+          const { phone, optOut } = contactOf(boat);
+          const serial = serialOf(boat.hull);
+          return { ...(row as MessageLine), boat: boatId, boatName: boat.name, serial, reach: phone, optOut };
+        }),
+        found,
+        states,
+        pageSize,
+      };
+    },
+
+    async stop(boatId: string, id: string) {
+      await database.inTransaction(async (transaction) => {
+        const message = await messages.find(id, transaction);
+        if (message === null || message.boatId !== boatId) throw new Failure("not-found", { what: "message", id });
+        if (message.state !== "waiting" && message.state !== "ready")
+          throw new Failure("message-gone", { state: message.state });
+        await messages.stop(id, transaction);
+      });
+    },
+
+    /** Once more, with the address of their page made anew: the one it had was never kept. */
+    async sendAgain(boatId: string, id: string, by: string, newId: string): Promise<MessageLine> {
+      const message = await messages.find(id);
+      if (message === null || message.boatId !== boatId) throw new Failure("not-found", { what: "message", id });
+      if (message.state !== "failed" && message.state !== "stopped")
+        throw new Failure("message-gone", { state: message.state });
+      const text = message.text.replace(/\S*\/o\/…/g, linkPlace);
+      return letters.send(boatId, by, { id: newId, kind: message.kind, text, withLink: false });
+    },
+
     async markSent(boatId: string, id: string) {
       await database.inTransaction(async (transaction) => {
         const message = await messages.find(id, transaction);
@@ -150,6 +200,7 @@ export function createLetters(parts: LetterParts, { isQuiet, getBoat, findRecipi
       await boats.setContact(id, contact);
     },
   };
+  return letters;
 }
 
 async function isQuiet({ settings, clock }: LetterParts) {

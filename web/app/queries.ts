@@ -1,5 +1,5 @@
 import { keepPreviousData, QueryClient, type QueryFunctionContext, queryOptions } from "@tanstack/react-query";
-import type { EndpointName, Me } from "../../api/index.ts";
+import type { EndpointName, Me, MessageLine } from "../../api/index.ts";
 import type { BoatStage } from "../../core/care/index.ts";
 import type { Region } from "../../core/region/index.ts";
 import { setStoreRegion, setStoreZone } from "../ui/storeTime.ts";
@@ -100,6 +100,12 @@ export const plansQuery = (delivery: string) =>
     queryKey: ["plans", delivery],
     queryFn: fetcher("plans", { params: { delivery } }),
     staleTime: 300_000,
+  });
+export const messagesQuery = (find: string, state: MessageLine["state"] | "all", page: number) =>
+  queryOptions({
+    queryKey: ["all-messages", find, state, page],
+    queryFn: fetcher("allMessages", { query: { find, state, page: String(page) } }),
+    placeholderData: keepPreviousData,
   });
 export const careQuery = queryOptions({ queryKey: ["care"], queryFn: fetcher("callList") });
 export const workshopQuery = queryOptions({ queryKey: ["workshop"], queryFn: fetcher("workshop") });

@@ -159,6 +159,12 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/setUp/WelcomeScreen.tsx")).WelcomeScreen }),
           },
           {
+            path: "/messages",
+            lazy: async () => ({
+              Component: (await import("../screens/messages/MessagesScreen.tsx")).MessagesScreen,
+            }),
+          },
+          {
             path: "/more",
             lazy: async () => ({ Component: (await import("../screens/store/MoreScreen.tsx")).MoreScreen }),
           },

@@ -82,6 +82,10 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
     `It was sealed by ${String(facts.store)}, a store not known here. Look at whose it is, then import it.`,
   busy: () => "The server has too much to do just now. Try again in a moment.",
   cycle: () => "Some topics wait for each other in a circle, so there is no order. Mend them in the library.",
+  "message-gone": (facts) =>
+    facts.state === undefined
+      ? "It is not where it was any more. Reload the list."
+      : `It is ${String(facts.state)} by now. Reload the list.`,
   "braces-differ": ({ wanted = [] }) =>
     (wanted as string[]).length === 0
       ? "There are braces in it that the English text does not have. Take them out."

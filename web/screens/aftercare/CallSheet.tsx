@@ -6,6 +6,7 @@ import { ask } from "../../app/client.ts";
 import { boatQuery, careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
 import { BookForm } from "../../booking/BookForm.tsx";
+import { sayState } from "../../care/messageWords.ts";
 import { ReadyMessage } from "../../care/ReadyMessage.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
@@ -60,9 +61,6 @@ const sentWords = ({ kind, recipient, state }: MessageLine) =>
       : state === "ready"
         ? `Ready to be sent to ${recipient}: take it up below, send it, and mark it as sent.`
         : `Sent to ${recipient}.`;
-
-const stateWords = ({ kind, state }: MessageLine) =>
-  kind === "call" ? "call" : state === "failed" ? "▲ failed" : state === "ready" ? "not sent yet" : state;
 
 /** One boat's people: why, what to write, a call to note, a slot to book, what went before. */
 export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
@@ -237,7 +235,7 @@ function History({ boat, onSent }: { boat: string; onSent: () => Promise<void> }
       {(history.data?.messages ?? []).slice(0, 6).map((message) => (
         <li key={message.id} className="border-b border-rule py-1.5 text-sm">
           <span className="num text-soft">{formatLongDay(storeDay(message.at))}</span>{" "}
-          <strong className={message.state === "failed" ? "text-magenta" : ""}>{stateWords(message)}</strong>{" "}
+          <strong className={message.state === "failed" ? "text-magenta" : ""}>{sayState(message)}</strong>{" "}
           <span className="break-words">{message.text}</span>
           {message.answer !== null && <span className="block font-semibold">Answer: {message.answer}</span>}
           {message.state === "ready" && <ReadyMessage boat={boat} message={message} onSent={onSent} />}

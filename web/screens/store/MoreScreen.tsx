@@ -5,6 +5,12 @@ import { useMe } from "../../app/useMe.ts";
 /** What is looked at now and then. */
 const pages = [
   {
+    to: "/messages",
+    says: "Messages",
+    why: "Everything that was sent, is ready, waits, failed or was answered",
+    isOwners: false,
+  },
+  {
     to: "/account",
     says: "Your account",
     why: "Password, second step at sign-in, where you are signed in",
