@@ -222,6 +222,40 @@ export const todaySchema = z.strictObject({
       says: z.array(z.string()),
     }),
   ),
+  /** Handovers of the coming week that are not signed, today's too, and what is open before them. For whom it is no business: none. */
+  coming: z.array(
+    z.strictObject({
+      ...boatLineSchema,
+      delivery: recordIdSchema,
+      date: localDateSchema,
+      time: timeSchema,
+      buyers: z.string(),
+      readyOpen: z.array(z.string()),
+      readyOf: z.int(),
+      stopping: z.array(z.string()),
+    }),
+  ),
+  /** Today's slots in the workshop. */
+  slots: z.array(
+    z.strictObject({
+      ...boatLineSchema,
+      id: ulidSchema,
+      startMin: z.int(),
+      durationMin: z.int(),
+      title: z.string(),
+      buyers: z.string(),
+    }),
+  ),
+  /** What is off course in the store; null for all but its owner. */
+  course: z
+    .strictObject({
+      failedMessages: z.int(),
+      failedJobs: z.int(),
+      latePromises: z.int(),
+      overdueBoats: z.int(),
+      stopped: z.int(),
+    })
+    .nullable(),
   owed: z.array(owedLineSchema),
   owedInAll: z.int(),
   due: z.array(dueLineSchema),

@@ -223,7 +223,7 @@ export function createServices(
     strikeService: createStrikeService(parts),
     bundleService: createBundleService({ ...parts, handoverService }),
     runService,
-    boatService: createBoatService({ ...parts, fleetCare }),
+    boatService: createBoatService({ ...parts, fleetCare, jobs }),
     careEntryService: createCareEntryService({ ...parts, runService }),
     aftercareService: createAftercareService({ ...parts, fleetCare, jobs, origin }),
     workshopService: createWorkshopService({ ...parts, fleetCare }),

@@ -6,7 +6,7 @@ import { serve } from "../http.ts";
 export function routeBoats(router: Router, { auth, boatService }: Services) {
   router.get(
     endpoints.today.path,
-    serve(endpoints.today, auth, () => boatService.today()),
+    serve(endpoints.today, auth, ({ user }) => boatService.today(user.role)),
   );
   router.get(
     endpoints.owed.path,

@@ -5,10 +5,13 @@ import { serialOf } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 import { findStyle } from "../../core/route/index.ts";
 import { compareDue } from "../../core/service/index.ts";
-import { compareOwed, foldWalk, formatBuyers, isCovered } from "../../core/walk/index.ts";
+import { compareOwed, foldWalk, formatBuyers, isCovered, type Role } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
+import type { Jobs } from "../jobs.ts";
+import type { Messages } from "../messages.ts";
 import type { BoatHead, BoatRecord, Boats } from "../repositories/boats.ts";
+import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { People } from "../repositories/people.ts";
 import type { CareReader } from "./careReader.ts";
@@ -29,12 +32,17 @@ interface Parts {
   readonly libraryService: LibraryService;
   readonly walkReader: WalkReader;
   readonly towingService: Pick<TowingService, "listMisfits">;
+  readonly bookings: Pick<Bookings, "list">;
+  readonly messages: Pick<Messages, "listPage">;
+  readonly jobs: Pick<Jobs, "countFailed">;
   readonly clock: Clock;
 }
 
 const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
 const compareBoats = (a: BoatHead, b: BoatHead) => compare(a.name, b.name) || compare(a.hull, b.hull);
 const soonDays = 30;
+/** How far ahead boats are looked at that are to be handed over. */
+const weekDays = 7;
 /** So many boats a list shows; for the others one asks. */
 const mostBoats = 300;
 const mostRows = 12;
@@ -44,7 +52,8 @@ const mostOwing = 60;
 /** Boats as a whole: today's list, all boats, one boat's page. */
 export function createBoatService(parts: Parts) {
   return {
-    today: () => readToday(parts),
+    /** The first screen, with what is this role's own business. */
+    today: (role: Role) => readToday(parts, role),
 
     owed: () => readOwed(parts),
 
@@ -193,7 +202,7 @@ function describeHead(boat: BoatHead, sold: readonly DeliveryRecord[]) {
   };
 }
 
-async function readToday(parts: Parts): Promise<Today> {
+async function readToday(parts: Parts, role: Role): Promise<Today> {
   const { boats, deliveries, libraryService, walkReader, towingService, clock } = parts;
   const date = clock.today();
   const [now, owing, owedInAll, due, misfits] = await Promise.all([
@@ -204,6 +213,7 @@ async function readToday(parts: Parts): Promise<Today> {
     towingService.listMisfits(date),
   ]);
   const library = await libraryService.read();
+  const own = await readOwnBusiness(parts, role, date);
   const byId = await boats.findMany([...now, ...owing].map(({ boatId }) => boatId));
   return {
     date,
@@ -214,9 +224,87 @@ async function readToday(parts: Parts): Promise<Today> {
       }),
     ),
     misfits,
+    ...own,
     owed: rankOwed(owing, byId, date, clock.timeZone).slice(0, mostRows),
     owedInAll,
     ...due,
+  };
+}
+
+/** What one role looks at first: who makes boats ready, the coming week; the service counter, its slots; the owner, what went wrong. */
+async function readOwnBusiness(
+  parts: Parts,
+  role: Role,
+  date: LocalDate,
+): Promise<Pick<Today, "coming" | "slots" | "course">> {
+  return {
+    coming: role === "service" ? [] : await listComing(parts, date),
+    slots: role === "service" || role === "technician" ? await listSlots(parts, date) : [],
+    course: role === "owner" ? await readCourse(parts, date) : null,
+  };
+}
+
+async function listComing({ boats, deliveries, walkReader }: Parts, date: LocalDate): Promise<Today["coming"]> {
+  const until = addDays(date, weekDays);
+  const open = (await deliveries.listFrom(date))
+    .filter((delivery) => delivery.date <= until && delivery.summary.state !== "signed")
+    .slice(0, mostRows);
+  const byId = await boats.findMany(open.map(({ boatId }) => boatId));
+  return Promise.all(
+    open.map(async (delivery) => {
+      const boat = byId.get(delivery.boatId)!;
+      const { walk, log } = await walkReader.read(delivery, boat);
+      const { ready } = foldWalk(log.entries);
+      return {
+        boat: boat.id,
+        boatName: boat.name,
+        serial: serialOf(boat.hull),
+        delivery: delivery.id,
+        date: delivery.date,
+        time: delivery.time,
+        buyers: formatBuyers(delivery.buyers),
+        readyOpen: walk.makeReady.filter(({ id }) => ready.get(id)?.ok !== true).map(({ title }) => title),
+        readyOf: walk.makeReady.length,
+        stopping: delivery.summary.owed.filter(({ stops }) => stops).map(({ text }) => text),
+      };
+    }),
+  );
+}
+
+async function listSlots({ bookings, boats, deliveries }: Parts, date: LocalDate): Promise<Today["slots"]> {
+  const today = (await bookings.list(date)).filter((booking) => booking.date === date);
+  const ids = today.map(({ boat }) => boat);
+  const [byId, sold] = await Promise.all([boats.findMany(ids), deliveries.listOfBoats(ids)]);
+  return today.map(({ id, boat: boatId, startMin, labourH, items, note }) => {
+    const boat = byId.get(boatId)!;
+    const buyers = buyersOf(boatId, sold) || contactOf(boat).name;
+    return {
+      boat: boatId,
+      boatName: boat.name,
+      serial: serialOf(boat.hull),
+      id,
+      startMin,
+      durationMin: Math.round(labourH * 60),
+      title: items.map(({ title }) => title).join(", ") || note || "Slot",
+      buyers,
+    };
+  });
+}
+
+async function readCourse({ deliveries, fleetCare, jobs, messages }: Parts, date: LocalDate): Promise<Today["course"]> {
+  const [late, fleet, { states }, failedJobs, owing] = await Promise.all([
+    deliveries.listLate(date),
+    fleetCare.read(),
+    messages.listPage({ find: "", state: null, from: 0, limit: 1 }),
+    jobs.countFailed(),
+    deliveries.listFrom(date),
+  ]);
+  return {
+    failedMessages: states.failed ?? 0,
+    failedJobs,
+    latePromises: late.length,
+    overdueBoats: fleet.filter(({ facts: { next } }) => next?.due.state === "overdue").length,
+    stopped: owing.filter(({ summary }) => summary.owed.some(({ stops }) => stops)).length,
   };
 }
 

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { Today } from "../../../api/index.ts";
 import { joinWords } from "../../../core/text/index.ts";
 import { todayQuery } from "../../app/queries.ts";
+import { useMe } from "../../app/useMe.ts";
 import { saveOffline } from "../../offline/saved.ts";
 import { isPressing, owedSigns } from "../../owed/owedWords.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
@@ -13,6 +14,8 @@ import { DueDay } from "../../ui/DueDay.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { formatDay, formatDistance, formatLongDay, formatMinutes } from "../../ui/words.ts";
+import { NowAndNext } from "./NowAndNext.tsx";
+import { Coming, OffCourse, Slots } from "./OwnBusiness.tsx";
 
 /** Today's handovers in time order, what is owed, what falls due. The first screen after sign-in. */
 export function TodayScreen() {
@@ -37,14 +40,77 @@ function TodayOf({ today, error }: { today: Today; error: Error | null }) {
         </span>
       </h1>
       {error !== null && <ErrorNotice error={error} />}
-      <Handovers handovers={handovers} />
-      <Misfits misfits={today.misfits} />
-      <div className="mt-7 grid gap-x-10 gap-y-8 lg:grid-cols-2">
-        <OwedTable today={today} />
-        <DueTable today={today} />
-      </div>
+      <Home today={today} />
     </main>
   );
+}
+
+/** What each role looks at first stands first; the rest is there for all. */
+function Home({ today }: { today: Today }) {
+  const { role } = useMe();
+  const { handovers, misfits, coming, slots, course, date } = today;
+  const handoversToday = (
+    <>
+      <Handovers handovers={handovers} />
+      <Misfits misfits={misfits} />
+    </>
+  );
+  const isCounter = role === "service";
+  const lists = (
+    <div className="mt-7 grid gap-x-10 gap-y-8 lg:grid-cols-2">
+      <div className={isCounter ? "lg:order-last" : ""}>
+        <OwedTable today={today} />
+      </div>
+      <DueTable today={today} />
+    </div>
+  );
+  switch (role) {
+    case "delivery":
+      return (
+        <>
+          <NowAndNext handovers={handovers} />
+          {handoversToday}
+          {lists}
+          <Coming coming={coming} date={date} />
+        </>
+      );
+    case "technician":
+      return (
+        <>
+          <Coming coming={coming} date={date} />
+          {slots.length > 0 && <Slots slots={slots} />}
+          {handoversToday}
+          {lists}
+        </>
+      );
+    case "service":
+      return (
+        <>
+          <Slots slots={slots} />
+          {lists}
+          {handoversToday}
+        </>
+      );
+    case "sales":
+      return (
+        <>
+          {handoversToday}
+          <Coming coming={coming} date={date} />
+          {lists}
+        </>
+      );
+    case "owner":
+      return (
+        <>
+          {course !== null && <OffCourse course={course} />}
+          {handoversToday}
+          {lists}
+          <Coming coming={coming} date={date} />
+        </>
+      );
+    default:
+      throw new Error(`Home: expected a known role, got ${JSON.stringify(role satisfies never)}`);
+  }
 }
 
 const numbers = ["no", "one", "two", "three", "four", "five", "six"];

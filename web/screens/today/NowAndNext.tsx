@@ -1,0 +1,78 @@
+import { useEffect, useState } from "react";
+import { Link } from "react-router";
+import type { Today } from "../../../api/index.ts";
+import { storeMinutes } from "../../ui/storeTime.ts";
+import { formatMinuteOfDay, formatMinutes } from "../../ui/words.ts";
+
+type Handover = Today["handovers"][number];
+
+/** Before the buyer: to look over the boat and clear the way to it. Our choice. */
+const aheadMin = 15;
+
+const minutesOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
+
+/** What is under way and what comes next, with when to be there; what is late says by how much. */
+export function NowAndNext({ handovers }: { handovers: readonly Handover[] }) {
+  const nowMin = useMinute();
+  const walking = handovers.filter(({ state }) => state === "walking");
+  const next = handovers.find(({ state }) => state === "planned");
+  if (walking.length === 0 && next === undefined) return null;
+  return (
+    <section aria-label="Now and next" className="mt-3 border-l-[7px] border-ink pl-4">
+      {walking.map((handover) => (
+        <p key={handover.delivery} className="text-lg">
+          <strong>Now:</strong> <To handover={handover} />
+          {sayOver(handover, nowMin)}
+        </p>
+      ))}
+      {next !== undefined && (
+        <p className="text-lg">
+          <strong>Next:</strong> <To handover={next} />
+          {sayNext(next, nowMin)}
+        </p>
+      )}
+    </section>
+  );
+}
+
+function To({ handover: { delivery, boatName, serial, time } }: { handover: Handover }) {
+  return (
+    <Link to={`/deliveries/${delivery}`} className="underline">
+      {boatName} #{serial}, {time}
+    </Link>
+  );
+}
+
+function sayOver({ time, totalMin }: Handover, nowMin: number) {
+  const endMin = minutesOf(time) + Math.round(totalMin);
+  const over = nowMin - endMin;
+  return over > 0 ? (
+    <span className="text-magenta"> ▲ {formatMinutes(over)} over its time</span>
+  ) : (
+    <span className="num"> until about {formatMinuteOfDay(endMin)}</span>
+  );
+}
+
+function sayNext({ time }: Handover, nowMin: number) {
+  const late = nowMin - minutesOf(time);
+  if (late > 0) return <span className="text-magenta"> ▲ {formatMinutes(late)} late, not begun</span>;
+  const leaveMin = minutesOf(time) - aheadMin;
+  return nowMin >= leaveMin ? (
+    <strong> go now</strong>
+  ) : (
+    <span className="num">
+      {" "}
+      be at the boat by {formatMinuteOfDay(leaveMin)}, in {formatMinutes(leaveMin - nowMin)}
+    </span>
+  );
+}
+
+/** The minute of the day at the store, kept going. */
+function useMinute(): number {
+  const [nowMin, setNowMin] = useState(() => storeMinutes(Date.now()));
+  useEffect(() => {
+    const timer = setInterval(() => setNowMin(storeMinutes(Date.now())), 20_000);
+    return () => clearInterval(timer);
+  }, []);
+  return nowMin;
+}
