@@ -4,6 +4,7 @@ import { addDays, type LocalDate, toInstant } from "../core/dates/index.ts";
 import type { RampSheet } from "../core/ramp/index.ts";
 import { defaultPlanOptions, type PlanOptions, type StyleId } from "../core/route/index.ts";
 import { toCore } from "../core/units/index.ts";
+import { formatBuyers } from "../core/walk/index.ts";
 import { createClock } from "../server/clock.ts";
 import { createServices } from "../server/createServices.ts";
 import type { Database } from "../server/database/open.ts";
@@ -462,5 +463,35 @@ export async function makeDemoStore(
       const fill = { id: ulid(noonMs(on, "17:00")), date: on, litres, typed, isFull: true };
       await services.careEntryService.addFill(story.id, nessa.name, fill);
     }
+  }
+  await addMessages(services, database, today);
+}
+
+/** What was written to buyers before today, one that did not arrive among them. */
+async function addMessages(services: ReturnType<typeof createServices>, database: Database, today: LocalDate) {
+  const written = [
+    {
+      boat: "w097",
+      kind: "note",
+      daysAgo: 3,
+      state: "delivered",
+      text: "Pellow & Marr: the bow table leg is on order. We call you when it is here.",
+    },
+    {
+      boat: "w081",
+      kind: "service",
+      daysAgo: 2,
+      state: "failed",
+      text: "Hello, the first service of Wending 23 is near. Shall we book a date for you? Answer here or call 555 0142.",
+    },
+  ];
+  for (const { boat, kind, daysAgo, state, text } of written) {
+    const ms = Date.parse(`${addDays(today, -daysAgo)}T10:20:00Z`);
+    const { buyers } = (await services.deliveries.find(`d-${boat}`))!;
+    await database.models.messages.create({
+      ...{ id: ulid(ms), deliveryId: `d-${boat}`, boatId: boat, kind, state, text, answer: null },
+      recipient: formatBuyers(buyers),
+      at: toInstant(ms),
+    });
   }
 }

@@ -38,6 +38,7 @@ beforeAll(async () => {
     "entries",
     "chain",
     "ownerLinks",
+    "outbox",
     "deliveries",
     "readings",
     "services",

@@ -191,7 +191,7 @@ describe("what the server does by itself", () => {
     const { aftercareService } = start();
     const message = { id: "01HZZZZZZZZZZZZZZZZZZZZZ06", kind: "service", text: "Shall we book?", withLink: false };
     for (const _ of [1, 2]) await aftercareService.send("w097", "ines", message);
-    expect(await aftercareService.listMessages("w097")).toHaveLength(1);
+    expect((await aftercareService.listMessages("w097")).filter(({ id }) => id === message.id)).toHaveLength(1);
     await expect(aftercareService.send("w081", "ines", message)).rejects.toThrow("message-differs");
     await expect(aftercareService.send("w097", "ines", { ...message, text: "Other" })).rejects.toThrow(
       "message-differs",

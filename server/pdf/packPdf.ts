@@ -84,7 +84,7 @@ function describeCard(card: Card, number: number, question: PackQuestion, sizePt
     pageMargins: [marginPt, 26, marginPt, 32],
     info: { title: card.title, author: store },
     tagged: true,
-    language: "en",
+    language: question.language,
     defaultStyle: { font: "Atkinson", fontSize: sizePt, lineHeight: 1.12, color: ink },
     content: [
       {
