@@ -129,19 +129,45 @@ function Languages({ sheet, topics, glossary }: LanguagesProps) {
         </button>
       )}
       {shown.map((group) => (
-        <details key={`${group.kind} ${group.name}`} className="border-b border-rule" open={shown.length === 1}>
-          <summary className="flex min-h-12 cursor-pointer flex-wrap items-center gap-x-3 font-bold">
-            {group.name} <span className="num font-normal text-soft">{countOf([group])}</span>
-          </summary>
-          <ul className="pb-3">
-            {group.texts.map((text) => (
-              <Line key={`${language} ${text}`} book={book} group={group} text={text} own={sheet.own} />
-            ))}
-          </ul>
-        </details>
+        <GroupLines
+          key={`${group.kind} ${group.name} ${shown.length === 1}`}
+          group={group}
+          says={countOf([group])}
+          isFirstOpen={shown.length === 1}
+          book={book}
+          own={sheet.own}
+        />
       ))}
       {shown.length === 0 && <p className="py-3">{isMissingOnly ? "Nothing is missing here." : "No such text."}</p>}
     </>
+  );
+}
+
+interface GroupLinesProps {
+  readonly group: Group;
+  /** How much of it has words. */
+  readonly says: string;
+  readonly isFirstOpen: boolean;
+  readonly book: PhraseBook;
+  readonly own: LanguageSheet["own"];
+}
+
+/** One topic's, card's or word's texts; they are drawn once it is opened, for there are more than a thousand. */
+function GroupLines({ group, says, isFirstOpen, book, own }: GroupLinesProps) {
+  const [isOpen, setOpen] = useState(isFirstOpen);
+  return (
+    <details className="border-b border-rule" open={isOpen} onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="flex min-h-12 cursor-pointer flex-wrap items-center gap-x-3 font-bold">
+        {group.name} <span className="num font-normal text-soft">{says}</span>
+      </summary>
+      {isOpen && (
+        <ul className="pb-3">
+          {group.texts.map((text) => (
+            <Line key={`${book.language} ${text}`} book={book} group={group} text={text} own={own} />
+          ))}
+        </ul>
+      )}
+    </details>
   );
 }
 

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import type { LibrarySheet } from "../../../api/index.ts";
 import type { Rig } from "../../../core/rig/index.ts";
 import { formatQuarters } from "../../../core/text/index.ts";
@@ -65,6 +65,9 @@ export function TopicPage({ topic, library, rig }: TopicPageProps) {
     <div className="min-w-0">
       <div className="flex flex-wrap items-center gap-2 pt-1">
         {canWrite && <Button onClick={() => write(structuredClone(topic))}>Edit this topic</Button>}
+        <Link to={`/library/languages?topic=${topic.id}`} className="inline-flex min-h-11 items-center underline">
+          In other languages
+        </Link>
         {edit !== undefined && (
           <>
             <Button aria-expanded={isComparing} onClick={() => setComparing(!isComparing)}>

@@ -91,7 +91,7 @@ type Course = NonNullable<Today["course"]>;
 const counts: readonly (readonly [keyof Course, one: string, many: string, to: string])[] = [
   ["stopped", "handover is stopped by a snag", "handovers are stopped by snags", "/aftercare/owed"],
   ["latePromises", "promise is late", "promises are late", "/aftercare/owed"],
-  ["overdueBoats", "boat has a service overdue", "boats have a service overdue", "/boats"],
+  ["overdueBoats", "service is overdue", "services are overdue", "/aftercare"],
   ["failedMessages", "message did not arrive", "messages did not arrive", "/messages"],
   ["failedJobs", "thing the server does by itself failed", "things the server does by itself failed", "/aftercare"],
 ];

@@ -97,6 +97,6 @@ describe("what a role looks at first", () => {
     unmount();
     show(<OffCourse course={{ ...none, failedMessages: 1, overdueBoats: 3 }} />);
     expect(screen.getByRole("link", { name: /1 message did not arrive/ }).getAttribute("href")).toBe("/messages");
-    expect(screen.getByRole("link", { name: /3 boats have a service overdue/ })).not.toBeNull();
+    expect(screen.getByRole("link", { name: /3 services are overdue/ })).not.toBeNull();
   });
 });
