@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { Today } from "../../../api/index.ts";
 import { joinWords } from "../../../core/text/index.ts";
@@ -14,8 +14,12 @@ import { DueDay } from "../../ui/DueDay.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { formatDay, formatDistance, formatLongDay, formatMinutes } from "../../ui/words.ts";
+import { BoatRow, Coming } from "./Coming.tsx";
 import { NowAndNext } from "./NowAndNext.tsx";
-import { Coming, OffCourse, Slots } from "./OwnBusiness.tsx";
+
+// Not everybody's: fetched by those whose home has them.
+const OffCourse = lazy(async () => ({ default: (await import("./CourseAndSlots.tsx")).OffCourse }));
+const Slots = lazy(async () => ({ default: (await import("./CourseAndSlots.tsx")).Slots }));
 
 /** Today's handovers in time order, what is owed, what falls due. The first screen after sign-in. */
 export function TodayScreen() {
@@ -55,6 +59,11 @@ function Home({ today }: { today: Today }) {
       <Misfits misfits={misfits} />
     </>
   );
+  const todaysSlots = (
+    <Suspense fallback={null}>
+      <Slots slots={slots} />
+    </Suspense>
+  );
   const isCounter = role === "service";
   const lists = (
     <div className="mt-7 grid gap-x-10 gap-y-8 lg:grid-cols-2">
@@ -78,7 +87,7 @@ function Home({ today }: { today: Today }) {
       return (
         <>
           <Coming coming={coming} date={date} />
-          {slots.length > 0 && <Slots slots={slots} />}
+          {slots.length > 0 && todaysSlots}
           {handoversToday}
           {lists}
         </>
@@ -86,7 +95,7 @@ function Home({ today }: { today: Today }) {
     case "service":
       return (
         <>
-          <Slots slots={slots} />
+          {todaysSlots}
           {lists}
           {handoversToday}
         </>
@@ -102,7 +111,11 @@ function Home({ today }: { today: Today }) {
     case "owner":
       return (
         <>
-          {course !== null && <OffCourse course={course} />}
+          {course !== null && (
+            <Suspense fallback={null}>
+              <OffCourse course={course} />
+            </Suspense>
+          )}
           {handoversToday}
           {lists}
           <Coming coming={coming} date={date} />
@@ -258,17 +271,12 @@ function Misfits({ misfits }: Pick<Today, "misfits">) {
         Cannot be towed home yet
       </h2>
       <ul className="border-t border-ink">
-        {misfits.map(({ boat, boatName, serial, delivery, date, buyers, car, says }) => (
-          <li key={delivery} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-2">
-            <span className="num font-semibold">{formatDay(date)}</span>
-            <Link className="inline-flex min-h-11 items-center underline" to={`/boats/${boat}/tow`}>
-              {boatName} <span className="ml-1 text-soft">#{serial}</span>
-            </Link>
-            <span className="min-w-0 break-words text-soft">{buyers}</span>
+        {misfits.map(({ delivery, date, car, says, ...line }) => (
+          <BoatRow key={delivery} when={formatDay(date)} line={line} to="/tow">
             <span className="text-magenta">
               ▲ {car}: {joinWords(says.map((each) => spell(each).toLowerCase()))}
             </span>
-          </li>
+          </BoatRow>
         ))}
       </ul>
     </section>

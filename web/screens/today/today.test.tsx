@@ -4,8 +4,9 @@ import { MemoryRouter } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Today } from "../../../api/index.ts";
 import { setStoreZone } from "../../ui/storeTime.ts";
+import { Coming } from "./Coming.tsx";
+import { OffCourse } from "./CourseAndSlots.tsx";
 import { NowAndNext } from "./NowAndNext.tsx";
-import { Coming, OffCourse } from "./OwnBusiness.tsx";
 
 type Handover = Today["handovers"][number];
 const handover = (change: Partial<Handover>): Handover => ({

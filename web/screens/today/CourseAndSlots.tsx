@@ -1,0 +1,72 @@
+import { Link } from "react-router";
+import type { Today } from "../../../api/index.ts";
+import { formatMinuteOfDay } from "../../ui/words.ts";
+import { BoatRow } from "./Coming.tsx";
+
+/** Who comes to the workshop today. */
+export function Slots({ slots }: Pick<Today, "slots">) {
+  return (
+    <section aria-labelledby="slots" className="mt-7">
+      <h2 id="slots" className="text-lg font-bold">
+        In the workshop today
+      </h2>
+      {slots.length === 0 ? (
+        <p className="border-t border-ink py-3 text-soft">
+          Nobody is booked today.{" "}
+          <Link className="underline" to="/aftercare/workshop">
+            The week
+          </Link>{" "}
+          shows who comes when.
+        </p>
+      ) : (
+        <ul className="border-t border-ink">
+          {slots.map(({ id, startMin, durationMin, title, ...line }) => (
+            <BoatRow
+              key={id}
+              line={line}
+              when={`${formatMinuteOfDay(startMin)} to ${formatMinuteOfDay(startMin + durationMin)}`}
+            >
+              {title}
+            </BoatRow>
+          ))}
+        </ul>
+      )}
+      <Link to="/aftercare" className="head inline-flex min-h-11 items-center font-semibold underline">
+        Whom to ring
+      </Link>
+    </section>
+  );
+}
+
+type Course = NonNullable<Today["course"]>;
+
+const counts: readonly (readonly [keyof Course, one: string, many: string, to: string])[] = [
+  ["stopped", "handover is stopped by a snag", "handovers are stopped by snags", "/aftercare/owed"],
+  ["latePromises", "promise is late", "promises are late", "/aftercare/owed"],
+  ["overdueBoats", "service is overdue", "services are overdue", "/aftercare"],
+  ["failedMessages", "message did not arrive", "messages did not arrive", "/messages"],
+  ["failedJobs", "thing the server does by itself failed", "things the server does by itself failed", "/aftercare"],
+];
+
+/** What is not as it should be, for whoever answers for the store. */
+export function OffCourse({ course }: { course: Course }) {
+  const wrong = counts.filter(([key]) => course[key] > 0);
+  return (
+    <section aria-labelledby="course" className="mt-4 border-l-[7px] border-ink pl-4">
+      <h2 id="course" className="text-lg font-bold">
+        {wrong.length === 0 ? "Everything is on course" : "Off course"}
+      </h2>
+      {wrong.length > 0 && (
+        <ul className="flex flex-wrap gap-x-6">
+          {wrong.map(([key, one, many, to]) => (
+            <li key={key}>
+              <Link to={to} className="inline-flex min-h-11 items-center underline">
+                <strong className="num mr-1.5 text-magenta">{course[key]}</strong> {course[key] === 1 ? one : many}
+              </Link>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
