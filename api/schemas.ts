@@ -270,6 +270,8 @@ export const boatSchema = z.strictObject({
   rig: rigSchema,
   inService: localDateSchema.nullable(),
   buyers: z.string(),
+  /** What the last who bought it reads. */
+  language: languageSchema,
   today: localDateSchema,
   deliveries: z.array(
     z.strictObject({ id: recordIdSchema, date: localDateSchema, time: timeSchema, state: z.string() }),

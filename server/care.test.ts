@@ -217,6 +217,24 @@ describe("the call list", () => {
     expect((await ines.send("POST", `/api/boats/w112/messages/${held.body.id}/stop`, undefined)).status).toBe(404);
   });
 
+  it("finds a message by letters of every kind, with or without their accents", async () => {
+    await ines.send("PUT", "/api/boats/w112/contact", {
+      name: "Émile Łącki-Ångström",
+      phone: "555 0199",
+      optOut: false,
+    });
+    const sent = await write("w112", { text: "À bientôt" });
+    const find = async (words: string) => {
+      const { messages } = (await ines.get(`/api/messages?find=${encodeURIComponent(words)}`)).body;
+      return messages.some(({ id }: { id: string }) => id === sent.body.id);
+    };
+    const finds = await Promise.all(["À BIENTÔT", "a bientot", "bientôt", "à demain"].map(find));
+    expect(finds).toEqual([true, true, true, false]);
+    const boats = async (words: string) =>
+      (await ines.get(`/api/boats?find=${encodeURIComponent(words)}&stage=all&page=0`)).body.boats.length;
+    expect([await boats("wenche ångström-nobody"), await boats("QXR")]).toEqual([0, expect.any(Number)]);
+  });
+
   it("puts the address of their page in the text, keeps none of it, and notes the hours they then tell", async () => {
     const asked = await write("w112", { kind: "ask-hours", text: "Your hours, please: {link}", withLink: true });
     expect(asked.status).toBe(200);

@@ -1,3 +1,7 @@
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Delivery, OwnerPage } from "../api/index.ts";
@@ -7,6 +11,7 @@ import { foldWalk } from "../core/walk/index.ts";
 import { tellWalk } from "../demo/walkEntries.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
+const folder = mkdtempSync(join(tmpdir(), "ravik-papers-"));
 let store: TestStore;
 let nessa: Caller;
 let odile: Caller;
@@ -16,7 +21,10 @@ beforeAll(async () => {
   nessa = await store.signIn("nessa");
   odile = await store.signIn("odile");
 });
-afterAll(() => store.stop());
+afterAll(async () => {
+  await store.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
 
 const read = async (id: string) => (await nessa.get(`/api/deliveries/${id}`)).body as unknown as Delivery;
 const plan = async (id: string, change: object) =>
@@ -130,5 +138,30 @@ describe("the buyer's page", () => {
     );
     await plan("d-w118", { language: "en" });
     expect(((await store.stranger.get(`/api/owner/${token}`)).body as unknown as OwnerPage).book).toBeNull();
+  });
+});
+
+describe("papers in the buyer's language", () => {
+  const readPaper = async (path: string) => {
+    const file = join(folder, "paper.pdf");
+    const answer = await fetch(store.address + path, { headers: { cookie: nessa.cookie } });
+    writeFileSync(file, new Uint8Array(await answer.arrayBuffer()));
+    return execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" }).replace(/\s+/g, " ");
+  };
+
+  it("say plan, record and history in it, with days as it writes them, and in English for whoever asks for that", async () => {
+    await plan("d-w118", { language: "fr" });
+    const french = await readPaper("/api/deliveries/d-w118/plan.pdf?language=fr");
+    expect(french).toMatch(/\d+ arrêts, \d+ déplacements, \d+ min sur \d+/);
+    expect(french).toMatch(/Extincteur/);
+    expect(french).toMatch(/1 Au |1 À /);
+    expect(french).not.toMatch(/because|The shortest way/);
+    expect(await readPaper("/api/deliveries/d-w118/plan.pdf")).toMatch(/\d+ stops, \d+ moves/);
+    const record = await readPaper("/api/deliveries/d-w112/record.pdf?language=es");
+    expect(record).toMatch(/Acta de entrega/);
+    expect(record).toMatch(/sellado el \d+ \w+ 20\d\d/);
+    const history = await readPaper("/api/boats/w112/history.pdf?language=fr");
+    expect(history).toMatch(/Carnet d’entretien, .* En service depuis le \d+ \p{L}+ 20\d\d\./u);
+    expect(history).not.toMatch(/What was done|Likely now|page 1 of/);
   });
 });

@@ -1,5 +1,6 @@
 import type { MessageLine } from "../api/index.ts";
 import type { Instant } from "../core/dates/index.ts";
+import { toPlainLetters } from "../core/text/index.ts";
 import type { MessageRow } from "./database/models.ts";
 import type { Database, Transaction } from "./database/open.ts";
 import { readAll, readOne, readQuery } from "./database/rows.ts";
@@ -66,6 +67,13 @@ export interface MessagePage {
   readonly limit: number;
 }
 
+/** How many messages are looked through at once. */
+const batch = 5000;
+const lastFirst: [string, string][] = [
+  ["at", "DESC"],
+  ["id", "DESC"],
+];
+
 const toLine = ({ deliveryId: _, boatId: __, ...row }: MessageRow) => row as MessageLine;
 
 /**
@@ -82,6 +90,29 @@ export function createMessages({ models }: Database, carrier: Carrier | null): M
       throw new Failure("message-differs", { id: message.id });
     }
     await models.messages.upsert({ ...message, text, state, answer: null }, { transaction });
+  };
+  /** Which hold the words: by all letters there are, of which SQLite knows only A to Z. A batch at a time, the last first. */
+  const findSaid = async (words: string, { state, from, limit }: Omit<MessagePage, "find">) => {
+    const states: Record<string, number> = {};
+    const ids: string[] = [];
+    let passed = 0;
+    for (let offset = 0; ; offset += batch) {
+      const rows = await readQuery<{ id: string; state: string; said: string }>(
+        models.messages,
+        `SELECT outbox.id AS id, outbox.state AS state,
+           outbox.recipient || char(10) || outbox.text || char(10) || boats.name || char(10) || boats.hull AS said
+         FROM outbox JOIN boats ON boats.id = outbox.boatId ORDER BY outbox.at DESC, outbox.id DESC LIMIT ? OFFSET ?`,
+        [batch, offset],
+      );
+      for (const row of rows) {
+        if (!toPlainLetters(row.said).includes(words)) continue;
+        states[row.state] = (states[row.state] ?? 0) + 1;
+        if (state !== null && row.state !== state) continue;
+        if (passed >= from && ids.length < limit) ids.push(row.id);
+        passed++;
+      }
+      if (rows.length < batch) return { states, ids };
+    }
   };
   return {
     isCarried: carrier !== null,
@@ -138,19 +169,19 @@ export function createMessages({ models }: Database, carrier: Carrier | null): M
       await models.messages.update({ state: "stopped" }, { where: { id, state }, transaction });
     },
     async listPage({ find, state, from, limit }) {
-      const isFound = `FROM outbox JOIN boats ON boats.id = outbox.boatId
-        WHERE (? = '' OR instr(lower(outbox.recipient || char(10) || outbox.text || char(10) || boats.name || char(10) || boats.hull), ?) > 0)`;
-      const words = find.trim().toLowerCase();
+      const words = toPlainLetters(find.trim());
+      if (words !== "") {
+        const { states, ids } = await findSaid(words, { state, from, limit });
+        const found = await readAll(models.messages, { where: { id: ids } });
+        const byId = new Map(found.map((row) => [row.id, row]));
+        return { rows: ids.flatMap((id) => byId.get(id) ?? []), states };
+      }
       const counted = await readQuery<{ state: string; n: number }>(
         models.messages,
-        `SELECT outbox.state AS state, COUNT(*) AS n ${isFound} GROUP BY outbox.state`,
-        [words, words],
+        "SELECT state, COUNT(*) AS n FROM outbox GROUP BY state",
       );
-      const rows = await readQuery<MessageRow>(
-        models.messages,
-        `SELECT outbox.* ${isFound} AND (? IS NULL OR outbox.state = ?) ORDER BY outbox.at DESC, outbox.id DESC LIMIT ? OFFSET ?`,
-        [words, words, state, state, limit, from],
-      );
+      const where = state === null ? {} : { state };
+      const rows = await readAll(models.messages, { where, order: lastFirst, limit, offset: from });
       return { rows, states: Object.fromEntries(counted.map(({ state: each, n }) => [each, n])) };
     },
     listAll: () => readAll(models.messages, { order: ["at"] }),

@@ -24,9 +24,8 @@ import {
 } from "../careSchemas.ts";
 import { endpoint } from "../endpoint.ts";
 import { authors, bookers, everyone, keepers, mechanics } from "../roles.ts";
-import { done, none, oneBoat, oneToken, tokenSchema } from "./shared.ts";
+import { done, none, oneBoat, oneToken, paperQuery, tokenSchema } from "./shared.ts";
 
-const paper = z.strictObject({ paper: z.enum(["a4", "letter"]).default("letter") });
 const oneMessage = oneBoat.extend({ message: z.string().min(1).max(200) });
 const keptRuns = z.strictObject({ runs: z.array(runLineSchema) });
 const onePack = z.strictObject({ pack: z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/) });
@@ -192,7 +191,7 @@ export const careEndpoints = {
     isPaper: true,
     audit: "opened",
     params: oneBoat,
-    query: paper,
+    query: paperQuery,
     body: null,
     answer: null,
   }),

@@ -6,7 +6,7 @@ import { messageSchema } from "../careSchemas.ts";
 import { endpoint } from "../endpoint.ts";
 import { everyone, planners, walkers } from "../roles.ts";
 import { deliverySchema, newDeliverySchema, owedSchema, planComparisonSchema } from "../schemas.ts";
-import { done, none, oneDelivery, packQuery, photoAnswer, photoTypes, tokenSchema } from "./shared.ts";
+import { done, none, oneDelivery, packQuery, paperQuery, photoAnswer, photoTypes, tokenSchema } from "./shared.ts";
 
 const oneFile = z.strictObject({ file: recordIdSchema });
 
@@ -64,7 +64,7 @@ export const handoverEndpoints = {
     admits: everyone,
     isPaper: true,
     params: oneDelivery,
-    query: z.strictObject({ paper: z.enum(["a4", "letter"]).default("letter") }),
+    query: paperQuery,
     body: null,
     answer: null,
   }),
@@ -85,7 +85,7 @@ export const handoverEndpoints = {
     isPaper: true,
     audit: "opened",
     params: oneDelivery,
-    query: z.strictObject({ paper: z.enum(["a4", "letter"]).default("letter") }),
+    query: paperQuery,
     body: null,
     answer: null,
   }),

@@ -4,7 +4,7 @@ import { entrySchema, recordIdSchema, ulidSchema } from "../../core/walk/index.t
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
 import { ownerPageSchema } from "../schemas.ts";
-import { done, none, oneToken, packQuery, photoAnswer, photoTypes, tokenSchema } from "./shared.ts";
+import { done, none, oneToken, packQuery, paperQuery, photoAnswer, photoTypes, tokenSchema } from "./shared.ts";
 
 /** The owner's private page. */
 export const ownerEndpoints = {
@@ -71,7 +71,7 @@ export const ownerEndpoints = {
     admits: "public",
     isPaper: true,
     params: oneToken,
-    query: z.strictObject({ paper: z.enum(["a4", "letter"]).default("letter") }),
+    query: paperQuery,
     body: null,
     answer: null,
   }),

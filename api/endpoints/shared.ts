@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { languageSchema } from "../../core/language/index.ts";
 import { recordIdSchema } from "../../core/walk/index.ts";
 
 export const none = z.strictObject({});
@@ -7,6 +8,11 @@ export const oneDelivery = z.strictObject({ delivery: recordIdSchema });
 export const tokenSchema = z.string().regex(/^[A-Za-z0-9_-]{22}$/, "must be an owner's token");
 export const photoTypes = ["image/jpeg", "image/png", "image/webp"] as const;
 export const photoAnswer = z.strictObject({ photo: recordIdSchema, width: z.int(), height: z.int() });
+/** A paper of a size, in the language it is for. */
+export const paperQuery = z.strictObject({
+  paper: z.enum(["a4", "letter"]).default("letter"),
+  language: languageSchema.default("en"),
+});
 export const packQuery = z.strictObject({
   paper: z.enum(["a4", "letter"]).default("letter"),
   /** One card a page of half the paper, or two side by side on a whole one. */

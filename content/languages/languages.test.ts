@@ -6,8 +6,12 @@ import { listBraces } from "../../core/language/index.ts";
 import { listStartHelp } from "../../core/power/index.ts";
 import { regions } from "../../core/region/index.ts";
 import { isMet, type Rig } from "../../core/rig/index.ts";
-import { fillTopic } from "../../core/topic/index.ts";
-import { breakInPacks, cards, faultContent, rigTemplates, servicePacks, topics } from "../index.ts";
+import { fillTopic, systemNames } from "../../core/topic/index.ts";
+import { outcomeWords } from "../../server/pdf/historyPdf.ts";
+import { remoteWords } from "../../server/pdf/record/explained.ts";
+import { claimWords, signWords, unsignedWords } from "../../server/pdf/record/proof.ts";
+import { markWords, owedWords, severityWords } from "../../server/pdf/record/sheet.ts";
+import { boatCarePack, breakInPacks, cards, faultContent, rigTemplates, servicePacks, topics } from "../index.ts";
 import { phraseBooks } from "./index.ts";
 
 const rigs: readonly Rig[] = Object.values(rigTemplates);
@@ -104,6 +108,31 @@ describe("words of another language", () => {
   });
 });
 
+/** Words that papers look up in a table. */
+const paperWords = [
+  ...[
+    markWords,
+    owedWords,
+    severityWords,
+    remoteWords,
+    claimWords,
+    signWords,
+    unsignedWords,
+    outcomeWords,
+    systemNames,
+  ],
+].flatMap((words) => Object.values<string>(words).filter((text) => text !== ""));
+
+describe.each(phraseBooks)("service packs in $language", (book) => {
+  it("have words for every item and all its work", () => {
+    const said = [...servicePacks, boatCarePack].flatMap(({ items }) =>
+      items.flatMap(({ title, work }) => [title, ...work]),
+    );
+    expect(said.length).toBeGreaterThan(20);
+    expect(said.filter((text) => book.texts[text] === undefined)).toEqual([]);
+  });
+});
+
 describe.each(phraseBooks)("the finder and the leaving check in $language", (book) => {
   it.each(rigs.map((rig) => [rig.model, rig] as const))("have words for all of %s", (_, rig) => {
     const [english, other] = [idiom, { ...idiom, book }].map((each) => buildFaultModel(rig, faultContent, each));
@@ -133,7 +162,7 @@ describe.each(phraseBooks)("the finder and the leaving check in $language", (boo
     expect(help.filter((text, i) => text === plain[i] || /[{}]/.test(text))).toEqual([]);
   });
 
-  it("have words for every urgent step, and for all that their screens say", () => {
+  it("have words for every urgent step, and for all that their screens and papers say", () => {
     const urgent = faultContent.urgent.flatMap(({ says, do: steps }) => [says, ...steps]);
     const screens = [
       "web/finder/Finder.tsx",
@@ -146,6 +175,12 @@ describe.each(phraseBooks)("the finder and the leaving check in $language", (boo
       "web/power/powerWords.ts",
       "web/power/StartSteps.tsx",
       "core/power/startSteps.ts",
+      "server/pdf/historyPdf.ts",
+      "server/pdf/packPdf.ts",
+      "server/pdf/planPdf.ts",
+      "server/pdf/recordPdf.ts",
+      "server/pdf/record/explained.ts",
+      "server/pdf/record/proof.ts",
     ];
     // What is handed to `tell` as it stands in the code.
     const told = screens.flatMap((file) =>
@@ -156,6 +191,6 @@ describe.each(phraseBooks)("the finder and the leaving check in $language", (boo
       ].flatMap(([, one, two]) => [one!, ...(two === undefined ? [] : [two])]),
     );
     expect(told.length).toBeGreaterThan(80);
-    expect([...urgent, ...told].filter((text) => book.texts[text] === undefined)).toEqual([]);
+    expect([...urgent, ...told, ...paperWords].filter((text) => book.texts[text] === undefined)).toEqual([]);
   });
 });

@@ -1,5 +1,6 @@
 export { type Language, languageNames, languages } from "./language.ts";
 export {
+  createTell,
   findBook,
   findPlace,
   findText,
@@ -11,4 +12,5 @@ export {
   type PhraseBook,
   phraseBookSchema,
   sayPhrase,
+  type Tell,
 } from "./phraseBook.ts";

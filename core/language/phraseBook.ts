@@ -57,6 +57,14 @@ export function sayPhrase(
   return (findText(book, phrase) ?? phrase).replace(/\{(\d)\}/g, (_, i: string) => String(values[Number(i)] ?? ""));
 }
 
+/** A phrase in the reader's words, with values in it: tell("{0} of {1}", 3, 5). */
+export type Tell = (phrase: string, ...values: readonly (string | number)[]) => string;
+
+export const createTell =
+  (book: PhraseBook | null): Tell =>
+  (phrase, ...values) =>
+    sayPhrase(book ?? undefined, phrase, ...values);
+
 /** What stands in braces in a text, sorted: what its translation must have too. */
 export function listBraces(text: string): string[] {
   return [...text.matchAll(/\{((?:at|each|rig|amount):[^{}|]+|if:[a-z-]+|\d)/g)].map(([, name]) => name!).sort();

@@ -1,4 +1,5 @@
 import type { LocalDate } from "../dates/index.ts";
+import type { Language } from "../language/language.ts";
 import type { Region } from "./regionSchema.ts";
 
 /**
@@ -14,16 +15,26 @@ const shapes: Record<DayStyle, Intl.DateTimeFormatOptions> = {
   printed: { day: "numeric", month: "long", year: "numeric" },
 };
 // Names of days and months are those of British English: "Sept" where it is short, as on screen until now.
-const formats = Object.fromEntries(
-  Object.entries(shapes).map(([style, shape]) => [
-    style,
-    new Intl.DateTimeFormat("en-GB", { ...shape, timeZone: "UTC" }),
-  ]),
-) as Record<DayStyle, Intl.DateTimeFormat>;
+const locales: Record<Language, string> = { en: "en-GB", fr: "fr-FR", es: "es-ES" };
+const formats = new Map<string, Intl.DateTimeFormat>();
 
-/** A day as the store writes it. A calendar day has no time zone: noon UTC is that day everywhere it is shown. */
-export function formatDate(date: LocalDate, style: DayStyle, order: Region["dateOrder"]): string {
-  const parts = formats[style].formatToParts(new Date(`${date}T12:00:00Z`));
+function formatOf(language: Language, style: DayStyle): Intl.DateTimeFormat {
+  const key = `${language} ${style}`;
+  const made = formats.get(key) ?? new Intl.DateTimeFormat(locales[language], { ...shapes[style], timeZone: "UTC" });
+  formats.set(key, made);
+  return made;
+}
+
+/** A day as the store writes it; in another language in the order of that language, unless the year stands first. A calendar day has no time zone: noon UTC is that day everywhere it is shown. */
+export function formatDate(
+  date: LocalDate,
+  style: DayStyle,
+  order: Region["dateOrder"],
+  language: Language = "en",
+): string {
+  const noon = new Date(`${date}T12:00:00Z`);
+  if (language !== "en" && order !== "ymd") return formatOf(language, style).format(noon);
+  const parts = formatOf(language, style).formatToParts(noon);
   const find = (type: string) => parts.find((part) => part.type === type)?.value ?? "";
   const [weekday, day, month, year] = ["weekday", "day", "month", "year"].map(find);
   const said =

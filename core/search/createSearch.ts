@@ -1,5 +1,6 @@
 import MiniSearch, { type Query, type SearchOptions } from "minisearch";
 import { z } from "zod";
+import { toPlainLetters } from "../text/index.ts";
 
 /** Words and phrases that mean one thing; each list is one meaning. */
 export const synonymsSchema = z.array(z.array(z.string().min(2).max(40)).min(2).max(12));
@@ -123,10 +124,8 @@ const allOf = (phrase: Phrase, share: number) => ({
 
 /** Small letters without accents, apostrophes and signs. */
 function splitWords(text: string): string[] {
-  return text
-    .normalize("NFD")
-    .replace(/\p{Diacritic}|['’]/gu, "")
-    .toLowerCase()
+  return toPlainLetters(text)
+    .replace(/['’]/g, "")
     .split(/[^\p{L}\p{N}]+/u)
     .filter((word) => word !== "");
 }

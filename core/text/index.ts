@@ -5,3 +5,4 @@ export { findUnprintable } from "./findUnprintable.ts";
 export { formatQuarters } from "./formatQuarters.ts";
 export { joinWords } from "./joinWords.ts";
 export { lowerFirst } from "./lowerFirst.ts";
+export { toPlainLetters } from "./toPlainLetters.ts";

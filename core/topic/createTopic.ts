@@ -1,3 +1,4 @@
+import { toPlainLetters } from "../text/index.ts";
 import type { System } from "./systems.ts";
 import type { Topic } from "./topic.ts";
 
@@ -5,10 +6,7 @@ const longestId = 50;
 
 /** An id made of a title that no topic has yet: "Ice box: drain it" → "ice-box-drain-it", or "ice-box-drain-it-2". */
 export function createTopicId(title: string, taken: ReadonlySet<string>): string {
-  const words = title
-    .normalize("NFD")
-    .replace(/\p{Diacritic}/gu, "")
-    .toLowerCase()
+  const words = toPlainLetters(title)
     .replace(/[^a-z0-9]+/g, "-")
     .slice(0, longestId)
     .replace(/^-+|-+$/g, "");

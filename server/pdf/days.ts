@@ -1,4 +1,5 @@
 import type { LocalDate } from "../../core/dates/index.ts";
+import type { Language } from "../../core/language/index.ts";
 import { formatDate, type Region } from "../../core/region/index.ts";
 
 export interface Days {
@@ -8,8 +9,8 @@ export interface Days {
   readonly printShortDay: (date: LocalDate) => string;
 }
 
-/** Days as the store writes them. */
-export const createDays = ({ dateOrder }: Pick<Region, "dateOrder">): Days => ({
-  printDay: (date) => formatDate(date, "printed", dateOrder),
-  printShortDay: (date) => formatDate(date, "dated", dateOrder),
+/** Days as the store writes them; in another language as that language does. */
+export const createDays = ({ dateOrder }: Pick<Region, "dateOrder">, language: Language = "en"): Days => ({
+  printDay: (date) => formatDate(date, "printed", dateOrder, language),
+  printShortDay: (date) => formatDate(date, "dated", dateOrder, language),
 });

@@ -2,15 +2,15 @@ import { PDFDocument } from "pdf-lib";
 import type { Content, TableCell, TDocumentDefinitions } from "pdfmake/interfaces";
 import QRCode from "qrcode";
 import type { Card, CardBlock } from "../../core/card/index.ts";
-import type { Language } from "../../core/language/index.ts";
+import { createTell } from "../../core/language/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { amber, ink, magenta, printDeck, rule, soft } from "./ink.ts";
 import { printLogo } from "./letterhead.ts";
+import type { PaperReader } from "./paperReader.ts";
 import { printPdf, write } from "./printer.ts";
 
-export interface PackQuestion {
+export interface PackQuestion extends PaperReader {
   readonly cards: readonly Card[];
-  readonly language: Language;
   readonly rig: Rig;
   readonly boatName: string;
   readonly hull: string;
@@ -32,8 +32,9 @@ const sizesPt = [14.5, 13, 11.75, 10.5, 9.5, 8.5, 7.5, 6.75] as const;
 
 /** The owner pack of one boat: a card a page, as large as it fits, or two on a sheet to be folded or cut. */
 export async function writePackPdf(question: PackQuestion): Promise<Buffer> {
+  const tell = createTell(question.book);
   const single = await PDFDocument.create();
-  single.setTitle(`Owner pack, ${question.boatName}, ${question.hull}`);
+  single.setTitle(`${tell("Owner pack")}, ${question.boatName}, ${question.hull}`);
   single.setAuthor(question.store);
   single.setLanguage(question.language);
   for (const [i, card] of question.cards.entries()) await append(single, await fitCard(card, i + 1, question));
@@ -274,14 +275,16 @@ function printPlaces(
 }
 
 /** The label for the helm: a code that opens the owner's page. */
-async function printLabel({ boatName, hull, store, picture, paper }: PackQuestion, address: string): Promise<Buffer> {
+async function printLabel(question: PackQuestion, address: string): Promise<Buffer> {
+  const { boatName, hull, store, picture, paper, language } = question;
+  const tell = createTell(question.book);
   const code = await QRCode.toString(address, { type: "svg", margin: 0, errorCorrectionLevel: "M" });
   const { width } = pageOf[paper];
   return printPdf({
     pageSize: pageOf[paper],
     pageMargins: [marginPt, 60, marginPt, 32],
-    info: { title: "Label for the helm", author: store },
-    language: "en",
+    info: { title: tell("Label for the helm"), author: store },
+    language,
     defaultStyle: { font: "Atkinson", fontSize: 12, color: ink },
     content: [
       {
@@ -299,7 +302,7 @@ async function printLabel({ boatName, hull, store, picture, paper }: PackQuestio
                   },
                   { svg: code, fit: [width * 0.46, width * 0.46], alignment: "center" },
                   {
-                    text: "Cards, record, what we owe you, a question to us",
+                    text: tell("Cards, record, what we owe you, a question to us"),
                     alignment: "center",
                     bold: true,
                     margin: margins(0, 14, 0, 2),
@@ -315,7 +318,9 @@ async function printLabel({ boatName, hull, store, picture, paper }: PackQuestio
         layout: { hLineColor: () => ink, vLineColor: () => ink, hLineWidth: () => 1, vLineWidth: () => 1 },
       },
       {
-        text: "Cut out and stick where the helm is, out of the sun. Whoever has the code can read the page: ask the yard for a new address when the boat changes hands.",
+        text: tell(
+          "Cut out and stick where the helm is, out of the sun. Whoever has the code can read the page: ask the yard for a new address when the boat changes hands.",
+        ),
         fontSize: 9,
         color: magenta,
         margin: margins(0, 14, 0, 0),

@@ -38,7 +38,7 @@ function createDelivery(id: keyof typeof rigTemplates, budgetMin: number | null)
 
 async function print(delivery: Delivery, paper: "a4" | "letter") {
   const file = join(folder, `${delivery.rig.model}-${paper}.pdf`);
-  writeFileSync(file, await writePlanPdf(delivery, store, { paper }));
+  writeFileSync(file, await writePlanPdf(delivery, store, { paper, reader: { language: "en", book: null } }));
   return execFileSync("pdftotext", ["-raw", file, "-"], { encoding: "utf8" });
 }
 const squeeze = (text: string) => text.replace(/\s+/g, " ");

@@ -1,11 +1,13 @@
 import type { Column, Content, TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Delivery } from "../../api/index.ts";
+import { createTell, findPlace } from "../../core/language/index.ts";
 import type { Place } from "../../core/rig/index.ts";
-import { cutText, formatQuarters } from "../../core/text/index.ts";
+import { capitalize, cutText, formatQuarters } from "../../core/text/index.ts";
 import { shortenTitles, type Topic } from "../../core/topic/index.ts";
 import { createDays } from "./days.ts";
 import { ink, printDeck, soft } from "./ink.ts";
 import type { Letterhead } from "./letterhead.ts";
+import type { PaperReader } from "./paperReader.ts";
 import { printPdf, write } from "./printer.ts";
 
 interface Line {
@@ -40,11 +42,12 @@ const boldShare = 1.08;
 export function writePlanPdf(
   delivery: Delivery,
   store: Letterhead,
-  { paper }: { readonly paper: "a4" | "letter" },
+  { paper, reader }: { readonly paper: "a4" | "letter"; readonly reader: PaperReader },
 ): Promise<Buffer> {
   const [widthPt, heightPt] = paper === "a4" ? [595, 842] : [612, 792];
   const { rig, plan } = delivery;
-  const lines = listLines(delivery);
+  // Why the stops stand as they do is for the staff, who read what everything is written in.
+  const lines = listLines(delivery, reader).filter(({ kind }) => reader.language === "en" || kind !== "reason");
   const deckPt = delivery.topics.length > manyLines ? planWidthPt.narrow : planWidthPt.usual;
   const fitOnPage = (wanted: readonly Line[]) =>
     fitLines(wanted, widthPt - 2 * marginPt - deckPt - columnGapPt, (heightPt - 2 * marginPt - headPt) * 0.95);
@@ -62,10 +65,14 @@ export function writePlanPdf(
   const document: TDocumentDefinitions = {
     pageSize: paper === "a4" ? "A4" : "LETTER",
     pageMargins: marginPt,
-    info: { title: `Plan of the walk, ${delivery.boatName}, ${delivery.date}`, author: store.store },
+    info: {
+      title: `${createTell(reader.book)("Plan of the walk")}, ${delivery.boatName}, ${delivery.date}`,
+      author: store.store,
+    },
+    language: reader.language,
     defaultStyle: { font: "Atkinson", color: ink },
     content: [
-      printHead(delivery, store),
+      printHead(delivery, store, reader),
       {
         columns: [
           {
@@ -87,20 +94,27 @@ export function writePlanPdf(
   return printPdf(document);
 }
 
-function printHead(delivery: Delivery, store: Letterhead): Content {
+function printHead(delivery: Delivery, store: Letterhead, { language, book }: PaperReader): Content {
+  const tell = createTell(book);
   const { plan, planOptions } = delivery;
   const buyers = delivery.buyers.map(({ name }) => name).join(", ");
-  const waits = plan.deferred.length === 0 ? "" : ` ${plan.deferred.length} topics wait.`;
-  const budget = planOptions.budgetMin === null ? "" : ` of ${planOptions.budgetMin}`;
-  const line = `${plan.visits.length} stops, ${plan.moves} moves, ${Math.round(plan.totalMin)}${budget} min.${waits} A bar marks what must be done.`;
+  const waits = plan.deferred.length === 0 ? "" : ` ${tell("{0} topics wait.", plan.deferred.length)}`;
+  const minutes = Math.round(plan.totalMin);
+  const takes =
+    planOptions.budgetMin === null ? tell("{0} min", minutes) : tell("{0} of {1} min", minutes, planOptions.budgetMin);
+  const counts = tell("{0} stops, {1} moves", plan.visits.length, plan.moves);
+  const line = `${counts}, ${takes}.${waits} ${tell("A bar marks what must be done.")}`;
   return {
     margin: [0, 0, 0, 10],
     stack: [
       { text: write(`${delivery.boatName} ${delivery.hull}`, { font: "Archivo", bold: true, fontSize: 16 }) },
       {
-        text: write(cutText(`${createDays(store.region).printDay(delivery.date)}, ${delivery.time} · ${buyers}`, 110), {
-          fontSize: 9.5,
-        }),
+        text: write(
+          cutText(`${createDays(store.region, language).printDay(delivery.date)}, ${delivery.time} · ${buyers}`, 110),
+          {
+            fontSize: 9.5,
+          },
+        ),
       },
       { text: write(`${store.store}. ${line}`, { fontSize: 8.5, color: soft }) },
       { canvas: [{ type: "line", x1: 0, y1: 5, x2: 532, y2: 5, lineWidth: 0.8, lineColor: ink }] },
@@ -108,14 +122,15 @@ function printHead(delivery: Delivery, store: Letterhead): Content {
   };
 }
 
-function listLines({ plan, topics, rig }: Delivery): Line[] {
+function listLines({ plan, topics, rig }: Delivery, { book }: PaperReader): Line[] {
   const byId = new Map<string, Topic>(topics.map((topic) => [topic.id, topic]));
   return plan.visits.flatMap((visit, i): Line[] => {
     const told = visit.topics.flatMap((id) => byId.get(id) ?? []);
     const minutes = told.reduce((sum, topic) => sum + topic.minutes, 0);
-    const label = rig.stations.find(({ id }) => id === visit.station)!.label;
+    const { label } = rig.stations.find(({ id }) => id === visit.station)!;
+    const place = findPlace(book ?? undefined, label);
     return [
-      { kind: "stop", text: `${i + 1}  ${label}`, minutes, isMust: false },
+      { kind: "stop", text: `${i + 1}  ${place === undefined ? label : capitalize(place)}`, minutes, isMust: false },
       ...(plan.reasons[i] === undefined
         ? []
         : [{ kind: "reason", text: plan.reasons[i]!, minutes: 0, isMust: false } as const]),

@@ -16,6 +16,6 @@ export function printJob(job: PrintJob): Promise<Buffer> {
     case "pack":
       return writePackPdf(job.question);
     case "history":
-      return writeHistoryPdf(job.boat, job.store, job.paper);
+      return writeHistoryPdf(job.boat, job.store, job);
   }
 }

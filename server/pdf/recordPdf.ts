@@ -1,8 +1,10 @@
 import type { TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Delivery } from "../../api/index.ts";
+import { createTell } from "../../core/language/index.ts";
 import { ownerId } from "../../core/walk/index.ts";
 import { ink, soft } from "./ink.ts";
 import type { Letterhead } from "./letterhead.ts";
+import type { PaperReader } from "./paperReader.ts";
 import { printPdf, write } from "./printer.ts";
 import { cautionPart, gearPart, head, owedPart, remotePart, topicPart } from "./record/explained.ts";
 import { readRecord } from "./record/printedPhotos.ts";
@@ -11,6 +13,7 @@ import { createTimes, type Sheet } from "./record/sheet.ts";
 
 interface RecordOptions {
   readonly paper: "a4" | "letter";
+  readonly reader: PaperReader;
   readonly timeZone: string;
   /** The small versions of its photos (`listPrintedPhotos`), JPEG, by id; one that has not arrived is not among them. */
   readonly pictures: ReadonlyMap<string, Uint8Array>;
@@ -20,7 +23,7 @@ interface RecordOptions {
 export async function writeRecordPdf(
   delivery: Delivery,
   store: Letterhead,
-  { paper, timeZone, pictures }: RecordOptions,
+  { paper, reader, timeZone, pictures }: RecordOptions,
 ): Promise<Buffer> {
   const { state, later, now } = readRecord(delivery);
   const struck = new Set(delivery.strikes.flatMap((strike) => strike.entries));
@@ -28,24 +31,26 @@ export async function writeRecordPdf(
   const came = [...now.present.values()].map(({ person, name }): [string, string] => [person, name]);
   const people = new Map([...delivery.staff, ...delivery.buyers].map(({ id, name }) => [id, name]));
   for (const [id, name] of came) people.set(id, name);
-  people.set(ownerId, "the owner, on their own page");
+  const tell = createTell(reader.book);
+  people.set(ownerId, tell("the owner, on their own page"));
   const sheet: Sheet = {
     delivery,
     state,
     now,
     added,
     spelling: store.region.spelling,
+    tell,
     pictures,
     nameOf: (id) => people.get(id) ?? id,
-    ...createTimes(timeZone, store.region),
+    ...createTimes(timeZone, store.region, reader.language),
   };
   const document: TDocumentDefinitions = {
     pageSize: paper === "a4" ? "A4" : "LETTER",
     pageMargins: [48, 52, 48, 56],
-    info: { title: `Record of handover, ${delivery.boatName}, ${delivery.date}`, author: store.store },
+    info: { title: `${tell("Record of handover")}, ${delivery.boatName}, ${delivery.date}`, author: store.store },
     tagged: true,
     displayTitle: true,
-    language: "en",
+    language: reader.language,
     defaultStyle: { font: "Atkinson", fontSize: 9.5, lineHeight: 1.15, color: ink },
     content: [
       head(sheet, store, paper === "a4" ? 499 : 516),
@@ -69,7 +74,7 @@ export async function writeRecordPdf(
             color: soft,
           }),
         },
-        { text: `page ${page} of ${pages}`, fontSize: 8, color: soft, alignment: "right" },
+        { text: tell("page {0} of {1}", page, pages), fontSize: 8, color: soft, alignment: "right" },
       ],
     }),
   };

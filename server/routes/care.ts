@@ -153,7 +153,10 @@ function routeWorkshop(router: Router, { auth, workshopService }: Services) {
 }
 
 /** Calendars, the history, and all of it as files. */
-function routeCareFiles(router: Router, { auth, boatService, calendarService, settings, photos, press }: Services) {
+function routeCareFiles(
+  router: Router,
+  { auth, boatService, calendarService, languageService, settings, photos, press }: Services,
+) {
   router.get(
     endpoints.boatCalendar.path,
     serve(endpoints.boatCalendar, auth, async ({ params, ctx }) =>
@@ -169,6 +172,7 @@ function routeCareFiles(router: Router, { auth, boatService, calendarService, se
         boat,
         store: await readLetterhead(settings, photos),
         paper: query.paper,
+        reader: await languageService.findReader(query.language),
       });
       return answerFile(ctx, "application/pdf", `history-${params.boat}.pdf`, pdf);
     }),

@@ -1,5 +1,6 @@
 import type Router from "@koa/router";
 import { endpoints } from "../../api/index.ts";
+import { tellIn } from "../../core/topic/index.ts";
 import type { Services } from "../createServices.ts";
 import { serve } from "../http.ts";
 import { readLetterhead } from "../pdf/letterhead.ts";
@@ -72,14 +73,14 @@ export function routeDeliveries(router: Router, services: Services) {
       const delivery = await handoverService.describe(params.delivery);
       ctx.type = "application/pdf";
       ctx.set("Content-Disposition", `inline; filename="handover-${delivery.id}.pdf"`);
-      ctx.body = await printRecord(services, delivery, query.paper);
+      ctx.body = await printRecord(services, delivery, query);
       return undefined;
     }),
   );
   router.get(
     endpoints.planPdf.path,
     serve(endpoints.planPdf, auth, async ({ params, query, ctx }) => {
-      const delivery = await handoverService.describe(params.delivery);
+      const delivery = tellIn(await handoverService.describe(params.delivery), query.language);
       ctx.type = "application/pdf";
       ctx.set("Content-Disposition", `inline; filename="plan-${delivery.id}.pdf"`);
       ctx.body = await press.print({
@@ -87,6 +88,7 @@ export function routeDeliveries(router: Router, services: Services) {
         delivery,
         store: await readLetterhead(settings, photos),
         paper: query.paper,
+        reader: await services.languageService.findReader(query.language),
       });
       return undefined;
     }),

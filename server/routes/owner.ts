@@ -90,7 +90,7 @@ export function routeOwner(router: Router, services: Services) {
       const { deliveryId } = await ownerService.open(params.token);
       ctx.type = "application/pdf";
       ctx.set("Content-Disposition", `inline; filename="handover.pdf"`);
-      ctx.body = await printRecord(services, await handoverService.describe(deliveryId), query.paper);
+      ctx.body = await printRecord(services, await handoverService.describe(deliveryId), query);
       return undefined;
     }),
   );

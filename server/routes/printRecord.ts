@@ -1,13 +1,14 @@
 import type { Delivery } from "../../api/index.ts";
+import type { Language } from "../../core/language/index.ts";
 import type { Services } from "../createServices.ts";
 import { readLetterhead } from "../pdf/letterhead.ts";
 import { listPrintedPhotos } from "../pdf/record/printedPhotos.ts";
 
 /** The record of a handover as a PDF, with those of its photos that are here. */
 export async function printRecord(
-  { photos, press, settings, clock }: Services,
+  { photos, press, settings, languageService, clock }: Services,
   delivery: Delivery,
-  paper: "a4" | "letter",
+  { paper, language }: { readonly paper: "a4" | "letter"; readonly language: Language },
 ): Promise<Buffer> {
   const pictures = new Map<string, Uint8Array>();
   for (const id of listPrintedPhotos(delivery)) {
@@ -15,5 +16,6 @@ export async function printRecord(
     if (bytes !== null) pictures.set(id, bytes);
   }
   const store = await readLetterhead(settings, photos);
-  return press.print({ kind: "record", delivery, store, paper, timeZone: clock.timeZone, pictures });
+  const reader = await languageService.findReader(language);
+  return press.print({ kind: "record", delivery, store, paper, reader, timeZone: clock.timeZone, pictures });
 }

@@ -5,6 +5,7 @@ import { serialOf } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 import { findStyle } from "../../core/route/index.ts";
 import { compareDue } from "../../core/service/index.ts";
+import { toPlainLetters } from "../../core/text/index.ts";
 import { compareOwed, foldWalk, formatBuyers, isCovered, type Role } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
@@ -173,7 +174,7 @@ async function fallsDue({ deliveries, fleetCare }: Parts, date: LocalDate): Prom
 }
 
 async function findBoats({ boats }: Parts, text: string): Promise<ReadonlySet<string>> {
-  const words = text.trim().toLowerCase().split(/\s+/);
+  const words = toPlainLetters(text.trim()).split(/\s+/);
   const all = await boats.listFindable();
   return new Set(
     all.flatMap(({ id, name, hull, contact, buyers }) => {
@@ -182,7 +183,7 @@ async function findBoats({ boats }: Parts, text: string): Promise<ReadonlySet<st
           ? [contactOf({ contact }).name]
           : (JSON.parse(buyers) as { name: string }[]).map((each) => each.name);
       const phone = contactOf({ contact }).phone.replace(/\D/g, "");
-      const said = [name, hull, ...people, phone].join(" ").toLowerCase();
+      const said = toPlainLetters([name, hull, ...people, phone].join(" "));
       return words.every((word) => said.includes(word)) ? [id] : [];
     }),
   );
@@ -387,6 +388,7 @@ async function describeBoat(parts: Parts, id: string): Promise<Boat> {
     rig: rigService.read(boat.rigText),
     inService: boat.inService,
     buyers: buyersOf(id, mine),
+    language: mine.at(-1)?.planOptions.language ?? "en",
     today,
     deliveries: mine.map(({ id: delivery, date, time, summary }) => ({
       id: delivery,

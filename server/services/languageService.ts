@@ -6,6 +6,7 @@ import type { Rig } from "../../core/rig/index.ts";
 import { type ToldIn, type Topic, tellTopics } from "../../core/topic/index.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
+import type { PaperReader } from "../pdf/paperReader.ts";
 import type { Boats } from "../repositories/boats.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { People } from "../repositories/people.ts";
@@ -45,6 +46,11 @@ export function createLanguageService(parts: Parts) {
     readBooks,
     findBook: async (language: Language | undefined) =>
       language === undefined ? null : (findBook(await readBooks(), language) ?? null),
+    /** Whom a paper in this language is for. */
+    findReader: async (language: Language): Promise<PaperReader> => ({
+      language,
+      book: findBook(await readBooks(), language) ?? null,
+    }),
     /** The languages that somebody here reads: the buyer and the staff; never the one that everything is written in. */
     async listNeeded(buyer: Language | undefined): Promise<Other[]> {
       const staff = (await people.list()).flatMap(({ isOff, language }) => (isOff ? [] : [language]));

@@ -210,6 +210,7 @@ async function describePack(
       idiom: { ...region, book },
     }),
     language: book?.language ?? "en",
+    book: book ?? null,
     rig,
     boatName,
     hull,

@@ -8,11 +8,12 @@ import {
   matchWords,
   type Urgent,
 } from "../../core/faults/index.ts";
+import type { Tell } from "../../core/language/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import { readPlain } from "../ui/readPlain.ts";
-import { type Tell, tellJoined, useTell } from "../ui/tell.ts";
+import { tellJoined, useTell } from "../ui/tell.ts";
 import { type Finder, useFinder } from "./useFinder.ts";
 
 interface FinderProps {

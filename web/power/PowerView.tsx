@@ -1,10 +1,11 @@
 import { type ReactNode, useMemo, useState } from "react";
+import type { Tell } from "../../core/language/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { BoatPage } from "../plan/BoatPage.tsx";
 import { DeckPlan } from "../plan/DeckPlan.tsx";
 import { Button } from "../ui/Button.tsx";
 import { storeMinutes } from "../ui/storeTime.ts";
-import { type Tell, useTell } from "../ui/tell.ts";
+import { useTell } from "../ui/tell.ts";
 import { formatDayAndYear } from "../ui/words.ts";
 import { DrainCurve } from "./DrainCurve.tsx";
 import { DrainFields } from "./DrainFields.tsx";

@@ -1,12 +1,9 @@
 import { createContext, useCallback, useContext } from "react";
-import { type PhraseBook, sayPhrase } from "../../core/language/index.ts";
+import { type PhraseBook, sayPhrase, type Tell } from "../../core/language/index.ts";
 import { spell } from "./amounts.ts";
 
 /** The book of whoever reads, where that is not the language everything is written in. */
 export const BookContext = createContext<PhraseBook | undefined>(undefined);
-
-/** A phrase in the reader's words, with values in it: tell("{0} of {1}", 3, 5). */
-export type Tell = (phrase: string, ...values: readonly (string | number)[]) => string;
 
 export const tellPlain: Tell = (phrase, ...values) => spell(sayPhrase(undefined, phrase, ...values));
 

@@ -1,4 +1,5 @@
 import type { Content, TableCell } from "pdfmake/interfaces";
+import type { Tell } from "../../../core/language/index.ts";
 import { systemNames, systems, type Topic } from "../../../core/topic/index.ts";
 import { countTopics, isCovered, listDisputed, listHands, listOwed, listWalkers } from "../../../core/walk/index.ts";
 import { amber, ink, magenta, printDeck, printMark, soft } from "../ink.ts";
@@ -8,7 +9,7 @@ import { heading, label, lined, markWords, owedWords, type Sheet, severityWords 
 
 /** The first half page. `widthPt`: what the paper leaves between its margins. */
 export function head(
-  { delivery, state, nameOf, clockOf, dayOf, printDay }: Sheet,
+  { delivery, state, nameOf, clockOf, dayOf, printDay, tell }: Sheet,
   store: Letterhead,
   widthPt: number,
 ): Content {
@@ -22,24 +23,42 @@ export function head(
   const musts = delivery.topics.filter(({ must }) => must);
   const spentMin = Math.round([...state.topics.values()].reduce((sum, topic) => sum + topic.spentS, 0) / 60);
   const facts: [string, string][] = [
-    ["Boat", `${rig.maker} ${rig.model}, ${rig.modelYear}`],
-    ...(rig.used === undefined ? [] : [["Used boat", formatChanges(rig.used.changes)] satisfies [string, string]]),
-    ["Hull number", delivery.hull],
-    ["Handed to", delivery.buyers.map(({ name }) => name).join(", ")],
-    ["Walked by", listWalkers(state).map(nameOf).join(", ") || "–"],
-    ["Date", `${printDay(delivery.date)}, from ${clockOf(state.startedAt)} to ${clockOf(state.lastAt)}`],
+    [tell("Boat"), `${rig.maker} ${rig.model}, ${rig.modelYear}`],
+    ...(rig.used === undefined
+      ? []
+      : [[tell("Used boat"), formatChanges(rig.used.changes, tell)] satisfies [string, string]]),
+    [tell("Hull number"), delivery.hull],
+    [tell("Handed to"), delivery.buyers.map(({ name }) => name).join(", ")],
+    [tell("Walked by"), listWalkers(state).map(nameOf).join(", ") || "–"],
     [
-      "On topics",
-      `${spentMin} min, ${done} of ${planned} planned topics done${putOff > 0 ? `, ${putOff} put off` : ""}${extra > 0 ? `, ${extra} more not planned` : ""}, ${musts.filter((topic) => isCovered(topic, state)).length} of ${musts.length} must-do`,
+      tell("Date"),
+      tell("{0}, from {1} to {2}", printDay(delivery.date), clockOf(state.startedAt), clockOf(state.lastAt)),
+    ],
+    [
+      tell("On topics"),
+      [
+        tell("{0} min", spentMin),
+        tell("{0} of {1} planned topics done", done, planned),
+        ...(putOff > 0 ? [tell("{0} put off", putOff)] : []),
+        ...(extra > 0 ? [tell("{0} more not planned", extra)] : []),
+        tell("{0} of {1} must-do", musts.filter((topic) => isCovered(topic, state)).length, musts.length),
+      ].join(", "),
     ],
     ...rig.engines.map((engine): [string, string] => {
       const read = state.hours.get(engine.id);
       return [
-        engine.label,
-        read === undefined ? "hours not read" : `${read.hours.toFixed(1)} h on the meter, read by ${nameOf(read.by)}`,
+        tell(engine.label),
+        read === undefined
+          ? tell("hours not read")
+          : tell("{0} h on the meter, read by {1}", read.hours.toFixed(1), nameOf(read.by)),
       ];
     }),
-    ["Seal", delivery.seal === null ? "NOT SIGNED YET: this is a draft" : `sealed ${dayOf(delivery.seal.sealedAt)}`],
+    [
+      tell("Seal"),
+      delivery.seal === null
+        ? tell("NOT SIGNED YET: this is a draft")
+        : tell("sealed {0}", dayOf(delivery.seal.sealedAt)),
+    ],
   ];
   return {
     stack: [
@@ -47,7 +66,7 @@ export function head(
       {
         columns: [
           { text: write(store.store, { font: "Archivo", bold: true, fontSize: 10 }) },
-          { text: "Record of handover", alignment: "right", font: "Archivo", fontSize: 10, color: soft },
+          { text: tell("Record of handover"), alignment: "right", font: "Archivo", fontSize: 10, color: soft },
         ],
       },
       { canvas: [{ type: "line", x1: 0, y1: 4, x2: widthPt, y2: 4, lineWidth: 1, lineColor: ink }] },
@@ -70,47 +89,59 @@ export function head(
   };
 }
 
-export function owedPart({ delivery, state, dateOf, printShortDay }: Sheet): Content[] {
+export function owedPart({ delivery, state, dateOf, printShortDay, tell }: Sheet): Content[] {
   const owed = listOwed(delivery.topics, delivery.rig.gear, state);
   const { planned, done, putOff } = countTopics(delivery, state);
   const open = planned - done - putOff;
   const rows = owed.map(({ what, text, since, severity, owner, due }): TableCell[] => [
     {
       text: [
-        { text: owedWords[what], color: what === "snag" ? magenta : ink, bold: what === "snag" },
-        ...write(severity === null ? "" : `\n${severityWords[severity]}`, { fontSize: 8, color: soft }),
+        { text: tell(owedWords[what]), color: what === "snag" ? magenta : ink, bold: what === "snag" },
+        ...write(severity === null ? "" : `\n${tell(severityWords[severity])}`, { fontSize: 8, color: soft }),
       ],
     },
     {
       text: [
         ...write(text),
-        ...write(owner === null ? "" : `\ntaken care of by ${owner}`, { fontSize: 8, color: soft }),
+        ...write(owner === null ? "" : `\n${tell("taken care of by {0}", owner)}`, { fontSize: 8, color: soft }),
       ],
     },
-    { text: due === null ? "no day given" : printShortDay(due), color: due === null ? soft : ink, alignment: "right" },
+    {
+      text: due === null ? tell("no day given") : printShortDay(due),
+      color: due === null ? soft : ink,
+      alignment: "right",
+    },
     { text: dateOf(since), alignment: "right" },
   ]);
   const note =
     open <= 0
       ? ""
-      : `${open} planned ${open === 1 ? "topic was" : "topics were"} not taken as far as planned; see below`;
+      : open === 1
+        ? tell("1 planned topic was not taken as far as planned; see below")
+        : tell("{0} planned topics were not taken as far as planned; see below", open);
   return [
-    heading("Owed to the buyer", note),
+    heading(tell("Owed to the buyer"), note),
     rows.length === 0
-      ? { text: "Nothing is owed.", color: soft }
+      ? { text: tell("Nothing is owed."), color: soft }
       : lined(
           [86, "*", 66, 66],
-          [[label("Kind"), label("What"), label("Promised for", true), label("Since", true)], ...rows],
+          [
+            [label(tell("Kind")), label(tell("What")), label(tell("Promised for"), true), label(tell("Since"), true)],
+            ...rows,
+          ],
         ),
   ];
 }
 
-const remoteWords = { understood: "read and understood on the owner page", did: "did it, on the owner page" } as const;
+export const remoteWords = {
+  understood: "read and understood on the owner page",
+  did: "did it, on the owner page",
+} as const;
 
 const small = { fontSize: 8, color: soft };
 
 export function topicPart(sheet: Sheet): Content[] {
-  const { delivery, state } = sheet;
+  const { delivery, state, tell } = sheet;
   const parts = systems.flatMap((system): Content[] => {
     const topics = delivery.topics.filter((topic) => topic.system === system);
     if (topics.length === 0) return [];
@@ -126,13 +157,15 @@ export function topicPart(sheet: Sheet): Content[] {
       lined(
         [12, "*", 62, 92, 34],
         [
-          ["", label(systemNames[system]), label("Mark"), label("By"), label("At", true)],
+          ["", label(tell(systemNames[system])), label(tell("Mark")), label(tell("By")), label(tell("At"), true)],
           ...topics.filter((topic) => !isUntouched(topic)).map((topic) => topicRow(sheet, topic)),
         ],
       ),
       {
         text: write(
-          untouched.length === 0 ? "" : `Planned, not reached: ${untouched.map(({ title }) => title).join("; ")}.`,
+          untouched.length === 0
+            ? ""
+            : tell("Planned, not reached: {0}.", untouched.map(({ title }) => title).join("; ")),
           {
             fontSize: 8,
             color: soft,
@@ -142,17 +175,17 @@ export function topicPart(sheet: Sheet): Content[] {
       },
     ];
   });
-  return [heading("What was explained"), ...parts];
+  return [heading(tell("What was explained")), ...parts];
 }
 
-function topicRow({ delivery, state, nameOf, clockOf, dayOf }: Sheet, topic: Topic): TableCell[] {
+function topicRow({ delivery, state, nameOf, clockOf, dayOf, tell }: Sheet, topic: Topic): TableCell[] {
   const marked = state.topics.get(topic.id);
   const reason = state.reasons.get(topic.id);
   const hands = [...listHands(topic, delivery.buyers, state)];
   const isMarked = marked !== undefined && (marked.people.size > 0 || (topic.must && topic.level === "done"));
   const who = !isMarked
     ? ""
-    : hands.map(([id, mark]) => `${nameOf(id)}: ${mark === null ? "not marked" : markWords[mark]}`).join(", ");
+    : hands.map(([id, mark]) => `${nameOf(id)}: ${tell(mark === null ? "not marked" : markWords[mark])}`).join(", ");
   const disputed = marked === undefined ? [] : listDisputed(marked);
   const remote = state.remote.get(topic.id);
   return [
@@ -160,33 +193,45 @@ function topicRow({ delivery, state, nameOf, clockOf, dayOf }: Sheet, topic: Top
     {
       text: [
         ...write(topic.title, { bold: topic.must }),
-        ...write(topic.must ? "  must" : "", { fontSize: 7.5, color: soft }),
+        ...write(topic.must ? `  ${tell("must")}` : "", { fontSize: 7.5, color: soft }),
         ...write(who === "" ? "" : `\n${who}`, small),
         ...write(
           disputed
-            .map((other) => `\nalso marked ${markWords[other.mark]} by ${nameOf(other.by)} at ${clockOf(other.at)}`)
+            .map(
+              (other) =>
+                `\n${tell("also marked {0} by {1} at {2}", tell(markWords[other.mark]), nameOf(other.by), clockOf(other.at))}`,
+            )
             .join(""),
           small,
         ),
         ...write(marked?.entry.note === undefined ? "" : `\n${marked.entry.note}`, small),
-        ...write(remote === undefined ? "" : `\nRemote: ${remoteWords[remote.as]} (${dayOf(remote.at)})`, small),
-        ...write(reason === undefined ? "" : `\nNot done: ${reason.reason}`, { fontSize: 8, color: magenta }),
+        ...write(
+          remote === undefined ? "" : `\n${tell("Remote: {0} ({1})", tell(remoteWords[remote.as]), dayOf(remote.at))}`,
+          small,
+        ),
+        ...write(reason === undefined ? "" : `\n${tell("Not done: {0}", reason.reason)}`, {
+          fontSize: 8,
+          color: magenta,
+        }),
       ],
     },
-    { text: marked === undefined ? "not reached" : markWords[marked.mark], color: marked === undefined ? soft : ink },
+    {
+      text: tell(marked === undefined ? "not reached" : markWords[marked.mark]),
+      color: marked === undefined ? soft : ink,
+    },
     { text: write(marked === undefined ? "" : nameOf(marked.entry.by)) },
     { text: marked === undefined ? "" : clockOf(marked.entry.at), alignment: "right" },
   ];
 }
 
-export function cautionPart({ delivery, state }: Sheet): Content[] {
+export function cautionPart({ delivery, state, tell }: Sheet): Content[] {
   const given = delivery.topics.filter((topic) => {
     const mark = state.topics.get(topic.id)?.mark;
     return topic.cautions.length > 0 && (mark === "told" || mark === "shown" || mark === "did");
   });
   if (given.length === 0) return [];
   return [
-    heading("Cautions given", "local rules, the boat's plates and the makers' manuals come first"),
+    heading(tell("Cautions given"), tell("local rules, the boat's plates and the makers' manuals come first")),
     {
       ul: given.flatMap((topic) =>
         topic.cautions.map((caution) => ({
@@ -202,12 +247,12 @@ export function cautionPart({ delivery, state }: Sheet): Content[] {
   ];
 }
 
-export function gearPart({ delivery, state }: Sheet): Content[] {
+export function gearPart({ delivery, state, tell }: Sheet): Content[] {
   const rows = delivery.rig.gear.map((item): TableCell[] => {
     const counted = state.gear.get(item.id)?.count;
     const short = counted !== undefined && counted < item.count;
     return [
-      { text: write(item.label, { bold: item.must }) },
+      { text: write(tell(item.label), { bold: item.must }) },
       { text: String(item.count), alignment: "right" },
       {
         text: counted === undefined ? "–" : String(counted),
@@ -216,22 +261,25 @@ export function gearPart({ delivery, state }: Sheet): Content[] {
         color: short ? magenta : ink,
       },
       {
-        text: counted === undefined ? "not yet" : short ? `${item.count - counted} short` : "",
+        text: counted === undefined ? tell("not yet") : short ? tell("{0} short", item.count - counted) : "",
         color: short ? magenta : soft,
       },
     ];
   });
   const middle = Math.ceil(rows.length / 2);
   const half = (part: TableCell[][]) =>
-    lined(["*", 26, 36, 42], [[label("Item"), label("Sold", true), label("Counted", true), ""], ...part]);
+    lined(
+      ["*", 26, 36, 42],
+      [[label(tell("Item")), label(tell("Sold"), true), label(tell("Counted"), true), ""], ...part],
+    );
   return [
-    heading("Handed over and counted"),
+    heading(tell("Handed over and counted")),
     { columnGap: 20, columns: [half(rows.slice(0, middle)), half(rows.slice(middle))] },
   ];
 }
 
 /** Says plainly what was not face to face. */
-export function remotePart({ delivery, state, nameOf, dayOf }: Sheet): Content[] {
+export function remotePart({ delivery, state, nameOf, dayOf, tell }: Sheet): Content[] {
   const { remote, inspected } = state;
   if (remote.size === 0 && inspected.size === 0) return [];
   const checks = delivery.arrival.filter(({ id }) => inspected.has(id));
@@ -241,7 +289,11 @@ export function remotePart({ delivery, state, nameOf, dayOf }: Sheet): Content[]
       : [
           {
             text: write(
-              `${remote.size} of ${delivery.topics.length} topics were gone through by the owner on their own page, without anybody of the store beside them. They are marked "Remote" above.`,
+              tell(
+                "{0} of {1} topics were gone through by the owner on their own page, without anybody of the store beside them. They are marked “Remote” above.",
+                remote.size,
+                delivery.topics.length,
+              ),
             ),
             margin: [0, 0, 0, 6] as [number, number, number, number],
           },
@@ -250,15 +302,22 @@ export function remotePart({ delivery, state, nameOf, dayOf }: Sheet): Content[]
     const { ok, note, by, at } = inspected.get(id)!;
     return [
       { text: [...write(title), ...write(note === undefined ? "" : `\n${note}`, { fontSize: 8, color: magenta })] },
-      { text: ok ? "in order" : "damaged", color: ok ? ink : magenta, bold: !ok },
+      { text: tell(ok ? "in order" : "damaged"), color: ok ? ink : magenta, bold: !ok },
       { text: write(nameOf(by)) },
       { text: dayOf(at), alignment: "right" },
     ];
   };
-  const head = [label("Looked at on arrival"), label("Found"), label("By"), label("When", true)];
+  const head = [
+    label(tell("Looked at on arrival")),
+    label(tell("Found")),
+    label(tell("By")),
+    label(tell("When"), true),
+  ];
   const table = checks.length === 0 ? [] : [lined(["*", 70, 120, 92], [head, ...checks.map(row)])];
-  return [heading("Remote handover"), ...said, ...table];
+  return [heading(tell("Remote handover")), ...said, ...table];
 }
 
-const formatChanges = (changes: readonly string[]) =>
-  changes.length === 0 ? "no changes by others found on it" : `changed by others before: ${changes.join("; ")}`;
+const formatChanges = (changes: readonly string[], tell: Tell) =>
+  changes.length === 0
+    ? tell("no changes by others found on it")
+    : tell("changed by others before: {0}", changes.join("; "));

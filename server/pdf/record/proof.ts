@@ -1,5 +1,6 @@
 import type { Content, TableCell } from "pdfmake/interfaces";
 import type { Delivery } from "../../../api/index.ts";
+import type { Tell } from "../../../core/language/index.ts";
 import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
 import { spellText } from "../../../core/region/index.ts";
 import {
@@ -22,7 +23,7 @@ import { heading, label, lined, type Sheet } from "./sheet.ts";
 const photoColumns = 4;
 const photoWidthPt = 118;
 
-export function photoPart({ delivery, now, pictures, dayOf }: Sheet): Content[] {
+export function photoPart({ delivery, now, pictures, dayOf, tell }: Sheet): Content[] {
   if (pictures.size === 0) return [];
   const titleOf = new Map(delivery.topics.map(({ id, title }) => [id, title]));
   const cells = now.photos.flatMap((entry): TableCell[] => {
@@ -49,7 +50,7 @@ export function photoPart({ delivery, now, pictures, dayOf }: Sheet): Content[] 
   }
   const missing = now.photos.length - pictures.size;
   return [
-    heading("Photos", missing > 0 ? `${missing} more are not printed here` : ""),
+    heading(tell("Photos"), missing > 0 ? tell("{0} more are not printed here", missing) : ""),
     {
       table: { widths: Array.from({ length: photoColumns }, () => "*"), body: rows, dontBreakRows: true },
       layout: { defaultBorder: false, paddingLeft: () => 0, paddingRight: () => 6, paddingBottom: () => 6 },
@@ -64,7 +65,7 @@ function formatPhoto(photo: EntryOf<"photo">, state: WalkState, titleOf: Readonl
   return photo.topic === null ? "" : (titleOf.get(photo.topic) ?? photo.topic);
 }
 
-export function measurePart({ delivery, state, nameOf, clockOf, spelling }: Sheet): Content[] {
+export function measurePart({ delivery, state, nameOf, clockOf, spelling, tell }: Sheet): Content[] {
   const taken = listMeasures(delivery.rig).flatMap((measure): TableCell[][] => {
     const entry = state.measures.get(measure.id);
     if (entry === undefined) return [];
@@ -72,7 +73,7 @@ export function measurePart({ delivery, state, nameOf, clockOf, spelling }: Shee
     const isOff = verdict === "over" || verdict === "tight";
     return [
       [
-        { text: write(spellText(measure.label, spelling)) },
+        { text: write(tell(spellText(measure.label, spelling))) },
         { text: formatMeasure(measure, entry), alignment: "right" },
         { text: write(says), color: isOff ? magenta : soft },
         { text: write(nameOf(entry.by)) },
@@ -82,16 +83,28 @@ export function measurePart({ delivery, state, nameOf, clockOf, spelling }: Shee
   });
   if (taken.length === 0) return [];
   return [
-    heading("Measured", "held against the plate or the resting volts of the chemistry; the makers' figures come first"),
+    heading(
+      tell("Measured"),
+      tell("held against the plate or the resting volts of the chemistry; the makers' figures come first"),
+    ),
     lined(
       [118, 62, "*", 84, 34],
-      [[label("What"), label("Reading", true), label("Means"), label("By"), label("At", true)], ...taken],
+      [
+        [
+          label(tell("What")),
+          label(tell("Reading"), true),
+          label(tell("Means")),
+          label(tell("By")),
+          label(tell("At"), true),
+        ],
+        ...taken,
+      ],
     ),
   ];
 }
 
 /** Make-ready in a paragraph: what was checked, by whom, what was left open and who answered for it. */
-export function readyPart({ delivery, state, nameOf, dayOf }: Sheet): Content[] {
+export function readyPart({ delivery, state, nameOf, dayOf, tell }: Sheet): Content[] {
   const { makeReady } = delivery;
   const done = makeReady.filter(({ id }) => state.ready.get(id)?.ok === true);
   if (makeReady.length === 0 || done.length === 0) return [];
@@ -104,18 +117,18 @@ export function readyPart({ delivery, state, nameOf, dayOf }: Sheet): Content[] 
   const open = makeReady.filter((check) => !done.includes(check));
   const panel = done.filter((check) => check.switch !== null).length;
   return [
-    heading("Made ready before", `${done.length} of ${makeReady.length} checks`),
+    heading(tell("Made ready before"), tell("{0} of {1} checks", done.length, makeReady.length)),
     {
       text: [
-        ...write(`By ${by}, last on ${dayOf(last)}. ${panel} panel positions tried. `),
-        ...write(run > 0 ? `Engines run for ${run} min. ` : ""),
-        ...write(open.length === 0 ? "" : `Left open: ${open.map(({ title }) => title).join("; ")}. `, {
+        ...write(`${tell("By {0}, last on {1}. {2} panel positions tried.", by, dayOf(last), panel)} `),
+        ...write(run > 0 ? `${tell("Engines run for {0} min.", run)} ` : ""),
+        ...write(open.length === 0 ? "" : `${tell("Left open: {0}.", open.map(({ title }) => title).join("; "))} `, {
           color: magenta,
         }),
         ...write(
           state.allowed === null
             ? ""
-            : `${nameOf(state.allowed.by)} allowed the walk to start all the same: ${state.allowed.reason}`,
+            : tell("{0} allowed the walk to start all the same: {1}", nameOf(state.allowed.by), state.allowed.reason),
           { color: magenta },
         ),
       ],
@@ -124,22 +137,22 @@ export function readyPart({ delivery, state, nameOf, dayOf }: Sheet): Content[] 
 }
 
 /** What came after the seal, each line in words. */
-export function amendmentPart({ delivery, added, nameOf, dayOf }: Sheet): Content[] {
+export function amendmentPart({ delivery, added, nameOf, dayOf, tell }: Sheet): Content[] {
   const { strikes } = delivery;
   if (added.length + strikes.length === 0) return [];
   const titleOf = new Map(delivery.topics.map(({ id, title }) => [id, title]));
   return [
-    heading("Added after signing", "each addition is chained to the seal before it"),
+    heading(tell("Added after signing"), tell("each addition is chained to the seal before it")),
     lined(
       [92, "*", 92],
       [
-        [label("When"), label("What"), label("By")],
+        [label(tell("When")), label(tell("What")), label(tell("By"))],
         ...joinSteps(added).map(({ entry, steps }): TableCell[] => [
           dayOf(entry.at),
           {
             text: [
               ...write(sayJoined({ entry, steps }) ?? formatEntry(entry, delivery, (id) => titleOf.get(id) ?? id)),
-              ...write(describeClaim(entry, delivery, dayOf), { fontSize: 8, color: soft }),
+              ...write(describeClaim(entry, delivery, dayOf, tell), { fontSize: 8, color: soft }),
             ],
           },
           { text: write(nameOf(entry.by)) },
@@ -149,7 +162,7 @@ export function amendmentPart({ delivery, added, nameOf, dayOf }: Sheet): Conten
           {
             text: [
               ...write(`${formatStrike(strike)} ${strike.reason}`),
-              ...write("\nthe hashes stay, so that the rest still verifies", { fontSize: 8, color: soft }),
+              ...write(`\n${tell("the hashes stay, so that the rest still verifies")}`, { fontSize: 8, color: soft }),
             ],
           },
           { text: write(nameOf(strike.by)) },
@@ -160,27 +173,34 @@ export function amendmentPart({ delivery, added, nameOf, dayOf }: Sheet): Conten
 }
 
 /** What an addition is to the sealed record, and whether its time can be so. */
-function describeClaim(entry: Entry, { receipts, seal }: Delivery, dayOf: Sheet["dayOf"]): string {
+function describeClaim(entry: Entry, { receipts, seal }: Delivery, dayOf: Sheet["dayOf"], tell: Tell): string {
   const receivedAt = receipts[entry.id]?.receivedAt ?? null;
   const isDoubtful = isTimeDoubtful(entry.at, receivedAt);
-  const time = isDoubtful ? `\nthe device's own time; received ${dayOf(receivedAt!)}` : "";
-  return time + claimWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null)];
+  const time = isDoubtful ? [tell("the device's own time; received {0}", dayOf(receivedAt!))] : [];
+  const claim = claimWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null)];
+  return [...time, ...(claim === "" ? [] : [tell(claim)])].map((line) => `\n${line}`).join("");
 }
 
-const claimWords = {
-  uncovered: "\nnot covered by the signatures",
-  claim: "\na later claim: what was signed stays as it is",
+export const claimWords = {
+  uncovered: "not covered by the signatures",
+  claim: "a later claim: what was signed stays as it is",
   addition: "",
 };
 
-const signWords: Record<SignRole, string> = {
+export const signWords: Record<SignRole, string> = {
   buyer: "The marks above are right, the gear was received, and I know what is owed.",
   staff: "I explained this boat as marked above.",
   countersign: "I was there and saw it.",
 };
 
-export function signPart({ delivery, state, dayOf }: Sheet): Content {
-  const pad = (signed: EntryOf<"sign"> | null, role: SignRole) => signPad(signed, role, dayOf);
+export const unsignedWords: Record<SignRole, string> = {
+  buyer: "buyer: not signed",
+  staff: "staff: not signed",
+  countersign: "countersign: not signed",
+};
+
+export function signPart({ delivery, state, dayOf, tell }: Sheet): Content {
+  const pad = (signed: EntryOf<"sign"> | null, role: SignRole) => signPad(signed, role, dayOf, tell);
   const isRefused = state.refusals.length > 0;
   const buyers = state.signatures.filter(({ role }) => role === "buyer");
   const pads = [
@@ -193,31 +213,34 @@ export function signPart({ delivery, state, dayOf }: Sheet): Content {
   return {
     unbreakable: true,
     stack: [
-      heading("Signed"),
+      heading(tell("Signed")),
       ...state.takenBack.map(
         ({ sign, by }): Content => ({
-          text: write(`${sign.name} signed (${dayOf(sign.at)}) and took it back (${dayOf(by.at)}).`, { color: soft }),
+          text: write(tell("{0} signed ({1}) and took it back ({2}).", sign.name, dayOf(sign.at), dayOf(by.at)), {
+            color: soft,
+          }),
           margin: [0, 0, 0, 6],
         }),
       ),
       ...state.refusals.map(
         ({ name, reason, at }): Content => ({
-          text: write(`${name} did not sign (${dayOf(at)}): ${reason}`, { color: magenta }),
+          text: write(tell("{0} did not sign ({1}): {2}", name, dayOf(at), reason), { color: magenta }),
           margin: [0, 0, 0, 8],
         }),
       ),
       ...rows,
-      ...sealLines(delivery.seal),
+      ...sealLines(delivery.seal, tell),
     ],
   };
 }
 
-function signPad(signed: EntryOf<"sign"> | null, role: SignRole, dayOf: Sheet["dayOf"]): Content {
-  const says = signed?.signsFor ?? [signWords[role]];
+function signPad(signed: EntryOf<"sign"> | null, role: SignRole, dayOf: Sheet["dayOf"], tell: Tell): Content {
+  // What was signed stands in the words that were shown.
+  const says = signed?.signsFor ?? [tell(signWords[role])];
   return {
     stack: [
       signed === null
-        ? { text: `${role}: not signed`, color: soft, margin: [0, 30, 0, 10] }
+        ? { text: tell(unsignedWords[role]), color: soft, margin: [0, 30, 0, 10] }
         : { svg: printSignature(signed), fit: [220, 62] },
       { canvas: [{ type: "line", x1: 0, y1: 2, x2: 232, y2: 2, lineWidth: 0.8, lineColor: ink }] },
       { text: write(signed?.name ?? "", { bold: true }), margin: [0, 4, 0, 0] },
@@ -228,7 +251,7 @@ function signPad(signed: EntryOf<"sign"> | null, role: SignRole, dayOf: Sheet["d
   };
 }
 
-function sealLines(seal: Sheet["delivery"]["seal"]): Content[] {
+function sealLines(seal: Sheet["delivery"]["seal"], tell: Tell): Content[] {
   if (seal === null) return [];
   const fine = (text: string, abovePt: number): Content => ({
     text,
@@ -238,8 +261,8 @@ function sealLines(seal: Sheet["delivery"]["seal"]): Content[] {
   });
   const code = (text: string): Content => ({ text, font: "Archivo", fontSize: 8.5 });
   return [
-    fine(`SHA-256 of the sealed record, number ${seal.number} in this store's seal chain`, 8),
+    fine(tell("SHA-256 of the sealed record, number {0} in this store's seal chain", seal.number), 8),
     code(seal.sha256),
-    ...(seal.key === null ? [] : [fine("signed with this store's public key (Ed25519)", 4), code(seal.key)]),
+    ...(seal.key === null ? [] : [fine(tell("signed with this store's public key (Ed25519)"), 4), code(seal.key)]),
   ];
 }

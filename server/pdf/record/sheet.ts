@@ -1,6 +1,7 @@
 import type { Content, ContentTable, TableCell } from "pdfmake/interfaces";
 import type { Delivery } from "../../../api/index.ts";
 import { dayOf, type Instant } from "../../../core/dates/index.ts";
+import type { Language, Tell } from "../../../core/language/index.ts";
 import type { Region } from "../../../core/region/index.ts";
 import type { Entry, OwedKind, WalkState } from "../../../core/walk/index.ts";
 import { createDays, type Days } from "../days.ts";
@@ -40,6 +41,8 @@ export interface Sheet extends Days {
   /** What came after the seal, the first first. */
   readonly added: readonly Entry[];
   readonly spelling: Region["spelling"];
+  /** Words in the language of whoever the paper is for. */
+  readonly tell: Tell;
   readonly pictures: ReadonlyMap<string, Uint8Array>;
   readonly nameOf: (id: string) => string;
   /** Hours and minutes of an instant in the store's zone. */
@@ -53,8 +56,9 @@ export interface Sheet extends Days {
 export function createTimes(
   timeZone: string,
   region: Region,
+  language: Language,
 ): Pick<Sheet, "clockOf" | "dayOf" | "dateOf" | "printDay" | "printShortDay"> {
-  const { printDay, printShortDay } = createDays(region);
+  const { printDay, printShortDay } = createDays(region, language);
   const clock = new Intl.DateTimeFormat("en-GB", { timeZone, hour: "2-digit", minute: "2-digit" });
   return {
     printDay,

@@ -5,7 +5,7 @@ import { addressOf } from "../../app/client.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { describeDue } from "../../ui/DueDay.tsx";
 import { formatMoney } from "../../ui/money.ts";
-import { storeRegion } from "../../ui/storeTime.ts";
+import { PaperLinks } from "../../ui/PaperLinks.tsx";
 import { formatDayAndYear, formatDistance } from "../../ui/words.ts";
 
 type Visit = Boat["visits"][number];
@@ -67,14 +67,11 @@ export function YearsLine({ boat }: { boat: Boat }) {
           >
             Calendar (.ics)
           </a>
-          <a
-            className={linkLook("plain")}
-            href={`${addressOf("historyPdf", { boat: boat.id })}?paper=${storeRegion().paper}`}
-            target="_blank"
-            rel="noreferrer"
-          >
-            Service history (PDF)
-          </a>
+          <PaperLinks
+            says="Service history (PDF)"
+            href={addressOf("historyPdf", { boat: boat.id })}
+            language={boat.language}
+          />
         </p>
       </div>
     </section>

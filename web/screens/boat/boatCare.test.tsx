@@ -122,12 +122,16 @@ describe("five years on a line", () => {
   });
 
   it("adds up its visits and their work, and gives calendar and history", () => {
-    const boat = createBoat();
+    const boat: Boat = { ...createBoat(), language: "fr" };
     render(<YearsLine boat={boat} />);
     const hours = Math.round(boat.visits.reduce((sum, { labourH }) => sum + labourH, 0));
     expect(screen.getByText(`${boat.visits.length} visits, about ${hours} h of work`)).toBeTruthy();
     expect(screen.getByRole("link", { name: "Calendar (.ics)" }).getAttribute("download")).toBe("w1.ics");
-    expect(screen.getByRole("link", { name: /Service history/ }).getAttribute("href")).toContain("/history.pdf");
+    const papers = screen.getAllByRole("link", { name: /Service history/ });
+    expect(papers.map((link) => [link.textContent, link.getAttribute("href")])).toEqual([
+      ["Service history (PDF)", expect.stringMatching(/history\.pdf.*language=en/)],
+      ["Service history (PDF), Français", expect.stringMatching(/history\.pdf.*language=fr/)],
+    ]);
   });
 
   it("marks what is past due, and is not there before the handover", () => {

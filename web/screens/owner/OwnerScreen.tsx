@@ -4,7 +4,7 @@ import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { type OwnerPage, ownerAuthor } from "../../../api/index.ts";
 import { type Card, createCards } from "../../../core/card/index.ts";
-import { type Language, languageNames, sayPhrase } from "../../../core/language/index.ts";
+import { type Language, sayPhrase } from "../../../core/language/index.ts";
 import { tellIn } from "../../../core/topic/index.ts";
 import { foldWalk, formatBuyers, listOwed, type WalkState } from "../../../core/walk/index.ts";
 import { addressOf, ask, Refused } from "../../app/client.ts";
@@ -17,9 +17,10 @@ import { syncQueue } from "../../offline/useSync.ts";
 import { owedSigns, owedWords } from "../../owed/owedWords.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
+import { LanguageSwitch } from "../../ui/LanguageSwitch.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { storeRegion } from "../../ui/storeTime.ts";
-import { BookContext, useTell } from "../../ui/tell.ts";
+import { BookContext, useBook, useTell } from "../../ui/tell.ts";
 import { formatDay, formatDayAndYear } from "../../ui/words.ts";
 import { AskTheYard } from "./AskTheYard.tsx";
 import { OwnerArrival } from "./OwnerArrival.tsx";
@@ -113,21 +114,12 @@ function PageOf({ token, page: read }: { token: string; page: OwnerPage }) {
           {delivery.hull}, {formatBuyers(delivery.buyers)}
         </p>
         {theirs !== "en" && (
-          <fieldset className="flex gap-1">
-            <legend className="sr-only">Language of the cards and topics</legend>
-            {[theirs, "en" as const].map((each) => (
-              <button
-                key={each}
-                type="button"
-                lang={each}
-                aria-pressed={each === language}
-                onClick={() => setLanguage(each)}
-                className={`min-h-12 rounded-md px-3 ${each === language ? "bg-ink font-bold text-sheet" : "underline underline-offset-4"}`}
-              >
-                {languageNames[each]}
-              </button>
-            ))}
-          </fieldset>
+          <LanguageSwitch
+            legend="Language of the cards and topics"
+            choices={[theirs, "en"]}
+            shown={language}
+            onChange={setLanguage}
+          />
         )}
       </header>
       <BookContext value={book}>
@@ -373,6 +365,7 @@ function OwedToYou({ page, state }: { page: OwnerPage; state: WalkState }) {
 
 function Papers({ token, page }: { token: string; page: OwnerPage }) {
   const { delivery } = page;
+  const language = useBook()?.language ?? "en";
   return (
     <section aria-labelledby="papers" className="mt-7">
       <h2 id="papers" className="text-lg font-bold">
@@ -387,7 +380,7 @@ function Papers({ token, page }: { token: string; page: OwnerPage }) {
         {delivery.seal !== null && (
           <a
             className={linkLook("plain")}
-            href={`${addressOf("ownerRecordPdf", { token })}?paper=${storeRegion().paper}`}
+            href={`${addressOf("ownerRecordPdf", { token })}?paper=${storeRegion().paper}&language=${language}`}
             target="_blank"
             rel="noreferrer"
           >

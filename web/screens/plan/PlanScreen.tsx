@@ -21,6 +21,7 @@ import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { PaperLinks } from "../../ui/PaperLinks.tsx";
 import { formatLongDay, formatMinutes } from "../../ui/words.ts";
 import { MakeReady } from "./MakeReady.tsx";
 import { ManualOrder } from "./ManualOrder.tsx";
@@ -180,9 +181,11 @@ function PlanHead({ delivery, isBegun, isFree, onStart }: PlanHeadProps) {
           {formatLongDay(delivery.date)}, {delivery.time}. {delivery.note}
         </p>
       </div>
-      <a href={addressOf("planPdf", { delivery: id })} target="_blank" rel="noreferrer" className={linkLook("plain")}>
-        Print the plan
-      </a>
+      <PaperLinks
+        says="Print the plan"
+        href={addressOf("planPdf", { delivery: id })}
+        language={delivery.planOptions.language ?? "en"}
+      />
       {seal === null && !isFree && (
         <Link to={`/deliveries/${id}/ready`} className={linkLook("primary")}>
           Go on with make-ready

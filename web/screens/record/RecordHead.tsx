@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
+import { languageNames } from "../../../core/language/index.ts";
 import { listWalkers, type WalkState } from "../../../core/walk/index.ts";
 import { addressOf } from "../../app/client.ts";
 import { linkLook } from "../../ui/Button.tsx";
@@ -20,6 +21,7 @@ const papers = [
 /** Whose record it is, who walked it and when, and its papers. */
 export function RecordHead({ delivery, state, nameOf }: HeadProps) {
   const walkers = listWalkers(state).map(nameOf);
+  const language = delivery.planOptions.language ?? "en";
   const pdf = addressOf("recordPdf", { delivery: delivery.id });
   return (
     <div className="flex flex-wrap items-start justify-between gap-3">
@@ -46,6 +48,16 @@ export function RecordHead({ delivery, state, nameOf }: HeadProps) {
             PDF, {says}
           </a>
         ))}
+        {language !== "en" && (
+          <a
+            href={`${pdf}?paper=${storeRegion().paper}&language=${language}`}
+            target="_blank"
+            rel="noreferrer"
+            className={linkLook("plain")}
+          >
+            PDF, {languageNames[language]}
+          </a>
+        )}
       </div>
     </div>
   );
