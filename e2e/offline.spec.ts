@@ -122,7 +122,9 @@ test("two devices on one walk see each other's marks at once; what both mark sta
   await engine.getByRole("button", { name: "They did it" }).click();
   await expect(tally(page)).toHaveText(/^2 of/, { timeout: 3000 });
   // Out of order at the engines: what is left is ordered anew from there.
-  await expect(engine.getByText("Order made anew from where you stood.")).toBeVisible();
+  await expect(
+    engine.getByText("The stops ahead are in a new order, from where you stand. They keep their numbers."),
+  ).toBeVisible();
 
   // Without signal both mark the same topic; both marks stand when they meet.
   const title = (await page.locator("#topic").textContent())!;

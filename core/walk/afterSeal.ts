@@ -25,6 +25,12 @@ const onlyAdds: ReadonlySet<EntryKind> = new Set<EntryKind>([
  */
 export const goesOnFromSeal = (entry: Pick<Entry, "kind">): boolean => onlyAdds.has(entry.kind);
 
+/** The entry that this one changes: takes back or puts right; null of one that stands by itself. */
+export function findChanged(entry: Entry): string | null {
+  if (entry.kind === "undo") return entry.ref;
+  return entry.kind === "snag" ? (entry.corrects ?? null) : null;
+}
+
 /**
  * What an entry outside the signed record is to it: `uncovered` where it was here before the seal but not among what was
  * signed, `claim` where it would change what was signed, and `addition` where it goes on from it. Times are ISO 8601 in
@@ -36,5 +42,5 @@ export function classifyLater(
   sealedAt: Instant | null,
 ): "uncovered" | "claim" | "addition" {
   if (sealedAt !== null && receivedAt !== null && receivedAt <= sealedAt) return "uncovered";
-  return entry.kind === "undo" || !goesOnFromSeal(entry) ? "claim" : "addition";
+  return findChanged(entry) !== null || !goesOnFromSeal(entry) ? "claim" : "addition";
 }

@@ -33,7 +33,7 @@ const strokeSchema = z.array(z.number().min(-10).max(4000)).min(2).max(4000);
 
 /**
  * What happens in a handover, as small immutable entries. Each is written down on the device first and stored once however
- * often it is sent. Corrections are entries too (`undo`, `settle`, `amend`).
+ * often it is sent. Corrections are entries too (`undo`, `settle`, `amend`, a snag that `corrects` another).
  */
 export const entrySchema = z.discriminatedUnion("kind", [
   /** The walk begins, with what `snapshot` holds. Of two starts the first received governs. */
@@ -78,6 +78,8 @@ export const entrySchema = z.discriminatedUnion("kind", [
     how: z.enum(["before-leaving", "by-date", "cosmetic", "note"]).optional(),
     /** The make-ready check it was found by. */
     check: recordIdSchema.optional(),
+    /** The snag that this one puts right: it stands in its place, under its id, where and when that one was found. */
+    corrects: ulidSchema.optional(),
     place: placeSchema.optional(),
     owner: nameSchema.optional(),
     due: localDateSchema.optional(),

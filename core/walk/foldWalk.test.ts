@@ -285,6 +285,51 @@ describe("what is owed first", () => {
     );
   });
 
+  it("is a snag as it was put right last, under its first id, with whose it is now; undone it stands as it was", () => {
+    const right = snag(3, {
+      corrects: idOf(1),
+      note: "port mirror loose",
+      how: "by-date",
+      due: "2026-06-12",
+      owner: "Ines",
+    });
+    const entries = [
+      snag(1, { topic: "lanyard", check: "gauges" }),
+      { ...base(2), kind: "assign", ref: idOf(1), owner: "Tobin Ashgrove", due: null } as Entry,
+      right,
+    ];
+    const owed = (list: readonly Entry[]) => listOwed(topics, rig.gear, foldWalk(list))[0];
+    expect(owed(entries)).toMatchObject({
+      ref: idOf(1),
+      since: base(1).at,
+      text: "port mirror loose",
+      severity: "by-date",
+      owner: "Ines",
+      due: "2026-06-12",
+    });
+    expect(foldWalk(entries).snags).toHaveLength(1);
+    expect(foldWalk(entries).snags[0]).toMatchObject({ topic: "lanyard", check: "gauges", at: base(1).at });
+    // In whatever order they come, and when its clock was behind.
+    expect(owed([...entries].reverse())).toEqual(owed(entries));
+    expect(owed([entries[0]!, { ...right, ...base(0) }])).toMatchObject({ text: "port mirror loose" });
+    const later = { ...base(4), kind: "assign", ref: idOf(1), owner: "Nessa", due: null } as Entry;
+    expect(owed([...entries, later])).toMatchObject({ text: "port mirror loose", owner: "Nessa" });
+    expect(owed([...entries, { ...base(4), kind: "undo", ref: idOf(3) }])).toMatchObject({ text: "snag 1" });
+    expect(owed([...entries, { ...base(4), kind: "undo", ref: idOf(1) }])).toBeUndefined();
+    expect(owed([...entries, { ...base(4), kind: "settle", ref: idOf(1), note: "tightened" }])).toBeUndefined();
+  });
+
+  it("keeps a sealed snag as it was signed: putting it right is a claim beside it", () => {
+    const [sealed, found] = [[snag(1, {})], snag(2, {})];
+    const right = snag(3, { corrects: idOf(1), note: "other" });
+    const later = snag(4, { corrects: idOf(2), note: "found later, put right" });
+    expect(foldAfterSeal(sealed, [found, right, later]).snags.map(({ note }) => note)).toEqual([
+      "snag 1",
+      "found later, put right",
+    ]);
+    expect(classifyLater(right, null, null)).toBe("claim");
+  });
+
   it("takes owner and day from the last to assign it, and says when the buyer was informed", () => {
     const state = foldWalk([
       snag(1, {}),

@@ -1,5 +1,5 @@
 import type { Instant } from "../dates/index.ts";
-import { goesOnFromSeal } from "./afterSeal.ts";
+import { findChanged, goesOnFromSeal } from "./afterSeal.ts";
 import type { Entry, EntryKind, EntryOf } from "./entry.ts";
 import { type Mark, ownerId, type SignRole } from "./kinds.ts";
 import { orderEntries } from "./orderEntries.ts";
@@ -28,6 +28,7 @@ export interface WalkState {
   readonly topics: ReadonlyMap<string, TopicState>;
   readonly reasons: ReadonlyMap<string, EntryOf<"reason">>;
   readonly ready: ReadonlyMap<string, EntryOf<"ready">>;
+  /** Each as it was put right last, under the id it was first entered with. */
   readonly snags: readonly EntryOf<"snag">[];
   readonly promises: readonly EntryOf<"promise">[];
   readonly assigned: ReadonlyMap<string, EntryOf<"assign">>;
@@ -72,9 +73,10 @@ export function foldWalk(entries: readonly Entry[], sequenceOf: SequenceOf = noS
     if (into.closedAt === null && entry.by !== ownerId) into.lastAt = entry.at;
     (takers[entry.kind] as (into: Gathering, entry: Entry) => void)(into, entry);
   }
-  const { governing, snapshot, signatures, refusals, sequenceOf: _, ...state } = into;
+  const { governing, snapshot, signatures, refusals, snags, corrections, sequenceOf: _, ...state } = into;
   return {
     ...state,
+    snags: corrections.size === 0 ? snags : snags.map((snag) => correct(snag, corrections.get(snag.id))),
     snapshot: snapshot ?? governing?.snapshot ?? null,
     signatures: [...signatures.values()],
     takenBack: listTakenBack(entries),
@@ -97,6 +99,8 @@ function createGathering(sequenceOf: SequenceOf) {
     reasons: new Map<string, EntryOf<"reason">>(),
     ready: new Map<string, EntryOf<"ready">>(),
     snags: [] as EntryOf<"snag">[],
+    /** The last that puts a snag right, by that snag. */
+    corrections: new Map<string, EntryOf<"snag">>(),
     promises: [] as EntryOf<"promise">[],
     assigned: new Map<string, EntryOf<"assign">>(),
     settled: new Map<string, EntryOf<"settle">>(),
@@ -137,7 +141,14 @@ const takers: { readonly [K in EntryKind]: (into: Gathering, entry: EntryOf<K>) 
   mark: ({ topics }, entry) => addMark(topics, entry),
   reason: ({ reasons }, entry) => reasons.set(entry.topic, entry),
   ready: ({ ready }, entry) => ready.set(entry.check, entry),
-  snag: ({ snags }, entry) => snags.push(entry),
+  snag: (into, entry) => {
+    if (entry.corrects === undefined) into.snags.push(entry);
+    else {
+      into.corrections.set(entry.corrects, entry);
+      // Whose it is and by when stands in the correction.
+      into.assigned.delete(entry.corrects);
+    }
+  },
   promise: ({ promises }, entry) => promises.push(entry),
   assign: ({ assigned }, entry) => assigned.set(entry.ref, entry),
   settle: ({ settled }, entry) => settled.set(entry.ref, entry),
@@ -157,6 +168,13 @@ const takers: { readonly [K in EntryKind]: (into: Gathering, entry: EntryOf<K>) 
   trip: ({ trips }, entry) => trips.set(entry.trip, entry),
   undo: () => {},
 };
+
+/** A snag as it was put right: what is wrong anew, found by whom, where and when it was. */
+function correct(snag: EntryOf<"snag">, right: EntryOf<"snag"> | undefined): EntryOf<"snag"> {
+  if (right === undefined) return snag;
+  const { id, at, by, device, topic, check } = snag;
+  return { ...right, id, at, by, device, topic, ...(check === undefined ? {} : { check }) };
+}
 
 /** Whether the server had `a` before `b`; what it has not received comes last, and then what was made first. */
 function isReceivedBefore(a: Entry, b: Entry, sequenceOf: SequenceOf): boolean {
@@ -208,11 +226,14 @@ function addMark(topics: Map<string, Gathered>, entry: EntryOf<"mark">) {
 
 /**
  * A sealed handover with what came after: made-up topics, settled snags and notes go on from it; whatever would change what
- * was sealed (an undo of it, a signature, gear counted anew) counts for nothing.
+ * was sealed (an undo of it, a snag of it put right, a signature, gear counted anew) counts for nothing.
  */
 export function foldAfterSeal(sealed: readonly Entry[], later: readonly Entry[]): WalkState {
   const laterIds = new Set(later.map(({ id }) => id));
-  const goingOn = later.filter((entry) => (entry.kind === "undo" ? laterIds.has(entry.ref) : goesOnFromSeal(entry)));
+  const goingOn = later.filter((entry) => {
+    const changed = findChanged(entry);
+    return changed === null ? goesOnFromSeal(entry) : laterIds.has(changed);
+  });
   return foldWalk([...sealed, ...goingOn]);
 }
 

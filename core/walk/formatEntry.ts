@@ -50,7 +50,7 @@ export function formatEntry(
       return `${titleOf(entry.topic)}: ${markWords[entry.mark]}${how}${more(entry.note)}`;
     }
     case "snag":
-      return `Snag: ${entry.note}`;
+      return `${entry.corrects === undefined ? "Snag" : "Snag, put right"}: ${entry.note}`;
     case "promise":
       return `${entry.isExtra ? "Sold, not fitted" : "Promised"}: ${entry.note}`;
     case "assign":

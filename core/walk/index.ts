@@ -1,4 +1,4 @@
-export { classifyLater, goesOnFromSeal } from "./afterSeal.ts";
+export { classifyLater, findChanged, goesOnFromSeal } from "./afterSeal.ts";
 export {
   countTopics,
   isCovered,

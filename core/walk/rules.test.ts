@@ -60,6 +60,11 @@ describe("an entry", () => {
       enter("snag", { topic: null, note: "x", stops: false, how: "by-date" }),
       ["needs-date", "due"],
     ],
+    [
+      "a snag that puts right what is no snag",
+      enter("snag", { topic: null, note: "x", stops: false, corrects: base.id }),
+      ["unknown-ref", "corrects"],
+    ],
     ["a remote mark from the yard", enter("remote", { topic: "lanyard", as: "done" }), ["not-allowed", "kind"]],
   ])("%s", (_, entry, expected) => {
     expect(fault(entry)).toEqual(expected);

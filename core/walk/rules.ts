@@ -85,6 +85,8 @@ function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | nul
     case "snag":
       if (entry.how === "by-date" && !entry.stops && entry.due === undefined)
         return { code: "needs-date", field: "due" };
+      if (entry.corrects !== undefined && !isFirstSnag(all.get(entry.corrects)))
+        return { code: "unknown-ref", field: "corrects", facts: { got: entry.corrects } };
       return entry.check === undefined ? null : mustBe(has(makeReady, entry.check), "check", entry.check);
     case "photo":
       // Whoever names a photo may look at it: an owner names those that came by an owner's page, and no others.
@@ -131,6 +133,8 @@ function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | nul
       throw new Error(`findEntryFault: expected a known kind, got ${JSON.stringify(entry satisfies never)}`);
   }
 }
+
+const isFirstSnag = (entry: Entry | undefined) => entry?.kind === "snag" && entry.corrects === undefined;
 
 /** A signature is taken back where it was given, by whoever held the tablet for it; and not once it is sealed. */
 function findUndoFault(

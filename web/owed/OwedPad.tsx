@@ -1,7 +1,7 @@
 import { type MouseEvent, useEffect, useRef, useState } from "react";
 import type { LocalDate } from "../../core/dates/index.ts";
 import type { Place, Rig } from "../../core/rig/index.ts";
-import { type Severity, severities } from "../../core/walk/index.ts";
+import { type EntryOf, findSeverity, type Severity, severities } from "../../core/walk/index.ts";
 import type { NewEntry } from "../offline/syncQueue.ts";
 import { DeckShapes, paperOf, WrongSign } from "../plan/DeckPlan.tsx";
 import { Button } from "../ui/Button.tsx";
@@ -19,11 +19,23 @@ interface OwedPadProps {
   readonly topic: string | null;
   /** What it says to begin with. */
   readonly note?: string;
+  /** The snag that is put right, as it stands; left out for a new one. */
+  readonly correcting?: Correcting;
   /** Where one stands, until a place is touched. */
   readonly place: Place | null;
   readonly staff: readonly string[];
   readonly onKeep: (entry: NewEntry, photos: readonly string[]) => void;
+  /** It was no snag at all; only of one that is put right. */
+  readonly onTakeBack?: () => void;
   readonly onDone: () => void;
+}
+
+/** A snag as it stands: whose it is and by when is the last that was said of it. */
+export interface Correcting {
+  readonly snag: EntryOf<"snag">;
+  readonly owner: string | null;
+  readonly due: LocalDate | null;
+  readonly photos: readonly { readonly photo: string }[];
 }
 
 const sorts: readonly (readonly [Sort, string])[] = [
@@ -33,13 +45,15 @@ const sorts: readonly (readonly [Sort, string])[] = [
 ];
 
 /** What is wrong or owed: in one line, how bad, where, whose it is, by when, with a photo. Escape leaves it. */
-export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, onDone }: OwedPadProps) {
+export function OwedPad(props: OwedPadProps) {
+  const { rig, topic, note: first = "", correcting, place, staff, onKeep, onTakeBack, onDone } = props;
+  const before = correcting?.snag;
   const [sort, setSort] = useState<Sort>("snag");
-  const [note, setNote] = useState(first);
-  const [severity, setSeverity] = useState<Severity>("before-leaving");
-  const [owner, setOwner] = useState("");
-  const [due, setDue] = useState<LocalDate | null>(null);
-  const [at, setAt] = useState(place);
+  const [note, setNote] = useState(before?.note ?? first);
+  const [severity, setSeverity] = useState<Severity>(before === undefined ? "before-leaving" : findSeverity(before));
+  const [owner, setOwner] = useState(correcting?.owner ?? "");
+  const [due, setDue] = useState<LocalDate | null>(correcting?.due ?? null);
+  const [at, setAt] = useState(before?.place ?? place);
   const [photos, setPhotos] = useState<readonly string[]>([]);
   const [isDateMissing, setDateMissing] = useState(false);
   const day = useRef<HTMLInputElement>(null);
@@ -53,7 +67,10 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
       setDateMissing(true);
       return day.current?.focus();
     }
-    onKeep(createOwed({ sort, severity, owner, due, at, topic }, said), photos);
+    onKeep(
+      createOwed({ sort, severity, owner, due, at, topic: before?.topic ?? topic, corrects: before?.id }, said),
+      photos,
+    );
     onDone();
   };
   return (
@@ -68,7 +85,7 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
       }}
     >
       <div className="min-w-0 space-y-2">
-        <SortField sort={sort} onChange={setSort} />
+        {before === undefined && <SortField sort={sort} onChange={setSort} />}
         <input
           ref={input}
           aria-label={sort === "snag" ? "What is wrong" : "What is owed"}
@@ -98,15 +115,20 @@ export function OwedPad({ rig, topic, note: first = "", place, staff, onKeep, on
           )}
           <TakePhoto says="Photo" onTaken={(photo) => setPhotos([...photos, photo])} />
           <span className="ml-auto flex gap-2">
+            {onTakeBack !== undefined && (
+              <Button look="quiet" className="min-h-14" onClick={onTakeBack}>
+                It is no snag
+              </Button>
+            )}
             <Button look="quiet" className="min-h-14" onClick={onDone}>
               Cancel
             </Button>
             <Button type="submit" look="primary" className="min-h-14 px-6 text-lg">
-              {sort === "snag" ? "Save the snag" : "Save the promise"}
+              {before !== undefined ? "Save the change" : sort === "snag" ? "Save the snag" : "Save the promise"}
             </Button>
           </span>
         </div>
-        <PhotoRow photos={photos.map((photo) => ({ photo }))} says="Just taken" />
+        <PhotoRow photos={[...(correcting?.photos ?? []), ...photos.map((photo) => ({ photo }))]} says={note} />
       </div>
       <PlacePicker rig={rig} at={at} onPick={setAt} />
     </form>
@@ -167,9 +189,11 @@ interface OwedFacts {
   readonly due: LocalDate | null;
   readonly at: Place | null;
   readonly topic: string | null;
+  /** The snag that it puts right. */
+  readonly corrects: string | undefined;
 }
 
-function createOwed({ sort, severity, owner, due, at, topic }: OwedFacts, said: string): NewEntry {
+function createOwed({ sort, severity, owner, due, at, topic, corrects }: OwedFacts, said: string): NewEntry {
   const more = {
     ...(at === null ? {} : { place: at }),
     ...(owner.trim() === "" ? {} : { owner: owner.trim() }),
@@ -181,6 +205,7 @@ function createOwed({ sort, severity, owner, due, at, topic }: OwedFacts, said: 
         topic,
         note: said,
         stops: severity === "stop",
+        ...(corrects === undefined ? {} : { corrects }),
         ...(severity === "stop" ? {} : { how: severity }),
         ...more,
       }

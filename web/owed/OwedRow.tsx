@@ -12,12 +12,14 @@ import { isPressing, owedSigns, owedWords, severityWords } from "./owedWords.ts"
 interface OwedRowProps {
   readonly delivery: string;
   readonly owed: Pick<Owed, "ref" | "what" | "text" | "severity" | "owner" | "due" | "messagedAt" | "topic">;
+  /** Puts it right; left out where that cannot be. */
+  readonly onChange?: () => void;
   /** What stands below it: photos, its boat. */
   readonly children?: ReactNode;
 }
 
 /** One thing owed: what, how bad, whose, by when; settled with a line on how, and a photo as evidence. */
-export function OwedRow({ delivery, owed, children }: OwedRowProps) {
+export function OwedRow({ delivery, owed, onChange, children }: OwedRowProps) {
   const { ref, what, text, severity, owner, due, messagedAt, topic } = owed;
   const [isOpen, setOpen] = useState(false);
   const [note, setNote] = useState("");
@@ -46,6 +48,16 @@ export function OwedRow({ delivery, owed, children }: OwedRowProps) {
           {children}
         </div>
         {topic !== null && <QuickMarks delivery={delivery} topic={topic} title={text} />}
+        {onChange !== undefined && (
+          <button
+            type="button"
+            className="min-h-11 shrink-0 font-semibold underline"
+            aria-label={`Change: ${text}`}
+            onClick={onChange}
+          >
+            Change
+          </button>
+        )}
         {!isOpen && (
           <button
             type="button"

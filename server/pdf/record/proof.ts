@@ -60,7 +60,8 @@ export function photoPart({ delivery, now, pictures, dayOf, tell }: Sheet): Cont
 
 /** What a photo shows: its snag, its topic, or what else it was taken with. */
 function formatPhoto(photo: EntryOf<"photo">, state: WalkState, titleOf: ReadonlyMap<string, string>): string {
-  const of = photo.ref === null ? undefined : state.counted.find(({ id }) => id === photo.ref);
+  const isOf = ({ id }: Entry) => id === photo.ref;
+  const of = photo.ref === null ? undefined : (state.snags.find(isOf) ?? state.counted.find(isOf));
   if (of !== undefined && "note" in of && of.note !== undefined) return of.note;
   return photo.topic === null ? "" : (titleOf.get(photo.topic) ?? photo.topic);
 }

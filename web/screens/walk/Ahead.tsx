@@ -5,8 +5,16 @@ import { linkLook } from "../../ui/Button.tsx";
 import { MarkSign } from "../../ui/MarkSign.tsx";
 import type { Walk } from "./useWalk.ts";
 
+interface AheadProps {
+  readonly walk: Walk;
+  readonly closeAddress: string;
+  readonly onGo: () => void;
+  /** Opens a snag, to be put right. */
+  readonly onSnag: (id: string) => void;
+}
+
 /** What is still open here and what lies ahead; a touch goes there. */
-export function Ahead({ walk, closeAddress, onGo }: { walk: Walk; closeAddress: string; onGo: () => void }) {
+export function Ahead({ walk, closeAddress, onGo, onSnag }: AheadProps) {
   const { steps, step, state, delivery } = walk;
   const now = step.stop ?? steps[walk.at]!.stop;
   const here = steps.map((each, i) => ({ ...each, i })).filter(({ stop }) => stop === now);
@@ -43,22 +51,19 @@ export function Ahead({ walk, closeAddress, onGo }: { walk: Walk; closeAddress: 
       </ul>
       {stops.length > 0 && <h2 className="mt-4 font-semibold text-soft">Ahead</h2>}
       {walk.isRerouted && (
-        <p className="text-sm text-soft">
-          Order made anew from where you stood.{" "}
-          <button type="button" className="min-h-11 font-text underline" onClick={walk.putOrderBack}>
-            As planned
-          </button>
-        </p>
+        <button type="button" className="min-h-11 self-start font-text text-sm underline" onClick={walk.putOrderBack}>
+          Back to the planned order
+        </button>
       )}
       <ul>
-        {stops.map(({ i, station, topics, open }) => (
+        {stops.map(({ i, number, station, topics, open }) => (
           <li key={i} className="border-b border-rule">
             <button
               type="button"
               className="flex min-h-11 w-full items-center gap-2 text-left font-text"
               onClick={() => go(steps.findIndex((each) => each.stop === i && !state.topics.has(each.topic.id)))}
             >
-              <span className="num w-6 text-right font-bold">{i + 1}</span>
+              <span className="num w-6 text-right font-bold">{number}</span>
               <span className="min-w-0 flex-1 truncate">{stationOf.get(station)}</span>
               <span className="num text-soft" title={`${open} of ${topics.length} open`}>
                 {open}
@@ -70,7 +75,16 @@ export function Ahead({ walk, closeAddress, onGo }: { walk: Walk; closeAddress: 
       {snags.length > 0 && (
         <ul className="mt-3 text-magenta">
           {snags.map(({ id, note }) => (
-            <li key={id}>▲ {note}</li>
+            <li key={id}>
+              <button
+                type="button"
+                className="min-h-11 w-full text-left font-text"
+                aria-label={`Change the snag: ${note}`}
+                onClick={() => onSnag(id)}
+              >
+                ▲ {note}
+              </button>
+            </li>
           ))}
         </ul>
       )}

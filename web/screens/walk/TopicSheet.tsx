@@ -3,9 +3,10 @@ import { type ReactNode, type RefObject, useEffect, useRef, useState } from "rea
 import { Link } from "react-router";
 import { formatQuarters } from "../../../core/text/index.ts";
 import { shortenTitles } from "../../../core/topic/index.ts";
-import { laterWords, listDisputed, listWaits, type TopicState } from "../../../core/walk/index.ts";
+import { findSeverity, laterWords, listDisputed, listWaits, type TopicState } from "../../../core/walk/index.ts";
 import { HoursRead } from "../../handover/HoursRead.tsx";
 import { MeasureList } from "../../measure/MeasureList.tsx";
+import { severityWords } from "../../owed/owedWords.ts";
 import { TopicWords } from "../../topic/TopicWords.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
 import { PhotoRow } from "../../ui/Photos.tsx";
@@ -22,10 +23,12 @@ interface TopicSheetProps {
   /** Whether the topic before was scrolled. */
   readonly hasScrolled: RefObject<boolean>;
   readonly onSwitch: (id: string) => void;
+  /** Opens a snag, to be put right. */
+  readonly onSnag: (id: string) => void;
 }
 
 /** One topic, large: the caution before the step, then what to say, show and have them do. */
-export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
+export function TopicSheet({ walk, hasScrolled, onSwitch, onSnag }: TopicSheetProps) {
   const { topic, stop, station, indexAtStop, countAtStop } = walk.step;
   const { rig, topics } = walk.delivery;
   const label = rig.stations.find(({ id }) => id === station)?.label;
@@ -53,7 +56,7 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
               </button>
             </>
           ) : (
-            `Stop ${stop + 1} · ${label} · ${indexAtStop + 1} of ${countAtStop}`
+            `Stop ${walk.visits[stop]!.number} · ${label} · ${indexAtStop + 1} of ${countAtStop}`
           )}
         </span>
         <span className="ml-auto font-normal">
@@ -78,7 +81,7 @@ export function TopicSheet({ walk, hasScrolled, onSwitch }: TopicSheetProps) {
       </div>
       <Waits walk={walk} waits={waits} />
       {marked !== undefined && <Marked walk={walk} marked={marked} />}
-      <Snags walk={walk} />
+      <Snags walk={walk} onSnag={onSnag} />
       <ToldIn walk={walk} />
       <TopicWords topic={topic} language={walk.languageOf(topic.id)} />
       <People walk={walk} />
@@ -210,14 +213,24 @@ function Waits({ walk, waits }: { walk: Walk; waits: ReturnType<typeof listWaits
   );
 }
 
-function Snags({ walk: { state, step } }: { walk: Walk }) {
+function Snags({ walk: { state, step }, onSnag }: { walk: Walk; onSnag: (id: string) => void }) {
   return (
     <>
       {state.snags
         .filter((snag) => snag.topic === step.topic.id)
         .map((snag) => (
           <div key={snag.id} className="mt-1 text-base text-magenta">
-            ▲ {snag.note}
+            <button
+              type="button"
+              className="min-h-11 text-left font-text"
+              aria-label={`Change the snag: ${snag.note}`}
+              onClick={() => onSnag(snag.id)}
+            >
+              ▲ {snag.note}{" "}
+              <span className="text-soft underline">
+                {state.settled.has(snag.id) ? "settled" : severityWords[findSeverity(snag)]}
+              </span>
+            </button>
             <PhotoRow photos={state.photos.filter(({ ref }) => ref === snag.id)} says={snag.note} />
           </div>
         ))}

@@ -10,8 +10,9 @@ import { Signal } from "../../app/Signal.tsx";
 import { useMe } from "../../app/useMe.ts";
 import { StartWalk } from "../../handover/StartWalk.tsx";
 import { tellDelivery } from "../../handover/useDelivery.ts";
+import type { NewEntry } from "../../offline/syncQueue.ts";
 import { useNews } from "../../offline/useNews.ts";
-import { keepOwed } from "../../owed/keepOwed.ts";
+import { findCorrecting, keepOwed } from "../../owed/keepOwed.ts";
 import { OwedPad } from "../../owed/OwedPad.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { listWrong } from "../../plan/listWrong.ts";
@@ -83,7 +84,7 @@ function WalkOf({ delivery: read }: { delivery: Delivery }) {
   return <WalkUnderWay walk={walk} />;
 }
 
-type Pad = "later" | "snag" | "not-aboard";
+type Pad = "later" | "snag" | "not-aboard" | { readonly correct: string };
 const closeAddressOf = ({ id }: Delivery) => `/deliveries/${id}/close`;
 
 function WalkUnderWay({ walk }: { walk: Walk }) {
@@ -134,6 +135,7 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
         <main className="bg-panel max-md:min-h-full md:h-full md:min-h-0 md:overflow-y-auto">
           <PhoneBar walk={walk} isPlanOpen={isPlanOpen} onPlan={() => setPlanOpen(!isPlanOpen)} />
           <UpdateOffer delivery={delivery} />
+          {walk.isOrderNews && <OrderNews walk={walk} />}
           {aside === "find" && (
             <WalkFind walk={walk} onSwitch={(id) => setAside({ switch: id })} onDone={() => setAside(null)} />
           )}
@@ -146,10 +148,16 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
               walk={walk}
               hasScrolled={hasScrolled}
               onSwitch={(id) => setAside({ switch: id })}
+              onSnag={(correct) => setPad({ correct })}
             />
           )}
         </main>
-        <Ahead walk={walk} closeAddress={closeAddressOf(delivery)} onGo={() => setAside(null)} />
+        <Ahead
+          walk={walk}
+          closeAddress={closeAddressOf(delivery)}
+          onGo={() => setAside(null)}
+          onSnag={(correct) => setPad({ correct })}
+        />
       </div>
       {/* A mark is for the topic one sees: none while something else stands in its place. */}
       {pad === null && aside === null && (
@@ -187,6 +195,7 @@ function WalkKeys({ walk, isBusy, onPad, onNotAboard, onFind }: WalkKeysProps) {
         { key: "3", says: "They did it", act: unlessBusy(() => walk.mark("did")) },
         { key: "4", says: "Later", act: unlessBusy(() => onPad("later")) },
         { key: "5", says: "Not aboard", act: unlessBusy(onNotAboard) },
+        { key: "p", says: "Who the mark is for: the next of those here", act: unlessBusy(walk.pickNext) },
         { key: "s", says: "Snag", act: unlessBusy(() => onPad("snag")) },
         { key: "u", says: "Undo", act: unlessBusy(walk.undo) },
         { key: "/", says: "Find a topic, a switch, a thing", act: unlessBusy(onFind) },
@@ -250,6 +259,21 @@ function PhoneBar({ walk, isPlanOpen, onPlan }: PhoneBarProps) {
   );
 }
 
+/** What lies ahead was put in another order: said once, with the way back. */
+function OrderNews({ walk }: { walk: Walk }) {
+  return (
+    <div role="status" className="flex flex-wrap items-center gap-x-4 border-b border-rule px-4 py-1 text-base md:px-8">
+      <span>The stops ahead are in a new order, from where you stand. They keep their numbers.</span>
+      <button type="button" className="min-h-12 font-text underline" onClick={walk.seeOrder}>
+        All right
+      </button>
+      <button type="button" className="min-h-12 font-text underline" onClick={walk.putOrderBack}>
+        As planned
+      </button>
+    </div>
+  );
+}
+
 interface WalkPadProps {
   readonly walk: Walk;
   readonly pad: Pad | null;
@@ -257,23 +281,31 @@ interface WalkPadProps {
 }
 
 function WalkPad({ walk, pad, onDone }: WalkPadProps) {
-  const { delivery, step } = walk;
+  const { delivery, step, state } = walk;
+  const snagPad = {
+    rig: delivery.rig,
+    topic: step.topic.id,
+    place: delivery.rig.stations.find(({ id }) => id === step.station)?.at ?? null,
+    staff: delivery.staff.map(({ name }) => name),
+    onKeep: (entry: NewEntry, photos: readonly string[]) => void keepOwed(delivery.id, entry, photos),
+    onDone,
+  };
+  if (pad !== null && typeof pad === "object") {
+    const correcting = findCorrecting(state, pad.correct);
+    if (correcting === null) return null;
+    const takeBack = () => {
+      void walk.add({ kind: "undo", ref: pad.correct });
+      onDone();
+    };
+    return <OwedPad key={pad.correct} {...snagPad} correcting={correcting} onTakeBack={takeBack} />;
+  }
   switch (pad) {
     case "not-aboard":
       return <NotAboardPad walk={walk} onDone={onDone} />;
     case "later":
       return <LaterPad walk={walk} onDone={onDone} />;
     case "snag":
-      return (
-        <OwedPad
-          rig={delivery.rig}
-          topic={step.topic.id}
-          place={delivery.rig.stations.find(({ id }) => id === step.station)?.at ?? null}
-          staff={delivery.staff.map(({ name }) => name)}
-          onKeep={(entry, photos) => void keepOwed(delivery.id, entry, photos)}
-          onDone={onDone}
-        />
-      );
+      return <OwedPad {...snagPad} />;
     default:
       return null;
   }

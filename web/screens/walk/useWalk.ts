@@ -19,6 +19,11 @@ export interface Step {
   readonly countAtStop: number;
 }
 
+/** A stop of the walk: it keeps the number it had in the plan, whatever the order becomes. */
+export interface WalkVisit extends RouteVisit {
+  readonly number: number;
+}
+
 export interface Person {
   readonly id: string;
   readonly name: string;
@@ -29,8 +34,11 @@ export interface Walk {
   readonly delivery: Delivery;
   readonly state: WalkState;
   /** The stops in the order they are walked now: as planned, or made anew from where one went out of it. */
-  readonly visits: readonly RouteVisit[];
+  readonly visits: readonly WalkVisit[];
   readonly isRerouted: boolean;
+  /** The order was made anew, and that was not answered yet. */
+  readonly isOrderNews: boolean;
+  seeOrder(): void;
   putOrderBack(): void;
   readonly steps: readonly Step[];
   readonly at: number;
@@ -40,6 +48,8 @@ export interface Walk {
   readonly people: readonly Person[];
   readonly person: string | null;
   setPerson(person: string | null): void;
+  /** The mark is for the next of those here, and after the last for all of them. */
+  pickNext(): void;
   /** In which language a topic is told now: the chosen one where somebody translated it. */
   languageOf(topic: string): Language;
   setLanguage(language: Language): void;
@@ -62,6 +72,7 @@ export function useWalk(delivery: Delivery, language: Language, setLanguage: (la
   const state = useWalkState(delivery);
   const me = useMe();
   const [anew, setAnew] = useState<readonly RouteVisit[] | null>(null);
+  const [isOrderNews, setOrderNews] = useState(false);
   const visits = useMemo(() => orderVisits(delivery, anew, state), [delivery, anew, state]);
   const steps = useMemo(() => listSteps(delivery.topics, visits), [delivery.topics, visits]);
   // Opened to answer a question, though this walk has no time for it: it becomes a stop once it is marked.
@@ -103,6 +114,7 @@ export function useWalk(delivery: Delivery, language: Language, setLanguage: (la
       void reroute(step.topic.id, step.station).then((order) => {
         if (order === null) return;
         setAnew(order);
+        setOrderNews(true);
         const first = order[0]?.topics[0];
         if (waitsForOrder.current && first !== undefined) open(first);
         waitsForOrder.current = false;
@@ -121,7 +133,12 @@ export function useWalk(delivery: Delivery, language: Language, setLanguage: (la
     state,
     visits,
     isRerouted: anew !== null,
-    putOrderBack: () => setAnew(null),
+    isOrderNews,
+    seeOrder: () => setOrderNews(false),
+    putOrderBack() {
+      setAnew(null);
+      setOrderNews(false);
+    },
     steps,
     at,
     step,
@@ -129,6 +146,10 @@ export function useWalk(delivery: Delivery, language: Language, setLanguage: (la
     people: listPeople(delivery, state),
     person,
     setPerson,
+    pickNext() {
+      const here = listPeople(delivery, state).filter(({ isHere }) => isHere);
+      if (here.length > 1) setPerson(here[here.findIndex(({ id }) => id === person) + 1]?.id ?? null);
+    },
     go,
     goToTopic(topic) {
       const index = steps.findIndex((each) => each.topic.id === topic);
@@ -201,19 +222,25 @@ function orderVisits(
   { plan: { visits, deferred }, topics, rig }: Delivery,
   anew: readonly RouteVisit[] | null,
   state: WalkState,
-): readonly RouteVisit[] {
+): readonly WalkVisit[] {
+  const numberOf = new Map(visits.flatMap((visit, i) => visit.topics.map((id) => [id, i + 1] as const)));
+  // A stop made of several is known by the first of them; one beyond the plan comes after all.
+  const keepNumber = (visit: RouteVisit, i: number): WalkVisit => {
+    const numbers = visit.topics.flatMap((id) => numberOf.get(id) ?? []);
+    return { ...visit, number: numbers.length === 0 ? i + 1 : Math.min(...numbers) };
+  };
   const more = deferred.flatMap((id): RouteVisit[] => {
     if (!state.topics.has(id)) return [];
     const topic = topics.find((each) => each.id === id);
     const station = topic === undefined ? null : findTopicStation(rig, topic);
     return station === null ? [] : [{ station: station.id, topics: [id] }];
   });
-  if (anew === null) return [...visits, ...more];
+  if (anew === null) return [...visits, ...more].map(keepNumber);
   const placed = new Set(anew.flatMap(({ topics }) => topics));
   const passed = visits
     .map((visit) => ({ ...visit, topics: visit.topics.filter((id) => !placed.has(id)) }))
     .filter(({ topics }) => topics.length > 0);
-  return [...passed, ...anew, ...more];
+  return [...passed, ...anew, ...more].map(keepNumber);
 }
 
 function listPeople({ buyers }: Delivery, { present }: WalkState): Person[] {
