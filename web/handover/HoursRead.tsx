@@ -12,12 +12,9 @@ import { MeterNote } from "./MeterNote.tsx";
 /** Engine hours off the meter. The hours run in the yard count: break-in and service begin from here. */
 export function HoursRead({ delivery, state }: { delivery: Delivery; state: WalkState }) {
   return (
-    <section aria-labelledby="hours">
-      <h2 id="hours" className="text-lg font-bold">
-        Engine hours, read together
-      </h2>
+    <>
       <p className="text-soft">Off the gauge, with the buyer looking. The yard's own running counts.</p>
-      <ul className="border-t border-ink">
+      <ul aria-label="Engine hours" className="border-t border-rule">
         {delivery.rig.engines.map(({ id, label, meter }) => (
           <EngineLine
             key={id}
@@ -29,6 +26,18 @@ export function HoursRead({ delivery, state }: { delivery: Delivery; state: Walk
           />
         ))}
       </ul>
+    </>
+  );
+}
+
+/** The same under its own heading. */
+export function HoursSection(props: { delivery: Delivery; state: WalkState }) {
+  return (
+    <section aria-labelledby="hours-read">
+      <h2 id="hours-read" className="text-lg font-bold">
+        Engine hours, read together
+      </h2>
+      <HoursRead {...props} />
     </section>
   );
 }

@@ -2,7 +2,8 @@ import type { Mark } from "../../core/walk/index.ts";
 import { syncQueue } from "../offline/useSync.ts";
 import { MarkSign, markWords } from "../ui/MarkSign.tsx";
 
-const quickMarks: readonly Mark[] = ["told", "shown", "did"];
+const quickMarks = ["told", "shown", "did"] as const satisfies readonly Mark[];
+const shortWords = { told: "Explained", shown: "Shown", did: "They did it" } as const;
 
 interface QuickMarksProps {
   readonly delivery: string;
@@ -13,17 +14,16 @@ interface QuickMarksProps {
 /** Told after all: marked where one reads of it, without going back into the walk. */
 export function QuickMarks({ delivery, topic, title }: QuickMarksProps) {
   return (
-    <span className="flex gap-1">
+    <span className="flex flex-wrap gap-1">
       {quickMarks.map((mark) => (
         <button
           key={mark}
           type="button"
           aria-label={`${markWords[mark]}: ${title}`}
-          title={markWords[mark]}
           onClick={() => void syncQueue.add(delivery, { kind: "mark", topic, mark, person: null, spentS: 0 })}
-          className="grid size-11 place-items-center rounded-md border border-soft"
+          className="flex min-h-11 items-center gap-1.5 rounded-md border border-soft px-2.5"
         >
-          <MarkSign mark={mark} size={18} />
+          <MarkSign mark={mark} size={16} /> {shortWords[mark]}
         </button>
       ))}
     </span>

@@ -1,10 +1,8 @@
 import { useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
-import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
 import { countTopics, listBeforeParting, type OpenTopic, type WalkState } from "../../../core/walk/index.ts";
 import { QuickMarks } from "../../handover/QuickMarks.tsx";
 import { syncQueue } from "../../offline/useSync.ts";
-import { spell } from "../../ui/amounts.ts";
 import { Button } from "../../ui/Button.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 
@@ -20,45 +18,20 @@ const reasons = ["Buyer declined", "Buyer knows it, says so", "Out of time, date
 export function BeforeParting({ delivery, state }: { delivery: Delivery; state: WalkState }) {
   const { musts, forgotten, others } = listBeforeParting(delivery.topics, state, delivery.forgotten);
   const { planned, done, putOff, extra } = countTopics(delivery, state);
-  const off = listMeasures(delivery.rig).flatMap((measure) => {
-    const taken = state.measures.get(measure.id);
-    if (taken === undefined) return [];
-    const { verdict, says } = judgeMeasure(measure, taken);
-    return verdict === "over" || verdict === "tight" ? [{ measure, taken, verdict, says }] : [];
-  });
   return (
-    <section aria-labelledby="parting">
-      <h2 id="parting" className="text-lg font-bold">
-        Before you part{" "}
-        <span className="num font-normal text-soft">
-          {done} of {planned} planned topics done
-          {putOff > 0 && `, ${putOff} put off`}
-          {extra > 0 && `, ${extra} more explained that were not planned`}
-        </span>
-      </h2>
-      {musts.length === 0 ? (
-        <p className="border-t border-ink py-2">Every must-do topic was taken as far as it should be.</p>
-      ) : (
-        <ul className="border-t border-ink" aria-label="Must-do, still open">
+    <>
+      <p className="num text-soft">
+        {done} of {planned} planned topics done
+        {putOff > 0 && `, ${putOff} put off`}
+        {extra > 0 && `, ${extra} more explained that were not planned`}.
+        {musts.length === 0 && " Every must-do topic was taken as far as it should be."}
+      </p>
+      {musts.length > 0 && (
+        <ul className="border-t border-rule" aria-label="Must-do, still open">
           {musts.map((each) => (
             <MustLine key={each.topic.id} delivery={delivery} open={each} />
           ))}
         </ul>
-      )}
-      {off.length > 0 && (
-        <>
-          <h3 className="head pt-4 font-semibold text-soft">Readings that want a look</h3>
-          <ul className="border-t border-rule" aria-label="Readings that want a look">
-            {off.map(({ measure, taken, verdict, says }) => (
-              <li key={measure.id} className="border-b border-rule py-1.5 pl-4">
-                <span className={verdict === "over" ? "text-magenta" : "text-amber"}>
-                  {verdict === "over" ? "▲" : "◷"} {spell(measure.label)}: {formatMeasure(measure, taken)}.
-                </span>{" "}
-                {says}
-              </li>
-            ))}
-          </ul>
-        </>
       )}
       {forgotten.length > 0 && (
         <>
@@ -92,7 +65,7 @@ export function BeforeParting({ delivery, state }: { delivery: Delivery; state: 
           </ul>
         </details>
       )}
-    </section>
+    </>
   );
 }
 

@@ -1,6 +1,7 @@
-import { useEffect } from "react";
+import { type ReactNode, useEffect } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
+import { formatMeasure } from "../../../core/measure/index.ts";
 import {
   formatBuyers,
   formatEntry,
@@ -8,23 +9,26 @@ import {
   listOwed,
   mayEnter,
   type Obstacle,
+  type WalkState,
 } from "../../../core/walk/index.ts";
 import { deliveryQuery, queryClient } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
 import { HoursRead } from "../../handover/HoursRead.tsx";
 import { useDelivery } from "../../handover/useDelivery.ts";
 import { MeasureList } from "../../measure/MeasureList.tsx";
-import type { NewEntry } from "../../offline/syncQueue.ts";
 import { useNews } from "../../offline/useNews.ts";
 import { syncQueue, useSyncStatus, useWalkState } from "../../offline/useSync.ts";
 import { OwedList } from "../../owed/OwedList.tsx";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeliveryPlan } from "../../plan/DeliveryPlan.tsx";
+import { spell } from "../../ui/amounts.ts";
 import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { count, formatClock } from "../../ui/words.ts";
 import { BeforeParting } from "./BeforeParting.tsx";
+import { ClosePart, PartStrip } from "./ClosePart.tsx";
+import { listOff, listParts, type PartId } from "./closeParts.ts";
 import { GearCount } from "./GearCount.tsx";
 import { SignPads } from "./SignPads.tsx";
 import { type SittingState, useSitting } from "./useSitting.ts";
@@ -36,7 +40,7 @@ export function CloseScreen() {
   return (
     <Fetched query={delivery} what="the handover">
       {(data) =>
-        data.seal === null ? <CloseOf delivery={data} /> : <Navigate to={`/deliveries/${id}/record`} replace />
+        data.seal === null ? <Closing delivery={data} /> : <Navigate to={`/deliveries/${id}/record`} replace />
       }
     </Fetched>
   );
@@ -54,7 +58,8 @@ const obstacleWords: Record<Obstacle["code"], (count: number) => string> = {
   "not-allowed-to-start": (count) => `make-ready was left open (${count}) and nobody of the owners has allowed it`,
 };
 
-function CloseOf({ delivery }: { delivery: Delivery }) {
+/** The page itself, of a handover that is not sealed. */
+export function Closing({ delivery }: { delivery: Delivery }) {
   const whole = useWalkState(delivery);
   const sitting = useSitting(delivery);
   const { state } = sitting;
@@ -62,7 +67,20 @@ function CloseOf({ delivery }: { delivery: Delivery }) {
   useFetchWhenSent(delivery.id);
   const owed = listOwed(delivery.topics, delivery.rig.gear, state);
   const obstacles = listObstacles(delivery, state);
-  const add = (entry: NewEntry) => void syncQueue.add(delivery.id, entry);
+  const parts = listParts(delivery, state, obstacles, owed);
+  const inside: Record<PartId, ReactNode> = {
+    topics: <BeforeParting delivery={delivery} state={state} />,
+    readings: <Readings delivery={delivery} state={state} />,
+    gear: <GearCount delivery={delivery} state={state} />,
+    hours: <HoursRead delivery={delivery} state={state} />,
+    owed: <OwedList delivery={delivery} state={state} owed={owed} />,
+    sign: (
+      <>
+        <Uncovered delivery={delivery} sitting={sitting} />
+        <SignPads delivery={delivery} sitting={sitting} owed={owed} />
+      </>
+    ),
+  };
   return (
     <BoatPage plan={<DeliveryPlan delivery={delivery} state={whole} />}>
       <div className="flex flex-wrap items-start justify-between gap-3">
@@ -76,27 +94,48 @@ function CloseOf({ delivery }: { delivery: Delivery }) {
           Back to the walk
         </Link>
       </div>
-      <div className="mt-5 max-w-3xl space-y-8">
-        <BeforeParting delivery={delivery} state={state} />
-        <GearCount delivery={delivery} state={state} />
-        <HoursRead delivery={delivery} state={state} />
-        <details>
-          <summary className="head flex min-h-11 items-center text-lg font-bold">
-            Readings <span className="num ml-2 font-normal text-soft">{state.measures.size} taken</span>
-          </summary>
-          <MeasureList rig={delivery.rig} state={state} kinds={null} onAdd={add} />
-        </details>
-        <section aria-labelledby="owed">
-          <h2 id="owed" className="text-lg font-bold">
-            What is owed
-          </h2>
-          <OwedList delivery={delivery} state={state} owed={owed} />
-        </section>
-        <Uncovered delivery={delivery} sitting={sitting} />
-        <SignPads delivery={delivery} sitting={sitting} owed={owed} />
+      <div className="max-w-4xl">
+        <PartStrip parts={parts} />
+        <div className="mt-2">
+          {parts.map((part) => (
+            <ClosePart key={part.id} part={part}>
+              {inside[part.id]}
+            </ClosePart>
+          ))}
+        </div>
         <Seal delivery={delivery} sitting={sitting} obstacles={obstacles} />
       </div>
     </BoatPage>
+  );
+}
+
+/** What is off, in words; all of them can be read again. */
+function Readings({ delivery, state }: { delivery: Delivery; state: WalkState }) {
+  const off = listOff(delivery, state);
+  return (
+    <>
+      {off.length > 0 && (
+        <ul className="border-t border-rule" aria-label="Readings that want a look">
+          {off.map(({ measure, taken, verdict, says }) => (
+            <li key={measure.id} className="border-b border-rule py-1.5 pl-4">
+              <span className={verdict === "over" ? "text-magenta" : "text-amber"}>
+                {verdict === "over" ? "▲" : "◷"} {spell(measure.label)}: {formatMeasure(measure, taken)}.
+              </span>{" "}
+              {says}
+            </li>
+          ))}
+        </ul>
+      )}
+      <details>
+        <summary className="head flex min-h-11 items-center font-semibold">All readings</summary>
+        <MeasureList
+          rig={delivery.rig}
+          state={state}
+          kinds={null}
+          onAdd={(entry) => void syncQueue.add(delivery.id, entry)}
+        />
+      </details>
+    </>
   );
 }
 
@@ -161,8 +200,8 @@ function Seal({ delivery, sitting, obstacles }: SealProps) {
           <p className="head font-semibold">Before it can be sealed:</p>
           <ul>
             {obstacles.map(({ code, ids }) => (
-              <li key={code} className="text-amber">
-                ◷ {obstacleWords[code](ids.length)}
+              <li key={code} className="text-magenta">
+                ▲ {obstacleWords[code](ids.length)}
               </li>
             ))}
           </ul>

@@ -27,31 +27,22 @@ export function GearCount({ delivery, state }: { delivery: Delivery; state: Walk
   const uncounted = gear.filter(({ id }) => !state.gear.has(id));
   const groups = [...new Set(gear.map(({ group }) => group))];
   return (
-    <section aria-labelledby="gear">
-      <div className="flex flex-wrap items-end justify-between gap-2">
-        <h2 id="gear" className="text-lg font-bold">
-          Gear handed over{" "}
-          <span className="num font-normal text-soft">
-            {gear.length - uncounted.length} of {gear.length} counted
-          </span>
-        </h2>
-        {uncounted.length > 0 && (
-          <Button
-            className="mb-1"
-            onClick={() => {
-              for (const item of uncounted) count(item.id, item.count);
-            }}
-          >
-            The other {uncounted.length} are all there
-          </Button>
-        )}
-      </div>
+    <>
+      {uncounted.length > 0 && (
+        <Button
+          onClick={() => {
+            for (const item of uncounted) count(item.id, item.count);
+          }}
+        >
+          The other {uncounted.length} are all there
+        </Button>
+      )}
       {groups.map((group) => (
         <div key={group}>
           <h3 className="head border-b border-ink pt-2 text-[0.8125rem] font-semibold text-soft">
             {groupNames[group]}
           </h3>
-          <ul>
+          <ul className="gap-x-8 lg:grid lg:grid-cols-2">
             {gear
               .filter((item) => item.group === group)
               .map((item) => (
@@ -60,7 +51,7 @@ export function GearCount({ delivery, state }: { delivery: Delivery; state: Walk
           </ul>
         </div>
       ))}
-    </section>
+    </>
   );
 }
 

@@ -51,11 +51,8 @@ export function SignPads({ delivery, sitting, owed }: SignPadsProps) {
     }));
   const box = { delivery, sitting, stale, changesSince };
   return (
-    <section aria-labelledby="sign">
-      <h2 id="sign" className="text-lg font-bold">
-        Sign
-      </h2>
-      <div className="grid gap-x-6 gap-y-8 border-t border-ink pt-3 md:grid-cols-2">
+    <>
+      <div className="grid gap-x-6 gap-y-8 md:grid-cols-2">
         {buyers.map(({ id, name }, i) => {
           const refusal = state.refusals.find((each) => (each.person ?? each.name) === (each.person ? id : name));
           if (refusal !== undefined) return <Refused key={id} delivery={delivery} refusal={refusal} />;
@@ -96,7 +93,7 @@ export function SignPads({ delivery, sitting, owed }: SignPadsProps) {
           Somebody else of the store signs as well
         </button>
       )}
-    </section>
+    </>
   );
 }
 

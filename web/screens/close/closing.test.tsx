@@ -17,7 +17,7 @@ import { OwedList } from "../../owed/OwedList.tsx";
 import { createDelivery, on, rig, setUpTablet } from "../../testing/handoverStage.tsx";
 import { makeMe } from "../../testing/makeMe.ts";
 import { BeforeParting } from "./BeforeParting.tsx";
-import { GearCount } from "./GearCount.tsx";
+import { Closing } from "./CloseScreen.tsx";
 import { SignPads } from "./SignPads.tsx";
 import { useSitting } from "./useSitting.ts";
 
@@ -90,18 +90,45 @@ describe("the gate before the walk", () => {
 });
 
 describe("closing", () => {
+  /** How a part stands, as the line of all parts says it. */
+  const stands = (part: string) =>
+    screen.getByRole("link", { name: new RegExp(`^${part}`) }).getAttribute("aria-label");
+
+  it("says of each part how it stands, in the order of closing; what is done is folded and opens from the line", async () => {
+    const delivery = createDelivery();
+    for (const { id, count } of rig.gear) await syncQueue.add(delivery.id, { kind: "gear", item: id, count });
+    on(delivery, () => <Closing delivery={delivery} />);
+    const user = userEvent.setup();
+    const line = within(screen.getByRole("navigation", { name: "Parts of closing" }));
+    const musts = delivery.topics.filter(({ must }) => must).length;
+    expect(line.getAllByRole("link").map((link) => link.getAttribute("aria-label"))).toEqual([
+      `What is open: ${musts} must-do open`,
+      "Readings: none taken",
+      "Gear handed over: all there",
+      "Engine hours, read together: 2 engines not read",
+      "What is owed: nothing",
+      "Signatures: 3 missing",
+    ]);
+    const gear = document.getElementById("gear") as HTMLDetailsElement;
+    expect([gear.open, (document.getElementById("sign") as HTMLDetailsElement).open]).toEqual([false, true]);
+    await user.click(line.getByRole("link", { name: /^Gear/ }));
+    expect(gear.open).toBe(true);
+    expect(document.activeElement?.textContent).toContain("Gear handed over");
+  });
+
   it("counts gear one by one and all the rest at once; what is short is said", async () => {
     const delivery = createDelivery();
-    on(delivery, (state) => <GearCount delivery={delivery} state={state} />);
+    on(delivery, () => <Closing delivery={delivery} />);
     const user = userEvent.setup();
     const keys = rig.gear.find(({ count }) => count >= 2)!;
     await user.click(screen.getByRole("button", { name: `One less: ${keys.label}` }));
     expect(screen.getByText("▲ 1 short")).toBeDefined();
-    expect(screen.getByText(`1 of ${rig.gear.length} counted`)).toBeDefined();
+    expect(stands("Gear")).toBe(`Gear handed over: 1 of ${rig.gear.length} counted`);
     await user.click(screen.getByRole("button", { name: `The other ${rig.gear.length - 1} are all there` }));
-    expect(screen.getByText(`${rig.gear.length} of ${rig.gear.length} counted`)).toBeDefined();
+    expect(stands("Gear")).toBe("Gear handed over: 1 short");
     await user.click(screen.getByRole("button", { name: `One more: ${keys.label}` }));
     expect(screen.queryByText("▲ 1 short")).toBeNull();
+    expect(stands("Gear")).toBe("Gear handed over: all there");
     // More than is listed is asked about before it is written down.
     const countOf = () => syncQueue.listOf(delivery.id).findLast((entry) => entry.kind === "gear");
     await user.click(screen.getByRole("button", { name: `One more: ${keys.label}` }));
@@ -119,13 +146,15 @@ describe("closing", () => {
     const delivery = createDelivery();
     const must = delivery.topics.find((topic) => topic.must)!;
     const battery = listMeasures(rig).find(({ kind }) => kind === "battery")!;
-    on(delivery, (state) => <BeforeParting delivery={delivery} state={state} />);
+    on(delivery, () => <Closing delivery={delivery} />);
+    expect(stands("Readings")).toBe("Readings: none taken");
     await act(async () => {
       const mark = { kind: "mark", topic: must.id, person: null, spentS: 1 } as const;
       await syncQueue.add(delivery.id, { ...mark, mark: "not-aboard" });
       await syncQueue.add(delivery.id, { kind: "measure", item: battery.id, value: 11.2 });
     });
     expect(screen.getByText("▲ not aboard")).toBeDefined();
+    expect(stands("Readings")).toBe("Readings: 1 wants a look");
     const readings = within(screen.getByRole("list", { name: "Readings that want a look" }));
     expect(readings.getByText(/11\.20 V/)).toBeDefined();
     const mark = { kind: "mark", topic: must.id, person: null, spentS: 1, mark: "not-aboard" } as const;

@@ -9,7 +9,7 @@ import type { PanelSwitch } from "../../../core/rig/index.ts";
 import type { EntryOf, WalkState } from "../../../core/walk/index.ts";
 import { listOwed } from "../../../core/walk/index.ts";
 import { deliveryQuery } from "../../app/queries.ts";
-import { HoursRead } from "../../handover/HoursRead.tsx";
+import { HoursSection } from "../../handover/HoursRead.tsx";
 import { MeasureList } from "../../measure/MeasureList.tsx";
 import { useNews } from "../../offline/useNews.ts";
 import { syncQueue, useWalkState } from "../../offline/useSync.ts";
@@ -115,7 +115,7 @@ function ReadyOf({ delivery }: { delivery: Delivery }) {
           </h2>
           <MeasureList rig={rig} state={state} kinds={null} onAdd={(entry) => void syncQueue.add(delivery.id, entry)} />
         </section>
-        <HoursRead delivery={delivery} state={state} />
+        <HoursSection delivery={delivery} state={state} />
         <section aria-labelledby="faults">
           <h2 id="faults" className="text-lg font-bold">
             Faults and what is owed

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { formatQuarters } from "../../../core/text/index.ts";
 import { shortenTitles } from "../../../core/topic/index.ts";
 import { findSeverity, laterWords, listDisputed, listWaits, type TopicState } from "../../../core/walk/index.ts";
-import { HoursRead } from "../../handover/HoursRead.tsx";
+import { HoursSection } from "../../handover/HoursRead.tsx";
 import { MeasureList } from "../../measure/MeasureList.tsx";
 import { severityWords } from "../../owed/owedWords.ts";
 import { TopicWords } from "../../topic/TopicWords.tsx";
@@ -243,7 +243,7 @@ function Measures({ walk }: { walk: Walk }) {
   if (measures === undefined) return null;
   return (
     <div className="mt-4">
-      {measures.includes("hours") && <HoursRead delivery={walk.delivery} state={walk.state} />}
+      {measures.includes("hours") && <HoursSection delivery={walk.delivery} state={walk.state} />}
       <MeasureList
         rig={walk.delivery.rig}
         state={walk.state}
