@@ -38,11 +38,11 @@ export function OwedRow({ delivery, owed, onChange, children }: OwedRowProps) {
   ].filter((fact) => fact !== null);
   return (
     <li className="border-b border-rule py-2">
-      <div className="flex items-start gap-2">
+      <div className="flex flex-wrap items-start gap-x-2">
         <span aria-hidden className={`w-4 shrink-0 ${isPressing(what, severity) ? "text-magenta" : ""}`}>
           {owedSigns[what]}
         </span>
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 basis-56">
           <p className="break-words">{text}</p>
           <p className="text-sm text-soft">{facts.join(" · ")}</p>
           {children}

@@ -11,9 +11,11 @@ import {
 } from "../../../core/walk/index.ts";
 import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
+import { Chip } from "../../ui/Chip.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { storeDay } from "../../ui/storeTime.ts";
 import { formatDayAndYear } from "../../ui/words.ts";
+import { AboutTopic } from "./AboutTopic.tsx";
 
 interface AddedProps {
   readonly delivery: Delivery;
@@ -22,13 +24,11 @@ interface AddedProps {
   readonly nameOf: (id: string) => string;
 }
 
-const aNote = "a note";
-const anything = "a call";
-
 /** What was said after signing, and a line to say more. */
 export function AddedSince({ delivery, later, nameOf }: AddedProps) {
   const [note, setNote] = useState("");
-  const [about, setAbout] = useState(aNote);
+  const [isCall, setCall] = useState(false);
+  const [about, setAbout] = useState<string | null>(null);
   if (delivery.seal === null) return null;
   const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)?.title ?? id;
   return (
@@ -66,36 +66,29 @@ export function AddedSince({ delivery, later, nameOf }: AddedProps) {
           event.preventDefault();
           const said = note.trim();
           if (said === "") return;
-          const isCall = about !== aNote;
           void syncQueue.add(
             delivery.id,
-            isCall
-              ? { kind: "call", topic: about === anything ? null : about, note: said }
-              : { kind: "amend", note: said },
+            isCall ? { kind: "call", topic: about, note: said } : { kind: "amend", note: said },
           );
           setNote("");
+          setAbout(null);
         }}
       >
-        <select
-          aria-label="What it is"
-          value={about}
-          onChange={(event) => setAbout(event.target.value)}
-          className="min-h-11 max-w-full rounded-md border border-soft bg-panel px-2"
-        >
-          <option value={aNote}>A note</option>
-          <option value={anything}>They rang</option>
-          {delivery.topics.map(({ id, title }) => (
-            <option key={id} value={id}>
-              They rang about: {title}
-            </option>
-          ))}
-        </select>
+        <div role="radiogroup" aria-label="What it is" className="flex w-full flex-wrap gap-2">
+          <Chip isPicked={!isCall} onPick={() => setCall(false)}>
+            A note
+          </Chip>
+          <Chip isPicked={isCall} onPick={() => setCall(true)}>
+            They rang
+          </Chip>
+        </div>
+        {isCall && <AboutTopic topics={delivery.topics} picked={about} onPick={setAbout} />}
         <input
           aria-label="A note to add to the record"
           value={note}
           maxLength={1000}
           onChange={(event) => setNote(readPlain(event))}
-          placeholder="A note, added beside the seal"
+          placeholder={isCall ? "What they said" : "A note, added beside the seal"}
           className="min-h-11 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
         />
         <Button type="submit">Add</Button>

@@ -14,13 +14,17 @@ export function Downloads({ delivery }: { delivery: Delivery }) {
           [address("bundleZip"), "Bundle with photos, zip"],
         ] as [string, string][])),
     [address("marksCsv"), "Marks, CSV"],
-    [`${address("packPdf")}?paper=${storeRegion().paper}`, "Owner pack, PDF"],
-    [`${address("packPdf")}?paper=${storeRegion().paper}&layout=two-up`, "Owner pack, two a sheet"],
+    ...(delivery.seal !== null
+      ? []
+      : ([
+          [`${address("packPdf")}?paper=${storeRegion().paper}`, "Owner pack, PDF"],
+          [`${address("packPdf")}?paper=${storeRegion().paper}&layout=two-up`, "Owner pack, two a sheet"],
+        ] as [string, string][])),
   ];
   return (
     <section aria-labelledby="files">
       <h2 id="files" className="text-lg font-bold">
-        To take away
+        As files
       </h2>
       <ul className="border-t border-ink">
         {files.map(([to, says]) => (

@@ -11,11 +11,13 @@ interface ExplainedProps {
   readonly nameOf: (id: string) => string;
 }
 
-/** Topic by topic what was explained, by whom and when; of those that were planned, must be, or were touched. */
+/** Topic by topic what was explained, by whom and when; of those that must be or were touched; what was planned and not reached is folded. */
 export function Explained({ delivery, state, nameOf }: ExplainedProps) {
   const { planned, done, putOff, extra } = countTopics(delivery, state);
   const { visits, second } = delivery.plan;
   const onPlan = new Set([...visits, ...(second?.visits ?? [])].flatMap((visit) => visit.topics));
+  // Nobody must and nobody touched them: they are named when somebody asks.
+  const notReached = delivery.topics.filter(({ id, must }) => onPlan.has(id) && !must && !hasAny(id, state));
   return (
     <section aria-labelledby="explained">
       <h2 id="explained" className="text-lg font-bold">
@@ -27,7 +29,7 @@ export function Explained({ delivery, state, nameOf }: ExplainedProps) {
       </h2>
       {systems.map((system) => {
         const topics = delivery.topics.filter(
-          (topic) => topic.system === system && (onPlan.has(topic.id) || topic.must || hasAny(topic.id, state)),
+          (topic) => topic.system === system && (topic.must || hasAny(topic.id, state)),
         );
         if (topics.length === 0) return null;
         return (
@@ -48,6 +50,20 @@ export function Explained({ delivery, state, nameOf }: ExplainedProps) {
           </table>
         );
       })}
+      {notReached.length > 0 && (
+        <details className="border-t border-ink">
+          <summary className="head flex min-h-11 items-center font-semibold">
+            {notReached.length} planned, not reached
+          </summary>
+          <ul className="pb-2">
+            {notReached.map(({ id, title }) => (
+              <li key={id} className="border-b border-rule py-1 pl-3 text-soft">
+                {title}
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
     </section>
   );
 }

@@ -1,11 +1,9 @@
 import { Link } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import { languageNames } from "../../../core/language/index.ts";
 import { listWalkers, type WalkState } from "../../../core/walk/index.ts";
-import { addressOf } from "../../app/client.ts";
-import { linkLook } from "../../ui/Button.tsx";
-import { storeDay, storeRegion } from "../../ui/storeTime.ts";
+import { storeDay } from "../../ui/storeTime.ts";
 import { formatClock, formatDayAndYear } from "../../ui/words.ts";
+import { RecordPapers } from "./RecordPapers.tsx";
 
 interface HeadProps {
   readonly delivery: Delivery;
@@ -13,16 +11,9 @@ interface HeadProps {
   readonly nameOf: (id: string) => string;
 }
 
-const papers = [
-  ["letter", "Letter"],
-  ["a4", "A4"],
-] as const;
-
 /** Whose record it is, who walked it and when, and its papers. */
 export function RecordHead({ delivery, state, nameOf }: HeadProps) {
   const walkers = listWalkers(state).map(nameOf);
-  const language = delivery.planOptions.language ?? "en";
-  const pdf = addressOf("recordPdf", { delivery: delivery.id });
   return (
     <div className="flex flex-wrap items-start justify-between gap-3">
       <div className="min-w-0 md:flex-1">
@@ -36,29 +27,11 @@ export function RecordHead({ delivery, state, nameOf }: HeadProps) {
             `, from ${formatClock(state.startedAt)} to ${formatClock(state.lastAt ?? state.startedAt)}`}
         </p>
       </div>
-      <div className="flex flex-wrap gap-2">
-        {papers.map(([paper, says]) => (
-          <a
-            key={paper}
-            href={`${pdf}?paper=${paper}`}
-            target="_blank"
-            rel="noreferrer"
-            className={linkLook(paper === storeRegion().paper ? "primary" : "plain")}
-          >
-            PDF, {says}
-          </a>
-        ))}
-        {language !== "en" && (
-          <a
-            href={`${pdf}?paper=${storeRegion().paper}&language=${language}`}
-            target="_blank"
-            rel="noreferrer"
-            className={linkLook("plain")}
-          >
-            PDF, {languageNames[language]}
-          </a>
-        )}
-      </div>
+      {delivery.seal === null && (
+        <div className="flex flex-wrap gap-2">
+          <RecordPapers delivery={delivery} />
+        </div>
+      )}
     </div>
   );
 }

@@ -12,6 +12,7 @@ import { DeliveryPlan } from "../../plan/DeliveryPlan.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { PhotoRow } from "../../ui/Photos.tsx";
 import { AddedSince } from "./AddedSince.tsx";
+import { BuyerTakes } from "./BuyerTakes.tsx";
 import { Downloads } from "./Downloads.tsx";
 import { Explained } from "./Explained.tsx";
 import { RecordHead, SealLine } from "./RecordHead.tsx";
@@ -42,6 +43,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
   return (
     <BoatPage plan={<DeliveryPlan delivery={delivery} state={state} />}>
       <RecordHead delivery={delivery} state={state} nameOf={nameOf} />
+      {delivery.seal !== null && <BuyerTakes delivery={delivery} state={state} />}
       <SealLine delivery={delivery} />
       <div className="mt-6 grid gap-x-10 gap-y-7 xl:grid-cols-[minmax(0,1fr)_310px]">
         <Explained delivery={delivery} state={state} nameOf={nameOf} />
@@ -67,7 +69,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
           <Arrived delivery={delivery} state={state} />
           <Signed state={state} />
           <AddedSince delivery={delivery} later={later} nameOf={nameOf} />
-          <OwnerLink delivery={delivery} state={state} />
+          {delivery.seal === null && <OwnerLink delivery={delivery} state={state} />}
           <Downloads delivery={delivery} />
           <StrikePerson delivery={delivery} />
           <Cautions delivery={delivery} state={state} />
