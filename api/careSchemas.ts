@@ -251,10 +251,15 @@ export const contactSchema = z.strictObject({
   /** Whose boat it is, where no handover of this store says so. */
   name: z.string().trim().max(80).default(""),
   phone: z.string().trim().max(40).default(""),
+  email: z.union([z.literal(""), z.string().trim().max(120).pipe(z.email())]).default(""),
   /** They do not want to be written to. */
   optOut: z.boolean().default(false),
 });
 export type Contact = z.infer<typeof contactSchema>;
+
+/** When somebody wants to be called back, and what was said. */
+export const callBackSchema = z.strictObject({ on: localDateSchema, note: z.string().max(600), by: z.string() });
+export type CallBack = z.infer<typeof callBackSchema>;
 
 export const bookingStates = ["booked", "done", "cancelled"] as const;
 export const bookedItemSchema = z.strictObject({
@@ -338,6 +343,11 @@ export const careLineSchema = z.strictObject({
   reportedOn: localDateSchema.nullable(),
   lastMessage: messageSchema.nullable(),
   booking: bookingSchema.nullable(),
+  callBack: callBackSchema.nullable(),
+  /** What they asked and nobody answered yet, the oldest first; `ref` is the entry of their handover. */
+  questions: z.array(
+    z.strictObject({ delivery: recordIdSchema, ref: z.string(), text: z.string(), since: instantSchema }),
+  ),
 });
 export type CareLine = z.infer<typeof careLineSchema>;
 export const callListSchema = z.strictObject({

@@ -110,7 +110,8 @@ export function sellBoats(today: LocalDate, count: number): SoldBoat[] {
     const phone = random() < 0.9 ? `555 0${100 + i}` : "";
     const contact = JSON.stringify({ name, phone, optOut: random() < 0.06 });
     const rig = rigTexts[model]!;
-    const boat = { id, name: rigTemplates[model].model, hull, rig, template: model, inService, version: 1, contact };
+    const named = { id, name: rigTemplates[model].model, hull, stock: "", color: "" };
+    const boat = { ...named, rig, template: model, inService, version: 1, contact, callBack: "" };
     sold.push({ boat, ...history });
   }
   return sold;

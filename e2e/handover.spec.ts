@@ -84,7 +84,7 @@ test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, 
   expect(musts).toBeGreaterThanOrEqual(1);
   await page.getByRole("button", { name: "One less: Ignition keys with float" }).click();
   await page.getByRole("button", { name: /are all there/ }).click();
-  await expect(page.getByText("▲ 1 short")).toBeVisible();
+  await expect(page.getByRole("listitem").getByText("▲ 1 short")).toBeVisible();
   for (const engine of ["Port engine", "Starboard engine"]) {
     await page.getByLabel(engine, { exact: true }).fill("0,8");
     await page.getByLabel(engine, { exact: true }).press("Enter");

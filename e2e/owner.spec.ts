@@ -45,8 +45,8 @@ test("an absent buyer goes through the walk on their own page, asks, looks the b
   await page.goto(store.address);
   await expect(page.getByText("Which switch is the house one?")).toBeVisible();
   await page.goto(`${store.address}/aftercare/owed`);
-  await page.getByRole("button", { name: /^Settle: .*house one/ }).click();
-  await page.getByLabel("What was done (the buyer sees this)").fill("There is one switch for both on your boat.");
+  await page.getByRole("button", { name: /^Answer: .*house one/ }).click();
+  await page.getByLabel("Your answer (they see it)").fill("There is one switch for both on your boat.");
   await page.getByRole("button", { name: "Save", exact: true }).click();
   await expect(page.getByText("house one?")).toHaveCount(0);
   await phone.goto(`${address}?view=walk`);

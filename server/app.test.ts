@@ -122,7 +122,7 @@ describe("the HTTP API", () => {
     expect((await store.stranger.get("/api/health")).body).toEqual({
       ready: true,
       version: "test",
-      database: { open: true, migrations: 14 },
+      database: { open: true, migrations: 15 },
       jobs: { failed: 0 },
     });
   });

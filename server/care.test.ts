@@ -1,6 +1,6 @@
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { addDays, minutesOfDay } from "../core/dates/index.ts";
+import { addDays, minutesOfDay, toInstant } from "../core/dates/index.ts";
 import { makeFleet } from "../demo/makeFleet.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
@@ -215,6 +215,42 @@ describe("the call list", () => {
     const found2 = await list("find=very%20quiet");
     expect(found2.messages.map(({ state }: { state: string }) => state).sort()).toEqual(["sent", "stopped"]);
     expect((await ines.send("POST", `/api/boats/w112/messages/${held.body.id}/stop`, undefined)).status).toBe(404);
+  });
+
+  it("leaves alone who named a day, calls back on it, and puts a question before all; an e-mail is kept if it is one", async () => {
+    const call = (more: object) => write("w097", { kind: "call", text: "After the regatta", ...more });
+    const far = addDays(today(), 20);
+    expect((await call({ callBackOn: far })).status).toBe(200);
+    expect(await line("w097")).toMatchObject({
+      callBack: { on: far, note: "After the regatta", by: "ines" },
+      reasons: [{ reason: "call-back", date: far, isOverdue: false }],
+    });
+    await call({ callBackOn: today() });
+    expect((await line("w097")).reasons[0]).toMatchObject({ reason: "call-back" });
+    // Reached, there is nothing to call back for; what was there before is there again.
+    await call({ text: "They come on Friday" });
+    const after = await line("w097");
+    expect([after.callBack, after.reasons[0].reason]).toEqual([null, "promise-late"]);
+    const ask = {
+      id: ulid(),
+      delivery: "d-w112",
+      at: toInstant(Date.now()),
+      by: "owner",
+      device: "phone",
+      kind: "ask",
+    };
+    const asked = { ...ask, topic: null, note: "Which oil do I buy?" };
+    const told = await store.stranger.send("POST", `/api/owner/${token}/entries`, { entries: [asked] });
+    expect(told.status).toBe(200);
+    const { lines } = (await ines.get("/api/care")).body;
+    expect(lines[0].reasons[0].reason).toBe("question");
+    expect(await line("w112")).toMatchObject({
+      questions: [{ delivery: "d-w112", ref: ask.id, text: "Which oil do I buy?" }],
+    });
+    const contact = (email: string) =>
+      ines.send("PUT", "/api/boats/w097/contact", { name: "", phone: "555 0177", email, optOut: true });
+    expect([(await contact("no address")).status, (await contact("ana@example.test")).status]).toEqual([422, 200]);
+    expect((await line("w097")).contact.email).toBe("ana@example.test");
   });
 
   it("finds a message by letters of every kind, with or without their accents", async () => {

@@ -129,7 +129,7 @@ describe("what the server does by itself", () => {
 
   it("sends nothing in quiet hours; what was written then goes out in the morning", async () => {
     const { aftercareService, boats } = start();
-    await boats.setContact("w097", { name: "", phone: "555 0177", optOut: false });
+    await boats.setContact("w097", { name: "", phone: "555 0177", email: "", optOut: false });
     nowMs = Date.parse("2026-06-13T21:30:00Z");
     const message = { id: "01HZZZZZZZZZZZZZZZZZZZZZ02", kind: "service", text: "Shall we book?", withLink: false };
     expect((await aftercareService.send("w097", "ines", message)).state).toBe("waiting");
@@ -169,10 +169,10 @@ describe("what the server does by itself", () => {
 
   it("does not send what waits to whoever wants no messages any more", async () => {
     const { aftercareService, boats } = await hold("01HZZZZZZZZZZZZZZZZZZZZZ03", "w097");
-    await boats.setContact("w097", { name: "", phone: "555 0177", optOut: true });
+    await boats.setContact("w097", { name: "", phone: "555 0177", email: "", optOut: true });
     await aftercareService.carryOn();
     expect((await aftercareService.listMessages("w097"))[0]!.state).toBe("stopped");
-    await boats.setContact("w097", { name: "", phone: "555 0177", optOut: false });
+    await boats.setContact("w097", { name: "", phone: "555 0177", email: "", optOut: false });
     await aftercareService.carryOn();
     expect((await aftercareService.listMessages("w097"))[0]!.state).toBe("stopped");
   });
@@ -180,7 +180,7 @@ describe("what the server does by itself", () => {
   it("sends the others where one cannot be sent, and says which could not", async () => {
     await hold("01HZZZZZZZZZZZZZZZZZZZZZ04", "w097", "Your page: {link}");
     const { boats } = await hold("01HZZZZZZZZZZZZZZZZZZZZZ05", "w081");
-    await boats.setContact("w081", { name: "", phone: "555 0177", optOut: false });
+    await boats.setContact("w081", { name: "", phone: "555 0177", email: "", optOut: false });
     const homeless = createServices(database, clock, demo).aftercareService;
     await expect(homeless.carryOn()).rejects.toThrow("no-address");
     expect((await homeless.listMessages("w081"))[0]!.state).toBe("delivered");
@@ -216,7 +216,7 @@ describe("what the server does by itself", () => {
     nowMs += 60_000;
     await say(13, "note");
     expect(await asked()).toBe(false);
-    await boats.setContact("w112", { name: "", phone: "555 0177", optOut: false });
+    await boats.setContact("w112", { name: "", phone: "555 0177", email: "", optOut: false });
   });
 
   it("makes no address where nobody has said where the server is reached", async () => {

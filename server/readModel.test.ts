@@ -34,7 +34,7 @@ describe("versions", () => {
     const numberOf = async (id: string) => (await versions.read()).get("boat")!.get(id)!;
     const b = await numberOf("b");
     const writes: (() => Promise<unknown>)[] = [
-      () => boats.setContact("a", { name: "Ana", phone: "", optOut: false }),
+      () => boats.setContact("a", { name: "Ana", phone: "", email: "", optOut: false }),
       () => database.inTransaction((t) => boats.setInService("a", "2026-05-01", t)),
       () => database.models.readings.create({ ...reading, id: "r1", boatId: "a" }),
       () => database.models.fills.create({ id: "f1", boatId: "a", date: "2026-05-02", litres: 9, isFull: 1, by: "n" }),
@@ -153,7 +153,7 @@ describe("read models of many", () => {
     expect(first.size).toBe(599);
     expect(asked.flat()).toHaveLength(600);
     asked.length = 0;
-    await createBoats(database).setContact("b3", { name: "Ana", phone: "", optOut: false });
+    await createBoats(database).setContact("b3", { name: "Ana", phone: "", email: "", optOut: false });
     const second = await models();
     expect(asked).toEqual([["b3"]]);
     expect([second.size, first.get("b3") === second.get("b3")]).toEqual([599, false]);
@@ -170,7 +170,7 @@ describe("read models of many", () => {
         const found = (await boats.find("a"))!.contact;
         if (isFirst) {
           isFirst = false;
-          await boats.setContact("a", { name: "Meanwhile", phone: "", optOut: false });
+          await boats.setContact("a", { name: "Meanwhile", phone: "", email: "", optOut: false });
         }
         return new Map([["a", found]]);
       },
@@ -188,6 +188,9 @@ const boatRow = (id: string) => ({
   inService: null,
   version: 1,
   contact: "{}",
+  stock: "",
+  color: "",
+  callBack: "",
 });
 
 describe("what falls due", () => {

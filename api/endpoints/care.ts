@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { breakInPackSchema } from "../../core/breakin/index.ts";
+import { localDateSchema } from "../../core/dates/index.ts";
 import { servicePackSchema } from "../../core/service/index.ts";
 import { recordIdSchema, ulidSchema } from "../../core/walk/index.ts";
 import { workshopSchema } from "../../core/workshop/index.ts";
@@ -117,7 +118,7 @@ export const careEndpoints = {
     params: oneMessage,
     query: none,
     body: null,
-    answer: z.strictObject({ text: z.string(), phone: z.string() }),
+    answer: z.strictObject({ text: z.string(), phone: z.string(), email: z.string() }),
   }),
   markSent: endpoint({
     ...addresses.markSent,
@@ -171,6 +172,8 @@ export const careEndpoints = {
       text: z.string().trim().min(1).max(600),
       /** The address of their page is put in the place of `{link}`. */
       withLink: z.boolean().default(false),
+      /** Of a call: when they want to be called again. Without, it was answered. */
+      callBackOn: localDateSchema.optional(),
     }),
     answer: messageSchema,
   }),

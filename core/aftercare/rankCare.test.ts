@@ -17,6 +17,8 @@ const facts = (change: Partial<CareFacts> = {}): CareFacts => ({
   next: null,
   isBooked: false,
   latePromises: [],
+  questions: [],
+  callBack: null,
   ...change,
 });
 const reasons = (change: Partial<CareFacts>) => rankCare(facts(change), today).reasons.map(({ reason }) => reason);
@@ -54,6 +56,20 @@ describe("rankCare", () => {
     expect(reasons({ ...fresh, lastContact: "2026-06-19" })).toEqual([]);
     expect(rankCare(facts({ ...fresh, inService: "2026-06-10" }), today).reasons[0]).toMatchObject({ isOverdue: true });
     expect(reasons({ inService: "2026-03-01", lastContact: null })).toEqual([]);
+  });
+
+  it("answers a question first, and then calls back on the day they named; until then they are left alone", () => {
+    const questions = [{ text: "Which oil?", since: "2026-06-19" as LocalDate }];
+    const next = service("2026-06-01", true, true);
+    expect(reasons({ questions, next })).toEqual(["question", "service"]);
+    expect(weight({ questions })).toBeGreaterThan(weight({ next }));
+    const callBack = (on: LocalDate) => ({ on, note: "after the holidays" });
+    expect(reasons({ callBack: callBack("2026-06-20"), next })).toEqual(["call-back", "service"]);
+    expect(reasons({ callBack: callBack("2026-06-21"), next, questions })).toEqual(["question", "call-back"]);
+    const later = rankCare(facts({ callBack: callBack("2026-07-21"), next }), today);
+    expect(later.reasons).toMatchObject([{ reason: "call-back", date: "2026-07-21", isOverdue: false }]);
+    expect(later.weight).toBeLessThan(weight({ engines: [{ ...engine, reportedOn: "2026-05-01", unseenH: 13 }] }));
+    expect(rankCare(facts({ callBack: callBack("2026-06-18") }), today).reasons[0]).toMatchObject({ isOverdue: true });
   });
 
   it("turns to what falls due within thirty days, unless a slot is booked", () => {

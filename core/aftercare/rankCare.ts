@@ -3,7 +3,15 @@ import { differenceDays, type LocalDate, localDateSchema } from "../dates/index.
 import { dayRangeSchema, type ExpectedDay } from "../hours/index.ts";
 import type { DueDay } from "../service/index.ts";
 
-export const careReasons = ["first-contact", "break-in-ends", "service", "promise-late", "no-hours"] as const;
+export const careReasons = [
+  "question",
+  "call-back",
+  "first-contact",
+  "break-in-ends",
+  "service",
+  "promise-late",
+  "no-hours",
+] as const;
 export const careReasonSchema = z.strictObject({
   reason: z.enum(careReasons),
   /** One sentence of what it is about. */
@@ -46,8 +54,14 @@ export interface CareFacts {
   } | null;
   readonly isBooked: boolean;
   readonly latePromises: readonly { readonly text: string; readonly due: LocalDate }[];
+  /** What they asked and nobody answered yet. */
+  readonly questions: readonly { readonly text: string; readonly since: LocalDate }[];
+  /** When they want to be called, as they said. */
+  readonly callBack: { readonly on: LocalDate; readonly note: string } | null;
 }
 
+/** A question that waits longer is overdue. */
+const answerDays = 2;
 const contactFromDays = 2;
 const contactUntilDays = 21;
 const breakInSoonDays = 7;
@@ -60,7 +74,8 @@ const silentDays = 14;
 
 /**
  * Why somebody should turn to this boat's people this week, the weightiest first, and how much it matters in all; nothing
- * for a boat that can be left alone. Weights are ours: a missed first service and a broken promise cost most.
+ * for a boat that can be left alone. Weights are ours: who asks and who was told a
+ * day comes first, then a missed first service and a broken promise. Who asked to be called later is left alone until then.
  */
 export function rankCare(facts: CareFacts, today: LocalDate): { weight: number; reasons: CareReason[] } {
   const found: { weight: number; reason: CareReason }[] = [];
@@ -71,6 +86,18 @@ export function rankCare(facts: CareFacts, today: LocalDate): { weight: number; 
     says: string,
     { isOverdue = date < today, range = null, isAnyDay = false }: Partial<CareReason> = {},
   ) => found.push({ weight, reason: { reason, says, date, range, isAnyDay, isOverdue } });
+  for (const { text, since } of facts.questions.slice(0, 3)) {
+    const days = differenceDays(today, since);
+    note(120 + Math.min(20, days), "question", since, `They ask: ${text}`, { isOverdue: days > answerDays });
+  }
+  const { callBack } = facts;
+  if (callBack !== null) {
+    const days = differenceDays(today, callBack.on);
+    // Until the day they named they are left alone, whatever falls due; a question of theirs still wants its answer.
+    if (days < 0) note(1, "call-back", callBack.on, `Call back: ${callBack.note}`);
+    else note(100 + Math.min(20, days), "call-back", callBack.on, `Call back: ${callBack.note}`);
+    if (days < 0) return addUp(found);
+  }
   const since = differenceDays(today, facts.inService);
   if (facts.lastContact === null && since >= contactFromDays && since <= contactUntilDays)
     note(70 + since, "first-contact", facts.inService, `Handed over ${since} days ago, not asked yet how it goes`, {
@@ -121,10 +148,14 @@ export function rankCare(facts: CareFacts, today: LocalDate): { weight: number; 
       `No hours reported for ${silent} days; about ${Math.round(unseen)} h run since`,
       { isOverdue: false },
     );
-  found.sort((a, b) => b.weight - a.weight);
+  return addUp(found);
+}
+
+function addUp(found: readonly { readonly weight: number; readonly reason: CareReason }[]) {
+  const sorted = [...found].sort((a, b) => b.weight - a.weight);
   return {
     // What comes second adds a little: two reasons to ring are better than one.
-    weight: found.reduce((sum, { weight }, i) => sum + weight / 4 ** i, 0),
-    reasons: found.map(({ reason }) => reason),
+    weight: sorted.reduce((sum, { weight }, i) => sum + weight / 4 ** i, 0),
+    reasons: sorted.map(({ reason }) => reason),
   };
 }

@@ -65,6 +65,11 @@ export interface BoatRow {
   template: string | null;
   version: number;
   contact: string;
+  /** What the yard calls it; empty where it has no number. */
+  stock: string;
+  color: string;
+  /** `{on, note, by}` as JSON: when its people asked to be called back; empty where they did not. */
+  callBack: string;
 }
 export interface TemplateRow {
   id: string;
@@ -500,6 +505,9 @@ const defineBoats = (table: Define) => ({
     template: maybeText(),
     version: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 },
     contact: textOr("{}"),
+    stock: textOr(""),
+    color: textOr(""),
+    callBack: textOr(""),
   }),
   readings: table<ReadingRow>("readings", {
     id: key(),

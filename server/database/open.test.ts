@@ -64,7 +64,7 @@ it("opens again what it made, without running a migration twice", async () => {
   await first.models.settings.create({ key: "kept", value: "1" });
   await first.close();
   const second = await openDatabase(folder);
-  expect(second.migrationsRun).toBe(14);
+  expect(second.migrationsRun).toBe(15);
   expect((await second.models.settings.findByPk("kept"))?.get("value")).toBe("1");
   await second.close();
 });
@@ -107,13 +107,13 @@ describe("a store's file", () => {
     const database = await opened;
     const { sequelize } = database.models.users;
     // As before the last migration: it finds its own column there and fails in the middle.
-    await sequelize!.query("DELETE FROM migrations WHERE name LIKE '0014%'");
+    await sequelize!.query("DELETE FROM migrations WHERE name LIKE '0015%'");
     await database.close();
     await expect(openDatabase(own)).rejects.toThrow(/duplicate column/);
-    expect(readdirSync(own)).toContain("ravik-before-0014.sqlite");
-    const copy = new Sequelize({ dialect: "sqlite", storage: join(own, "ravik-before-0014.sqlite"), logging: false });
+    expect(readdirSync(own)).toContain("ravik-before-0015.sqlite");
+    const copy = new Sequelize({ dialect: "sqlite", storage: join(own, "ravik-before-0015.sqlite"), logging: false });
     const [rows] = await copy.query("SELECT COUNT(*) AS n FROM migrations");
-    expect(rows).toEqual([{ n: 13 }]);
+    expect(rows).toEqual([{ n: 14 }]);
     await copy.close();
     await expect(openDatabase(own)).rejects.toThrow(/duplicate column/);
   });

@@ -1,4 +1,5 @@
 import { Op } from "sequelize";
+import { type CallBack, callBackSchema } from "../../api/careSchemas.ts";
 import type { Contact } from "../../api/index.ts";
 import type { CareRig } from "../../core/care/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
@@ -15,7 +16,7 @@ export interface BoatRecord extends Omit<BoatRow, "rig"> {
 
 /** A boat without its rig. */
 export type BoatHead = Omit<BoatRow, "rig">;
-const headColumns = ["id", "name", "hull", "inService", "template", "version", "contact"];
+const headColumns = ["id", "name", "hull", "inService", "template", "version", "contact", "stock", "color", "callBack"];
 
 /** A boat that was handed over, with what its care depends on. */
 export interface CaredBoat extends BoatHead {
@@ -62,6 +63,9 @@ function createBoatRows({ models }: Database) {
           inService: null,
           version: 1,
           contact: "{}",
+          stock: "",
+          color: "",
+          callBack: "",
         },
         transaction === undefined ? {} : { transaction },
       );
@@ -90,6 +94,18 @@ function createBoatRows({ models }: Database) {
     },
     async setContact(id: string, contact: Contact) {
       await models.boats.update({ contact: JSON.stringify(contact) }, { where: { id } });
+    },
+    /** When its people want to be called back, or null once they were. */
+    async setCallBack(id: string, callBack: CallBack | null, transaction: Transaction) {
+      const kept = callBack === null ? "" : JSON.stringify(callBack);
+      await models.boats.update({ callBack: kept }, { where: { id }, transaction });
+    },
+    async listCallBacks(): Promise<Map<string, CallBack>> {
+      const rows = await readAll(models.boats, {
+        attributes: ["id", "callBack"],
+        where: { callBack: { [Op.ne]: "" } },
+      });
+      return new Map(rows.map(({ id, callBack }) => [id, callBackSchema.parse(JSON.parse(callBack))]));
     },
   };
 }

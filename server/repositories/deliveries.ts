@@ -159,6 +159,16 @@ function createDeliveryLists({ models }: Database) {
         [today],
       );
     },
+    /** What owners asked and nobody answered yet, the oldest first. */
+    async listQuestions(): Promise<{ boatId: string; delivery: string; ref: string; text: string; since: Instant }[]> {
+      return readQuery(
+        models.deliveries,
+        `SELECT boatId, deliveries.id AS delivery, json_extract(one.value, '$.ref') AS ref,
+           json_extract(one.value, '$.text') AS text, json_extract(one.value, '$.since') AS since
+         FROM deliveries, json_each(NULLIF(summary, ''), '$.owed') AS one
+         WHERE deliveries.owed > 0 AND json_extract(one.value, '$.what') = 'question' ORDER BY since, ref`,
+      );
+    },
     listOwing: (most?: number) => listWhere({ owed: { [Op.gt]: 0 } }, most),
     sumOwed: async () => (await models.deliveries.sum("owed")) ?? 0,
     /** Walks under way that began before it was kept what they go by. */

@@ -29,35 +29,55 @@ const mostLines = 120;
 const mostJobs = 30;
 
 /** What a boat is ranked by besides what is known of its engines. One without promises has `noPromises`, always the same. */
-type Asked = Pick<CareFacts, "lastContact" | "isBooked" | "latePromises">;
+type Asked = Pick<CareFacts, "lastContact" | "isBooked" | "latePromises" | "questions" | "callBack">;
 const noPromises: CareFacts["latePromises"] = [];
+const noQuestions: CareFacts["questions"] = [];
 
 interface Ranked {
   readonly one: FleetBoat;
   readonly weight: number;
   readonly reasons: CareLine["reasons"];
   readonly lastMessage: CareLine["lastMessage"];
+  readonly callBack: CareLine["callBack"];
+  readonly questions: readonly (CareLine["questions"][number] & { readonly boatId: string })[];
 }
 
 /** The call list, the weightiest reason first. */
 export function createCallList(parts: CallListParts, { readTemplates }: Pick<PostOffice, "readTemplates">) {
-  const { deliveries, bookings, messages, fleetCare, settings, clock } = parts;
+  const { boats, deliveries, bookings, messages, fleetCare, settings, clock } = parts;
   const rank = createRank();
 
   const rankAll = async (fleet: readonly FleetBoat[], isBooked: (boat: string) => boolean, today: LocalDate) => {
-    const [overdue, last, contacts] = await Promise.all([
+    const [overdue, questions, callBacks, last, contacts] = await Promise.all([
       deliveries.listLate(today),
+      deliveries.listQuestions(),
+      boats.listCallBacks(),
       messages.listLast(),
       messages.listContacts(),
     ]);
     const late = groupLate(overdue);
+    const asking = new Map<string, typeof questions>();
+    for (const question of questions) asking.set(question.boatId, [...(asking.get(question.boatId) ?? []), question]);
     const ranked = fleet.flatMap((one): Ranked[] => {
       const { id } = one.boat;
       const reachedAt = contacts.get(id);
       const lastContact = reachedAt === undefined ? null : dayOf(reachedAt, clock.timeZone);
-      const asked = { lastContact, isBooked: isBooked(id), latePromises: late.get(id) ?? noPromises };
+      const theirs = asking.get(id) ?? [];
+      const callBack = callBacks.get(id) ?? null;
+      const asked: Asked = {
+        lastContact,
+        isBooked: isBooked(id),
+        latePromises: late.get(id) ?? noPromises,
+        questions:
+          theirs.length === 0
+            ? noQuestions
+            : theirs.map(({ text, since }) => ({ text, since: dayOf(since, clock.timeZone) })),
+        callBack,
+      };
       const { weight, reasons } = rank(one, asked, today);
-      return reasons.length === 0 ? [] : [{ one, weight, reasons, lastMessage: last.get(id) ?? null }];
+      return reasons.length === 0
+        ? []
+        : [{ one, weight, reasons, lastMessage: last.get(id) ?? null, callBack, questions: theirs }];
     });
     return ranked.sort((a, b) => b.weight - a.weight || (a.one.boat.id < b.one.boat.id ? -1 : 1));
   };
@@ -90,7 +110,7 @@ async function describeLines(
 ) {
   const sold = await deliveries.listOfBoats(shown.map(({ one }) => one.boat.id));
   const soldOf = new Map(sold.map((delivery) => [delivery.boatId, delivery]));
-  return shown.map(({ one, weight, reasons, lastMessage }): CareLine => {
+  return shown.map(({ one, weight, reasons, lastMessage, callBack, questions }): CareLine => {
     const { boat, reportedH, likelyNowH, reportedOn } = one;
     const delivery = soldOf.get(boat.id);
     const contact = contactOf(boat);
@@ -108,6 +128,8 @@ async function describeLines(
       reportedOn,
       lastMessage,
       booking: bookingOf.get(boat.id) ?? null,
+      callBack,
+      questions: questions.map(({ boatId: _, ...question }) => question),
     };
   });
 }
@@ -138,7 +160,9 @@ function createRank() {
       known.today === today &&
       known.asked.lastContact === asked.lastContact &&
       known.asked.isBooked === asked.isBooked &&
-      known.asked.latePromises === asked.latePromises;
+      known.asked.latePromises === asked.latePromises &&
+      known.asked.questions === asked.questions &&
+      known.asked.callBack === asked.callBack;
     if (isSame) return known.answer;
     const answer = rankCare({ ...one.facts, ...asked }, today);
     ranks.set(one, { asked, today, answer });

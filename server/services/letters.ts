@@ -1,6 +1,6 @@
 import type { MessageLine, MessageList } from "../../api/index.ts";
 import { messageTemplates } from "../../content/index.ts";
-import { type Instant, minutesOfDay } from "../../core/dates/index.ts";
+import { type Instant, type LocalDate, minutesOfDay } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
@@ -30,6 +30,8 @@ export interface NewMessage {
   readonly kind: string;
   readonly text: string;
   readonly withLink: boolean;
+  /** Of a call: when they want to be called again. */
+  readonly callBackOn?: LocalDate | undefined;
 }
 
 const linkPlace = "{link}";
@@ -93,14 +95,18 @@ export function createLetters(parts: LetterParts, { isQuiet, getBoat, findRecipi
   const { database, boats, ownerLinks, messages, settings, clock, origin } = parts;
   const letters = {
     /** Writes to a boat's people, or notes a call. In quiet hours it waits for the morning. */
-    async send(boatId: string, by: string, { id, kind, text, withLink }: NewMessage): Promise<MessageLine> {
+    async send(boatId: string, by: string, { id, kind, text, withLink, callBackOn }: NewMessage): Promise<MessageLine> {
       const isLate = await isQuiet();
       await database.inTransaction(async (transaction) => {
         const boat = await getBoat(boatId, transaction);
         const at = clock.now();
         const { deliveryId, recipient } = await findRecipient(boat);
         const base = { id, deliveryId, boatId, kind, recipient, text, at };
-        if (kind === "call") return messages.noteCall(base, transaction);
+        if (kind === "call") {
+          const callBack = callBackOn === undefined ? null : { on: callBackOn, note: text, by };
+          await boats.setCallBack(boatId, callBack, transaction);
+          return messages.noteCall(base, transaction);
+        }
         if (contactOf(boat).optOut) throw new Failure("opted-out", { boat: boatId });
         if (withLink && !text.includes(linkPlace))
           throw new Failure("invalid-input", {
@@ -114,20 +120,20 @@ export function createLetters(parts: LetterParts, { isQuiet, getBoat, findRecipi
     },
 
     /** A message that is ready, as it is to be sent: the address of their page is made now, and shown this once. */
-    async prepare(boatId: string, id: string, by: string): Promise<{ text: string; phone: string }> {
+    async prepare(boatId: string, id: string, by: string): Promise<{ text: string; phone: string; email: string }> {
       return database.inTransaction(async (transaction) => {
         const boat = await getBoat(boatId, transaction);
         const message = await messages.find(id, transaction);
         if (message === null || message.boatId !== boatId || message.state !== "ready")
           throw new Failure("not-found", { what: "message", id });
         if (contactOf(boat).optOut) throw new Failure("opted-out", { boat: boatId });
-        const { phone } = contactOf(boat);
-        if (!message.text.includes(linkPlace)) return { text: message.text, phone };
+        const { phone, email } = contactOf(boat);
+        if (!message.text.includes(linkPlace)) return { text: message.text, phone, email };
         const address = origin();
         if (address === null) throw new Failure("no-address");
         if (message.deliveryId === null) throw new Failure("no-owner-page", { boat: boatId });
         const secret = await ownerLinks.add(message.deliveryId, by, clock.now(), transaction);
-        return { text: message.text.replaceAll(linkPlace, `${address}/o/${secret}`), phone };
+        return { text: message.text.replaceAll(linkPlace, `${address}/o/${secret}`), phone, email };
       });
     },
 

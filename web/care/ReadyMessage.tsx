@@ -47,7 +47,7 @@ export function ReadyMessage({ boat, message, onSent }: ReadyProps) {
         <a className={linkLook("plain")} href={`sms:${data.phone.replace(/[^+\d]/g, "")}?body=${body}`}>
           Text message
         </a>
-        <a className={linkLook("plain")} href={`mailto:?body=${body}`}>
+        <a className={linkLook("plain")} href={`mailto:${encodeURIComponent(data.email)}?body=${body}`}>
           E-mail
         </a>
         <Button look="primary" disabled={sent.isPending} onClick={() => sent.mutate()}>

@@ -24,6 +24,8 @@ export function OwedRow({ delivery, owed, onChange, children }: OwedRowProps) {
   const [isOpen, setOpen] = useState(false);
   const [note, setNote] = useState("");
   const [photos, setPhotos] = useState<readonly string[]>([]);
+  const [verb, asks] =
+    what === "question" ? ["Answer", "Your answer (they see it)"] : ["Settle", "What was done (the buyer sees this)"];
   const settle = async () => {
     if (note.trim() === "") return;
     setOpen(false);
@@ -62,10 +64,10 @@ export function OwedRow({ delivery, owed, onChange, children }: OwedRowProps) {
           <button
             type="button"
             className="min-h-11 shrink-0 font-semibold underline"
-            aria-label={`Settle: ${text}`}
+            aria-label={`${verb}: ${text}`}
             onClick={() => setOpen(true)}
           >
-            Settle
+            {verb}
           </button>
         )}
       </div>
@@ -80,8 +82,8 @@ export function OwedRow({ delivery, owed, onChange, children }: OwedRowProps) {
           <input
             // biome-ignore lint/a11y/noAutofocus: it was just asked for
             autoFocus
-            aria-label="What was done (the buyer sees this)"
-            placeholder="What was done (the buyer sees this)"
+            aria-label={asks}
+            placeholder={asks}
             value={note}
             maxLength={1000}
             onChange={(event) => setNote(readPlain(event))}

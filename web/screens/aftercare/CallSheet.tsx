@@ -1,15 +1,20 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { CallList, CareLine, MessageLine } from "../../../api/index.ts";
+import type { LocalDate } from "../../../core/dates/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatQuery, careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
 import { BookForm } from "../../booking/BookForm.tsx";
+import { ContactFields } from "../../care/ContactFields.tsx";
 import { sayState } from "../../care/messageWords.ts";
 import { ReadyMessage } from "../../care/ReadyMessage.tsx";
+import { syncQueue } from "../../offline/useSync.ts";
+import { OwedRow } from "../../owed/OwedRow.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
+import { DateInput } from "../../ui/DateInput.tsx";
 import { fillFalls, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
@@ -23,6 +28,8 @@ const templateFor: Record<CareLine["reasons"][number]["reason"], string> = {
   service: "service",
   "promise-late": "promise",
   "no-hours": "ask-hours",
+  question: "hello",
+  "call-back": "hello",
 };
 const linkPlace = "{link}";
 /** The sentence that leads to the address, in whatever words. */
@@ -74,9 +81,10 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
     await queryClient.invalidateQueries({ queryKey: careQuery.queryKey });
     await queryClient.invalidateQueries({ queryKey: ["messages", line.boat] });
   };
+  const whyNot = sayWhyNot(line.contact, text, me.isCarried);
   const [id, renewId] = useFormId();
   const send = useMutation({
-    mutationFn: (body: { kind: string; text: string; withLink: boolean }) =>
+    mutationFn: (body: { kind: string; text: string; withLink: boolean; callBackOn?: LocalDate }) =>
       ask("sendMessage", { params: { boat: line.boat }, body: { id, ...body } }),
     onSuccess: () => {
       renewId();
@@ -86,6 +94,9 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
   return (
     <section aria-label={`${line.boatName}, ${line.buyers}`} className="border-t border-ink pt-3">
       <WhoItIs line={line} onChanged={refresh} />
+      {line.questions.map((question) => (
+        <Question key={question.ref} question={question} onAnswered={refresh} />
+      ))}
       <Writing
         templates={list.templates.filter(({ id }) => id !== "earlier")}
         template={template}
@@ -99,13 +110,19 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
       <p className="mt-2 flex flex-wrap gap-2">
         <Button
           look="primary"
-          disabled={send.isPending || line.contact.optOut || text.trim() === ""}
+          disabled={send.isPending || whyNot !== null || text.trim() === ""}
+          aria-describedby={whyNot === null ? undefined : "why-not"}
           onClick={() => send.mutate({ kind: template, text: text.trim(), withLink: text.includes(linkPlace) })}
         >
           {me.isCarried ? "Send it" : "Make it ready"}
         </Button>
         <Button onClick={() => setBooking(!isBooking)}>{line.booking === null ? "Book a slot" : "Another slot"}</Button>
       </p>
+      {whyNot !== null && (
+        <p id="why-not" className="mt-1 text-amber">
+          ◷ {whyNot}
+        </p>
+      )}
       {send.error !== null && <ErrorNotice error={send.error} />}
       {send.data !== undefined && (
         <p role="status" className="mt-2 border-l-4 border-helm pl-3 break-words">
@@ -125,10 +142,49 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
       )}
       <CallNote
         isBusy={send.isPending}
-        onNote={(said, onKept) => send.mutate({ kind: "call", text: said, withLink: false }, { onSuccess: onKept })}
+        onNote={(said, callBackOn, onKept) =>
+          send.mutate(
+            { kind: "call", text: said, withLink: false, ...(callBackOn === null ? {} : { callBackOn }) },
+            { onSuccess: onKept },
+          )
+        }
       />
       <History boat={line.boat} onSent={refresh} />
     </section>
+  );
+}
+
+/** Why a message cannot go, before it is tried; null when it can. */
+function sayWhyNot({ optOut, phone, email }: CareLine["contact"], text: string, isCarried: boolean): string | null {
+  if (optOut) return "They do not want messages. A call can be noted.";
+  if (phone === "" && (isCarried || email === ""))
+    return "There is no number to send it to. Enter it above, and it stays with the boat.";
+  return text.includes(linkPlace) && text.trim() === linkPlace ? "Say what it is about beside the address." : null;
+}
+
+/** What they asked, in their words, to be answered right here. */
+function Question({
+  question,
+  onAnswered,
+}: {
+  question: CareLine["questions"][number];
+  onAnswered: () => Promise<void>;
+}) {
+  const { delivery, ref, text } = question;
+  useEffect(
+    () =>
+      syncQueue.onSent((sent) => {
+        if (sent === delivery) void onAnswered();
+      }),
+    [delivery, onAnswered],
+  );
+  const owed = { ref, what: "question", text, severity: null, owner: null, due: null, messagedAt: null, topic: null };
+  return (
+    <ul aria-label="What they ask" className="my-2 border-l-4 border-helm bg-panel px-3">
+      <OwedRow delivery={delivery} owed={{ ...owed, what: "question" }}>
+        <p className="num text-sm text-soft">asked {formatLongDay(storeDay(question.since))}</p>
+      </OwedRow>
+    </ul>
   );
 }
 
@@ -145,9 +201,21 @@ function WhoItIs({ line, onChanged }: { line: CareLine; onChanged: () => Promise
           {line.boatName} {line.serial}
         </Link>
       </h2>
+      {line.callBack !== null && (
+        <p className="text-amber">
+          ◷ Call back on {formatLongDay(line.callBack.on)}: {line.callBack.note}
+        </p>
+      )}
+      {line.booking !== null && (
+        <p className="font-semibold">
+          Booked for {formatLongDay(line.booking.date)}
+          {line.booking.items.length > 0 && `: ${line.booking.items.map(({ title }) => title).join(", ")}`}
+        </p>
+      )}
+      <ContactFields key={line.boat} contact={line.contact} onSave={(contact) => setContact.mutate(contact)} />
+      {setContact.error !== null && <ErrorNotice error={setContact.error} />}
       <p className="num text-soft">
-        {line.contact.phone === "" ? "No number known" : line.contact.phone}
-        <label className="ml-4 inline-flex min-h-11 items-center gap-2 text-ink">
+        <label className="inline-flex min-h-11 items-center gap-2 text-ink">
           <input
             type="checkbox"
             className="size-6 accent-helm"
@@ -197,17 +265,22 @@ function Writing({ templates, template, text, onTemplate, onText }: WritingProps
 
 interface CallNoteProps {
   readonly isBusy: boolean;
-  readonly onNote: (said: string, onKept: () => void) => void;
+  readonly onNote: (said: string, callBackOn: LocalDate | null, onKept: () => void) => void;
 }
 
 function CallNote({ isBusy, onNote }: CallNoteProps) {
   const [note, setNote] = useState("");
+  const [callBackOn, setCallBackOn] = useState<LocalDate | null>(null);
+  const clear = () => {
+    setNote("");
+    setCallBackOn(null);
+  };
   return (
     <form
-      className="mt-3 flex gap-2"
+      className="mt-3 flex flex-wrap gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        if (note.trim() !== "") onNote(note.trim(), () => setNote(""));
+        if (note.trim() !== "") onNote(note.trim(), callBackOn, clear);
       }}
     >
       <input
@@ -216,8 +289,16 @@ function CallNote({ isBusy, onNote }: CallNoteProps) {
         value={note}
         maxLength={300}
         onChange={(event) => setNote(readPlain(event))}
-        className="min-h-11 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
+        className="min-h-11 min-w-0 flex-1 basis-48 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
       />
+      <label className="flex min-h-11 items-center gap-2 text-soft">
+        Call back on
+        <DateInput
+          value={callBackOn}
+          onDate={setCallBackOn}
+          className="num min-h-11 rounded-md border border-soft bg-panel px-2 text-ink"
+        />
+      </label>
       <Button type="submit" aria-label="Save the call" disabled={isBusy}>
         Save
       </Button>

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { Link } from "react-router";
 import type { CallList, CareLine } from "../../../api/index.ts";
 import type { LocalDate } from "../../../core/dates/index.ts";
@@ -25,6 +25,12 @@ export function CareScreen() {
 function CallListOf({ list }: { list: CallList }) {
   const { lines, linesInAll, boats, date, jobs } = list;
   const { line, isGone, pick } = usePicked(lines);
+  const sheet = useRef<HTMLDivElement>(null);
+  // On a phone the sheet stands below the list: it comes into sight.
+  const show = (each: CareLine) => {
+    pick(each);
+    requestAnimationFrame(() => sheet.current?.scrollIntoView({ block: "nearest" }));
+  };
   return (
     <main className="px-4 pt-3 pb-10 md:px-8">
       <AftercareTabs />
@@ -44,18 +50,28 @@ function CallListOf({ list }: { list: CallList }) {
         </p>
       ) : (
         <div className="mt-3 grid gap-x-8 gap-y-6 lg:grid-cols-[1fr_minmax(380px,40%)]">
-          <ul aria-label="Boats to turn to" className="border-t border-ink">
-            {lines.map((each) => (
-              <CareRow
-                key={each.boat}
-                line={each}
-                today={date}
-                isPicked={each.boat === line.boat}
-                onPick={() => pick(each)}
-              />
+          <div role="group" aria-label="Boats to turn to" className="space-y-6">
+            {groupLines(lines, date).map(({ title, says, lines: theirs }) => (
+              <section key={title} aria-label={title}>
+                <h2 className="text-lg font-bold">
+                  {title} <span className="num font-normal text-soft">{theirs.length}</span>
+                </h2>
+                <p className="text-sm text-soft">{says}</p>
+                <ul aria-label={`Boats: ${title}`} className="mt-1 border-t border-ink">
+                  {theirs.map((each) => (
+                    <CareRow
+                      key={each.boat}
+                      line={each}
+                      today={date}
+                      isPicked={each.boat === line.boat}
+                      onPick={() => show(each)}
+                    />
+                  ))}
+                </ul>
+              </section>
             ))}
-          </ul>
-          <div className="lg:sticky lg:top-4 lg:self-start">
+          </div>
+          <div ref={sheet} className="scroll-mt-4 lg:sticky lg:top-4 lg:self-start">
             {isGone && (
               <p className="border-l-4 border-helm pl-3" role="status">
                 Nothing is open with {line.buyers} any more. They stay here until you choose the next.
@@ -80,12 +96,33 @@ function usePicked(lines: readonly CareLine[]) {
   return { line: now ?? picked ?? undefined, isGone: picked !== null && now === undefined, pick: setPicked };
 }
 
+/** What is due this week, apart from where only hours are missing and from those who asked to be called later. */
+function groupLines(lines: readonly CareLine[], today: LocalDate) {
+  const groupOf = ({ reasons }: CareLine) => {
+    if (reasons.every(({ reason, date }) => reason === "call-back" && date > today)) return "later";
+    return reasons.every(({ reason }) => reason === "no-hours") ? "hours" : "week";
+  };
+  return groups
+    .map((group) => ({ ...group, lines: lines.filter((line) => groupOf(line) === group.id) }))
+    .filter((group) => group.lines.length > 0);
+}
+
+const groups = [
+  { id: "week", title: "This week", says: "What they ask, what falls due, what was promised; the weightiest first." },
+  { id: "hours", title: "Only hours are missing", says: "Nothing is due. Ask what the meter shows when it suits." },
+  { id: "later", title: "Call back later", says: "They named a day. Until then nobody turns to them." },
+] as const;
+
 interface RowProps {
   readonly line: CareLine;
   readonly today: LocalDate;
   readonly isPicked: boolean;
   readonly onPick: () => void;
 }
+
+/** Of these the day is what matters. */
+const isDated = (reason: CareLine["reasons"][number]["reason"]) =>
+  reason === "service" || reason === "break-in-ends" || reason === "call-back";
 
 const stateWords = {
   waiting: "waits for morning",
@@ -113,7 +150,7 @@ function CareRow({ line, today, isPicked, onPick }: RowProps) {
             {first!.isOverdue ? "▲ " : ""}
             {first!.says}{" "}
             <span className="num font-normal text-soft">
-              {first!.reason === "service" || first!.reason === "break-in-ends"
+              {isDated(first!.reason)
                 ? first!.isAnyDay
                   ? formatDue(first!)
                   : `${formatDayAndYear(first!.date)}, ${formatDistance(first!.date, today)}`

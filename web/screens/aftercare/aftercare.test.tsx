@@ -5,8 +5,9 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Boat, CallList, CareLine, MessageLine, WorkshopSheet } from "../../../api/index.ts";
 import { messageTemplates, rigTemplates } from "../../../content/index.ts";
-import { addDays } from "../../../core/dates/index.ts";
+import { addDays, type LocalDate, toInstant } from "../../../core/dates/index.ts";
 import { careQuery, queryClient } from "../../app/queries.ts";
+import { syncQueue } from "../../offline/useSync.ts";
 import { answerWith, refuse, showScreen } from "../../testing/answerWith.tsx";
 import type { Inks } from "../../ui/Chart.tsx";
 import { formatLoad, WorkshopScreen } from "../workshop/WorkshopScreen.tsx";
@@ -39,7 +40,7 @@ const line = (change: Partial<CareLine> = {}): CareLine => ({
   boatName: "Wending 23",
   serial: "23118",
   buyers: "Ilse Warrender-Featherstonehaugh-Okonkwo and Piet Marram",
-  contact: { name: "", phone: "555 0100", optOut: false },
+  contact: { name: "", phone: "555 0100", email: "", optOut: false },
   delivery: "d1",
   weight: 80,
   reasons: [
@@ -57,6 +58,8 @@ const line = (change: Partial<CareLine> = {}): CareLine => ({
   reportedOn: "2026-05-20",
   lastMessage: null,
   booking: null,
+  callBack: null,
+  questions: [],
   ...change,
 });
 const callListOf = (lines: CareLine[]): CallList => ({
@@ -257,7 +260,11 @@ describe("the call list", () => {
     const asked = answerWith({
       callList: () => callListOf([line()]),
       boatMessages: () => ({ messages: [message] }),
-      prepareMessage: () => ({ text: "Your page: https://yard.test/o/abc", phone: "555 0100" }),
+      prepareMessage: () => ({
+        text: "Your page: https://yard.test/o/abc",
+        phone: "555 0100",
+        email: "ilse@example.test",
+      }),
       markSent: () => ({ done: true as const }),
     });
     showScreen([{ path: "/aftercare", element: <CareScreen /> }], "/aftercare", "service");
@@ -267,6 +274,9 @@ describe("the call list", () => {
     expect((await list.findByTestId("ready-text")).textContent).toBe("Your page: https://yard.test/o/abc");
     expect(list.getByRole("link", { name: "Text message" }).getAttribute("href")).toBe(
       "sms:5550100?body=Your%20page%3A%20https%3A%2F%2Fyard.test%2Fo%2Fabc",
+    );
+    expect(list.getByRole("link", { name: "E-mail" }).getAttribute("href")).toMatch(
+      /^mailto:ilse%40example\.test\?body=/,
     );
     await user.click(list.getByRole("button", { name: "Mark as sent" }));
     expect(asked.map(({ name }) => name)).toEqual(expect.arrayContaining(["prepareMessage", "markSent"]));
@@ -296,7 +306,7 @@ describe("the call list", () => {
       }),
     ]);
     const beside = await screen.findByRole("region", { name: /Ilse/ });
-    expect(screen.getByRole("list", { name: "Boats to turn to" }).textContent).toContain("14.0 h reported, 22 likely");
+    expect(screen.getByRole("group", { name: "Boats to turn to" }).textContent).toContain("14.0 h reported, 22 likely");
     await user.click(within(beside).getByRole("button", { name: "Send it" }));
     expect(await within(beside).findByText(/Shall we book a date for you/, { selector: "li span" })).toBeTruthy();
     expect(asked.find(({ name }) => name === "sendMessage")?.body).toMatchObject({ kind: "service", withLink: false });
@@ -310,14 +320,63 @@ describe("the call list", () => {
   });
 
   it("keeps a call, and sends nothing to who does not want it", async () => {
-    const asked = show([line({ contact: { name: "", phone: "", optOut: true } })]);
+    const asked = show([line({ contact: { name: "", phone: "", email: "", optOut: true } })]);
     const beside = await screen.findByRole("region", { name: /Ilse/ });
     expect(within(beside).getByRole("button", { name: "Send it" }).hasAttribute("disabled")).toBe(true);
-    expect(within(beside).getByText(/No number known/)).toBeTruthy();
+    expect(within(beside).getByText(/They do not want messages/)).toBeTruthy();
     await user.type(within(beside).getByLabelText("What was said on the phone"), "Comes on Tuesday{Enter}");
     expect(asked.find(({ name }) => name === "sendMessage")?.body).toMatchObject({
       kind: "call",
       text: "Comes on Tuesday",
+    });
+  });
+
+  it("parts what is due from what only lacks hours and from who named a day; a question stands in full and is answered there", async () => {
+    syncQueue.setUser({ id: "ines", name: "Ines Marr" });
+    const reason = (what: CareLine["reasons"][number]["reason"], says: string, date: LocalDate) =>
+      ({ reason: what, says, date, isOverdue: false, range: null, isAnyDay: false }) as const;
+    const asks = {
+      delivery: "d1",
+      ref: "01ARZ3NDEKTSV4RRFFQ69G5FAV",
+      text: "Which oil do I buy?",
+      since: toInstant(0),
+    };
+    show([
+      line({ questions: [asks], reasons: [reason("question", "They ask: Which oil do I buy?", "2026-06-14")] }),
+      line({ boat: "b2", buyers: "Dov Anselm", reasons: [reason("no-hours", "No hours for 60 days", "2026-04-16")] }),
+      line({
+        boat: "b3",
+        buyers: "Ada New",
+        callBack: { on: "2026-07-01", note: "after the holidays", by: "ines" },
+        reasons: [reason("call-back", "Call back: after the holidays", "2026-07-01")],
+      }),
+    ]);
+    const groups = within(await screen.findByRole("group", { name: "Boats to turn to" }));
+    const peopleOf = (title: string) => groups.getByRole("list", { name: `Boats: ${title}` }).textContent;
+    expect(peopleOf("This week")).toContain("Ilse");
+    expect(peopleOf("Only hours are missing")).toContain("Dov Anselm");
+    expect(peopleOf("Call back later")).toContain("1 Jul 2026");
+    const beside = within(screen.getByRole("region", { name: /Ilse/ }));
+    const question = within(beside.getByRole("list", { name: "What they ask" }));
+    await user.click(question.getByRole("button", { name: "Answer: Which oil do I buy?" }));
+    await user.type(question.getByLabelText("Your answer (they see it)"), "The one on the card{Enter}");
+    expect(syncQueue.listOf("d1")).toMatchObject([{ kind: "settle", ref: asks.ref, note: "The one on the card" }]);
+  });
+
+  it("asks for a number where there is none and keeps it; with a call goes the day they named", async () => {
+    const asked = show([line({ contact: { name: "", phone: "", email: "", optOut: false } })]);
+    const beside = within(await screen.findByRole("region", { name: /Ilse/ }));
+    expect(beside.getByRole("button", { name: "Send it" })).toHaveProperty("disabled", true);
+    expect(beside.getByText(/There is no number to send it to/)).toBeTruthy();
+    await user.type(beside.getByLabelText(/^Phone/), "555 0188{Enter}");
+    expect(asked.find(({ name }) => name === "setContact")?.body).toEqual({
+      ...{ name: "", phone: "555 0188", email: "", optOut: false },
+    });
+    await user.type(beside.getByLabelText("Call back on"), "2026-07-01");
+    await user.type(beside.getByLabelText("What was said on the phone"), "Away until July{Enter}");
+    expect(asked.find(({ name }) => name === "sendMessage")?.body).toMatchObject({
+      kind: "call",
+      callBackOn: "2026-07-01",
     });
   });
 
