@@ -70,6 +70,7 @@ export const addresses = {
   careCsv: { method: "GET", path: "/api/care/:what.csv" },
   careJson: { method: "GET", path: "/api/care/all.json" },
   workshop: { method: "GET", path: "/api/workshop" },
+  workshopWeek: { method: "GET", path: "/api/workshop/weeks/:begins" },
   setWorkshop: { method: "PUT", path: "/api/workshop" },
   setBooking: { method: "PUT", path: "/api/bookings/:booking" },
   makeFeed: { method: "POST", path: "/api/feed" },

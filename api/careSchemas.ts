@@ -80,6 +80,10 @@ export const serviceSchema = z.strictObject({
   file: recordIdSchema.nullable(),
   fileName: z.string().nullable(),
   priceCents: z.int().nullable(),
+  /** What went in; hours of work; who did it, where that is not who wrote it down. */
+  parts: z.string(),
+  labourH: z.number().nullable(),
+  mechanic: z.string(),
 });
 export const newServiceSchema = z
   .strictObject({
@@ -95,6 +99,9 @@ export const newServiceSchema = z
     file: recordIdSchema.optional(),
     fileName: plainText(120).optional(),
     priceCents: z.int().min(0).max(100_000_000).optional(),
+    parts: plainText(400).optional(),
+    labourH: z.number().min(0).max(100).optional(),
+    mechanic: plainText(80).optional(),
   })
   .refine(({ outcome, note }) => outcome === "done" || note !== "", {
     path: ["note"],
@@ -382,6 +389,24 @@ export const workshopSheetSchema = z.strictObject({
   offers: z.array(offerSchema.extend({ boatName: z.string(), serial: z.string(), buyers: z.string() })),
   bookings: z.array(bookingSchema.extend({ boatName: z.string(), serial: z.string(), buyers: z.string() })),
 });
+/** Whose work makes a week: what is expected of each boat there, the most first, and what is booked. */
+export const workshopWeekSchema = z.strictObject({
+  boats: z.array(
+    z.strictObject({
+      boat: recordIdSchema,
+      boatName: z.string(),
+      serial: z.string(),
+      buyers: z.string(),
+      titles: z.array(z.string()),
+      /** Hours of work times the chance that they fall in this week. */
+      expectedH: z.number(),
+      isBooked: z.boolean(),
+    }),
+  ),
+  /** Boats with less than those listed. */
+  more: z.int(),
+});
+export type WorkshopWeek = z.infer<typeof workshopWeekSchema>;
 export type WorkshopSheet = z.infer<typeof workshopSheetSchema>;
 
 export const packSheetSchema = z.strictObject({

@@ -19,6 +19,7 @@ export type {
   RunVerdict,
   Withdrawal,
   WorkshopSheet,
+  WorkshopWeek,
 } from "./careSchemas.ts";
 export { ownerAuthor } from "./careSchemas.ts";
 export type {

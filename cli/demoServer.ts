@@ -1,9 +1,10 @@
 import { existsSync, mkdirSync, readdirSync, renameSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { demoAccounts } from "../demo/accounts.ts";
+import { bookSlots } from "../demo/bookSlots.ts";
 import { demo } from "../demo/demo.ts";
 import { makeFleet } from "../demo/makeFleet.ts";
-import { makeDemoStore } from "../demo/makeStore.ts";
+import { demoWorkshop, makeDemoStore } from "../demo/makeStore.ts";
 import { createClock } from "../server/clock.ts";
 import { readConfig } from "../server/config.ts";
 import { openDatabase } from "../server/database/open.ts";
@@ -32,6 +33,7 @@ async function makeDemo(folder: string, timeZone: string): Promise<void> {
   const today = createClock(timeZone).today();
   await makeDemoStore(database, today, timeZone, openStoreKey(part));
   await makeFleet(database, today);
+  await bookSlots(database, today, demoWorkshop);
   await database.close();
   mkdirSync(folder, { recursive: true });
   const names = readdirSync(part).filter((name) => name !== "ravik.sqlite");

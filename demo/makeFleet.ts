@@ -149,7 +149,15 @@ function tellYears({ id, model, inService, today, yearH, random }: Years): Omit<
       readings.push({ ...base(date), reason: null, by, source, answer: null });
     };
     const serve = (item: string, date: LocalDate) => {
-      const nothing = { note: "", file: null, fileName: null, priceCents: null };
+      const nothing = {
+        note: "",
+        file: null,
+        fileName: null,
+        priceCents: null,
+        parts: "",
+        labourH: null,
+        mechanic: "",
+      };
       services.push({ ...base(date), ...nothing, item, by: "Tobin Ashgrove", outcome: "done" });
     };
     read(inService, "walk");

@@ -5,6 +5,7 @@ import type { RampSheet } from "../core/ramp/index.ts";
 import { defaultPlanOptions, type PlanOptions, type StyleId } from "../core/route/index.ts";
 import { toCore } from "../core/units/index.ts";
 import { formatBuyers } from "../core/walk/index.ts";
+import type { Workshop } from "../core/workshop/index.ts";
 import { createClock } from "../server/clock.ts";
 import { createServices } from "../server/createServices.ts";
 import type { Database } from "../server/database/open.ts";
@@ -26,6 +27,8 @@ interface Story {
   readonly time: string;
   readonly note: string;
   readonly buyers: readonly string[];
+  /** How they are reached, where anybody has asked. */
+  readonly contact?: { readonly phone: string; readonly email: string };
   readonly style: StyleId;
   readonly planOptions?: Partial<PlanOptions>;
   /** What the workshop has not done yet. */
@@ -134,6 +137,7 @@ const listStories = (today: LocalDate): readonly Story[] => [
     time: "11:00",
     note: "",
     buyers: ["Tamsin Hollick", "Bram Hollick"],
+    contact: { phone: "555 0171", email: "hollick@example.test" },
     style: "power-first",
     planOptions: { budgetMin: 120 },
     calls: [
@@ -343,6 +347,9 @@ const listStories = (today: LocalDate): readonly Story[] => [
 /** The demo's passwords are printed: hashing them well would only make every start slow. */
 export const demoCost = { N: 1024, r: 8, p: 1 } as const;
 
+/** Hours of work a day, Monday first. */
+export const demoWorkshop: Workshop = { hoursPerDay: [6, 6, 6, 6, 6, 2, 0], closed: [] };
+
 /** Fills an empty store with the demo, through the same services that serve people. Dates are relative to `today`. */
 export async function makeDemoStore(
   database: Database,
@@ -357,7 +364,7 @@ export async function makeDemoStore(
     store: "Pellow & Marr Boatyard, Lake Ondrel",
     phone: "555 0142",
     monthlyHours: [3, 3, 5, 7, 9, 10, 10, 9, 8, 6, 4, 3],
-    workshop: { hoursPerDay: [6, 6, 6, 6, 6, 2, 0], closed: [] },
+    workshop: demoWorkshop,
   });
   for (const { password, ...account } of demoAccounts)
     await services.people.add({ ...account, kept: await hashPassword(hashHere, password, demoCost) });
@@ -382,6 +389,8 @@ export async function makeDemoStore(
       planOptions,
     );
     await services.boats.add({ id: story.id, name: story.boatName, hull: story.hull, rig, template });
+    if (story.contact !== undefined)
+      await services.boats.setContact(story.id, { name: "", optOut: false, ...story.contact });
     await services.deliveries.add({
       id: `d-${story.id}`,
       boatId: story.id,

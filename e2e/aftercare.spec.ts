@@ -148,16 +148,29 @@ test("a service manager writes to a buyer, flattens a week that is too full and 
   const weeksAhead = Math.round((Date.parse(first.toWeek) - Date.parse(before.weeks[0].begins)) / 604_800_000);
   for (let i = 0; i < weeksAhead; i++) await page.getByRole("button", { name: "week after" }).click();
   const week = page.getByRole("region", { name: /^Week of/ });
-  await week.getByRole("button", { name: "Move" }).click();
+  const slot = week.getByRole("listitem").filter({ hasText: first.serial }).last();
+  await slot.getByRole("button", { name: "Move" }).click();
   // The demo's weeks begin on Sunday, when nobody works.
   const sunday = first.toWeek;
   await week.getByLabel("Day").fill(sunday);
   await week.getByRole("button", { name: "Move it" }).click();
   await expect(week.getByRole("alert")).toContainText("The workshop does not work on");
   await week.getByRole("button", { name: "Cancel", exact: true }).click();
-  await week.getByRole("button", { name: "Cancel the slot" }).click();
+  await slot.getByRole("button", { name: "Cancel the slot" }).click();
   await week.getByRole("button", { name: "Take it back" }).click();
-  await expect(week.getByRole("button", { name: "Move" })).toBeVisible();
+  await expect(slot.getByRole("button", { name: "Move" })).toBeVisible();
+
+  // It was done before its day: what was done becomes a service of the boat, with its parts.
+  await slot.getByRole("button", { name: "Done", exact: true }).click();
+  const done = week.getByRole("form", { name: /^What was done on/ });
+  await expect(done.getByText(/^◷ This slot is on/)).toBeVisible();
+  await done.getByLabel("Note").fill("Came early");
+  await done.getByRole("button", { name: "Save what was done" }).click();
+  await expect(done).toHaveCount(0);
+  await page.goto(`${store.address}/boats/${first.boat}`);
+  const row = page.getByRole("region", { name: "What was done" }).getByRole("row", { name: /Came early/ });
+  await expect(row.first()).toContainText("Ines Marr");
+  await expect(row.first()).toContainText("Parts:");
 });
 
 test("fuel noted at the dock without signal measures the burn of a break-in counted in tanks", async ({

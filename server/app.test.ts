@@ -33,6 +33,7 @@ const examplePath = (path: string) =>
     .replace(":template", "wending-23")
     .replace(":topic", "horn")
     .replace(":photo", "none")
+    .replace(":begins", "2026-06-01")
     .replace(/^\/api\/wind$/, "$&?lat=45.2&lon=-93.4&date=2026-06-13");
 
 describe("the HTTP API", () => {

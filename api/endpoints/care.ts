@@ -22,6 +22,7 @@ import {
   runLineSchema,
   runSheetSchema,
   workshopSheetSchema,
+  workshopWeekSchema,
 } from "../careSchemas.ts";
 import { endpoint } from "../endpoint.ts";
 import { authors, bookers, everyone, keepers, mechanics } from "../roles.ts";
@@ -248,6 +249,15 @@ export const careEndpoints = {
     query: none,
     body: null,
     answer: workshopSheetSchema,
+  }),
+  workshopWeek: endpoint({
+    ...addresses.workshopWeek,
+    summary: "Whose work makes a week: boats with what is expected or booked of each, the most first",
+    admits: everyone,
+    params: z.strictObject({ begins: localDateSchema }),
+    query: none,
+    body: null,
+    answer: workshopWeekSchema,
   }),
   setWorkshop: endpoint({
     ...addresses.setWorkshop,

@@ -17,7 +17,7 @@ import * as eleventh from "./migrations/0011-typed.ts";
 import * as twelfth from "./migrations/0012-calls.ts";
 import * as thirteenth from "./migrations/0013-towing.ts";
 import * as fourteenth from "./migrations/0014-languages.ts";
-import * as fifteenth from "./migrations/0015-boats.ts";
+import * as fifteenth from "./migrations/0015-yard.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -35,7 +35,7 @@ const migrations = [
   { name: "0012-calls", ...twelfth },
   { name: "0013-towing", ...thirteenth },
   { name: "0014-languages", ...fourteenth },
-  { name: "0015-boats", ...fifteenth },
+  { name: "0015-yard", ...fifteenth },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

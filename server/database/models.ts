@@ -212,6 +212,10 @@ export interface ServiceRow {
   file: string | null;
   fileName: string | null;
   priceCents: number | null;
+  /** What went in, in words; the hours of work; who did it, where that is not who wrote it down. */
+  parts: string;
+  labourH: number | null;
+  mechanic: string;
 }
 export interface FillRow {
   id: string;
@@ -535,6 +539,9 @@ const defineBoats = (table: Define) => ({
     file: maybeText(),
     fileName: maybeText(),
     priceCents: { type: DataTypes.INTEGER, allowNull: true },
+    parts: textOr(""),
+    labourH: { type: DataTypes.REAL, allowNull: true },
+    mechanic: textOr(""),
   }),
   fills: table<FillRow>("fills", {
     id: key(),

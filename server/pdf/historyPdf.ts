@@ -106,19 +106,22 @@ function servicesPart(boat: Boat, { tell, printDay, region }: Words) {
     ].map(({ item, title }) => [item, title]),
   );
   const small = { fontSize: 8.5, color: soft };
-  const rows = services.map(({ date, engine, item, hours: atH, by, outcome, note, photo, fileName, priceCents }) => [
-    { text: printDay(date) },
-    { text: write(engines.get(engine) ?? engine) },
-    {
-      stack: [
-        { text: write(tell(titles.get(item) ?? item)) },
-        { text: write(formatOutcome(tell, outcome, note, photo, fileName), small) },
-      ],
-    },
-    engine === "boat" ? { text: "" } : hours(atH),
-    { text: write(by) },
-    { text: money(priceCents, region), alignment: "right" as const },
-  ]);
+  const rows = services.map(
+    ({ date, engine, item, hours: atH, by, outcome, note, photo, fileName, priceCents, parts, mechanic }) => [
+      { text: printDay(date) },
+      { text: write(engines.get(engine) ?? engine) },
+      {
+        stack: [
+          { text: write(tell(titles.get(item) ?? item)) },
+          { text: write(formatOutcome(tell, outcome, note, photo, fileName), small) },
+          { text: write(parts === "" ? "" : tell("Parts: {0}", parts), small) },
+        ],
+      },
+      engine === "boat" ? { text: "" } : hours(atH),
+      { text: write(mechanic === "" ? by : mechanic) },
+      { text: money(priceCents, region), alignment: "right" as const },
+    ],
+  );
   const head = [
     label(tell("Date")),
     label(tell("Engine")),

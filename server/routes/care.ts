@@ -136,6 +136,10 @@ function routeWorkshop(router: Router, { auth, workshopService }: Services) {
     endpoints.workshop.path,
     serve(endpoints.workshop, auth, () => workshopService.describe()),
   );
+  router.get(
+    endpoints.workshopWeek.path,
+    serve(endpoints.workshopWeek, auth, ({ params }) => workshopService.describeWeek(params.begins)),
+  );
   router.put(
     endpoints.setWorkshop.path,
     serve(endpoints.setWorkshop, auth, async ({ body }) => {

@@ -58,12 +58,13 @@ export function createCareEntryService(parts: Parts) {
 
     addService: (boatId: string, by: string, service: BodyOf<typeof endpoints.addService>) =>
       database.inTransaction(async (transaction) => {
-        const { photo = null, priceCents = null, file = null, fileName = null, ...rest } = service;
+        const { photo = null, priceCents = null, file = null, fileName = null, labourH = null, ...rest } = service;
+        const { parts: went = "", mechanic = "", ...said } = rest;
         const proof = { photo, file, fileName: file === null ? null : fileName };
         await keepService(
           parts,
           await find(parts, boatId, transaction),
-          { ...rest, ...proof, priceCents, by },
+          { ...said, ...proof, priceCents, labourH, parts: went, mechanic, by },
           transaction,
         );
       }),

@@ -1,9 +1,10 @@
-import type { Booking, WorkshopSheet } from "../../api/index.ts";
+import type { Booking, WorkshopSheet, WorkshopWeek } from "../../api/index.ts";
 import { addDays, type LocalDate } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import {
   capacityOfDay,
+  chanceIn,
   type ExpectedJob,
   flattenLoad,
   startOfWeek,
@@ -19,7 +20,7 @@ import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import { contactOf } from "./contactOf.ts";
-import type { FleetCare } from "./fleetCare.ts";
+import type { FleetBoat, FleetCare } from "./fleetCare.ts";
 
 interface Parts {
   readonly database: Database;
@@ -32,37 +33,79 @@ interface Parts {
 }
 
 const pastDays = 14;
+/** Boats listed of one week, and hours below which a boat makes none of it. */
+const mostOfWeek = 40;
+const leastH = 0.05;
 
 /** The workshop's year: what is expected, what is booked, and whom to offer an earlier slot. */
 export function createWorkshopService({ database, boats, deliveries, bookings, fleetCare, settings, clock }: Parts) {
+  /** All work there is to come: what is booked, and what is expected and not booked yet. */
+  const readJobs = async () => {
+    const today = clock.today();
+    const [fleet, booked, { workshop, region }] = await Promise.all([
+      fleetCare.read(),
+      bookings.list(addDays(today, -pastDays)),
+      settings.read(),
+    ]);
+    const firstDay = startOfWeek(today, region.weekStart);
+    const coming = booked.filter(({ state, date }) => state === "booked" && date >= firstDay);
+    const bookedBoats = new Set(coming.map(({ boat }) => boat));
+    const isBooked = new Set(
+      coming.flatMap(({ boat, items }) => items.map(({ scope, item }) => `${boat} ${scope} ${item}`)),
+    );
+    const jobs = coming.map((booking) => asJob(booking, firstDay));
+    for (const { boat, jobs: expected } of fleet)
+      for (const job of expected)
+        if (!bookedBoats.has(boat.id) || !isBooked.has(`${job.boat} ${job.scope} ${job.item}`)) jobs.push(job);
+    return { today, fleet, booked, workshop, region, firstDay, jobs };
+  };
+  /** Boats by their name and people, of few. */
+  const createNames = async (fleet: readonly FleetBoat[], ids: readonly string[]) => {
+    const boatOf = new Map(fleet.map(({ boat }) => [boat.id, boat]));
+    const sold = await deliveries.listOfBoats(ids);
+    const buyersOf = new Map(sold.map(({ boatId, buyers }) => [boatId, formatBuyers(buyers)]));
+    return <B extends { boat: string }>(each: B) => {
+      const boat = boatOf.get(each.boat);
+      const buyers = buyersOf.get(each.boat) ?? (boat === undefined ? "" : contactOf(boat).name);
+      return { ...each, boatName: boat?.name ?? "", serial: serialOf(boat?.hull ?? ""), buyers };
+    };
+  };
   return {
-    async describe(): Promise<WorkshopSheet> {
-      const today = clock.today();
-      const [fleet, booked, { workshop, region }] = await Promise.all([
-        fleetCare.read(),
-        bookings.list(addDays(today, -pastDays)),
-        settings.read(),
-      ]);
-      const firstDay = startOfWeek(today, region.weekStart);
-      const coming = booked.filter(({ state, date }) => state === "booked" && date >= firstDay);
-      const bookedBoats = new Set(coming.map(({ boat }) => boat));
-      const isBooked = new Set(
-        coming.flatMap(({ boat, items }) => items.map(({ scope, item }) => `${boat} ${scope} ${item}`)),
+    async describeWeek(begins: LocalDate): Promise<WorkshopWeek> {
+      const { fleet, firstDay, jobs } = await readJobs();
+      const week = weekOf(begins, firstDay);
+      const made = new Map<string, { expectedH: number; titles: Set<string>; isBooked: boolean }>();
+      for (const job of begins < firstDay ? [] : jobs) {
+        const expectedH = chanceIn(job, week) * job.labourH;
+        if (expectedH < leastH) continue;
+        const before = made.get(job.boat) ?? { expectedH: 0, titles: new Set(), isBooked: false };
+        before.titles.add(job.title);
+        made.set(job.boat, {
+          expectedH: before.expectedH + expectedH,
+          titles: before.titles,
+          isBooked: before.isBooked || job.kind === "booked",
+        });
+      }
+      const sorted = [...made].sort(([a, one], [b, other]) => other.expectedH - one.expectedH || (a < b ? -1 : 1));
+      const shown = sorted.slice(0, mostOfWeek);
+      const name = await createNames(
+        fleet,
+        shown.map(([boat]) => boat),
       );
-      const jobs = coming.map((booking) => asJob(booking, firstDay));
-      for (const { boat, jobs: expected } of fleet)
-        for (const job of expected)
-          if (!bookedBoats.has(boat.id) || !isBooked.has(`${job.boat} ${job.scope} ${job.item}`)) jobs.push(job);
-      const weeks = sumLoad(jobs, today, workshop, region.weekStart);
-      const boatOf = new Map(fleet.map(({ boat }) => [boat.id, boat]));
-      const offers = flattenLoad(jobs, weeks);
-      const sold = await deliveries.listOfBoats([...offers, ...booked].map(({ boat }) => boat));
-      const buyersOf = new Map(sold.map(({ boatId, buyers }) => [boatId, formatBuyers(buyers)]));
-      const name = <B extends { boat: string }>(each: B) => {
-        const boat = boatOf.get(each.boat);
-        const buyers = buyersOf.get(each.boat) ?? (boat === undefined ? "" : contactOf(boat).name);
-        return { ...each, boatName: boat?.name ?? "", serial: serialOf(boat?.hull ?? ""), buyers };
+      return {
+        boats: shown.map(([boat, { titles, ...rest }]) => name({ boat, titles: [...titles], ...rest })),
+        more: sorted.length - shown.length,
       };
+    },
+
+    async describe(): Promise<WorkshopSheet> {
+      const { today, fleet, booked, workshop, region, jobs } = await readJobs();
+      const weeks = sumLoad(jobs, today, workshop, region.weekStart);
+      const offers = flattenLoad(jobs, weeks);
+      const name = await createNames(
+        fleet,
+        [...offers, ...booked].map(({ boat }) => boat),
+      );
       return {
         date: today,
         engines: fleet.reduce((sum, { facts }) => sum + facts.engines.length, 0),

@@ -1,9 +1,10 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Boat, Booking } from "../../api/index.ts";
+import type { Boat, Booking, WorkshopSheet } from "../../api/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
+import { capacityOfDay } from "../../core/workshop/index.ts";
 import { ask } from "../app/client.ts";
-import { boatQuery } from "../app/queries.ts";
+import { boatQuery, workshopQuery } from "../app/queries.ts";
 import { Button } from "../ui/Button.tsx";
 import { DateInput } from "../ui/DateInput.tsx";
 import { formatDue } from "../ui/DueDay.tsx";
@@ -11,7 +12,7 @@ import { Fetched } from "../ui/Fetched.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { readPlain } from "../ui/readPlain.ts";
 import { useIds } from "../ui/useIds.ts";
-import { formatMinuteOfDay, minutesOf } from "../ui/words.ts";
+import { formatDay, formatMinuteOfDay, minutesOf } from "../ui/words.ts";
 
 const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3 text-ink";
 
@@ -29,9 +30,11 @@ interface BookProps {
 /** A slot in the workshop: day, time, and which of the things that come up are done then. */
 export function BookForm(props: BookProps) {
   const boat = useQuery(boatQuery(props.boat));
+  // What else stands on that day is said where it is known; without signal a slot can be asked for all the same.
+  const workshop = useQuery(workshopQuery).data;
   return (
     <Fetched query={boat} what="the boat">
-      {(data) => <FormOf {...props} data={data} />}
+      {(data) => <FormOf {...props} data={data} workshop={workshop} />}
     </Fetched>
   );
 }
@@ -46,7 +49,21 @@ function listNext(data: Boat, wanted: BookProps["wanted"] = []) {
   return [...new Map([...near, ...asked].toReversed().map((item) => [keyOf(item), item])).values()].toReversed();
 }
 
-function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { data: Boat }) {
+/** How full a day is without this slot, and with it. */
+function readDay({ workshop, bookings }: WorkshopSheet, day: LocalDate, own: string | undefined) {
+  const slots = bookings
+    .filter(({ id, date, state }) => date === day && state === "booked" && id !== own)
+    .sort((a, b) => a.startMin - b.startMin);
+  const capacityH = capacityOfDay(workshop, day);
+  return { slots, capacityH, usedH: slots.reduce((sum, { labourH }) => sum + labourH, 0) };
+}
+
+interface FormProps extends BookProps {
+  readonly data: Boat;
+  readonly workshop: WorkshopSheet | undefined;
+}
+
+function FormOf({ data, workshop, booking, date: wished, wanted, onDone }: FormProps) {
   const next = listNext(data, wanted ?? booking?.items);
   const [date, setDate] = useState<LocalDate | null>(booking?.date ?? wished ?? data.visits[0]?.date ?? data.today);
   const [start, setStart] = useState(formatMinuteOfDay(booking?.startMin ?? 9 * 60));
@@ -56,6 +73,8 @@ function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { d
   const [note, setNote] = useState(booking?.note ?? "");
   const chosen = next.filter((item) => picked.has(keyOf(item)));
   const labourH = chosen.length === 0 ? (booking?.labourH ?? 1) : chosen.reduce((sum, item) => sum + item.labourH, 0);
+  const day = workshop === undefined || date === null ? null : readDay(workshop, date, booking?.id);
+  const isOver = day !== null && day.capacityH > 0 && day.usedH + labourH > day.capacityH;
   const idOf = useIds();
   const book = useMutation({
     mutationFn: () =>
@@ -98,6 +117,7 @@ function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { d
           <strong>{labourH.toFixed(1)} h</strong> <span className="text-soft">of work</span>
         </p>
       </div>
+      {day !== null && date !== null && <DayRoom day={day} date={date} withH={day.usedH + labourH} isOver={isOver} />}
       <ul className="mt-2">
         {next.map((item) => (
           <li key={`${keyOf(item)} ${item.dueDate}`}>
@@ -134,11 +154,44 @@ function FormOf({ data, booking, date: wished, wanted, onDone }: BookProps & { d
       <p className="mt-3 flex gap-2">
         <Button type="submit" look="primary" disabled={book.isPending}>
           {booking === undefined ? "Book it" : "Move it"}
+          {isOver && " all the same"}
         </Button>
         <Button look="quiet" onClick={() => void onDone()}>
           Cancel
         </Button>
       </p>
     </form>
+  );
+}
+
+interface DayRoomProps {
+  readonly day: ReturnType<typeof readDay>;
+  readonly date: LocalDate;
+  /** Hours of that day with this slot. */
+  readonly withH: number;
+  readonly isOver: boolean;
+}
+
+/** What room the day has, what stands there already, and what it would come to. */
+function DayRoom({ day: { slots, capacityH, usedH }, date, withH, isOver }: DayRoomProps) {
+  if (capacityH === 0) return <p className="mt-1 text-amber">◷ {formatDay(date)}: the workshop is closed.</p>;
+  return (
+    <div className="mt-1 text-sm">
+      <p className={`num ${isOver ? "text-magenta" : "text-soft"}`}>
+        {isOver
+          ? `▲ ${formatDay(date)} would hold ${withH.toFixed(1)} of ${capacityH} h. Book it there?`
+          : `${formatDay(date)}: ${usedH.toFixed(1)} of ${capacityH} h booked, ${(capacityH - usedH).toFixed(1)} h free.`}
+      </p>
+      {slots.length > 0 && (
+        <ul aria-label="Booked that day" className="num text-soft">
+          {slots.map(({ id, startMin, labourH, boatName, serial }) => (
+            <li key={id}>
+              {formatMinuteOfDay(startMin)} to {formatMinuteOfDay(Math.min(1439, startMin + Math.round(labourH * 60)))},{" "}
+              {boatName} {serial}
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
   );
 }

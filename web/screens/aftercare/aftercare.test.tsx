@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import "fake-indexeddb/auto";
-import { cleanup, screen, within } from "@testing-library/react";
+import { cleanup, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Boat, CallList, CareLine, MessageLine, WorkshopSheet } from "../../../api/index.ts";
@@ -100,6 +100,10 @@ const boat = {
   rig: rigTemplates["wending-23"],
   today,
   inService: "2026-03-01",
+  care: [
+    { engine: "port", label: "Port engine", likelyNowH: 19 },
+    { engine: "starboard", label: "starboard", likelyNowH: 19 },
+  ],
   visits: [
     {
       date: "2026-06-29",
@@ -110,7 +114,7 @@ const boat = {
         item: "first-service",
         title: "First service",
         work: [],
-        parts: [],
+        parts: ["Engine oil", "Oil filter"],
         labourH: 1.5,
         dueDate: "2026-06-29",
         by: "hours",
@@ -461,13 +465,23 @@ describe("the workshop", () => {
       },
     ],
   };
-  const show = (role = "service") => {
+  const show = (role = "service", read = sheet) => {
     const asked = answerWith({
-      workshop: () => sheet,
+      workshop: () => read,
       callList: () => callListOf([]),
       boat: () => boat,
       setBooking: () => ({ done: true as const }),
       setWorkshop: () => ({ done: true as const }),
+      workshopWeek: () => ({
+        boats: [
+          {
+            ...{ boat: "b1", boatName: "Wending 23", serial: "23118", buyers: "Dov Anselm", titles: ["First service"] },
+            ...{ expectedH: 2.4, isBooked: false },
+          },
+        ],
+        more: 3,
+      }),
+      addService: () => ({ done: true as const }),
       sendMessage: () => refuse("opted-out"),
       makeFeed: () => ({ token: "A".repeat(22) }),
     });
@@ -513,9 +527,68 @@ describe("the workshop", () => {
     expect(states).toEqual(["cancelled", "booked"]);
   });
 
+  it("says what a week comes to and whose boats make it", async () => {
+    show();
+    const days = await screen.findByRole("region", { name: /^Week of 15 Jun 2026/ });
+    expect(within(days).getByText("0.0 h booked, 20.0 h more expected, of 32 h.")).toBeTruthy();
+    await user.click(within(days).getByRole("button", { name: "Which boats make this week" }));
+    const boats = await within(days).findByRole("list", { name: "Boats that make this week" });
+    expect(boats.textContent).toContain("Wending 23 23118, Dov Anselm");
+    expect(boats.textContent).toContain("2.4 h");
+    expect(boats.textContent).toContain("and 3 boats with less");
+  });
+
+  it("writes down what was done of a slot, with parts of its pack, and closes it; one to come is asked about", async () => {
+    const items = ["port", "starboard"].map((scope) => ({ scope, item: "first-service", title: "First service" }));
+    const [slot] = sheet.bookings;
+    const asked = show("technician", { ...sheet, bookings: [{ ...slot!, items }] });
+    await user.click(await screen.findByRole("button", { name: "Done" }));
+    const form = within(await screen.findByRole("form", { name: "What was done on Wending 23 23118" }));
+    expect(form.getByText(/This slot is on Tue 16 Jun/)).toBeTruthy();
+    await user.click(form.getByRole("checkbox", { name: "First service, starboard" }));
+    await user.click(form.getByRole("checkbox", { name: "Oil filter" }));
+    const hours = form.getByLabelText(/^Hours, /);
+    await user.clear(hours);
+    await user.type(hours, "x");
+    await user.click(form.getByRole("button", { name: "Save what was done" }));
+    expect(form.getByRole("alert").textContent).toContain("Type hours such as 20.5");
+    await user.clear(hours);
+    await user.type(hours, "19.5");
+    await user.type(form.getByLabelText("Other parts"), "Hose clamp");
+    await user.click(form.getByRole("button", { name: "Save what was done" }));
+    await waitFor(() => expect(asked.some(({ name }) => name === "setBooking")).toBe(true));
+    const [service, ...others] = asked.filter(({ name }) => name === "addService");
+    expect(others).toEqual([]);
+    expect(service?.body).toMatchObject({
+      ...{ engine: "port", item: "first-service", date: today, hours: 19.5, outcome: "done" },
+      ...{ parts: "Engine oil, Hose clamp", labourH: 7, mechanic: "Nessa" },
+    });
+    expect(asked.find(({ name }) => name === "setBooking")?.body).toMatchObject({ state: "done", date: today });
+  });
+
+  it("says while booking what room the day has, and asks before it is overfilled", async () => {
+    show();
+    await user.click(await screen.findByRole("button", { name: "Book Wending 23 23118" }));
+    const form = within(await screen.findByRole("form", { name: "Book a slot" }));
+    expect(form.getByText("▲ Tue 16 Jun would hold 8.5 of 6 h. Book it there?")).toBeTruthy();
+    expect(form.getByRole("list", { name: "Booked that day" }).textContent).toContain("09:30 to 16:30, Wending 23");
+    expect(form.getByRole("button", { name: "Book it all the same" })).toBeTruthy();
+    await user.clear(form.getByLabelText(/^Day/));
+    await user.type(form.getByLabelText(/^Day/), "2026-06-17");
+    expect(form.getByText("Wed 17 Jun: 0.0 of 6 h booked, 6.0 h free.")).toBeTruthy();
+    await user.clear(form.getByLabelText(/^Day/));
+    await user.type(form.getByLabelText(/^Day/), "2026-06-21");
+    expect(form.getByText("◷ Sun 21 Jun: the workshop is closed.")).toBeTruthy();
+  });
+
   it("offers an earlier slot, and says why one could not be offered", async () => {
     const asked = show();
     await user.click(await screen.findByRole("button", { name: "Offer Wending 23 23118 a slot" }));
+    // What they will read is shown first, and nothing is sent before that.
+    const words = await screen.findByLabelText("Dov Anselm will read");
+    expect((words as HTMLTextAreaElement).value).toContain("In the week of Mon 15 Jun we have time for you");
+    expect(asked.filter(({ name }) => name === "sendMessage")).toEqual([]);
+    await user.click(screen.getByRole("button", { name: "Send it" }));
     expect((await screen.findByRole("alert")).textContent).toContain("asked not to be written to");
     expect(asked.find(({ name }) => name === "sendMessage")?.body).toMatchObject({
       kind: "earlier",

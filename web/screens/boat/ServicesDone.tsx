@@ -70,7 +70,8 @@ interface DoneProps {
 
 function DoneRow({ boat, service, label, title, mayCorrect }: DoneProps) {
   const [isOpen, setOpen] = useState(false);
-  const { id, date, engine, hours, by, outcome, note, photo, file, fileName, priceCents } = service;
+  const { id, date, engine, hours, by, outcome, note, photo, file, fileName, priceCents, parts, labourH, mechanic } =
+    service;
   return (
     <>
       <tr className="border-b border-rule align-top">
@@ -78,6 +79,7 @@ function DoneRow({ boat, service, label, title, mayCorrect }: DoneProps) {
         <td className="py-1.5 pr-4">{label}</td>
         <td className="py-1.5 pr-4">
           {title}
+          {parts !== "" && <span className="block text-sm">Parts: {parts}</span>}
           {note !== "" && <span className="block text-sm text-soft">{note}</span>}
           {photo !== null && <PhotoLink photo={photo} says={title} />}
           {file !== null && (
@@ -88,7 +90,9 @@ function DoneRow({ boat, service, label, title, mayCorrect }: DoneProps) {
         </td>
         <td className="num py-1.5 text-right whitespace-nowrap">{engine === "boat" ? "" : `${hours.toFixed(1)} h`}</td>
         <td className="py-1.5 pl-4 text-soft">
-          {outcomeWords[outcome]}, {by}
+          {outcomeWords[outcome]}, {mechanic === "" ? by : mechanic}
+          {labourH !== null && <span className="num"> · {labourH.toFixed(1)} h of work</span>}
+          {mechanic !== "" && mechanic !== by && <span className="block text-sm">entered by {by}</span>}
         </td>
         <td className="num py-1.5 text-right">{priceCents === null ? "" : formatMoney(priceCents)}</td>
         <td className="text-right">

@@ -281,6 +281,9 @@ describe("recording a service", () => {
       file: "f1",
       fileName: "invoice.pdf",
       priceCents: 31_240,
+      parts: "Engine oil, Oil filter",
+      labourH: 1.5,
+      mechanic: "Tobin",
     };
     const after = createBoat([done]);
     const isFirst = ({ item, scope }: { item: string; scope: string }) =>
@@ -311,7 +314,7 @@ describe("recording a service", () => {
     );
     const row = screen.getAllByRole("row")[1]!;
     expect(row.textContent).toContain("14.0 h");
-    expect(row.textContent).toContain("elsewhere, Ines");
+    expect(row.textContent).toContain("elsewhere, Tobin · 1.5 h of workentered by Ines");
     expect(row.textContent).toContain("312.40");
     expect(within(row).getByRole("link", { name: "invoice.pdf" }).getAttribute("href")).toBe("/api/files/f1");
   });
@@ -353,6 +356,9 @@ describe("a used boat", () => {
       file: null,
       fileName: null,
       priceCents: null,
+      parts: "",
+      labourH: null,
+      mechanic: "",
     };
     render(
       <QueryClientProvider client={queryClient}>

@@ -175,6 +175,9 @@ describe("what an owner is told of the service", () => {
       file: null,
       fileName: null,
       priceCents: null,
+      parts: "",
+      labourH: null,
+      mechanic: "",
     };
     const { rerender } = render(<OwnerCare token={token} page={page} />);
     expect(screen.getByTestId("owner-visit").textContent).toBe("2 Aug 2026");

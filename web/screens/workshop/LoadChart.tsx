@@ -80,9 +80,9 @@ function drawLoad(weeks: readonly Week[], picked: string, inks: Inks) {
 function listBars(weeks: readonly Week[], picked: string, inks: Inks) {
   const colours: Record<(typeof kinds)[number][0], string> = {
     booked: inks.ink,
-    "first-service": inks.helm,
-    yearly: inks.deep,
-    season: inks.buff,
+    "first-service": inks.deep,
+    yearly: inks.buff,
+    season: inks.helm,
     other: inks.rule,
   };
   return kinds.map(([kind, name]) => ({
@@ -135,9 +135,9 @@ function Legend() {
     <figcaption className="flex flex-wrap gap-x-5 text-sm text-soft">
       {[
         ["bg-ink", "booked"],
-        ["bg-helm", "first service"],
-        ["bg-deep", "yearly and larger"],
-        ["bg-buff", "spring and lay-up"],
+        ["bg-deep", "first service"],
+        ["bg-buff", "yearly and larger"],
+        ["bg-helm", "spring and lay-up"],
       ].map(([look, says]) => (
         <span key={says} className="inline-flex items-center gap-1.5">
           <span aria-hidden className={`size-3 border border-soft ${look}`} />

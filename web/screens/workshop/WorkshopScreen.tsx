@@ -2,22 +2,27 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { WorkshopSheet } from "../../../api/index.ts";
+import { isOneOf, mechanics } from "../../../api/roles.ts";
 import { addDays, type LocalDate } from "../../../core/dates/index.ts";
 import { capacityOfDay, startOfWeek } from "../../../core/workshop/index.ts";
 import { ask } from "../../app/client.ts";
 import { careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
+import { useMe } from "../../app/useMe.ts";
 import { BookForm } from "../../booking/BookForm.tsx";
 import { Button, linkLook } from "../../ui/Button.tsx";
 import { formatDue, formatRange } from "../../ui/DueDay.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { fillFalls, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
 import { storeRegion } from "../../ui/storeTime.ts";
 import { useIds } from "../../ui/useIds.ts";
 import { formatDay, formatDayAndYear, formatMinuteOfDay } from "../../ui/words.ts";
+import { DonePad } from "./DonePad.tsx";
 import { HoursOfWork } from "./HoursOfWork.tsx";
 import { LoadChart } from "./LoadChart.tsx";
 import { refreshWorkshop } from "./refreshWorkshop.ts";
+import { WeekMakers } from "./WeekMakers.tsx";
 
 /** The workshop's year at a glance, whom to offer an earlier slot, and the slots of a week. */
 export function WorkshopScreen() {
@@ -92,13 +97,15 @@ function Workshop({ sheet }: { sheet: WorkshopSheet }) {
 
 function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
   const [isBooking, setBooking] = useState(false);
+  const [text, setText] = useState<string | null>(null);
   const [isOffered, setOffered] = useState(false);
   const { boat, boatName, serial, buyers, items, labourH, dueDate, range, isAnyDay, toWeek } = offer;
   const due = { date: dueDate, range, isAnyDay };
   const title = [...new Set(items.map((item) => item.title))].join(", ");
   const care = useQuery({ ...careQuery, enabled: false });
   const idOf = useIds();
-  const write = useMutation({
+  const me = useMe();
+  const draft = useMutation({
     mutationFn: async () => {
       const { templates, store, phone } = care.data ?? (await queryClient.fetchQuery(careQuery));
       const names: Record<string, string> = {
@@ -110,10 +117,17 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
         ...fillFalls(due, false),
         week: formatDay(toWeek),
       };
-      const text = fillTemplate(templates.find(({ id }) => id === "earlier")!.text, names);
-      return ask("sendMessage", { params: { boat }, body: { id: idOf(), kind: "earlier", text, withLink: false } });
+      return fillTemplate(templates.find(({ id }) => id === "earlier")!.text, names);
     },
-    onSuccess: () => setOffered(true),
+    onSuccess: setText,
+  });
+  const write = useMutation({
+    mutationFn: (said: string) =>
+      ask("sendMessage", { params: { boat }, body: { id: idOf(), kind: "earlier", text: said, withLink: false } }),
+    onSuccess: () => {
+      setOffered(true);
+      setText(null);
+    },
   });
   return (
     <li className="border-b border-rule py-1.5">
@@ -129,9 +143,10 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
           </span>
         </span>
         <Button
-          disabled={write.isPending || isOffered}
+          disabled={draft.isPending || isOffered}
           aria-label={isOffered ? undefined : `Offer ${boatName} ${serial} a slot`}
-          onClick={() => write.mutate()}
+          aria-expanded={text !== null}
+          onClick={() => (text === null ? draft.mutate() : setText(null))}
         >
           {isOffered ? "Offered" : "Offer it"}
         </Button>
@@ -139,6 +154,33 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
           Book
         </Button>
       </div>
+      {draft.error !== null && <ErrorNotice error={draft.error} />}
+      {text !== null && (
+        <div className="mt-2 border-l-4 border-helm bg-panel px-4 py-3">
+          <label className="block text-soft">
+            {buyers} will read
+            <textarea
+              value={text}
+              rows={3}
+              maxLength={600}
+              onChange={(event) => setText(readPlain(event))}
+              className="mt-0.5 w-full rounded-md border border-soft bg-panel px-3 py-2 text-ink"
+            />
+          </label>
+          <p className="mt-2 flex gap-2">
+            <Button
+              look="primary"
+              disabled={write.isPending || text.trim() === ""}
+              onClick={() => write.mutate(text.trim())}
+            >
+              {me.isCarried ? "Send it" : "Make it ready"}
+            </Button>
+            <Button look="quiet" onClick={() => setText(null)}>
+              Cancel
+            </Button>
+          </p>
+        </div>
+      )}
       {write.error !== null && <ErrorNotice error={write.error} />}
       {isBooking && (
         <BookForm
@@ -201,13 +243,19 @@ function Week({ sheet, begins, onWeek }: WeekProps) {
               </span>
               <ul>
                 {mine.map((booking) => (
-                  <SlotRow key={booking.id} booking={booking} onState={(state) => change.mutate({ booking, state })} />
+                  <SlotRow
+                    key={booking.id}
+                    booking={booking}
+                    today={sheet.date}
+                    onState={(state) => change.mutate({ booking, state })}
+                  />
                 ))}
               </ul>
             </li>
           );
         })}
       </ul>
+      <WeekMakers begins={begins} week={sheet.weeks.find((each) => each.begins === begins)} />
       {change.data !== undefined && change.variables?.state === "cancelled" && (
         <p role="status" className="py-2">
           Cancelled.{" "}
@@ -260,8 +308,16 @@ function Feeds() {
   );
 }
 
-function SlotRow({ booking, onState }: { booking: Slot; onState: (state: Slot["state"]) => void }) {
+interface SlotRowProps {
+  readonly booking: Slot;
+  readonly today: LocalDate;
+  readonly onState: (state: Slot["state"]) => void;
+}
+
+function SlotRow({ booking, today, onState }: SlotRowProps) {
   const [isMoving, setMoving] = useState(false);
+  const [isDone, setDone] = useState(false);
+  const me = useMe();
   return (
     <li className="py-0.5">
       <span className="num">{formatMinuteOfDay(booking.startMin)}</span>{" "}
@@ -274,7 +330,7 @@ function SlotRow({ booking, onState }: { booking: Slot; onState: (state: Slot["s
         {booking.note !== "" && `. ${booking.note}`}
         {booking.state === "done" && ". Done."}
       </span>
-      {booking.state === "booked" && (
+      {booking.state === "booked" && !isDone && (
         <span className="flex gap-4 text-sm">
           <button type="button" className="min-h-11 underline" onClick={() => setMoving(true)}>
             Move
@@ -282,11 +338,14 @@ function SlotRow({ booking, onState }: { booking: Slot; onState: (state: Slot["s
           <button type="button" className="min-h-11 underline" onClick={() => onState("cancelled")}>
             Cancel the slot
           </button>
-          <button type="button" className="min-h-11 underline" onClick={() => onState("done")}>
-            Done
-          </button>
+          {isOneOf(mechanics, me.role) && (
+            <button type="button" className="min-h-11 underline" onClick={() => setDone(true)}>
+              Done
+            </button>
+          )}
         </span>
       )}
+      {isDone && <DonePad booking={booking} today={today} onDone={() => setDone(false)} />}
       {isMoving && (
         <BookForm
           boat={booking.boat}

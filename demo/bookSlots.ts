@@ -1,0 +1,28 @@
+import { addDays, type LocalDate, toInstant } from "../core/dates/index.ts";
+import { capacityOfDay, type Workshop } from "../core/workshop/index.ts";
+import type { Database } from "../server/database/open.ts";
+import { createId } from "./walkEntries.ts";
+
+const slots = [
+  { place: 3, startMin: 9 * 60, labourH: 2, item: "annual", title: "100 h or yearly", note: "" },
+  { place: 8, startMin: 13 * 60 + 30, labourH: 3, item: "annual", title: "100 h or yearly", note: "Brings it afloat" },
+  { place: 15, startMin: 10 * 60, labourH: 2, item: "first-service", title: "First service", note: "" },
+] as const;
+
+/** The demo's workshop has work: two slots on the next day it works, from today on, and one two days later. */
+export async function bookSlots({ models }: Database, today: LocalDate, workshop: Workshop): Promise<void> {
+  const nextOpen = (from: LocalDate): LocalDate =>
+    capacityOfDay(workshop, from) >= 5 ? from : nextOpen(addDays(from, 1));
+  const first = nextOpen(today);
+  const boats = await models.boats.findAll({ where: { template: "sedge-18" }, order: ["id"], raw: true, limit: 20 });
+  const rows = slots.flatMap(({ place, startMin, labourH, item, title, note }, i) => {
+    const boat = boats[place % boats.length] as { id: string } | undefined;
+    if (boat === undefined) return [];
+    const date = i < 2 ? first : nextOpen(addDays(first, 2));
+    return {
+      ...{ id: createId(Date.parse(date)), boatId: boat.id, date, startMin, labourH, note, state: "booked" },
+      ...{ items: JSON.stringify([{ scope: "main", item, title }]), by: "ines", at: toInstant(Date.parse(today)) },
+    };
+  });
+  await models.bookings.bulkCreate(rows);
+}
