@@ -270,6 +270,8 @@ export const boatSchema = z.strictObject({
   rig: rigSchema,
   inService: localDateSchema.nullable(),
   buyers: z.string(),
+  stock: z.string(),
+  color: z.string(),
   /** What the last who bought it reads. */
   language: languageSchema,
   today: localDateSchema,
@@ -287,6 +289,8 @@ export const boatRowSchema = z.strictObject({
   id: recordIdSchema,
   name: plainText(80),
   hull: z.string(),
+  stock: z.string(),
+  color: z.string(),
   family: z.string(),
   loaM: z.number(),
   beamM: z.number(),
@@ -371,6 +375,10 @@ export const ownerPageSchema = z.strictObject({
   today: localDateSchema,
   delivery: deliverySchema,
   inService: localDateSchema.nullable(),
+  /** Until when gear and registration are good, by gear, as the owner entered it. */
+  gearDates: z.record(recordIdSchema, localDateSchema),
+  /** Nobody knows how to reach them. */
+  isUnreached: z.boolean(),
   ...boatCareSchema.omit({ bookings: true }).shape,
   /** The words of the cards and the packs they speak of, for the page to make this boat's cards from. */
   cards: z.array(cardTextSchema),
@@ -465,8 +473,14 @@ export const newBoatSchema = z.union([
   z.strictObject({ ...newBoatHead, rig: rigSchema }),
 ]);
 
+/** Empty where the yard has none. */
+export const stockNumberSchema = z.union([z.literal(""), plainText(30)]);
+export const colorSchema = z.union([z.literal(""), plainText(40)]);
+
 export const stockBoatSchema = z.strictObject({
   hull: z.string().trim().min(1).max(20),
+  stock: stockNumberSchema.default(""),
+  color: colorSchema.default(""),
   name: plainText(80),
   template: recordIdSchema,
   maker: plainText(60).nullable(),

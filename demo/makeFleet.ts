@@ -111,7 +111,7 @@ export function sellBoats(today: LocalDate, count: number): SoldBoat[] {
     const contact = JSON.stringify({ name, phone, optOut: random() < 0.06 });
     const rig = rigTexts[model]!;
     const named = { id, name: rigTemplates[model].model, hull, stock: "", color: "" };
-    const boat = { ...named, rig, template: model, inService, version: 1, contact, callBack: "" };
+    const boat = { ...named, rig, template: model, inService, version: 1, contact, callBack: "", gearDates: "{}" };
     sold.push({ boat, ...history });
   }
   return sold;

@@ -344,6 +344,8 @@ const listStories = (today: LocalDate): readonly Story[] => [
   },
 ];
 
+const colors = ["white", "white, navy", "sand", "white, red"] as const;
+
 /** The demo's passwords are printed: hashing them well would only make every start slow. */
 export const demoCost = { N: 1024, r: 8, p: 1 } as const;
 
@@ -388,7 +390,10 @@ export async function makeDemoStore(
       await services.libraryService.read(),
       planOptions,
     );
-    await services.boats.add({ id: story.id, name: story.boatName, hull: story.hull, rig, template });
+    await services.boats.add({
+      ...{ id: story.id, name: story.boatName, hull: story.hull, rig, template },
+      ...{ stock: `S-${story.hull.slice(3, 8)}`, color: colors[story.hull.charCodeAt(7) % colors.length]! },
+    });
     if (story.contact !== undefined)
       await services.boats.setContact(story.id, { name: "", optOut: false, ...story.contact });
     await services.deliveries.add({

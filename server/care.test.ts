@@ -253,6 +253,40 @@ describe("the call list", () => {
     expect((await line("w097")).contact.email).toBe("ana@example.test");
   });
 
+  it("takes from an owner until when their gear is good and how they are reached, and overwrites nothing the yard wrote", async () => {
+    const put = (what: string, body: object) => store.stranger.send("PUT", `/api/owner/${token}/${what}`, body);
+    const page = async () => (await store.stranger.get(`/api/owner/${token}`)).body;
+    const { gear } = (await page()).delivery.rig;
+    expect((await put("dates", { item: gear[0].id, until: "2028-05-31" })).status).toBe(200);
+    expect((await put("dates", { item: "registration", until: "2027-03-31" })).status).toBe(200);
+    expect((await put("dates", { item: "sextant", until: "2027-03-31" })).status).toBe(422);
+    expect((await put("dates", { item: gear[0].id, until: null })).status).toBe(200);
+    expect((await page()).gearDates).toEqual({ registration: "2027-03-31" });
+    await ines.send("PUT", "/api/boats/w112/contact", { name: "", phone: "555 0134", optOut: false });
+    expect((await put("contact", { phone: "1", email: "dov@example.test", optOut: false })).status).toBe(200);
+    expect((await page()).isUnreached).toBe(false);
+    expect((await ines.get("/api/boats/w112")).body.contact).toMatchObject({
+      phone: "555 0134",
+      email: "dov@example.test",
+    });
+  });
+
+  it("knows a boat by its stock number, sorts by it, and shows which is being made ready", async () => {
+    const boats = async (query: string) => (await ines.get(`/api/boats?${query}`)).body.boats;
+    expect((await nessa.send("PUT", "/api/boats/w112/stock", { stock: "A-0001", color: "white" })).status).toBe(200);
+    expect((await nessa.send("PUT", "/api/boats/w112/stock", { stock: "x".repeat(31), color: "" })).status).toBe(422);
+    expect((await boats("find=a-0001")).map(({ id }: { id: string }) => id)).toEqual(["w112"]);
+    const sorted = (await boats("sort=stock")).map(({ stock }: { stock: string }) => stock);
+    expect(sorted[0]).toBe("A-0001");
+    const known = sorted.filter((stock: string) => stock !== "");
+    expect(sorted.slice(0, known.length)).toEqual([...known].sort());
+    const sold = (await boats("sort=sold")).map(({ inService }: { inService: string | null }) => inService ?? "");
+    expect(sold).toEqual([...sold].sort().reverse());
+    const making = await boats("stage=making-ready");
+    expect(making.length).toBeGreaterThan(0);
+    expect(making.every(({ inService }: { inService: string | null }) => inService === null)).toBe(true);
+  });
+
   it("finds a message by letters of every kind, with or without their accents", async () => {
     await ines.send("PUT", "/api/boats/w112/contact", {
       name: "Émile Łącki-Ångström",

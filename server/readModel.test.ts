@@ -191,6 +191,7 @@ const boatRow = (id: string) => ({
   stock: "",
   color: "",
   callBack: "",
+  gearDates: "{}",
 });
 
 describe("what falls due", () => {

@@ -124,13 +124,18 @@ describe("a stock list", () => {
   });
 
   it("adds what is new, and the same list twice adds nothing", async () => {
-    const boats = [line("SLW50001A627"), line("slw 50002 A627"), line("SLW50001A627")];
+    const boats = [
+      line("SLW50001A627", { stock: "A-17", color: "sand" }),
+      line("slw 50002 A627"),
+      line("SLW50001A627"),
+    ];
     const owner = await store.signIn("odile");
     const send = () => owner.send("POST", "/api/boats/import", { boats });
     expect((await send()).body).toEqual({ added: 2, known: 1 });
     expect((await send()).body).toEqual({ added: 0, known: 3 });
     const { body } = await nessa.get("/api/boats/slw50001/rig");
     expect(body.rig).toMatchObject({ loaM: 4.9, modelYear: 2027 });
+    expect((await nessa.get("/api/boats/slw50001")).body).toMatchObject({ stock: "A-17", color: "sand" });
   });
 
   it("is taken whole or not at all", async () => {

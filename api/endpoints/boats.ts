@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { boatStages } from "../../core/care/index.ts";
+import { boatSorts, boatStages } from "../../core/care/index.ts";
 import { plainText, rigSchema } from "../../core/rig/index.ts";
 import { recordIdSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
@@ -8,10 +8,12 @@ import { describers, everyone, sellers } from "../roles.ts";
 import {
   boatRowSchema,
   boatSchema,
+  colorSchema,
   newBoatSchema,
   rigSheetSchema,
   savedRigSchema,
   stockBoatSchema,
+  stockNumberSchema,
   templateLineSchema,
 } from "../schemas.ts";
 import { done, none, oneBoat } from "./shared.ts";
@@ -22,12 +24,14 @@ const oneTemplate = z.strictObject({ template: recordIdSchema });
 export const boatsEndpoints = {
   boats: endpoint({
     ...addresses.boats,
-    summary: "Three hundred boats a page, the next handover first; with `find` and `stage` of those they fit",
+    summary:
+      "Three hundred boats a page, the next handover first unless `sort` says otherwise; with `find` and `stage` of those they fit",
     admits: everyone,
     params: none,
     query: z.strictObject({
       find: z.string().max(100).default(""),
       stage: z.enum(["all", ...boatStages]).default("all"),
+      sort: z.enum(boatSorts).default("next"),
       page: z.coerce.number().int().min(0).max(10_000).default(0),
     }),
     body: null,
@@ -57,6 +61,16 @@ export const boatsEndpoints = {
     query: none,
     body: newBoatSchema,
     answer: z.strictObject({ boat: recordIdSchema }),
+  }),
+  setStock: endpoint({
+    ...addresses.setStock,
+    summary: "What the yard calls a boat: its stock number and color",
+    admits: describers,
+    audit: "boats",
+    params: oneBoat,
+    query: none,
+    body: z.strictObject({ stock: stockNumberSchema, color: colorSchema }),
+    answer: done,
   }),
   importBoats: endpoint({
     ...addresses.importBoats,

@@ -1,7 +1,9 @@
 import { z } from "zod";
+import { localDateSchema } from "../../core/dates/index.ts";
 import { vehicleSchema } from "../../core/tow/index.ts";
 import { entrySchema, recordIdSchema, ulidSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
+import { contactSchema } from "../careSchemas.ts";
 import { endpoint } from "../endpoint.ts";
 import { ownerPageSchema } from "../schemas.ts";
 import { done, none, oneToken, packQuery, paperQuery, photoAnswer, photoTypes, tokenSchema } from "./shared.ts";
@@ -33,6 +35,24 @@ export const ownerEndpoints = {
     params: oneToken,
     query: none,
     body: vehicleSchema,
+    answer: done,
+  }),
+  setOwnerDate: endpoint({
+    ...addresses.setOwnerDate,
+    summary: "Until when a thing aboard or the registration is good, as its owner reads it",
+    admits: "public",
+    params: oneToken,
+    query: none,
+    body: z.strictObject({ item: recordIdSchema, until: localDateSchema.nullable() }),
+    answer: done,
+  }),
+  setOwnerContact: endpoint({
+    ...addresses.setOwnerContact,
+    summary: "How an owner is reached, and whether the yard may write",
+    admits: "public",
+    params: oneToken,
+    query: none,
+    body: contactSchema.pick({ phone: true, email: true, optOut: true }),
     answer: done,
   }),
   setOwnerPhoto: endpoint({

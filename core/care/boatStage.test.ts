@@ -2,12 +2,21 @@ import { expect, it } from "vitest";
 import { findStage } from "./index.ts";
 
 const today = "2026-06-13";
-const sold = { inService: "2026-05-01", nextDelivery: null, isBreakInOpen: false, due: null } as const;
+const sold = {
+  inService: "2026-05-01",
+  nextDelivery: null,
+  isMakingReady: false,
+  isBreakInOpen: false,
+  due: null,
+} as const;
 
 it("a boat is at the stage of what wants doing first", () => {
   expect(findStage({ ...sold, inService: null }, today)).toBe("in-stock");
   expect(findStage({ ...sold, inService: null, nextDelivery: "2026-06-20" }, today)).toBe("to-hand-over");
   expect(findStage({ ...sold, nextDelivery: "2026-06-20" }, today)).toBe("to-hand-over");
+  expect(findStage({ ...sold, inService: null, nextDelivery: "2026-06-20", isMakingReady: true }, today)).toBe(
+    "making-ready",
+  );
   expect(findStage({ ...sold, isBreakInOpen: true }, today)).toBe("in-break-in");
   expect(findStage(sold, today)).toBe("in-use");
 });

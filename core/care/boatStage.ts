@@ -2,7 +2,10 @@ import { addDays, type LocalDate } from "../dates/index.ts";
 import type { DueDay } from "../service/index.ts";
 
 /** Where a boat stands with the store, from stock to its years in use. */
-export const boatStages = ["in-stock", "to-hand-over", "in-break-in", "service-due", "in-use"] as const;
+export const boatStages = ["in-stock", "making-ready", "to-hand-over", "in-break-in", "service-due", "in-use"] as const;
+/** By what boats are listed: the next handover or service, name, who has it, stock number, when it was handed over. */
+export const boatSorts = ["next", "name", "buyer", "stock", "sold"] as const;
+export type BoatSort = (typeof boatSorts)[number];
 export type BoatStage = (typeof boatStages)[number];
 
 /** A service this near is called due. Days; as on Today. */
@@ -16,17 +19,20 @@ export function findStage(
   {
     inService,
     nextDelivery,
+    isMakingReady,
     isBreakInOpen,
     due,
   }: {
     readonly inService: LocalDate | null;
     readonly nextDelivery: LocalDate | null;
+    /** The workshop has begun to make it ready for that handover. */
+    readonly isMakingReady: boolean;
     readonly isBreakInOpen: boolean;
     readonly due: Pick<DueDay, "dueDate" | "state"> | null;
   },
   today: LocalDate,
 ): BoatStage {
-  if (nextDelivery !== null) return "to-hand-over";
+  if (nextDelivery !== null) return isMakingReady ? "making-ready" : "to-hand-over";
   if (inService === null) return "in-stock";
   if (due !== null && (due.state === "overdue" || (due.dueDate !== null && due.dueDate <= addDays(today, soonDays))))
     return "service-due";

@@ -1,7 +1,8 @@
 export { type BoatFacts, describeBoat } from "./boatFacts.ts";
-export { type BoatStage, boatStages, findStage } from "./boatStage.ts";
+export { type BoatSort, type BoatStage, boatSorts, boatStages, findStage } from "./boatStage.ts";
 export { describeCare, describePlan } from "./describeCare.ts";
 export { readEngineStatus, seasonOf } from "./engineStatus.ts";
 export { fuelOf, limitsOf, sumTanks } from "./fuel.ts";
+export { type GearDate, goesOutOfDate, listGearDates, registration } from "./gearDates.ts";
 export { type CareQuestion, type CareRig, type Packs, readingsOf } from "./question.ts";
 export { boatScope, listScopes } from "./scopes.ts";

@@ -3,6 +3,7 @@ import { drawBowrider } from "./bowrider.ts";
 import { drawCentreConsole } from "./centreConsole.ts";
 import { drawCuddy } from "./cuddy.ts";
 import { drawEngines, drawTabs, engineReachM } from "./engines.ts";
+import { drawWater, engrave, waterM } from "./engrave.ts";
 import { drawFittings, platformM } from "./fittings.ts";
 import { type Hull, halfBeamM } from "./hull.ts";
 import { drawPontoon } from "./pontoon.ts";
@@ -23,25 +24,29 @@ export type DeckBoat = Pick<Rig, "family" | "loaM" | "beamM" | "engines" | "part
 
 /**
  * The boat from above, bow up, true to its length and beam and of its family, with its engines, what its rig has overhead
- * and outboard, and (if `trailer`) its trailer.
+ * and outboard, as an engraver would (`engrave`), and (if `trailer`) its trailer.
  */
 export function drawDeck(boat: DeckBoat, options: { readonly trailer: boolean }): DeckDrawing {
   const { loaM, beamM } = boat;
   const trailer = options.trailer ? boat.trailer : null;
   const fittings = drawFittings(boat);
   const isTopmost = (shape: Shape) => shape.role === "overhead";
+  // Without a trailer under it a boat lies in the water.
+  const water = trailer === null ? drawWater(boat) : [];
+  const reachM = trailer === null ? waterM.at(-1)! + 0.06 : 0;
   const shapes: Shape[] = [
+    ...water,
     ...(trailer === null ? [] : drawTrailer(trailer, loaM, beamM)),
     ...(boat.family === "pontoon" ? [drawMotorPod()] : []),
     ...drawEngines(boat),
     ...(boat.parts.some(({ kind }) => kind === "tabs") ? drawTabs(beamM) : []),
-    ...drawFamily(boat, boat.tubes ?? 2),
+    ...engrave(boat, drawFamily(boat, boat.tubes ?? 2)),
     ...fittings.filter((shape) => !isTopmost(shape)),
     ...fittings.filter(isTopmost),
   ];
-  const ahead = trailer === null ? loaM + 0.15 : trailer.hitchToTransomM + 0.25;
+  const ahead = trailer === null ? loaM + reachM * 1.4 : trailer.hitchToTransomM + 0.25;
   const behind = Math.max(engineReachM(boat), platformM(boat) + (engineReachM(boat) > 0 ? 0.1 : 0), 0.2) + 0.1;
-  const side = beamM / 2 + (trailer === null ? 0.15 : 0.45);
+  const side = beamM / 2 + (trailer === null ? reachM : 0.45);
   return { shapes, box: { x: -side, y: -ahead, width: side * 2, height: ahead + behind } };
 }
 

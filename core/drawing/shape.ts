@@ -16,6 +16,8 @@ export const shapeRoles = [
   "hatch",
   "overhead",
   "hair",
+  "grain",
+  "water",
 ] as const;
 export type ShapeRole = (typeof shapeRoles)[number];
 

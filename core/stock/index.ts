@@ -12,4 +12,5 @@ export {
   type StockRow,
   type StockTemplate,
   stockFields,
+  writeSampleStock,
 } from "./readStock.ts";

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { rigTemplates } from "../../content/index.ts";
 import { isWithinHull } from "../drawing/index.ts";
 import { resizeRig, rigSchema } from "../rig/index.ts";
-import { createStockRig, guessMapping, readLength, readStock, type StockAids } from "./index.ts";
+import { createStockRig, guessMapping, readLength, readStock, type StockAids, writeSampleStock } from "./index.ts";
 
 const templates = Object.entries(rigTemplates).map(([id, { model, family, loaM, beamM }]) => ({
   id,
@@ -25,7 +25,11 @@ const changed = (at: number, value: string) => good.map((cell, i) => (i === at ?
 
 describe("guessMapping", () => {
   it("knows the usual headings, each column once", () => {
-    expect(aids.mapping).toEqual({ hull: 0, name: 1, maker: 2, model: 3, modelYear: 4, family: 5, length: 6, beam: 7 });
+    expect(aids.mapping).toEqual({
+      ...{ hull: 0, name: 1, maker: 2, model: 3, modelYear: 4, family: 5, length: 6, beam: 7 },
+      ...{ stock: null, color: null },
+    });
+    expect(guessMapping(["Stock #", "Serial number", "Hull colour"])).toMatchObject({ stock: 0, hull: 1, color: 2 });
     expect(guessMapping(["Year", "HIN", "Make", "Width"])).toMatchObject({
       hull: 1,
       modelYear: 0,
@@ -49,6 +53,8 @@ describe("readStock", () => {
         doubts: [],
         boat: {
           hull: "SLW20301B626",
+          stock: "",
+          color: "",
           name: "Ferrin demo",
           template: "ferrin-20",
           maker: "Sallow Works",
@@ -67,10 +73,19 @@ describe("readStock", () => {
     [6, "640", "length", "another unit"],
     [4, "26", "modelYear", "no model year"],
     [1, "<b>x</b>", "name", "markup"],
+    [1, "x".repeat(61), "name", "longer than 60"],
   ])("says what is wrong in column %i (%s)", (at, value, field, text) => {
     const [row] = read(changed(at, value));
     expect(row).toMatchObject({ state: "wrong", boat: null, problems: [{ field }] });
     expect(row!.problems[0]!.text).toContain(text);
+  });
+
+  it("reads stock number and color where the list has them", () => {
+    const rows = [[...good, "A-117", "white, navy"]];
+    const mapping = { ...aids.mapping, stock: 8, color: 9 };
+    expect(readStock(rows, { ...aids, mapping })[0]!.boat).toMatchObject({ stock: "A-117", color: "white, navy" });
+    const [row] = readStock([[...good, "A".repeat(31), ""]], { ...aids, mapping });
+    expect(row!.problems).toEqual([{ field: "stock", text: "It is longer than 30 characters" }]);
   });
 
   it("falls back from an unknown model to its kind of boat, and says when there is neither", () => {
@@ -90,6 +105,19 @@ describe("readStock", () => {
     const rows = read(changed(0, "slw-23118-K526"), good, changed(0, "slw 20301 b626"));
     expect(rows.map(({ state }) => state)).toEqual(["known", "new", "known"]);
     expect(rows[2]!.doubts).toContain("The same hull number stands on line 3");
+  });
+});
+
+describe("the sample list", () => {
+  it.each(["m", "ft", "in"] as const)("is read without a fault in %s, every column known", (unit) => {
+    const [headings, ...rows] = writeSampleStock(templates, unit, 2026);
+    const mapping = guessMapping(headings!);
+    expect(Object.values(mapping)).not.toContain(null);
+    const boats = readStock(rows, { ...aids, mapping, unit });
+    expect(boats.map(({ state, problems, doubts }) => [state, problems, doubts])).toEqual(
+      rows.map(() => ["new", [], []]),
+    );
+    expect(boats[0]!.boat!.loaM).toBeCloseTo(templates[0]!.loaM, 1);
   });
 });
 
@@ -116,6 +144,8 @@ describe("createStockRig", () => {
     const inside = template.parts.filter(({ at }) => isWithinHull(template, at)).map(({ id }) => id);
     for (const share of [0.8, 1.25]) {
       const boat = {
+        stock: "",
+        color: "",
         hull: "X",
         name: "X",
         template: "x",

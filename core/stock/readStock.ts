@@ -1,7 +1,18 @@
 import { families, type Rig, readHullNumber, resizeRig } from "../rig/index.ts";
 
 /** What a stock list may say of a boat. */
-export const stockFields = ["hull", "name", "maker", "model", "modelYear", "family", "length", "beam"] as const;
+export const stockFields = [
+  "hull",
+  "stock",
+  "name",
+  "color",
+  "maker",
+  "model",
+  "modelYear",
+  "family",
+  "length",
+  "beam",
+] as const;
 export type StockField = (typeof stockFields)[number];
 
 /** Which column each field is read from, by number from 0; null where the list does not have it. */
@@ -22,6 +33,9 @@ export interface StockTemplate {
 /** A boat as the list has it, ready to be added. */
 export interface StockBoat {
   readonly hull: string;
+  /** What the yard calls it; empty where the list does not say. */
+  readonly stock: string;
+  readonly color: string;
   readonly name: string;
   readonly template: string;
   readonly maker: string | null;
@@ -46,11 +60,13 @@ export interface StockRow {
 
 const aliases: Record<StockField, readonly RegExp[]> = {
   hull: [/^hin$/, /hull.*(id|no|num)/, /^hull$/, /serial/],
+  stock: [/stock/, /^unit ?(no|num|number|id)?$/, /^inventory ?(no|num|number)/],
+  color: [/colou?r/],
   name: [/^name$/, /boat ?name/, /title/, /descr/],
   maker: [/^make/, /builder/, /manufact/],
   model: [/^model$/, /model ?(name|code)/],
   modelYear: [/model ?year/, /^year$/, /^my$/],
-  family: [/family/, /type/, /class/, /categor/],
+  family: [/family/, /kind/, /type/, /class/, /categor/],
   length: [/length/, /^loa/, /^len/],
   beam: [/beam/, /width/],
 };
@@ -74,7 +90,18 @@ export function guessMapping(headings: readonly string[]): StockMapping {
     return null;
   };
   // The narrow ones first, so that "model year" is not taken for the model.
-  const order: StockField[] = ["hull", "modelYear", "model", "maker", "family", "length", "beam", "name"];
+  const order: StockField[] = [
+    "hull",
+    "stock",
+    "color",
+    "modelYear",
+    "model",
+    "maker",
+    "family",
+    "length",
+    "beam",
+    "name",
+  ];
   const found = new Map(order.map((field) => [field, find(field)]));
   return Object.fromEntries(stockFields.map((field) => [field, found.get(field) ?? null])) as StockMapping;
 }
@@ -111,7 +138,14 @@ const plain = (text: string) =>
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, " ")
     .trim();
-const mostText = 60;
+/** The longest text of each. */
+const textFields = [
+  ["name", 60],
+  ["maker", 60],
+  ["model", 60],
+  ["stock", 30],
+  ["color", 40],
+] as const;
 
 function readRow(row: readonly string[], line: number, aids: RowAids): StockRow {
   const problems: { field: StockField; text: string }[] = [];
@@ -143,8 +177,8 @@ function readRow(row: readonly string[], line: number, aids: RowAids): StockRow 
   const loaM = number("length", 3, 20);
   const beamM = number("beam", 1, 6);
   const modelYear = readYear(cell("modelYear"), aids.thisYear, say);
-  for (const field of ["name", "maker", "model"] as const) {
-    if (cell(field).length > mostText) say(field, `It is longer than ${mostText} characters`);
+  for (const [field, most] of textFields) {
+    if (cell(field).length > most) say(field, `It is longer than ${most} characters`);
     if (/[<>]/.test(cell(field))) say(field, "It holds markup");
   }
   const doubts = read.number === "" ? [] : [...read.doubts];
@@ -157,6 +191,8 @@ function readRow(row: readonly string[], line: number, aids: RowAids): StockRow 
     return { line, state: "wrong", hull: read.number, problems, doubts, boat: null };
   const boat: StockBoat = {
     hull: read.number,
+    stock: cell("stock"),
+    color: cell("color"),
     name: cell("name") || cell("model") || template.model,
     template: template.id,
     maker: cell("maker") || null,
@@ -196,6 +232,26 @@ function readYear(text: string, thisYear: number, say: (field: StockField, text:
   if (year >= 1950 && year <= thisYear + 2) return year;
   say("modelYear", `"${text}" is no model year between 1950 and ${thisYear + 2}`);
   return null;
+}
+
+/** A list as it may look, of boats of these templates, in this unit: what it says is read without a fault. */
+export function writeSampleStock(templates: readonly StockTemplate[], unit: LengthUnit, thisYear: number): string[][] {
+  const year = String(thisYear % 10);
+  const rows = templates
+    .slice(0, 3)
+    .map(({ model, family, loaM, beamM }, i) => [
+      `QXR0000${i + 1}A${year}${String(thisYear % 100).padStart(2, "0")}`,
+      `S-10${i + 1}`,
+      model,
+      ["white", "white and navy", "sand"][i]!,
+      "Sample Boatworks",
+      model,
+      String(thisYear),
+      family,
+      ...[loaM, beamM].map((metres) => (metres / metresIn[unit]).toFixed(2)),
+    ]);
+  const headings = ["Hull number", "Stock number", "Name", "Color", "Maker", "Model", "Model year", "Kind of boat"];
+  return [[...headings, "Length", "Beam"], ...rows];
 }
 
 /** The rig of a stock boat: its template's, under its own name and year, at its own length and beam. */

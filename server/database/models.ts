@@ -70,6 +70,8 @@ export interface BoatRow {
   color: string;
   /** `{on, note, by}` as JSON: when its people asked to be called back; empty where they did not. */
   callBack: string;
+  /** Until when gear and registration are good, by gear, as JSON: what the owner entered. */
+  gearDates: string;
 }
 export interface TemplateRow {
   id: string;
@@ -512,6 +514,7 @@ const defineBoats = (table: Define) => ({
     stock: textOr(""),
     color: textOr(""),
     callBack: textOr(""),
+    gearDates: textOr("{}"),
   }),
   readings: table<ReadingRow>("readings", {
     id: key(),

@@ -16,7 +16,19 @@ export interface BoatRecord extends Omit<BoatRow, "rig"> {
 
 /** A boat without its rig. */
 export type BoatHead = Omit<BoatRow, "rig">;
-const headColumns = ["id", "name", "hull", "inService", "template", "version", "contact", "stock", "color", "callBack"];
+const headColumns = [
+  "id",
+  "name",
+  "hull",
+  "inService",
+  "template",
+  "version",
+  "contact",
+  "stock",
+  "color",
+  "callBack",
+  "gearDates",
+];
 
 /** A boat that was handed over, with what its care depends on. */
 export interface CaredBoat extends BoatHead {
@@ -52,20 +64,21 @@ export type Boats = ReturnType<typeof createBoats>;
 function createBoatRows({ models }: Database) {
   return {
     async add(
-      boat: { id: string; name: string; hull: string; rig: Rig; template?: string },
+      boat: { id: string; name: string; hull: string; rig: Rig; template?: string; stock?: string; color?: string },
       transaction?: Transaction,
     ) {
       await models.boats.create(
         {
+          stock: "",
+          color: "",
           ...boat,
           template: boat.template ?? null,
           rig: JSON.stringify(boat.rig),
           inService: null,
           version: 1,
           contact: "{}",
-          stock: "",
-          color: "",
           callBack: "",
+          gearDates: "{}",
         },
         transaction === undefined ? {} : { transaction },
       );
@@ -94,6 +107,17 @@ function createBoatRows({ models }: Database) {
     },
     async setContact(id: string, contact: Contact) {
       await models.boats.update({ contact: JSON.stringify(contact) }, { where: { id } });
+    },
+    /** What the yard calls it: its stock number and color. */
+    async setStock(id: string, { stock, color }: Pick<BoatRow, "stock" | "color">) {
+      await models.boats.update({ stock, color }, { where: { id } });
+    },
+    /** Until when something is good; null takes it back. */
+    async setGearDate(id: string, item: string, until: LocalDate | null, transaction: Transaction) {
+      const row = await readOne(models.boats, id, transaction);
+      const { [item]: _, ...others } = JSON.parse(row?.gearDates ?? "{}") as Record<string, LocalDate>;
+      const gearDates = JSON.stringify(until === null ? others : { ...others, [item]: until });
+      await models.boats.update({ gearDates }, { where: { id }, transaction });
     },
     /** When its people want to be called back, or null once they were. */
     async setCallBack(id: string, callBack: CallBack | null, transaction: Transaction) {
@@ -143,10 +167,12 @@ function createBoatLists({ models }: Database) {
       return new Map(rows.map(({ id, ...shape }) => [id, shape]));
     },
     /** Every boat as it may be asked for: by name, hull number, the people it was handed to last, or whom its contact names. */
-    listFindable(): Promise<{ id: string; name: string; hull: string; contact: string; buyers: string | null }[]> {
+    listFindable(): Promise<
+      { id: string; name: string; hull: string; stock: string; contact: string; buyers: string | null }[]
+    > {
       return readQuery(
         models.boats,
-        `SELECT id, name, hull, contact, (SELECT buyers FROM deliveries WHERE boatId = boats.id
+        `SELECT id, name, hull, stock, contact, (SELECT buyers FROM deliveries WHERE boatId = boats.id
          ORDER BY date DESC, time DESC, deliveries.id DESC LIMIT 1) AS buyers FROM boats`,
       );
     },

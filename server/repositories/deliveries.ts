@@ -149,6 +149,17 @@ function createDeliveryLists({ models }: Database) {
       );
       return new Map(rows.map(({ boatId, date }) => [boatId, date]));
     },
+    /** Boats to be handed over of which a check of make-ready was entered. */
+    async listMakingReady(today: LocalDate): Promise<Set<string>> {
+      const rows = await readQuery<{ boatId: string }>(
+        models.deliveries,
+        `SELECT DISTINCT boatId FROM deliveries
+         WHERE date >= ? AND json_extract(NULLIF(summary, ''), '$.state') IS NOT 'signed' AND EXISTS
+           (SELECT 1 FROM entries WHERE deliveryId = deliveries.id AND json_extract(body, '$.kind') = 'ready')`,
+        [today],
+      );
+      return new Set(rows.map(({ boatId }) => boatId));
+    },
     /** What was promised for a day that has gone by, with its boat. */
     listLate(today: LocalDate): Promise<{ boatId: string; text: string; due: LocalDate }[]> {
       return readQuery(

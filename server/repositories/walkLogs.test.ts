@@ -27,7 +27,15 @@ afterAll(async () => {
 beforeEach(async () => {
   id = `d-${++count}`;
   const boat = { id: `b${count}`, name: "Boat", hull: `H${count}`, rig: "{}", template: null, inService: null };
-  await database.models.boats.create({ ...boat, version: 1, contact: "{}", stock: "", color: "", callBack: "" });
+  await database.models.boats.create({
+    ...boat,
+    version: 1,
+    contact: "{}",
+    stock: "",
+    color: "",
+    callBack: "",
+    gearDates: "{}",
+  });
   await deliveries.add({
     id,
     boatId: boat.id,

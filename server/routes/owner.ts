@@ -54,6 +54,20 @@ export function routeOwner(router: Router, services: Services) {
     }),
   );
   router.put(
+    endpoints.setOwnerDate.path,
+    serve(endpoints.setOwnerDate, auth, async ({ params, body }) => {
+      await ownerService.setDate(params.token, body);
+      return { done: true as const };
+    }),
+  );
+  router.put(
+    endpoints.setOwnerContact.path,
+    serve(endpoints.setOwnerContact, auth, async ({ params, body }) => {
+      await ownerService.setContact(params.token, body);
+      return { done: true as const };
+    }),
+  );
+  router.put(
     endpoints.setOwnerPhoto.path,
     serve(endpoints.setOwnerPhoto, auth, async ({ params, ctx }) => {
       await ownerService.open(params.token);

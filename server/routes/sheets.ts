@@ -10,6 +10,13 @@ export function routeSheets(router: Router, { auth, sheetService }: Services) {
     endpoints.addBoat.path,
     serve(endpoints.addBoat, auth, async ({ body }) => ({ boat: await sheetService.add(body) })),
   );
+  router.put(
+    endpoints.setStock.path,
+    serve(endpoints.setStock, auth, async ({ params, body }) => {
+      await sheetService.setStock(params.boat, body);
+      return done;
+    }),
+  );
   router.post(
     endpoints.importBoats.path,
     serve(endpoints.importBoats, auth, ({ body }) => sheetService.importStock(body.boats)),

@@ -1,5 +1,5 @@
 import type { AnswerOf, Boat, endpoints, OwedSheet, Today } from "../../api/index.ts";
-import { type BoatStage, boatStages, findStage } from "../../core/care/index.ts";
+import { type BoatSort, type BoatStage, boatStages, findStage } from "../../core/care/index.ts";
 import { addDays, dayOf, type LocalDate } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
@@ -177,25 +177,26 @@ async function findBoats({ boats }: Parts, text: string): Promise<ReadonlySet<st
   const words = toPlainLetters(text.trim()).split(/\s+/);
   const all = await boats.listFindable();
   return new Set(
-    all.flatMap(({ id, name, hull, contact, buyers }) => {
-      const people =
-        buyers === null
-          ? [contactOf({ contact }).name]
-          : (JSON.parse(buyers) as { name: string }[]).map((each) => each.name);
+    all.flatMap(({ id, name, hull, stock, contact, buyers }) => {
       const phone = contactOf({ contact }).phone.replace(/\D/g, "");
-      const said = toPlainLetters([name, hull, ...people, phone].join(" "));
+      const said = toPlainLetters([name, hull, stock, ...peopleOf({ contact, buyers }), phone].join(" "));
       return words.every((word) => said.includes(word)) ? [id] : [];
     }),
   );
 }
 
+const peopleOf = ({ contact, buyers }: { contact: string; buyers: string | null }): string[] =>
+  buyers === null ? [contactOf({ contact }).name] : (JSON.parse(buyers) as { name: string }[]).map(({ name }) => name);
+
 function describeHead(boat: BoatHead, sold: readonly DeliveryRecord[]) {
-  const { id, name, hull, inService } = boat;
+  const { id, name, hull, stock, color, inService } = boat;
   const mine = sold.filter(({ boatId }) => boatId === id);
   return {
     id,
     name,
     hull,
+    stock,
+    color,
     inService,
     // A boat sold before its handovers were kept here has whom its contact names.
     buyers: mine.length === 0 ? contactOf(boat).name : buyersOf(id, mine),
@@ -322,15 +323,21 @@ async function readOwed(parts: Parts): Promise<OwedSheet> {
 interface BoatQuestion {
   readonly find: string;
   readonly stage: BoatStage | "all";
+  readonly sort?: BoatSort;
   readonly page: number;
 }
 
 /** The next handover first, then the next service. `find`: of those whose name, hull number, phone or people hold it. */
-async function listBoats(parts: Parts, { find, stage, page }: BoatQuestion): Promise<AnswerOf<typeof endpoints.boats>> {
+async function listBoats(
+  parts: Parts,
+  { find, stage, sort = "next", page }: BoatQuestion,
+): Promise<AnswerOf<typeof endpoints.boats>> {
   const { boats, deliveries, fleetCare, clock } = parts;
   const today = clock.today();
-  const [comingOf, fleet, waiting, found] = await Promise.all([
+  const [comingOf, madeReady, buyerOf, fleet, waiting, found] = await Promise.all([
     deliveries.listComing(today),
+    deliveries.listMakingReady(today),
+    sort === "buyer" ? listBuyers(parts) : null,
     fleetCare.read(),
     boats.listWaiting(),
     find.trim() === "" ? null : findBoats(parts, find),
@@ -348,8 +355,11 @@ async function listBoats(parts: Parts, { find, stage, page }: BoatQuestion): Pro
     return {
       ...each,
       nextDelivery,
-      order: nextDelivery ?? each.due?.dueDate ?? "9999",
-      stage: findStage({ ...each, inService, nextDelivery }, today),
+      order: orderOf[sort]({ ...each, nextDelivery, buyer: buyerOf?.get(each.boat.id) ?? "" }),
+      stage: findStage(
+        { ...each, inService, nextDelivery, isMakingReady: madeReady.has(each.boat.id) && inService === null },
+        today,
+      ),
     };
   });
   const stages = Object.fromEntries(
@@ -373,6 +383,30 @@ async function listBoats(parts: Parts, { find, stage, page }: BoatQuestion): Pro
   return { boats: rows, boatsFound: wanted.length, boatsInAll: all.length, stages };
 }
 
+interface Sorted {
+  readonly boat: BoatHead;
+  readonly due: { readonly dueDate: LocalDate | null } | null;
+  readonly nextDelivery: LocalDate | null;
+  readonly buyer: string;
+}
+
+/** What comes after all letters and days: what has none of what is sorted by stands last. */
+const last = "\u{10FFFF}";
+const orderOf: Readonly<Record<BoatSort, (each: Sorted) => string>> = {
+  next: ({ nextDelivery, due }) => nextDelivery ?? due?.dueDate ?? last,
+  name: ({ boat }) => toPlainLetters(boat.name),
+  buyer: ({ buyer }) => toPlainLetters(buyer) || last,
+  stock: ({ boat }) => toPlainLetters(boat.stock) || last,
+  // The latest first: days turned round.
+  sold: ({ boat }) => (boat.inService === null ? last : boat.inService.replace(/\d/g, (digit) => String(9 - +digit))),
+};
+
+/** Who has each boat, by boat. */
+async function listBuyers({ boats }: Parts): Promise<ReadonlyMap<string, string>> {
+  const all = await boats.listFindable();
+  return new Map(all.map((boat) => [boat.id, peopleOf(boat).join(" ")]));
+}
+
 async function describeBoat(parts: Parts, id: string): Promise<Boat> {
   const { boats, deliveries, people, careReader, rigService, clock } = parts;
   const boat = await boats.find(id);
@@ -388,6 +422,8 @@ async function describeBoat(parts: Parts, id: string): Promise<Boat> {
     rig: rigService.read(boat.rigText),
     inService: boat.inService,
     buyers: buyersOf(id, mine),
+    stock: boat.stock,
+    color: boat.color,
     language: mine.at(-1)?.planOptions.language ?? "en",
     today,
     deliveries: mine.map(({ id: delivery, date, time, summary }) => ({

@@ -1,7 +1,8 @@
 import { ulid } from "ulid";
-import { type BoatCare, type OwnerPage, ownerAuthor } from "../../api/index.ts";
+import { type BoatCare, type Contact, type OwnerPage, ownerAuthor } from "../../api/index.ts";
 import { cards, synonyms } from "../../content/index.ts";
 import { createCards } from "../../core/card/index.ts";
+import { registration } from "../../core/care/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
 import { type Entry, type EntryKind, foldWalk, formatBuyers, isOwnersPhoto, ownerId } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
@@ -18,6 +19,7 @@ import type { Photos } from "../repositories/photos.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { ownerPerson } from "./author.ts";
 import type { CareReader } from "./careReader.ts";
+import { contactOf } from "./contactOf.ts";
 import type { DockCallService } from "./dockCallService.ts";
 import { listFormer } from "./formerOwners.ts";
 import type { HandoverService } from "./handoverService.ts";
@@ -71,6 +73,23 @@ export function createOwnerService(parts: Parts) {
       const { boat } = await handoverService.get(deliveryId);
       return { boatName: boat.name, store: (await parts.settings.read()).store };
     },
+    async setDate(token: string, { item, until }: { item: string; until: LocalDate | null }) {
+      const { boat, rig } = await readBoat(parts, token);
+      if (item !== registration && !rig.gear.some(({ id }) => id === item))
+        throw new Failure("invalid-input", { issues: [{ path: "item", message: `no item "${item}" here` }] });
+      await parts.database.inTransaction((transaction) => parts.boats.setGearDate(boat.id, item, until, transaction));
+    },
+    /** How they are reached. What the yard wrote down itself is not changed by it, only what is missing is filled in. */
+    async setContact(token: string, said: Pick<Contact, "phone" | "email" | "optOut">) {
+      const { boat } = await readBoat(parts, token);
+      const known = contactOf(boat);
+      await parts.boats.setContact(boat.id, {
+        name: known.name,
+        phone: known.phone || said.phone,
+        email: known.email || said.email,
+        optOut: said.optOut,
+      });
+    },
     describePack: (delivery: string, token: string | undefined) => describePack(parts, delivery, token),
     async addEntries(token: string, entries: readonly Entry[]) {
       const { deliveryId, isRemote } = await open(parts, token);
@@ -97,6 +116,17 @@ async function open({ ownerLinks, clock }: Parts, token: string) {
   if (link === null) throw new Failure("link-ended");
   return link;
 }
+
+async function readBoat(parts: Parts, token: string) {
+  const { deliveryId } = await open(parts, token);
+  const { boat, walk } = await parts.handoverService.get(deliveryId);
+  return { boat, rig: walk.rig };
+}
+
+const isUnreached = (boat: { readonly contact: string }) => {
+  const { phone, email, optOut } = contactOf(boat);
+  return phone === "" && email === "" && !optOut;
+};
 
 /** Makes the page's address and, where it is wished, sends it to the buyer. Failure: `no-address`. */
 async function makeLink(
@@ -158,6 +188,8 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
       entries: delivery.entries.filter(({ kind }) => !ours.has(kind)),
     },
     inService: boat.inService,
+    gearDates: JSON.parse(boat.gearDates) as OwnerPage["gearDates"],
+    isUnreached: isUnreached(boat),
     synonyms,
     book: await languageService.findBook(record.planOptions.language),
     towing: { vehicle, rules },

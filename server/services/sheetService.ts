@@ -65,6 +65,11 @@ export function createSheetService(parts: Parts) {
       });
     },
 
+    async setStock(id: string, named: BodyOf<typeof endpoints.setStock>) {
+      await getBoat(parts, id);
+      await boats.setStock(id, named);
+    },
+
     importStock: (stock: BodyOf<typeof endpoints.importBoats>["boats"]) => importStock(parts, stock),
 
     async listTemplates() {
@@ -186,7 +191,8 @@ async function importStock(parts: Parts, stock: BodyOf<typeof endpoints.importBo
       if ((await boats.findByHull(hull, transaction)) !== null) continue;
       const id = await createBoatId(parts, hull, transaction);
       const rig = createStockRig({ ...line, hull }, template.rig);
-      await boats.add({ id, name: line.name, hull, rig, template: template.id }, transaction);
+      const { stock, color } = line;
+      await boats.add({ id, name: line.name, hull, stock, color, rig, template: template.id }, transaction);
       added++;
     }
     return { added, known: stock.length - added };

@@ -1,6 +1,6 @@
 import { keepPreviousData, QueryClient, type QueryFunctionContext, queryOptions } from "@tanstack/react-query";
 import type { EndpointName, Me, MessageLine } from "../../api/index.ts";
-import type { BoatStage } from "../../core/care/index.ts";
+import type { BoatSort, BoatStage } from "../../core/care/index.ts";
 import type { Region } from "../../core/region/index.ts";
 import { setStoreRegion, setStoreZone } from "../ui/storeTime.ts";
 import { type Ask, ask, Refused } from "./client.ts";
@@ -57,10 +57,10 @@ export const ownerPageQuery = (token: string) =>
   });
 export const boatsQuery = queryOptions({ queryKey: ["boats"], queryFn: fetcher("boats") });
 /** Asked of the server where a store has more boats than it sends. */
-export const foundBoatsQuery = (find: string, stage: BoatStage | "all" = "all", page = 0) =>
+export const foundBoatsQuery = (find: string, stage: BoatStage | "all" = "all", page = 0, sort: BoatSort = "next") =>
   queryOptions({
-    queryKey: ["boats", find, stage, page],
-    queryFn: fetcher("boats", { query: { find, stage, page: String(page) } }),
+    queryKey: ["boats", find, stage, page, sort],
+    queryFn: fetcher("boats", { query: { find, stage, sort, page: String(page) } }),
     placeholderData: keepPreviousData,
   });
 export const hullsQuery = queryOptions({ queryKey: ["boats", "hulls"], queryFn: fetcher("hulls") });

@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
 import type { AnswerOf, Endpoints } from "../../api/index.ts";
-import type { BoatStage } from "../../core/care/index.ts";
+import type { BoatSort, BoatStage } from "../../core/care/index.ts";
+import { toPlainLetters } from "../../core/text/index.ts";
 import { boatsQuery, foundBoatsQuery } from "./queries.ts";
 
 export type BoatList = AnswerOf<Endpoints["boats"]>;
@@ -9,6 +10,7 @@ export type BoatList = AnswerOf<Endpoints["boats"]>;
 export interface BoatWish {
   readonly stage?: BoatStage | "all";
   readonly page?: number;
+  readonly sort?: BoatSort;
   readonly isWanted?: boolean;
 }
 
@@ -19,13 +21,16 @@ const someDigits = /\d{3}/;
  * The boats whose name, hull number, phone or people hold every word of a text, at a stage: looked for here, also without signal,
  * in the list the server sent; where it has more boats than it sends, it is asked.
  */
-export function useFoundBoats(text: string, { stage = "all", page = 0, isWanted = true }: BoatWish = {}) {
+export function useFoundBoats(
+  text: string,
+  { stage = "all", page = 0, sort = "next", isWanted = true }: BoatWish = {},
+) {
   const all = useQuery({ ...boatsQuery, enabled: isWanted });
-  const find = useDeferredValue(text.trim().toLowerCase());
+  const find = useDeferredValue(toPlainLetters(text.trim()));
   const isPart = all.data !== undefined && all.data.boatsInAll > all.data.boats.length;
-  const isNarrowed = find !== "" || stage !== "all" || page > 0;
-  const isAsked = isWanted && isNarrowed && (isPart || someDigits.test(find));
-  const asked = useQuery({ ...foundBoatsQuery(find, stage, page), enabled: isAsked });
+  const isNarrowed = find !== "" || stage !== "all" || page > 0 || sort !== "next";
+  const isAsked = isWanted && isNarrowed && (isPart || sort !== "next" || someDigits.test(find));
+  const asked = useQuery({ ...foundBoatsQuery(find, stage, page, sort), enabled: isAsked });
   const here = all.data && filterBoats(all.data, find, stage);
   // Without signal what is here is better than nothing.
   const list = isAsked ? (asked.data ?? (asked.error === null ? undefined : here)) : here;
@@ -36,7 +41,7 @@ function filterBoats(list: BoatList, find: string, stage: BoatStage | "all"): Bo
   if (find === "" && stage === "all") return list;
   const words = find.split(/\s+/);
   const boats = list.boats.filter((boat) => {
-    const said = `${boat.name} ${boat.hull} ${boat.buyers}`.toLowerCase();
+    const said = toPlainLetters(`${boat.name} ${boat.hull} ${boat.stock} ${boat.buyers}`);
     return (stage === "all" || boat.stage === stage) && words.every((word) => said.includes(word));
   });
   return { ...list, boats, boatsFound: boats.length };

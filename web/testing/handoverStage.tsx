@@ -71,7 +71,6 @@ const noDrawing = new Proxy({}, { get: () => () => undefined, set: () => true })
 export function setUpTablet() {
   beforeAll(() => {
     vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue(noDrawing as never);
-    Element.prototype.scrollIntoView = () => undefined;
     vi.stubGlobal("fetch", () => Promise.reject(new TypeError("no signal")));
     queryClient.setQueryData(glossaryQuery.queryKey, { entries: [], told: [], ours: [], leftOut: [], synonyms });
     queryClient.setQueryData(meQuery.queryKey, makeMe());

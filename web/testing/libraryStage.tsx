@@ -9,7 +9,14 @@ import { StylesScreen } from "../screens/library/StylesScreen.tsx";
 import { TemplatesScreen } from "../screens/library/TemplatesScreen.tsx";
 import { answerWith, showScreen } from "./answerWith.tsx";
 
-const noStages = { "in-stock": 0, "to-hand-over": 0, "in-break-in": 0, "service-due": 0, "in-use": 0 };
+const noStages = {
+  "in-stock": 0,
+  "making-ready": 0,
+  "to-hand-over": 0,
+  "in-break-in": 0,
+  "service-due": 0,
+  "in-use": 0,
+};
 
 export const lines: TemplateLine[] = Object.entries(rigTemplates).map(
   ([id, { maker, model, family, loaM, beamM }]) => ({

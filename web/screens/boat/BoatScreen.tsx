@@ -16,6 +16,7 @@ import { HoursForm } from "./HoursForm.tsx";
 import { NewHandover } from "./NewHandover.tsx";
 import { ServicesDone } from "./ServicesDone.tsx";
 import { ServiceTable } from "./ServiceTable.tsx";
+import { StockLine } from "./StockLine.tsx";
 import { YearsLine } from "./YearsLine.tsx";
 
 /** One boat after delivery: break-in, the limits that hold now, what falls due, its hours. */
@@ -96,6 +97,7 @@ function BoatOf({ boat }: { boat: Boat }) {
           It does not work
         </Link>
       </p>
+      <StockLine boat={boat} />
       {place !== null && <AtPlace rig={rig} place={place} />}
       {boat.inService === null && (
         <p className="mt-4 border-t border-ink py-4">

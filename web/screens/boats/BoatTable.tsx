@@ -24,7 +24,7 @@ export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
           <th>Stage</th>
           <th>Handover</th>
           <th className="text-right">Service due</th>
-          <th className="text-right">Owed</th>
+          <th className="pl-4 text-right">Owed</th>
         </tr>
       </thead>
       <tbody>
@@ -39,7 +39,7 @@ export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
 const cell = "pr-3 md:py-2 max-md:block";
 
 function BoatRow({ row }: { row: Row }) {
-  const { id, name, hull, buyers, stage, inService, nextDelivery, due, owed, ...boat } = row;
+  const { id, name, hull, stock, color, buyers, stage, inService, nextDelivery, due, owed, ...boat } = row;
   return (
     <tr className="border-b border-rule max-md:block max-md:py-2">
       <td className="py-2 max-md:hidden">
@@ -49,7 +49,9 @@ function BoatRow({ row }: { row: Row }) {
         <Link to={`/boats/${id}`} className="head inline-flex min-h-11 items-center font-bold underline">
           {name}
         </Link>
-        <p className="text-sm text-soft">{hull}</p>
+        <p className="text-sm text-soft">
+          {[hull, stock === "" ? "" : `no. ${stock}`, color].filter((part) => part !== "").join(", ")}
+        </p>
       </td>
       <td className={`${cell} max-w-72 break-words`}>{buyers}</td>
       <td className={`${cell} ${stage === "service-due" ? "font-semibold" : "text-soft"}`}>{stageWords[stage]}</td>

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { type BoatStage, boatStages } from "../../../core/care/index.ts";
+import { type BoatSort, type BoatStage, boatSorts, boatStages } from "../../../core/care/index.ts";
 import { type BoatList, useFoundBoats } from "../../app/useFoundBoats.ts";
 import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
@@ -16,8 +16,9 @@ const pageSize = 300;
 export function BoatsScreen() {
   const [text, setText] = useState("");
   const [stage, setStage] = useState<BoatStage | "all">("all");
+  const [sort, setSort] = useState<BoatSort>("next");
   const [page, setPage] = useState(0);
-  const { all, list, find, error } = useFoundBoats(text, { stage, page });
+  const { all, list, find, error } = useFoundBoats(text, { stage, page, sort });
   return (
     <Fetched query={all} what="the boats">
       {({ boatsInAll, stages }) => (
@@ -25,18 +26,37 @@ export function BoatsScreen() {
           <Head boatsInAll={boatsInAll} />
           {boatsInAll > 0 && (
             <>
-              <input
-                type="search"
-                aria-label="Find in this list"
-                placeholder="Find by name, hull number, buyer or phone"
-                className={`${fieldLook} mt-3 max-w-md`}
-                maxLength={100}
-                value={text}
-                onChange={(event) => {
-                  setText(event.target.value);
-                  setPage(0);
-                }}
-              />
+              <div className="mt-3 flex flex-wrap items-end gap-3">
+                <input
+                  type="search"
+                  aria-label="Find in this list"
+                  placeholder="Name, hull or stock number, buyer, phone"
+                  className={`${fieldLook} max-w-md flex-1 basis-64`}
+                  maxLength={100}
+                  value={text}
+                  onChange={(event) => {
+                    setText(event.target.value);
+                    setPage(0);
+                  }}
+                />
+                <label className="flex items-center gap-2 text-soft">
+                  Sorted by
+                  <select
+                    value={sort}
+                    onChange={(event) => {
+                      setSort(event.target.value as BoatSort);
+                      setPage(0);
+                    }}
+                    className="min-h-11 rounded-md border border-soft bg-panel px-2 text-ink"
+                  >
+                    {boatSorts.map((each) => (
+                      <option key={each} value={each}>
+                        {sortWords[each]}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              </div>
               <Stages
                 stages={stages}
                 boatsInAll={boatsInAll}
@@ -61,6 +81,14 @@ export function BoatsScreen() {
     </Fetched>
   );
 }
+
+const sortWords: Readonly<Record<BoatSort, string>> = {
+  next: "what comes next",
+  name: "name",
+  buyer: "buyer",
+  stock: "stock number",
+  sold: "handed over, latest first",
+};
 
 interface StagesProps {
   readonly stages: BoatList["stages"];

@@ -34,6 +34,8 @@ const row = (change: Partial<BoatRow>): BoatRow => ({
   id: "w1",
   name: "Wending 23",
   hull: "SLW23118K526",
+  stock: "",
+  color: "",
   family: "centre-console",
   loaM: 7,
   beamM: 2.55,
@@ -220,7 +222,18 @@ describe("a new boat", () => {
 describe("rows of a stock list", () => {
   const read = (rows: string[][]): StockRow[] =>
     readStock(rows, {
-      mapping: { hull: 0, model: 1, name: null, maker: null, modelYear: 2, family: null, length: null, beam: null },
+      mapping: {
+        stock: null,
+        color: null,
+        hull: 0,
+        model: 1,
+        name: null,
+        maker: null,
+        modelYear: 2,
+        family: null,
+        length: null,
+        beam: null,
+      },
       unit: "m",
       templates,
       known: new Set(["SLW23118K526"]),

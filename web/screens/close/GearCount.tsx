@@ -1,6 +1,7 @@
 import { Minus, Plus } from "lucide-react";
 import { useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
+import { goesOutOfDate } from "../../../core/care/gearDates.ts";
 import type { WalkState } from "../../../core/walk/index.ts";
 import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -16,9 +17,6 @@ const groupNames = {
   water: "Water",
   trailer: "Trailer",
 } as const;
-
-/** What has a day printed on it: flares, extinguishers, anything that says it is dated. */
-const goesOutOfDate = ({ label }: { label: string }) => /dated|flare|extinguisher/i.test(label);
 
 /** Things handed over, counted against what was sold with the boat. Short counts become owed. */
 export function GearCount({ delivery, state }: { delivery: Delivery; state: WalkState }) {

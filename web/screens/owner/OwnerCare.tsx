@@ -57,13 +57,14 @@ export function OwnerCare({ token, page }: { token: string; page: OwnerPage }) {
         {services.length === 0 && (
           <li className="py-2 text-soft">Nothing yet. The first service comes to stand here.</li>
         )}
-        {services.toReversed().map(({ id, date, engine, item, hours, outcome, note }) => (
+        {services.toReversed().map(({ id, date, engine, item, hours, outcome, note, parts }) => (
           <li key={id} className="border-b border-rule py-2">
             <strong>{titles.get(item) ?? item}</strong>
             {care.length > 1 && engine !== "boat" && `, ${labels.get(engine)}`}
             <span className="num block text-base text-soft">
               {formatDayAndYear(date)}, {engine === "boat" ? "" : `at ${hours.toFixed(1)} h, `}
               {outcomeWords[outcome]}
+              {parts !== "" && `. Parts: ${parts}`}
               {note !== "" && `. ${note}`}
             </span>
           </li>

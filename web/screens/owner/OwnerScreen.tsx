@@ -4,6 +4,7 @@ import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { type OwnerPage, ownerAuthor } from "../../../api/index.ts";
 import { type Card, createCards } from "../../../core/card/index.ts";
+import { drawDeck } from "../../../core/drawing/index.ts";
 import { type Language, sayPhrase } from "../../../core/language/index.ts";
 import { tellIn } from "../../../core/topic/index.ts";
 import { foldWalk, formatBuyers, listOwed, type WalkState } from "../../../core/walk/index.ts";
@@ -23,6 +24,8 @@ import { storeRegion } from "../../ui/storeTime.ts";
 import { BookContext, useBook, useTell } from "../../ui/tell.ts";
 import { formatDay, formatDayAndYear } from "../../ui/words.ts";
 import { AskTheYard } from "./AskTheYard.tsx";
+import { GearDates, readGearDates, sayDate } from "./GearDates.tsx";
+import { HowToReach } from "./HowToReach.tsx";
 import { OwnerArrival } from "./OwnerArrival.tsx";
 import { OwnerCare } from "./OwnerCare.tsx";
 import { OwnerFind, OwnerTopic } from "./OwnerFind.tsx";
@@ -108,6 +111,7 @@ function PageOf({ token, page: read }: { token: string; page: OwnerPage }) {
             className="mb-2 h-12 max-w-48 rounded-sm bg-white object-contain object-left"
           />
         )}
+        <BoatPicture rig={delivery.rig} />
         <p className="head text-base font-semibold text-soft">{store}</p>
         <h1 className="text-3xl font-extrabold">{delivery.boatName}</h1>
         <p className="break-words text-soft">
@@ -137,7 +141,12 @@ function PageOf({ token, page: read }: { token: string; page: OwnerPage }) {
           {view === "walk" && <OwnerWalk token={token} page={page} state={state} />}
           {view === "topic" && topic !== undefined && <OwnerTopic topic={topic} rig={delivery.rig} />}
           {view === "arrival" && <OwnerArrival token={token} page={page} state={state} />}
-          {view === "due" && <OwnerCare token={token} page={page} />}
+          {view === "due" && (
+            <>
+              <OwnerCare token={token} page={page} />
+              <GearDates token={token} page={page} state={state} />
+            </>
+          )}
           {view === "runs" && <OwnerRuns token={token} page={page} />}
           {view === "finder" && (
             <Suspense fallback={<p>Opening the finder …</p>}>
@@ -248,6 +257,8 @@ function Front({ token, page, state, cards }: FrontProps) {
         </section>
       )}
       <OwnerFind page={page} cards={cards} />
+      <HowToReach token={token} page={page} />
+      <RunsOut page={page} state={state} />
       {page.inService !== null && <CareLinks token={token} page={page} />}
       <OnTheRoad page={page} />
       <nav aria-label="Cards">
@@ -271,6 +282,42 @@ function Front({ token, page, state, cards }: FrontProps) {
       <OwnerInstall boatName={delivery.boatName} />
       <AskTheYard token={token} page={page} state={state} topic={null} />
     </>
+  );
+}
+
+/** Their boat as it lies in the water, beside its name. */
+function BoatPicture({ rig }: { rig: OwnerPage["delivery"]["rig"] }) {
+  const { shapes, box } = useMemo(() => drawDeck(rig, { trailer: false }), [rig]);
+  return (
+    <svg
+      viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`}
+      className="float-right ml-3 h-40 w-20"
+      aria-hidden
+      data-testid="boat-picture"
+    >
+      {shapes.map(({ role, d }, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: the drawing is fixed and has no other name for a line
+        <path key={i} d={d} className={`deck-${role}`} />
+      ))}
+    </svg>
+  );
+}
+
+/** What has run out or soon will, where it is seen first. */
+function RunsOut({ page, state }: { page: OwnerPage; state: WalkState }) {
+  const pressing = readGearDates(page, state).filter((date) => date.state === "past" || date.state === "soon");
+  if (pressing.length === 0) return null;
+  return (
+    <ul aria-label="What runs out" className="mb-5 border-l-4 border-amber pl-3">
+      {pressing.map((date) => (
+        <li key={date.id} className={date.state === "past" ? "text-magenta" : "text-amber"}>
+          {date.label}: {sayDate(date, page.today)}.{" "}
+          <Link to="?view=due" className="underline">
+            Enter a new day
+          </Link>
+        </li>
+      ))}
+    </ul>
   );
 }
 

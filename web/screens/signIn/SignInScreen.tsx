@@ -43,51 +43,56 @@ export function SignInScreen() {
   const asksCode = signIn.error instanceof Refused && ["second-needed", "wrong-code"].includes(signIn.error.code);
   const isByPin = held.length > 0 && !isSomebodyElse;
   return (
-    <main className="mx-auto grid min-h-dvh max-w-4xl content-center gap-10 p-6 md:grid-cols-2">
-      <div>
-        <p className="head text-3xl font-extrabold">Ravik</p>
-        <h1 className="mt-1 text-lg text-soft">{data?.store ?? held[0]?.me.store ?? "Sign in"}</h1>
-        {isByPin && (
-          <Unlock
-            held={held}
-            onOpen={go}
-            onElse={(why) => {
-              setNote(why);
-              setSomebodyElse(true);
-            }}
-          />
-        )}
-        {!isByPin && (
-          <>
-            {note !== null && (
-              <p role="alert" className="mt-4 text-magenta">
-                ▲ {note}
-              </p>
-            )}
-            <PasswordForm
-              isPending={signIn.isPending}
-              asksCode={asksCode}
-              onSend={(fields) => signIn.mutate(fields)}
-              sharedAs={data?.sharedAs ?? null}
+    <div className="min-h-dvh lg:grid lg:grid-cols-[320px_1fr]">
+      <aside aria-hidden className="sticky top-0 h-dvh bg-buff p-6 max-lg:hidden">
+        <img src="/boat.svg" alt="" className="boat-picture size-full object-contain" />
+      </aside>
+      <main className="mx-auto grid min-h-dvh w-full max-w-4xl content-center gap-10 p-6 md:grid-cols-2">
+        <div>
+          <p className="head text-3xl font-extrabold">Ravik</p>
+          <h1 className="mt-1 text-lg text-soft">{data?.store ?? held[0]?.me.store ?? "Sign in"}</h1>
+          {isByPin && (
+            <Unlock
+              held={held}
+              onOpen={go}
+              onElse={(why) => {
+                setNote(why);
+                setSomebodyElse(true);
+              }}
             />
-            {signIn.error !== null && (
-              <div className="mt-4">
-                <ErrorNotice error={signIn.error} />
-              </div>
-            )}
-            {held.length > 0 && (
-              <Button className="mt-4" onClick={() => setSomebodyElse(false)}>
-                Back to those signed in here
-              </Button>
-            )}
-          </>
+          )}
+          {!isByPin && (
+            <>
+              {note !== null && (
+                <p role="alert" className="mt-4 text-magenta">
+                  ▲ {note}
+                </p>
+              )}
+              <PasswordForm
+                isPending={signIn.isPending}
+                asksCode={asksCode}
+                onSend={(fields) => signIn.mutate(fields)}
+                sharedAs={data?.sharedAs ?? null}
+              />
+              {signIn.error !== null && (
+                <div className="mt-4">
+                  <ErrorNotice error={signIn.error} />
+                </div>
+              )}
+              {held.length > 0 && (
+                <Button className="mt-4" onClick={() => setSomebodyElse(false)}>
+                  Back to those signed in here
+                </Button>
+              )}
+            </>
+          )}
+        </div>
+        {data?.demo != null && !isByPin && (
+          <DemoAccounts accounts={data.demo} onPick={(login, password) => signIn.mutate({ login, password })} />
         )}
-      </div>
-      {data?.demo != null && !isByPin && (
-        <DemoAccounts accounts={data.demo} onPick={(login, password) => signIn.mutate({ login, password })} />
-      )}
-      {options.error !== null && held.length === 0 && <ErrorNotice error={options.error} />}
-    </main>
+        {options.error !== null && held.length === 0 && <ErrorNotice error={options.error} />}
+      </main>
+    </div>
   );
 }
 

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { TemplateLine } from "../../../api/index.ts";
 import { readHullNumber } from "../../../core/rig/index.ts";
 import type { LengthUnit, StockBoat, StockField, StockMapping, StockRow } from "../../../core/stock/index.ts";
-import { lengthUnits, stockFields } from "../../../core/stock/index.ts";
+import { lengthUnits, stockFields, writeSampleStock } from "../../../core/stock/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatsQuery, hullsQuery, queryClient, templatesQuery } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -12,6 +12,7 @@ import { Fetched } from "../../ui/Fetched.tsx";
 import { FileButton } from "../../ui/FileButton.tsx";
 import { PickField } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { saveBlob } from "../../ui/saveFile.ts";
 import { storeRegion } from "../../ui/storeTime.ts";
 import type { StockFile, StockWorker } from "../../workers/stock.ts";
 import { useWorker } from "../../workers/useWorker.ts";
@@ -19,6 +20,8 @@ import { StockRows } from "./StockRows.tsx";
 
 const fieldNames: Record<StockField, string> = {
   hull: "Hull number",
+  stock: "Stock number",
+  color: "Color",
   name: "Name",
   maker: "Maker",
   model: "Model",
@@ -86,6 +89,16 @@ function Stock({ templates, hulls }: StockProps) {
           accept=".csv,text/csv,text/plain"
           onFile={(chosen) => void open(chosen)}
         />
+        <Button
+          look="quiet"
+          onClick={() => {
+            const rows = writeSampleStock(templates, unit, thisYear);
+            const text = rows.map((row) => row.join(",")).join("\r\n");
+            saveBlob("stock-list.csv", new Blob([`${text}\r\n`], { type: "text/csv" }));
+          }}
+        >
+          A sample list
+        </Button>
         <Link to="/boats" className="inline-flex min-h-11 items-center underline">
           Back to the boats
         </Link>

@@ -1,0 +1,38 @@
+import { describe, expect, it } from "vitest";
+import { rigTemplates } from "../../content/index.ts";
+import { families, type Rig } from "../rig/index.ts";
+import { halfBeamM } from "./hull.ts";
+import { drawDeck, drawFamily } from "./index.ts";
+
+const rigs: readonly Rig[] = Object.values(rigTemplates);
+const pointsOf = (d: string) =>
+  [...d.matchAll(/[ML]([^MLCAZ]+)/g)].map(([, pair]) => pair!.trim().split(/[ ,]+/).map(Number) as [number, number]);
+
+describe("the engraver's hand", () => {
+  it.each(rigs.map((rig) => [rig.model, rig] as const))(
+    "adds to the plan of %s and changes none of its shapes",
+    (_, rig) => {
+      const plain = drawFamily(rig, rig.tubes ?? 2);
+      const drawn = drawDeck(rig, { trailer: rig.trailer !== null }).shapes;
+      const kept = drawn.filter((shape) => plain.some(({ role, d }) => role === shape.role && d === shape.d));
+      expect(kept.length).toBeGreaterThanOrEqual(plain.length);
+      const added = drawn.filter(({ role }) => role === "grain").length;
+      expect(added).toBeGreaterThan(20);
+      // Quick to draw, and no more than a page can hold.
+      expect(drawn.length).toBeLessThan(700);
+    },
+  );
+
+  it.each(families)("keeps joints and shade of a %s inside its hull", (family) => {
+    const hull = { family, loaM: 6.4, beamM: 2.4 };
+    const rig = { ...rigTemplates["wending-23"], ...hull, trailer: null };
+    for (const { d } of drawDeck(rig, { trailer: false }).shapes.filter(({ role }) => role === "grain"))
+      for (const [x, y] of pointsOf(d)) expect(Math.abs(x), d).toBeLessThanOrEqual(halfBeamM(hull, -y) + 0.001);
+  });
+
+  it("draws water round a boat that lies afloat, and none round one on its trailer", () => {
+    const rig = rigTemplates["wending-23"];
+    const count = (trailer: boolean) => drawDeck(rig, { trailer }).shapes.filter(({ role }) => role === "water").length;
+    expect([count(true), count(false)]).toEqual([0, 3]);
+  });
+});

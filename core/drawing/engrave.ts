@@ -1,0 +1,152 @@
+import { type Hull, halfBeamM, hullRing } from "./hull.ts";
+import { boxPath, circlePath, curvePath, linePath, type Point, type Shape } from "./shape.ts";
+
+/** Metres between the joints of a floor, and how far the joint of a lid or the piping of a cushion lies inside its edge. */
+const plankM = 0.13;
+const jointM = 0.035;
+/** A lid smaller than this is drawn as it is. */
+const leastLidM = 0.3;
+const hatchM = 0.06;
+const stanchionM = 0.48;
+
+/**
+ * What an engraver would add to a plan: joints of the floor, lids with hinges and ring, piping on cushions, stanchions, and
+ * hatching on the starboard side, away from the light. Shapes stay in their order, each detail above what it belongs to.
+ */
+export function engrave(hull: Hull, shapes: readonly Shape[]): Shape[] {
+  const firstSole = shapes.findIndex(({ role }) => role === "sole");
+  return shapes.flatMap((shape, i): Shape[] => {
+    if (i === firstSole) return [shape, ...drawJoints(shape)];
+    if (shape.role === "rail" && hull.family !== "pontoon") return [shape, ...drawSides(hull)];
+    if (shape.role === "locker") return [shape, ...drawLid(shape, hull)];
+    if (shape.role === "cushion") return [shape, ...drawPiping(shape)];
+    return [shape];
+  });
+}
+
+/** Three lines on the water round a boat that lies afloat, the farther the fainter. */
+export function drawWater(hull: Hull): Shape[] {
+  return waterM.map((outM) => {
+    const ring = hullRing(hull, 0, hull.loaM + outM, -outM);
+    const [starboard, port] = [ring.slice(0, ring.length / 2), ring.slice(ring.length / 2)];
+    // Round before the stem, and open behind the transom.
+    return { role: "water", d: curvePath([...starboard, [hull.loaM + outM * stemShare, 0], ...port]) };
+  });
+}
+export const waterM = [0.1, 0.22, 0.38] as const;
+/** A line on the water lies so much farther from the stem than from the side. */
+const stemShare = 1.4;
+
+/** Where the pieces of a path end; paper coordinates as points of the boat. */
+function readPoints(d: string): Point[] {
+  const ends: Point[] = [];
+  for (const [, letter, rest] of d.matchAll(/([MLCA])([^MLCAZ]*)/g)) {
+    const numbers = rest!.trim().split(/[ ,]+/).map(Number);
+    const step = letter === "C" ? 6 : letter === "A" ? 7 : 2;
+    for (let i = step; i <= numbers.length; i += step) ends.push([-numbers[i - 1]!, numbers[i - 2]!]);
+  }
+  return ends;
+}
+
+interface Box {
+  readonly aft: number;
+  readonly forward: number;
+  readonly port: number;
+  readonly starboard: number;
+}
+
+/** The rectangle a path is; null of any other form. */
+function readBox({ d }: Shape): Box | null {
+  if ((d.match(/A/g)?.length ?? 0) !== 4) return null;
+  const points = readPoints(d);
+  const along = points.map(([forward]) => forward);
+  const across = points.map(([, side]) => side);
+  return {
+    aft: Math.min(...along),
+    forward: Math.max(...along),
+    port: Math.min(...across),
+    starboard: Math.max(...across),
+  };
+}
+
+/** Joints from aft forward, each as far as the floor reaches there. */
+function drawJoints({ d }: Shape): Shape[] {
+  const ring = readPoints(d);
+  const widest = Math.max(...ring.map(([, side]) => side));
+  const joints: Shape[] = [];
+  for (let side = -Math.floor(widest / plankM) * plankM; side < widest; side += plankM) {
+    const crossed = ring.flatMap(([forward, from], i) => {
+      const [next, to] = ring[(i + 1) % ring.length]!;
+      if (from > side === to > side) return [];
+      return [forward + ((side - from) / (to - from)) * (next - forward)];
+    });
+    const [aft, forward] = [Math.min(...crossed), Math.max(...crossed)];
+    if (crossed.length >= 2 && forward - aft > plankM)
+      joints.push({
+        role: "grain",
+        d: linePath([
+          [aft, side],
+          [forward, side],
+        ]),
+      });
+  }
+  return joints;
+}
+
+/** A lid's joint, its two hinges and its ring: hinged outboard where it lies at a side, else at its forward edge. */
+function drawLid(shape: Shape, { beamM }: Hull): Shape[] {
+  const box = readBox(shape);
+  if (box === null) return [];
+  const { aft, forward, port, starboard } = box;
+  if (forward - aft < leastLidM || starboard - port < leastLidM) return [];
+  const joint = boxPath(aft + jointM, port + jointM, forward - jointM, starboard - jointM, jointM / 2);
+  const middle = (port + starboard) / 2;
+  const isAside = Math.abs(middle) > beamM / 4;
+  const outboard = middle > 0 ? starboard : port;
+  const inboard = middle > 0 ? port + 2 * jointM : starboard - 2 * jointM;
+  const hinges = [0.24, 0.76].map((share) => {
+    const [along, across] = [aft + (forward - aft) * share, port + (starboard - port) * share];
+    return isAside
+      ? boxPath(along - 0.06, outboard - 0.018, along + 0.06, outboard + 0.018, 0.01)
+      : boxPath(forward - 0.018, across - 0.06, forward + 0.018, across + 0.06, 0.01);
+  });
+  const ring = isAside ? circlePath((aft + forward) / 2, inboard, 0.024) : circlePath(aft + 2 * jointM, middle, 0.024);
+  return [
+    { role: "grain", d: joint },
+    ...hinges.map((d): Shape => ({ role: "fitting", d })),
+    { role: "hair", d: ring },
+  ];
+}
+
+function drawPiping(shape: Shape): Shape[] {
+  const box = readBox(shape);
+  if (box === null) return [];
+  const { aft, forward, port, starboard } = box;
+  if (Math.min(forward - aft, starboard - port) < 4 * jointM) return [];
+  return [{ role: "grain", d: boxPath(aft + jointM, port + jointM, forward - jointM, starboard - jointM, 2 * jointM) }];
+}
+
+/** Stanchions of the bow rail on both sides; on the starboard side the shade of the gunwale. */
+function drawSides(hull: Hull): Shape[] {
+  const { loaM } = hull;
+  const shade: Shape[] = [];
+  for (let forward = 0.12; forward < loaM * 0.96; forward += hatchM) {
+    const outer = halfBeamM(hull, forward, 0.012);
+    const inner = halfBeamM(hull, forward + hatchM / 2, 0.056);
+    if (outer > 0 && inner > 0)
+      shade.push({
+        role: "grain",
+        d: linePath([
+          [forward, outer],
+          [forward + hatchM / 2, inner],
+        ]),
+      });
+  }
+  const stanchions: Shape[] = [];
+  for (let forward = loaM * 0.56; forward < loaM * 0.95; forward += stanchionM)
+    for (const sign of [-1, 1]) {
+      const side = halfBeamM(hull, forward, 0.065);
+      if (side > 0.05) stanchions.push({ role: "fitting", d: circlePath(forward, sign * side, 0.02) });
+    }
+  return [...shade, ...stanchions];
+}

@@ -1,0 +1,94 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import type { OwnerPage } from "../../../api/index.ts";
+import { ask } from "../../app/client.ts";
+import { ownerPageQuery, queryClient } from "../../app/queries.ts";
+import { Button } from "../../ui/Button.tsx";
+import { ErrorNotice } from "../../ui/Notice.tsx";
+import { readPlain } from "../../ui/readPlain.ts";
+
+const field = "mt-0.5 block min-h-12 w-full rounded-md border border-soft bg-panel px-3";
+
+/** Asked once: how the yard may reach them, and whether it may write. Said no to, it does not come back on this device. */
+export function HowToReach({ token, page }: { token: string; page: OwnerPage }) {
+  const kept = `ravik-reach-${page.delivery.id}`;
+  const [isLeft, setLeft] = useState(() => localStorage.getItem(kept) !== null);
+  const [phone, setPhone] = useState("");
+  const [email, setEmail] = useState("");
+  const [mayWrite, setMayWrite] = useState(true);
+  const save = useMutation({
+    mutationFn: () =>
+      ask("setOwnerContact", {
+        params: { token },
+        body: { phone: phone.trim(), email: email.trim(), optOut: !mayWrite },
+      }),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: ownerPageQuery(token).queryKey }),
+  });
+  if (save.isSuccess)
+    return (
+      <p role="status" className="mb-5 border-l-4 border-helm pl-3">
+        Thank you. {page.store} {mayWrite ? "writes to you when something falls due." : "does not write to you."}
+      </p>
+    );
+  if (isLeft || !page.isUnreached) return null;
+  return (
+    <form
+      aria-label="How may we reach you"
+      className="mb-5 border-l-4 border-helm bg-panel px-4 py-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (phone.trim() !== "" || email.trim() !== "") save.mutate();
+      }}
+    >
+      <p className="font-bold">How may {page.store} reach you?</p>
+      <div className="grid gap-3 sm:grid-cols-2">
+        <label className="text-soft">
+          Phone
+          <input
+            type="tel"
+            autoComplete="tel"
+            value={phone}
+            maxLength={40}
+            onChange={(event) => setPhone(readPlain(event))}
+            className={`${field} num text-ink`}
+          />
+        </label>
+        <label className="text-soft">
+          E-mail
+          <input
+            type="email"
+            autoComplete="email"
+            value={email}
+            maxLength={120}
+            onChange={(event) => setEmail(readPlain(event))}
+            className={`${field} text-ink`}
+          />
+        </label>
+      </div>
+      <label className="mt-1 flex min-h-12 items-center gap-3">
+        <input
+          type="checkbox"
+          className="size-6 shrink-0 accent-helm"
+          checked={mayWrite}
+          onChange={(event) => setMayWrite(event.target.checked)}
+        />
+        They may write to me when a service falls due or a promise is kept.
+      </label>
+      {save.error !== null && <ErrorNotice error={save.error} />}
+      <p className="mt-2 flex gap-2">
+        <Button type="submit" look="primary" disabled={save.isPending || (phone.trim() === "" && email.trim() === "")}>
+          Save
+        </Button>
+        <Button
+          look="quiet"
+          onClick={() => {
+            localStorage.setItem(kept, "left");
+            setLeft(true);
+          }}
+        >
+          Not now
+        </Button>
+      </p>
+    </form>
+  );
+}
