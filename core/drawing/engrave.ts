@@ -48,6 +48,10 @@ function readPoints(d: string): Point[] {
   return ends;
 }
 
+/** Many strokes of one kind as one shape: a page draws it as quickly as a single line. */
+const join = (role: Shape["role"], paths: readonly string[]): Shape[] =>
+  paths.length === 0 ? [] : [{ role, d: paths.join("") }];
+
 interface Box {
   readonly aft: number;
   readonly forward: number;
@@ -73,7 +77,7 @@ function readBox({ d }: Shape): Box | null {
 function drawJoints({ d }: Shape): Shape[] {
   const ring = readPoints(d);
   const widest = Math.max(...ring.map(([, side]) => side));
-  const joints: Shape[] = [];
+  const joints: string[] = [];
   for (let side = -Math.floor(widest / plankM) * plankM; side < widest; side += plankM) {
     const crossed = ring.flatMap(([forward, from], i) => {
       const [next, to] = ring[(i + 1) % ring.length]!;
@@ -82,15 +86,14 @@ function drawJoints({ d }: Shape): Shape[] {
     });
     const [aft, forward] = [Math.min(...crossed), Math.max(...crossed)];
     if (crossed.length >= 2 && forward - aft > plankM)
-      joints.push({
-        role: "grain",
-        d: linePath([
+      joints.push(
+        linePath([
           [aft, side],
           [forward, side],
         ]),
-      });
+      );
   }
-  return joints;
+  return join("grain", joints);
 }
 
 /** A lid's joint, its two hinges and its ring: hinged outboard where it lies at a side, else at its forward edge. */
@@ -111,11 +114,7 @@ function drawLid(shape: Shape, { beamM }: Hull): Shape[] {
       : boxPath(forward - 0.018, across - 0.06, forward + 0.018, across + 0.06, 0.01);
   });
   const ring = isAside ? circlePath((aft + forward) / 2, inboard, 0.024) : circlePath(aft + 2 * jointM, middle, 0.024);
-  return [
-    { role: "grain", d: joint },
-    ...hinges.map((d): Shape => ({ role: "fitting", d })),
-    { role: "hair", d: ring },
-  ];
+  return [{ role: "grain", d: joint }, ...join("fitting", hinges), { role: "hair", d: ring }];
 }
 
 function drawPiping(shape: Shape): Shape[] {
@@ -129,24 +128,23 @@ function drawPiping(shape: Shape): Shape[] {
 /** Stanchions of the bow rail on both sides; on the starboard side the shade of the gunwale. */
 function drawSides(hull: Hull): Shape[] {
   const { loaM } = hull;
-  const shade: Shape[] = [];
+  const shade: string[] = [];
   for (let forward = 0.12; forward < loaM * 0.96; forward += hatchM) {
     const outer = halfBeamM(hull, forward, 0.012);
     const inner = halfBeamM(hull, forward + hatchM / 2, 0.056);
     if (outer > 0 && inner > 0)
-      shade.push({
-        role: "grain",
-        d: linePath([
+      shade.push(
+        linePath([
           [forward, outer],
           [forward + hatchM / 2, inner],
         ]),
-      });
+      );
   }
-  const stanchions: Shape[] = [];
+  const stanchions: string[] = [];
   for (let forward = loaM * 0.56; forward < loaM * 0.95; forward += stanchionM)
     for (const sign of [-1, 1]) {
       const side = halfBeamM(hull, forward, 0.065);
-      if (side > 0.05) stanchions.push({ role: "fitting", d: circlePath(forward, sign * side, 0.02) });
+      if (side > 0.05) stanchions.push(circlePath(forward, sign * side, 0.02));
     }
-  return [...shade, ...stanchions];
+  return [...join("grain", shade), ...join("fitting", stanchions)];
 }

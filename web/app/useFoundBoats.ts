@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
 import type { AnswerOf, Endpoints } from "../../api/index.ts";
 import type { BoatSort, BoatStage } from "../../core/care/index.ts";
-import { toPlainLetters } from "../../core/text/index.ts";
+import { toPlainLetters } from "../../core/text/toPlainLetters.ts";
 import { boatsQuery, foundBoatsQuery } from "./queries.ts";
 
 export type BoatList = AnswerOf<Endpoints["boats"]>;
