@@ -168,9 +168,9 @@ test("a service manager writes to a buyer, flattens a week that is too full and 
   await done.getByRole("button", { name: "Save what was done" }).click();
   await expect(done).toHaveCount(0);
   await page.goto(`${store.address}/boats/${first.boat}`);
-  const row = page.getByRole("region", { name: "What was done" }).getByRole("row", { name: /Came early/ });
-  await expect(row.first()).toContainText("Ines Marr");
-  await expect(row.first()).toContainText("Parts:");
+  const history = page.getByRole("region", { name: "What was done" });
+  await expect(history.getByRole("row", { name: /Came early/ }).first()).toContainText("Ines Marr");
+  await expect(history).toContainText("Parts: Engine oil");
 });
 
 test("fuel noted at the dock without signal measures the burn of a break-in counted in tanks", async ({

@@ -8,7 +8,7 @@ import { drawFittings, platformM } from "./fittings.ts";
 import { type Hull, halfBeamM } from "./hull.ts";
 import { drawPontoon } from "./pontoon.ts";
 import { drawRunabout } from "./runabout.ts";
-import { boxPath, type Shape } from "./shape.ts";
+import { boxPath, type PaperBox, type Shape } from "./shape.ts";
 import { drawSideConsole } from "./sideConsole.ts";
 import { drawTowSport } from "./towSport.ts";
 import { drawTrailer } from "./trailer.ts";
@@ -16,7 +16,7 @@ import { drawTrailer } from "./trailer.ts";
 /** A deck plan: shapes from the lowest to the topmost, and the paper they need. Metres, x to starboard, y aft. */
 export interface DeckDrawing {
   readonly shapes: readonly Shape[];
-  readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
+  readonly box: PaperBox;
 }
 
 /** What a drawing is made from; a rig is one. */

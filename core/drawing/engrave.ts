@@ -1,5 +1,5 @@
 import { type Hull, halfBeamM, hullRing } from "./hull.ts";
-import { boxPath, circlePath, curvePath, linePath, type Point, type Shape } from "./shape.ts";
+import { boxPath, circlePath, curvePath, linePath, readPoints, type Shape } from "./shape.ts";
 
 /** Metres between the joints of a floor, and how far the joint of a lid or the piping of a cushion lies inside its edge. */
 const plankM = 0.13;
@@ -36,17 +36,6 @@ export function drawWater(hull: Hull): Shape[] {
 export const waterM = [0.1, 0.22, 0.38] as const;
 /** A line on the water lies so much farther from the stem than from the side. */
 const stemShare = 1.4;
-
-/** Where the pieces of a path end; paper coordinates as points of the boat. */
-function readPoints(d: string): Point[] {
-  const ends: Point[] = [];
-  for (const [, letter, rest] of d.matchAll(/([MLCA])([^MLCAZ]*)/g)) {
-    const numbers = rest!.trim().split(/[ ,]+/).map(Number);
-    const step = letter === "C" ? 6 : letter === "A" ? 7 : 2;
-    for (let i = step; i <= numbers.length; i += step) ends.push([-numbers[i - 1]!, numbers[i - 2]!]);
-  }
-  return ends;
-}
 
 /** Many strokes of one kind as one shape: a page draws it as quickly as a single line. */
 const join = (role: Shape["role"], paths: readonly string[]): Shape[] =>

@@ -77,3 +77,30 @@ export function circlePath(forward: number, starboard: number, radius: number): 
   const r = round(radius);
   return `M${at([forward + radius, starboard])}A${r} ${r} 0 1 1 ${at([forward - radius, starboard])}A${r} ${r} 0 1 1 ${at([forward + radius, starboard])}Z`;
 }
+
+/** Where the pieces of a path end; paper coordinates as points of the boat. */
+export function readPoints(d: string): Point[] {
+  const ends: Point[] = [];
+  for (const [, letter, rest] of d.matchAll(/([MLCA])([^MLCAZ]*)/g)) {
+    const numbers = rest!.trim().split(/[ ,]+/).map(Number);
+    const step = letter === "C" ? 6 : letter === "A" ? 7 : 2;
+    for (let i = step; i <= numbers.length; i += step) ends.push([-numbers[i - 1]!, numbers[i - 2]!]);
+  }
+  return ends;
+}
+
+/** A part of the paper. Metres, x to starboard, y aft. */
+export interface PaperBox {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** The paper between the ends of a path's pieces; a curve may bulge a little beyond. */
+export function boundsOf({ d }: Shape): PaperBox {
+  const points = readPoints(d);
+  const [across, along] = [points.map(([, side]) => side), points.map(([forward]) => -forward)];
+  const [x, y] = [Math.min(...across), Math.min(...along)];
+  return { x, y, width: Math.max(...across) - x, height: Math.max(...along) - y };
+}

@@ -1,5 +1,5 @@
 import { memo, useMemo } from "react";
-import { drawCourse, drawDeck } from "../../core/drawing/index.ts";
+import { boundsOf, type DeckDrawing, drawCourse, drawDeck, type PaperBox } from "../../core/drawing/index.ts";
 import { cornersOf, type Part, type Place, type Rig } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 
@@ -78,7 +78,7 @@ export function DeckPlan(props: DeckPlanProps) {
 
 /** The paper the boat and everywhere people stand fit on. */
 export function paperOf(rig: Rig) {
-  const { box } = drawDeck(rig, { trailer: rig.trailer !== null });
+  const { box } = deckOf(rig);
   const places = [...rig.stations.map(({ at }) => at), ...cornersOf(rig)];
   const xs = places.map(({ yM }) => yM);
   const ys = places.map(({ xM }) => -xM);
@@ -92,12 +92,45 @@ export function paperOf(rig: Rig) {
   };
 }
 
+interface Drawn extends DeckDrawing {
+  /** Of each shape, in their order. */
+  readonly bounds: readonly PaperBox[];
+}
+
+/** Drawn once for a boat, however many pictures of it stand on a page or come with the next topic. */
+const drawnOf = new WeakMap<Rig, Drawn>();
+
+function deckOf(rig: Rig): Drawn {
+  const known = drawnOf.get(rig);
+  if (known !== undefined) return known;
+  const deck = drawDeck(rig, { trailer: rig.trailer !== null });
+  const drawn = { ...deck, bounds: deck.shapes.map(boundsOf) };
+  drawnOf.set(rig, drawn);
+  return drawn;
+}
+
+/** A curve may reach so far beyond the ends of its pieces. Metres. */
+const bulgeM = 0.3;
+
+const meets = (a: PaperBox, b: PaperBox) =>
+  a.x < b.x + b.width + bulgeM &&
+  b.x < a.x + a.width + bulgeM &&
+  a.y < b.y + b.height + bulgeM &&
+  b.y < a.y + a.height + bulgeM;
+
+interface DeckShapesProps {
+  readonly rig: Rig;
+  /** The part of the paper that is seen: what lies elsewhere is left out. */
+  readonly seen?: PaperBox;
+}
+
 /** The drawing itself, which changes only with the boat. */
-export const DeckShapes = memo(function DeckShapes({ rig }: { rig: Rig }) {
-  const { shapes } = drawDeck(rig, { trailer: rig.trailer !== null });
+export const DeckShapes = memo(function DeckShapes({ rig, seen }: DeckShapesProps) {
+  const { shapes, bounds } = deckOf(rig);
+  const shown = seen === undefined ? shapes : shapes.filter((_, i) => meets(bounds[i]!, seen));
   return (
     <g aria-hidden>
-      {shapes.map(({ role, d }, i) => (
+      {shown.map(({ role, d }, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the drawing is fixed and has no other name for a line
         <path key={i} d={d} className={`deck-${role}`} />
       ))}

@@ -4,6 +4,7 @@ import type { OwnerPage } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { ownerPageQuery, queryClient } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
+import { Chip } from "../../ui/Chip.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 
@@ -15,12 +16,14 @@ export function HowToReach({ token, page }: { token: string; page: OwnerPage }) 
   const [isLeft, setLeft] = useState(() => localStorage.getItem(kept) !== null);
   const [phone, setPhone] = useState("");
   const [email, setEmail] = useState("");
-  const [mayWrite, setMayWrite] = useState(true);
+  // Nobody is taken to agree: it is chosen.
+  const [mayWrite, setMayWrite] = useState<boolean | null>(null);
+  const isWhole = (phone.trim() !== "" || email.trim() !== "") && mayWrite !== null;
   const save = useMutation({
     mutationFn: () =>
       ask("setOwnerContact", {
         params: { token },
-        body: { phone: phone.trim(), email: email.trim(), optOut: !mayWrite },
+        body: { phone: phone.trim(), email: email.trim(), optOut: mayWrite !== true },
       }),
     onSuccess: () => queryClient.invalidateQueries({ queryKey: ownerPageQuery(token).queryKey }),
   });
@@ -37,7 +40,7 @@ export function HowToReach({ token, page }: { token: string; page: OwnerPage }) 
       className="mb-5 border-l-4 border-helm bg-panel px-4 py-3"
       onSubmit={(event) => {
         event.preventDefault();
-        if (phone.trim() !== "" || email.trim() !== "") save.mutate();
+        if (isWhole) save.mutate();
       }}
     >
       <p className="font-bold">How may {page.store} reach you?</p>
@@ -65,18 +68,20 @@ export function HowToReach({ token, page }: { token: string; page: OwnerPage }) 
           />
         </label>
       </div>
-      <label className="mt-1 flex min-h-12 items-center gap-3">
-        <input
-          type="checkbox"
-          className="size-6 shrink-0 accent-helm"
-          checked={mayWrite}
-          onChange={(event) => setMayWrite(event.target.checked)}
-        />
-        They may write to me when a service falls due or a promise is kept.
-      </label>
+      <fieldset className="mt-2">
+        <legend className="text-soft">When a service falls due or a promise is kept</legend>
+        <div role="radiogroup" aria-label="May they write to you" className="mt-1 flex flex-wrap gap-2">
+          <Chip isPicked={mayWrite === true} onPick={() => setMayWrite(true)}>
+            they may write to me
+          </Chip>
+          <Chip isPicked={mayWrite === false} onPick={() => setMayWrite(false)}>
+            only call me
+          </Chip>
+        </div>
+      </fieldset>
       {save.error !== null && <ErrorNotice error={save.error} />}
       <p className="mt-2 flex gap-2">
-        <Button type="submit" look="primary" disabled={save.isPending || (phone.trim() === "" && email.trim() === "")}>
+        <Button type="submit" look="primary" disabled={save.isPending || !isWhole}>
           Save
         </Button>
         <Button

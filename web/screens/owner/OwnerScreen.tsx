@@ -103,7 +103,7 @@ function PageOf({ token, page: read }: { token: string; page: OwnerPage }) {
   const topic = delivery.topics.find(({ id }) => id === search.get("topic"));
   return (
     <div className="mx-auto max-w-2xl px-4 pt-4 pb-16 text-[17px]">
-      <header className="border-b border-ink pb-2">
+      <header className="flow-root border-b border-ink pb-2">
         {page.logo != null && (
           <img
             src={addressOf("ownerPhoto", { token, photo: page.logo })}
@@ -257,9 +257,9 @@ function Front({ token, page, state, cards }: FrontProps) {
         </section>
       )}
       <OwnerFind page={page} cards={cards} />
-      <HowToReach token={token} page={page} />
       <RunsOut page={page} state={state} />
       {page.inService !== null && <CareLinks token={token} page={page} />}
+      <HowToReach token={token} page={page} />
       <OnTheRoad page={page} />
       <nav aria-label="Cards">
         <ul className="grid grid-cols-2 gap-2">

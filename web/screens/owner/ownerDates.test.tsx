@@ -49,7 +49,9 @@ describe("how to reach them", () => {
     const form = within(screen.getByRole("form", { name: "How may we reach you" }));
     expect(form.getByRole("button", { name: "Save" })).toHaveProperty("disabled", true);
     await user.type(form.getByLabelText("E-mail"), "ana@example.test");
-    await user.click(form.getByRole("checkbox"));
+    // Nobody is taken to agree.
+    expect(form.getByRole("button", { name: "Save" })).toHaveProperty("disabled", true);
+    await user.click(form.getByRole("radio", { name: "only call me" }));
     await user.click(form.getByRole("button", { name: "Save" }));
     await waitFor(() => expect(screen.getByRole("status").textContent).toContain("does not write to you"));
     expect(asked[0]?.body).toEqual({ phone: "", email: "ana@example.test", optOut: true });

@@ -32,6 +32,8 @@ function CloseUp({ rig, parts }: { rig: Rig; parts: readonly Part[] }) {
   const y = Math.min(...ys) - reachM * 0.62;
   const width = Math.max(...xs) - x + reachM;
   const height = Math.max(...ys) - y + reachM * 0.62;
+  // The picture is a slice: on its short side more is cut off, nothing beyond the box is added.
+  const seen = { x, y, width, height };
   return (
     <figure className="mt-4 flex flex-wrap items-center gap-4 border-t border-rule pt-3">
       <svg
@@ -40,7 +42,7 @@ function CloseUp({ rig, parts }: { rig: Rig; parts: readonly Part[] }) {
         preserveAspectRatio="xMidYMid slice"
         aria-hidden
       >
-        <DeckShapes rig={rig} />
+        <DeckShapes rig={rig} seen={seen} />
         {parts.map(({ id, at }, i) => (
           <g key={id}>
             <circle cx={at.yM} cy={-at.xM} r={width * 0.05} fill="var(--magenta)" />
