@@ -92,7 +92,7 @@ export function PowerMap({ rig, volts = nothingRead }: MapProps) {
           </p>
           <div className="flex flex-col">
             <SwitchList rig={rig} power={power} />
-            <section aria-label="Wiring" className="mt-3 overflow-x-auto border-t border-ink pt-2">
+            <section aria-label="Wiring" className="mt-3 relative overflow-x-auto border-t border-ink pt-2">
               <WiringDiagram rig={rig} power={power} />
             </section>
             <section aria-labelledby="drain" className="mt-6">

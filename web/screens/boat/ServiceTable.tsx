@@ -19,7 +19,7 @@ export function ServiceTable({ boat }: { boat: Boat }) {
       <h2 id="service" className="text-lg font-bold">
         Service <span className="font-text text-sm font-normal text-soft">{boat.care[0]?.serviceTitle}</span>
       </h2>
-      <div className="overflow-x-auto">
+      <div className="relative overflow-x-auto">
         <table className="w-full">
           <thead>
             <tr className="border-b border-ink">

@@ -25,7 +25,7 @@ export function ServicesDone({ boat }: { boat: Boat }) {
       <h2 id="done" className="text-lg font-bold">
         What was done
       </h2>
-      <div className="overflow-x-auto">
+      <div className="relative overflow-x-auto">
         <table className="w-full">
           <thead>
             <tr className="border-b border-ink">

@@ -47,7 +47,7 @@ export function BreakInPackEditor({ line, onPicked }: EditorProps) {
         rated band.
         {pack.per === "tank" && " Counted in tanks: a boat turns them into hours by its tank and its burn."}
       </p>
-      <div className="overflow-x-auto">
+      <div className="relative overflow-x-auto">
         <table className="mt-2">
           <thead>
             <tr className="border-b border-ink">

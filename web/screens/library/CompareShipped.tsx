@@ -23,7 +23,7 @@ export function CompareShipped({ shipped, basis = null, ours, titles }: CompareP
     .map(([label, read]) => ({ label, says: columns.map(([, topic]) => read(topic, titles)) }))
     .filter(({ says }) => new Set(says).size > 1);
   return (
-    <div className="mt-2 overflow-x-auto">
+    <div className="mt-2 relative overflow-x-auto">
       <table className="w-full min-w-120 table-fixed">
         <thead>
           <tr className="border-b border-ink">

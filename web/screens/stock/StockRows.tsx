@@ -28,7 +28,7 @@ export function StockRows({ rows, templates }: StockRowsProps) {
         already, <strong className="num">{count("wrong")}</strong> to be mended
         {count("wrong") > 0 && ": mend them in the file and choose it again; the rest can be added now"}.
       </p>
-      <div className="overflow-x-auto">
+      <div className="relative overflow-x-auto">
         <table className="mt-2 w-full">
           <thead>
             <tr className="border-b border-ink">
