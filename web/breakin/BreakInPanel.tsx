@@ -21,7 +21,7 @@ export function BreakInPanel({ port }: { port: BreakInPort }) {
   const [open, setOpen] = useState<string | null>(port.runs.at(-1)?.id ?? null);
   const isOnePack = new Set(port.care.map(({ breakInTitle }) => breakInTitle)).size === 1;
   return (
-    <div className="grid gap-7">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-7">
       <section aria-labelledby="how-far" className="print:hidden">
         <h2 id="how-far" className="text-lg font-bold">
           How far it has come{" "}

@@ -187,22 +187,24 @@ function ReadingFields({ boat, form: { register, formState } }: { boat: Boat; fo
 
 function ReadingTable({ boat, labelOf }: OfBoat) {
   return (
-    <table className="mt-3 w-full max-w-3xl">
-      <thead>
-        <tr className="border-b border-ink">
-          <th className="py-1">Read on</th>
-          <th>Engine</th>
-          <th className="text-right">Meter</th>
-          <th className="pl-4">By</th>
-          <th className="sr-only">Correct</th>
-        </tr>
-      </thead>
-      <tbody>
-        {boat.readings.toReversed().map((reading) => (
-          <ReadingRow key={reading.id} boat={boat} reading={reading} label={labelOf.get(reading.engine) ?? ""} />
-        ))}
-      </tbody>
-    </table>
+    <div className="relative overflow-x-auto">
+      <table className="mt-3 w-full max-w-3xl">
+        <thead>
+          <tr className="border-b border-ink">
+            <th className="py-1">Read on</th>
+            <th>Engine</th>
+            <th className="text-right">Meter</th>
+            <th className="pl-4">By</th>
+            <th className="sr-only">Correct</th>
+          </tr>
+        </thead>
+        <tbody>
+          {boat.readings.toReversed().map((reading) => (
+            <ReadingRow key={reading.id} boat={boat} reading={reading} label={labelOf.get(reading.engine) ?? ""} />
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -15,24 +15,26 @@ export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
     );
   if (boats.length === 0) return null;
   return (
-    <table className="mt-2 w-full">
-      <thead className="max-md:sr-only">
-        <tr className="border-b border-ink">
-          <th className="w-44 py-1">From above</th>
-          <th>Boat</th>
-          <th>Buyer</th>
-          <th>Stage</th>
-          <th>Handover</th>
-          <th className="text-right">Service due</th>
-          <th className="pl-4 text-right">Owed</th>
-        </tr>
-      </thead>
-      <tbody>
-        {boats.map((row) => (
-          <BoatRow key={row.id} row={row} />
-        ))}
-      </tbody>
-    </table>
+    <div className="relative overflow-x-auto">
+      <table className="mt-2 w-full">
+        <thead className="max-md:sr-only">
+          <tr className="border-b border-ink">
+            <th className="w-44 py-1">From above</th>
+            <th>Boat</th>
+            <th>Buyer</th>
+            <th>Stage</th>
+            <th>Handover</th>
+            <th className="text-right">Service due</th>
+            <th className="pl-4 text-right">Owed</th>
+          </tr>
+        </thead>
+        <tbody>
+          {boats.map((row) => (
+            <BoatRow key={row.id} row={row} />
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -39,7 +39,7 @@ export function BoatsScreen() {
                     setPage(0);
                   }}
                 />
-                <label className="flex items-center gap-2 text-soft">
+                <label className="flex min-w-0 flex-wrap items-center gap-2 text-soft">
                   Sorted by
                   <select
                     value={sort}
@@ -47,7 +47,7 @@ export function BoatsScreen() {
                       setSort(event.target.value as BoatSort);
                       setPage(0);
                     }}
-                    className="min-h-11 rounded-md border border-soft bg-panel px-2 text-ink"
+                    className="min-h-11 max-w-full min-w-0 rounded-md border border-soft bg-panel px-2 text-ink"
                   >
                     {boatSorts.map((each) => (
                       <option key={each} value={each}>

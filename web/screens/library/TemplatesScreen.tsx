@@ -76,45 +76,47 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
       {importFile.error !== null && <ErrorNotice error={importFile.error} />}
       {save.error !== null && <ErrorNotice error={save.error} />}
       {remove.error !== null && <ErrorNotice error={remove.error} />}
-      <table className="mt-2 w-full">
-        <thead>
-          <tr className="border-b border-ink">
-            <th className="w-48 py-1">From above</th>
-            <th>Template</th>
-            <th>Model</th>
-            <th className="text-right">Length</th>
-            <th className="pl-6">Whose</th>
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map((line) => (
-            <tr key={line.id} className="border-b border-rule">
-              <td className="py-2">
-                <HullSign family={line.family} loaM={line.loaM} beamM={line.beamM} engines={1} />
-              </td>
-              <td className="head font-bold">{line.name}</td>
-              <td>
-                {line.maker} {line.model}, {line.family.replaceAll("-", " ")}
-              </td>
-              <td className="num text-right">{say(line.loaM, "length")}</td>
-              <td className="py-1 pl-6">
-                <span className="flex items-center gap-3">
-                  <button type="button" className="min-h-11 underline" onClick={() => save.mutate(line)}>
-                    Save to a file
-                  </button>
-                  {line.isShipped ? (
-                    <span className="text-soft">ships with Ravik</span>
-                  ) : (
-                    <Button look="quiet" disabled={!canWrite} onClick={() => remove.mutate(line.id)}>
-                      Remove
-                    </Button>
-                  )}
-                </span>
-              </td>
+      <div className="relative overflow-x-auto">
+        <table className="mt-2 w-full">
+          <thead>
+            <tr className="border-b border-ink">
+              <th className="w-48 py-1">From above</th>
+              <th>Template</th>
+              <th>Model</th>
+              <th className="text-right">Length</th>
+              <th className="pl-6">Whose</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {lines.map((line) => (
+              <tr key={line.id} className="border-b border-rule">
+                <td className="py-2">
+                  <HullSign family={line.family} loaM={line.loaM} beamM={line.beamM} engines={1} />
+                </td>
+                <td className="head font-bold">{line.name}</td>
+                <td>
+                  {line.maker} {line.model}, {line.family.replaceAll("-", " ")}
+                </td>
+                <td className="num text-right">{say(line.loaM, "length")}</td>
+                <td className="py-1 pl-6">
+                  <span className="flex items-center gap-3">
+                    <button type="button" className="min-h-11 underline" onClick={() => save.mutate(line)}>
+                      Save to a file
+                    </button>
+                    {line.isShipped ? (
+                      <span className="text-soft">ships with Ravik</span>
+                    ) : (
+                      <Button look="quiet" disabled={!canWrite} onClick={() => remove.mutate(line.id)}>
+                        Remove
+                      </Button>
+                    )}
+                  </span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </>
   );
 }

@@ -30,7 +30,7 @@ export function Order({ delivery, state, picked, canChange, onByHand, onPutBack 
           {delivery.plan.isByHand && <span className="font-normal text-soft"> made by hand</span>}
         </h2>
         {canChange && (
-          <span className="flex gap-2">
+          <span className="flex flex-wrap gap-2">
             {delivery.plan.isByHand && <Button onClick={onPutBack}>Put it back</Button>}
             <Button onClick={onByHand}>Change by hand</Button>
           </span>

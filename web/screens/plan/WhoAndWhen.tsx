@@ -86,7 +86,7 @@ export function WhoAndWhen({ planOptions, canChoose, onChange }: WhoAndWhenProps
             aria-label="Where the boat is"
             value={planOptions.place}
             onChange={(event) => onChange({ place: event.target.value as PlanOptions["place"] })}
-            className="min-h-11 rounded-md border border-soft bg-panel px-2"
+            className="min-h-11 max-w-full min-w-0 rounded-md border border-soft bg-panel px-2"
           >
             {Object.entries(placeNames).map(([place, name]) => (
               <option key={place} value={place}>
@@ -113,7 +113,7 @@ export function WhoAndWhen({ planOptions, canChoose, onChange }: WhoAndWhenProps
 
 function Row({ name, children }: { name: string; children: ReactNode }) {
   return (
-    <div className="grid grid-cols-[64px_1fr] items-center border-b border-rule py-1">
+    <div className="grid grid-cols-[4rem_minmax(0,1fr)] items-center border-b border-rule py-1">
       <span className="text-soft">{name}</span>
       <div className="flex flex-wrap items-center gap-1">{children}</div>
     </div>

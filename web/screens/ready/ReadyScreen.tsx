@@ -261,7 +261,7 @@ function CheckLine({ delivery, check, entry, onFault, onGood }: CheckLineProps) 
         <p className="mb-1 rounded-sm bg-caution px-3 py-1.5 text-oncaution">{check.caution}</p>
       )}
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-        <p className="min-w-56 flex-1">
+        <p className="min-w-0 flex-1 basis-56">
           <span className={isDone ? "text-soft" : "font-semibold"}>{check.title}</span>
           <span className="block text-sm text-soft">
             {entry === undefined

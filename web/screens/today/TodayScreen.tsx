@@ -299,41 +299,43 @@ function OwedTable({ today: { owed, owedInAll, date } }: { today: Today }) {
           Nothing is owed. What is put off in a walk comes to stand here.
         </p>
       ) : (
-        <table className="w-full">
-          <thead>
-            <tr className="border-b border-ink">
-              <th className="py-1">What</th>
-              <th>Boat</th>
-              <th className="text-right">Promised</th>
-            </tr>
-          </thead>
-          <tbody>
-            {owed.map(({ ref, what, text, boatName, serial, boat, since, severity, due }) => (
-              <tr key={ref} className="border-b border-rule align-top">
-                <td className="py-2.5 pr-3">
-                  <span aria-hidden className={isPressing(what, severity) ? "text-magenta" : ""}>
-                    {owedSigns[what]}
-                  </span>{" "}
-                  {text}
-                </td>
-                <td className="py-2.5 pr-3 md:whitespace-nowrap">
-                  <Link className="underline" to={`/boats/${boat}`}>
-                    {boatName} <span className="text-soft">#{serial}</span>
-                  </Link>
-                </td>
-                <td className="num py-2.5 text-right font-semibold md:whitespace-nowrap">
-                  {due === null ? (
-                    <span className="font-normal text-soft">since {formatDistance(since, date)}</span>
-                  ) : due < date ? (
-                    <span className="text-magenta">▲ {formatDistance(due, date)}</span>
-                  ) : (
-                    formatDay(due)
-                  )}
-                </td>
+        <div className="relative overflow-x-auto">
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-ink">
+                <th className="py-1">What</th>
+                <th>Boat</th>
+                <th className="text-right">Promised</th>
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {owed.map(({ ref, what, text, boatName, serial, boat, since, severity, due }) => (
+                <tr key={ref} className="border-b border-rule align-top">
+                  <td className="py-2.5 pr-3">
+                    <span aria-hidden className={isPressing(what, severity) ? "text-magenta" : ""}>
+                      {owedSigns[what]}
+                    </span>{" "}
+                    {text}
+                  </td>
+                  <td className="py-2.5 pr-3 md:whitespace-nowrap">
+                    <Link className="underline" to={`/boats/${boat}`}>
+                      {boatName} <span className="text-soft">#{serial}</span>
+                    </Link>
+                  </td>
+                  <td className="num py-2.5 text-right font-semibold md:whitespace-nowrap">
+                    {due === null ? (
+                      <span className="font-normal text-soft">since {formatDistance(since, date)}</span>
+                    ) : due < date ? (
+                      <span className="text-magenta">▲ {formatDistance(due, date)}</span>
+                    ) : (
+                      formatDay(due)
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
       )}
       <Link to="/aftercare/owed" className="head inline-flex min-h-11 items-center font-semibold underline">
         Everything owed to buyers
@@ -357,41 +359,45 @@ function DueTable({ today: { due, dueInAll, date } }: { today: Today }) {
           move it.
         </p>
       ) : (
-        <table className="w-full">
-          <thead>
-            <tr className="border-b border-ink">
-              <th className="py-1">Boat</th>
-              <th>What</th>
-              <th className="text-right">Hours, likely</th>
-              <th className="text-right">Due</th>
-            </tr>
-          </thead>
-          <tbody>
-            {due.map((line) => (
-              <tr key={`${line.boat}-${line.engine}`} className="border-b border-rule align-top">
-                <td className="py-2.5 pr-3 md:whitespace-nowrap">
-                  <Link className="underline" to={`/boats/${line.boat}`}>
-                    {line.boatName} <span className="text-soft">#{line.serial}</span>
-                  </Link>
-                </td>
-                <td className="py-2.5 pr-3">
-                  {line.title} <span className="text-soft">{line.engine.toLowerCase()}</span>
-                </td>
-                <td className="num py-2.5 pr-3 text-right font-semibold md:whitespace-nowrap">
-                  {line.likelyNowH.toFixed(1)}
-                  {line.due.targetH !== null && <span className="font-normal text-soft"> of {line.due.targetH} h</span>}
-                </td>
-                <td className="num py-2.5 text-right font-semibold md:whitespace-nowrap">
-                  <DueDay
-                    day={{ ...line.due, date: line.due.dueDate }}
-                    isOverdue={line.due.state === "overdue"}
-                    today={date}
-                  />
-                </td>
+        <div className="relative overflow-x-auto">
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-ink">
+                <th className="py-1">Boat</th>
+                <th>What</th>
+                <th className="text-right">Hours, likely</th>
+                <th className="text-right">Due</th>
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {due.map((line) => (
+                <tr key={`${line.boat}-${line.engine}`} className="border-b border-rule align-top">
+                  <td className="py-2.5 pr-3 md:whitespace-nowrap">
+                    <Link className="underline" to={`/boats/${line.boat}`}>
+                      {line.boatName} <span className="text-soft">#{line.serial}</span>
+                    </Link>
+                  </td>
+                  <td className="py-2.5 pr-3">
+                    {line.title} <span className="text-soft">{line.engine.toLowerCase()}</span>
+                  </td>
+                  <td className="num py-2.5 pr-3 text-right font-semibold md:whitespace-nowrap">
+                    {line.likelyNowH.toFixed(1)}
+                    {line.due.targetH !== null && (
+                      <span className="font-normal text-soft"> of {line.due.targetH} h</span>
+                    )}
+                  </td>
+                  <td className="num py-2.5 text-right font-semibold md:whitespace-nowrap">
+                    <DueDay
+                      day={{ ...line.due, date: line.due.dueDate }}
+                      isOverdue={line.due.state === "overdue"}
+                      today={date}
+                    />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
       )}
     </section>
   );

@@ -59,7 +59,7 @@ function Workshop({ sheet }: { sheet: WorkshopSheet }) {
         {formatLoad(sheet)}
       </p>
       <LoadChart weeks={weeks} picked={begins} onPick={setBegins} />
-      <div className="mt-4 grid gap-x-10 gap-y-7 lg:grid-cols-2">
+      <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-7 lg:grid-cols-2">
         <Week sheet={sheet} begins={begins} onWeek={setBegins} />
         <section aria-labelledby="offers">
           <h2 id="offers" className="text-lg font-bold">
@@ -234,7 +234,7 @@ function Week({ sheet, begins, onWeek }: WeekProps) {
           const capacityH = capacityOfDay(sheet.workshop, day);
           const usedH = mine.reduce((sum, { labourH }) => sum + labourH, 0);
           return (
-            <li key={day} className="grid grid-cols-[7rem_1fr] border-b border-rule py-1.5">
+            <li key={day} className="grid grid-cols-[7rem_minmax(0,1fr)] border-b border-rule py-1.5">
               <span>
                 <strong>{formatDay(day)}</strong>
                 <span className={`num block text-sm ${usedH > capacityH ? "text-magenta" : "text-soft"}`}>
@@ -331,7 +331,7 @@ function SlotRow({ booking, today, onState }: SlotRowProps) {
         {booking.state === "done" && ". Done."}
       </span>
       {booking.state === "booked" && !isDone && (
-        <span className="flex gap-4 text-sm">
+        <span className="flex flex-wrap gap-x-4 text-sm">
           <button type="button" className="min-h-11 underline" onClick={() => setMoving(true)}>
             Move
           </button>
