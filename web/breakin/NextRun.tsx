@@ -116,37 +116,39 @@ function LegTable({ legs, care }: { legs: readonly Leg[]; care: readonly EngineC
   const shown = isAlike ? [{ ...reasons[0]!, label: care.length === 1 ? "Why" : "Why, both engines" }] : reasons;
   const number = "num whitespace-nowrap pl-4 text-right";
   return (
-    <table className="w-full max-w-3xl text-lg">
-      <thead>
-        <tr className="border-b border-ink">
-          <th className="w-10 py-1 text-right">Leg</th>
-          <th className="pl-4 text-right whitespace-nowrap">rpm, about</th>
-          <th className="pl-4 text-right">For</th>
-          <th className="pl-4 text-right">From</th>
-          {shown.map(({ label }) => (
-            <th key={label} className="pl-5">
-              {label}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {legs.map((leg, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: legs are known by their place
-          <tr key={i} className="border-b border-rule">
-            <td className="num py-1.5 text-right text-soft">{i + 1}</td>
-            <td className={`${number} text-xl font-bold`}>{leg.rpm.toLocaleString("en-GB")}</td>
-            <td className={number}>{formatMinutesShort(leg.minutes)}</td>
-            <td className={`${number} text-soft`}>{startOf(legs, i)}</td>
-            {shown.map(({ label, why }) => (
-              <td key={label} className="pl-5 text-base text-soft">
-                {why[i]}
-              </td>
+    <div className="relative overflow-x-auto">
+      <table className="w-full max-w-3xl text-lg">
+        <thead>
+          <tr className="border-b border-ink">
+            <th className="w-10 py-1 text-right">Leg</th>
+            <th className="pl-4 text-right whitespace-nowrap">rpm, about</th>
+            <th className="pl-4 text-right">For</th>
+            <th className="pl-4 text-right">From</th>
+            {shown.map(({ label }) => (
+              <th key={label} className="pl-5">
+                {label}
+              </th>
             ))}
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {legs.map((leg, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: legs are known by their place
+            <tr key={i} className="border-b border-rule">
+              <td className="num py-1.5 text-right text-soft">{i + 1}</td>
+              <td className={`${number} text-xl font-bold`}>{leg.rpm.toLocaleString("en-GB")}</td>
+              <td className={number}>{formatMinutesShort(leg.minutes)}</td>
+              <td className={`${number} text-soft`}>{startOf(legs, i)}</td>
+              {shown.map(({ label, why }) => (
+                <td key={label} className="pl-5 text-base text-soft">
+                  {why[i]}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
