@@ -15,6 +15,7 @@ import { readPlain } from "../../ui/readPlain.ts";
 import { useIds } from "../../ui/useIds.ts";
 import { formatDay } from "../../ui/words.ts";
 import { refreshWorkshop } from "./refreshWorkshop.ts";
+import { shareLabour } from "./shareLabour.ts";
 
 type Slot = WorkshopSheet["bookings"][number];
 const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3 text-ink";
@@ -67,7 +68,10 @@ function FormOf({ booking, today, boat, onDone }: DonePadProps & { boat: Boat })
   const parts = [...new Set(chosen.flatMap((item) => item.parts))];
   const keep = useMutation({
     mutationFn: async (on: LocalDate) => {
-      const planned = chosen.reduce((sum, item) => sum + item.labourH, 0);
+      const labours = shareLabour(
+        chosen.map((item) => item.labourH),
+        parseHours(labour)!,
+      );
       for (const [i, item] of chosen.entries()) {
         const went = [...item.parts.filter((part) => !leftOut.has(part)), ...(i === 0 ? splitWords(more) : [])];
         await ask("addService", {
@@ -80,7 +84,7 @@ function FormOf({ booking, today, boat, onDone }: DonePadProps & { boat: Boat })
             hours: item.scope === "boat" ? 0 : parseHours(hoursOf(item.scope))!,
             outcome: "done",
             note: note.trim(),
-            labourH: Math.round(((parseHours(labour)! * item.labourH) / planned) * 100) / 100,
+            labourH: labours[i]!,
             ...(went.length === 0 ? {} : { parts: went.join(", ") }),
             ...(mechanic.trim() === "" ? {} : { mechanic: mechanic.trim() }),
             ...(photo === null ? {} : { photo }),
