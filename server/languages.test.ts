@@ -1,5 +1,4 @@
-import { execFileSync } from "node:child_process";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { ulid } from "ulid";
@@ -142,12 +141,7 @@ describe("the buyer's page", () => {
 });
 
 describe("papers in the buyer's language", () => {
-  const readPaper = async (path: string) => {
-    const file = join(folder, "paper.pdf");
-    const answer = await fetch(store.address + path, { headers: { cookie: nessa.cookie } });
-    writeFileSync(file, new Uint8Array(await answer.arrayBuffer()));
-    return execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" }).replace(/\s+/g, " ");
-  };
+  const readPaper = (path: string) => store.readPaper(nessa, path);
 
   it("say plan, record and history in it, with days as it writes them, and in English for whoever asks for that", async () => {
     await plan("d-w118", { language: "fr" });

@@ -91,6 +91,10 @@ describe("steps and trips of a boat that was handed over", () => {
       const answer = await who.get(address);
       expect([answer.status, answer.headers.get("content-type")]).toEqual([200, "application/pdf"]);
     }
+    const spanish = await store.readPaper(nessa, `/api/deliveries/${delivery}/trips/${trip}/plan.pdf?language=es`);
+    expect(spanish).toMatch(/Plan de salida: Round the island.*13 de junio de 2026/);
+    expect(spanish).toMatch(/Viento sin comprobar: .*Extintor.*Dónde están los chalecos/);
+    expect(spanish).not.toMatch(/Sunset|Aboard|Wind|missing|Where the|page \d of/);
     expect((await store.stranger.get(`/api/deliveries/${delivery}/trips/${trip}/plan.pdf`)).status).toBe(401);
     expect((await nessa.get(`/api/deliveries/${delivery}/trips/other/plan.pdf`)).status).toBe(404);
     await asOwner([entry("owner", { kind: "trip", trip, plan: null })]);

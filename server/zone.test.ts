@@ -1,7 +1,3 @@
-import { execFileSync } from "node:child_process";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { toInstant } from "../core/dates/index.ts";
@@ -45,14 +41,7 @@ describe("an evening at the store", () => {
   });
 
   it("is of that day on paper too", async () => {
-    const folder = mkdtempSync(join(tmpdir(), "ravik-zone-"));
-    const answer = await fetch(`${store.address}/api/deliveries/d-w118/record.pdf`, {
-      headers: { cookie: ines.cookie },
-    });
-    const file = join(folder, "record.pdf");
-    writeFileSync(file, Buffer.from(await answer.arrayBuffer()));
-    const text = execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" });
-    rmSync(folder, { recursive: true });
+    const text = await store.readPaper(ines, "/api/deliveries/d-w118/record.pdf");
     expect(text).toContain("June 13, 2026");
     expect(text).not.toContain("Jun 14");
   });

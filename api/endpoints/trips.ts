@@ -5,9 +5,7 @@ import { recordIdSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
 import { everyone } from "../roles.ts";
-import { none, tokenSchema } from "./shared.ts";
-
-const paper = z.strictObject({ paper: z.enum(["a4", "letter"]).default("letter") });
+import { none, paperQuery, tokenSchema } from "./shared.ts";
 
 /** Days out. */
 export const tripEndpoints = {
@@ -17,7 +15,7 @@ export const tripEndpoints = {
     admits: everyone,
     isPaper: true,
     params: z.strictObject({ delivery: recordIdSchema, trip: recordIdSchema }),
-    query: paper,
+    query: paperQuery,
     body: null,
     answer: null,
   }),
@@ -27,7 +25,7 @@ export const tripEndpoints = {
     admits: "public",
     isPaper: true,
     params: z.strictObject({ token: tokenSchema, trip: recordIdSchema }),
-    query: paper,
+    query: paperQuery,
     body: null,
     answer: null,
   }),

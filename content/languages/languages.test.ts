@@ -7,11 +7,21 @@ import { listStartHelp } from "../../core/power/index.ts";
 import { regions } from "../../core/region/index.ts";
 import { isMet, type Rig } from "../../core/rig/index.ts";
 import { fillTopic, systemNames } from "../../core/topic/index.ts";
+import { briefing, verdictWords } from "../../server/pdf/floatPlanPdf.ts";
 import { outcomeWords } from "../../server/pdf/historyPdf.ts";
 import { remoteWords } from "../../server/pdf/record/explained.ts";
 import { claimWords, signWords, unsignedWords } from "../../server/pdf/record/proof.ts";
 import { markWords, owedWords, severityWords } from "../../server/pdf/record/sheet.ts";
-import { boatCarePack, breakInPacks, cards, faultContent, rigTemplates, servicePacks, topics } from "../index.ts";
+import {
+  boatCarePack,
+  breakInPacks,
+  cards,
+  faultContent,
+  gearPacks,
+  rigTemplates,
+  servicePacks,
+  topics,
+} from "../index.ts";
 import { phraseBooks } from "./index.ts";
 
 const rigs: readonly Rig[] = Object.values(rigTemplates);
@@ -120,6 +130,8 @@ const paperWords = [
     unsignedWords,
     outcomeWords,
     systemNames,
+    ...Object.values(verdictWords),
+    briefing,
   ],
 ].flatMap((words) => Object.values<string>(words).filter((text) => text !== ""));
 
@@ -129,6 +141,13 @@ describe.each(phraseBooks)("service packs in $language", (book) => {
       items.flatMap(({ title, work }) => [title, ...work]),
     );
     expect(said.length).toBeGreaterThan(20);
+    expect(said.filter((text) => book.texts[text] === undefined)).toEqual([]);
+  });
+});
+
+describe.each(phraseBooks)("safety gear in $language", (book) => {
+  it("has words for every rule and every set of rules", () => {
+    const said = gearPacks.flatMap(({ name, rules }) => [name, ...rules.map(({ label }) => label)]);
     expect(said.filter((text) => book.texts[text] === undefined)).toEqual([]);
   });
 });
@@ -175,6 +194,8 @@ describe.each(phraseBooks)("the finder and the leaving check in $language", (boo
       "web/power/powerWords.ts",
       "web/power/StartSteps.tsx",
       "core/power/startSteps.ts",
+      "core/trip/sayTrip.ts",
+      "server/pdf/floatPlanPdf.ts",
       "server/pdf/historyPdf.ts",
       "server/pdf/packPdf.ts",
       "server/pdf/planPdf.ts",

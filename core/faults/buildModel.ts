@@ -1,8 +1,7 @@
 import { sayPhrase } from "../language/index.ts";
 import { findFeed } from "../power/index.ts";
-import type { Idiom } from "../region/index.ts";
+import { type Idiom, tellText } from "../region/index.ts";
 import { isMet, nameBattery, type Rig, sayPlace } from "../rig/index.ts";
-import { tellText } from "../topic/index.ts";
 import type { FaultContent, FaultKind, FaultMender } from "./faultContent.ts";
 
 /** One component of one boat, with the words to look at it and to mend it. */

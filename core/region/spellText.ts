@@ -1,4 +1,4 @@
-import type { PhraseBook } from "../language/index.ts";
+import { findText, type PhraseBook } from "../language/index.ts";
 import type { Region } from "./regionSchema.ts";
 
 /** How things are said: what the store measures in, how it spells, and the book of another language, where it is told in one. */
@@ -58,6 +58,9 @@ export function spellText(text: string, spelling: Region["spelling"]): string {
     ? text
     : text.replace(american, (word) => likeCase(word, britishOf.get(word.toLowerCase())!));
 }
+
+/** A text without braces as it is told: in the idiom's language where its book has it, else in the store's spelling. */
+export const tellText = (text: string, { book, spelling }: Idiom) => findText(book, text) ?? spellText(text, spelling);
 
 /** Names of things, never said. */
 const unsaid: ReadonlySet<string> = new Set(["id", "kind", "when", "family", "part"]);

@@ -1,5 +1,5 @@
 import { findText } from "../language/index.ts";
-import { type Idiom, spellText } from "../region/index.ts";
+import { type Idiom, spellText, tellText } from "../region/index.ts";
 import { type PartKind, quantityOf, type Rig, sayFigure, sayPlace } from "../rig/index.ts";
 import { lowerFirst } from "../text/index.ts";
 import { sayWritten } from "../units/index.ts";
@@ -48,9 +48,6 @@ export function fillTopic(topic: Topic, rig: Rig, idiom: Idiom, choices: SchoolC
     cautions: words.cautions.map(fill),
   };
 }
-
-/** A text without braces as it is told: in the idiom's language where its book has it, else in the store's spelling. */
-export const tellText = (text: string, { book, spelling }: Idiom) => findText(book, text) ?? spellText(text, spelling);
 
 /**
  * A text with what stands in braces replaced by what the rig says. "{at:plug}" → "outside, lowest point of the transom";

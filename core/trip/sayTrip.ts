@@ -1,7 +1,7 @@
 import type { GearPack } from "../gear/index.ts";
-import type { Idiom } from "../region/index.ts";
-import { spellText } from "../region/index.ts";
-import { joinWords } from "../text/index.ts";
+import { createTell, type Tell } from "../language/index.ts";
+import { type Idiom, tellText } from "../region/index.ts";
+import { joinWords, lowerFirst } from "../text/index.ts";
 import { sayAmount } from "../units/index.ts";
 import type { JudgedTrip, TripReason } from "./judgeTrip.ts";
 import type { TripPlan } from "./tripPlan.ts";
@@ -9,57 +9,88 @@ import type { TripPlan } from "./tripPlan.ts";
 /** So long after the boat should be back, whoever is ashore begins to ring. Ours: long enough for a queue at the ramp. */
 export const overdueAfterMin = 60;
 
-/** 902 → "15:02"; past midnight "00:30 the next day". */
-export function sayClock(minutes: number): string {
+const plain = createTell(null);
+
+/** 902 → "15:02"; past midnight "00:30 the next day", or as `tell` words it. */
+export function sayClock(minutes: number, tell: Tell = plain): string {
   const whole = Math.round(minutes);
   const days = Math.floor(whole / 1440);
   const at = whole - days * 1440;
   const clock = `${String(Math.floor(at / 60)).padStart(2, "0")}:${String(at % 60).padStart(2, "0")}`;
-  if (days < 0) return `${clock} the day before`;
-  return days === 0 ? clock : days === 1 ? `${clock} the next day` : `${clock}, ${days} days later`;
+  if (days < 0) return tell("{0} the day before", clock);
+  if (days === 0) return clock;
+  return days === 1 ? tell("{0} the next day", clock) : tell("{0}, {1} days later", clock, days);
 }
 
 /** "HH:MM" of the contract, past midnight 24:30 and before it with a minus, in words. */
-export function sayContractClock(clock: string): string {
+export function sayContractClock(clock: string, tell: Tell = plain): string {
   const [hours, minutes] = clock.replace("-", "").split(":").map(Number) as [number, number];
-  return sayClock((clock.startsWith("-") ? -1 : 1) * (hours * 60 + minutes));
+  return sayClock((clock.startsWith("-") ? -1 : 1) * (hours * 60 + minutes), tell);
 }
 
 const knots = (kn: number) => `${Math.round(kn)} kn`;
 
-/** Each reason in a sentence, with its figures and what to do. */
+/** Each reason in a sentence, with its figures and what to do, in the words of the idiom's book where it has one. */
 export function sayReason(code: TripReason, judged: JudgedTrip, plan: TripPlan, pack: GearPack, idiom: Idiom): string {
   const { answer, gear, sunsetMin, sunriseMin, backMin } = judged;
   const litres = (l: number) => sayAmount(l, "volume", idiom.units);
-  const labelOf = new Map(pack.rules.map(({ id, label }) => [id, spellText(label, idiom.spelling)]));
+  const labelOf = new Map(pack.rules.map(({ id, label }) => [id, tellText(label, idiom)]));
+  const tell = createTell(idiom.book ?? null);
+  const clockOf = (minutes: number) => sayClock(minutes, tell);
   switch (code) {
     case "no-legs":
-      return "Enter where to and how far.";
+      return tell("Enter where to and how far.");
     case "fuel":
-      return `Fuel: out, back and as much again in hand takes ${litres(answer.needL)}; usable of the ${litres(plan.fuelL)} aboard is ${litres(plan.fuelL * 0.9)}. Fill up, go less far or slower.`;
+      return tell(
+        "Fuel: out, back and as much again in hand takes {0}; usable of the {1} aboard is {2}. Fill up, go less far or slower.",
+        litres(answer.needL),
+        litres(plan.fuelL),
+        litres(plan.fuelL * 0.9),
+      );
     case "fuel-over-tank":
-      return "More fuel is entered than the tanks hold.";
+      return tell("More fuel is entered than the tanks hold.");
     case "wind":
-      return `Wind: it reaches ${knots(plan.windLimitKn)} at ${sayContractClock(answer.windAt!)}, and you would be back at ${sayClock(backMin)}. Turn back by ${sayContractClock(answer.latestTurnAt!)} at the latest, or do not go.`;
+      return tell(
+        "Wind: it reaches {0} at {1}, and you would be back at {2}. Turn back by {3} at the latest, or do not go.",
+        knots(plan.windLimitKn),
+        sayContractClock(answer.windAt!, tell),
+        clockOf(backMin),
+        sayContractClock(answer.latestTurnAt!, tell),
+      );
     case "wind-unchecked":
-      return "Wind not checked: there are no figures for the whole time out. Without them this is not a go.";
+      return tell("Wind not checked: there are no figures for the whole time out. Without them this is not a go.");
     case "wind-old":
-      return "The wind was looked at on an earlier day. Check it again on the morning.";
+      return tell("The wind was looked at on an earlier day. Check it again on the morning.");
     case "gear": {
-      const missing = gear.items.filter((item) => item.missing > 0);
-      return `Safety gear: ${joinWords(missing.map((item) => `${labelOf.get(item.rule)?.toLowerCase() ?? item.rule} (${item.missing} missing${item.expired > 0 ? `, ${item.expired} out of date` : ""})`))}.`;
+      const missing = gear.items
+        .filter((item) => item.missing > 0)
+        .map((item) => {
+          const label = lowerFirst(labelOf.get(item.rule) ?? item.rule);
+          return item.expired > 0
+            ? tell("{0} ({1} missing, {2} out of date)", label, item.missing, item.expired)
+            : tell("{0} ({1} missing)", label, item.missing);
+        });
+      return tell("Safety gear: {0}.", idiom.book === undefined ? joinWords(missing) : missing.join("; "));
     }
     case "nobody-aboard":
-      return "Enter who is aboard: jackets are counted by it.";
+      return tell("Enter who is aboard: jackets are counted by it.");
     case "dark":
-      if (sunsetMin === null) return "It is dark: navigation lights, a torch, and slowly.";
+      if (sunsetMin === null) return tell("It is dark: navigation lights, a torch, and slowly.");
       return backMin > sunsetMin
-        ? `It is dark for part of it: the sun sets at ${sayClock(sunsetMin)}, back at ${sayClock(backMin)}. Navigation lights, a torch, and slowly.`
-        : `It is dark at first: the sun rises at ${sayClock(sunriseMin ?? 0)}, and you leave at ${plan.departAt}. Navigation lights, a torch, and slowly.`;
+        ? tell(
+            "It is dark for part of it: the sun sets at {0}, back at {1}. Navigation lights, a torch, and slowly.",
+            clockOf(sunsetMin),
+            clockOf(backMin),
+          )
+        : tell(
+            "It is dark at first: the sun rises at {0}, and you leave at {1}. Navigation lights, a torch, and slowly.",
+            clockOf(sunriseMin ?? 0),
+            plan.departAt,
+          );
     case "sun-unknown":
-      return "Enter the position where you start, and sunset is reckoned.";
+      return tell("Enter the position where you start, and sunset is reckoned.");
     case "nobody-ashore":
-      return "Nobody ashore knows: enter somebody who waits for your call.";
+      return tell("Nobody ashore knows: enter somebody who waits for your call.");
     default:
       throw new Error(`sayReason: expected a known reason, got ${JSON.stringify(code satisfies never)}`);
   }

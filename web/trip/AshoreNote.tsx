@@ -2,7 +2,7 @@ import { useState } from "react";
 import { type JudgedTrip, type TripPlan, writeAshoreMessage } from "../../core/trip/index.ts";
 import { Button, linkLook } from "../ui/Button.tsx";
 import { TextField } from "../ui/fields.tsx";
-import { storeRegion } from "../ui/storeTime.ts";
+import { PaperLinks } from "../ui/PaperLinks.tsx";
 import { formatDay } from "../ui/words.ts";
 import type { Trip, TripPort } from "./useTrip.ts";
 
@@ -63,16 +63,7 @@ export function AshoreNote({ trip, plan, judged, port }: AshoreNoteProps) {
         >
           {isCopied ? "Copied" : "Copy it"}
         </Button>
-        {isPrintable && (
-          <a
-            className={linkLook("plain")}
-            href={`${port.pdfOf(trip.trip)}?paper=${storeRegion().paper}`}
-            target="_blank"
-            rel="noreferrer"
-          >
-            Float plan as PDF
-          </a>
-        )}
+        {isPrintable && <PaperLinks says="Float plan as PDF" href={port.pdfOf(trip.trip)} language={port.language} />}
       </p>
       {!isPrintable && (
         <p className="mt-1 text-soft">

@@ -50,6 +50,7 @@ function Stage({ isAtYard = true }: { isAtYard?: boolean }) {
       again((n) => n + 1);
     },
     pdfOf: (trip) => `/trips/${trip}.pdf`,
+    language: "fr",
   };
   return <TripPlanner port={port} />;
 }
@@ -95,6 +96,9 @@ it("keeps what is not saved over a look elsewhere, and once saved has its float 
   await again.click(screen.getByRole("button", { name: "Save the trip" }));
   expect(screen.getByRole("button", { name: "Saved" })).toHaveProperty("disabled", true);
   expect(screen.getByRole("link", { name: "Float plan as PDF" }).getAttribute("href")).toContain("/trips/t-");
+  expect(screen.getByRole("link", { name: "Float plan as PDF, Français" }).getAttribute("href")).toMatch(
+    /language=fr$/,
+  );
   await again.click(screen.getByRole("button", { name: "Call it off" }));
   expect([...saved.values()].every(({ plan }) => plan === null)).toBe(true);
   expect(screen.getByLabelText("Name of the trip")).toHaveProperty("value", "First day out");

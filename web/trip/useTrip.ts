@@ -3,6 +3,7 @@ import { ulid } from "ulid";
 import type { EngineCare } from "../../api/index.ts";
 import { addDays, type LocalDate } from "../../core/dates/index.ts";
 import type { GearPack } from "../../core/gear/index.ts";
+import type { Language } from "../../core/language/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { type TripPlan, tripPlanSchema } from "../../core/trip/index.ts";
 import type { WalkState } from "../../core/walk/index.ts";
@@ -28,6 +29,8 @@ export interface TripPort {
   readonly isAtYard: (trip: string) => boolean;
   /** Where the float plan of a trip that was saved is printed. */
   readonly pdfOf: (trip: string) => string;
+  /** What the buyer reads: the float plan is offered in it too. */
+  readonly language: Language;
 }
 
 /** What somebody is still writing: as the plan, but for figures nobody has entered yet. */

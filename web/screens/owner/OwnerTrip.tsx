@@ -24,7 +24,7 @@ export default function OwnerTrip({ token, page, state, isOfficer }: OwnerTripPr
   const guides = useQuery(guidesQuery);
   const { entries, add, error } = useOwnerEntries(token, page);
   const { trips } = useMemo(() => foldWalk(entries), [entries]);
-  const { rig, boatName, hull, buyers, id } = page.delivery;
+  const { rig, boatName, hull, buyers, id, planOptions } = page.delivery;
   return (
     <>
       {error !== null && <ErrorNotice error={error} />}
@@ -54,6 +54,7 @@ export default function OwnerTrip({ token, page, state, isOfficer }: OwnerTripPr
                 isAtYard: (trip) => page.delivery.entries.some(({ id: known }) => known === trips.get(trip)?.id),
                 onSave: (trip, plan) => add({ kind: "trip", trip, plan }, "a trip"),
                 pdfOf: (trip) => addressOf("ownerTripPdf", { token, trip }),
+                language: planOptions.language ?? "en",
               }}
             />
           )

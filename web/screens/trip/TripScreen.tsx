@@ -37,7 +37,7 @@ function TripOf({ delivery, guides: { gearPacks, hasForecast } }: { delivery: De
   // Hours and break-in come with the boat's page; without signal the trip is planned all the same.
   const boat = useQuery({ ...boatQuery(delivery.boat), retry: false });
   const isOfficer = search.get("view") === "officer";
-  const { id, rig, boatName, hull, buyers } = delivery;
+  const { id, rig, boatName, hull, buyers, planOptions } = delivery;
   return (
     <>
       <nav aria-label="Trip of" className="head mb-2 flex flex-wrap items-center gap-x-4 text-soft">
@@ -75,6 +75,7 @@ function TripOf({ delivery, guides: { gearPacks, hasForecast } }: { delivery: De
             },
             onSave: (trip, plan) => void syncQueue.add(id, { kind: "trip", trip, plan }),
             pdfOf: (trip) => addressOf("tripPdf", { delivery: id, trip }),
+            language: planOptions.language ?? "en",
           }}
         />
       )}
