@@ -19,7 +19,7 @@ export function countCrossings(
 ): { readonly crossings: number; readonly ways: readonly number[] } {
   const legs = listLegs(rig, stops);
   const drawn = ways ?? chooseWays(legs);
-  const lines = legs.map((leg, i) => sampleCurve(leg[drawn[i]!]!));
+  const lines = legs.map((leg, i) => spanLine(sampleCurve(leg[drawn[i]!]!)));
   let crossings = 0;
   for (let i = 0; i < lines.length; i++)
     for (let j = i + 1; j < lines.length; j++) crossings += countMeets(lines[i]!, lines[j]!);
@@ -67,7 +67,7 @@ const mostPasses = 8;
 
 /** Of each leg the way that crosses the others least, gone through until none is better drawn otherwise. */
 function chooseWays(legs: readonly (readonly Point[][])[]): number[] {
-  const lines = legs.map((ways) => ways.map(sampleCurve));
+  const lines = legs.map((ways) => ways.map((way) => spanLine(sampleCurve(way))));
   const known = new Map<number, number>();
   const meets = (i: number, a: number, j: number, b: number): number => {
     if (i > j) return meets(j, b, i, a);
@@ -84,6 +84,8 @@ function chooseWays(legs: readonly (readonly Point[][])[]): number[] {
     for (let i = 0; i < legs.length; i++) {
       const countOf = (way: number) =>
         ways.reduce((sum, other, j) => (j === i ? sum : sum + meets(i, way, j, other)), 0);
+      // Most legs cross nothing as they are: nothing is better, and the other ways are never looked at.
+      if (countOf(ways[i]!) === 0) continue;
       const counts = bends.map((_, way) => countOf(way));
       const best = counts.indexOf(Math.min(...counts));
       if (counts[best]! < counts[ways[i]!]!) {
@@ -118,8 +120,24 @@ function sampleCurve(points: readonly Point[]): Point[] {
   return sampled;
 }
 
+interface Line {
+  readonly points: readonly Point[];
+  /** From the least to the greatest, along each axis. */
+  readonly x: readonly [number, number];
+  readonly y: readonly [number, number];
+}
+
+function spanLine(points: readonly Point[]): Line {
+  const span = (axis: 0 | 1) => {
+    const values = points.map((point) => point[axis]);
+    return [Math.min(...values), Math.max(...values)] as const;
+  };
+  return { points, x: span(0), y: span(1) };
+}
+
 /** How often two lines cross, but for a stop at which both begin or end. */
-function countMeets(a: readonly Point[], b: readonly Point[]): number {
+function countMeets({ points: a, ...one }: Line, { points: b, ...other }: Line): number {
+  if (isApart(...one.x, ...other.x) || isApart(...one.y, ...other.y)) return 0;
   const ends = [a[0]!, a.at(-1)!, b[0]!, b.at(-1)!];
   let count = 0;
   for (let i = 0; i + 1 < a.length; i++)

@@ -139,7 +139,16 @@ export const DeckShapes = memo(function DeckShapes({ rig, seen }: DeckShapesProp
 });
 
 const Course = memo(function Course({ rig, plan, stop }: { rig: Rig; plan: Plan; stop?: number }) {
-  const legs = useMemo(() => drawCourse(rig, plan.visits), [rig, plan]);
+  // A mark makes a new plan that mostly goes the same way: the line is drawn anew where the way is another one.
+  const way = plan.visits.map(({ station }) => station).join(" ");
+  const legs = useMemo(
+    () =>
+      drawCourse(
+        rig,
+        way.split(" ").map((station) => ({ station })),
+      ),
+    [rig, way],
+  );
   return (
     <g aria-hidden>
       {legs.map((d, i) => (
