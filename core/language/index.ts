@@ -1,16 +1,10 @@
 export { type Language, languageNames, languages } from "./language.ts";
 export {
-  createTell,
-  findBook,
-  findPlace,
-  findText,
   languageSchema,
   layBook,
-  listBraces,
   type OwnPhrases,
   ownPhrasesSchema,
   type PhraseBook,
   phraseBookSchema,
-  sayPhrase,
-  type Tell,
 } from "./phraseBook.ts";
+export { createTell, findBook, findPlace, findText, listBraces, sayPhrase, type Tell } from "./sayPhrase.ts";

@@ -1,0 +1,37 @@
+import type { Language } from "./language.ts";
+import type { PhraseBook } from "./phraseBook.ts";
+
+/** The book of a language; undefined for the language that everything is written in. */
+export const findBook = (books: readonly PhraseBook[], language: Language) =>
+  books.find((book) => book.language === language);
+
+const own = <V>(record: Readonly<Record<string, V>>, key: string): V | undefined =>
+  Object.hasOwn(record, key) ? record[key] : undefined;
+
+/** A text in the book's words; undefined where it has none for it. */
+export const findText = (book: PhraseBook | undefined, text: string) =>
+  book === undefined ? undefined : own(book.texts, text);
+export const findPlace = (book: PhraseBook | undefined, place: string) =>
+  book === undefined ? undefined : own(book.places, place);
+
+/** A phrase with values in it: `sayPhrase(book, "{0} pins", 7)` → "7 pins", "7 broches". */
+export function sayPhrase(
+  book: PhraseBook | undefined,
+  phrase: string,
+  ...values: readonly (string | number)[]
+): string {
+  return (findText(book, phrase) ?? phrase).replace(/\{(\d)\}/g, (_, i: string) => String(values[Number(i)] ?? ""));
+}
+
+/** A phrase in the reader's words, with values in it: tell("{0} of {1}", 3, 5). */
+export type Tell = (phrase: string, ...values: readonly (string | number)[]) => string;
+
+export const createTell =
+  (book: PhraseBook | null): Tell =>
+  (phrase, ...values) =>
+    sayPhrase(book ?? undefined, phrase, ...values);
+
+/** What stands in braces in a text, sorted: what its translation must have too. */
+export function listBraces(text: string): string[] {
+  return [...text.matchAll(/\{((?:at|each|rig|amount):[^{}|]+|if:[a-z-]+|\d)/g)].map(([, name]) => name!).sort();
+}
