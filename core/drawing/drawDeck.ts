@@ -1,16 +1,9 @@
 import type { Rig } from "../rig/index.ts";
-import { drawBowrider } from "./bowrider.ts";
-import { drawCentreConsole } from "./centreConsole.ts";
-import { drawCuddy } from "./cuddy.ts";
+import { drawFamily } from "./drawFamily.ts";
 import { drawEngines, drawTabs, engineReachM } from "./engines.ts";
 import { drawWater, engrave, waterM } from "./engrave.ts";
 import { drawFittings, platformM } from "./fittings.ts";
-import { type Hull, halfBeamM } from "./hull.ts";
-import { drawPontoon } from "./pontoon.ts";
-import { drawRunabout } from "./runabout.ts";
 import { boxPath, type PaperBox, type Shape } from "./shape.ts";
-import { drawSideConsole } from "./sideConsole.ts";
-import { drawTowSport } from "./towSport.ts";
 import { drawTrailer } from "./trailer.ts";
 
 /** A deck plan: shapes from the lowest to the topmost, and the paper they need. Metres, x to starboard, y aft. */
@@ -50,35 +43,7 @@ export function drawDeck(boat: DeckBoat, options: { readonly trailer: boolean })
   return { shapes, box: { x: -side, y: -ahead, width: side * 2, height: ahead + behind } };
 }
 
-/** Hull, floor and furniture alone, for small pictures: no engines, no trailer, nothing overhead. */
-export function drawFamily(hull: Hull, tubes: 2 | 3 = 2): Shape[] {
-  switch (hull.family) {
-    case "centre-console":
-      return drawCentreConsole(hull);
-    case "pontoon":
-      return drawPontoon(hull, tubes);
-    case "bowrider":
-      return drawBowrider(hull);
-    case "side-console":
-      return drawSideConsole(hull);
-    case "tow-sport":
-      return drawTowSport(hull);
-    case "cuddy":
-      return drawCuddy(hull);
-    case "runabout":
-      return drawRunabout(hull);
-    default:
-      throw new Error(`drawFamily: expected a known family, got ${JSON.stringify(hull.family satisfies never)}`);
-  }
-}
-
 /** Where a pontoon's engine hangs, between the tubes. */
 function drawMotorPod(): Shape {
   return { role: "fitting", d: boxPath(-0.12, -0.3, 0.4, 0.3, 0.05) };
-}
-
-/** Whether a place on the boat lies within its hull line. (0.5, 0) on any boat → true. */
-export function isWithinHull(hull: Hull, at: { xM: number; yM: number }): boolean {
-  const half = halfBeamM(hull, at.xM);
-  return half > 0 && Math.abs(at.yM) <= half;
 }

@@ -53,3 +53,9 @@ export function hullRing(hull: Hull, aftM: number, forwardM: number, insetM = 0)
   const port = starboard.map(([forward, side]): Point => [forward, -side]).reverse();
   return [...starboard, ...port];
 }
+
+/** Whether a place on the boat lies within its hull line. (0.5, 0) on any boat → true. */
+export function isWithinHull(hull: Hull, at: { xM: number; yM: number }): boolean {
+  const half = halfBeamM(hull, at.xM);
+  return half > 0 && Math.abs(at.yM) <= half;
+}
