@@ -154,6 +154,7 @@ test("boats can be listed and found, a service recorded, and night is remembered
   await record.getByRole("button", { name: "Save the service" }).click();
   await expect(record.getByRole("alert")).toContainText("Who did it, and what shows it");
   await record.getByLabel("Who did it, and what shows it").fill("Yard on the north shore, receipt seen");
+  await record.getByLabel("At engine hours").fill("24.5");
   await record.locator('input[accept*="pdf"]').setInputFiles({
     name: "invoice 12.pdf",
     mimeType: "application/pdf",

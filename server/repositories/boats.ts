@@ -105,8 +105,8 @@ function createBoatRows({ models }: Database) {
     async setInService(id: string, inService: LocalDate, transaction: Transaction) {
       await models.boats.update({ inService }, { where: { id }, transaction });
     },
-    async setContact(id: string, contact: Contact) {
-      await models.boats.update({ contact: JSON.stringify(contact) }, { where: { id } });
+    async setContact(id: string, contact: Contact, transaction?: Transaction) {
+      await models.boats.update({ contact: JSON.stringify(contact) }, { where: { id }, transaction });
     },
     /** What the yard calls it: its stock number and color. */
     async setStock(id: string, { stock, color }: Pick<BoatRow, "stock" | "color">) {

@@ -82,12 +82,12 @@ export function createOwnerService(parts: Parts) {
     /** How they are reached. What the yard wrote down itself is not changed by it, only what is missing is filled in. */
     async setContact(token: string, said: Pick<Contact, "phone" | "email" | "optOut">) {
       const { boat } = await readBoat(parts, token);
-      const known = contactOf(boat);
-      await parts.boats.setContact(boat.id, {
-        name: known.name,
-        phone: known.phone || said.phone,
-        email: known.email || said.email,
-        optOut: said.optOut,
+      // What the yard writes down in the same moment is not lost: it is read where it is written.
+      await parts.database.inTransaction(async (transaction) => {
+        const known = contactOf((await parts.boats.find(boat.id, transaction)) ?? boat);
+        const phone = known.phone || said.phone;
+        const email = known.email || said.email;
+        await parts.boats.setContact(boat.id, { name: known.name, phone, email, optOut: said.optOut }, transaction);
       });
     },
     describePack: (delivery: string, token: string | undefined) => describePack(parts, delivery, token),

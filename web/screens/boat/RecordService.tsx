@@ -8,6 +8,7 @@ import { type Attached, AttachFile } from "../../ui/AttachFile.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
 import { DateInput } from "../../ui/DateInput.tsx";
+import { MeterHours } from "../../ui/MeterHours.tsx";
 import { readMoney, toAmount } from "../../ui/money.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { TakePhoto } from "../../ui/Photos.tsx";
@@ -32,9 +33,9 @@ interface RecordProps {
 }
 
 function findFault(outcome: Outcome, hours: string, price: string, note: string): string | null {
-  if (parseHours(hours) === null) return "Type hours such as 20.5, as the meter shows them.";
   if (outcome === "done" && readMoney(price) === undefined) return "Type the price as a number, or leave it empty.";
   if (outcome !== "done" && note.trim() === "") return `${noteWords[outcome]}: say it in a few words.`;
+  if (parseHours(hours) === null) return "Type hours such as 20.5, as the meter shows them.";
   return null;
 }
 
@@ -44,7 +45,7 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
   const title = care?.items.find(({ id }) => id === item)?.title ?? item;
   const [outcome, setOutcome] = useState<Outcome>("done");
   const [date, setDate] = useState<LocalDate | null>(boat.today);
-  const [hours, setHours] = useState((care?.likelyNowH ?? 0).toFixed(1));
+  const [hours, setHours] = useState("");
   const [note, setNote] = useState("");
   const planned = boat.visits.flatMap(({ items }) => items).find((each) => each.scope === engine && each.item === item);
   const [price, setPrice] = useState(planned?.priceCents == null ? "" : toAmount(planned.priceCents));
@@ -94,9 +95,9 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
           </Chip>
         ))}
       </div>
-      <div className="mt-2 flex flex-wrap items-end gap-3">
+      <div className="mt-2 flex flex-wrap items-start gap-3">
         <Day boat={boat} date={date} onDate={setDate} />
-        <Figure label="At engine hours" value={hours} onChange={setHours} />
+        <MeterHours label="At engine hours" value={hours} onChange={setHours} likelyH={care?.likelyNowH ?? null} />
         <label className="min-w-60 flex-1 text-soft">
           {noteWords[outcome]}
           <input
@@ -106,7 +107,17 @@ export function RecordService({ boat, engine, item, onDone }: RecordProps) {
             className={`${field} w-full text-ink`}
           />
         </label>
-        {outcome === "done" && <Figure label="Price" value={price} onChange={setPrice} />}
+        {outcome === "done" && (
+          <label className="text-soft">
+            Price
+            <input
+              inputMode="decimal"
+              value={price}
+              onChange={(event) => setPrice(event.target.value)}
+              className={`${field} num w-28 text-right text-ink`}
+            />
+          </label>
+        )}
         <TakePhoto says={photo === null ? "Photo or receipt" : "Photo taken"} onTaken={setPhoto} />
         <AttachFile says="File (PDF, text)" value={proof} onChange={setProof} />
       </div>
@@ -156,26 +167,6 @@ function Day({ boat, date, onDate }: DayProps) {
         value={date}
         onDate={onDate}
         className={`${field} text-ink`}
-      />
-    </label>
-  );
-}
-
-interface FigureProps {
-  readonly label: string;
-  readonly value: string;
-  readonly onChange: (text: string) => void;
-}
-
-function Figure({ label, value, onChange }: FigureProps) {
-  return (
-    <label className="text-soft">
-      {label}
-      <input
-        inputMode="decimal"
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-        className={`${field} num w-28 text-right text-ink`}
       />
     </label>
   );

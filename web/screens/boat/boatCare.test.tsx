@@ -195,11 +195,14 @@ describe("recording a service", () => {
   };
   const keep = () => user.click(screen.getByRole("button", { name: "Save the service" }));
 
-  it("begins with today and the hours that are likely, and keeps parts and price", async () => {
+  it("begins with today and says what hours are likely, keeps only what is typed, with parts and price", async () => {
     const onDone = start();
     const hours = screen.getByLabelText<HTMLInputElement>("At engine hours");
-    expect(hours.value).toBe(createBoat().care[0]!.likelyNowH!.toFixed(1));
-    await user.clear(hours);
+    expect(hours.value).toBe("");
+    expect(hours.closest("div")!.textContent).toContain(`about ${createBoat().care[0]!.likelyNowH!.toFixed(0)} likely`);
+    await keep();
+    expect(screen.getByRole("alert").textContent).toContain("Type hours such as 20.5");
+    expect(posts).toEqual([]);
     await user.type(hours, "19,5");
     await user.type(screen.getByLabelText("Parts and remarks"), "oil filter");
     await user.type(screen.getByLabelText("Price"), "312,40");
@@ -223,6 +226,7 @@ describe("recording a service", () => {
     await keep();
     expect(screen.getByRole("alert").textContent).toContain("Who did it, and what shows it: say it in a few words.");
     await user.type(screen.getByLabelText("Who did it, and what shows it"), "Yard on the north shore");
+    await user.type(screen.getByLabelText("At engine hours"), "21");
     const invoice = new File(["%PDF-1.7"], "invoice 12.pdf", { type: "application/pdf" });
     await user.upload(screen.getByLabelText("File (PDF, text)"), invoice);
     const link = await screen.findByRole("link", { name: "invoice 12.pdf" });
@@ -245,6 +249,7 @@ describe("recording a service", () => {
     expect(posts).toEqual([]);
     await upload(new File(["done"], "note.txt", { type: "text/plain" }));
     await user.click(await screen.findByRole("button", { name: "Without file" }));
+    await user.type(screen.getByLabelText("At engine hours"), "21");
     await keep();
     await waitFor(() => expect(onDone).toHaveBeenCalled());
     expect(posts.at(-1)!.body).not.toHaveProperty("file");
@@ -260,7 +265,8 @@ describe("recording a service", () => {
     await user.type(screen.getByLabelText("Price"), "dear");
     await keep();
     expect(screen.getByRole("alert").textContent).toContain("Type the price as a number");
-    await user.clear(screen.getByLabelText("At engine hours"));
+    await user.clear(screen.getByLabelText("Price"));
+    await user.type(screen.getByLabelText("At engine hours"), "19 and a half");
     await keep();
     expect(screen.getByRole("alert").textContent).toContain("Type hours such as 20.5");
     expect(posts).toEqual([]);

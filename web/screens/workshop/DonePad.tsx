@@ -8,6 +8,7 @@ import { useMe } from "../../app/useMe.ts";
 import { Button } from "../../ui/Button.tsx";
 import { DateInput } from "../../ui/DateInput.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
+import { MeterHours } from "../../ui/MeterHours.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { TakePhoto } from "../../ui/Photos.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
@@ -63,8 +64,7 @@ function FormOf({ booking, today, boat, onDone }: DonePadProps & { boat: Boat })
   const idOf = useIds();
   const chosen = booked.filter(({ key }) => done.has(key));
   const engines = boat.care.filter(({ engine }) => chosen.some(({ scope }) => scope === engine));
-  const hoursOf = (engine: string) =>
-    hours[engine] ?? (boat.care.find((each) => each.engine === engine)?.likelyNowH ?? 0).toFixed(1);
+  const hoursOf = (engine: string) => hours[engine] ?? "";
   const parts = [...new Set(chosen.flatMap((item) => item.parts))];
   const keep = useMutation({
     mutationFn: async (on: LocalDate) => {
@@ -107,9 +107,11 @@ function FormOf({ booking, today, boat, onDone }: DonePadProps & { boat: Boat })
     return next;
   };
   const save = () => {
-    const isWrong = engines.some(({ engine }) => parseHours(hoursOf(engine)) === null) || parseHours(labour) === null;
-    setFault(isWrong ? "Type hours such as 20.5, as the meter shows them." : null);
-    if (!isWrong && date !== null) keep.mutate(date);
+    const unread = engines.find(({ engine }) => parseHours(hoursOf(engine)) === null);
+    const workFault = parseHours(labour) === null ? "Hours of work: type a number, such as 1.5." : null;
+    const wrong = unread === undefined ? workFault : `${unread.label}: type what the meter shows, such as 20.5.`;
+    setFault(wrong);
+    if (wrong === null && date !== null) keep.mutate(date);
   };
   return (
     <form
@@ -141,21 +143,19 @@ function FormOf({ booking, today, boat, onDone }: DonePadProps & { boat: Boat })
         ))}
         {booked.length === 0 && <li className="text-soft">Nothing was named for this slot: it is only closed.</li>}
       </ul>
-      <div className="mt-2 flex flex-wrap items-end gap-3">
+      <div className="mt-2 flex flex-wrap items-start gap-3">
         <label className="text-soft">
           On
           <DateInput required max={today} value={date} onDate={setDate} className={field} />
         </label>
-        {engines.map(({ engine, label }) => (
-          <label key={engine} className="text-soft">
-            Hours, {label}
-            <input
-              inputMode="decimal"
-              value={hoursOf(engine)}
-              onChange={(event) => setHours({ ...hours, [engine]: event.target.value })}
-              className={`${field} num w-28 text-right`}
-            />
-          </label>
+        {engines.map(({ engine, label, likelyNowH }) => (
+          <MeterHours
+            key={engine}
+            label={`Hours, ${label}`}
+            value={hoursOf(engine)}
+            onChange={(typed) => setHours({ ...hours, [engine]: typed })}
+            likelyH={likelyNowH}
+          />
         ))}
         <label className="text-soft">
           Hours of work
