@@ -27,6 +27,7 @@ export const addresses = {
   admitDevice: { method: "POST", path: "/api/devices" },
   removeDevice: { method: "DELETE", path: "/api/devices/:device" },
   audit: { method: "GET", path: "/api/audit" },
+  everything: { method: "GET", path: "/api/everything" },
   auditCsv: { method: "GET", path: "/api/audit.csv" },
   storeFacts: { method: "GET", path: "/api/store" },
   setStoreFacts: { method: "PUT", path: "/api/store" },

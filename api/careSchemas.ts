@@ -285,6 +285,10 @@ export const bookingSchema = z.strictObject({
   state: z.enum(bookingStates),
   by: z.string(),
 });
+/** What of the months after comes as tables. */
+export const careTables = ["readings", "fills", "services", "runs", "bookings", "messages"] as const;
+export type CareTable = (typeof careTables)[number];
+
 export const newBookingSchema = bookingSchema.omit({ by: true, state: true });
 export type Booking = z.infer<typeof bookingSchema>;
 

@@ -5,6 +5,7 @@ export type {
   Booking,
   CallList,
   CareLine,
+  CareTable,
   Contact,
   EngineCare,
   FillLine,
@@ -21,7 +22,7 @@ export type {
   WorkshopSheet,
   WorkshopWeek,
 } from "./careSchemas.ts";
-export { ownerAuthor } from "./careSchemas.ts";
+export { careTables, ownerAuthor } from "./careSchemas.ts";
 export type {
   AnswerOf,
   BodyOf,

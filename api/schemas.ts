@@ -422,6 +422,8 @@ export const bundlePreviewSchema = z.strictObject({
   topics: z.int(),
   entries: z.int(),
   photos: z.int(),
+  /** Named by the record, and not in the file. */
+  photosLeft: z.int().min(0),
   amendments: z.int(),
   verified: verifiedSchema,
   /** The boat is one of this store's already. */

@@ -1,10 +1,10 @@
 #!/usr/bin/env node
-// `ravik setup`, `ravik verify handover.json` and `ravik compute …` from anywhere: the commands of the terminal by their names.
+// `ravik setup`, `ravik verify handover.json`, `ravik export store.ndjson` and the others from anywhere: the commands of the terminal by their names.
 import { spawnSync } from "node:child_process";
 import { existsSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 
-const commands = ["setup", "owner", "verify", "compute"];
+const commands = ["setup", "owner", "verify", "compute", "export", "import"];
 const [command, ...rest] = process.argv.slice(2);
 if (!commands.includes(command)) {
   console.error(`ravik: expected one of ${commands.join(", ")}, got ${command ?? "nothing"}`);

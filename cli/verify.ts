@@ -3,11 +3,11 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { readFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import sqlite3 from "sqlite3";
 import { bundleFile, findPhotoId, formatDifference, verifyBundle } from "../core/record/index.ts";
 import { createClock } from "../server/clock.ts";
 import { createServices } from "../server/createServices.ts";
 import { openDatabase } from "../server/database/open.ts";
+import { copyDatabase } from "../server/keeping/copyDatabase.ts";
 import { verifyStore } from "../server/verifyStore.ts";
 import { readZip } from "../server/zip.ts";
 
@@ -19,16 +19,6 @@ import { readZip } from "../server/zip.ts";
 const [path, folder] = process.argv.slice(2);
 
 const hash = (content: string | Buffer) => createHash("sha256").update(content).digest("hex");
-
-/** A copy of the database as it stands now, whoever is writing to it. */
-function copyDatabase(from: string, to: string): Promise<void> {
-  return new Promise((resolve, reject) => {
-    const source = new sqlite3.Database(from, sqlite3.OPEN_READONLY, (error) => {
-      if (error) return reject(error);
-      source.run("VACUUM INTO ?", [to], (failed) => source.close(() => (failed ? reject(failed) : resolve())));
-    });
-  });
-}
 
 async function verifyWhole(data: string): Promise<number> {
   const copy = mkdtempSync(join(tmpdir(), "ravik-verify-"));

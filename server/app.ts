@@ -16,6 +16,7 @@ import { routeCare } from "./routes/care.ts";
 import { routeCompute } from "./routes/compute.ts";
 import { routeDeliveries } from "./routes/deliveries.ts";
 import { routeFiles } from "./routes/files.ts";
+import { routeKeeping } from "./routes/keeping.ts";
 import { routeLibrary } from "./routes/library.ts";
 import { routeOwner } from "./routes/owner.ts";
 import { routePeople } from "./routes/people.ts";
@@ -101,6 +102,7 @@ export function createApp(services: Services, options: AppOptions): Koa {
   routeDeliveries(router, services);
   routeOwner(router, services);
   routeBundles(router, services);
+  routeKeeping(router, services);
   routeCompute(router, services);
   app.use(router.routes());
   if (options.webFolder !== null) serveWeb(app, options.webFolder);

@@ -208,6 +208,20 @@ describe("a bundle", () => {
   });
 });
 
+describe("a bundle without its photos", () => {
+  it("is taken in as JSON too; what it names and does not hold is said before", async () => {
+    const { body } = await nessa.get("/api/deliveries/d-w081/bundle.json");
+    const bytes = Buffer.from(JSON.stringify(body));
+    const send = (path: string) => away.sendFile(theirs, path, bytes, "application/json", "POST");
+    const seen = (await send("/api/bundles/preview")).body;
+    expect(seen).toMatchObject({ photos: 0, photosLeft: 1, isKnown: false, verified: { isIntact: true } });
+    const taken = await send(`/api/bundles?trust=${seen.verified.origin.key}`);
+    expect(taken.status).toBe(200);
+    const there = (await theirs.get(`/api/deliveries/${taken.body.delivery}/bundle.json`)).body;
+    expect(there.sha256).toBe(body.sha256);
+  });
+});
+
 describe("what is no bundle", () => {
   const bomb = async () => {
     const zeros = Buffer.alloc(zipLimits.mostFileBytes + 1);
@@ -239,6 +253,7 @@ describe("what is no bundle", () => {
     ["another schema", () => zipOf({ [bundleFile]: '{"format":"ravik.rig/1"}' }), "format"],
     ["broken JSON", () => zipOf({ [bundleFile]: "{" }), "not JSON"],
     ["text that is no UTF-8", () => zipOf({ [bundleFile]: Buffer.from([0xff, 0xfe, 0x00]) }), "not JSON"],
+    ["half a JSON file", async () => Buffer.from('{"format": "ravik.bundle/2",'), "not JSON"],
     ["no zip at all", async () => Buffer.from("hello"), "cannot be opened"],
   ])("is refused with a reason: %s", async (_, make, reason) => {
     const answer = await preview(await make());

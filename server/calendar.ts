@@ -1,5 +1,5 @@
 import { createEvents, type EventAttributes } from "ics";
-import type { LocalDate } from "../core/dates/index.ts";
+import { addDays, type LocalDate } from "../core/dates/index.ts";
 
 /** Something in a calendar: a whole day, or a span from an instant on. */
 export interface CalendarEvent {
@@ -15,6 +15,8 @@ export interface CalendarEvent {
 /** Line ends as the writer escapes them; a bare CR would begin a line of its own. */
 const endLines = (text: string) => text.replace(/\r\n?/g, "\n");
 
+const toParts = (day: LocalDate) => day.split("-").map(Number) as [number, number, number];
+
 /** A calendar (RFC 5545). Instants are written in UTC, so that they are right in any zone and across clock changes. */
 export function writeCalendar(name: string, events: readonly CalendarEvent[], nowMs: number): string {
   const rows = events.map(({ uid, sequence, title, says, when }): EventAttributes => {
@@ -28,8 +30,8 @@ export function writeCalendar(name: string, events: readonly CalendarEvent[], no
       method: "PUBLISH" as const,
     };
     if ("day" in when) {
-      const [year, month, day] = when.day.split("-").map(Number) as [number, number, number];
-      return { ...base, start: [year, month, day], duration: { days: 1 } };
+      // Until the next day, which is not in it: a whole day by RFC 5545, 3.6.1.
+      return { ...base, start: toParts(when.day), end: toParts(addDays(when.day, 1)) };
     }
     return {
       ...base,

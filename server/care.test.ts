@@ -1,5 +1,7 @@
+import Papa from "papaparse";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { careTables } from "../api/index.ts";
 import { addDays, minutesOfDay, toInstant } from "../core/dates/index.ts";
 import { makeFleet } from "../demo/makeFleet.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
@@ -442,6 +444,50 @@ describe("calendars and tables", () => {
     await make();
     expect((await store.stranger.get(`/api/feeds/${first}`)).status).toBe(410);
     expect(JSON.stringify(await store.database.models.settings.findAll({ raw: true }))).not.toContain(first);
+  });
+
+  it("have a number for each event that goes up when a slot or a handover is moved", async () => {
+    const { token } = (await ines.send("POST", "/api/feed", {})).body;
+    const numberOf = async (uid: RegExp) => {
+      const text = unfold((await store.stranger.get(`/api/feeds/${token}`)).body.text);
+      const event = text.split("BEGIN:VEVENT").find((each: string) => uid.test(each))!;
+      return Number(/SEQUENCE:(\d+)/.exec(event)![1]);
+    };
+    const [slot] = (await ines.get("/api/workshop")).body.bookings.filter(
+      (each: { state: string; date: string }) => each.state === "booked" && each.date >= today(),
+    );
+    const uid = new RegExp(`UID:booking-${slot.id}@`);
+    const before = await numberOf(uid);
+    const { by: _, boatName: __, serial: ___, buyers: ____, id, ...rest } = slot;
+    const moved = await ines.send("PUT", `/api/bookings/${id}`, { ...rest, startMin: rest.startMin + 15 });
+    expect(moved.status).toBe(200);
+    expect(await numberOf(uid)).toBeGreaterThan(before);
+    const handover = /UID:handover-d-w118@/;
+    const was = await numberOf(handover);
+    await store.database.models.deliveries.update({ time: "16:45" }, { where: { id: "d-w118" } });
+    const now = await numberOf(handover);
+    expect(now).toBeGreaterThan(was);
+    // A mark changes what is summed up of a handover, and nothing that stands in a calendar.
+    await store.database.models.deliveries.update({ owed: 3 }, { where: { id: "d-w118" } });
+    expect(await numberOf(handover)).toBe(now);
+  });
+
+  it("give tables with the boat by its hull number, units in the heads, rounded figures, and heads where there is no row", async () => {
+    const rows = async (what: string) =>
+      Papa.parse<Record<string, string>>((await ines.get(`/api/care/${what}.csv`)).body.text, { header: true });
+    const readings = await rows("readings");
+    expect(readings.meta.fields).toEqual(expect.arrayContaining(["boat", "hull number", "serial", "engine hours, h"]));
+    expect(readings.data[0]!["hull number"]).toMatch(/^[A-Z0-9]{12}/);
+    const runs = await rows("runs");
+    expect(runs.data.length).toBeGreaterThan(0);
+    for (const row of runs.data) expect(row["engine hours after, h"]).toMatch(/^\d+(\.\d)?$/);
+    for (const what of careTables) {
+      const { meta } = await rows(what);
+      expect(meta.fields!.length, what).toBeGreaterThan(8);
+      expect(meta.fields!.join(), what).not.toMatch(/boatId|labourH|hoursBefore|priceCents/);
+    }
+    await store.database.models.messages.destroy({ where: {} });
+    expect((await rows("messages")).meta.fields).toContain("words");
   });
 
   it("give everything as CSV and JSON, and no cell that starts a formula", async () => {

@@ -21,6 +21,15 @@ describe("a table for a spreadsheet", () => {
 });
 
 describe("a calendar", () => {
+  it("writes a whole day as from one date to the next, also over a change of year and of clocks", () => {
+    const of = (day: string) =>
+      writeCalendar("Yard", [{ uid: "u1", sequence: 7, title: "Service", says: "", when: { day: day as never } }], 0);
+    expect(of("2026-12-31")).toMatch(/DTSTART;VALUE=DATE:20261231\r\n(.*\r\n)*?DTEND;VALUE=DATE:20270101/);
+    expect(of("2026-03-08")).toMatch(/DTEND;VALUE=DATE:20260309/);
+    expect(of("2026-03-08")).not.toContain("DURATION");
+    expect(of("2026-03-08")).toContain("SEQUENCE:7");
+  });
+
   it("has no line that a text broke, whatever its line ends", () => {
     const says = "one\rBEGIN:VALARM\r\nATTACH:x\ntwo";
     const text = writeCalendar(

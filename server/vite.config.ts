@@ -21,6 +21,8 @@ export default defineConfig({
         owner: "cli/owner.ts",
         verify: "cli/verify.ts",
         compute: "cli/compute.ts",
+        export: "cli/exportStore.ts",
+        import: "cli/importStore.ts",
       },
     },
   },

@@ -8,7 +8,12 @@ import { everyone, owners, walkers } from "../roles.ts";
 import { bundlePreviewSchema, verifiedSchema } from "../schemas.ts";
 import { done, none, oneDelivery } from "./shared.ts";
 
-const bundleTypes = ["application/zip", "application/x-zip-compressed", "application/octet-stream"] as const;
+const bundleTypes = [
+  "application/json",
+  "application/zip",
+  "application/x-zip-compressed",
+  "application/octet-stream",
+] as const;
 
 /** Sealed handovers on their way in and out. */
 export const bundleEndpoints = {

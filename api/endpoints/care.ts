@@ -8,6 +8,7 @@ import { addresses } from "../addresses.ts";
 import {
   bookingSchema,
   callListSchema,
+  careTables,
   contactSchema,
   messageListSchema,
   messageSchema,
@@ -223,7 +224,7 @@ export const careEndpoints = {
     summary: "All readings, services, runs, bookings or messages as CSV",
     admits: mechanics,
     audit: "opened",
-    params: z.strictObject({ what: z.enum(["readings", "fills", "services", "runs", "bookings", "messages"]) }),
+    params: z.strictObject({ what: z.enum(careTables) }),
     query: none,
     body: null,
     answer: null,

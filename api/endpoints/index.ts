@@ -3,6 +3,7 @@ import { bundleEndpoints } from "./bundles.ts";
 import { careEndpoints } from "./care.ts";
 import { computeEndpoints } from "./compute.ts";
 import { handoverEndpoints } from "./handover.ts";
+import { keepingEndpoints } from "./keeping.ts";
 import { libraryEndpoints } from "./library.ts";
 import { ownerEndpoints } from "./owner.ts";
 import { peopleEndpoints } from "./people.ts";
@@ -22,6 +23,7 @@ export const endpoints = {
   ...handoverEndpoints,
   ...bundleEndpoints,
   ...ownerEndpoints,
+  ...keepingEndpoints,
   ...computeEndpoints,
 } as const;
 

@@ -18,6 +18,7 @@ import * as twelfth from "./migrations/0012-calls.ts";
 import * as thirteenth from "./migrations/0013-towing.ts";
 import * as fourteenth from "./migrations/0014-languages.ts";
 import * as fifteenth from "./migrations/0015-yard.ts";
+import * as sixteenth from "./migrations/0016-calendar.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -36,6 +37,7 @@ const migrations = [
   { name: "0013-towing", ...thirteenth },
   { name: "0014-languages", ...fourteenth },
   { name: "0015-yard", ...fifteenth },
+  { name: "0016-calendar", ...sixteenth },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

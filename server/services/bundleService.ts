@@ -137,6 +137,11 @@ function createBundleReader(parts: Parts, verify: ReturnType<typeof createVerifi
   const { database, boats, chain, settings } = parts;
   const takeIn = createIntake(parts);
   const open = async (bytes: Buffer): Promise<OpenBundle> => {
+    // A record without its photos comes as JSON, whatever the file is called.
+    if (/^\s*\{/.test(bytes.subarray(0, 64).toString("utf8"))) {
+      const value = readBundle(bytes);
+      return { value, ...readHead(value), pictures: new Map(), verified: await verify(value) };
+    }
     const files = await readZip(bytes, (name) => name === bundleFile || findPhotoId(name) !== null);
     const text = files.get(bundleFile);
     if (text === undefined) throw new Failure("not-a-bundle", { reason: `there is no ${bundleFile} in it` });
@@ -153,7 +158,7 @@ function createBundleReader(parts: Parts, verify: ReturnType<typeof createVerifi
 
   return {
     async preview(bytes: Buffer): Promise<BundlePreview> {
-      const { value, head, entries, pictures, verified } = await open(bytes);
+      const { value, head, entries, later, pictures, verified } = await open(bytes);
       return {
         store: head.store,
         boatName: head.boatName,
@@ -163,6 +168,7 @@ function createBundleReader(parts: Parts, verify: ReturnType<typeof createVerifi
         topics: head.topics.length,
         entries: entries.length,
         photos: pictures.size,
+        photosLeft: new Set(listPhotos([...entries, ...later])).size - pictures.size,
         amendments: value.amendments.length,
         verified,
         isBoatKnown: (await boats.findByHull(head.hull)) !== null,

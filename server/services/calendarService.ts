@@ -1,21 +1,23 @@
 import { createHash, randomBytes } from "node:crypto";
+import { type CareTable, careTables } from "../../api/index.ts";
 import { listScopes, readEngineStatus } from "../../core/care/index.ts";
 import { msAt } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import { type DueDay, listDue } from "../../core/service/index.ts";
-import { headOf, sayNumber, sayTyped } from "../../core/units/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import { type CalendarEvent, writeCalendar } from "../calendar.ts";
 import type { Clock } from "../clock.ts";
 import { writeCsv } from "../csv.ts";
 import { Failure } from "../failure.ts";
 import type { Messages } from "../messages.ts";
+import type { Versions } from "../readModel.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { Runs } from "../repositories/runs.ts";
 import type { createSettings } from "../repositories/settings.ts";
-import { type CareReader, toFill } from "./careReader.ts";
+import type { CareReader } from "./careReader.ts";
+import { readTable } from "./careTables.ts";
 import type { FleetCare } from "./fleetCare.ts";
 
 interface Parts {
@@ -25,12 +27,12 @@ interface Parts {
   readonly runs: Runs;
   readonly messages: Messages;
   readonly careReader: CareReader;
+  readonly versions: Versions;
   readonly fleetCare: FleetCare;
   readonly settings: ReturnType<typeof createSettings>;
   readonly clock: Clock;
 }
 
-export type CareTable = "readings" | "fills" | "services" | "runs" | "bookings" | "messages";
 const hashToken = (token: string) => createHash("sha256").update(token).digest("hex");
 const tokenBytes = 16;
 const handoverMin = 120;
@@ -64,12 +66,12 @@ export function createCalendarService(parts: Parts) {
     writeFeed: (token: string) => writeFeed(parts, token),
 
     async writeCsv(what: CareTable): Promise<string> {
-      return writeCsv(await readTable(parts, what));
+      const { rows, columns } = await readTable(parts, what);
+      return writeCsv(rows, columns);
     },
     async writeJson(): Promise<object> {
-      const tables: CareTable[] = ["readings", "fills", "services", "runs", "bookings", "messages"];
       return Object.fromEntries(
-        await Promise.all(tables.map(async (what) => [what, await readTable(parts, what)] as const)),
+        await Promise.all(careTables.map(async (what) => [what, (await readTable(parts, what)).rows] as const)),
       );
     },
   };
@@ -77,15 +79,22 @@ export function createCalendarService(parts: Parts) {
 
 export type CalendarService = ReturnType<typeof createCalendarService>;
 
+/** A number that goes up whenever something of this kind is written; 0 of what was never written since they are counted. */
+const sequenceOf = async ({ versions }: Parts, kind: "boat" | "bookings" | "deliveries") => {
+  const numbers = (await versions.read()).get(kind);
+  return (id: string) => numbers?.get(id) ?? 0;
+};
+
 async function bookingEvents(parts: Parts, ids: readonly string[] | null): Promise<CalendarEvent[]> {
   const { boats, bookings, clock } = parts;
+  const sequence = await sequenceOf(parts, "bookings");
   const all = ids === null ? await bookings.list(clock.today()) : await bookings.listOf(ids);
   const names = new Map((await boats.findMany(all.map(({ boat }) => boat))).entries());
   return all
     .filter(({ state }) => state === "booked")
     .map(({ id, boat, date, startMin, labourH, items, note }) => ({
       uid: `booking-${id}@ravik`,
-      sequence: 0,
+      sequence: sequence(id),
       title: `${names.get(boat)?.name ?? "Boat"}: ${items.map(({ title }) => title).join(", ") || "workshop"}`,
       says: note,
       when: { fromMs: msAt(date, startMin, clock.timeZone), minutes: Math.max(15, Math.round(labourH * 60)) },
@@ -93,7 +102,8 @@ async function bookingEvents(parts: Parts, ids: readonly string[] | null): Promi
 }
 
 /** The next of each thing that falls due on a boat, as days. */
-async function milestones({ careReader, settings }: Parts, boat: BoatRecord): Promise<CalendarEvent[]> {
+async function milestones(parts: Parts, boat: BoatRecord): Promise<CalendarEvent[]> {
+  const { careReader, settings } = parts;
   if (boat.inService === null) return [];
   const question = await careReader.ask(boat);
   const { store, phone } = await settings.read();
@@ -101,7 +111,7 @@ async function milestones({ careReader, settings }: Parts, boat: BoatRecord): Pr
     question,
     question.rig.engines.map((engine) => readEngineStatus(question, engine)),
   );
-  const sequence = question.readings.length + question.services.length + question.runs.length;
+  const sequence = (await sequenceOf(parts, "boat"))(boat.id);
   const several = scopes.length > 2;
   return scopes.flatMap((scope) =>
     listDue(scope, question.today).flatMap(({ item, ...due }): CalendarEvent[] => {
@@ -120,35 +130,6 @@ async function milestones({ careReader, settings }: Parts, boat: BoatRecord): Pr
   );
 }
 
-async function readTable(parts: Parts, what: CareTable): Promise<object[]> {
-  const { boats, bookings, messages, runs } = parts;
-  if (what === "readings") return boats.listAllReadings();
-  if (what === "fills") return listFuel(parts);
-  if (what === "services") return boats.listAllServices();
-  if (what === "bookings")
-    return (await bookings.list()).map(({ items, ...rest }) => ({
-      ...rest,
-      items: items.map(({ title }) => title).join("; "),
-    }));
-  if (what === "messages") return messages.listAll();
-  return (await runs.listAll()).map(({ verdict, ...run }) => ({
-    ...run,
-    runS: verdict.runS,
-    hoursAfter: verdict.hoursAfter,
-    breaches: verdict.breaches.map(({ says }) => says).join("; "),
-  }));
-}
-
-/** Fuel in litres, and beside it as the store counts it and as it was typed. */
-async function listFuel({ boats, settings }: Parts): Promise<object[]> {
-  const { units } = (await settings.read()).region;
-  return (await boats.listAllFills()).map(toFill).map(({ typed, ...fill }) => ({
-    ...fill,
-    [headOf("fuel", "volume", units)]: sayNumber(fill.litres, "volume", units),
-    "as typed": typed === undefined ? "" : sayTyped(typed, "volume"),
-  }));
-}
-
 async function get({ boats }: Parts, id: string) {
   const boat = await boats.find(id);
   if (boat === null) throw new Failure("not-found", { what: "boat", id });
@@ -165,10 +146,11 @@ async function writeFeed(parts: Parts, token: string): Promise<string> {
   const coming = await deliveries.listFrom(today);
   const heads = await boats.listHeads(coming.map(({ boatId }) => boatId));
   const names = new Map(heads.map((boat) => [boat.id, boat.name]));
+  const sequence = await sequenceOf(parts, "deliveries");
   const handovers = coming.map(
     ({ id, boatId, date, time, buyers }): CalendarEvent => ({
       uid: `handover-${id}@ravik`,
-      sequence: 0,
+      sequence: sequence(id),
       title: `Handover, ${names.get(boatId)}`,
       says: formatBuyers(buyers),
       when: { fromMs: msAt(date, minutesOf(time), clock.timeZone), minutes: handoverMin },

@@ -115,6 +115,7 @@ describe("Import a handover", () => {
     topics: 90,
     entries: 140,
     photos: 3,
+    photosLeft: 0,
     amendments: 0,
     verified: intact,
     isBoatKnown: false,
@@ -140,6 +141,16 @@ describe("Import a handover", () => {
     await user.click(screen.getByRole("button", { name: "Import" }));
     await screen.findByText("The record");
     expect(router.state.location.pathname).toBe("/deliveries/d-9/record");
+  });
+
+  it("takes the record alone as JSON, and says which photos it lacks before it is too late", async () => {
+    const asked = answerWith({ previewBundle: () => ({ ...preview, photos: 0, photosLeft: 3 }) });
+    show();
+    await chooseFile("{}", "handover.json", "application/json");
+    expect((await screen.findByText(/The record names 3 photos that are not in this file/)).textContent).toContain(
+      "zip",
+    );
+    expect(asked.map(({ name }) => name)).toEqual(["previewBundle"]);
   });
 
   it("asks whose it is where the store is not known here", async () => {

@@ -9,16 +9,16 @@ import { FileButton } from "../../ui/FileButton.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { formatDayAndYear } from "../../ui/words.ts";
 
-const zipType = "application/zip";
+const typeOf = (file: File) => (file.name.toLowerCase().endsWith(".json") ? "application/json" : "application/zip");
 
 /** Taking in a handover that another store sealed: what is in it first, then all of it or nothing. */
 export function BundleScreen() {
   const [file, setFile] = useState<File | null>(null);
   const navigate = useNavigate();
-  const preview = useMutation({ mutationFn: (chosen: File) => sendFile("previewBundle", {}, chosen, zipType) });
+  const preview = useMutation({ mutationFn: (chosen: File) => sendFile("previewBundle", {}, chosen, typeOf(chosen)) });
   const importFile = useMutation({
     mutationFn: ({ chosen, trust }: { chosen: File; trust: string | null }) =>
-      sendFile("importBundle", {}, chosen, zipType, trust === null ? {} : { query: { trust } }),
+      sendFile("importBundle", {}, chosen, typeOf(chosen), trust === null ? {} : { query: { trust } }),
     onSuccess: async ({ delivery }) => {
       await queryClient.invalidateQueries();
       await navigate(`/deliveries/${delivery}/record`);
@@ -28,13 +28,13 @@ export function BundleScreen() {
     <main className="max-w-4xl px-4 pt-5 pb-10 md:px-8">
       <h1 className="text-2xl font-bold">Import a handover</h1>
       <p className="mt-1">
-        A boat that another store handed over comes with its bundle: a zip of the sealed record and its photos. You see
-        what is in it before anything is kept.
+        A boat that another store handed over comes with its bundle: the sealed record with its photos (zip), or the
+        record alone (JSON). You see what is in it before anything is kept.
       </p>
       <div className="mt-4 flex items-center gap-4">
         <FileButton
           says="Choose the bundle"
-          accept=".zip,application/zip"
+          accept=".zip,.json,application/zip,application/json"
           onFile={(chosen) => {
             setFile(chosen);
             importFile.reset();
@@ -96,6 +96,12 @@ function Preview({ data, isBusy, onImport }: PreviewProps) {
           </li>
         ))}
       </ul>
+      {data.photosLeft > 0 && (
+        <p className="mt-2 text-amber">
+          ◷ The record names {data.photosLeft} {data.photosLeft === 1 ? "photo that is" : "photos that are"} not in this
+          file, and none can be added later. Ask them for the zip.
+        </p>
+      )}
       {isKnown && <p className="mt-2 text-amber">◷ This very handover is in the store already.</p>}
       {origin === null ? (
         <p className="mt-2 text-soft">It bears no store's signature: records of the first format carry none.</p>

@@ -293,7 +293,7 @@ function Feeds() {
           </a>
         ))}
         <a className={linkLook("plain")} href="/api/care/all.json" download="aftercare.json">
-          everything (JSON)
+          all of these (JSON)
         </a>
       </div>
       {make.data !== undefined && (

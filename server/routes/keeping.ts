@@ -1,0 +1,21 @@
+import { Readable } from "node:stream";
+import type Router from "@koa/router";
+import { endpoints } from "../../api/index.ts";
+import type { Services } from "../createServices.ts";
+import { serve } from "../http.ts";
+import { writeStore } from "../keeping/storeFile.ts";
+
+/** The store as a whole. */
+export function routeKeeping(router: Router, { auth, database, settings, clock }: Services) {
+  router.get(
+    endpoints.everything.path,
+    serve(endpoints.everything, auth, async ({ ctx }) => {
+      const { store } = await settings.read();
+      ctx.type = "application/x-ndjson";
+      ctx.set("Content-Disposition", `attachment; filename="store-${clock.today()}.ndjson"`);
+      ctx.set("Cache-Control", "no-store");
+      ctx.body = Readable.from(writeStore(database, { store, at: clock.now() }));
+      return undefined;
+    }),
+  );
+}
