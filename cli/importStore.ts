@@ -1,9 +1,8 @@
 import { createReadStream, existsSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { createInterface } from "node:readline";
 import { readConfig } from "../server/config.ts";
 import { openDatabase } from "../server/database/open.ts";
-import { readStore, StoreFileRefused } from "../server/keeping/storeFile.ts";
+import { readStore, StoreFileRefused, splitLines } from "../server/keeping/storeFile.ts";
 import { lockFolder } from "../server/lockFolder.ts";
 import { StartRefused, sayRefusals } from "../server/startRefused.ts";
 
@@ -26,7 +25,7 @@ await sayRefusals(async () => {
   const database = await openDatabase(dataFolder);
   let isKept = false;
   try {
-    const rows = await readStore(database, createInterface({ input: createReadStream(file), crlfDelay: Infinity }));
+    const rows = await readStore(database, splitLines(createReadStream(file)));
     isKept = true;
     console.log(`${rows} rows are in ${dataFolder}. Passwords were not in the file: run \`ravik owner --reset\`.`);
   } catch (error) {

@@ -9,7 +9,7 @@ import { readQuery } from "../database/rows.ts";
 import { openTestStore, type TestStore } from "../openTestStore.ts";
 import { hashBytes } from "../services/bundleFile.ts";
 import { verifyStore } from "../verifyStore.ts";
-import { readStore, StoreFileRefused, storeFormat } from "./storeFile.ts";
+import { readStore, StoreFileRefused, splitLines, storeFormat } from "./storeFile.ts";
 
 let store: TestStore;
 let folder: string;
@@ -132,6 +132,21 @@ describe("everything as a file", () => {
     expect((error as Error).message).toMatch(words);
     for (const model of [there.models.boats, there.models.users, there.models.settings])
       expect(await (model as typeof there.models.boats).count()).toBe(0);
+  });
+
+  it("is read line by line however its bytes come, also through a letter of several bytes", async () => {
+    const text = Buffer.from('{"a":"Zürich ⚓"}\n\n{"b":1}\n{"c":', "utf8");
+    for (const size of [1, 2, 7, 1000]) {
+      const chunks = async function* () {
+        for (let at = 0; at < text.length; at += size) {
+          await new Promise((resolve) => setImmediate(resolve));
+          yield text.subarray(at, at + size);
+        }
+      };
+      const got: string[] = [];
+      for await (const line of splitLines(chunks())) got.push(line);
+      expect(got).toEqual(['{"a":"Zürich ⚓"}', "", '{"b":1}', '{"c":']);
+    }
   });
 
   it("never goes over a store that is there", async () => {

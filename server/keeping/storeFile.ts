@@ -106,6 +106,28 @@ async function* writeLines(copy: Database, facts: { store: string; at: Instant }
   yield `${JSON.stringify({ rows, sha256: hash.digest("hex") })}\n`;
 }
 
+/** The lines of a stream of UTF-8. Unlike readline's, none is lost where nobody reads for a while. */
+export async function* splitLines(bytes: AsyncIterable<Buffer>): AsyncGenerator<string> {
+  const decoder = new TextDecoder("utf-8", { fatal: true });
+  let open: string[] = [];
+  const decode = (chunk?: Buffer) => {
+    try {
+      return chunk === undefined ? decoder.decode() : decoder.decode(chunk, { stream: true });
+    } catch {
+      throw new StoreFileRefused("it is not UTF-8 text");
+    }
+  };
+  for await (const chunk of bytes) {
+    const [first, ...rest] = decode(chunk).split("\n");
+    open.push(first!);
+    for (const next of rest) {
+      yield open.join("");
+      open = [next];
+    }
+  }
+  yield open.join("") + decode();
+}
+
 /** A file that is no store, or not a whole one; nothing of it is kept. */
 export class StoreFileRefused extends Error {}
 
