@@ -69,6 +69,8 @@ const importBundle = (bytes: Buffer, trust?: string) =>
 const zipOf = (files: Record<string, string | Buffer>) =>
   writeZip(new Map(Object.entries(files).map(([name, content]) => [name, Buffer.from(content)])), new Date(0));
 
+const count = <V>(all: readonly V[], one: V) => all.filter((each) => each === one).length;
+
 describe("a bundle", () => {
   it("is not to be had of what is not sealed", async () => {
     const answer = await nessa.get("/api/deliveries/d-w118/bundle.json");
@@ -305,13 +307,25 @@ describe("the owner pack", () => {
       const file = join(folder, `${id}${label === null}.pdf`);
       writeFileSync(file, Buffer.from(await answer.arrayBuffer()));
       const info = execFileSync("pdfinfo", [file], { encoding: "utf8" });
+      // Of each page the height of most of its words: its type size, as a reader sees it.
+      const boxes = execFileSync("pdftotext", ["-bbox", file, "-"], { encoding: "utf8" }).split("<page ").slice(1);
+      const heights = boxes.map((page) => {
+        const found = [...page.matchAll(/yMin="([\d.]+)" xMax="[\d.]+" yMax="([\d.]+)"/g)];
+        const sizes = found.map(([, top, bottom]) => (Number(bottom) - Number(top)).toFixed(1));
+        return sizes.toSorted((a, b) => count(sizes, b) - count(sizes, a))[0];
+      });
       return {
+        heights,
         pages: Number(/Pages:\s+(\d+)/.exec(info)![1]),
         text: execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" }),
       };
     };
     const plain = await print(null);
     expect(plain.pages).toBe(layout === "single" ? 12 : 6);
+    if (layout === "single") {
+      const [shared] = plain.heights.toSorted((a, b) => count(plain.heights, b) - count(plain.heights, a));
+      expect(count(plain.heights, shared), plain.heights.join(" ")).toBeGreaterThanOrEqual(9);
+    }
     for (const words of ["It will not start", "Before you leave the boat", "Whom to call", "555 0142"])
       expect(plain.text).toContain(words);
     const labelled = await print(token);

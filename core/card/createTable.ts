@@ -1,4 +1,5 @@
 import { findBreakInStanding } from "../breakin/index.ts";
+import { goesOutOfDate } from "../care/gearDates.ts";
 import { findText, sayPhrase } from "../language/index.ts";
 import { listLeftOn } from "../power/index.ts";
 import { type Idiom, spellText } from "../region/index.ts";
@@ -15,6 +16,8 @@ export interface PlanMark {
   /** Where its number stands: at the thing, or beside it where numbers would lie on each other. Metres. */
   readonly xM: number;
   readonly yM: number;
+  /** Where the thing itself is. */
+  readonly at: { readonly xM: number; readonly yM: number };
 }
 
 /** A part of a card. */
@@ -178,7 +181,7 @@ function placesTable({ rig, idiom }: CardBoat): CardBlock | null {
   const marks = placeKinds
     .flatMap((kind) => rig.parts.filter((part) => part.kind === kind))
     .map(
-      ({ id, label, at }, i): PlanMark => ({
+      ({ id, label, at }, i): Omit<PlanMark, "at"> => ({
         number: i + 1,
         label: tellWord(label, idiom),
         where: placeOf(rig, id, idiom),
@@ -214,12 +217,14 @@ function gearTable(boat: CardBoat) {
   const { rig, idiom } = boat;
   return table(
     ["Aboard", "Count", "Date on it"],
-    rig.gear.map(({ id, label, count }) => {
+    rig.gear.map((item) => {
+      const { id, label, count } = item;
       const counted = boat.gear.get(id);
+      const undated = goesOutOfDate(item) ? tellWord("read it on the label", idiom) : "–";
       return [
         label,
         counted === undefined ? String(count) : tellPhrase(idiom, "{0} of {1}", counted.count, count),
-        counted?.dated ?? "",
+        counted?.dated ?? undated,
       ];
     }),
   );

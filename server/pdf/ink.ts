@@ -29,16 +29,31 @@ const roleInk: Record<ShapeRole, string> = {
   hair: `fill="none" stroke="${soft}" stroke-width="0.01"`,
 };
 
+interface PlanSign {
+  readonly label: string;
+  readonly xM: number;
+  readonly yM: number;
+  /** Where the thing is, where its number had to be drawn beside it. */
+  readonly at?: { readonly xM: number; readonly yM: number };
+}
+/** A number so far from its thing has a line to it. Metres. */
+const leadFromM = 0.12;
+
 /** The deck plan as an SVG file with a number at each stop, and the course line where the walk is given. */
-export function printDeck(
-  rig: Rig,
-  stops: readonly { label: string; xM: number; yM: number }[],
-  walk: readonly { station: string }[] = [],
-): string {
+export function printDeck(rig: Rig, stops: readonly PlanSign[], walk: readonly { station: string }[] = []): string {
   const { shapes, box } = drawDeck(rig, { trailer: rig.trailer !== null });
   const paths = shapes.map(({ role, d }) => `<path d="${d}" ${roleInk[role]}/>`).join("");
   const course = drawCourse(rig, walk)
     .map((d) => `<path d="${d}" fill="none" stroke="#0F3D4C" stroke-width="0.035" stroke-dasharray="0.03 0.07"/>`)
+    .join("");
+  const leads = stops
+    .flatMap(({ xM, yM, at }) =>
+      at === undefined || Math.hypot(xM - at.xM, yM - at.yM) < leadFromM ? [] : [{ xM, yM, at }],
+    )
+    .map(
+      ({ xM, yM, at }) =>
+        `<path d="M${yM} ${-xM}L${at.yM} ${-at.xM}" stroke="${ink}" stroke-width="0.025" fill="none"/><circle cx="${at.yM}" cy="${-at.xM}" r="0.06" fill="${ink}"/>`,
+    )
     .join("");
   const dots = stops
     .map(({ label, xM, yM }) => {
@@ -53,7 +68,7 @@ export function printDeck(
   const top = Math.min(box.y, ...places.map(({ xM }) => -xM - 0.3));
   const bottom = Math.max(box.y + box.height, ...places.map(({ xM }) => -xM + 0.3));
   const view = `${left} ${top} ${right - left} ${bottom - top}`;
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${view}">${paths}${course}${dots}</svg>`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${view}">${paths}${course}${leads}${dots}</svg>`;
 }
 
 /** Ravik's marks: told ◔, shown ◑, did it ●, later ▷, not aboard –, drawn so that no font is needed. */

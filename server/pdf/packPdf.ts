@@ -28,7 +28,10 @@ const pageOf = { a4: { width: 420, height: 595 }, letter: { width: 396, height: 
 const sheetOf = { a4: { width: 842, height: 595 }, letter: { width: 792, height: 612 } } as const;
 const marginPt = 30;
 /** Type sizes tried, the largest first: the largest at which a card fits its page is taken. */
-const sizesPt = [14.5, 13, 11.75, 10.5, 9.5, 8.5, 7.5, 6.75] as const;
+const sizesPt = [14.5, 13, 11.75, 11, 10.5, 10, 9.5, 9, 8.5, 8, 7.5, 6.75] as const;
+
+/** So large a share of the cards may keep to a smaller size than all others, where they are too long for it. */
+const cannotShare = 0.25;
 
 /** The owner pack of one boat: a card a page, as large as it fits, or two on a sheet to be folded or cut. */
 export async function writePackPdf(question: PackQuestion): Promise<Buffer> {
@@ -37,7 +40,14 @@ export async function writePackPdf(question: PackQuestion): Promise<Buffer> {
   single.setTitle(`${tell("Owner pack")}, ${question.boatName}, ${question.hull}`);
   single.setAuthor(question.store);
   single.setLanguage(question.language);
-  for (const [i, card] of question.cards.entries()) await append(single, await fitCard(card, i + 1, question));
+  const fits = [];
+  for (const [i, card] of question.cards.entries()) fits.push(await findSize(card, i + 1, question));
+  // One type size for all that can have it: whoever turns the leaf reads on at the same distance.
+  const shared = fits.toSorted((a, b) => b - a)[Math.floor(fits.length * cannotShare)]!;
+  for (const [i, card] of question.cards.entries()) {
+    const size = sizesPt[Math.max(fits[i]!, shared)]!;
+    await append(single, await printPdf(describeCard(card, i + 1, question, size)));
+  }
   if (question.ownerAddress !== null) await append(single, await printLabel(question, question.ownerAddress));
   const whole = question.layout === "single" ? single : await imposeTwoUp(single, question);
   return Buffer.from(await whole.save());
@@ -48,19 +58,17 @@ async function append(target: PDFDocument, bytes: Buffer) {
   for (const page of await target.copyPages(source, source.getPageIndices())) target.addPage(page);
 }
 
-/** A card at the largest type at which it is one page; what is too long even so goes on over the leaf. */
-async function fitCard(card: Card, number: number, question: PackQuestion): Promise<Buffer> {
-  const print = (size: number) => printPdf(describeCard(card, number, question, sizesPt[size]!));
+/** Of which of `sizesPt` a card is one page, at its largest; the smallest where it is none: it goes on over the leaf. */
+async function findSize(card: Card, number: number, question: PackQuestion): Promise<number> {
   // Halving: a card that fits at one size fits at every smaller one.
   let [tooLarge, fits] = [-1, sizesPt.length - 1];
-  let best: Buffer | null = null;
   while (fits - tooLarge > 1) {
     const size = Math.floor((tooLarge + fits) / 2);
-    const bytes = await print(size);
-    if ((await PDFDocument.load(bytes)).getPageCount() === 1) [fits, best] = [size, bytes];
+    const bytes = await printPdf(describeCard(card, number, question, sizesPt[size]!));
+    if ((await PDFDocument.load(bytes)).getPageCount() === 1) fits = size;
     else tooLarge = size;
   }
-  return best ?? print(fits);
+  return fits;
 }
 
 async function imposeTwoUp(single: PDFDocument, { paper, boatName, hull }: PackQuestion): Promise<PDFDocument> {
@@ -227,9 +235,7 @@ function printTable({ head, rows }: Extract<CardBlock, { kind: "table" }>, inner
             text: write(name, { font: "Archivo", bold: true, fontSize: sizePt * 0.74, color: soft }),
           }),
         ),
-        ...rows.map((row) =>
-          row.map((cell, i): TableCell => ({ text: write(cell, { bold: i === 0, fontSize: sizePt * 0.92 }) })),
-        ),
+        ...rows.map((row) => row.map((cell, i): TableCell => ({ text: write(cell, { bold: i === 0 }) }))),
       ],
     },
     layout: { ...ruled(sizePt), hLineWidth: (i: number) => (i === 0 ? 0 : i === 1 ? 0.8 : 0.4) },
@@ -243,7 +249,7 @@ function printPlaces(
   sizePt: number,
 ): Content {
   const innerPt = pageOf[paper].width - 2 * marginPt;
-  const deckPt = innerPt * 0.36;
+  const deckPt = innerPt * 0.46;
   const row = ({ number, label, where }: (typeof marks)[number]): TableCell[] => [
     { text: String(number), font: "Archivo", bold: true, alignment: "right", fontSize: sizePt * 0.85 },
     {
@@ -261,7 +267,7 @@ function printPlaces(
         width: deckPt,
         svg: printDeck(
           rig,
-          marks.map(({ number, xM, yM }) => ({ label: String(number), xM, yM })),
+          marks.map(({ number, xM, yM, at }) => ({ label: String(number), xM, yM, at })),
         ),
         fit: [deckPt, pageOf[paper].height - 130],
       },

@@ -84,16 +84,18 @@ const ringM = 0.2;
 function Places({ marks, rig }: { marks: Extract<CardBlock, { kind: "places" }>["marks"]; rig: Rig }) {
   const box = paperOf(rig);
   return (
-    <section className="sm:grid sm:grid-cols-[200px_1fr] sm:gap-5">
+    <section className="sm:grid sm:grid-cols-[260px_1fr] sm:gap-5">
       <svg
         viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`}
-        className="mx-auto h-[26rem] bg-buff"
+        className="mx-auto h-[34rem] max-w-full bg-buff"
         role="img"
         aria-label={`Deck plan of the ${rig.model}, bow up, with numbers where things are`}
       >
         <DeckShapes rig={rig} />
-        {marks.map(({ number, xM, yM }) => (
+        {marks.map(({ number, xM, yM, at }) => (
           <g key={number} aria-hidden>
+            <path d={`M${yM} ${-xM}L${at.yM} ${-at.xM}`} stroke="var(--ink)" strokeWidth="0.025" />
+            <circle cx={at.yM} cy={-at.xM} r="0.06" fill="var(--ink)" />
             <circle cx={yM} cy={-xM} r={ringM} fill="var(--ink)" />
             <text
               x={yM}
