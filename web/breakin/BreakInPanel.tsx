@@ -28,7 +28,7 @@ export function BreakInPanel({ port }: { port: BreakInPort }) {
           {isOnePack && <span className="font-text text-sm font-normal text-soft">{port.care[0]?.breakInTitle}</span>}
         </h2>
         <div
-          className={`grid gap-x-8 gap-y-5 border-t border-ink pt-3 ${port.care.length > 1 ? "lg:grid-cols-2" : ""}`}
+          className={`grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-5 border-t border-ink pt-3 ${port.care.length > 1 ? "lg:grid-cols-2" : ""}`}
         >
           {port.care.map((care) => (
             <div key={care.engine}>

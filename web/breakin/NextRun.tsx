@@ -209,7 +209,7 @@ interface LanePlansProps {
 
 function LanePlans({ plans, minutes }: LanePlansProps) {
   return (
-    <div className={`mt-3 grid gap-x-8 gap-y-5 ${plans.length > 1 ? "lg:grid-cols-2" : ""}`}>
+    <div className={`mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-5 ${plans.length > 1 ? "lg:grid-cols-2" : ""}`}>
       {plans.map(({ lane, legs }) => (
         <div key={lane.label}>
           {plans.length > 1 && <h3 className="font-bold">{lane.label}</h3>}

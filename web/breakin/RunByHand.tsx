@@ -151,7 +151,7 @@ function LegsTyped({ lane: { label, legs }, isOneOf, onChange }: LegsProps) {
                 <input
                   aria-label={`Minutes of leg ${i + 1}${of}`}
                   inputMode="decimal"
-                  className={`${runField} w-24 text-right`}
+                  className={`${runField} w-18 text-right sm:w-24`}
                   value={minutes}
                   onChange={(event) => set(key, { minutes: event.target.value })}
                 />
@@ -160,7 +160,7 @@ function LegsTyped({ lane: { label, legs }, isOneOf, onChange }: LegsProps) {
                 <input
                   aria-label={`rpm of leg ${i + 1}${of}`}
                   inputMode="numeric"
-                  className={`${runField} w-28 text-right`}
+                  className={`${runField} w-22 text-right sm:w-28`}
                   value={rpm}
                   onChange={(event) => set(key, { rpm: event.target.value })}
                 />
