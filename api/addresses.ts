@@ -27,6 +27,8 @@ export const addresses = {
   admitDevice: { method: "POST", path: "/api/devices" },
   removeDevice: { method: "DELETE", path: "/api/devices/:device" },
   audit: { method: "GET", path: "/api/audit" },
+  backups: { method: "GET", path: "/api/backups" },
+  backUp: { method: "POST", path: "/api/backups" },
   everything: { method: "GET", path: "/api/everything" },
   auditCsv: { method: "GET", path: "/api/audit.csv" },
   storeFacts: { method: "GET", path: "/api/store" },

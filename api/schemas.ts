@@ -251,6 +251,8 @@ export const todaySchema = z.strictObject({
     .strictObject({
       failedMessages: z.int(),
       failedJobs: z.int(),
+      /** The last backup is there, is older than a night, or there is none. */
+      backup: z.enum(["good", "late", "none"]),
       latePromises: z.int(),
       overdueBoats: z.int(),
       stopped: z.int(),

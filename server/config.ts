@@ -10,6 +10,10 @@ const configSchema = z.object({
   RAVIK_ADDRESS: z.url().optional(),
   /** "1" where a reverse proxy stands before it and sets X-Forwarded-For and -Proto anew; its word is taken then. */
   RAVIK_TRUST_PROXY: z.enum(["0", "1"]).default("0"),
+  /** A folder for nightly backups, on another disk; none are made without it. */
+  RAVIK_BACKUP: z.string().min(1).optional(),
+  /** Locks the store's key into each backup; without one the key is left out. */
+  RAVIK_BACKUP_PASSPHRASE: z.string().min(12).optional(),
   RAVIK_LOG: z.enum(["silent", "fatal", "error", "warn", "info", "debug"]).default("info"),
   RAVIK_ZONE: z
     .string()
@@ -27,6 +31,8 @@ export interface Config {
   readonly timeZone: string;
   readonly publicAddress: string | null;
   readonly hasProxy: boolean;
+  readonly backupFolder: string | null;
+  readonly backupPassphrase: string | null;
 }
 
 /** Reads the environment; a wrong value stops the start with a message that names it. */
@@ -46,6 +52,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     timeZone: value.RAVIK_ZONE,
     publicAddress: value.RAVIK_ADDRESS ?? null,
     hasProxy: value.RAVIK_TRUST_PROXY === "1",
+    backupFolder: value.RAVIK_BACKUP ?? null,
+    backupPassphrase: value.RAVIK_BACKUP_PASSPHRASE ?? null,
   };
 }
 

@@ -4,6 +4,7 @@ import type { Database } from "./database/open.ts";
 import type { Forecaster } from "./forecaster.ts";
 import type { Gateway } from "./gateway.ts";
 import { createJobs } from "./jobs.ts";
+import { type Keeper, noKeeper } from "./keeping/keeper.ts";
 import { type Carrier, createMessages } from "./messages.ts";
 import { createNewsService } from "./news.ts";
 import { type Press, pressHere } from "./pdf/press.ts";
@@ -88,6 +89,8 @@ export interface ServiceOptions {
   readonly storeKey?: StoreKey;
   readonly hasher?: Hasher;
   readonly press?: Press;
+  /** Makes backups; without one none are made. */
+  readonly keeper?: Keeper;
   /** What a password's hash may cost; tests and demos, whose passwords are no secret, take less. */
   readonly passwordCost?: ScryptCost;
 }
@@ -103,6 +106,7 @@ export function createServices(
     storeKey = createStoreKey(),
     hasher = hashHere,
     press = pressHere,
+    keeper = noKeeper,
     passwordCost: cost = usualCost,
     log,
   }: ServiceOptions = {},
@@ -213,6 +217,7 @@ export function createServices(
     },
     streams: createStreams(),
     press,
+    keeper,
     takePhoto,
     staffService,
     signInService: createSignInService({ ...parts, hasher, cost }),
@@ -223,7 +228,13 @@ export function createServices(
     strikeService: createStrikeService(parts),
     bundleService: createBundleService({ ...parts, handoverService }),
     runService,
-    boatService: createBoatService({ ...parts, fleetCare, jobs }),
+    // The demo begins anew whenever its folder goes: nobody is told to keep a copy of it.
+    boatService: createBoatService({
+      ...parts,
+      fleetCare,
+      jobs,
+      judgeBackup: () => (demo === null ? keeper.judge() : "good"),
+    }),
     careEntryService: createCareEntryService({ ...parts, runService }),
     aftercareService: createAftercareService({ ...parts, fleetCare, jobs, origin }),
     workshopService: createWorkshopService({ ...parts, fleetCare }),

@@ -1,12 +1,14 @@
 import { createServer } from "node:http";
+import { dirname, join } from "node:path";
 import { setFlagsFromString } from "node:v8";
-import { pino } from "pino";
+import { type Logger, pino } from "pino";
 import packageJson from "../package.json" with { type: "json" };
 import { createApp } from "./app.ts";
-import { createClock } from "./clock.ts";
+import { type Clock, createClock } from "./clock.ts";
 import { readConfig } from "./config.ts";
 import { createServices, type Demo } from "./createServices.ts";
 import { openDatabase } from "./database/open.ts";
+import { createKeeper, noKeeper } from "./keeping/keeper.ts";
 import { lockFolder } from "./lockFolder.ts";
 import { createPressWorker } from "./pdf/press.ts";
 import { createPlanWorker } from "./planning/planner.ts";
@@ -18,6 +20,16 @@ const jobsEveryMs = 20_000;
 
 // Left to itself the heap may grow to several times what is in use before it is cleared; a dealer's machine is small.
 setFlagsFromString("--heap-growing-percent=30");
+
+/** The command beside this program makes them. */
+const keepBackups = (dataFolder: string, to: string, clock: Clock, log: Logger) =>
+  createKeeper({
+    dataFolder,
+    to,
+    clock,
+    log,
+    command: [process.execPath, join(dirname(process.argv[1]!), "backup.js")],
+  });
 
 /** What whoever started it reads in the terminal: how to begin. Said anew at every start until somebody has. */
 function sayNewStore(address: string, code: string) {
@@ -35,7 +47,11 @@ export async function runServer(demo: Demo | null): Promise<void> {
   const planner = createPlanWorker();
   const hasher = createHashWorker();
   const press = createPressWorker();
-  const services = createServices(database, createClock(config.timeZone), demo, {
+  const clock = createClock(config.timeZone);
+  const keeper =
+    config.backupFolder === null ? noKeeper : keepBackups(config.dataFolder, config.backupFolder, clock, log);
+  const services = createServices(database, clock, demo, {
+    keeper,
     origin: () => address,
     planner,
     hasher,
@@ -54,6 +70,8 @@ export async function runServer(demo: Demo | null): Promise<void> {
     await keepHead(config.dataFolder, services.chain, today);
     await services.handoverService.removeOldSnapshots();
     doneOn = today;
+    // Takes its time beside all else; how it went is on the owner's screen.
+    void keeper.run();
   }
 
   const app = createApp(services, {

@@ -10,7 +10,7 @@ export interface StoreKey {
   sign(text: string): string;
 }
 
-const fileName = "store-key.pem";
+export const storeKeyFile = "store-key.pem";
 const rawLength = 32;
 
 const toStoreKey = (privateKey: KeyObject): StoreKey => ({
@@ -29,7 +29,7 @@ export const createStoreKey = (): StoreKey => toStoreKey(generateKeyPairSync("ed
  */
 export function openStoreKey(folder: string): StoreKey {
   mkdirSync(folder, { recursive: true });
-  const path = join(folder, fileName);
+  const path = join(folder, storeKeyFile);
   try {
     const { privateKey } = generateKeyPairSync("ed25519");
     // "wx" fails where there is one: two servers that start at once must not make two.

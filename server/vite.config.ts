@@ -23,6 +23,8 @@ export default defineConfig({
         compute: "cli/compute.ts",
         export: "cli/exportStore.ts",
         import: "cli/importStore.ts",
+        backup: "cli/backup.ts",
+        restore: "cli/restore.ts",
       },
     },
   },

@@ -6,7 +6,19 @@ import { serve } from "../http.ts";
 import { writeStore } from "../keeping/storeFile.ts";
 
 /** The store as a whole. */
-export function routeKeeping(router: Router, { auth, database, settings, clock }: Services) {
+export function routeKeeping(router: Router, { auth, database, settings, clock, keeper }: Services) {
+  router.get(
+    endpoints.backups.path,
+    serve(endpoints.backups, auth, () => keeper.read()),
+  );
+  router.post(
+    endpoints.backUp.path,
+    serve(endpoints.backUp, auth, () => {
+      // It may take minutes; how it goes is asked for.
+      void keeper.run();
+      return keeper.read();
+    }),
+  );
   router.get(
     endpoints.everything.path,
     serve(endpoints.everything, auth, async ({ ctx }) => {

@@ -36,6 +36,7 @@ interface Parts {
   readonly bookings: Pick<Bookings, "list">;
   readonly messages: Pick<Messages, "listPage">;
   readonly jobs: Pick<Jobs, "countFailed">;
+  readonly judgeBackup: () => "good" | "late" | "none";
   readonly clock: Clock;
 }
 
@@ -293,7 +294,10 @@ async function listSlots({ bookings, boats, deliveries }: Parts, date: LocalDate
   });
 }
 
-async function readCourse({ deliveries, fleetCare, jobs, messages }: Parts, date: LocalDate): Promise<Today["course"]> {
+async function readCourse(
+  { deliveries, fleetCare, jobs, messages, judgeBackup }: Parts,
+  date: LocalDate,
+): Promise<Today["course"]> {
   const [late, fleet, { states }, failedJobs, owing] = await Promise.all([
     deliveries.listLate(date),
     fleetCare.read(),
@@ -304,6 +308,7 @@ async function readCourse({ deliveries, fleetCare, jobs, messages }: Parts, date
   return {
     failedMessages: states.failed ?? 0,
     failedJobs,
+    backup: judgeBackup(),
     latePromises: late.length,
     overdueBoats: fleet.filter(({ facts: { next } }) => next?.due.state === "overdue").length,
     stopped: owing.filter(({ summary }) => summary.owed.some(({ stops }) => stops)).length,

@@ -8,6 +8,7 @@ import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { PhotoField } from "../../ui/PhotoField.tsx";
+import { Backups } from "./Backups.tsx";
 import { RegionFields, RuleFields, StoreFields } from "./StoreFields.tsx";
 
 /** What is set where it is used. */
@@ -57,6 +58,7 @@ function StoreForm({ before }: { before: StoreFacts }) {
       <RegionFields region={facts.region} onChange={(region) => setFacts({ ...facts, region })} />
       <h2 className="mt-8 mb-3 border-t border-rule pt-4 text-lg font-bold">Rules</h2>
       <RuleFields facts={facts} onChange={setFacts} />
+      <Backups />
       <section aria-labelledby="everything" className="mt-8 border-t border-rule pt-4">
         <h2 id="everything" className="text-lg font-bold">
           Everything as a file

@@ -40,7 +40,7 @@ export function Slots({ slots }: Pick<Today, "slots">) {
 
 type Course = NonNullable<Today["course"]>;
 
-const counts: readonly (readonly [keyof Course, one: string, many: string, to: string])[] = [
+const counts: readonly (readonly [Exclude<keyof Course, "backup">, one: string, many: string, to: string])[] = [
   ["stopped", "handover is stopped by a snag", "handovers are stopped by snags", "/aftercare/owed"],
   ["latePromises", "promise is late", "promises are late", "/aftercare/owed"],
   ["overdueBoats", "service is overdue", "services are overdue", "/aftercare"],
@@ -54,7 +54,7 @@ export function OffCourse({ course }: { course: Course }) {
   return (
     <section aria-labelledby="course" className="mt-4 border-l-[7px] border-ink pl-4">
       <h2 id="course" className="text-lg font-bold">
-        {wrong.length === 0 ? "Everything is on course" : "Off course"}
+        {wrong.length === 0 && course.backup === "good" ? "Everything is on course" : "Off course"}
       </h2>
       {wrong.length > 0 && (
         <ul className="flex flex-wrap gap-x-6">
@@ -66,6 +66,13 @@ export function OffCourse({ course }: { course: Course }) {
             </li>
           ))}
         </ul>
+      )}
+      {course.backup !== "good" && (
+        <p>
+          <Link to="/store" className="inline-flex min-h-11 items-center underline">
+            {course.backup === "none" ? "There is no backup of this store" : "The last backup is more than a night old"}
+          </Link>
+        </p>
       )}
     </section>
   );

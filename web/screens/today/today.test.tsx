@@ -92,7 +92,14 @@ describe("what a role looks at first", () => {
   });
 
   it("is for the owner what is off course, one or many, and where it is put right", () => {
-    const none = { failedMessages: 0, failedJobs: 0, latePromises: 0, overdueBoats: 0, stopped: 0 };
+    const none = {
+      backup: "good" as const,
+      failedMessages: 0,
+      failedJobs: 0,
+      latePromises: 0,
+      overdueBoats: 0,
+      stopped: 0,
+    };
     const { unmount } = show(<OffCourse course={none} />);
     expect(screen.getByRole("heading").textContent).toBe("Everything is on course");
     unmount();
