@@ -58,20 +58,6 @@ function StoreForm({ before }: { before: StoreFacts }) {
       <RegionFields region={facts.region} onChange={(region) => setFacts({ ...facts, region })} />
       <h2 className="mt-8 mb-3 border-t border-rule pt-4 text-lg font-bold">Rules</h2>
       <RuleFields facts={facts} onChange={setFacts} />
-      <Backups />
-      <section aria-labelledby="everything" className="mt-8 border-t border-rule pt-4">
-        <h2 id="everything" className="text-lg font-bold">
-          Everything as a file
-        </h2>
-        <p className="mb-2 max-w-prose text-soft">
-          Boats, buyers, handovers with their seals, hours, services, packs, library, messages and photos, one line of
-          JSON for each. Passwords are not in it. It is large, and names your buyers: keep it where only you can read
-          it. It is read back with <code>ravik import</code>.
-        </p>
-        <a className={linkLook("plain")} href={addressOf("everything", {})} download>
-          Download everything
-        </a>
-      </section>
       <ul aria-label="Set elsewhere" className="mt-6 text-soft">
         {elsewhere.map(({ to, says, what }) => (
           <li key={to}>
@@ -94,6 +80,20 @@ function StoreForm({ before }: { before: StoreFacts }) {
           <ErrorNotice error={save.error} />
         </div>
       )}
+      <Backups />
+      <section aria-labelledby="everything" className="mt-8 border-t border-rule pt-4">
+        <h2 id="everything" className="text-lg font-bold">
+          Everything as a file
+        </h2>
+        <p className="mb-2 max-w-prose text-soft">
+          Boats, buyers, handovers with their seals, hours, services, packs, library, messages and photos, one line of
+          JSON for each. Passwords are not in it. It is large, and names your buyers: keep it where only you can read
+          it. It is read back with <code>ravik import</code>.
+        </p>
+        <a className={linkLook("plain")} href={addressOf("everything", {})} download>
+          Download everything
+        </a>
+      </section>
     </main>
   );
 }
