@@ -60,7 +60,8 @@ describe("a backup", () => {
   const passphrase = "slack water at the second buoy";
   const now = "2026-11-29T03:15:42.000Z" as Instant;
   const back = (to: string, at: Instant = now) =>
-    backUp({ dataFolder, to, now: at, timeZone: "America/Chicago", passphrase });
+    // However full the disk of whoever runs this is.
+    backUp({ dataFolder, to, now: at, timeZone: "America/Chicago", passphrase, leftFree: 0 });
   const give = (backup: string, into: string, change: object = {}) =>
     restore({ backup, dataFolder: into, now, timeZone: "UTC", isOver: false, passphrase, ...change });
 
@@ -145,6 +146,10 @@ describe("a backup", () => {
     await sequelize!.query("UPDATE chain SET canonical = rtrim(canonical) WHERE number = 1");
     await sequelize!.query(guard.sql);
     await expect(backUp({ dataFolder: folder, to, now, timeZone: "UTC", passphrase })).rejects.toThrow(/no store/);
+    await expect(backUp({ dataFolder, to, now, timeZone: "UTC", passphrase, leftFree: 1 })).rejects.toThrow(
+      /too little room/,
+    );
+    expect(readdirSync(to)).toEqual([]);
     writeFileSync(join(folder, "a-file"), "");
     await expect(back(join(folder, "a-file", "in"))).rejects.toThrow(/cannot be written/);
   });

@@ -46,6 +46,8 @@ interface BackUpOptions {
   readonly timeZone: string;
   /** Locks the store's key into the backup; without one the key is left out. */
   readonly passphrase: string | null;
+  /** So large a share of the disk is left free. */
+  readonly leftFree?: number;
 }
 
 /**
@@ -53,10 +55,11 @@ interface BackUpOptions {
  * there, its seal chain is what was sealed), and only then gives it its name; then old ones go (`chooseKept`). Throws
  * `StartRefused`, in words, where there is no store, no folder or no room, and for a copy that does not prove itself.
  */
-export async function backUp({ dataFolder, to, now, timeZone, passphrase }: BackUpOptions) {
+export async function backUp(options: BackUpOptions) {
+  const { dataFolder, to, now, timeZone, passphrase, leftFree = leftFreeShare } = options;
   const source = join(dataFolder, databaseFile);
   if (!existsSync(source)) throw new StartRefused(`there is no store in ${dataFolder}`);
-  checkRoom(source, to);
+  checkRoom(source, to, leftFree);
   const name = nameAt(now, timeZone);
   const part = join(to, `${name}.part`);
   rmSync(part, { recursive: true, force: true });
@@ -93,7 +96,7 @@ function nameAt(now: Instant, timeZone: string): string {
   return `${dayOf(now, timeZone)}T${clock.map((part) => String(part).padStart(2, "0")).join("")}`;
 }
 
-function checkRoom(source: string, to: string) {
+function checkRoom(source: string, to: string, leftFree: number) {
   try {
     mkdirSync(to, { recursive: true });
   } catch (error) {
@@ -101,9 +104,9 @@ function checkRoom(source: string, to: string) {
   }
   const { bsize, bavail, blocks } = statfsSync(to);
   const wanted = statSync(source).size * roomShare;
-  if (bavail * bsize - wanted < blocks * bsize * leftFreeShare)
+  if (bavail * bsize - wanted < blocks * bsize * leftFree)
     throw new StartRefused(
-      `there is too little room in ${to}: a backup wants ${Math.ceil(wanted / 1e6)} MB, and a tenth of the disk is left free`,
+      `there is too little room in ${to}: a backup wants ${Math.ceil(wanted / 1e6)} MB, and ${leftFree * 100} % of the disk are left free`,
     );
 }
 
