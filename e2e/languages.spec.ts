@@ -45,6 +45,8 @@ test("a buyer who reads Spanish: the walk in their words, what was spoken kept, 
   const { token } = await made.json();
   const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
   await phone.goto(`${store.address}/o/${token}`);
+  await expect(phone.getByRole("heading", { name: "Lo que le debemos" })).toBeVisible();
+  await expect(phone.getByPlaceholder(/¿cómo lo enjuago\?/)).toBeVisible();
   await phone.getByRole("link", { name: /Arrancar/ }).click();
   await expect(phone.getByText(/Tapón de drenaje puesto, apretado a mano/)).toBeVisible();
   await expectAccessible(phone);

@@ -154,6 +154,9 @@ describe("papers in the buyer's language", () => {
     const record = await readPaper("/api/deliveries/d-w112/record.pdf?language=es");
     expect(record).toMatch(/Acta de entrega/);
     expect(record).toMatch(/sellado el \d+ \w+ 20\d\d/);
+    // So is what readings mean.
+    expect(record).toMatch(/Conforme a los 65 psi de la placa/);
+    expect(record).not.toMatch(/the plate's|charged, if|Tire, port/);
     const history = await readPaper("/api/boats/w112/history.pdf?language=fr");
     expect(history).toMatch(/Carnet d’entretien, .* En service depuis le \d+ \p{L}+ 20\d\d\./u);
     expect(history).not.toMatch(/What was done|Likely now|page 1 of/);

@@ -3,15 +3,17 @@ import { describe, expect, it } from "vitest";
 import { type CardBlock, createCards } from "../../core/card/index.ts";
 import { buildFaultModel } from "../../core/faults/index.ts";
 import { listBraces } from "../../core/language/index.ts";
+import { bilgeChoices, oilChoices, tyreNames } from "../../core/measure/index.ts";
 import { listStartHelp } from "../../core/power/index.ts";
 import { regions } from "../../core/region/index.ts";
 import { isMet, type Rig } from "../../core/rig/index.ts";
 import { fillTopic, systemNames } from "../../core/topic/index.ts";
+import { entryMarkWords, laterWords, remoteWords } from "../../core/walk/index.ts";
 import { briefing, verdictWords } from "../../server/pdf/floatPlanPdf.ts";
 import { outcomeWords } from "../../server/pdf/historyPdf.ts";
-import { remoteWords } from "../../server/pdf/record/explained.ts";
 import { claimWords, signWords, unsignedWords } from "../../server/pdf/record/proof.ts";
 import { markWords, owedWords, severityWords } from "../../server/pdf/record/sheet.ts";
+import { owedWords as shownOwedWords } from "../../web/owed/owedWords.ts";
 import {
   boatCarePack,
   breakInPacks,
@@ -125,6 +127,12 @@ const paperWords = [
     owedWords,
     severityWords,
     remoteWords,
+    laterWords,
+    entryMarkWords,
+    oilChoices,
+    bilgeChoices,
+    ...Object.values(tyreNames),
+    shownOwedWords,
     claimWords,
     signWords,
     unsignedWords,
@@ -186,15 +194,31 @@ describe.each(phraseBooks)("the finder and the leaving check in $language", (boo
     const screens = [
       "web/finder/Finder.tsx",
       "web/finder/useFinder.ts",
+      "web/ui/DueDay.tsx",
+      "web/ui/words.ts",
+      "web/screens/owner/AskTheYard.tsx",
+      "web/screens/owner/GearDates.tsx",
+      "web/screens/owner/HowToReach.tsx",
+      "web/screens/owner/OwnerCare.tsx",
+      "web/screens/owner/OwnerFind.tsx",
+      "web/screens/owner/OwnerInstall.tsx",
+      "web/handover/MeterNote.tsx",
       "web/screens/owner/OwnerFinder.tsx",
+      "web/screens/owner/OwnerHours.tsx",
       "web/screens/owner/OwnerScreen.tsx",
       "web/power/LeavingCheck.tsx",
       "web/power/PowerView.tsx",
       "web/power/DrainFields.tsx",
       "web/power/powerWords.ts",
       "web/power/StartSteps.tsx",
+      "core/measure/judgeMeasure.ts",
+      "core/measure/listMeasures.ts",
       "core/power/startSteps.ts",
       "core/trip/sayTrip.ts",
+      "core/walk/formatEntry.ts",
+      "core/walk/joinSteps.ts",
+      "core/walk/names.ts",
+      "core/walk/owed.ts",
       "server/pdf/floatPlanPdf.ts",
       "server/pdf/historyPdf.ts",
       "server/pdf/packPdf.ts",

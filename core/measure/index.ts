@@ -7,4 +7,12 @@ export {
   type Verdict,
   verdicts,
 } from "./judgeMeasure.ts";
-export { listMeasures, type Measure, type MeasureKind, measureKinds } from "./listMeasures.ts";
+export {
+  bilgeChoices,
+  listMeasures,
+  type Measure,
+  type MeasureKind,
+  measureKinds,
+  oilChoices,
+  tyreNames,
+} from "./listMeasures.ts";

@@ -1,3 +1,4 @@
+import { createTell, type Tell } from "../language/index.ts";
 import { sayAmountIn, sayTyped, type Typed, type UnitId } from "../units/index.ts";
 import type { Measure } from "./listMeasures.ts";
 
@@ -75,30 +76,33 @@ export function findChargeShare(volts: number, chemistry: NonNullable<Measure["c
  *
  * @example a tyre at 300 kPa whose plate says 450, read in kPa → over, "150 kPa under the plate's 450 kPa."
  */
-export function judgeMeasure(measure: Measure, reading: Reading): Judged {
+export function judgeMeasure(measure: Measure, reading: Reading, tell: Tell = createTell(null)): Judged {
   const { value, isJustCharged = false } = reading;
   switch (measure.kind) {
     case "tyre":
-      return judgeTyre(value, measure.wanted, unitOf(reading));
+      return judgeTyre(value, measure.wanted, unitOf(reading), tell);
     case "battery":
-      return judgeBattery(value, measure.chemistry!, isJustCharged);
+      return judgeBattery(value, measure.chemistry!, isJustCharged, tell);
     case "fuel":
-      if (value >= fullFuel.fits) return { verdict: "fits", says: "Full, as promised." };
+      if (value >= fullFuel.fits) return { verdict: "fits", says: tell("Full, as promised.") };
       return value >= fullFuel.tight
-        ? { verdict: "tight", says: "Not full: say so before they see the gauge." }
-        : { verdict: "over", says: "Well short of full." };
+        ? { verdict: "tight", says: tell("Not full: say so before they see the gauge.") }
+        : { verdict: "over", says: tell("Well short of full.") };
     case "oil":
-      if (value === 1) return { verdict: "fits", says: "In the band." };
+      if (value === 1) return { verdict: "fits", says: tell("In the band.") };
       return value < 1
-        ? { verdict: "over", says: "Below the band: top up with what the engine's manual names, then read again." }
-        : { verdict: "tight", says: "Above the band: ask the workshop before it is run." };
+        ? {
+            verdict: "over",
+            says: tell("Below the band: top up with what the engine's manual names, then read again."),
+          }
+        : { verdict: "tight", says: tell("Above the band: ask the workshop before it is run.") };
     case "bilge":
-      if (value === 0) return { verdict: "fits", says: "Dry." };
+      if (value === 0) return { verdict: "fits", says: tell("Dry.") };
       return value === 1
-        ? { verdict: "fits", says: "Damp, which is usual after rain or a wash." }
+        ? { verdict: "fits", says: tell("Damp, which is usual after rain or a wash.") }
         : {
             verdict: value === 2 ? "tight" : "over",
-            says: "Find where it comes from before she goes: plug, valve, hose or rain.",
+            says: tell("Find where it comes from before she goes: plug, valve, hose or rain."),
           };
     default:
       throw new Error(`judgeMeasure: expected a known kind, got ${JSON.stringify(measure.kind satisfies never)}`);
@@ -108,29 +112,37 @@ export function judgeMeasure(measure: Measure, reading: Reading): Judged {
 /** One from before readings kept what was typed was typed in the core's unit. */
 const unitOf = ({ typed }: Reading): UnitId => typed?.unit ?? "kPa";
 
-function judgeTyre(kpa: number, plateKpa: number | null, unit: UnitId): Judged {
+function judgeTyre(kpa: number, plateKpa: number | null, unit: UnitId, tell: Tell): Judged {
   if (plateKpa === null)
     return {
       verdict: "unknown",
-      says: "Read the trailer's plate and enter it on the rig sheet; it is not guessed here.",
+      says: tell("Read the trailer's plate and enter it on the rig sheet; it is not guessed here."),
     };
   const off = Math.abs(kpa - plateKpa) / plateKpa;
-  const way = kpa < plateKpa ? "under" : "over";
   const say = (amount: number) => sayAmountIn(amount, "pressure", unit);
-  const says = `${say(Math.abs(kpa - plateKpa))} ${way} the plate's ${say(plateKpa)}.`;
-  if (off <= tyreShares.tight) return { verdict: "fits", says: `Within the plate's ${say(plateKpa)}.` };
+  const by = say(Math.abs(kpa - plateKpa));
+  const says =
+    kpa < plateKpa
+      ? tell("{0} under the plate's {1}.", by, say(plateKpa))
+      : tell("{0} over the plate's {1}.", by, say(plateKpa));
+  if (off <= tyreShares.tight) return { verdict: "fits", says: tell("Within the plate's {0}.", say(plateKpa)) };
   return { verdict: off <= tyreShares.over ? "tight" : "over", says };
 }
 
-function judgeBattery(volts: number, chemistry: NonNullable<Measure["chemistry"]>, isJustCharged: boolean): Judged {
+function judgeBattery(
+  volts: number,
+  chemistry: NonNullable<Measure["chemistry"]>,
+  isJustCharged: boolean,
+  tell: Tell,
+): Judged {
   if (isJustCharged)
-    return { verdict: "unknown", says: "Just off charge it reads high. Read it again after some hours of rest." };
+    return { verdict: "unknown", says: tell("Just off charge it reads high. Read it again after some hours of rest.") };
   const share = findChargeShare(volts, chemistry);
-  const about = `About ${Math.round((share * 100) / 5) * 5} % charged, if it has rested.`;
+  const about = tell("About {0} % charged, if it has rested.", Math.round((share * 100) / 5) * 5);
   if (share >= chargeShares.fits) return { verdict: "fits", says: about };
   return share >= chargeShares.tight
-    ? { verdict: "tight", says: `${about} Charge it before they go.` }
-    : { verdict: "over", says: `${about} It may not crank: charge and test it.` };
+    ? { verdict: "tight", says: `${about} ${tell("Charge it before they go.")}` }
+    : { verdict: "over", says: `${about} ${tell("It may not crank: charge and test it.")}` };
 }
 
 /** A reading as its reader saw it: "12.62 V", "65 psi", "in the band". */

@@ -1,3 +1,4 @@
+import { createTell, type Tell } from "../language/index.ts";
 import { nameBattery, type Rig } from "../rig/index.ts";
 import type { Quantity } from "../units/index.ts";
 
@@ -25,19 +26,28 @@ export interface Measure {
   readonly chemistry: Rig["batteries"][number]["chemistry"] | null;
 }
 
-const wheelNames = ["front", "rear", "third"] as const;
+const axleNames = ["front", "rear", "third"] as const;
+export const tyreNames = {
+  only: { port: "Tire, port", starboard: "Tire, starboard" },
+  front: { port: "Tire, port front", starboard: "Tire, starboard front" },
+  rear: { port: "Tire, port rear", starboard: "Tire, starboard rear" },
+  third: { port: "Tire, port third", starboard: "Tire, starboard third" },
+} as const;
 const plain = { quantity: null, wanted: null, choices: null, chemistry: null } as const;
 
-/** What can be read on this boat: each tyre, each battery, each fuel tank, the oil of each engine with a stick, the bilge. */
-export function listMeasures(rig: Rig): Measure[] {
+/**
+ * What can be read on this boat: each tyre, each battery, each fuel tank, the oil of each engine with a stick, the bilge;
+ * named in the words of `tell`.
+ */
+export function listMeasures(rig: Rig, tell: Tell = createTell(null)): Measure[] {
   return [
-    ...listTyres(rig),
+    ...listTyres(rig, tell),
     ...rig.batteries.map(
       ({ id, label, chemistry }): Measure => ({
         ...plain,
         id: `battery-${id}`,
         kind: "battery",
-        label: nameBattery({ label }),
+        label: tell(nameBattery({ label })),
         unit: "V",
         least: 4,
         most: 60,
@@ -51,7 +61,7 @@ export function listMeasures(rig: Rig): Measure[] {
           ...plain,
           id: `fuel-${id}`,
           kind: "fuel",
-          label,
+          label: tell(label),
           unit: "%",
           least: 0,
           most: 100,
@@ -62,36 +72,39 @@ export function listMeasures(rig: Rig): Measure[] {
         ...plain,
         id: `oil-${id}`,
         kind: "oil",
-        label: `Oil, ${label.toLowerCase()}`,
+        label: tell("Oil, {0}", tell(label).toLowerCase()),
         unit: "",
         least: 0,
         most: oilChoices.length - 1,
-        choices: oilChoices,
+        choices: oilChoices.map((choice) => tell(choice)),
       }),
     ),
     {
       ...plain,
       id: "bilge",
       kind: "bilge",
-      label: "Bilge",
+      label: tell("Bilge"),
       unit: "",
       least: 0,
       most: bilgeChoices.length - 1,
-      choices: bilgeChoices,
+      choices: bilgeChoices.map((choice) => tell(choice)),
     },
   ];
 }
 
-const oilChoices = ["below the band", "in the band", "above the band"] as const;
-const bilgeChoices = ["dry", "damp", "a hand of water", "more than that"] as const;
+export const oilChoices = ["below the band", "in the band", "above the band"] as const;
+export const bilgeChoices = ["dry", "damp", "a hand of water", "more than that"] as const;
 
-function listTyres({ trailer }: Rig): Measure[] {
+function listTyres({ trailer }: Rig, tell: Tell): Measure[] {
   if (trailer === null) return [];
-  const axles = Array.from({ length: trailer.axles }, (_, i) => (trailer.axles === 1 ? "" : ` ${wheelNames[i]}`));
+  const axles = trailer.axles === 1 ? (["only"] as const) : axleNames.slice(0, trailer.axles);
   const wheels = axles.flatMap((axle, i) =>
-    (["port", "starboard"] as const).map((side) => ({ id: `tyre-${side}-${i + 1}`, label: `Tire, ${side}${axle}` })),
+    (["port", "starboard"] as const).map((side) => ({
+      id: `tyre-${side}-${i + 1}`,
+      label: tell(tyreNames[axle][side]),
+    })),
   );
-  return [...wheels, { id: "tyre-spare", label: "Spare tire" }].map(
+  return [...wheels, { id: "tyre-spare", label: tell("Spare tire") }].map(
     ({ id, label }): Measure => ({
       ...plain,
       id,

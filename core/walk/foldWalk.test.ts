@@ -460,7 +460,7 @@ describe("joinSteps", () => {
       [idOf(4), 3],
       [idOf(5), 1],
     ]);
-    expect(listed.map(sayJoined)).toEqual([null, "Launch: 3 steps entered", null]);
+    expect(listed.map((listed) => sayJoined(listed))).toEqual([null, "Launch: 3 steps entered", null]);
   });
 });
 

@@ -1,10 +1,11 @@
+import { createTell, type Tell } from "../language/index.ts";
 import { formatMeasure, listMeasures } from "../measure/index.ts";
 import type { Rig } from "../rig/index.ts";
 import { capitalize } from "../text/index.ts";
 import type { Entry, EntryOf } from "./entry.ts";
 import type { LaterHow, Mark } from "./kinds.ts";
 
-const markWords: Record<Mark, string> = {
+export const entryMarkWords: Record<Mark, string> = {
   told: "told",
   shown: "shown",
   did: "done by their own hands",
@@ -20,78 +21,93 @@ export const laterWords: Record<LaterHow, string> = {
   "by-link": "on their own page",
 };
 
-/** What an entry says, as one line for people, without who and when. */
+/** Of what an owner went through on their own page. */
+export const remoteWords = {
+  understood: "read and understood on the owner page",
+  did: "did it, on the owner page",
+} as const;
+
+const tellEnglish = createTell(null);
+
+/** What an entry says, as one line for people, without who and when; in the words of `tell`. */
 export function formatEntry(
   entry: Entry,
   { rig, entries }: { readonly rig: Rig; readonly entries: readonly Entry[] },
   titleOf: (topic: string) => string,
+  tell: Tell = tellEnglish,
 ): string {
   const of = (ref: string): string => {
     const other = entries.find(({ id }) => id === ref);
-    if (other === undefined || other.kind === "settle" || other.kind === "tell") return "something owed";
-    return formatEntry(other, { rig, entries }, titleOf);
+    if (other === undefined || other.kind === "settle" || other.kind === "tell") return tell("something owed");
+    return formatEntry(other, { rig, entries }, titleOf, tell);
   };
   const more = (note: string | undefined) => (note === undefined ? "" : `: ${note}`);
   switch (entry.kind) {
     case "start":
-      return "The walk was begun";
+      return tell("The walk was begun");
     case "update":
-      return "The walk was brought up to date with the library and the boat sheet";
+      return tell("The walk was brought up to date with the library and the boat sheet");
     case "close":
-      return "The handover was closed";
+      return tell("The handover was closed");
     case "allow":
-      return `The walk was allowed to start: ${entry.reason}`;
+      return tell("The walk was allowed to start: {0}", entry.reason);
     case "ready":
-      return `Make-ready ${entry.check}: ${entry.ok ? "in order" : "not in order"}${more(entry.note)}`;
+      return tell("Make-ready {0}: {1}", entry.check, tell(entry.ok ? "in order" : "not in order")) + more(entry.note);
     case "present":
-      return `${entry.name} ${entry.here ? "is here" : "is not here"}`;
+      return tell(entry.here ? "{0} is here" : "{0} is not here", entry.name);
     case "mark": {
-      const how = entry.how === undefined ? "" : `, ${laterWords[entry.how]}`;
-      return `${titleOf(entry.topic)}: ${markWords[entry.mark]}${how}${more(entry.note)}`;
+      const how = entry.how === undefined ? "" : `, ${tell(laterWords[entry.how])}`;
+      return `${titleOf(entry.topic)}: ${tell(entryMarkWords[entry.mark])}${how}${more(entry.note)}`;
     }
     case "snag":
-      return `${entry.corrects === undefined ? "Snag" : "Snag, put right"}: ${entry.note}`;
+      return `${tell(entry.corrects === undefined ? "Snag" : "Snag, put right")}: ${entry.note}`;
     case "promise":
-      return `${entry.isExtra ? "Sold, not fitted" : "Promised"}: ${entry.note}`;
+      return `${tell(entry.isExtra ? "Sold, not fitted" : "Promised")}: ${entry.note}`;
     case "assign":
-      return `${of(entry.ref)}: ${entry.owner ?? "nobody yet"}, ${entry.due ?? "no day"}`;
+      return `${of(entry.ref)}: ${entry.owner ?? tell("nobody yet")}, ${entry.due ?? tell("no day")}`;
     case "undo":
-      return "Something was taken back";
+      return tell("Something was taken back");
     case "gear": {
       const item = rig.gear.find(({ id }) => id === entry.item);
-      return `${item?.label ?? entry.item}: ${entry.count} counted`;
+      return tell("{0}: {1} counted", tell(item?.label ?? entry.item), entry.count);
     }
     case "hours":
-      return `${rig.engines.find(({ id }) => id === entry.engine)?.label ?? entry.engine}: ${entry.hours} h read`;
+      return tell("{0}: {1} h read", tell(nameEngine(rig, entry.engine)), entry.hours);
     case "measure":
-      return formatReading(entry, rig);
+      return formatReading(entry, rig, tell);
     case "photo":
-      if (entry.topic !== null) return `A photo: ${titleOf(entry.topic)}`;
-      return entry.ref === null ? "A photo" : `A photo: ${of(entry.ref)}`;
+      if (entry.topic !== null) return tell("A photo: {0}", titleOf(entry.topic));
+      return entry.ref === null ? tell("A photo") : tell("A photo: {0}", of(entry.ref));
     case "reason":
-      return `${titleOf(entry.topic)}: left out, ${entry.reason}`;
+      return tell("{0}: left out, {1}", titleOf(entry.topic), entry.reason);
     case "sign":
-      return `${entry.name} signed`;
+      return tell("{0} signed", entry.name);
     case "refuse":
-      return `${entry.name} did not sign: ${entry.reason}`;
+      return tell("{0} did not sign: {1}", entry.name, entry.reason);
     case "settle":
-      return `Settled: ${of(entry.ref)} (${entry.note})`;
+      return tell("Settled: {0} ({1})", of(entry.ref), entry.note);
     case "tell":
-      return `Message to the buyer: ${entry.text}`;
+      return tell("Message to the buyer: {0}", entry.text);
     case "call":
-      return `The buyer rang${entry.topic === null ? "" : ` about ${titleOf(entry.topic)}`}: ${entry.note}`;
+      return entry.topic === null
+        ? tell("The buyer rang: {0}", entry.note)
+        : tell("The buyer rang about {0}: {1}", titleOf(entry.topic), entry.note);
     case "amend":
       return entry.note;
     case "remote":
-      return `${titleOf(entry.topic)}: ${entry.as === "did" ? "did it" : "understood"}, on the owner page`;
+      return `${titleOf(entry.topic)}: ${tell(remoteWords[entry.as])}`;
     case "ask":
-      return `Asked on the owner page: ${entry.note}`;
+      return tell("Asked on the owner page: {0}", entry.note);
     case "trip":
-      return entry.plan === null ? "A trip was called off" : `Trip planned: ${entry.plan.name}, ${entry.plan.date}`;
+      return entry.plan === null
+        ? tell("A trip was called off")
+        : tell("Trip planned: {0}, {1}", entry.plan.name, entry.plan.date);
     case "step":
       return formatStep(entry);
     case "inspect":
-      return `Looked at on arrival, ${entry.check}: ${entry.ok ? "in order" : "damaged"}${more(entry.note)}`;
+      return (
+        tell("Looked at on arrival, {0}: {1}", entry.check, tell(entry.ok ? "in order" : "damaged")) + more(entry.note)
+      );
     default:
       throw new Error(`formatEntry: expected a known kind, got ${JSON.stringify(entry satisfies never)}`);
   }
@@ -104,7 +120,10 @@ function formatStep({ sequence, step, as, value, typed, feel }: EntryOf<"step">)
   return `${name(sequence)}, ${step.replaceAll("-", " ")}: ${read ?? feel ?? as}`;
 }
 
-function formatReading(entry: EntryOf<"measure">, rig: Rig): string {
-  const measure = listMeasures(rig).find(({ id }) => id === entry.item);
-  return measure === undefined ? `${entry.item}: read` : `${measure.label}: ${formatMeasure(measure, entry)} read`;
+function formatReading(entry: EntryOf<"measure">, rig: Rig, tell: Tell): string {
+  const measure = listMeasures(rig, tell).find(({ id }) => id === entry.item);
+  if (measure === undefined) return tell("{0}: read", entry.item);
+  return tell("{0}: {1} read", measure.label, formatMeasure(measure, entry));
 }
+
+const nameEngine = (rig: Rig, engine: string) => rig.engines.find(({ id }) => id === engine)?.label ?? engine;

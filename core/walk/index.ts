@@ -28,7 +28,7 @@ export {
   type TopicState,
   type WalkState,
 } from "./foldWalk.ts";
-export { formatEntry, laterWords } from "./formatEntry.ts";
+export { entryMarkWords, formatEntry, laterWords, remoteWords } from "./formatEntry.ts";
 export { joinSteps, type Listed, sayJoined } from "./joinSteps.ts";
 export {
   type LaterHow,

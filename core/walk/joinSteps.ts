@@ -1,3 +1,5 @@
+import { createTell, type Tell } from "../language/index.ts";
+import { capitalize } from "../text/index.ts";
 import type { Entry } from "./entry.ts";
 
 /** An entry that is listed, and for how many steps of one launch (or hitching up) it stands: 0 for any other entry. */
@@ -22,8 +24,7 @@ export function joinSteps(entries: readonly Entry[]): Listed[] {
 }
 
 /** (launch, 24) → "Launch: 24 steps entered"; null for an entry that is said by itself. */
-export function sayJoined({ entry, steps }: Listed): string | null {
+export function sayJoined({ entry, steps }: Listed, tell: Tell = createTell(null)): string | null {
   if (entry.kind !== "step" || steps < 2) return null;
-  const name = entry.sequence.replaceAll("-", " ");
-  return `${name.charAt(0).toUpperCase()}${name.slice(1)}: ${steps} steps entered`;
+  return tell("{0}: {1} steps entered", capitalize(entry.sequence.replaceAll("-", " ")), steps);
 }

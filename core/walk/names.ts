@@ -1,3 +1,5 @@
+import { createTell, type Tell } from "../language/index.ts";
+
 /** What stands in the place of a name, or of an entry's words, that were struck. */
 export const struckName = "(struck)";
 
@@ -14,12 +16,18 @@ interface Struck {
 }
 
 /** What was struck from a sealed handover, in words: "Struck: 1 name and the 2 entries under it, 3 photos." */
-export function formatStrike({ people, entries: { length }, photos }: Struck): string {
-  const many = (n: number, one: string, more: string) => `${n} ${n === 1 ? one : more}`;
-  const under =
-    length === 0
-      ? ""
-      : ` and the ${length === 1 ? "entry" : `${length} entries`} under ${people === 1 ? "it" : "them"}`;
-  const names = people === 0 ? [] : [many(people, "name", "names") + under];
-  return `Struck: ${[...names, ...(photos === 0 ? [] : [many(photos, "photo", "photos")])].join(", ")}.`;
+export function formatStrike({ people, entries: { length }, photos }: Struck, tell: Tell = createTell(null)): string {
+  const named = people === 1 ? tell("1 name") : tell("{0} names", people);
+  const sayUnder = () => {
+    if (length === 0) return named;
+    if (people === 1)
+      return length === 1
+        ? tell("{0} and the entry under it", named)
+        : tell("{0} and the {1} entries under it", named, length);
+    return length === 1
+      ? tell("{0} and the entry under them", named)
+      : tell("{0} and the {1} entries under them", named, length);
+  };
+  const pictures = photos === 0 ? [] : [photos === 1 ? tell("1 photo") : tell("{0} photos", photos)];
+  return tell("Struck: {0}.", [...(people === 0 ? [] : [sayUnder()]), ...pictures].join(", "));
 }

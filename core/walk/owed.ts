@@ -1,4 +1,5 @@
 import type { Instant, LocalDate } from "../dates/index.ts";
+import { createTell, type Tell } from "../language/index.ts";
 import type { Rig } from "../rig/index.ts";
 import type { Topic } from "../topic/index.ts";
 import { listOpenTopics } from "./coverage.ts";
@@ -38,7 +39,12 @@ export interface Owed {
  * What the buyer is owed: topics put off or left out for a reason, snags that are more than a note, promises, extras not
  * fitted, gear short, questions from the owner page. Settled ones are gone.
  */
-export function listOwed(topics: readonly Topic[], gear: Rig["gear"], state: WalkState): Owed[] {
+export function listOwed(
+  topics: readonly Topic[],
+  gear: Rig["gear"],
+  state: WalkState,
+  tell: Tell = createTell(null),
+): Owed[] {
   const owed: Owed[] = [];
   const add = (entry: { id: string; at: Instant }, what: OwedKind, text: string, more: Partial<Owed> = {}) =>
     owed.push({
@@ -74,7 +80,7 @@ export function listOwed(topics: readonly Topic[], gear: Rig["gear"], state: Wal
     const mark = state.topics.get(topic.id);
     if (why === "later" && mark !== undefined) {
       const { note, when, how } = mark.entry;
-      const title = how === undefined ? topic.title : `${topic.title}, ${laterWords[how]}`;
+      const title = how === undefined ? topic.title : `${topic.title}, ${tell(laterWords[how])}`;
       const text = note === undefined ? title : `${title}: ${note}`;
       add(mark.entry, "later", text, { due: when ?? null, topic: topic.id });
     } else if (topic.must && why !== "not-aboard" && reason !== undefined) {
@@ -84,7 +90,7 @@ export function listOwed(topics: readonly Topic[], gear: Rig["gear"], state: Wal
   for (const item of gear) {
     const counted = state.gear.get(item.id);
     if (counted !== undefined && counted.count < item.count)
-      add(counted, "gear", `${item.label}: ${item.count - counted.count} short`);
+      add(counted, "gear", tell("{0}: {1} short", tell(item.label), item.count - counted.count));
   }
   const titleOf = new Map(topics.map(({ id, title }) => [id, title]));
   for (const question of state.questions) {

@@ -1,5 +1,6 @@
 import type { LocalDate } from "../../core/dates/index.ts";
 import type { DayRange } from "../../core/hours/index.ts";
+import { plainReader, type Reader } from "./tell.ts";
 import { formatDay, formatDayAndYear, formatDistance } from "./words.ts";
 
 /** A day that something falls due or is reached, as the forecast or the calendar has it. */
@@ -20,15 +21,16 @@ export function formatRange({ from, to }: DayRange): string {
 }
 
 /** A due day in a sentence: `likely 3 Dec 2026, between 18 Nov 2026 and 20 Jan 2027`. */
-export function describeDue({ date, range, isAnyDay }: Day, today: LocalDate): string {
-  if (date === null) return range === null ? "not within ten years" : `not before ${formatDayAndYear(range.from)}`;
-  if (range === null) return `${formatDayAndYear(date)}, ${formatDistance(date, today)}`;
-  if (isAnyDay) return `any day now, likely by ${formatDayAndYear(date)}`;
-  const until = range.to === null ? "much later" : formatDayAndYear(range.to);
-  const between = `between ${formatDayAndYear(range.from)} and ${until}`;
+export function describeDue({ date, range, isAnyDay }: Day, today: LocalDate, reader: Reader = plainReader): string {
+  const { tell } = reader;
+  const say = (day: LocalDate) => formatDayAndYear(day, reader);
+  if (date === null) return range === null ? tell("not within ten years") : tell("not before {0}", say(range.from));
+  if (range === null) return `${say(date)}, ${formatDistance(date, today, reader)}`;
+  if (isAnyDay) return tell("any day now, likely by {0}", say(date));
+  const until = range.to === null ? tell("much later") : say(range.to);
   return date < today
-    ? `likely since ${formatDayAndYear(date)}, ${between}`
-    : `likely ${formatDayAndYear(date)}, ${between}`;
+    ? tell("likely since {0}, between {1} and {2}", say(date), say(range.from), until)
+    : tell("likely {0}, between {1} and {2}", say(date), say(range.from), until);
 }
 
 interface DueProps {

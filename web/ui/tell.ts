@@ -1,5 +1,5 @@
 import { createContext, useCallback, useContext } from "react";
-import { type PhraseBook, sayPhrase, type Tell } from "../../core/language/index.ts";
+import { type Language, type PhraseBook, sayPhrase, type Tell } from "../../core/language/index.ts";
 import { spell } from "./amounts.ts";
 
 /** The book of whoever reads, where that is not the language everything is written in. */
@@ -12,6 +12,18 @@ export const tellJoined = (tell: Tell, names: readonly string[]): string =>
   names.length < 2 ? (names[0] ?? "") : tell("{0} and {1}", names.slice(0, -1).join(", "), names.at(-1)!);
 
 export const useBook = (): PhraseBook | undefined => useContext(BookContext);
+
+/** Whoever reads: their words, and the language days are written in. */
+export interface Reader {
+  readonly tell: Tell;
+  readonly language: Language;
+}
+export const plainReader: Reader = { tell: tellPlain, language: "en" };
+
+export function useReader(): Reader {
+  const tell = useTell();
+  return { tell, language: useBook()?.language ?? "en" };
+}
 
 export function useTell(): Tell {
   const book = useBook();

@@ -1,6 +1,7 @@
 import type { Instant, LocalDate } from "../../core/dates/index.ts";
 import { formatDate } from "../../core/region/index.ts";
 import { storeMinutes, storeRegion } from "./storeTime.ts";
+import { plainReader, type Reader } from "./tell.ts";
 
 /** Numbers and days as the screens say them. */
 
@@ -14,11 +15,13 @@ export function formatMinutes(minutes: number): string {
 const atNoon = (date: LocalDate) => new Date(`${date}T12:00:00Z`);
 
 /** Tue 17 Jun, in the store's order. */
-export const formatDay = (date: LocalDate) => formatDate(date, "short", storeRegion().dateOrder);
+export const formatDay = (date: LocalDate, { language }: Pick<Reader, "language"> = plainReader) =>
+  formatDate(date, "short", storeRegion().dateOrder, language);
 /** Saturday 14 June, in the store's order. */
 export const formatLongDay = (date: LocalDate) => formatDate(date, "long", storeRegion().dateOrder);
 /** 17 Jun 2026, in the store's order. */
-export const formatDayAndYear = (date: LocalDate) => formatDate(date, "dated", storeRegion().dateOrder);
+export const formatDayAndYear = (date: LocalDate, { language }: Pick<Reader, "language"> = plainReader) =>
+  formatDate(date, "dated", storeRegion().dateOrder, language);
 
 /** 10:02, at the store. */
 export const formatClock = (at: Instant | number) => formatMinuteOfDay(storeMinutes(at));
@@ -27,15 +30,19 @@ export const formatClock = (at: Instant | number) => formatMinuteOfDay(storeMinu
 export const formatHours = (hours: number) => String(Math.round(hours * 10) / 10);
 
 /** 2 days ago; today; in 3 days; in 10 months. */
-export function formatDistance(date: LocalDate, today: LocalDate): string {
+export function formatDistance(date: LocalDate, today: LocalDate, { tell }: Reader = plainReader): string {
   const days = Math.round((atNoon(date).getTime() - atNoon(today).getTime()) / 86_400_000);
-  if (days === 0) return "today";
-  if (days === 1) return "tomorrow";
-  if (days === -1) return "yesterday";
+  if (days === 0) return tell("today");
+  if (days === 1) return tell("tomorrow");
+  if (days === -1) return tell("yesterday");
   const size = Math.abs(days);
   const span =
-    size < 60 ? `${size} days` : size < 720 ? `${Math.round(size / 30.4)} months` : `${(size / 365).toFixed(1)} years`;
-  return days < 0 ? `${span} ago` : `in ${span}`;
+    size < 60
+      ? tell("{0} days", size)
+      : size < 720
+        ? tell("{0} months", Math.round(size / 30.4))
+        : tell("{0} years", (size / 365).toFixed(1));
+  return days < 0 ? tell("{0} ago", span) : tell("in {0}", span);
 }
 
 /** 09:30, of minutes after midnight; and back. */

@@ -1,7 +1,15 @@
 import type { Content, TableCell } from "pdfmake/interfaces";
 import type { Tell } from "../../../core/language/index.ts";
 import { systemNames, systems, type Topic } from "../../../core/topic/index.ts";
-import { countTopics, isCovered, listDisputed, listHands, listOwed, listWalkers } from "../../../core/walk/index.ts";
+import {
+  countTopics,
+  isCovered,
+  listDisputed,
+  listHands,
+  listOwed,
+  listWalkers,
+  remoteWords,
+} from "../../../core/walk/index.ts";
 import { amber, ink, magenta, printDeck, printMark, soft } from "../ink.ts";
 import { type Letterhead, printLogo } from "../letterhead.ts";
 import { write } from "../printer.ts";
@@ -90,7 +98,7 @@ export function head(
 }
 
 export function owedPart({ delivery, state, dateOf, printShortDay, tell }: Sheet): Content[] {
-  const owed = listOwed(delivery.topics, delivery.rig.gear, state);
+  const owed = listOwed(delivery.topics, delivery.rig.gear, state, tell);
   const { planned, done, putOff } = countTopics(delivery, state);
   const open = planned - done - putOff;
   const rows = owed.map(({ what, text, since, severity, owner, due }): TableCell[] => [
@@ -132,11 +140,6 @@ export function owedPart({ delivery, state, dateOf, printShortDay, tell }: Sheet
         ),
   ];
 }
-
-export const remoteWords = {
-  understood: "read and understood on the owner page",
-  did: "did it, on the owner page",
-} as const;
 
 const small = { fontSize: 8, color: soft };
 

@@ -67,14 +67,14 @@ function formatPhoto(photo: EntryOf<"photo">, state: WalkState, titleOf: Readonl
 }
 
 export function measurePart({ delivery, state, nameOf, clockOf, spelling, tell }: Sheet): Content[] {
-  const taken = listMeasures(delivery.rig).flatMap((measure): TableCell[][] => {
+  const taken = listMeasures(delivery.rig, tell).flatMap((measure): TableCell[][] => {
     const entry = state.measures.get(measure.id);
     if (entry === undefined) return [];
-    const { verdict, says } = judgeMeasure(measure, entry);
+    const { verdict, says } = judgeMeasure(measure, entry, tell);
     const isOff = verdict === "over" || verdict === "tight";
     return [
       [
-        { text: write(tell(spellText(measure.label, spelling))) },
+        { text: write(spellText(measure.label, spelling)) },
         { text: formatMeasure(measure, entry), alignment: "right" },
         { text: write(says), color: isOff ? magenta : soft },
         { text: write(nameOf(entry.by)) },
@@ -152,7 +152,9 @@ export function amendmentPart({ delivery, added, nameOf, dayOf, tell }: Sheet): 
           dayOf(entry.at),
           {
             text: [
-              ...write(sayJoined({ entry, steps }) ?? formatEntry(entry, delivery, (id) => titleOf.get(id) ?? id)),
+              ...write(
+                sayJoined({ entry, steps }, tell) ?? formatEntry(entry, delivery, (id) => titleOf.get(id) ?? id, tell),
+              ),
               ...write(describeClaim(entry, delivery, dayOf, tell), { fontSize: 8, color: soft }),
             ],
           },
@@ -162,7 +164,7 @@ export function amendmentPart({ delivery, added, nameOf, dayOf, tell }: Sheet): 
           dayOf(strike.at),
           {
             text: [
-              ...write(`${formatStrike(strike)} ${strike.reason}`),
+              ...write(`${formatStrike(strike, tell)} ${strike.reason}`),
               ...write(`\n${tell("the hashes stay, so that the rest still verifies")}`, { fontSize: 8, color: soft }),
             ],
           },

@@ -5,6 +5,7 @@ import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { storeDay } from "../../ui/storeTime.ts";
+import { useReader } from "../../ui/tell.ts";
 import { formatDay } from "../../ui/words.ts";
 import { useOwner } from "./useOwner.ts";
 
@@ -17,20 +18,22 @@ interface AskProps {
 
 /** A question to the yard, with those asked before and what was answered. */
 export function AskTheYard({ token, page, state, topic }: AskProps) {
+  const reader = useReader();
+  const { tell } = reader;
   const [note, setNote] = useState("");
   const { add } = useOwner(token, page);
   const asked = state.questions.filter((question) => question.topic === topic);
   return (
-    <section aria-label="Ask the yard" className="mt-7">
-      <h2 className="text-lg font-bold">Ask the yard</h2>
+    <section aria-label={tell("Ask the yard")} className="mt-7">
+      <h2 className="text-lg font-bold">{tell("Ask the yard")}</h2>
       <ul className="border-t border-ink">
         {asked.map(({ id, note: said, at }) => {
           const answer = state.settled.get(id);
           return (
             <li key={id} className="border-b border-rule py-2">
-              {said} <span className="text-sm text-soft">{formatDay(storeDay(at))}</span>
+              {said} <span className="text-sm text-soft">{formatDay(storeDay(at), reader)}</span>
               <p className={answer === undefined ? "text-soft" : "font-semibold"}>
-                {answer === undefined ? "They will answer." : answer.note}
+                {answer === undefined ? tell("They will answer.") : answer.note}
               </p>
             </li>
           );
@@ -45,16 +48,16 @@ export function AskTheYard({ token, page, state, topic }: AskProps) {
         }}
       >
         <textarea
-          aria-label="Your question"
+          aria-label={tell("Your question")}
           rows={2}
           value={note}
           maxLength={1000}
-          placeholder="What do you want to know?"
+          placeholder={tell("What do you want to know?")}
           onChange={(event) => setNote(readPlain(event))}
           className="min-w-0 flex-1 basis-60 rounded-md border border-soft bg-panel px-3 py-2 placeholder:text-soft"
         />
         <Button type="submit" className="min-h-14" disabled={add.isPending}>
-          {add.isPending ? "Sending …" : "Ask"}
+          {add.isPending ? tell("Sending …") : tell("Ask")}
         </Button>
       </form>
       {add.error !== null && <ErrorNotice error={add.error} />}

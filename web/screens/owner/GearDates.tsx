@@ -8,6 +8,7 @@ import { ask } from "../../app/client.ts";
 import { ownerPageQuery, queryClient } from "../../app/queries.ts";
 import { DateInput } from "../../ui/DateInput.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { type Reader, useReader } from "../../ui/tell.ts";
 import { formatDayAndYear, formatDistance } from "../../ui/words.ts";
 
 /** What runs out on this boat, with what the owner entered of it. */
@@ -21,12 +22,15 @@ export function readGearDates({ delivery, gearDates, today }: OwnerPage, state: 
 /** Flares, extinguisher, jackets, registration: until when each is good, entered by whoever has it in their hand. */
 export function GearDates({ token, page, state }: { token: string; page: OwnerPage; state: WalkState }) {
   const dates = readGearDates(page, state);
+  const { tell } = useReader();
   return (
     <section aria-labelledby="gear-dates" className="mt-7">
       <h2 id="gear-dates" className="text-xl font-bold">
-        What runs out
+        {tell("What runs out")}
       </h2>
-      <p className="text-soft">Read the day on each and enter it here. What runs out is said two months before.</p>
+      <p className="text-soft">
+        {tell("Read the day on each and enter it here. What runs out is said two months before.")}
+      </p>
       <ul className="mt-2 border-t border-ink">
         {dates.map((date) => (
           <DateRow key={date.id} token={token} date={date} today={page.today} />
@@ -50,13 +54,15 @@ function DateRow({
     mutationFn: (next: LocalDate | null) => ask("setOwnerDate", { params: { token }, body: { item: id, until: next } }),
     onSuccess: () => queryClient.invalidateQueries({ queryKey: ownerPageQuery(token).queryKey }),
   });
+  const reader = useReader();
+  const { tell } = reader;
   const isSaved = save.isSuccess && save.variables === typed;
   return (
     <li className="border-b border-rule py-2">
       <label className="flex flex-wrap items-center gap-x-3">
-        <span className="min-w-32 flex-1 font-semibold">{label}</span>
+        <span className="min-w-32 flex-1 font-semibold">{tell(label)}</span>
         <DateInput
-          aria-label={`Good until: ${label}`}
+          aria-label={tell("Good until: {0}", tell(label))}
           value={typed}
           onDate={(next) => {
             setTyped(next);
@@ -66,8 +72,8 @@ function DateRow({
         />
       </label>
       <p className={state === "past" ? "text-magenta" : state === "soon" ? "text-amber" : "text-soft"}>
-        {sayDate({ until, state }, today)}
-        {isSaved && <span role="status"> Saved.</span>}
+        {sayDate({ until, state }, today, reader)}
+        {isSaved && <span role="status"> {tell("Saved.")}</span>}
       </p>
       {save.error !== null && <ErrorNotice error={save.error} />}
     </li>
@@ -75,8 +81,10 @@ function DateRow({
 }
 
 /** ▲ ran out 1 May 2026, 6 weeks ago; ◷ good until 12 Aug 2026, in 2 months. */
-export function sayDate({ until, state }: Pick<GearDate, "until" | "state">, today: LocalDate): string {
-  if (until === null) return "not entered yet";
-  const day = `${formatDayAndYear(until)}, ${formatDistance(until, today)}`;
-  return state === "past" ? `▲ ran out ${day}` : state === "soon" ? `◷ good until ${day}` : `good until ${day}`;
+export function sayDate({ until, state }: Pick<GearDate, "until" | "state">, today: LocalDate, reader: Reader): string {
+  const { tell } = reader;
+  if (until === null) return tell("not entered yet");
+  const day = `${formatDayAndYear(until, reader)}, ${formatDistance(until, today, reader)}`;
+  if (state === "past") return `▲ ${tell("ran out {0}", day)}`;
+  return `${state === "soon" ? "◷ " : ""}${tell("good until {0}", day)}`;
 }

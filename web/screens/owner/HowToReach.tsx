@@ -7,11 +7,13 @@ import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
+import { useTell } from "../../ui/tell.ts";
 
 const field = "mt-0.5 block min-h-12 w-full rounded-md border border-soft bg-panel px-3";
 
 /** Asked once: how the yard may reach them, and whether it may write. Said no to, it does not come back on this device. */
 export function HowToReach({ token, page }: { token: string; page: OwnerPage }) {
+  const tell = useTell();
   const kept = `ravik-reach-${page.delivery.id}`;
   const [isLeft, setLeft] = useState(() => localStorage.getItem(kept) !== null);
   const [phone, setPhone] = useState("");
@@ -30,23 +32,26 @@ export function HowToReach({ token, page }: { token: string; page: OwnerPage }) 
   if (save.isSuccess)
     return (
       <p role="status" className="mb-5 border-l-4 border-helm pl-3">
-        Thank you. {page.store} {mayWrite ? "writes to you when something falls due." : "does not write to you."}
+        {tell(
+          mayWrite ? "Thank you. {0} writes to you when something falls due." : "Thank you. {0} does not write to you.",
+          page.store,
+        )}
       </p>
     );
   if (isLeft || !page.isUnreached) return null;
   return (
     <form
-      aria-label="How may we reach you"
+      aria-label={tell("How may we reach you")}
       className="mb-5 border-l-4 border-helm bg-panel px-4 py-3"
       onSubmit={(event) => {
         event.preventDefault();
         if (isWhole) save.mutate();
       }}
     >
-      <p className="font-bold">How may {page.store} reach you?</p>
+      <p className="font-bold">{tell("How may {0} reach you?", page.store)}</p>
       <div className="grid gap-3 sm:grid-cols-2">
         <label className="text-soft">
-          Phone
+          {tell("Phone")}
           <input
             type="tel"
             autoComplete="tel"
@@ -57,7 +62,7 @@ export function HowToReach({ token, page }: { token: string; page: OwnerPage }) 
           />
         </label>
         <label className="text-soft">
-          E-mail
+          {tell("E-mail")}
           <input
             type="email"
             autoComplete="email"
@@ -69,20 +74,20 @@ export function HowToReach({ token, page }: { token: string; page: OwnerPage }) 
         </label>
       </div>
       <fieldset className="mt-2">
-        <legend className="text-soft">When a service falls due or a promise is kept</legend>
-        <div role="radiogroup" aria-label="May they write to you" className="mt-1 flex flex-wrap gap-2">
+        <legend className="text-soft">{tell("When a service falls due or a promise is kept")}</legend>
+        <div role="radiogroup" aria-label={tell("May they write to you")} className="mt-1 flex flex-wrap gap-2">
           <Chip isPicked={mayWrite === true} onPick={() => setMayWrite(true)}>
-            they may write to me
+            {tell("they may write to me")}
           </Chip>
           <Chip isPicked={mayWrite === false} onPick={() => setMayWrite(false)}>
-            only call me
+            {tell("only call me")}
           </Chip>
         </div>
       </fieldset>
       {save.error !== null && <ErrorNotice error={save.error} />}
       <p className="mt-2 flex gap-2">
         <Button type="submit" look="primary" disabled={save.isPending || !isWhole}>
-          Save
+          {tell("Save")}
         </Button>
         <Button
           look="quiet"
@@ -91,7 +96,7 @@ export function HowToReach({ token, page }: { token: string; page: OwnerPage }) 
             setLeft(true);
           }}
         >
-          Not now
+          {tell("Not now")}
         </Button>
       </p>
     </form>

@@ -9,6 +9,7 @@ import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { TopicWords } from "../../topic/TopicWords.tsx";
 import { createFind } from "../../topic/useFind.ts";
 import { fieldLook } from "../../ui/fields.tsx";
+import { useTell } from "../../ui/tell.ts";
 
 interface OwnerFindProps {
   readonly page: OwnerPage;
@@ -20,6 +21,7 @@ const here = { number: null, look: "current" } as const;
 
 /** The owner asks in their own words and finds the card, the topic or the place on their boat. Works without signal. */
 export function OwnerFind({ page, cards }: OwnerFindProps) {
+  const tell = useTell();
   // In the address, so that going back from what was found finds it again.
   const [search, setSearch] = useSearchParams();
   const words = search.get("q") ?? "";
@@ -37,23 +39,23 @@ export function OwnerFind({ page, cards }: OwnerFindProps) {
   const isEmpty = foundCards.length + foundTopics.length + foundParts.length === 0;
   const stationOf = new Map(rig.stations.map(({ id, label }) => [id, label]));
   return (
-    <section aria-label="Find" className="mb-5">
+    <section aria-label={tell("Find")} className="mb-5">
       <input
         type="search"
-        aria-label="Ask about your boat"
-        placeholder="Ask: how do I flush it? where is …?"
+        aria-label={tell("Ask about your boat")}
+        placeholder={tell("Ask: how do I flush it? where is …?")}
         value={words}
         onChange={(event) => setWords(event.target.value)}
         className={`${fieldLook} min-h-14`}
       />
       {isAsked && isEmpty && (
         <p className="mt-2" role="status">
-          Nothing found for that. Try another word, or ask the yard below.
+          {tell("Nothing found for that. Try another word, or ask the yard below.")}
         </p>
       )}
       <ul className="mt-1">
         {foundCards.map(({ id, title }) => (
-          <Row key={id} to={`?view=${id}`} title={title} where="Card" />
+          <Row key={id} to={`?view=${id}`} title={title} where={tell("Card")} />
         ))}
         {foundTopics.map((topic) => (
           <Row

@@ -9,15 +9,17 @@ import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { parseHours } from "../../ui/parseHours.ts";
+import { useReader, useTell } from "../../ui/tell.ts";
 import { useFormId } from "../../ui/useIds.ts";
 import { formatDay } from "../../ui/words.ts";
 
 /** The hours of each engine, reported in two taps: into the field, and kept. */
 export function OwnerHours({ token, page }: { token: string; page: OwnerPage }) {
+  const tell = useTell();
   return (
     <section aria-labelledby="your-hours" className="mb-6 border-l-4 border-helm bg-panel px-4 py-3">
       <h2 id="your-hours" className="text-lg font-bold">
-        What does the hour meter show?
+        {tell("What does the hour meter show?")}
       </h2>
       {page.care.map((care) => (
         <EngineHours key={care.engine} token={token} page={page} care={care} />
@@ -29,6 +31,8 @@ export function OwnerHours({ token, page }: { token: string; page: OwnerPage }) 
 
 function EngineHours({ token, page, care }: { token: string; page: OwnerPage; care: OwnerPage["care"][number] }) {
   const meter = page.delivery.rig.engines.find(({ id }) => id === care.engine)?.meter;
+  const reader = useReader();
+  const { tell } = reader;
   const [typed, setTyped] = useState("");
   const [fault, setFault] = useState(false);
   const [id, renewId] = useFormId();
@@ -64,10 +68,10 @@ function EngineHours({ token, page, care }: { token: string; page: OwnerPage; ca
     >
       <div className="flex flex-wrap items-center gap-3">
         <label className="flex items-center gap-3">
-          {page.care.length > 1 && <span>{care.label}</span>}
+          {page.care.length > 1 && <span>{tell(care.label)}</span>}
           <input
             inputMode="decimal"
-            aria-label={`Hours, ${care.label}`}
+            aria-label={tell("Hours, {0}", tell(care.label))}
             aria-invalid={fault}
             placeholder={care.meterH?.toFixed(1)}
             value={typed}
@@ -77,19 +81,19 @@ function EngineHours({ token, page, care }: { token: string; page: OwnerPage; ca
           <span className="text-soft">h</span>
         </label>
         <Button type="submit" look="primary" className="min-h-14 px-6 text-lg" disabled={add.isPending}>
-          Report the hours
+          {tell("Report the hours")}
         </Button>
       </div>
       <p className="num text-sm text-soft">
         {care.meterH === null
-          ? "None reported yet."
-          : `Last reported ${care.meterH.toFixed(1)} h on ${formatDay(care.reportedOn!)}.`}
-        {add.isSuccess && add.data !== null && " Kept, thank you."}
+          ? tell("None reported yet.")
+          : tell("Last reported {0} h on {1}.", care.meterH.toFixed(1), formatDay(care.reportedOn!, reader))}
+        {add.isSuccess && add.data !== null && ` ${tell("Kept, thank you.")}`}
       </p>
       <MeterNote meter={meter} />
       {fault && (
         <p role="alert" className="text-magenta">
-          ▲ Type hours such as 12.4, as the meter shows them.
+          ▲ {tell("Type hours such as 12.4, as the meter shows them.")}
         </p>
       )}
       {question !== null ? (

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { addressOf } from "../../app/client.ts";
 import { Button } from "../../ui/Button.tsx";
+import { useTell } from "../../ui/tell.ts";
 
 /** As browsers that can ask hand it to the page, before they ask by themselves. */
 interface InstallEvent extends Event {
@@ -26,6 +27,7 @@ const isInstalled = () => window.matchMedia?.("(display-mode: standalone)").matc
 
 /** How the page is put on the phone: by a touch where the browser offers it, else in words. Nothing once it is there. */
 export function OwnerInstall({ boatName }: { boatName: string }) {
+  const tell = useTell();
   const [offer, setOffer] = useState<InstallEvent | null>(null);
   const [isThere, setThere] = useState(isInstalled);
   useEffect(() => {
@@ -45,12 +47,12 @@ export function OwnerInstall({ boatName }: { boatName: string }) {
   return (
     <section aria-labelledby="install" className="mt-7">
       <h2 id="install" className="text-lg font-bold">
-        On your phone
+        {tell("On your phone")}
       </h2>
       <p className="border-t border-ink py-2">
-        Put {boatName} on your home screen: she opens like an app, also where there is no signal.{" "}
+        {tell("Put {0} on your home screen: she opens like an app, also where there is no signal.", boatName)}{" "}
         {offer === null &&
-          "In your browser's menu choose “Add to Home Screen”; on some phones it stands behind the share sign."}
+          tell("In your browser's menu choose “Add to Home Screen”; on some phones it stands behind the share sign.")}
       </p>
       {offer !== null && (
         <Button
@@ -61,7 +63,7 @@ export function OwnerInstall({ boatName }: { boatName: string }) {
             void offer.prompt();
           }}
         >
-          Add to home screen
+          {tell("Add to home screen")}
         </Button>
       )}
     </section>

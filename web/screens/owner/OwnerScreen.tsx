@@ -21,7 +21,7 @@ import { Fetched } from "../../ui/Fetched.tsx";
 import { LanguageSwitch } from "../../ui/LanguageSwitch.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { storeRegion } from "../../ui/storeTime.ts";
-import { BookContext, useBook, useTell } from "../../ui/tell.ts";
+import { BookContext, useReader, useTell } from "../../ui/tell.ts";
 import { formatDay, formatDayAndYear } from "../../ui/words.ts";
 import { AskTheYard } from "./AskTheYard.tsx";
 import { GearDates, readGearDates, sayDate } from "./GearDates.tsx";
@@ -236,22 +236,26 @@ interface FrontProps {
 
 function Front({ token, page, state, cards }: FrontProps) {
   const { delivery, phone } = page;
+  const tell = useTell();
   const planned = delivery.plan.visits.reduce((sum, { topics }) => sum + topics.length, 0);
   const isRemote = delivery.link?.isRemote === true && delivery.seal === null;
   return (
     <>
       {isRemote && (
-        <section aria-label="The walk" className="mb-5 border-l-4 border-helm bg-panel px-4 py-3">
+        <section aria-label={tell("The walk")} className="mb-5 border-l-4 border-helm bg-panel px-4 py-3">
           <p>
-            Your yard goes through the boat with you from afar: {planned} topics, each with what to do and what to mind.{" "}
-            <strong>{state.remote.size}</strong> are done.
+            {tell(
+              "Your yard goes through the boat with you from afar: {0} topics, each with what to do and what to mind. {1} are done.",
+              planned,
+              state.remote.size,
+            )}
           </p>
           <p className="mt-2 flex flex-wrap gap-2">
             <Link to="?view=walk" className={linkLook("primary")}>
-              {state.remote.size === 0 ? "Begin the walk" : "Go on with the walk"}
+              {tell(state.remote.size === 0 ? "Begin the walk" : "Go on with the walk")}
             </Link>
             <Link to="?view=arrival" className={linkLook("plain")}>
-              The boat has arrived
+              {tell("The boat has arrived")}
             </Link>
           </p>
         </section>
@@ -305,15 +309,17 @@ function BoatPicture({ rig }: { rig: OwnerPage["delivery"]["rig"] }) {
 
 /** What has run out or soon will, where it is seen first. */
 function RunsOut({ page, state }: { page: OwnerPage; state: WalkState }) {
+  const reader = useReader();
+  const { tell } = reader;
   const pressing = readGearDates(page, state).filter((date) => date.state === "past" || date.state === "soon");
   if (pressing.length === 0) return null;
   return (
-    <ul aria-label="What runs out" className="mb-5 border-l-4 border-amber pl-3">
+    <ul aria-label={tell("What runs out")} className="mb-5 border-l-4 border-amber pl-3">
       {pressing.map((date) => (
         <li key={date.id} className={date.state === "past" ? "text-magenta" : "text-amber"}>
-          {date.label}: {sayDate(date, page.today)}.{" "}
+          {tell(date.label)}: {sayDate(date, page.today, reader)}.{" "}
           <Link to="?view=due" className="underline">
-            Enter a new day
+            {tell("Enter a new day")}
           </Link>
         </li>
       ))}
@@ -383,14 +389,16 @@ function CareLinks({ token, page }: { token: string; page: OwnerPage }) {
 
 function OwedToYou({ page, state }: { page: OwnerPage; state: WalkState }) {
   const { delivery } = page;
-  const owed = listOwed(delivery.topics, delivery.rig.gear, state).filter(({ what }) => what !== "question");
+  const reader = useReader();
+  const { tell } = reader;
+  const owed = listOwed(delivery.topics, delivery.rig.gear, state, tell).filter(({ what }) => what !== "question");
   return (
     <section aria-labelledby="promised" className="mt-7">
       <h2 id="promised" className="text-lg font-bold">
-        What we owe you
+        {tell("What we owe you")}
       </h2>
       <ul className="border-t border-ink">
-        {owed.length === 0 && <li className="py-2 text-soft">Nothing is open.</li>}
+        {owed.length === 0 && <li className="py-2 text-soft">{tell("Nothing is open.")}</li>}
         {owed.map(({ ref, what, text, due }) => (
           <li key={ref} className="flex gap-2 border-b border-rule py-2">
             <span aria-hidden className="w-4">
@@ -399,8 +407,8 @@ function OwedToYou({ page, state }: { page: OwnerPage; state: WalkState }) {
             <span className="min-w-0 flex-1 break-words">
               {text}
               <span className="block text-sm text-soft">
-                {owedWords[what]}
-                {due === null ? "" : `, by ${formatDay(due)}`}
+                {tell(owedWords[what])}
+                {due === null ? "" : `, ${tell("by {0}", formatDay(due, reader))}`}
               </span>
             </span>
           </li>
@@ -412,16 +420,17 @@ function OwedToYou({ page, state }: { page: OwnerPage; state: WalkState }) {
 
 function Papers({ token, page }: { token: string; page: OwnerPage }) {
   const { delivery } = page;
-  const language = useBook()?.language ?? "en";
+  const reader = useReader();
+  const { tell, language } = reader;
   return (
     <section aria-labelledby="papers" className="mt-7">
       <h2 id="papers" className="text-lg font-bold">
-        Your record
+        {tell("Your record")}
       </h2>
       <p className="border-t border-ink pt-2">
         {delivery.seal === null
-          ? "It is signed and sealed when the handover is closed."
-          : `Handed over ${formatDayAndYear(delivery.date)}, signed and sealed.`}
+          ? tell("It is signed and sealed when the handover is closed.")
+          : tell("Handed over {0}, signed and sealed.", formatDayAndYear(delivery.date, reader))}
       </p>
       <p className="mt-2 flex flex-wrap gap-2">
         {delivery.seal !== null && (
@@ -431,7 +440,7 @@ function Papers({ token, page }: { token: string; page: OwnerPage }) {
             target="_blank"
             rel="noreferrer"
           >
-            Record as PDF
+            {tell("Record as PDF")}
           </a>
         )}
         <a
@@ -440,7 +449,7 @@ function Papers({ token, page }: { token: string; page: OwnerPage }) {
           target="_blank"
           rel="noreferrer"
         >
-          These cards, to print
+          {tell("These cards, to print")}
         </a>
       </p>
     </section>
