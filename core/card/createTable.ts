@@ -1,5 +1,6 @@
 import { findBreakInStanding } from "../breakin/index.ts";
 import { goesOutOfDate } from "../care/gearDates.ts";
+import { spreadMarks } from "../drawing/spreadMarks.ts";
 import { findText, sayPhrase } from "../language/index.ts";
 import { listLeftOn } from "../power/index.ts";
 import { type Idiom, spellText } from "../region/index.ts";
@@ -7,7 +8,9 @@ import { hasBehind, type PartKind, type Rig, sayFigure, sayPlace } from "../rig/
 import { capitalize } from "../text/index.ts";
 import type { CardBoat } from "./cardBoat.ts";
 import type { cardTables } from "./cardText.ts";
-import { spreadMarks } from "./spreadMarks.ts";
+
+/** Two numbers so far apart do not touch: each is a ring of 0.48 m on the plan. */
+const numbersApartM = 0.54;
 
 export interface PlanMark {
   readonly number: number;
@@ -188,7 +191,7 @@ function placesTable({ rig, idiom }: CardBoat): CardBlock | null {
         ...at,
       }),
     );
-  return marks.length === 0 ? null : { kind: "places", marks: spreadMarks(marks) };
+  return marks.length === 0 ? null : { kind: "places", marks: spreadMarks(marks, numbersApartM) };
 }
 
 function throughHullsTable({ rig, idiom }: CardBoat) {

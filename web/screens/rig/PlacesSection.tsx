@@ -15,6 +15,7 @@ import {
   stationKinds,
 } from "../../../core/rig/index.ts";
 import { cutText } from "../../../core/text/index.ts";
+import { partSigns } from "../../plan/partSigns.ts";
 import { Button } from "../../ui/Button.tsx";
 import { PickField, TextField } from "../../ui/fields.tsx";
 import { PhotoField } from "../../ui/PhotoField.tsx";
@@ -69,6 +70,7 @@ export function PlacesSection({ rig, edit, open, onOpen, armed, onArm, onPut }: 
               <div className="flex flex-wrap gap-x-1">
                 {kinds.map((kind) => {
                   const count = rig.parts.filter((each) => each.kind === kind).length;
+                  const Sign = partSigns[kind];
                   return (
                     <button
                       key={kind}
@@ -77,6 +79,7 @@ export function PlacesSection({ rig, edit, open, onOpen, armed, onArm, onPut }: 
                       onClick={() => onArm(armed === kind ? null : kind)}
                       className={`min-h-11 rounded-md px-2 ${armed === kind ? "bg-ink font-bold text-sheet" : ""} ${count === 0 ? "text-soft" : ""}`}
                     >
+                      <Sign size={16} className="mr-1 inline" aria-hidden />
                       {formatPartKind(kind)}
                       {count > 0 && <span className="num ml-1 font-bold">{count}</span>}
                     </button>

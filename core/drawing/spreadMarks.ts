@@ -1,5 +1,3 @@
-/** Two numbers so far apart do not touch: each is a ring of 0.48 m on the plan. */
-const apartM = 0.54;
 const mostRounds = 400;
 
 interface Place {
@@ -8,10 +6,10 @@ interface Place {
 }
 
 /**
- * Numbers that would lie on each other are pushed apart until none does, each staying near its thing. `xM` and `yM` become
- * where the number is drawn, `at` is where the thing is.
+ * Marks that would lie on each other are pushed apart until no two are closer than `apartM`, each staying near its thing.
+ * `xM` and `yM` become where the mark is drawn, `at` is where the thing is.
  */
-export function spreadMarks<M extends Place>(marks: readonly Readonly<M>[]): (M & { at: Place })[] {
+export function spreadMarks<M extends Place>(marks: readonly Readonly<M>[], apartM: number): (M & { at: Place })[] {
   const moved: (M & { at: Place })[] = marks.map((mark) => ({ ...mark, at: { xM: mark.xM, yM: mark.yM } }));
   for (let round = 0; round < mostRounds; round++) {
     let isSettled = true;
