@@ -5,6 +5,7 @@ import type { CallList, CareLine } from "../../../api/index.ts";
 import type { LocalDate } from "../../../core/dates/index.ts";
 import { careQuery } from "../../app/queries.ts";
 import { formatDue, formatRange } from "../../ui/DueDay.tsx";
+import { EmptySheet } from "../../ui/EmptySheet.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { storeDay } from "../../ui/storeTime.ts";
 import { formatDay, formatDayAndYear, formatDistance } from "../../ui/words.ts";
@@ -44,10 +45,10 @@ function CallListOf({ list }: { list: CallList }) {
       </h1>
       <FailedJobs jobs={jobs} />
       {line === undefined ? (
-        <p className="mt-4 border-t border-ink py-4 text-soft">
+        <EmptySheet>
           Nobody needs you this week. Those whose service or break-in comes up, who wait for a promise, or who have not
           reported their hours for long come to stand here.
-        </p>
+        </EmptySheet>
       ) : (
         <div className="mt-3 grid gap-x-8 gap-y-6 lg:grid-cols-[1fr_minmax(380px,40%)]">
           <div role="group" aria-label="Boats to turn to" className="space-y-6">

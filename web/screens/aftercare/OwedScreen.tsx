@@ -8,6 +8,7 @@ import { syncQueue } from "../../offline/useSync.ts";
 import { OwedRow } from "../../owed/OwedRow.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { DateInput } from "../../ui/DateInput.tsx";
+import { EmptySheet } from "../../ui/EmptySheet.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { formatDay, formatDistance } from "../../ui/words.ts";
@@ -61,9 +62,9 @@ function OwedOf({ sheet }: { sheet: OwedSheet }) {
         </label>
       </div>
       {lines.length === 0 && (
-        <p className="mt-6 border-t border-ink py-4 text-soft">
+        <EmptySheet>
           Nothing is owed. Snags, promises, gear that was short and what was put off in a walk come to stand here.
-        </p>
+        </EmptySheet>
       )}
       {late.length > 0 && <Group name="Overdue" lines={late} date={date} staff={staff} isLate />}
       {rest.length > 0 && <Group name="The rest, most pressing first" lines={rest} date={date} staff={staff} />}

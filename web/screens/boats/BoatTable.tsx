@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import type { BoatList } from "../../app/useFoundBoats.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
 import { formatDue } from "../../ui/DueDay.tsx";
+import { EmptySheet } from "../../ui/EmptySheet.tsx";
 import { formatDayAndYear } from "../../ui/words.ts";
 import { stageWords } from "./stageWords.ts";
 
@@ -9,10 +10,7 @@ type Row = BoatList["boats"][number];
 
 /** Boats as a table; on a phone each is a few lines to read. */
 export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
-  if (boatsInAll === 0)
-    return (
-      <p className="mt-3 border-t border-ink py-4">No boats yet. Those that are sold or in stock will stand here.</p>
-    );
+  if (boatsInAll === 0) return <EmptySheet>No boats yet. Those that are sold or in stock will stand here.</EmptySheet>;
   if (boats.length === 0) return null;
   return (
     <div className="relative overflow-x-auto">

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { type BoatSort, type BoatStage, boatSorts, boatStages } from "../../../core/care/index.ts";
 import { type BoatList, useFoundBoats } from "../../app/useFoundBoats.ts";
 import { Button, linkLook } from "../../ui/Button.tsx";
+import { EmptySheet } from "../../ui/EmptySheet.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { fieldLook } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
@@ -119,14 +120,16 @@ function Stages({ stages, boatsInAll, stage, onPick }: StagesProps) {
 
 function Says({ list: { boats, boatsFound, boatsInAll }, find }: { list: BoatList; find: string }) {
   if (boatsInAll === 0 || (boatsFound === boats.length && boatsFound > 0)) return null;
+  if (boatsFound > 0)
+    return (
+      <p role="status" className="mt-2 text-soft">
+        {boats.length} of {boatsFound.toLocaleString("en-US")} stand on this page.
+      </p>
+    );
   return (
-    <p role="status" className="mt-2 text-soft">
-      {boatsFound > 0
-        ? `${boats.length} of ${boatsFound.toLocaleString("en-US")} stand on this page.`
-        : find === ""
-          ? "No boat stands here now."
-          : `No boat and no buyer has "${find}" in it.`}
-    </p>
+    <EmptySheet>
+      <p role="status">{find === "" ? "No boat stands here now." : `No boat and no buyer has "${find}" in it.`}</p>
+    </EmptySheet>
   );
 }
 

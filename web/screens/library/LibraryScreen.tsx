@@ -14,6 +14,7 @@ import {
 } from "../../../core/topic/index.ts";
 import { libraryQuery } from "../../app/queries.ts";
 import { useSynonyms } from "../../topic/useFind.ts";
+import { EmptySheet } from "../../ui/EmptySheet.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { fieldLook, TickField } from "../../ui/fields.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
@@ -122,7 +123,7 @@ function LibraryOf({ library }: { library: LibrarySheet }) {
         </div>
         <Behind library={library} />
         {found.length === 0 ? (
-          <p className="py-3">Nothing fits. Try fewer words, all systems, or a topic this boat does not have.</p>
+          <EmptySheet>Nothing fits. Try fewer words, all systems, or a topic this boat does not have.</EmptySheet>
         ) : (
           <TopicList topics={found} now={now?.id ?? null} edited={edited} here={here} onOpen={open} />
         )}

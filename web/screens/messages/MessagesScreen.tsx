@@ -10,6 +10,7 @@ import { sayState, stateNames } from "../../care/messageWords.ts";
 import { ReadyMessage } from "../../care/ReadyMessage.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
+import { EmptySheet } from "../../ui/EmptySheet.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { fieldLook } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
@@ -84,8 +85,7 @@ export function MessagesScreen() {
 const sum = (states: MessageList["states"]) => Object.values(states).reduce((total, n) => total + n, 0);
 
 function List({ data }: { data: MessageList }) {
-  if (data.messages.length === 0)
-    return <p className="mt-4 border-t border-ink py-4">No such message. They are written from the call list.</p>;
+  if (data.messages.length === 0) return <EmptySheet>No such message. They are written from the call list.</EmptySheet>;
   return (
     <ul aria-label="Messages" className="mt-4 border-t border-ink">
       {data.messages.map((message) => (

@@ -11,6 +11,7 @@ import { HullSign } from "../../plan/HullSign.tsx";
 import { spell } from "../../ui/amounts.ts";
 import { linkLook } from "../../ui/Button.tsx";
 import { DueDay } from "../../ui/DueDay.tsx";
+import { EmptySheet } from "../../ui/EmptySheet.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { formatDay, formatDistance, formatLongDay, formatMinutes } from "../../ui/words.ts";
@@ -133,13 +134,13 @@ function Handovers({ handovers }: { handovers: Today["handovers"] }) {
   const saved = useSavedOffline(handovers.filter(({ state }) => state !== "signed").map(({ delivery }) => delivery));
   if (handovers.length === 0)
     return (
-      <p className="mt-6 border-t border-ink py-6">
+      <EmptySheet>
         No handover today. The next ones stand under{" "}
         <Link className="underline" to="/boats">
           Boats
         </Link>
         , the soonest first.
-      </p>
+      </EmptySheet>
     );
   // One primary action a screen: the first handover that can still be walked.
   const first = handovers.find(({ state }) => state !== "signed");
