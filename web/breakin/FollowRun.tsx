@@ -84,7 +84,11 @@ export function FollowRun({ following, onChange, onEnd }: FollowProps) {
             </Button>
           </>
         )}
-        <Button look="primary" className="min-h-16 text-lg last:col-start-3" onClick={() => onEnd(atS)}>
+        <Button
+          look={isDone ? "primary" : "plain"}
+          className="min-h-16 text-lg last:col-start-3"
+          onClick={() => onEnd(atS)}
+        >
           {isDone ? "Save" : "End here"}
         </Button>
       </div>

@@ -1,8 +1,8 @@
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
 import type { MessageLine } from "../../api/index.ts";
 import { ask } from "../app/client.ts";
 import { Button, linkLook } from "../ui/Button.tsx";
+import { CopyButton } from "../ui/CopyButton.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 
 interface ReadyProps {
@@ -14,7 +14,6 @@ interface ReadyProps {
 /** A message nobody carries: taken up whole, sent from this device by hand, then marked as sent. Nothing says so before. */
 export function ReadyMessage({ boat, message, onSent }: ReadyProps) {
   const params = { boat, message: message.id };
-  const [isCopied, setCopied] = useState(false);
   const prepare = useMutation({ mutationFn: () => ask("prepareMessage", { params }) });
   const sent = useMutation({ mutationFn: () => ask("markSent", { params }), onSuccess: onSent });
   const { data } = prepare;
@@ -34,16 +33,7 @@ export function ReadyMessage({ boat, message, onSent }: ReadyProps) {
         {data.text}
       </p>
       <p className="mt-2 flex flex-wrap gap-2">
-        <Button
-          onClick={() =>
-            void navigator.clipboard.writeText(data.text).then(
-              () => setCopied(true),
-              () => setCopied(false),
-            )
-          }
-        >
-          {isCopied ? "Copied" : "Copy"}
-        </Button>
+        <CopyButton text={data.text} says="Copy" />
         <a className={linkLook("plain")} href={`sms:${data.phone.replace(/[^+\d]/g, "")}?body=${body}`}>
           Text message
         </a>

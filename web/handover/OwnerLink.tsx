@@ -7,6 +7,7 @@ import { ask, askPaper } from "../app/client.ts";
 import { deliveryQuery, queryClient } from "../app/queries.ts";
 import { useMe } from "../app/useMe.ts";
 import { Button } from "../ui/Button.tsx";
+import { CopyButton } from "../ui/CopyButton.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { saveBlob } from "../ui/saveFile.ts";
 import { storeDay, storeRegion } from "../ui/storeTime.ts";
@@ -30,10 +31,12 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
       return fetchAnew();
     },
   });
+  const [isEnding, setEnding] = useState(false);
   const end = useMutation({
     mutationFn: () => ask("endOwnerLink", { params }),
     onSuccess: () => {
       setAddress(null);
+      setEnding(false);
       return fetchAnew();
     },
   });
@@ -69,7 +72,7 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
               {address}
             </span>
             <span className="mt-2 flex flex-wrap gap-2">
-              <Button onClick={() => void navigator.clipboard?.writeText(address)}>Copy the address</Button>
+              <CopyButton text={address} says="Copy the address" />
               <Button disabled={print.isPending} onClick={() => print.mutate(address)}>
                 Owner pack with the code for the helm
               </Button>
@@ -98,11 +101,22 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
             </Button>
           )}
           {link !== null && (
-            <Button look="quiet" disabled={end.isPending} onClick={() => end.mutate()}>
+            <Button look="quiet" disabled={end.isPending} aria-expanded={isEnding} onClick={() => setEnding(!isEnding)}>
               End it
             </Button>
           )}
         </div>
+        {link !== null && isEnding && (
+          <p className="mt-2 flex flex-wrap items-center gap-2 border-l-4 border-magenta pl-3">
+            <span className="basis-full">
+              The address they have opens nothing any more. It cannot be opened again; a new one has to be sent to them.
+            </span>
+            <Button look="person" disabled={end.isPending} onClick={() => end.mutate()}>
+              End it for {buyers}
+            </Button>
+            <Button onClick={() => setEnding(false)}>Keep it</Button>
+          </p>
+        )}
         {error !== null && <ErrorNotice error={error} />}
       </div>
     </section>

@@ -244,6 +244,8 @@ describe("Owner's page", () => {
     expect(screen.queryByRole("button", { name: /walk/ })).toBeNull();
     expect(screen.getByRole("button", { name: "A new address" })).toBeTruthy();
     await user.click(screen.getByRole("button", { name: "End it" }));
+    expect(asked).toEqual([]);
+    await user.click(screen.getByRole("button", { name: "End it for Piet Marram" }));
     expect(asked[0]?.name).toBe("endOwnerLink");
   });
 

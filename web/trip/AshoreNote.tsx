@@ -1,6 +1,6 @@
-import { useState } from "react";
 import { type JudgedTrip, type TripPlan, writeAshoreMessage } from "../../core/trip/index.ts";
-import { Button, linkLook } from "../ui/Button.tsx";
+import { linkLook } from "../ui/Button.tsx";
+import { CopyButton } from "../ui/CopyButton.tsx";
 import { TextField } from "../ui/fields.tsx";
 import { PaperLinks } from "../ui/PaperLinks.tsx";
 import { formatDay } from "../ui/words.ts";
@@ -15,7 +15,6 @@ interface AshoreNoteProps {
 
 /** Who waits ashore, and what they get: the message as it is sent, and the float plan to print. */
 export function AshoreNote({ trip, plan, judged, port }: AshoreNoteProps) {
-  const [isCopied, setCopied] = useState(false);
   const { boatName, hull } = port;
   const message = writeAshoreMessage(plan, judged, { boatName, hull, day: formatDay(plan.date) });
   const { ashore } = trip.draft;
@@ -53,16 +52,7 @@ export function AshoreNote({ trip, plan, judged, port }: AshoreNoteProps) {
         >
           Write it to them
         </a>
-        <Button
-          onClick={() =>
-            navigator.clipboard.writeText(message).then(
-              () => setCopied(true),
-              () => setCopied(false),
-            )
-          }
-        >
-          {isCopied ? "Copied" : "Copy it"}
-        </Button>
+        <CopyButton text={message} says="Copy it" />
         {isPrintable && <PaperLinks says="Float plan as PDF" href={port.pdfOf(trip.trip)} language={port.language} />}
       </p>
       {!isPrintable && (

@@ -5,7 +5,7 @@ type Look = "primary" | "plain" | "quiet" | "person";
 const looks: Record<Look, string> = {
   primary: "bg-helm text-onhelm border-helm",
   plain: "bg-panel text-ink border-ink",
-  quiet: "bg-transparent text-soft border-rule",
+  quiet: "border-transparent bg-transparent text-ink underline decoration-rule underline-offset-4",
   person: "bg-panel text-magenta border-magenta",
 };
 

@@ -612,6 +612,7 @@ describe("the workshop", () => {
     expect(asked.find(({ name }) => name === "setWorkshop")?.body).toMatchObject({
       hoursPerDay: [8.5, 6, 6, 6, 6, 2, 0],
     });
+    expect(await screen.findByText("Saved.")).toBeTruthy();
     cleanup();
     show("sales");
     await screen.findByRole("region", { name: /^Week of/ });

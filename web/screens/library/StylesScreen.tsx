@@ -9,7 +9,7 @@ import { libraryQuery } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ManyField, PickField, TextField } from "../../ui/fields.tsx";
-import { ErrorNotice } from "../../ui/Notice.tsx";
+import { Removed, useGone } from "../../ui/Removed.tsx";
 import { LibraryFrame } from "./LibraryFrame.tsx";
 import { refreshLibrary, useCanWrite } from "./useLibrary.ts";
 
@@ -54,6 +54,7 @@ const fresh: OwnStyle = {
 function Styles({ library }: { library: LibrarySheet }) {
   const canWrite = useCanWrite();
   const [draft, setDraft] = useState<OwnStyle | null>(null);
+  const { gone, setGone } = useGone<OwnStyle>();
   const { ownStyles } = library;
   const save = useMutation({
     mutationFn: (styles: OwnStyle[]) => ask("setStyles", { body: { styles } }),
@@ -72,7 +73,6 @@ function Styles({ library }: { library: LibrarySheet }) {
         A style says where a walk begins and ends, which way it sweeps and what comes before what. Within that, the
         order with the least walking is found for each boat.
       </p>
-      {save.error !== null && <ErrorNotice error={save.error} />}
       <table className="mt-2 w-full">
         <thead>
           <tr className="border-b border-ink">
@@ -99,7 +99,12 @@ function Styles({ library }: { library: LibrarySheet }) {
                       <Button
                         look="quiet"
                         disabled={!canWrite || save.isPending}
-                        onClick={() => save.mutate(ownStyles.filter((each) => each.id !== id))}
+                        onClick={() =>
+                          save.mutate(
+                            ownStyles.filter((each) => each.id !== id),
+                            { onSuccess: () => setGone({ what: own, name: `The style ${own.name}` }) },
+                          )
+                        }
                       >
                         Remove
                       </Button>
@@ -111,6 +116,12 @@ function Styles({ library }: { library: LibrarySheet }) {
           })}
         </tbody>
       </table>
+      <Removed
+        gone={gone}
+        isBusy={save.isPending}
+        error={save.error}
+        onUndo={(style) => save.mutate([...ownStyles, style], { onSuccess: () => setGone(null) })}
+      />
       {draft === null ? (
         canWrite && (
           <Button className="mt-4" onClick={() => setDraft(fresh)}>

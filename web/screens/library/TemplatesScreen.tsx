@@ -1,5 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import type { TemplateLine } from "../../../api/index.ts";
+import type { Rig } from "../../../core/rig/index.ts";
 import { ask } from "../../app/client.ts";
 import { queryClient, templateQuery, templatesQuery } from "../../app/queries.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
@@ -8,6 +9,7 @@ import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { FileButton } from "../../ui/FileButton.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { Removed, useGone } from "../../ui/Removed.tsx";
 import { saveFile } from "../../ui/saveFile.ts";
 import { readRigFile } from "../rig/readRigFile.ts";
 import { toTemplateId } from "../rig/toTemplateId.ts";
@@ -26,11 +28,26 @@ export function TemplatesScreen() {
   );
 }
 
+type Kept = Pick<TemplateLine, "id" | "name"> & { readonly rig: Rig };
+
 function Templates({ lines }: { lines: readonly TemplateLine[] }) {
   const canWrite = useCanWrite();
+  const { gone, setGone } = useGone<Kept>();
   const remove = useMutation({
-    mutationFn: (template: string) => ask("removeTemplate", { params: { template } }),
-    onSuccess: () => queryClient.invalidateQueries({ queryKey: templatesQuery.queryKey }),
+    mutationFn: async ({ id, name }: TemplateLine) => {
+      // Read before it goes, so that it can come back.
+      const { rig } = await queryClient.fetchQuery(templateQuery(id));
+      await ask("removeTemplate", { params: { template: id } });
+      setGone({ what: { id, name, rig }, name: `The template ${name}` });
+      await queryClient.invalidateQueries({ queryKey: templatesQuery.queryKey });
+    },
+  });
+  const bringBack = useMutation({
+    mutationFn: async ({ id, name, rig }: Kept) => {
+      await ask("setTemplate", { params: { template: id }, body: { name, rig } });
+      setGone(null);
+      await queryClient.invalidateQueries({ queryKey: templatesQuery.queryKey });
+    },
   });
   const importFile = useMutation({
     mutationFn: async (file: File): Promise<string[]> => {
@@ -75,7 +92,11 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
       )}
       {importFile.error !== null && <ErrorNotice error={importFile.error} />}
       {save.error !== null && <ErrorNotice error={save.error} />}
-      {remove.error !== null && <ErrorNotice error={remove.error} />}
+      {importFile.data?.length === 0 && (
+        <p role="status" className="mt-2">
+          {importFile.variables?.name} was read and stands among the templates below.
+        </p>
+      )}
       <div className="relative overflow-x-auto">
         <table className="mt-2 w-full">
           <thead>
@@ -106,7 +127,7 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
                     {line.isShipped ? (
                       <span className="text-soft">ships with Ravik</span>
                     ) : (
-                      <Button look="quiet" disabled={!canWrite} onClick={() => remove.mutate(line.id)}>
+                      <Button look="quiet" disabled={!canWrite || remove.isPending} onClick={() => remove.mutate(line)}>
                         Remove
                       </Button>
                     )}
@@ -117,6 +138,12 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
           </tbody>
         </table>
       </div>
+      <Removed
+        gone={gone}
+        isBusy={bringBack.isPending}
+        error={remove.error ?? bringBack.error}
+        onUndo={(kept) => bringBack.mutate(kept)}
+      />
     </>
   );
 }

@@ -162,16 +162,29 @@ describe("route styles", () => {
     await waitFor(() => expect(sent().styles.map(({ id }) => id)).toEqual(["own-x", "own-ours"]));
     await user.click(await screen.findByRole("button", { name: "Remove" }));
     await waitFor(() => expect(sent().styles).toEqual([]));
+    // What vanished can be brought back from where it stood.
+    await screen.findByText(/^The style Ours was taken away/);
+    await user.click(screen.getByRole("button", { name: "Undo" }));
+    await waitFor(() => expect(sent().styles.map(({ id }) => id)).toContain("own-x"));
+    await waitFor(() => expect(screen.queryByText(/was taken away/)).toBeNull());
   });
 });
 
 describe("templates", () => {
   it("that ship stay, the store's own can be removed, and one can come in from a file", async () => {
-    const log = serve(plain, { removeTemplate: () => ({ done: true }), setTemplate: () => ({ done: true }) });
+    const kept = rigTemplates["sedge-18"];
+    const log = serve(plain, {
+      removeTemplate: () => ({ done: true }),
+      setTemplate: () => ({ done: true }),
+      template: () => ({ ...lines.find(({ id }) => id === "sedge-18")!, rig: kept }),
+    });
     show("/library/templates");
     expect(await screen.findAllByText("ships with Ravik")).toHaveLength(lines.length - 1);
     await user.click(screen.getByRole("button", { name: "Remove" }));
+    await user.click(await screen.findByRole("button", { name: "Undo" }));
     expect(log.find(({ name }) => name === "removeTemplate")!.params).toEqual({ template: "sedge-18" });
+    await waitFor(() => expect(log.findLast(({ name }) => name === "setTemplate")!.body).toMatchObject({ rig: kept }));
+    log.length = 0;
     const rig = rigTemplates["pipit-15"];
     const give = (value: unknown) =>
       user.upload(
@@ -186,6 +199,7 @@ describe("templates", () => {
       params: { template: "pipit-15-from-a-file" },
       body: { name: "Pipit 15, from a file" },
     });
+    expect(await screen.findByText("r.json was read and stands among the templates below.")).toBeTruthy();
   });
 });
 

@@ -8,6 +8,7 @@ import { Button } from "../../ui/Button.tsx";
 import { PickField } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
+import { Removed, useGone } from "../../ui/Removed.tsx";
 import { storeDay } from "../../ui/storeTime.ts";
 import { formatDayAndYear } from "../../ui/words.ts";
 
@@ -23,6 +24,7 @@ interface LaunchSeenProps {
 /** What was seen when the stern floated: as reckoned by one touch, else how far under or out. The next mark goes by it. */
 export function LaunchSeen({ boat, ramp, gradePct, expectedM, launches }: LaunchSeenProps) {
   const { addLaunch, removeLaunch } = useTowing(boat);
+  const { gone, setGone } = useGone<Launch>();
   const [isOther, setOther] = useState(false);
   const [seenM, setSeenM] = useState<number | undefined>(undefined);
   const [side, setSide] = useState<"under" | "out">("under");
@@ -95,13 +97,22 @@ export function LaunchSeen({ boat, ramp, gradePct, expectedM, launches }: Launch
             type="button"
             className="inline-flex min-h-11 items-center underline"
             disabled={removeLaunch.isPending}
-            onClick={() => removeLaunch.mutate(last.id)}
+            onClick={() =>
+              removeLaunch.mutate(last.id, {
+                onSuccess: () => setGone({ what: last, name: `The launch of ${formatDayAndYear(storeDay(last.at))}` }),
+              })
+            }
           >
             Take it out
           </button>
         </p>
       )}
-      {removeLaunch.error !== null && <ErrorNotice error={removeLaunch.error} />}
+      <Removed
+        gone={gone}
+        isBusy={addLaunch.isPending}
+        error={removeLaunch.error}
+        onUndo={({ by: _, ...launch }) => addLaunch.mutate(launch, { onSuccess: () => setGone(null) })}
+      />
     </section>
   );
 }

@@ -6,6 +6,7 @@ import { ask } from "../../app/client.ts";
 import { meQuery, queryClient, staffQuery } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
 import { Button } from "../../ui/Button.tsx";
+import { CopyButton } from "../../ui/CopyButton.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
@@ -44,7 +45,6 @@ export function StaffScreen() {
 /** The code of an invitation or a new password: shown once, to be sent or read out. */
 function FreshCode({ code, endsAtMs, name }: { code: string; endsAtMs: number; name: string }) {
   const link = `${location.origin}/join#${code}`;
-  const [isCopied, setCopied] = useState(false);
   return (
     <div role="status" className="mt-3 border-l-4 border-helm bg-panel px-4 py-3">
       <p>
@@ -54,9 +54,9 @@ function FreshCode({ code, endsAtMs, name }: { code: string; endsAtMs: number; n
       <p className="break-all text-soft">
         Typed at {location.origin}/join, or by this link: <span className="select-all">{link}</span>
       </p>
-      <Button className="mt-2" onClick={() => void navigator.clipboard?.writeText(link).then(() => setCopied(true))}>
-        {isCopied ? "Copied" : "Copy the link"}
-      </Button>
+      <p className="mt-2">
+        <CopyButton text={link} says="Copy the link" />
+      </p>
       <p className="mt-2 text-sm text-soft">
         It is not kept anywhere: when you leave this page it cannot be shown again.
       </p>

@@ -11,9 +11,17 @@ import { storeDay } from "../../ui/storeTime.ts";
 
 const percentOf = (share: number) => Math.round(share * 1000) / 10;
 
+interface RulesProps {
+  readonly boat: string;
+  readonly rules: TowRules;
+  readonly sheet: TowingSheet;
+  readonly onRemove: () => void;
+  readonly isRemoving: boolean;
+}
+
 /** The rules of one's own region, as somebody of the store has looked them up today: kept beside those that ship. */
-export function RulesForm({ boat, rules, sheet }: { boat: string; rules: TowRules; sheet: TowingSheet }) {
-  const { setTowRules, removeTowRules } = useTowing(boat);
+export function RulesForm({ boat, rules, sheet, onRemove, isRemoving }: RulesProps) {
+  const { setTowRules } = useTowing(boat);
   const isOurs = sheet.ownRules.includes(rules.id);
   const [name, setName] = useState(isOurs ? rules.name : "Our region");
   const [least, setLeast] = useState<number | undefined>(percentOf(rules.tongueShareMin));
@@ -22,7 +30,7 @@ export function RulesForm({ boat, rules, sheet }: { boat: string; rules: TowRule
   const [notes, setNotes] = useState(rules.notes.join("\n"));
   const isWhole =
     name.trim() !== "" && least !== undefined && most !== undefined && least < most && brakesAboveKg !== undefined;
-  const error = setTowRules.error ?? removeTowRules.error;
+  const { error } = setTowRules;
   return (
     <details>
       <summary className="flex min-h-11 cursor-pointer items-center underline">
@@ -73,7 +81,7 @@ export function RulesForm({ boat, rules, sheet }: { boat: string; rules: TowRule
             Save the rules
           </Button>
           {isOurs && (
-            <Button look="quiet" disabled={removeTowRules.isPending} onClick={() => removeTowRules.mutate(rules.id)}>
+            <Button look="quiet" disabled={isRemoving} onClick={onRemove}>
               Delete them
             </Button>
           )}

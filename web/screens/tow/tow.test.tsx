@@ -71,6 +71,10 @@ it("an owner of the store writes the rules of the region, which nobody of the ot
       own.push(body as TowRules);
       return { done: true as const };
     },
+    removeTowRules: () => {
+      own.length = 0;
+      return { done: true as const };
+    },
   };
   answerWith(answers);
   showScreen([{ path: "/boats/:boat/tow", element: <TowScreen /> }], "/boats/w1/tow", "owner");
@@ -88,6 +92,13 @@ it("an owner of the store writes the rules of the region, which nobody of the ot
   await user.click(screen.getByRole("button", { name: "Save the rules" }));
   expect(await screen.findByRole("option", { name: "Lake country" })).toBeTruthy();
   expect(own[0]).toMatchObject({ id: "lake-country", isExample: false, tongueShareMin: 0.05, tongueShareMax: 0.12 });
+  await user.selectOptions(screen.getByRole("option", { name: "Lake country" }).closest("select")!, "Lake country");
+  await user.click(await screen.findByText("Change these rules"));
+  await user.click(screen.getByRole("button", { name: "Delete them" }));
+  await screen.findByText(/^The set Lake country was taken away/);
+  expect(own).toEqual([]);
+  await user.click(screen.getByRole("button", { name: "Undo" }));
+  expect(await screen.findByRole("option", { name: "Lake country" })).toBeTruthy();
   cleanup();
   showScreen([{ path: "/boats/:boat/tow", element: <TowScreen /> }], "/boats/w1/tow", "delivery");
   await screen.findByLabelText("Car");

@@ -7,7 +7,7 @@ import { ask } from "../../app/client.ts";
 import { useMe } from "../../app/useMe.ts";
 import { Button } from "../../ui/Button.tsx";
 import { DateInput } from "../../ui/DateInput.tsx";
-import { ErrorNotice } from "../../ui/Notice.tsx";
+import { Removed, useGone } from "../../ui/Removed.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { storeRegion } from "../../ui/storeTime.ts";
 import { formatDayAndYear } from "../../ui/words.ts";
@@ -29,7 +29,8 @@ const noDays: Days = { from: null, to: null, why: "" };
 export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
   const me = useMe();
   const [hours, setHours] = useState(sheet.workshop.hoursPerDay.map(String));
-  const [closed, setClosed] = useState(sheet.workshop.closed);
+  const { closed } = sheet.workshop;
+  const { gone, setGone } = useGone<ClosedSpan>();
   const [fault, setFault] = useState<string | null>(null);
   const save = useMutation({
     mutationFn: (list: Closed) =>
@@ -37,12 +38,11 @@ export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
     onSuccess: refreshWorkshop,
   });
   if (!isOneOf(keepers, me.role)) return null;
-  const keep = (list: Closed) => {
+  const keep = (list: Closed, then?: () => void) => {
     const bad = hours.findIndex((text) => !(Number(text.replace(",", ".")) >= 0 && text.trim() !== ""));
     if (bad >= 0) return setFault(`${days[bad]}: type hours such as 14, or 0 for a free day.`);
     setFault(null);
-    setClosed(list);
-    save.mutate(list);
+    save.mutate(list, { onSuccess: then });
   };
   return (
     <details className="mt-7">
@@ -70,30 +70,51 @@ export function HoursOfWork({ sheet }: { sheet: WorkshopSheet }) {
             ▲ {fault}
           </p>
         )}
-        <ClosedDays closed={closed} isBusy={save.isPending} onClosed={keep} onFault={setFault} />
-        {save.error !== null && <ErrorNotice error={save.error} />}
+        {save.isSuccess && !save.isPending && fault === null && <p role="status">Saved.</p>}
+        <ClosedDays
+          closed={closed}
+          isBusy={save.isPending}
+          onClosed={keep}
+          onOpened={(span) =>
+            keep(
+              closed.filter((each) => each !== span),
+              () => setGone({ what: span, name: `Closed from ${formatDayAndYear(span.from)}` }),
+            )
+          }
+          onFault={setFault}
+        />
+        <Removed
+          gone={gone}
+          isBusy={save.isPending}
+          error={save.error}
+          onUndo={(span) => keep(inOrder([...closed, span]), () => setGone(null))}
+        />
       </div>
     </details>
   );
 }
 
 type Closed = WorkshopSheet["workshop"]["closed"];
+type ClosedSpan = Closed[number];
+
+const inOrder = (closed: Closed) => [...closed].sort((a, b) => (a.from < b.from ? -1 : 1));
 
 interface ClosedProps {
   readonly closed: Closed;
   readonly isBusy: boolean;
   readonly onClosed: (closed: Closed) => void;
+  readonly onOpened: (span: ClosedSpan) => void;
   readonly onFault: (fault: string) => void;
 }
 
-function ClosedDays({ closed, isBusy, onClosed, onFault }: ClosedProps) {
+function ClosedDays({ closed, isBusy, onClosed, onOpened, onFault }: ClosedProps) {
   const [next, setNext] = useState(noDays);
   const close = () => {
     const { from } = next;
     if (from === null) return;
     const to = next.to ?? from;
     if (to < from) return onFault("The last closed day is before the first.");
-    onClosed([...closed, { from, to, why: next.why.trim() }].sort((a, b) => (a.from < b.from ? -1 : 1)));
+    onClosed(inOrder([...closed, { from, to, why: next.why.trim() }]));
     setNext(noDays);
   };
   return (
@@ -106,11 +127,7 @@ function ClosedDays({ closed, isBusy, onClosed, onFault }: ClosedProps) {
               {span.to !== span.from && ` to ${formatDayAndYear(span.to)}`}
             </span>
             <span className="flex-1">{span.why}</span>
-            <button
-              type="button"
-              className="min-h-11 underline"
-              onClick={() => onClosed(closed.filter((each) => each !== span))}
-            >
+            <button type="button" className="min-h-11 underline" disabled={isBusy} onClick={() => onOpened(span)}>
               Open again
             </button>
           </li>
