@@ -500,6 +500,9 @@ export const newDeliverySchema = z.strictObject({
   time: timeSchema,
   buyers: z.array(plainText(80)).min(1).max(8),
   note: z.string().trim().max(400),
+  /** How the buyer is reached; what the store knows already stays where neither is given. */
+  phone: contactSchema.shape.phone,
+  email: contactSchema.shape.email,
 });
 
 /** The library of this store: what ships, with its own edits laid over it. */

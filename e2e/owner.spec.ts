@@ -61,6 +61,7 @@ test("an absent buyer goes through the walk on their own page, asks, looks the b
   // Ended, the address opens nothing any more.
   await page.goto(`${store.address}/deliveries/d-m204`);
   await page.getByRole("button", { name: "End it" }).click();
+  await page.getByRole("button", { name: /^End it for / }).click();
   await expect(page.getByRole("button", { name: "Make their page" })).toBeVisible();
   await phone.goto(address);
   await expect(phone.getByRole("alert")).toContainText("This address has ended");

@@ -58,6 +58,8 @@ async function createClosing() {
     date: clock.today(),
     time: "10:00",
     buyers: ["Dov Anselm"],
+    phone: "",
+    email: "",
     note: "",
   });
   const base = (device: string) => {

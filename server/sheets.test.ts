@@ -83,6 +83,13 @@ describe("a new boat", () => {
     const { body: answer } = await nessa.send("POST", "/api/deliveries", body);
     const { body: delivery } = await nessa.get(`/api/deliveries/${answer.delivery}`);
     expect(delivery.buyers).toHaveLength(2);
+    // Given with the booking, the buyer is found by phone, and what is known stays where a later one gives none.
+    const reach = { phone: "555 0188", email: "aino@brandt.example" };
+    await nessa.send("POST", "/api/deliveries", { ...body, ...reach });
+    await nessa.send("POST", "/api/deliveries", body);
+    const found = (await nessa.get("/api/boats?find=5550188")).body.boats as { id: string }[];
+    expect(found.map(({ id }) => id)).toEqual(["h402"]);
+    expect((await nessa.send("POST", "/api/deliveries", { ...body, email: "no address" })).status).toBe(422);
     expect(delivery.plan.visits.length).toBeGreaterThan(5);
     expect(code(await nessa.send("POST", "/api/deliveries", { ...body, boat: "none" }))).toBe("not-found");
     expect((await nessa.send("POST", "/api/deliveries", { ...body, buyers: [] })).status).toBe(422);

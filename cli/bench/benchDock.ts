@@ -62,6 +62,8 @@ async function benchSeal(): Promise<Figure> {
       date: clock.today(),
       time: "10:00",
       buyers: ["Dov Anselm"],
+      phone: "",
+      email: "",
       note: "",
     });
     const described = await handoverService.describe(id);

@@ -2,6 +2,7 @@ import { existsSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { ulid } from "ulid";
 import { dayOf } from "../../core/dates/index.ts";
+import { launchBrowser } from "../browser.ts";
 import { makeLarge } from "../makeLarge.ts";
 import { type Figure, figureMs } from "./figures.ts";
 import { startStore } from "./startStore.ts";
@@ -9,6 +10,59 @@ import { startStore } from "./startStore.ts";
 const boats = 20_000;
 /** Made once, which takes some ten minutes, and kept: the next bench measures on the same. */
 const folder = ".data/large";
+
+/** What people look for: a name, part of a hull number, a phone, a buyer. */
+const sought = ["wending", "marram", "SLW2", "555 01", "ferrin", "hollick", "tamsin", "millrace 24"];
+
+/** In the page: does what `act` does, and answers when `isShown` holds and the frame that shows it was painted. */
+const paintOf = (act: string, isShown: string) => `new Promise((resolve) => {
+  const startMs = performance.now();
+  const observer = new MutationObserver(() => {
+    if (!(${isShown})) return;
+    observer.disconnect();
+    requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - startMs)));
+  });
+  observer.observe(document.body, { childList: true, subtree: true, characterData: true, attributes: true });
+  ${act}
+})`;
+
+/** How long the screen takes with all of them, the answer of the server included. */
+async function timePaint(address: string, cookie: string) {
+  const browser = await launchBrowser();
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: "block" });
+  const [name, value] = cookie.split("=") as [string, string];
+  await context.addCookies([{ name, value, url: address }]);
+  const page = await context.newPage();
+  const rows = "document.querySelectorAll('main tbody tr').length > 20";
+  const go = (label: string) =>
+    `[...document.querySelectorAll("nav a")].find((each) => each.textContent.trim().startsWith("${label}")).click();`;
+  await page.goto(`${address}/boats`);
+  await page.locator("main tbody tr").first().waitFor();
+  const [boatsPaintMs, findPaintMs]: [number[], number[]] = [[], []];
+  for (let i = 0; i < 20; i++) {
+    await page.evaluate(go("Library"));
+    await page.getByLabel("Read on this boat").waitFor();
+    boatsPaintMs.push(await page.evaluate<number>(paintOf(go("Boats"), rows)));
+  }
+  for (let i = 0; i < 40; i++) {
+    // A word that nobody looked for before, so that the server is asked each time.
+    const word = sought[i % sought.length]!.slice(0, 3 + (i % 3));
+    const text = i % 2 === 0 ? word : `${word} ${i}`;
+    findPaintMs.push(
+      await page.evaluate<number>(
+        paintOf(
+          `const field = document.querySelector("main input[type=search]");
+           window.before = document.querySelector("main [role=status]")?.textContent + document.querySelector("main tbody")?.textContent;
+           Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(field, ${JSON.stringify(text)});
+           field.dispatchEvent(new Event("input", { bubbles: true }));`,
+          `window.before !== document.querySelector("main [role=status]")?.textContent + document.querySelector("main tbody")?.textContent`,
+        ),
+      ),
+    );
+  }
+  await browser.close();
+  return { boatsPaintMs, findPaintMs };
+}
 
 /** A store of 20,000 boats and all their handovers: its first walk after a start, its call list, its workshop, its memory. */
 export async function benchLarge(): Promise<Figure[]> {
@@ -19,9 +73,9 @@ export async function benchLarge(): Promise<Figure[]> {
     firstMs.push((await server.call("GET", "/api/deliveries/d-w118")).ms);
     await server.stop();
   }
-  const { child, call, stop } = await startStore(folder, "ines");
+  const { child, call, stop, address, headers } = await startStore(folder, "ines");
   await call("GET", "/api/care");
-  const [careMs, workshopMs]: [number[], number[]] = [[], []];
+  const [careMs, workshopMs, boatsMs, foundMs]: [number[], number[], number[], number[]] = [[], [], [], []];
   for (let i = 0; i < 45; i++) {
     // Hours come in all the while: what is known of that boat is worked out anew.
     const date = dayOf(Date.now(), "UTC");
@@ -29,19 +83,27 @@ export async function benchLarge(): Promise<Figure[]> {
     await call("POST", "/api/boats/w097/readings", reading);
     const care = await call("GET", "/api/care");
     const workshop = await call("GET", "/api/workshop");
+    const list = await call("GET", "/api/boats");
+    const found = await call("GET", `/api/boats?find=${encodeURIComponent(sought[i % sought.length]!)}`);
     await call("GET", "/api/today");
     if (i < 5) continue;
+    boatsMs.push(list.ms);
+    foundMs.push(found.ms);
     careMs.push(care.ms);
     workshopMs.push(workshop.ms);
   }
-  await call("GET", "/api/boats");
   await call("GET", "/api/owed");
+  const { boatsPaintMs, findPaintMs } = await timePaint(address, headers.cookie!);
   const mostMb = Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, "utf8"))![1]) / 1000;
   await stop();
   const of = `${boats.toLocaleString("en-GB")} boats, 1.3 million entries`;
   return [
     figureMs(`first walk opened after a start, ${of}`, firstMs, 2000, "compute"),
     figureMs("call list of that store, hours coming in", careMs, 150, "compute"),
+    figureMs("boats of that store, hours coming in, to the last byte", boatsMs, 60, "compute"),
+    figureMs("a boat, buyer, hull or phone found among them, to the last byte", foundMs, 60, "compute"),
+    figureMs("Boats, from the touch to the paint", boatsPaintMs, 100, "paint"),
+    figureMs("Find, from the letter to the paint of what is found", findPaintMs, 100, "paint"),
     figureMs("workshop of that store, hours coming in", workshopMs, 300, "compute"),
     {
       what: "memory of that server, the most it had",

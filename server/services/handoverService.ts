@@ -66,13 +66,14 @@ function createPlanning({ database, boats, deliveries, rigService, libraryServic
   const { get } = walkReader;
   return {
     /** Plans a handover in the style "power first" and with all the time there is; the plan screen makes it theirs. */
-    async add({ boat: boatId, date, time, buyers, note }: BodyOf<typeof endpoints.addDelivery>): Promise<string> {
+    async add(wish: BodyOf<typeof endpoints.addDelivery>): Promise<string> {
+      const { boat: boatId, date, time, buyers, note, phone, email } = wish;
       const boat = await boats.find(boatId);
       if (boat === null) throw new Failure("not-found", { what: "boat", id: boatId });
       const planOptions: PlanOptions = { ...defaultPlanOptions, style: routeStyles[0]!.id, people: buyers.length };
       const id = ulid().toLowerCase();
       const topics = rigService.prepareTopics(boat.rigText, await libraryService.read(), planOptions);
-      await deliveries.add({
+      const delivery = {
         id,
         boatId,
         date,
@@ -81,6 +82,11 @@ function createPlanning({ database, boats, deliveries, rigService, libraryServic
         buyers: buyers.map((name, i) => ({ id: `b${i + 1}`, name })),
         planOptions,
         summary: summarize({ rig: rigService.read(boat.rigText), topics }, [], [], false),
+      };
+      await database.inTransaction(async (transaction) => {
+        await deliveries.add(delivery, transaction);
+        if (phone !== "" || email !== "")
+          await boats.setContact(boatId, { name: buyers[0]!, phone, email, optOut: false }, transaction);
       });
       return id;
     },

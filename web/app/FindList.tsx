@@ -29,6 +29,14 @@ export function FindList({ look }: { look: string }) {
           displayValue={() => text}
           onChange={(event) => setText(event.target.value)}
         />
+        {text.trim() !== "" && list !== undefined && found.length === 0 && (
+          <p
+            role="status"
+            className="absolute top-full left-0 z-10 mt-1 w-80 rounded-md border border-ink bg-panel px-3 py-2 text-base break-words shadow-lg"
+          >
+            No boat and no buyer has “{text.trim()}” in it.
+          </p>
+        )}
       </div>
       <ComboboxOptions
         anchor="bottom start"

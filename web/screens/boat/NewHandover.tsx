@@ -16,6 +16,8 @@ interface Fields {
   buyers: string;
   date: LocalDate;
   time: string;
+  phone: string;
+  email: string;
   note: string;
 }
 
@@ -23,7 +25,7 @@ interface Fields {
 export function NewHandover({ boat }: { boat: Boat }) {
   const navigate = useNavigate();
   const { register, handleSubmit, watch } = useForm<Fields>({
-    defaultValues: { buyers: "", date: boat.today, time: "10:00", note: "" },
+    defaultValues: { buyers: "", date: boat.today, time: "10:00", phone: "", email: "", note: "" },
   });
   const add = useMutation({
     mutationFn: ({ buyers, ...rest }: Fields) =>
@@ -51,6 +53,16 @@ export function NewHandover({ boat }: { boat: Boat }) {
           <label className="text-soft">
             Time
             <input {...register("time")} type="time" required className={fieldLook} />
+          </label>
+        </div>
+        <div className="flex flex-wrap gap-3">
+          <label className="min-w-0 flex-1 basis-36 text-soft">
+            Phone
+            <input {...register("phone")} type="tel" maxLength={40} autoComplete="off" className={fieldLook} />
+          </label>
+          <label className="min-w-0 flex-1 basis-44 text-soft">
+            E-mail
+            <input {...register("email")} type="email" maxLength={120} autoComplete="off" className={fieldLook} />
           </label>
         </div>
         <label className="block text-soft">

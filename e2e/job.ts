@@ -1,0 +1,85 @@
+import { readFileSync } from "node:fs";
+import type { BrowserContext } from "@playwright/test";
+import { expect, test as storeTest } from "./store.ts";
+
+/** One of the twenty-four jobs, done while what the person does is counted. */
+export interface Job {
+  /** From here on it is this job. */
+  begin(job: number): Promise<void>;
+  /** It is done, in as many actions as `docs/jobs.md` says. */
+  done(): Promise<void>;
+}
+
+/** Actions by job, as the table in docs/jobs.md has them: `| 13 | … | 9 |`. */
+const written = new Map(
+  [...readFileSync("docs/jobs.md", "utf8").matchAll(/^\|\s*(\d+)\s*\|.*\|\s*(\d+)\s*\|$/gm)].map(([, job, actions]) => [
+    Number(job),
+    Number(actions),
+  ]),
+);
+
+/**
+ * A person's actions: each touch, each field filled (however many letters), each choice from a list, each file given, each key
+ * pressed outside a field. Where a page is opened by its address, that is none: it stands for a link that somebody was sent.
+ */
+async function countActions(context: BrowserContext): Promise<() => number> {
+  let count = 0;
+  await context.exposeBinding("ravikAction", () => {
+    count++;
+  });
+  await context.addInitScript(() => {
+    const act = () => (window as unknown as { ravikAction?: () => void }).ravikAction?.();
+    const isField = (target: EventTarget | null) =>
+      target instanceof HTMLTextAreaElement ||
+      target instanceof HTMLSelectElement ||
+      (target instanceof HTMLInputElement && !["checkbox", "radio", "button", "submit"].includes(target.type));
+    let last: EventTarget | null = null;
+    addEventListener(
+      "pointerdown",
+      ({ target }) => {
+        last = target;
+        act();
+      },
+      true,
+    );
+    addEventListener(
+      "input",
+      ({ target }) => {
+        if (!isField(target) || target === last) return;
+        last = target;
+        act();
+      },
+      true,
+    );
+    addEventListener(
+      "keydown",
+      ({ target, key }) => {
+        if (isField(target) && key.length === 1) return;
+        last = null;
+        act();
+      },
+      true,
+    );
+  });
+  return () => count;
+}
+
+export const test = storeTest.extend<{ job: Job }>({
+  job: async ({ context, page }, use) => {
+    const count = await countActions(context);
+    let now: { readonly job: number; readonly from: number } | null = null;
+    // What the page tells of an action comes after it: a question of ours comes after that.
+    const settle = () => page.evaluate("0");
+    await use({
+      async begin(job) {
+        await settle();
+        now = { job, from: count() };
+      },
+      async done() {
+        await settle();
+        const { job, from } = now!;
+        expect.soft(count() - from, `actions of job ${job}, in docs/jobs.md`).toBe(written.get(job));
+      },
+    });
+  },
+});
