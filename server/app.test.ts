@@ -123,7 +123,7 @@ describe("the HTTP API", () => {
     expect((await store.stranger.get("/api/health")).body).toEqual({
       ready: true,
       version: "test",
-      database: { open: true, migrations: 16 },
+      database: { open: true, migrations: 17 },
       jobs: { failed: 0 },
     });
   });

@@ -8,6 +8,13 @@ import { readQuery } from "./database/rows.ts";
 export interface Versions {
   /** The numbers as they are on disk now; later ones are never lower. */
   read(): Promise<ReadonlyMap<string, ReadonlyMap<string, number>>>;
+  /** Of what was read last: whose version is above a number, the lowest first. */
+  listSince(kind: VersionKind, number: number): readonly Version[];
+}
+
+interface Version {
+  readonly id: string;
+  readonly number: number;
 }
 
 export type VersionKind = "boat" | "setting";
@@ -15,7 +22,14 @@ export type SettingKind = "packs" | "topics" | "store";
 
 export function createVersions({ models }: Database): Versions {
   const known = new Map<string, Map<string, number>>();
+  /** By kind, in the order of their numbers; one that has gone up stands twice until the list is tidied. */
+  const logs = new Map<string, Version[]>();
   let seen = 0;
+  const note = (kind: string, version: Version, size: number) => {
+    const log = logs.get(kind) ?? [];
+    log.push(version);
+    logs.set(kind, log.length > 2 * size + 1000 ? tidy(log, known.get(kind)!) : log);
+  };
   const catchUp = async () => {
     const rows = await readQuery<{ kind: string; id: string; number: number }>(
       models.boats,
@@ -25,13 +39,26 @@ export function createVersions({ models }: Database): Versions {
     for (const { kind, id, number } of rows) {
       const ofKind = known.get(kind) ?? new Map<string, number>();
       known.set(kind, ofKind.set(id, number));
+      note(kind, { id, number }, ofKind.size);
       seen = number;
     }
     return known;
   };
   const run = createSingleFlight(catchUp);
-  return { read: run };
+  return {
+    read: run,
+    listSince(kind, number) {
+      const log = logs.get(kind) ?? [];
+      let from = log.length;
+      while (from > 0 && log[from - 1]!.number > number) from--;
+      return tidy(log.slice(from), known.get(kind) ?? new Map());
+    },
+  };
 }
+
+/** Without those that have gone up since. */
+const tidy = (log: readonly Version[], now: ReadonlyMap<string, number>): Version[] =>
+  log.filter(({ id, number }) => now.get(id) === number);
 
 /**
  * Runs `work` for all who ask at once. Whoever asks while it runs waits for one that begins after the question, so that
@@ -93,17 +120,18 @@ const atOnce = 150;
 /** A value for each id of a kind; only those are made anew of which something was written. */
 export function createReadModels<V>(versions: Versions, { kind, key, make }: ManyOf<V>) {
   let values = new Map<string, V>();
-  const made = new Map<string, number>();
+  /** All up to this version are made. */
+  let madeTo = 0;
   let madeFor: string | null = null;
   return createSingleFlight(async (): Promise<ReadonlyMap<string, V>> => {
     const stamp = await key();
     if (stamp !== madeFor) {
       values = new Map();
-      made.clear();
+      madeTo = 0;
       madeFor = stamp;
     }
-    const numbers = [...((await versions.read()).get(kind) ?? [])];
-    const stale = numbers.filter(([id, number]) => made.get(id) !== number);
+    await versions.read();
+    const stale = versions.listSince(kind, madeTo);
     // Whoever was answered before goes on with what they were answered.
     if (stale.length > 0) values = new Map(values);
     let next = 0;
@@ -111,18 +139,18 @@ export function createReadModels<V>(versions: Versions, { kind, key, make }: Man
       while (next < stale.length) {
         const batch = stale.slice(next, next + atOnce);
         next += atOnce;
-        const fresh = await make(batch.map(([id]) => id));
-        for (const [id, number] of batch) {
+        const fresh = await make(batch.map(({ id }) => id));
+        for (const { id } of batch) {
           const value = fresh.get(id);
           if (value === undefined) values.delete(id);
           else values.set(id, value);
-          made.set(id, number);
         }
         if (stale.length > atOnce) await new Promise(setImmediate);
       }
     };
     // While one batch is worked on the next is read.
     await Promise.all([makeOn(), makeOn()]);
+    madeTo = stale.at(-1)?.number ?? madeTo;
     return values;
   });
 }

@@ -10,10 +10,12 @@ export type BoatStage = (typeof boatStages)[number];
 
 /** A service this near is called due. Days; as on Today. */
 const soonDays = 30;
+/** The last day on which a service is called due, seen from a day. */
+export const soonBy = (today: LocalDate): LocalDate => addDays(today, soonDays);
 
 /**
  * The stage of a boat: what wants doing first. A boat that is handed over again is to be handed over; one whose service is due is that,
- * also in its break-in.
+ * also in its break-in. `dueBy`: see `soonBy`.
  */
 export function findStage(
   {
@@ -30,11 +32,10 @@ export function findStage(
     readonly isBreakInOpen: boolean;
     readonly due: Pick<DueDay, "dueDate" | "state"> | null;
   },
-  today: LocalDate,
+  dueBy: LocalDate,
 ): BoatStage {
   if (nextDelivery !== null) return isMakingReady ? "making-ready" : "to-hand-over";
   if (inService === null) return "in-stock";
-  if (due !== null && (due.state === "overdue" || (due.dueDate !== null && due.dueDate <= addDays(today, soonDays))))
-    return "service-due";
+  if (due !== null && (due.state === "overdue" || (due.dueDate !== null && due.dueDate <= dueBy))) return "service-due";
   return isBreakInOpen ? "in-break-in" : "in-use";
 }

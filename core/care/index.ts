@@ -1,5 +1,5 @@
 export { type BoatFacts, describeBoat } from "./boatFacts.ts";
-export { type BoatSort, type BoatStage, boatSorts, boatStages, findStage } from "./boatStage.ts";
+export { type BoatSort, type BoatStage, boatSorts, boatStages, findStage, soonBy } from "./boatStage.ts";
 export { describeCare, describePlan } from "./describeCare.ts";
 export { readEngineStatus, seasonOf } from "./engineStatus.ts";
 export { fuelOf, limitsOf, sumTanks } from "./fuel.ts";

@@ -19,6 +19,7 @@ import * as thirteenth from "./migrations/0013-towing.ts";
 import * as fourteenth from "./migrations/0014-languages.ts";
 import * as fifteenth from "./migrations/0015-yard.ts";
 import * as sixteenth from "./migrations/0016-calendar.ts";
+import * as seventeenth from "./migrations/0017-boat-lists.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -38,6 +39,7 @@ const migrations = [
   { name: "0014-languages", ...fourteenth },
   { name: "0015-yard", ...fifteenth },
   { name: "0016-calendar", ...sixteenth },
+  { name: "0017-boat-lists", ...seventeenth },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

@@ -64,7 +64,7 @@ it("opens again what it made, without running a migration twice", async () => {
   await first.models.settings.create({ key: "kept", value: "1" });
   await first.close();
   const second = await openDatabase(folder);
-  expect(second.migrationsRun).toBe(16);
+  expect(second.migrationsRun).toBe(17);
   expect((await second.models.settings.findByPk("kept"))?.get("value")).toBe("1");
   await second.close();
 });
@@ -107,13 +107,13 @@ describe("a store's file", () => {
     const database = await opened;
     const { sequelize } = database.models.users;
     // As before the last migration: it finds its own triggers there and fails in the middle.
-    await sequelize!.query("DELETE FROM migrations WHERE name LIKE '0016%'");
+    await sequelize!.query("DELETE FROM migrations WHERE name LIKE '0017%'");
     await database.close();
     await expect(openDatabase(own)).rejects.toThrow(/already exists/);
-    expect(readdirSync(own)).toContain("ravik-before-0016.sqlite");
-    const copy = new Sequelize({ dialect: "sqlite", storage: join(own, "ravik-before-0016.sqlite"), logging: false });
+    expect(readdirSync(own)).toContain("ravik-before-0017.sqlite");
+    const copy = new Sequelize({ dialect: "sqlite", storage: join(own, "ravik-before-0017.sqlite"), logging: false });
     const [rows] = await copy.query("SELECT COUNT(*) AS n FROM migrations");
-    expect(rows).toEqual([{ n: 15 }]);
+    expect(rows).toEqual([{ n: 16 }]);
     await copy.close();
     await expect(openDatabase(own)).rejects.toThrow(/already exists/);
   });

@@ -42,6 +42,15 @@ export interface BoatShape {
   readonly engines: number;
 }
 
+const shapeColumns = `json_extract(rig, '$.family') AS family, json_extract(rig, '$.loaM') AS loaM,
+  json_extract(rig, '$.beamM') AS beamM, json_array_length(rig, '$.engines') AS engines`;
+
+export interface ListedBoat extends BoatHead, BoatShape {
+  /** As they stand in the row; null where it was never handed over. */
+  readonly lastBuyers: string | null;
+  readonly owed: number;
+}
+
 const careRigParts = ["engines", "tanks", "batteries", "trailer", "used", "modelYear"] as const;
 /** What stands in the row was a valid rig when it was stored. */
 const toCareRig = (parts: string): CareRig =>
@@ -141,9 +150,6 @@ function createBoatLists({ models }: Database) {
       const where = ids === undefined ? {} : { where: { id: { [Op.in]: [...ids] } } };
       return readAll(models.boats, { ...where, attributes: headColumns, order: ["name", "hull"] });
     },
-    /** Boats that are yet to be handed over. */
-    listWaiting: (): Promise<BoatHead[]> =>
-      readAll(models.boats, { where: { inService: null }, attributes: headColumns, order: ["name", "hull"] }),
     /** Of each boat that was handed over what its care depends on: a tenth of its rig, taken out by the database. */
     async listCared(ids: readonly string[]): Promise<CaredBoat[]> {
       const paths = careRigParts.map((part) => `'$.${part}'`).join(", ");
@@ -159,21 +165,20 @@ function createBoatLists({ models }: Database) {
     async listShapes(ids: readonly string[]): Promise<Map<string, BoatShape>> {
       const rows = await readQuery<BoatShape & { id: string }>(
         models.boats,
-        `SELECT id, json_extract(rig, '$.family') AS family, json_extract(rig, '$.loaM') AS loaM,
-         json_extract(rig, '$.beamM') AS beamM, json_array_length(rig, '$.engines') AS engines
-         FROM boats WHERE id IN (SELECT value FROM json_each(?))`,
+        `SELECT id, ${shapeColumns} FROM boats WHERE id IN (SELECT value FROM json_each(?))`,
         [JSON.stringify(ids)],
       );
       return new Map(rows.map(({ id, ...shape }) => [id, shape]));
     },
-    /** Every boat as it may be asked for: by name, hull number, the people it was handed to last, or whom its contact names. */
-    listFindable(): Promise<
-      { id: string; name: string; hull: string; stock: string; contact: string; buyers: string | null }[]
-    > {
+    /** What the list of boats shows of these: their shapes, the people each was handed to last, and how much is owed of it. */
+    listLines(ids: readonly string[]): Promise<ListedBoat[]> {
       return readQuery(
         models.boats,
-        `SELECT id, name, hull, stock, contact, (SELECT buyers FROM deliveries WHERE boatId = boats.id
-         ORDER BY date DESC, time DESC, deliveries.id DESC LIMIT 1) AS buyers FROM boats`,
+        `SELECT ${headColumns.join(", ")}, ${shapeColumns}, (SELECT buyers FROM deliveries WHERE boatId = boats.id
+         ORDER BY date DESC, time DESC, deliveries.id DESC LIMIT 1) AS lastBuyers,
+         COALESCE((SELECT SUM(owed) FROM deliveries WHERE boatId = boats.id), 0) AS owed
+         FROM boats WHERE id IN (SELECT value FROM json_each(?))`,
+        [JSON.stringify(ids)],
       );
     },
     async listHulls(): Promise<string[]> {

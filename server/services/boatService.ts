@@ -1,20 +1,20 @@
-import type { AnswerOf, Boat, endpoints, OwedSheet, Today } from "../../api/index.ts";
-import { type BoatSort, type BoatStage, boatStages, findStage } from "../../core/care/index.ts";
+import type { Boat, OwedSheet, Today } from "../../api/index.ts";
 import { addDays, dayOf, type LocalDate } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 import { findStyle } from "../../core/route/index.ts";
 import { compareDue } from "../../core/service/index.ts";
-import { toPlainLetters } from "../../core/text/index.ts";
 import { compareOwed, foldWalk, formatBuyers, isCovered, type Role } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
 import type { Jobs } from "../jobs.ts";
 import type { Messages } from "../messages.ts";
-import type { BoatHead, BoatRecord, Boats } from "../repositories/boats.ts";
+import type { Versions } from "../readModel.ts";
+import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { People } from "../repositories/people.ts";
+import { createBoatList } from "./boatList.ts";
 import type { CareReader } from "./careReader.ts";
 import { contactOf } from "./contactOf.ts";
 import type { FleetBoat, FleetCare } from "./fleetCare.ts";
@@ -37,16 +37,13 @@ interface Parts {
   readonly messages: Pick<Messages, "listPage">;
   readonly jobs: Pick<Jobs, "countFailed">;
   readonly judgeBackup: () => "good" | "late" | "none";
+  readonly versions: Versions;
   readonly clock: Clock;
 }
 
-const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
-const compareBoats = (a: BoatHead, b: BoatHead) => compare(a.name, b.name) || compare(a.hull, b.hull);
 const soonDays = 30;
 /** How far ahead boats are looked at that are to be handed over. */
 const weekDays = 7;
-/** So many boats a list shows; for the others one asks. */
-const mostBoats = 300;
 const mostRows = 12;
 /** Deliveries that Today looks through for what is owed first; the list of everything owed looks through all. */
 const mostOwing = 60;
@@ -59,7 +56,7 @@ export function createBoatService(parts: Parts) {
 
     owed: () => readOwed(parts),
 
-    list: (question: Partial<BoatQuestion> = {}) => listBoats(parts, { find: "", stage: "all", page: 0, ...question }),
+    list: createBoatList(parts),
 
     listHulls: parts.boats.listHulls,
 
@@ -171,37 +168,6 @@ async function fallsDue({ deliveries, fleetCare }: Parts, date: LocalDate): Prom
   return {
     due: shown.map((each) => describeDue(each, buyersOf(each.boat.id, sold))),
     dueInAll: coming.length,
-  };
-}
-
-async function findBoats({ boats }: Parts, text: string): Promise<ReadonlySet<string>> {
-  const words = toPlainLetters(text.trim()).split(/\s+/);
-  const all = await boats.listFindable();
-  return new Set(
-    all.flatMap(({ id, name, hull, stock, contact, buyers }) => {
-      const phone = contactOf({ contact }).phone.replace(/\D/g, "");
-      const said = toPlainLetters([name, hull, stock, ...peopleOf({ contact, buyers }), phone].join(" "));
-      return words.every((word) => said.includes(word)) ? [id] : [];
-    }),
-  );
-}
-
-const peopleOf = ({ contact, buyers }: { contact: string; buyers: string | null }): string[] =>
-  buyers === null ? [contactOf({ contact }).name] : (JSON.parse(buyers) as { name: string }[]).map(({ name }) => name);
-
-function describeHead(boat: BoatHead, sold: readonly DeliveryRecord[]) {
-  const { id, name, hull, stock, color, inService } = boat;
-  const mine = sold.filter(({ boatId }) => boatId === id);
-  return {
-    id,
-    name,
-    hull,
-    stock,
-    color,
-    inService,
-    // A boat sold before its handovers were kept here has whom its contact names.
-    buyers: mine.length === 0 ? contactOf(boat).name : buyersOf(id, mine),
-    owed: mine.reduce((sum, { summary }) => sum + summary.owed.length, 0),
   };
 }
 
@@ -323,93 +289,6 @@ async function readOwed(parts: Parts): Promise<OwedSheet> {
   const byId = await boats.findMany(owing.map(({ boatId }) => boatId));
   const staff = (await people.list()).map(({ id, name }) => ({ id, name }));
   return { date, lines: rankOwed(owing, byId, date, clock.timeZone), staff };
-}
-
-interface BoatQuestion {
-  readonly find: string;
-  readonly stage: BoatStage | "all";
-  readonly sort?: BoatSort;
-  readonly page: number;
-}
-
-/** The next handover first, then the next service. `find`: of those whose name, hull number, phone or people hold it. */
-async function listBoats(
-  parts: Parts,
-  { find, stage, sort = "next", page }: BoatQuestion,
-): Promise<AnswerOf<typeof endpoints.boats>> {
-  const { boats, deliveries, fleetCare, clock } = parts;
-  const today = clock.today();
-  const [comingOf, madeReady, buyerOf, fleet, waiting, found] = await Promise.all([
-    deliveries.listComing(today),
-    deliveries.listMakingReady(today),
-    sort === "buyer" ? listBuyers(parts) : null,
-    fleetCare.read(),
-    boats.listWaiting(),
-    find.trim() === "" ? null : findBoats(parts, find),
-  ]);
-  const all = [
-    ...waiting.map((boat) => ({ boat, due: null, isBreakInOpen: false })),
-    ...fleet.map(({ boat, facts }) => ({
-      boat,
-      due: facts.next?.due ?? null,
-      isBreakInOpen: facts.engines.some(({ isBreakInDone }) => !isBreakInDone),
-    })),
-  ].map((each) => {
-    const nextDelivery = comingOf.get(each.boat.id) ?? null;
-    const { inService } = each.boat;
-    return {
-      ...each,
-      nextDelivery,
-      order: orderOf[sort]({ ...each, nextDelivery, buyer: buyerOf?.get(each.boat.id) ?? "" }),
-      stage: findStage(
-        { ...each, inService, nextDelivery, isMakingReady: madeReady.has(each.boat.id) && inService === null },
-        today,
-      ),
-    };
-  });
-  const stages = Object.fromEntries(
-    boatStages.map((name) => [name, all.reduce((sum, each) => sum + (each.stage === name ? 1 : 0), 0)]),
-  ) as Record<BoatStage, number>;
-  const wanted = all.filter(
-    (each) => (found === null || found.has(each.boat.id)) && (stage === "all" || each.stage === stage),
-  );
-  const shown = wanted
-    .sort((a, b) => compare(a.order, b.order) || compareBoats(a.boat, b.boat))
-    .slice(page * mostBoats, (page + 1) * mostBoats);
-  const ids = shown.map(({ boat }) => boat.id);
-  const [shapes, sold] = await Promise.all([boats.listShapes(ids), deliveries.listOfBoats(ids)]);
-  const rows = shown.map(({ boat, due, nextDelivery, stage: at }) => ({
-    ...describeHead(boat, sold),
-    ...shapes.get(boat.id)!,
-    nextDelivery,
-    due,
-    stage: at,
-  }));
-  return { boats: rows, boatsFound: wanted.length, boatsInAll: all.length, stages };
-}
-
-interface Sorted {
-  readonly boat: BoatHead;
-  readonly due: { readonly dueDate: LocalDate | null } | null;
-  readonly nextDelivery: LocalDate | null;
-  readonly buyer: string;
-}
-
-/** What comes after all letters and days: what has none of what is sorted by stands last. */
-const last = "\u{10FFFF}";
-const orderOf: Readonly<Record<BoatSort, (each: Sorted) => string>> = {
-  next: ({ nextDelivery, due }) => nextDelivery ?? due?.dueDate ?? last,
-  name: ({ boat }) => toPlainLetters(boat.name),
-  buyer: ({ buyer }) => toPlainLetters(buyer) || last,
-  stock: ({ boat }) => toPlainLetters(boat.stock) || last,
-  // The latest first: days turned round.
-  sold: ({ boat }) => (boat.inService === null ? last : boat.inService.replace(/\d/g, (digit) => String(9 - +digit))),
-};
-
-/** Who has each boat, by boat. */
-async function listBuyers({ boats }: Parts): Promise<ReadonlyMap<string, string>> {
-  const all = await boats.listFindable();
-  return new Map(all.map((boat) => [boat.id, peopleOf(boat).join(" ")]));
 }
 
 async function describeBoat(parts: Parts, id: string): Promise<Boat> {

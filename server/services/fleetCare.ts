@@ -12,6 +12,8 @@ export interface FleetBoat extends BoatFacts {
   readonly boat: BoatHead;
   /** Goes up with every write of the boat. */
   readonly version: number;
+  /** One of its engines is in its first hours. */
+  readonly isBreakInOpen: boolean;
 }
 
 interface Parts {
@@ -25,10 +27,11 @@ interface Parts {
 
 /** The care of all boats that were handed over: what call list, workshop, Today, boats list and calendar are made from. */
 export function createFleetCare({ boats, careReader, packService, settings, versions, clock }: Parts) {
+  const stamp = async () =>
+    `${clock.today()} ${await packService.stamp()} ${await careReader.fleetStamp()} ${(await settings.read()).region.weekStart}`;
   const model = createReadModels<FleetBoat>(versions, {
     kind: "boat",
-    key: async () =>
-      `${clock.today()} ${await packService.stamp()} ${await careReader.fleetStamp()} ${(await settings.read()).region.weekStart}`,
+    key: stamp,
     async make(ids) {
       const found = await boats.listCared(ids);
       const questions = await careReader.askMany(found);
@@ -38,12 +41,18 @@ export function createFleetCare({ boats, careReader, packService, settings, vers
       return new Map(
         found.map(({ rig: _, ...boat }, i) => {
           const question = { ...questions[i]!, inService: boat.inService };
-          return [boat.id, { boat, version: numbers?.get(boat.id) ?? 0, ...describeBoat(boat.id, question, grid) }];
+          const cared = describeBoat(boat.id, question, grid);
+          const isBreakInOpen = cared.facts.engines.some(({ isBreakInDone }) => !isBreakInDone);
+          return [boat.id, { boat, version: numbers?.get(boat.id) ?? 0, isBreakInOpen, ...cared }];
         }),
       );
     },
   });
   return {
+    /** What all of it depends on besides the boats: when it changes, all is worked out anew. */
+    stamp,
+    /** By boat. */
+    readAll: model,
     read: async (): Promise<FleetBoat[]> => [...(await model()).values()],
     find: async (boat: string): Promise<FleetBoat | null> => (await model()).get(boat) ?? null,
   };

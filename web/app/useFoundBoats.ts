@@ -32,8 +32,10 @@ export function useFoundBoats(
   const isAsked = isWanted && isNarrowed && (isPart || sort !== "next" || someDigits.test(find));
   const asked = useQuery({ ...foundBoatsQuery(find, stage, page, sort), enabled: isAsked });
   const here = all.data && filterBoats(all.data, find, stage);
-  // Without signal what is here is better than nothing.
-  const list = isAsked ? (asked.data ?? (asked.error === null ? undefined : here)) : here;
+  // Without signal what is found here is better than nothing.
+  // Until the answer is here the list that stood stands on: nothing blinks, and nothing is said to be missing.
+  const meanwhile = asked.error !== null || asked.fetchStatus === "paused" ? here : all.data;
+  const list = isAsked ? (asked.data ?? meanwhile) : here;
   return { all, list, find, error: isPart ? asked.error : null };
 }
 

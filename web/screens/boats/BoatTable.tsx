@@ -1,3 +1,4 @@
+import { memo, useDeferredValue } from "react";
 import { Link } from "react-router";
 import type { BoatList } from "../../app/useFoundBoats.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
@@ -8,8 +9,13 @@ import { stageWords } from "./stageWords.ts";
 
 type Row = BoatList["boats"][number];
 
+/** So many rows fill any screen; the others are drawn once those stand. */
+const inSight = 24;
+
 /** Boats as a table; on a phone each is a few lines to read. */
 export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
+  const drawn = useDeferredValue(boats, []);
+  const shown = drawn === boats ? boats : boats.slice(0, inSight);
   if (boatsInAll === 0) return <EmptySheet>No boats yet. Those that are sold or in stock will stand here.</EmptySheet>;
   if (boats.length === 0) return null;
   return (
@@ -27,7 +33,7 @@ export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
           </tr>
         </thead>
         <tbody>
-          {boats.map((row) => (
+          {shown.map((row) => (
             <BoatRow key={row.id} row={row} />
           ))}
         </tbody>
@@ -38,7 +44,8 @@ export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
 
 const cell = "pr-3 md:py-2 max-md:block";
 
-function BoatRow({ row }: { row: Row }) {
+/** Drawn again only when something of it has changed: with each letter typed above them there are hundreds. */
+const BoatRow = memo(function BoatRow({ row }: { row: Row }) {
   const { id, name, hull, stock, color, buyers, stage, inService, nextDelivery, due, owed, ...boat } = row;
   return (
     <tr className="border-b border-rule max-md:block max-md:py-2">
@@ -80,4 +87,4 @@ function BoatRow({ row }: { row: Row }) {
       </td>
     </tr>
   );
-}
+});
