@@ -1,5 +1,6 @@
 import type { Page } from "@playwright/test";
-import { expect, expectAccessible, signIn, test } from "./store.ts";
+import { test } from "./job.ts";
+import { expect, expectAccessible, signIn } from "./store.ts";
 
 // Nothing here is about the app kept aboard: without it each page is there sooner.
 test.use({ serviceWorkers: "block" });
@@ -141,7 +142,11 @@ test("a boat is described from nothing until nothing is left to do, and can then
   await expect(page.getByRole("region", { name: "The order" })).toContainText("Drain plug");
 });
 
-test("a stock list with three bad rows: what is good goes in once, what is bad is said", async ({ page, store }) => {
+test("a stock list with three bad rows: what is good goes in once, what is bad is said", async ({
+  page,
+  store,
+  job,
+}) => {
   const list = [
     "HIN,Modell,Model year,Type,Length",
     "SLW20311B626,Ferrin 20,2026,bowrider,20 ft",
@@ -153,7 +158,9 @@ test("a stock list with three bad rows: what is good goes in once, what is bad i
   ].join("\n");
   const file = { name: "stock.csv", mimeType: "text/csv", buffer: Buffer.from(list) };
   await signIn(page, store, "Odile Pellow");
-  await page.goto(`${store.address}/boats/stock`);
+  await job.begin(21);
+  await page.getByRole("link", { name: "Boats", exact: true }).first().click();
+  await page.getByRole("link", { name: "Read a stock list" }).click();
   await page.getByLabel("Choose the file").setInputFiles(file);
   await expect(page.getByText("2 new, 1 known already, 3 to be mended")).toBeVisible();
   const rows = page.getByRole("region", { name: "Rows" });
@@ -168,6 +175,7 @@ test("a stock list with three bad rows: what is good goes in once, what is bad i
   // The heading it did not know is named, and the preview follows.
   await page.getByLabel("Model", { exact: true }).selectOption({ label: "Modell" });
   await expect(rows).toContainText('No template fits "Zephyr"');
+  await job.done();
   await expect(rows.getByRole("row", { name: /SLW20311B626/ })).toContainText("Ferrin 20");
   await page.goto(`${store.address}/boats`);
   await expect(page.getByRole("row").nth(60)).toBeAttached();
@@ -183,8 +191,13 @@ test("a stock list with three bad rows: what is good goes in once, what is bad i
   await expect(page.getByRole("row")).toHaveCount(rowsBefore + 2);
 });
 
-test("a topic is edited, seen in the plan, compared with the shipped one and taken back", async ({ page, store }) => {
+test("a topic is edited, seen in the plan, compared with the shipped one and taken back", async ({
+  page,
+  store,
+  job,
+}) => {
   await signIn(page, store, "Nessa Quill");
+  await job.begin(23);
   await page.getByRole("link", { name: "Library" }).click();
   await page.getByLabel("Find a topic").fill("drain plug");
   await page
@@ -222,6 +235,7 @@ test("a topic is edited, seen in the plan, compared with the shipped one and tak
   await expect(page.getByText("Our wording, by Nessa Quill")).toBeVisible();
   await page.getByRole("button", { name: "Back to the original" }).click();
   await expect(page.getByRole("button", { name: "Undo: back to our wording" })).toBeVisible();
+  await job.done();
   await page.goto(`${store.address}/deliveries/d-w118`);
   await expect(page.getByRole("region", { name: "The order" })).not.toContainText("Plug first, always");
 });

@@ -1,4 +1,5 @@
-import { expect, expectAccessible, signIn, startWalk, test, tinyPng } from "./store.ts";
+import { test } from "./job.ts";
+import { expect, expectAccessible, signIn, startWalk, tinyPng } from "./store.ts";
 
 test("marks made without signal are kept, shown as kept, and sent once when it returns", async ({
   page,
@@ -38,7 +39,7 @@ test("a mark for one of two people stays on the topic and says who did it", asyn
   await expect(page.getByRole("radio", { name: "All here" })).toBeChecked();
 });
 
-test("the walk works at 390 wide, by thumb, and the deck plan opens over it", async ({ page, store }) => {
+test("the walk works at 390 wide, by thumb, and the deck plan opens over it", async ({ page, store, job }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await signIn(page, store, "Nessa Quill");
   await startWalk(page, store);
@@ -49,9 +50,20 @@ test("the walk works at 390 wide, by thumb, and the deck plan opens over it", as
     expect(box.x + box.width, name).toBeLessThanOrEqual(390);
   }
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await job.begin(10);
+  for (const name of ["Explained", "Shown", "They did it", "Explained"]) {
+    const before = (await page.locator("#topic").textContent())!;
+    await page.getByRole("button", { name, exact: true }).click();
+    await expect(page.locator("#topic")).not.toHaveText(before);
+  }
+  await page.getByRole("button", { name: "Snag" }).click();
+  await page.getByLabel("What is wrong").fill("Lamp is dark");
+  await page.getByRole("button", { name: "Save the snag" }).click();
+  await expect(page.getByText("▲ Lamp is dark").first()).toBeVisible();
   await page.getByRole("button", { name: "Deck plan" }).click();
   await page.getByRole("button", { name: /^Helm, stop/ }).click();
   await expect(page.getByText(/Stop \d+ · Helm/)).toBeVisible();
+  await job.done();
   await expectAccessible(page);
 });
 
@@ -59,8 +71,10 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
   page,
   browser,
   store,
+  job,
 }) => {
   await signIn(page, store, "Tobin Ashgrove");
+  await job.begin(6);
   await page.getByRole("link", { name: "Open Wending 23 at 14:00" }).click();
   await expect(page.getByRole("heading", { name: "Not ready to be walked" })).toBeVisible();
   await expect(page.getByRole("button", { name: "Start the walk" })).toHaveCount(0);
@@ -82,6 +96,7 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
   await expect(page.getByRole("group", { name: "Mended?" })).toContainText("Anchor light dark");
   await page.getByRole("button", { name: "Yes, it is mended" }).click();
   await expect(page.getByText("fix before leaving · nobody yet")).toHaveCount(0);
+  await job.done();
   for (const name of [/^In order: Keys, papers/, /^In order: Trailer lights/])
     await page.getByRole("button", { name }).click();
   await expect(page.getByText("37 of 41 checks")).toBeVisible();

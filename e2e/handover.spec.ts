@@ -1,9 +1,10 @@
-import { drawSignature, expect, expectAccessible, readPdf, signIn, test } from "./store.ts";
+import { test } from "./job.ts";
+import { drawSignature, expect, expectAccessible, readPdf, signIn } from "./store.ts";
 
 // Nothing here is about the app kept aboard: without it each page is there sooner.
 test.use({ serviceWorkers: "block" });
 
-test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, store }, info) => {
+test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, store, job }, info) => {
   await page.goto(store.address);
   await expect(page).toHaveURL(/sign-in/);
   await expectAccessible(page);
@@ -69,6 +70,7 @@ test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, 
   const topics = Number(/of (\d+) planned/.exec((await tally.textContent())!)![1]);
   for (let marked = marks.length + 1; marked < topics - 1; marked++) await next("They did it");
   await expect(tally).toHaveText(new RegExp(`^\\d+ of ${topics} planned topics done`));
+  await job.begin(4);
   await page.getByRole("link", { name: "Close the handover" }).click();
 
   await expect(page.getByRole("heading", { name: "Close the handover" })).toBeVisible();
@@ -108,6 +110,7 @@ test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, 
 
   await expect(page.getByRole("heading", { name: "Record of handover" })).toBeVisible();
   await expect(page.getByTestId("seal")).toHaveText(/^[0-9a-f]{64}$/);
+  await job.done();
   const sealText = await page.getByTestId("seal").textContent();
   await expect(page.getByRole("region", { name: "Owed to the buyer" })).toContainText("Cap chain is missing");
   await expect(page.getByRole("region", { name: "Owed to the buyer" })).toContainText(
@@ -164,10 +167,11 @@ test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, 
   await expectAccessible(page);
 });
 
-test("the walk with the keyboard alone", async ({ page, store }) => {
+test("the walk with the keyboard alone", async ({ page, store, job }) => {
   await signIn(page, store, "Nessa Quill");
   await page.goto(`${store.address}/deliveries/d-w118`);
   await expect(page.getByRole("region", { name: "The order" })).toBeVisible();
+  await job.begin(8);
   await page.keyboard.press("w");
   const title = page.locator("#topic");
   const seen: string[] = [];
@@ -191,6 +195,7 @@ test("the walk with the keyboard alone", async ({ page, store }) => {
   await expect(page.getByText("▲ Lamp does not light").first()).toBeVisible();
   await page.keyboard.press("u");
   await expect(page.getByText("▲ Lamp does not light")).toHaveCount(0);
+  await job.done();
   await page.keyboard.press("u");
   await expect(page.getByTestId("topic-mark")).toHaveCount(0);
   await press("ArrowLeft");

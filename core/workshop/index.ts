@@ -14,6 +14,7 @@ export {
   capacityOfDay,
   capacityOfWeek,
   createWeekGrid,
+  findOpenDay,
   listWeeks,
   startOfWeek,
   type WeekGrid,

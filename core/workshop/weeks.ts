@@ -63,6 +63,13 @@ export function capacityOfDay({ hoursPerDay, closed }: Workshop, date: LocalDate
   if (closed.some(({ from, to }) => from <= date && date <= to)) return 0;
   return hoursPerDay[weekdayOf(toDayNumber(date))]!;
 }
+/** A workshop that is closed for longer names its own day. */
+const mostClosedDays = 60;
+/** That day, or the next on which the workshop works; that day where there is none soon. */
+export function findOpenDay(workshop: Workshop, day: LocalDate): LocalDate {
+  for (let i = 0; i < mostClosedDays; i++) if (capacityOfDay(workshop, addDays(day, i)) > 0) return addDays(day, i);
+  return day;
+}
 export function capacityOfWeek(workshop: Workshop, begins: LocalDate): number {
   return Array.from({ length: daysPerWeek }, (_, i) => capacityOfDay(workshop, addDays(begins, i))).reduce(
     (a, b) => a + b,

@@ -11,6 +11,7 @@ import {
   createWeekGrid,
   type ExpectedJob,
   expectJob,
+  findOpenDay,
   flattenLoad,
   listWeeks,
   startOfWeek,
@@ -68,6 +69,10 @@ describe("weeks", () => {
   it("have the hours of their days, none of closed ones", () => {
     expect(capacityOfDay(workshop, "2026-06-06")).toBe(2);
     expect(capacityOfDay(workshop, "2026-06-07")).toBe(0);
+    // What is offered first is a day on which somebody works.
+    expect(findOpenDay(workshop, "2026-06-06")).toBe("2026-06-06");
+    expect(findOpenDay(workshop, "2026-06-07")).toBe("2026-06-08");
+    expect(findOpenDay({ ...workshop, hoursPerDay: [0, 0, 0, 0, 0, 0, 0] }, "2026-06-07")).toBe("2026-06-07");
     expect(capacityOfDay(workshop, "2026-06-15")).toBe(0);
     expect([capacityOfWeek(workshop, "2026-06-08"), capacityOfWeek(workshop, "2026-06-15")]).toEqual([32, 20]);
   });

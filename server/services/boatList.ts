@@ -48,7 +48,7 @@ export interface BoatQuestion {
 }
 
 /** So many boats a list shows; for the others one asks. */
-const mostBoats = 100;
+const mostBoats = 300;
 /** What comes after all letters and days. */
 const last = "\u{10FFFF}";
 

@@ -2,7 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Boat, Booking, WorkshopSheet } from "../../api/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
-import { capacityOfDay } from "../../core/workshop/index.ts";
+import { capacityOfDay, findOpenDay } from "../../core/workshop/index.ts";
 import { ask } from "../app/client.ts";
 import { boatQuery, workshopQuery } from "../app/queries.ts";
 import { Button } from "../ui/Button.tsx";
@@ -65,7 +65,11 @@ interface FormProps extends BookProps {
 
 function FormOf({ data, workshop, booking, date: wished, wanted, onDone }: FormProps) {
   const next = listNext(data, wanted ?? booking?.items);
-  const [date, setDate] = useState<LocalDate | null>(booking?.date ?? wished ?? data.visits[0]?.date ?? data.today);
+  const first = wished ?? data.visits[0]?.date ?? data.today;
+  // Until another is chosen it is the day of the visit, or the next on which somebody works.
+  const [chosenDay, setDate] = useState<LocalDate | null | undefined>(booking?.date);
+  const date =
+    chosenDay === undefined ? (workshop === undefined ? first : findOpenDay(workshop.workshop, first)) : chosenDay;
   const [start, setStart] = useState(formatMinuteOfDay(booking?.startMin ?? 9 * 60));
   const [picked, setPicked] = useState<ReadonlySet<string>>(
     new Set((booking?.items ?? wanted ?? data.visits[0]?.items ?? []).map(keyOf)),

@@ -11,7 +11,7 @@ import { BoatTable } from "./BoatTable.tsx";
 import { stageWords } from "./stageWords.ts";
 
 /** So many boats the server sends at once. */
-const pageSize = 100;
+const pageSize = 300;
 
 /** Every boat of the store: the next handover first, then the next service; all, or those at one stage. */
 export function BoatsScreen() {
