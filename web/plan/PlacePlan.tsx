@@ -147,7 +147,7 @@ interface ViewButtonProps {
 function ViewButton({ says, keys, icon: Icon, onPress, isOff = false }: ViewButtonProps) {
   return (
     <Button
-      className="w-11 bg-panel px-0"
+      className="w-11 bg-panel px-0!"
       aria-label={says}
       title={keys === undefined ? says : `${says} (${keys} on the plan)`}
       {...(keys === undefined ? {} : { "aria-keyshortcuts": keys })}

@@ -83,7 +83,7 @@ function GearLine({ delivery, state, item }: GearLineProps) {
       {isShort && <span className="text-magenta">▲ {item.count - counted} short</span>}
       <Button
         aria-label={`One less: ${item.label}`}
-        className="w-11 px-0"
+        className="w-11 px-0!"
         disabled={counted === 0}
         onClick={() => count(Math.max(0, (counted ?? item.count) - 1))}
       >
@@ -99,7 +99,7 @@ function GearLine({ delivery, state, item }: GearLineProps) {
       </button>
       <Button
         aria-label={`One more: ${item.label}`}
-        className="w-11 px-0"
+        className="w-11 px-0!"
         onClick={() => (more > item.count ? setAsked(more) : count(more))}
       >
         <Plus size={18} aria-hidden />

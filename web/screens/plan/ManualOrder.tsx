@@ -133,10 +133,10 @@ function Line({ topic, stop, isBroken, onUp, onDown }: LineProps) {
       {stop !== null && (
         <p className="flex w-full items-center gap-1 border-t border-ink pt-1 head font-bold">
           <span className="mr-auto">{stop.label}</span>
-          <Button look="quiet" className="w-11 px-0" aria-label={`Stop up: ${stop.label}`} onClick={stop.onUp}>
+          <Button look="quiet" className="w-11 px-0!" aria-label={`Stop up: ${stop.label}`} onClick={stop.onUp}>
             <ArrowUp aria-hidden size={16} />
           </Button>
-          <Button look="quiet" className="w-11 px-0" aria-label={`Stop down: ${stop.label}`} onClick={stop.onDown}>
+          <Button look="quiet" className="w-11 px-0!" aria-label={`Stop down: ${stop.label}`} onClick={stop.onDown}>
             <ArrowDown aria-hidden size={16} />
           </Button>
         </p>
@@ -156,10 +156,10 @@ function Line({ topic, stop, isBroken, onUp, onDown }: LineProps) {
         {isBroken && <span className="text-amber">▲ </span>}
         {topic.title}
       </span>
-      <Button className="w-11 px-0" aria-label={`Up: ${topic.title}`} onClick={onUp}>
+      <Button className="w-11 px-0!" aria-label={`Up: ${topic.title}`} onClick={onUp}>
         <ArrowUp aria-hidden size={16} />
       </Button>
-      <Button className="w-11 px-0" aria-label={`Down: ${topic.title}`} onClick={onDown}>
+      <Button className="w-11 px-0!" aria-label={`Down: ${topic.title}`} onClick={onDown}>
         <ArrowDown aria-hidden size={16} />
       </Button>
     </li>

@@ -41,7 +41,7 @@ export function WhoAndWhen({ planOptions, canChoose, onChange }: WhoAndWhenProps
         </Row>
         <Row name="People">
           <Button
-            className="w-11 px-0"
+            className="w-11 px-0!"
             aria-label="One fewer"
             disabled={planOptions.people <= 1}
             onClick={() => onChange({ people: planOptions.people - 1 })}
@@ -52,7 +52,7 @@ export function WhoAndWhen({ planOptions, canChoose, onChange }: WhoAndWhenProps
             {planOptions.people}
           </span>
           <Button
-            className="w-11 px-0"
+            className="w-11 px-0!"
             aria-label="One more"
             disabled={planOptions.people >= 8}
             onClick={() => onChange({ people: planOptions.people + 1 })}

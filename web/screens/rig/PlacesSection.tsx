@@ -141,7 +141,7 @@ function PartForm({ rig, part, onChange, onRemove, onClose }: PartFormProps) {
           <Button look="quiet" onClick={onRemove}>
             Take it off the plan
           </Button>
-          <Button look="quiet" className="w-11 px-0" aria-label="Close these fields" onClick={onClose}>
+          <Button look="quiet" className="w-11 px-0!" aria-label="Close these fields" onClick={onClose}>
             <X size={18} aria-hidden />
           </Button>
         </span>
