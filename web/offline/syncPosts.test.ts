@@ -2,9 +2,9 @@ import "fake-indexeddb/auto";
 import { IDBFactory } from "fake-indexeddb";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Refused } from "../app/client.ts";
-import { createSyncQueue } from "./syncQueue.ts";
+import { leaveQueues, openQueueHere } from "../testing/queueStage.ts";
 
-const createQueue = (options = {}) => createSyncQueue("tablet-1", options);
+const createQueue = (options = {}) => openQueueHere(options);
 const person = (id: string) => ({ id, name: id });
 
 /** A yard that may be out of reach, or not take hours that fall. */
@@ -33,7 +33,10 @@ beforeEach(() => {
   vi.stubGlobal("navigator", { onLine: true });
   yard = createYard();
 });
-afterEach(() => vi.unstubAllGlobals());
+afterEach(async () => {
+  await leaveQueues();
+  vi.unstubAllGlobals();
+});
 
 const reported = (id: string, hours: number) =>
   ({

@@ -2,8 +2,9 @@ import "fake-indexeddb/auto";
 import { IDBFactory } from "fake-indexeddb";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Entry } from "../../core/walk/index.ts";
+import { leaveQueues, openQueueHere } from "../testing/queueStage.ts";
 import { forgetClock } from "./clock.ts";
-import { createSyncQueue, type NewEntry, type SyncQueue } from "./syncQueue.ts";
+import type { NewEntry, SyncQueue } from "./syncQueue.ts";
 
 /** A yard at the other end of the line: it may be out of reach, refuse some entries, or take what it is sent. */
 function createYard() {
@@ -63,15 +64,16 @@ beforeEach(() => {
   yard = createYard();
   vi.stubGlobal("fetch", yard.fetchFrom);
 });
-afterEach(() => {
+afterEach(async () => {
   vi.useRealTimers();
+  await leaveQueues();
   vi.unstubAllGlobals();
 });
 
 const until = (isSo: () => boolean) => vi.waitFor(() => expect(isSo()).toBe(true), { timeout: 5000 });
 
 async function openQueue(user = "nessa"): Promise<SyncQueue> {
-  const queue = createSyncQueue("tablet-1");
+  const queue = openQueueHere();
   await queue.ready;
   queue.setUser({ id: user, name: `Name of ${user}` });
   return queue;
@@ -271,7 +273,7 @@ describe("the sync queue", () => {
   });
 
   it("makes no mark for nobody", async () => {
-    const queue = createSyncQueue("tablet-1");
+    const queue = openQueueHere();
     await queue.ready;
     await expect(queue.add("d-1", told("horn"))).rejects.toThrow("nobody");
     expect(queue.listOf("d-1")).toEqual([]);
