@@ -144,9 +144,12 @@ export const withdrawalSchema = z.strictObject({
 });
 export type Withdrawal = z.infer<typeof withdrawalSchema>;
 
+/** A sentence and what stands in it, said in the language of whoever reads. */
+const toldSchema = z.strictObject({ phrase: z.string(), values: z.array(z.union([z.string(), z.number(), z.array(z.number())])).readonly() });
+
 export const runVerdictSchema = traceOutputSchema.extend({
-  breaches: z.array(breachSchema.extend({ says: z.string() })),
-  advice: z.array(z.string()),
+  breaches: z.array(breachSchema.extend({ says: toldSchema })),
+  advice: z.array(toldSchema),
 });
 export type RunVerdict = z.infer<typeof runVerdictSchema>;
 export const runSources = ["hand", "file", "gateway"] as const;

@@ -1,10 +1,8 @@
+import type { Told } from "../language/index.ts";
 import type { Breach, LimitPhase, TraceOutput } from "./traceContract.ts";
 
-const rpmWords = (rpm: number) =>
-  Math.round(rpm / 10)
-    .toString()
-    .concat("0")
-    .replace(/\B(?=(\d{3})+$)/g, ",");
+const toTen = (rpm: number) => Math.round(rpm / 10) * 10;
+const told = (phrase: string, ...values: Told["values"]): Told => ({ phrase, values });
 
 /** Seconds in words: (95) → `1 min 35 s`, (3600) → `60 min`. */
 export function formatSeconds(s: number): string {
@@ -24,7 +22,7 @@ export function formatClockAt(startMin: number, s: number): string {
 /**
  * A breach in words that a buyer can do something with, naming when, what and what the limit is; it blames nobody.
  *
- * @example "12:40–13:25 at 3,200 ± 80 rpm: longer than 10 min at one speed"
+ * @example "12:40–13:25 at 3,200 rpm: longer than 10 min at one speed"
  */
 export function formatBreach(
   breach: Breach,
@@ -32,7 +30,7 @@ export function formatBreach(
   limits: readonly LimitPhase[],
   hoursAtS: (s: number) => number,
   startMin: number,
-): string {
+): Told {
   const { rule, startS, endS, peakRpm } = breach;
   const hours = hoursAtS(startS);
   const phase = limits.find(({ fromH, toH }) => fromH <= hours && hours < toH);
@@ -42,29 +40,44 @@ export function formatBreach(
   const lasted = formatSeconds(endS - startS);
   switch (rule) {
     case "steady": {
-      return `${when} at ${formatSpeed(samples.filter(([s]) => s >= startS && s < endS))}: longer than ${phase?.steady?.maxMin ?? "…"} min at one speed`;
+      const { rpm, spread } = describeSpeed(samples.filter(([s]) => s >= startS && s < endS));
+      const most = phase?.steady?.maxMin ?? "…";
+      return spread === 0
+        ? told("{0} at {1} rpm: longer than {2} min at one speed", when, rpm, most)
+        : told("{0} at {1} ± {2} rpm: longer than {3} min at one speed", when, rpm, spread, most);
     }
     case "over-rpm":
-      return `${when} up to ${rpmWords(peakRpm)} rpm: above the ${rpmWords(phase?.maxRpm ?? 0)} rpm of these hours`;
+      return told(
+        "{0} up to {1} rpm: above the {2} rpm of these hours",
+        when,
+        toTen(peakRpm),
+        toTen(phase?.maxRpm ?? 0),
+      );
     case "wot": {
       const most = phase?.wot?.maxContinuousS ?? 0;
       return most === 0
-        ? `${when} full throttle for ${lasted}: these hours ask for none yet`
-        : `${when} full throttle for ${lasted}: longer than ${formatSeconds(most)} at a time`;
+        ? told("{0} full throttle for {1}: these hours ask for none yet", when, lasted)
+        : told("{0} full throttle for {1}: longer than {2} at a time", when, lasted, formatSeconds(most));
     }
     case "idle":
-      return `${when} below ${rpmWords(phase?.idle?.belowRpm ?? 0)} rpm for ${lasted}: longer than ${phase?.idle?.maxMin ?? "…"} min of idling`;
+      return told(
+        "{0} below {1} rpm for {2}: longer than {3} min of idling",
+        when,
+        toTen(phase?.idle?.belowRpm ?? 0),
+        lasted,
+        phase?.idle?.maxMin ?? "…",
+      );
     default:
       throw new Error(`formatBreach: expected a known rule, got ${JSON.stringify(rule satisfies never)}`);
   }
 }
 
-/** A steady speed by its middle, and by how much nine tenths of it lay about that: `3,200 ± 80 rpm`; `3,000 rpm`. */
-function formatSpeed(samples: readonly (readonly [number, number])[]): string {
+/** A steady speed by its middle, and by how much nine tenths of it lay about that: 3,200 ± 80 rpm. */
+function describeSpeed(samples: readonly (readonly [number, number])[]) {
   const rpms = samples.map(([, rpm]) => rpm).sort((a, b) => a - b);
   const at = (share: number) => rpms[Math.floor((rpms.length - 1) * share)] ?? 0;
   const spread = Math.round((at(0.95) - at(0.05)) / 20) * 10;
-  return `${rpmWords(at(0.5))}${spread === 0 ? "" : ` ± ${spread}`} rpm`;
+  return { rpm: toTen(at(0.5)), spread };
 }
 
 /** Engine hours at each second of a run, for steps that were counted: `runningRpm` and `gapS` as the judge has them. */
@@ -96,17 +109,17 @@ export function createHoursAt(
 }
 
 /** What to do on the next run, from what this one showed. One sentence for each that matters, the weightiest first. */
-export function adviseNext(trace: TraceOutput, openBands: readonly number[]): string[] {
+export function adviseNext(trace: TraceOutput, openBands: readonly number[]): Told[] {
   const seen = new Set(trace.breaches.map(({ rule }) => rule));
-  const advice: string[] = [];
+  const advice: Told[] = [];
   if (seen.has("over-rpm") || seen.has("wot"))
-    advice.push("Keep under the limit of these hours; there is time for the top later.");
-  if (seen.has("steady")) advice.push("Change speed every few minutes, up or down by 500 rpm or more.");
-  if (seen.has("idle")) advice.push("Idle less: once warm, put it in gear and go.");
+    advice.push(told("Keep under the limit of these hours; there is time for the top later."));
+  if (seen.has("steady")) advice.push(told("Change speed every few minutes, up or down by 500 rpm or more."));
+  if (seen.has("idle")) advice.push(told("Idle less: once warm, put it in gear and go."));
   if (openBands.length > 0) {
-    const list = openBands.slice(0, 4).map((band) => rpmWords(band));
-    advice.push(`Least turned so far: from ${list.join(", ")} rpm. The next-run plan goes there.`);
+    const least = openBands.slice(0, 4);
+    advice.push(told("Least turned so far: from {0} rpm. The next-run plan goes there.", least));
   }
-  if (advice.length === 0) advice.push("Go on like this.");
+  if (advice.length === 0) advice.push(told("Go on like this."));
   return advice;
 }

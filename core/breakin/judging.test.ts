@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { breakInPacks } from "../../content/index.ts";
+import { createTell, type Language, sayTold, type Told } from "../language/index.ts";
 import {
   addBands,
   adviseNext,
@@ -78,11 +79,12 @@ describe("coverage", () => {
 });
 
 describe("words of a run", () => {
+  const say = (told: Told, language: Language = "en") => sayTold(told, createTell(null), language);
   const judge = (legs: { rpm: number; minutes: number }[], hoursBefore: number) => {
     const samples = sampleLegs(legs);
     const { breaches } = breakInTrace({ phases: stepped, hoursBefore, samples });
     return breaches.map((breach) =>
-      formatBreach(breach, samples, stepped, createHoursAt(samples, hoursBefore), 12 * 60 + 30),
+      say(formatBreach(breach, samples, stepped, createHoursAt(samples, hoursBefore), 12 * 60 + 30)),
     );
   };
   it("say when, what and what the limit is", () => {
@@ -135,8 +137,10 @@ describe("words of a run", () => {
   });
   it("advise what was missed, else to go on", () => {
     const trace = breakInTrace({ phases: stepped, hoursBefore: 0, samples: sampleLegs([{ rpm: 2800, minutes: 40 }]) });
-    expect(adviseNext(trace, [1500]).join(" ")).toMatch(/Change speed.*from 1,500 rpm/);
-    expect(adviseNext({ ...trace, breaches: [] }, [])).toEqual(["Go on like this."]);
+    const advice = adviseNext(trace, [1500, 2000]);
+    expect(advice.map((each) => say(each)).join(" ")).toMatch(/Change speed.*from 1,500, 2,000 rpm/);
+    expect(advice.map((each) => say(each, "es")).join(" ")).toMatch(/from 1500, 2000 rpm/);
+    expect(adviseNext({ ...trace, breaches: [] }, []).map((each) => say(each))).toEqual(["Go on like this."]);
   });
   it("say seconds and clocks", () => {
     expect([formatSeconds(45), formatSeconds(60), formatSeconds(95), formatSeconds(3600)]).toEqual([

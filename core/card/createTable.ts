@@ -1,7 +1,7 @@
 import { findBreakInStanding } from "../breakin/index.ts";
 import { goesOutOfDate } from "../care/gearDates.ts";
 import { spreadMarks } from "../drawing/spreadMarks.ts";
-import { findText, sayPhrase } from "../language/index.ts";
+import { findText, formatWhole, sayPhrase } from "../language/index.ts";
 import { listLeftOn } from "../power/index.ts";
 import { type Idiom, spellText } from "../region/index.ts";
 import { hasBehind, type PartKind, type Rig, sayFigure, sayPlace } from "../rig/index.ts";
@@ -318,7 +318,7 @@ function breakInTable({ rig, breakInPacks, idiom }: CardBoat): CardBlock | null 
       return [
         i === 0 && rig.engines.length > 1 ? engine.label : "",
         tellPhrase(idiom, pack.per === "tank" ? "{0} to {1} tanks" : "{0} to {1} h", fromH, toH),
-        phase === null ? "–" : `${phase.maxRpm.toLocaleString("en-GB")} rpm`,
+        phase === null ? "–" : `${formatWhole(phase.maxRpm, idiom.book?.language)} rpm`,
         say,
       ];
     });

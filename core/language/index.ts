@@ -7,4 +7,14 @@ export {
   type PhraseBook,
   phraseBookSchema,
 } from "./phraseBook.ts";
-export { createTell, findBook, findPlace, findText, listBraces, sayPhrase, type Tell } from "./sayPhrase.ts";
+export {
+  createTell,
+  findBook,
+  findPlace,
+  findText,
+  listBraces,
+  sayPhrase,
+  type Tell,
+  tellJoined,
+} from "./sayPhrase.ts";
+export { formatWhole, locales, sayTold, type Told } from "./told.ts";

@@ -35,3 +35,7 @@ export const createTell =
 export function listBraces(text: string): string[] {
   return [...text.matchAll(/\{((?:at|each|rig|amount):[^{}|]+|if:[a-z-]+|\d)/g)].map(([, name]) => name!).sort();
 }
+
+/** Names in a sentence, in the reader's language: "Port, Starboard and House". */
+export const tellJoined = (tell: Tell, names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? "") : tell("{0} and {1}", names.slice(0, -1).join(", "), names.at(-1)!);

@@ -1,3 +1,4 @@
+import { createTell, type Tell } from "../language/index.ts";
 import type { Rig } from "../rig/index.ts";
 import { conducts, joinNodes } from "./joinNodes.ts";
 import { askLive, type PowerSetting } from "./powerState.ts";
@@ -21,7 +22,12 @@ export interface Charging {
  * charger to every bank. An isolator lets nothing back, so it is never a link of `live`. Engines without a starter charge
  * nothing that is counted on.
  */
-export function listCharging(rig: Rig, setting: PowerSetting, sources: ChargeSources): Charging[] {
+export function listCharging(
+  rig: Rig,
+  setting: PowerSetting,
+  sources: ChargeSources,
+  tell: Tell = createTell(null),
+): Charging[] {
   const input = askLive(rig, setting);
   const position = new Map(input.switches.map((each) => [each.id, each.position]));
   const groupOf = joinNodes(input.links.filter((link) => conducts(link, position)));
@@ -33,10 +39,11 @@ export function listCharging(rig: Rig, setting: PowerSetting, sources: ChargeSou
     const by: string[] = [];
     for (const engine of isLoose ? [] : running) {
       const isJoined = groupOf(nodeOf.battery(id)) === groupOf(busOfEngine(rig, engine.id));
-      if (isJoined) by.push(engine.label);
-      else if (isolator !== undefined && use !== "bow-motor") by.push(`${engine.label}, through the isolator`);
+      if (isJoined) by.push(tell(engine.label));
+      else if (isolator !== undefined && use !== "bow-motor")
+        by.push(tell("{0}, through the isolator", tell(engine.label)));
     }
-    if (sources.shore && charger !== undefined && !isLoose) by.push(charger.label);
+    if (sources.shore && charger !== undefined && !isLoose) by.push(tell(charger.label));
     return { battery: id, by };
   });
 }

@@ -1,3 +1,4 @@
+import { createTell, type Tell } from "../language/index.ts";
 import type { Rig } from "../rig/index.ts";
 import { conducts, joinNodes } from "./joinNodes.ts";
 import { live } from "./live.ts";
@@ -65,15 +66,15 @@ export function turnAllOff(rig: Rig, setting: PowerSetting): PowerSetting {
   return { ...setting, positions: Object.fromEntries(off) };
 }
 
-/** Every load of a boat with why it has power or has none, in the order of the rig. */
-export function explainPower(rig: Rig, setting: PowerSetting): PowerReason[] {
+/** Every load of a boat with why it has power or has none, in the order of the rig and in the words of `tell`. */
+export function explainPower(rig: Rig, setting: PowerSetting, tell: Tell = createTell(null)): PowerReason[] {
   const input = askLive(rig, setting);
   const position = new Map(input.switches.map((each) => [each.id, each.position]));
   const closed = input.links.filter((link) => conducts(link, position));
   const groupOf = joinNodes(closed);
   const charged = input.batteries.filter(({ chargeShare }) => chargeShare > 0);
   const always = new Set(live(askLive(rig, turnAllOff(rig, setting))).live);
-  const say = createSayer(rig, setting);
+  const say = createSayer(rig, setting, tell);
   return rig.loads.map(({ id }) => {
     const node = nodeOf.load(id);
     const batteries = charged.filter((battery) => groupOf(battery.node) === groupOf(node)).map((each) => each.id);
@@ -88,7 +89,7 @@ export function explainPower(rig: Rig, setting: PowerSetting): PowerReason[] {
       missing: isLive
         ? []
         : way === null
-          ? ["no wire leads to it"]
+          ? [tell("no wire leads to it")]
           : listMissing(way, setting, position, rig, id).flatMap(said),
       staysLive: always.has(id),
     };
@@ -194,25 +195,28 @@ function listMissing(
 }
 
 /** A link in words, for this setting: "Lights breaker, 15 A"; "Nav / anchor at Off". Plain wires say nothing. */
-function createSayer(rig: Rig, setting: PowerSetting): (link: Link) => string | null {
+function createSayer(rig: Rig, setting: PowerSetting, tell: Tell): (link: Link) => string | null {
   const switches = new Map(listSwitches(rig).map((each) => [each.id, each]));
   const batteries = new Map(rig.batteries.map((each) => [nodeOf.battery(each.id), each]));
   const loads = new Map(rig.loads.map((each) => [nodeOf.load(each.id), each]));
   return (link) => {
     const battery = link.a === link.b ? batteries.get(link.a) : undefined;
     if (battery !== undefined)
-      return setting.loose.includes(battery.id) ? `a clamp of ${battery.label} is off` : `${battery.label} is empty`;
+      return setting.loose.includes(battery.id)
+        ? tell("a clamp of {0} is off", tell(battery.label))
+        : tell("{0} is empty", tell(battery.label));
     const load = link.a === link.b ? loads.get(link.a) : undefined;
-    if (load !== undefined) return `the wire at ${load.label} is off`;
+    if (load !== undefined) return tell("the wire at {0} is off", tell(load.label));
     if (link.kind === "switch") {
       const found = switches.get(link.switch ?? "");
       if (found === undefined) return null;
-      const rest = found.springsBack ? atRest : found.positions[0];
-      return `${found.label} at ${setting.positions[found.id] ?? rest}`.replace(`at ${atRest}`, atRest);
+      const position = setting.positions[found.id] ?? (found.springsBack ? atRest : found.positions[0]!);
+      // What stands on a switch is found by what stands on it.
+      return position === atRest ? `${found.label} ${tell(atRest)}` : tell("{0} at {1}", found.label, position);
     }
     if (link.kind === "wire") return null;
     const breaker = rig.breakers.find(({ id }) => link.id === id || link.id.startsWith(`${id}-`));
-    const says = breaker === undefined ? link.id : `${breaker.label}, ${breaker.ratingA} A`;
-    return isTripped(link, setting) ? `${says}, tripped` : says;
+    const says = breaker === undefined ? link.id : `${tell(breaker.label)}, ${breaker.ratingA} A`;
+    return isTripped(link, setting) ? tell("{0}, tripped", says) : says;
   };
 }

@@ -1,5 +1,5 @@
 import type { LocalDate } from "../dates/index.ts";
-import type { Language } from "../language/language.ts";
+import { type Language, locales } from "../language/index.ts";
 import type { Region } from "./regionSchema.ts";
 
 /**
@@ -15,7 +15,6 @@ const shapes: Record<DayStyle, Intl.DateTimeFormatOptions> = {
   printed: { day: "numeric", month: "long", year: "numeric" },
 };
 // Names of days and months are those of British English: "Sept" where it is short, as on screen until now.
-const locales: Record<Language, string> = { en: "en-GB", fr: "fr-FR", es: "es-ES" };
 const formats = new Map<string, Intl.DateTimeFormat>();
 
 function formatOf(language: Language, style: DayStyle): Intl.DateTimeFormat {

@@ -1,6 +1,6 @@
 import { listMeasures } from "../measure/index.ts";
 import type { Idiom } from "../region/index.ts";
-import { spellText } from "../region/index.ts";
+import { tellText } from "../region/index.ts";
 import { isMet, type Rig } from "../rig/index.ts";
 import { fillText } from "../topic/index.ts";
 import type { WheelRead } from "./judgeWheels.ts";
@@ -59,7 +59,7 @@ export function buildSequence(sequence: Sequence, rig: Rig, way: StepWay, idiom:
     lead: fill(sequence.lead),
     cautions: sequence.cautions.map(fill),
     isTogether: sequence.isTogether ?? false,
-    called: sequence.called ?? { skipper: "skipper", helper: "helper" },
+    called: { skipper: fill(sequence.called?.skipper ?? "skipper"), helper: fill(sequence.called?.helper ?? "helper") },
     phases: sequence.phases
       .map(({ id, title, isFree = false, steps }) => ({
         id,
@@ -98,7 +98,7 @@ function listReads(step: string, asks: "tyres" | "hubs" | "warm-tyres", rig: Rig
       return {
         id: `${step}-${wheel}`,
         wheel,
-        label: spellText(asks === "hubs" ? `Hub, ${place}` : label, idiom.spelling),
+        label: tellText(asks === "hubs" ? `Hub, ${place}` : label, idiom),
         asks,
         plateKpa: asks === "hubs" ? null : wanted,
       };

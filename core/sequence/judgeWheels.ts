@@ -73,10 +73,9 @@ function judgeTyre({ asks, plateKpa }: WheelRead, { value }: WheelReading, other
   const share = kpa / plateKpa - 1;
   if (asks === "tyres") {
     if (Math.abs(share) <= tyreShare.cold) return { verdict: "fits", says: "As the plate says." };
-    const way = share < 0 ? "too little" : "too much";
     return {
       verdict: Math.abs(share) <= tyreShare.coldMost ? "tight" : "over",
-      says: `${cap(way)}: put it right before the road.`,
+      says: share < 0 ? "Too little: put it right before the road." : "Too much: put it right before the road.",
     };
   }
   if (share < tyreShare.least)
@@ -90,4 +89,3 @@ function judgeTyre({ asks, plateKpa }: WheelRead, { value }: WheelReading, other
     ? { verdict: "tight", says: "The sides differ: look at tire, brake and bearing of the one that is higher." }
     : { verdict: "fits", says: "Risen a little, as it should." };
 }
-const cap = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

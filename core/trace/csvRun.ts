@@ -97,13 +97,14 @@ export function createCsvRun(headings: readonly string[], columns: RunColumns) {
       if (cells.every((cell) => cell.trim() === "")) return;
       lines++;
       if (cells.length <= Math.max(columns.time, ...columns.rpm))
-        return collector.blame(line, null, `has ${cells.length} columns, too few; the file may be cut off here`);
+        return collector.blame(line, null, "has {0} columns, too few; the file may be cut off here", cells.length);
       const time = readTime(cells[columns.time]!);
       if (time === null)
         return collector.blame(
           line,
           headings[columns.time] ?? null,
-          `"${cells[columns.time]!.slice(0, 20)}" is not a time`,
+          "“{0}” is not a time",
+          cells[columns.time]!.slice(0, 20),
         );
       // A clock without a day that falls by half a day or more has passed midnight.
       const s = time.isClock && time.date === null && time.s < lastS - 43_200 ? time.s + daySeconds : time.s;
@@ -114,7 +115,7 @@ export function createCsvRun(headings: readonly string[], columns: RunColumns) {
         if (cell.trim() === "") return;
         const rpm = readNumber(cell);
         if (rpm === null)
-          collector.blame(line, headings[column] ?? null, `"${cell.slice(0, 20)}" is not an engine speed`);
+          collector.blame(line, headings[column] ?? null, "“{0}” is not an engine speed", cell.slice(0, 20));
         else collector.add(engine, line, headings[column] ?? null, s, rpm);
       });
       columns.temperatures.forEach((column, engine) => {
@@ -122,7 +123,7 @@ export function createCsvRun(headings: readonly string[], columns: RunColumns) {
         if (cell.trim() === "") return;
         const degrees = readNumber(cell);
         const name = headings[column] ?? null;
-        if (degrees === null) collector.blame(line, name, `"${cell.slice(0, 20)}" is not a temperature`);
+        if (degrees === null) collector.blame(line, name, "“{0}” is not a temperature", cell.slice(0, 20));
         else collector.addTemperature(engine, line, name, s, isFahrenheit[engine] ? (degrees - 32) / 1.8 : degrees);
       });
     },

@@ -53,7 +53,9 @@ export function createNmeaRun() {
         return collector.blame(
           line,
           "checksum",
-          `does not fit: ${sum}, and should be ${checksumOf(`${name},${body}`)}`,
+          "does not fit: {0}, and should be {1}",
+          sum,
+          checksumOf(`${name},${body}`),
         );
       const fields = body!.split(",");
       const kind = name!.slice(-3).toUpperCase();
@@ -77,9 +79,9 @@ export function createNmeaRun() {
       const engine = Number(fields[1]);
       const rpm = Number(fields[2]);
       if (!Number.isInteger(engine) || engine < 0 || engine > mostEngines)
-        return collector.blame(line, "engine", `"${fields[1]}" is not an engine's number`);
+        return collector.blame(line, "engine", "“{0}” is not an engine's number", fields[1] ?? "");
       if (fields[2] === "" || !Number.isFinite(rpm))
-        return collector.blame(line, "rpm", `"${fields[2]}" is not an engine speed`);
+        return collector.blame(line, "rpm", "“{0}” is not an engine speed", fields[2] ?? "");
       if (clockS === null)
         return collector.blame(
           line,

@@ -1,9 +1,10 @@
 import type { Instant, LocalDate } from "../dates/index.ts";
+import type { Told } from "../language/index.ts";
 /** One thing that is wrong with a file of a run, and where. Lines and columns count from 1. */
 export interface TraceFault {
   readonly line: number;
   readonly column: string | null;
-  readonly message: string;
+  readonly message: Told;
 }
 
 /** What a reader of a run has after all lines: samples by engine, the first sample at 0 s. */
@@ -37,8 +38,8 @@ export function createCollector(labels: readonly string[]) {
   const faults: TraceFault[] = [];
   let firstS: number | null = null;
   const last = labels.map(() => Number.NEGATIVE_INFINITY);
-  const blame = (line: number, column: string | null, message: string) => {
-    if (faults.length < mostFaults) faults.push({ line, column, message });
+  const blame = (line: number, column: string | null, phrase: string, ...values: Told["values"]) => {
+    if (faults.length < mostFaults) faults.push({ line, column, message: { phrase, values } });
   };
   return {
     faults,
@@ -50,8 +51,8 @@ export function createCollector(labels: readonly string[]) {
       return firstS;
     },
     add(engine: number, line: number, column: string | null, atS: number, rpm: number) {
-      if (rpm < 0) return blame(line, column, `rpm must not be negative, got ${rpm}`);
-      if (rpm > mostRpm) return blame(line, column, `${rpm} rpm is more than any engine turns`);
+      if (rpm < 0) return blame(line, column, "rpm must not be negative, got {0}", rpm);
+      if (rpm > mostRpm) return blame(line, column, "{0} rpm is more than any engine turns", rpm);
       if (atS < last[engine]!) return blame(line, column, "time goes back; lines must be in order of time");
       if (atS === last[engine]) return;
       last[engine] = atS;
@@ -64,7 +65,7 @@ export function createCollector(labels: readonly string[]) {
     addTemperature(engine: number, line: number, column: string | null, atS: number, celsius: number) {
       const { least, most } = celsiusRange;
       if (celsius < least || celsius > most)
-        return blame(line, column, `${Math.round(celsius)} °C is no coolant temperature`);
+        return blame(line, column, "{0} °C is no coolant temperature", Math.round(celsius));
       firstS ??= atS;
       const s = Math.round(atS - firstS);
       const before = warmth[engine]!.at(-1);

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { createTell, sayTold } from "../language/index.ts";
 import { createRandom } from "../random.ts";
 import {
   checksumOf,
@@ -9,6 +10,7 @@ import {
   guessRunColumns,
   readNumber,
   readTime,
+  type TraceFault,
 } from "./index.ts";
 
 const readCsv = (text: string) => {
@@ -28,6 +30,8 @@ const readNmea = (lines: readonly string[]) => {
   });
   return { run: run.finish(), faults: run.collector.faults };
 };
+
+const read = (fault: TraceFault) => ({ ...fault, message: sayTold(fault.message, createTell(null)) });
 
 describe("a run as CSV", () => {
   it("finds its columns by their headings, in any order, one engine or two", () => {
@@ -86,11 +90,11 @@ describe("a run as CSV", () => {
   });
 
   it.each([
-    ["a word", "warm", '"warm" is not a temperature'],
+    ["a word", "warm", "“warm” is not a temperature"],
     ["a slipped column", "700", "700 °C is no coolant temperature"],
   ])("is refused with line and column for %s as coolant", (_, cell, message) => {
     const { faults } = readCsv(`time;rpm;coolant\n0;700;${cell}`);
-    expect(faults).toEqual([{ line: 2, column: "coolant", message }]);
+    expect(faults.map(read)).toEqual([{ line: 2, column: "coolant", message }]);
   });
 
   it("comes down to a sample a second, however fast it was recorded", () => {
@@ -110,7 +114,7 @@ describe("a run as CSV", () => {
     const { faults } = readCsv(`time;rpm\n${body}`);
     expect(faults).toHaveLength(1);
     expect(faults[0]).toMatchObject({ line, column });
-    expect(faults[0]!.message).toContain(message);
+    expect(read(faults[0]!).message).toContain(message);
   });
 
   it("names no more faults than one reads", () => {
@@ -223,7 +227,7 @@ describe("a run as NMEA 0183", () => {
   ])("is refused with its line for %s", (_, lines, column, message) => {
     const { faults } = readNmea(lines);
     expect(faults[0]).toMatchObject({ line: lines.length, column });
-    expect(faults[0]!.message).toContain(message);
+    expect(read(faults[0]!).message).toContain(message);
   });
 
   it("never throws, whatever it is fed", () => {

@@ -1,5 +1,5 @@
 import type { GearPack } from "../gear/index.ts";
-import { createTell, type Tell } from "../language/index.ts";
+import { createTell, type Tell, tellJoined } from "../language/index.ts";
 import { type Idiom, tellText } from "../region/index.ts";
 import { joinWords, lowerFirst } from "../text/index.ts";
 import { sayAmount } from "../units/index.ts";
@@ -101,13 +101,31 @@ export function writeAshoreMessage(
   plan: TripPlan,
   judged: JudgedTrip,
   { boatName, hull, day }: { boatName: string; hull: string; day: string },
+  tell: Tell = plain,
 ): string {
-  const where = plan.legs.map(({ to }) => to);
-  const who = joinWords(plan.people.map(({ name }) => name)) || "We";
-  const back = sayClock(judged.backMin);
+  const where = plan.legs.map(({ to }) => to).join(", ");
+  const who =
+    tellJoined(
+      tell,
+      plan.people.map(({ name }) => name),
+    ) || tell("We");
+  const clock = (minutes: number) => sayClock(minutes, tell);
   return [
-    `${who}: out with ${boatName} (${hull}) on ${day} from ${plan.departAt}${where.length === 0 ? "" : `, to ${where.join(", ")} and back`}.`,
-    `${plan.people.length} aboard. Back at ${back}.`,
-    `If you have not heard from us by ${sayClock(judged.backMin + overdueAfterMin)}, ring us; if we do not answer, ring marine rescue and read them this.`,
+    where === ""
+      ? tell("{0}: out with {1} ({2}) on {3} from {4}.", who, boatName, hull, day, plan.departAt)
+      : tell(
+          "{0}: out with {1} ({2}) on {3} from {4}, to {5} and back.",
+          who,
+          boatName,
+          hull,
+          day,
+          plan.departAt,
+          where,
+        ),
+    tell("{0} aboard. Back at {1}.", plan.people.length, clock(judged.backMin)),
+    tell(
+      "If you have not heard from us by {0}, ring us; if we do not answer, ring marine rescue and read them this.",
+      clock(judged.backMin + overdueAfterMin),
+    ),
   ].join(" ");
 }

@@ -2,6 +2,7 @@ import { gunzipSync, gzipSync } from "node:zlib";
 import { literal, Op } from "sequelize";
 import type { RunLine } from "../../api/index.ts";
 import type { LimitPhase } from "../../core/breakin/index.ts";
+import type { Told } from "../../core/language/index.ts";
 import type { Instant } from "../../core/dates/index.ts";
 import type { RunRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -30,12 +31,20 @@ const columns = [
   "at",
 ];
 
+/** Runs kept before sentences were kept apart from what stands in them have whole ones. */
+function readVerdict(text: string): RunLine["verdict"] {
+  const verdict = JSON.parse(text) as RunLine["verdict"];
+  const read = (said: Told | string): Told => (typeof said === "string" ? { phrase: said, values: [] } : said);
+  const breaches = verdict.breaches.map((breach) => ({ ...breach, says: read(breach.says) }));
+  return { ...verdict, breaches, advice: verdict.advice.map(read) } as RunLine["verdict"];
+}
+
 const standing = { id: { [Op.notIn]: literal("(SELECT id FROM withdrawals WHERE kind = 'run')") } };
 
 /** Runs as they were judged, those aside that were withdrawn; the trace apart, for it is large. */
 export function createRuns({ models }: Database) {
   const toRun = ({ verdict, trace: _, at: __, ...row }: RunRow): Boated =>
-    ({ ...row, verdict: JSON.parse(verdict) }) as Boated;
+    ({ ...row, verdict: readVerdict(verdict) }) as Boated;
   return {
     async listOf(boatIds: readonly string[], transaction?: Transaction): Promise<Boated[]> {
       const where = { boatId: { [Op.in]: [...boatIds] }, ...standing };

@@ -1,5 +1,6 @@
 import type { Booking, CareTable, RunLine } from "../../api/index.ts";
 import { formatClockAt } from "../../core/breakin/index.ts";
+import { createTell, sayTold } from "../../core/language/index.ts";
 import type { Region } from "../../core/region/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import { headOf, sayNumber, sayTyped } from "../../core/units/index.ts";
@@ -74,7 +75,7 @@ const runs: Columns<RunLine> = [
   ["ran, min", ({ verdict }) => round(verdict.runS / 60, 0)],
   ["engine hours before, h", ({ hoursBefore }) => hours(hoursBefore)],
   ["engine hours after, h", ({ verdict }) => hours(verdict.hoursAfter)],
-  ["outside its limits", ({ verdict }) => verdict.breaches.map(({ says }) => says).join("; ")],
+  ["outside its limits", ({ verdict }) => verdict.breaches.map(({ says }) => sayTold(says, createTell(null))).join("; ")],
   ["source", ({ source }) => source],
   ["file", ({ fileName }) => fileName],
 ];

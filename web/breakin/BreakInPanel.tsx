@@ -4,6 +4,7 @@ import type { RunLine } from "../../api/index.ts";
 import { formatClockAt, formatSeconds } from "../../core/breakin/index.ts";
 import { CorrectPad } from "../care/CorrectPad.tsx";
 import { Fetched } from "../ui/Fetched.tsx";
+import { useReader, useTell } from "../ui/tell.ts";
 import { formatDayAndYear } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { CoverageBars } from "./CoverageBars.tsx";
@@ -17,6 +18,7 @@ import type { Ran } from "./useFollow.ts";
 
 /** A boat's break-in: how far it has come, the next run, runs logged and what they were like. The yard and the buyer see the same. */
 export function BreakInPanel({ port }: { port: BreakInPort }) {
+  const tell = useTell();
   const [ran, setRan] = useState<Ran | null>(null);
   const [open, setOpen] = useState<string | null>(port.runs.at(-1)?.id ?? null);
   const isOnePack = new Set(port.care.map(({ breakInTitle }) => breakInTitle)).size === 1;
@@ -24,7 +26,7 @@ export function BreakInPanel({ port }: { port: BreakInPort }) {
     <div className="grid grid-cols-[minmax(0,1fr)] gap-7">
       <section aria-labelledby="how-far" className="print:hidden">
         <h2 id="how-far" className="text-lg font-bold">
-          How far it has come{" "}
+          {tell("How far it has come")}{" "}
           {isOnePack && <span className="font-text text-sm font-normal text-soft">{port.care[0]?.breakInTitle}</span>}
         </h2>
         <div
@@ -36,22 +38,28 @@ export function BreakInPanel({ port }: { port: BreakInPort }) {
                 {care.label}{" "}
                 <span className="num font-normal text-soft">
                   {care.reportedH === null
-                    ? "no hours reported"
-                    : `${care.reportedH.toFixed(1)} of ${care.limits.at(-1)?.toH.toFixed(0) ?? "–"} h`}
+                    ? tell("no hours reported")
+                    : tell("{0} of {1} h", care.reportedH.toFixed(1), care.limits.at(-1)?.toH.toFixed(0) ?? "–")}
                 </span>
               </h3>
               {!isOnePack && <p className="text-soft">{care.breakInTitle}</p>}
               {care.tankHours !== null && (
                 <p className="num text-soft">
-                  About {care.tankHours.burnt.toFixed(1)} of {care.tankHours.tanks} tanks burnt. All{" "}
-                  {care.tankHours.tanks} are about {care.tankHours.likelyH.toFixed(0)} h, between{" "}
-                  {care.tankHours.lowH.toFixed(0)} and {care.tankHours.highH.toFixed(0)} as it burns.
+                  {tell(
+                    "About {0} of {1} tanks burnt. All {1} are about {2} h, between {3} and {4} as it burns.",
+                    care.tankHours.burnt.toFixed(1),
+                    care.tankHours.tanks,
+                    care.tankHours.likelyH.toFixed(0),
+                    care.tankHours.lowH.toFixed(0),
+                    care.tankHours.highH.toFixed(0),
+                  )}
                 </p>
               )}
               {care.limits.length === 0 && (
                 <p>
-                  Counted in tanks: as soon as its burn is known, measured under Fuel taken or entered on the boat
-                  sheet, it becomes hours, and limits stand here.
+                  {tell(
+                    "Counted in tanks: as soon as its burn is known, measured under Fuel taken or entered on the boat sheet, it becomes hours, and limits stand here.",
+                  )}
                 </p>
               )}
               {care.limits.length > 0 && (
@@ -86,10 +94,12 @@ export function BreakInPanel({ port }: { port: BreakInPort }) {
       <FuelTaken port={port} />
       <section aria-labelledby="runs" className="print:hidden">
         <h2 id="runs" className="text-lg font-bold">
-          Runs
+          {tell("Runs")}
         </h2>
         <ul className="border-t border-ink">
-          {port.runs.length === 0 && <li className="py-2 text-soft">No run is logged yet. The first one is above.</li>}
+          {port.runs.length === 0 && (
+            <li className="py-2 text-soft">{tell("No run is logged yet. The first one is above.")}</li>
+          )}
           {port.runs.toReversed().map((run) => (
             <li key={run.id} className="border-b border-rule">
               <RunHead
@@ -115,6 +125,8 @@ interface HeadProps {
 }
 
 function RunHead({ port, run, isOpen, onOpen }: HeadProps) {
+  const reader = useReader();
+  const { tell } = reader;
   const { breaches, runS, hoursAfter } = run.verdict;
   const label = port.care.find(({ engine }) => engine === run.engine)?.label ?? run.engine;
   return (
@@ -124,13 +136,13 @@ function RunHead({ port, run, isOpen, onOpen }: HeadProps) {
       onClick={onOpen}
       className="flex min-h-12 w-full flex-wrap items-center gap-x-5 py-1 text-left"
     >
-      <span className="font-semibold">{formatDayAndYear(run.date)}</span>
+      <span className="font-semibold">{formatDayAndYear(run.date, reader)}</span>
       <span className="num">{formatClockAt(run.startMin, 0)}</span>
       <span>{label}</span>
       <span className="num">{formatSeconds(runS)}</span>
-      <span className="num">{hoursAfter.toFixed(1)} h after it</span>
+      <span className="num">{tell("{0} h after it", hoursAfter.toFixed(1))}</span>
       <span className={breaches.length === 0 ? "text-soft" : "text-amber"}>
-        {breaches.length === 0 ? "as asked" : `◷ ${breaches.length} to change`}
+        {breaches.length === 0 ? tell("as asked") : tell("◷ {0} to change", breaches.length)}
       </span>
       <span className="ml-auto text-sm text-soft">{run.fileName === "" ? run.by : `${run.fileName}, ${run.by}`}</span>
     </button>
@@ -138,6 +150,8 @@ function RunHead({ port, run, isOpen, onOpen }: HeadProps) {
 }
 
 function RunDetail({ port, run }: { port: BreakInPort; run: RunLine }) {
+  const reader = useReader();
+  const { tell } = reader;
   const sheet = useQuery({
     queryKey: ["run", port.key, run.id],
     queryFn: () => port.fetchRun(run.id),
@@ -147,19 +161,19 @@ function RunDetail({ port, run }: { port: BreakInPort; run: RunLine }) {
   const care = port.care.find(({ engine }) => engine === run.engine);
   return (
     <div className="pb-4">
-      <Fetched query={sheet} what="the run">
+      <Fetched query={sheet} what={tell("the run")}>
         {(data) => <RunChart sheet={data} topRpm={care?.ratedToRpm ?? 6000} />}
       </Fetched>
       <RunVerdict run={run} temperatures={sheet.data?.temperatures ?? []} />
       {port.mayCorrect(run) && !isOpen && (
         <button type="button" className="min-h-11 underline" onClick={() => setOpen(true)}>
-          Logged wrong
+          {tell("Logged wrong")}
         </button>
       )}
       {isOpen && (
         <CorrectPad
           wrong={{ kind: "run", id: run.id, date: run.date, amount: null }}
-          says={`the run of ${formatDayAndYear(run.date)}`}
+          says={tell("the run of {0}", formatDayAndYear(run.date, reader))}
           amountLabel=""
           latest={port.today}
           send={port.withdraw}

@@ -1,10 +1,11 @@
 import { useEffect, useRef } from "react";
+import { formatWhole } from "../../core/language/index.ts";
 import { Button } from "../ui/Button.tsx";
+import { useReader, useTell } from "../ui/tell.ts";
 import { type Following, findLeg, type LaneLegs, signalChange, useNow, useScreenOn } from "./useFollow.ts";
 
 const two = (n: number) => String(n).padStart(2, "0");
 const formatLeft = (s: number) => `${Math.floor(Math.ceil(s) / 60)}:${two(Math.ceil(s) % 60)}`;
-const rpmWords = (rpm: number) => rpm.toLocaleString("en-GB");
 
 interface FollowProps {
   readonly following: Following;
@@ -15,6 +16,7 @@ interface FollowProps {
 
 /** The run as one follows it from the helm seat: the speed now, how long still, what comes next. Works without signal. */
 export function FollowRun({ following, onChange, onEnd }: FollowProps) {
+  const tell = useTell();
   const now = useNow();
   const { lanes, startedAtMs, pausedAtMs } = following;
   const atS = Math.max(0, ((pausedAtMs ?? now) - startedAtMs) / 1000);
@@ -35,14 +37,18 @@ export function FollowRun({ following, onChange, onEnd }: FollowProps) {
     <section
       role="dialog"
       aria-modal="true"
-      aria-label="The run now"
+      aria-label={tell("The run now")}
       className="fixed inset-0 z-40 flex flex-col overflow-y-auto bg-sheet px-5 py-4"
     >
       <p className="border-l-4 border-oncaution bg-caution px-3 py-2 text-lg text-oncaution">
-        One steers and keeps the lookout, another reads this. Speed limits, wakes and swimmers come before the plan.
+        {tell(
+          "One steers and keeps the lookout, another reads this. Speed limits, wakes and swimmers come before the plan.",
+        )}
       </p>
       {isDone ? (
-        <p className="my-auto text-center text-4xl font-extrabold">The run is done. Switch off when it has idled.</p>
+        <p className="my-auto text-center text-4xl font-extrabold">
+          {tell("The run is done. Switch off when it has idled.")}
+        </p>
       ) : (
         <div
           className="my-auto grid items-end gap-x-4"
@@ -66,7 +72,7 @@ export function FollowRun({ following, onChange, onEnd }: FollowProps) {
                 )
               }
             >
-              {pausedAtMs === null ? "Wait" : "Go on"}
+              {tell(pausedAtMs === null ? "Wait" : "Go on")}
             </Button>
             <Button
               className="min-h-16 text-lg"
@@ -80,7 +86,7 @@ export function FollowRun({ following, onChange, onEnd }: FollowProps) {
                 });
               }}
             >
-              Next speed
+              {tell("Next speed")}
             </Button>
           </>
         )}
@@ -89,7 +95,7 @@ export function FollowRun({ following, onChange, onEnd }: FollowProps) {
           className="min-h-16 text-lg last:col-start-3"
           onClick={() => onEnd(atS)}
         >
-          {isDone ? "Save" : "End here"}
+          {tell(isDone ? "Save" : "End here")}
         </Button>
       </div>
     </section>
@@ -104,7 +110,8 @@ interface LaneProps {
 
 /** One engine, or a pair: its speed now, large. */
 function LaneNow({ lane: { label, legs }, here, isOneOf }: LaneProps) {
-  if (here === null) return <p className="text-center text-2xl font-bold">{label}: done.</p>;
+  const { tell, language } = useReader();
+  if (here === null) return <p className="text-center text-2xl font-bold">{tell("{0}: done.", label)}</p>;
   const next = legs[here.index + 1];
   return (
     <div className="text-center" aria-live="assertive">
@@ -112,9 +119,9 @@ function LaneNow({ lane: { label, legs }, here, isOneOf }: LaneProps) {
       <p
         className={`head num leading-none font-extrabold ${isOneOf ? "text-[clamp(54px,11vw,150px)]" : "text-[clamp(72px,22vw,190px)]"}`}
       >
-        {rpmWords(legs[here.index]!.rpm)}
+        {formatWhole(legs[here.index]!.rpm, language)}
       </p>
-      <p className="text-2xl text-soft">rpm, about</p>
+      <p className="text-2xl text-soft">{tell("rpm, about")}</p>
       <p
         className={`num mt-4 leading-none font-bold ${isOneOf ? "text-[clamp(36px,7vw,80px)]" : "text-[clamp(44px,11vw,90px)]"}`}
       >
@@ -122,12 +129,10 @@ function LaneNow({ lane: { label, legs }, here, isOneOf }: LaneProps) {
       </p>
       <p className="mt-4 text-2xl">
         {next === undefined
-          ? "Then it is done."
-          : `Then ${rpmWords(next.rpm)} rpm for ${formatMinutesShort(next.minutes)}.`}
+          ? tell("Then it is done.")
+          : tell("Then {0} rpm for {1}.", formatWhole(next.rpm, language), formatMinutesShort(next.minutes))}
       </p>
-      <p className="mt-1 text-lg text-soft">
-        Leg {here.index + 1} of {legs.length}
-      </p>
+      <p className="mt-1 text-lg text-soft">{tell("Leg {0} of {1}", here.index + 1, legs.length)}</p>
     </div>
   );
 }

@@ -1,7 +1,9 @@
 import { useCallback } from "react";
 import type { LimitPhase } from "../../core/breakin/index.ts";
+import { formatWhole, type Tell } from "../../core/language/index.ts";
 import type { Inks } from "../ui/Chart.tsx";
 import { LazyChart } from "../ui/LazyChart.tsx";
+import { useReader } from "../ui/tell.ts";
 import { formatHours } from "../ui/words.ts";
 
 interface LimitsChartProps {
@@ -15,12 +17,26 @@ interface LimitsChartProps {
 /** The limits of a break-in against engine hours: a step line, land above it. */
 export function LimitsChart({ limits, topRpm, hours, heightPx = 170 }: LimitsChartProps) {
   const totalH = limits.at(-1)?.toH ?? 0;
-  const draw = useCallback((inks: Inks) => drawLimits({ limits, topRpm, hours }, inks), [limits, topRpm, hours]);
-  const says = `Limits over ${totalH.toFixed(0)} engine hours: ${limits.map(({ fromH, toH, maxRpm }) => `${formatHours(fromH)} to ${formatHours(toH)} h, ${maxRpm === undefined ? "the whole band" : `at most ${maxRpm} rpm`}`).join("; ")}`;
+  const { tell, language } = useReader();
+  const draw = useCallback(
+    (inks: Inks) => drawLimits({ limits, topRpm, hours }, inks, tell),
+    [limits, topRpm, hours, tell],
+  );
+  const says = tell(
+    "Limits over {0} engine hours: {1}",
+    totalH.toFixed(0),
+    limits
+      .map(({ fromH, toH, maxRpm }) =>
+        maxRpm === undefined
+          ? tell("{0} to {1} h, the whole band", formatHours(fromH), formatHours(toH))
+          : tell("{0} to {1} h, at most {2} rpm", formatHours(fromH), formatHours(toH), formatWhole(maxRpm, language)),
+      )
+      .join("; "),
+  );
   return <LazyChart draw={draw} heightPx={heightPx} says={says} />;
 }
 
-function drawLimits({ limits, topRpm, hours }: Omit<LimitsChartProps, "heightPx">, inks: Inks) {
+function drawLimits({ limits, topRpm, hours }: Omit<LimitsChartProps, "heightPx">, inks: Inks, tell: Tell) {
   const totalH = limits.at(-1)?.toH ?? 0;
   const line = limits.flatMap(({ fromH, toH, maxRpm }) => [
     [fromH, maxRpm ?? topRpm],
@@ -32,7 +48,7 @@ function drawLimits({ limits, topRpm, hours }: Omit<LimitsChartProps, "heightPx"
       type: "value",
       min: 0,
       max: totalH,
-      name: "engine hours",
+      name: tell("engine hours"),
       nameLocation: "middle",
       nameGap: 20,
       axisLabel: { color: inks.soft },
@@ -43,7 +59,7 @@ function drawLimits({ limits, topRpm, hours }: Omit<LimitsChartProps, "heightPx"
       type: "value",
       min: 0,
       max: Math.ceil(topRpm / 1000) * 1000,
-      name: "rpm at most",
+      name: tell("rpm at most"),
       nameTextStyle: { color: inks.soft, align: "left" },
       nameGap: 12,
       interval: 2000,
@@ -65,7 +81,7 @@ function drawLimits({ limits, topRpm, hours }: Omit<LimitsChartProps, "heightPx"
                 symbol: "none",
                 lineStyle: { color: inks.magenta, width: 2, type: "solid" },
                 label: {
-                  formatter: `now ${hours.toFixed(1)} h`,
+                  formatter: tell("now {0} h", hours.toFixed(1)),
                   color: inks.magenta,
                   position: "insideMiddleTop",
                   rotate: 0,

@@ -5,6 +5,7 @@ import { ask } from "../app/client.ts";
 import { WaitingPosts } from "../handover/WaitingPosts.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
+import { useReader } from "../ui/tell.ts";
 import { formatDayAndYear, formatMinuteOfDay } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { RunByHand } from "./RunByHand.tsx";
@@ -12,7 +13,11 @@ import { RunFromFile } from "./RunFromFile.tsx";
 import type { Ran } from "./useFollow.ts";
 
 type Way = "hand" | "file" | "gateway";
-const wayWords: Record<Way, string> = { hand: "By hand", file: "From a file", gateway: "From the engine gateway" };
+const wayWords: Record<Way, string> = {
+  hand: "By hand",
+  file: "From a file",
+  gateway: "From the engine gateway",
+};
 
 interface LogRunProps {
   readonly port: BreakInPort;
@@ -23,6 +28,8 @@ interface LogRunProps {
 
 /** A run written down: leg by leg, from a file, or from the engine gateway. It is judged as it is kept. */
 export function LogRun({ port, ran, onKept }: LogRunProps) {
+  const reader = useReader();
+  const { tell } = reader;
   const [way, setWay] = useState<Way>("hand");
   const [round, setRound] = useState(0);
   const recorded = useQuery({ queryKey: ["gateway"], queryFn: () => ask("gatewayRuns"), enabled: port.hasGateway });
@@ -32,7 +39,10 @@ export function LogRun({ port, ran, onKept }: LogRunProps) {
   );
   const keep = useMutation({
     mutationFn: (run: NewRun) =>
-      port.addRun(run, `The run of ${formatDayAndYear(run.date)}, ${formatMinuteOfDay(run.startMin)}`),
+      port.addRun(
+        run,
+        tell("The run of {0}, {1}", formatDayAndYear(run.date, reader), formatMinuteOfDay(run.startMin)),
+      ),
     onSuccess: (runs) => {
       // The next one is entered anew.
       setRound(round + 1);
@@ -43,13 +53,13 @@ export function LogRun({ port, ran, onKept }: LogRunProps) {
   return (
     <section aria-labelledby="log-run" className="print:hidden">
       <h2 id="log-run" className="text-lg font-bold">
-        Log a run
+        {tell("Log a run")}
       </h2>
       <div className="border-t border-ink pt-3">
-        <div className="mb-3 flex flex-wrap gap-2" role="radiogroup" aria-label="How it is logged">
+        <div className="mb-3 flex flex-wrap gap-2" role="radiogroup" aria-label={tell("How it is logged")}>
           {ways.map((each) => (
             <Chip key={each} isPicked={way === each} onPick={() => setWay(each)}>
-              {wayWords[each]}
+              {tell(wayWords[each])}
             </Chip>
           ))}
         </div>

@@ -3,9 +3,11 @@ import { ulid } from "ulid";
 import type { NewRun } from "../../api/index.ts";
 import { type Leg, sampleLegs } from "../../core/breakin/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
+import type { Tell } from "../../core/language/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import { storeDay } from "../ui/storeTime.ts";
+import { useTell } from "../ui/tell.ts";
 import { useIds } from "../ui/useIds.ts";
 import { formatClock, minutesOf } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
@@ -36,6 +38,7 @@ interface ByHandProps {
 
 /** A run leg by leg: about what speed for how many minutes; of twins one list for both, or one each. */
 export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
+  const tell = useTell();
   const sets = listSets(port.care);
   const lanesOf = (set: EngineSet | undefined, legs: readonly TypedLeg[]): TypedLane[] =>
     (set?.lanes ?? []).map(({ label, care }) => ({
@@ -57,7 +60,7 @@ export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
     if (date === null) return;
     const engines: NewRun["engines"] = [];
     for (const lane of lanes) {
-      const read = readLegs(lane.legs, isOneOf ? `${lane.label}, leg` : "Leg");
+      const read = readLegs(lane.legs, isOneOf ? tell("{0}, leg", tell(lane.label)) : tell("Leg"), tell);
       if (typeof read === "string") return setFault(read);
       const samples = sampleLegs(read);
       for (const engine of lane.engines) engines.push({ id: idOf(engine), engine, samples });
@@ -73,7 +76,7 @@ export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
       }}
     >
       {ran === null && sets.length > 1 && (
-        <div className="mb-2 flex flex-wrap gap-2" role="radiogroup" aria-label="Engines that ran">
+        <div className="mb-2 flex flex-wrap gap-2" role="radiogroup" aria-label={tell("Engines that ran")}>
           {sets.map((set) => (
             <Chip
               key={set.key}
@@ -83,7 +86,7 @@ export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
                 setLanes(lanesOf(set, lanes[0]?.legs ?? []));
               }}
             >
-              {set.key === "apart" ? "Each by itself" : set.label}
+              {tell(set.key === "apart" ? "Each by itself" : set.label)}
             </Chip>
           ))}
         </div>
@@ -105,19 +108,20 @@ export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
         </p>
       )}
       <Button type="submit" look="primary" className="mt-2" disabled={isBusy}>
-        Save
+        {tell("Save")}
       </Button>
     </form>
   );
 }
 
 /** The legs as numbers, or what is wrong with one of them. */
-function readLegs(typed: readonly TypedLeg[], of: string): Leg[] | string {
+function readLegs(typed: readonly TypedLeg[], of: string, tell: Tell): Leg[] | string {
   const legs: Leg[] = [];
   for (const [i, { minutes, rpm }] of typed.entries()) {
     const leg = { minutes: Number(minutes.replace(",", ".")), rpm: Number(rpm.replace(/[,. ]/g, "")) };
-    if (!(leg.minutes > 0 && leg.minutes <= 600)) return `${of} ${i + 1}: minutes from 0.1 to 600.`;
-    if (rpm.trim() === "" || !(leg.rpm >= 0 && leg.rpm <= 20_000)) return `${of} ${i + 1}: rpm from 0 to 20,000.`;
+    if (!(leg.minutes > 0 && leg.minutes <= 600)) return tell("{0} {1}: minutes from 0.1 to 600.", of, i + 1);
+    if (rpm.trim() === "" || !(leg.rpm >= 0 && leg.rpm <= 20_000))
+      return tell("{0} {1}: rpm from 0 to 20,000.", of, i + 1);
     legs.push(leg);
   }
   return legs;
@@ -130,7 +134,8 @@ interface LegsProps {
 }
 
 function LegsTyped({ lane: { label, legs }, isOneOf, onChange }: LegsProps) {
-  const of = isOneOf ? `, ${label}` : "";
+  const tell = useTell();
+  const of = isOneOf ? `, ${tell(label)}` : "";
   const set = (key: string, change: Partial<TypedLeg>) =>
     onChange(legs.map((leg) => (leg.key === key ? { ...leg, ...change } : leg)));
   return (
@@ -139,8 +144,8 @@ function LegsTyped({ lane: { label, legs }, isOneOf, onChange }: LegsProps) {
       <table>
         <thead>
           <tr className="text-left">
-            <th className="pr-3 font-normal text-soft">Minutes</th>
-            <th className="pr-3 font-normal text-soft">About what rpm</th>
+            <th className="pr-3 font-normal text-soft">{tell("Minutes")}</th>
+            <th className="pr-3 font-normal text-soft">{tell("About what rpm")}</th>
             <th />
           </tr>
         </thead>
@@ -149,7 +154,7 @@ function LegsTyped({ lane: { label, legs }, isOneOf, onChange }: LegsProps) {
             <tr key={key}>
               <td className="py-1 pr-3">
                 <input
-                  aria-label={`Minutes of leg ${i + 1}${of}`}
+                  aria-label={tell("Minutes of leg {0}{1}", i + 1, of)}
                   inputMode="decimal"
                   className={`${runField} w-18 text-right sm:w-24`}
                   value={minutes}
@@ -158,7 +163,7 @@ function LegsTyped({ lane: { label, legs }, isOneOf, onChange }: LegsProps) {
               </td>
               <td className="py-1 pr-3">
                 <input
-                  aria-label={`rpm of leg ${i + 1}${of}`}
+                  aria-label={tell("rpm of leg {0}{1}", i + 1, of)}
                   inputMode="numeric"
                   className={`${runField} w-22 text-right sm:w-28`}
                   value={rpm}
@@ -170,10 +175,10 @@ function LegsTyped({ lane: { label, legs }, isOneOf, onChange }: LegsProps) {
                   type="button"
                   className="min-h-12 px-2 underline disabled:opacity-40"
                   disabled={legs.length === 1}
-                  aria-label={`Take leg ${i + 1} out${of}`}
+                  aria-label={tell("Take leg {0} out{1}", i + 1, of)}
                   onClick={() => onChange(legs.filter((leg) => leg.key !== key))}
                 >
-                  Take out
+                  {tell("Take out")}
                 </button>
               </td>
             </tr>
@@ -184,7 +189,7 @@ function LegsTyped({ lane: { label, legs }, isOneOf, onChange }: LegsProps) {
         className="mt-1"
         onClick={() => onChange([...legs, { key: ulid(), minutes: "5", rpm: legs.at(-1)?.rpm ?? "2000" }])}
       >
-        Another leg{of}
+        {tell("Another leg{0}", of)}
       </Button>
     </div>
   );

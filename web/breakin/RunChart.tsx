@@ -6,9 +6,11 @@ import { headOf } from "../ui/amounts.ts";
 import type { Inks } from "../ui/Chart.tsx";
 import { LazyChart } from "../ui/LazyChart.tsx";
 import { storeRegion } from "../ui/storeTime.ts";
+import { useTell } from "../ui/tell.ts";
 
 /** A run as engine speed against time: the limits of its hours shaded, what they ask about marked. */
 export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number }) {
+  const tell = useTell();
   const isWarm = sheet.temperatures.length > 1;
   const draw = useCallback((inks: Inks) => drawRun(sheet, topRpm, inks), [sheet, topRpm]);
   const { breaches, runS } = sheet.run.verdict;
@@ -16,7 +18,16 @@ export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number })
     <LazyChart
       draw={draw}
       heightPx={260}
-      says={`Engine speed over ${Math.round(runS / 60)} minutes, ${breaches.length === 0 ? "within the limits of its hours" : breaches.length === 1 ? "one stretch outside the limits" : `${breaches.length} stretches outside the limits`}${isWarm ? "; its coolant dashed" : ""}`}
+      says={tell(
+        "Engine speed over {0} minutes, {1}{2}",
+        Math.round(runS / 60),
+        breaches.length === 0
+          ? tell("within the limits of its hours")
+          : breaches.length === 1
+            ? tell("one stretch outside the limits")
+            : tell("{0} stretches outside the limits", breaches.length),
+        isWarm ? tell("; its coolant dashed") : "",
+      )}
     />
   );
 }

@@ -2,6 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { NewRun } from "../../api/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
+import { formatWhole, sayTold } from "../../core/language/index.ts";
 import type { ReadRun, RunColumns } from "../../core/trace/index.ts";
 import { addressOf, ask, Refused } from "../app/client.ts";
 import { say } from "../ui/amounts.ts";
@@ -9,6 +10,7 @@ import { Button } from "../ui/Button.tsx";
 import { FileButton } from "../ui/FileButton.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { storeDay, storeMinutes } from "../ui/storeTime.ts";
+import { useReader, useTell } from "../ui/tell.ts";
 import { useIds } from "../ui/useIds.ts";
 import { formatMinuteOfDay, minutesOf } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
@@ -24,6 +26,7 @@ interface PartProps {
 
 /** A run read from a file, or taken from the engine gateway: what is in it, which trace is which engine; then it is kept. */
 export function RunFromFile({ port, isGateway, isBusy, onKeep }: PartProps & { isGateway: boolean }) {
+  const tell = useTell();
   const { state, open, read, stop } = useRunFile();
   const { file, opened, progress, faults, run } = state;
   const recorded = useQuery({ queryKey: ["gateway"], queryFn: () => ask("gatewayRuns"), enabled: isGateway });
@@ -38,19 +41,19 @@ export function RunFromFile({ port, isGateway, isBusy, onKeep }: PartProps & { i
   return (
     <div>
       {isGateway ? (
-        <ul aria-label="Runs the gateway has recorded" className="border-t border-rule">
+        <ul aria-label={tell("Runs the gateway has recorded")} className="border-t border-rule">
           {(recorded.data?.runs ?? []).map(({ id, title, format, minutes }) => (
             <li key={id} className="flex items-center justify-between gap-3 border-b border-rule">
               <span>
-                {title} <span className="num text-soft">{minutes} min</span>
+                {title} <span className="num text-soft">{tell("{0} min", minutes)}</span>
               </span>
               <button
                 type="button"
                 className="min-h-12 font-semibold underline"
-                aria-label={`Take "${title}"`}
+                aria-label={tell('Take "{0}"', title)}
                 onClick={() => fetchRun.mutate({ id, format })}
               >
-                Take it
+                {tell("Take it")}
               </button>
             </li>
           ))}
@@ -58,34 +61,35 @@ export function RunFromFile({ port, isGateway, isBusy, onKeep }: PartProps & { i
       ) : (
         <p className="flex flex-wrap items-center gap-3">
           <FileButton
-            says="Choose a file"
+            says={tell("Choose a file")}
             accept=".csv,.txt,.log,.nmea,text/*"
             onFile={(chosen) => void open(chosen)}
           />
-          <span className="text-soft">CSV with time and rpm, or NMEA 0183 sentences.</span>
+          <span className="text-soft">{tell("CSV with time and rpm, or NMEA 0183 sentences.")}</span>
         </p>
       )}
       {gatewayError !== null && <ErrorNotice error={gatewayError} />}
       {file !== null && <p className="mt-2 font-semibold break-words">{file.name}</p>}
       {progress !== null && (
         <p role="status" className="mt-2 flex items-center gap-3">
-          <progress className="h-3 w-52 accent-helm" value={progress} aria-label="Read so far" />
+          <progress className="h-3 w-52 accent-helm" value={progress} aria-label={tell("Read so far")} />
           <span className="num">{Math.round(progress * 100)} %</span>
-          <Button onClick={() => void stop()}>Stop reading</Button>
+          <Button onClick={() => void stop()}>{tell("Stop reading")}</Button>
         </p>
       )}
       {faults.length > 0 && (
         <div role="alert" className="mt-2 border-l-4 border-magenta pl-3">
-          <p className="font-semibold text-magenta">▲ Nothing of this file was kept.</p>
+          <p className="font-semibold text-magenta">{tell("▲ Nothing of this file was kept.")}</p>
           <ul>
             {faults.slice(0, 6).map(({ line, column, message }) => (
-              <li key={`${line}${column}${message}`}>
-                Line {line}
-                {column === null ? "" : `, ${column}`}: {message}.
+              <li key={`${line}${column}${message.phrase}`}>
+                {column === null
+                  ? tell("Line {0}: {1}.", line, sayTold(message, tell))
+                  : tell("Line {0}, {1}: {2}.", line, column, sayTold(message, tell))}
               </li>
             ))}
           </ul>
-          {faults.length > 6 && <p className="text-soft">and more like these.</p>}
+          {faults.length > 6 && <p className="text-soft">{tell("and more like these.")}</p>}
         </div>
       )}
       {opened?.kind === "csv" && run === null && progress === null && (
@@ -118,6 +122,7 @@ interface ColumnsProps {
 }
 
 function Columns({ headings, example, guessed, onRead }: ColumnsProps) {
+  const tell = useTell();
   const [time, setTime] = useState(guessed?.time ?? 0);
   const [first, setFirst] = useState(guessed?.rpm[0] ?? 1);
   const [second, setSecond] = useState(guessed?.rpm[1] ?? -1);
@@ -125,13 +130,13 @@ function Columns({ headings, example, guessed, onRead }: ColumnsProps) {
   const [secondWarm, setSecondWarm] = useState(guessed?.temperatures[1] ?? -1);
   const options = headings.map((name, i) => ({
     i,
-    says: `${name === "" ? `column ${i + 1}` : name} (${example[i] ?? ""})`,
+    says: `${name === "" ? tell("column {0}", i + 1) : name} (${example[i] ?? ""})`,
   }));
   const pick = (says: string, value: number, set: (i: number) => void, mayBeNone = false) => (
     <label>
       <span className="block text-sm text-soft">{says}</span>
       <select className={runField} value={value} onChange={(event) => set(Number(event.target.value))}>
-        {mayBeNone && <option value={-1}>none</option>}
+        {mayBeNone && <option value={-1}>{tell("none")}</option>}
         {options.map(({ i, says: name }) => (
           <option key={i} value={i}>
             {name}
@@ -142,13 +147,13 @@ function Columns({ headings, example, guessed, onRead }: ColumnsProps) {
   );
   return (
     <div className="mt-3">
-      <p>Which column holds what?</p>
+      <p>{tell("Which column holds what?")}</p>
       <div className="mt-1 flex flex-wrap items-end gap-3">
-        {pick("Time", time, setTime)}
-        {pick("rpm", first, setFirst)}
-        {pick("rpm, second engine", second, setSecond, true)}
-        {pick("Coolant", warm, setWarm, true)}
-        {second >= 0 && pick("Coolant, second engine", secondWarm, setSecondWarm, true)}
+        {pick(tell("Time"), time, setTime)}
+        {pick(tell("rpm"), first, setFirst)}
+        {pick(tell("rpm, second engine"), second, setSecond, true)}
+        {pick(tell("Coolant"), warm, setWarm, true)}
+        {second >= 0 && pick(tell("Coolant, second engine"), secondWarm, setSecondWarm, true)}
         <Button
           onClick={() =>
             onRead({
@@ -158,7 +163,7 @@ function Columns({ headings, example, guessed, onRead }: ColumnsProps) {
             })
           }
         >
-          Read the file
+          {tell("Read the file")}
         </Button>
       </div>
     </div>
@@ -178,6 +183,7 @@ const whenBegan = ({ startsAt, date, startMin }: ReadRun) =>
 
 /** Which trace is which engine, when it was; then it is kept. */
 function Engines({ port, run, isBusy, onKeep }: EnginesProps) {
+  const { tell, language } = useReader();
   const began = whenBegan(run);
   const [date, setDate] = useState<LocalDate | null>(
     began.date !== null && began.date <= port.today ? began.date : port.today,
@@ -217,25 +223,28 @@ function Engines({ port, run, isBusy, onKeep }: EnginesProps) {
               <td className="py-1 pr-4">
                 {label}{" "}
                 <span className="num text-soft">
-                  {Math.round((samples.at(-1)?.[0] ?? 0) / 60)} min, up to {highest(samples).toLocaleString("en-GB")}{" "}
-                  rpm
-                  {temperatures.length > 0 && `, coolant to ${say(highest(temperatures), "temperature")}`}
+                  {tell(
+                    "{0} min, up to {1} rpm",
+                    Math.round((samples.at(-1)?.[0] ?? 0) / 60),
+                    formatWhole(highest(samples), language),
+                  )}
+                  {temperatures.length > 0 && tell(", coolant to {0}", say(highest(temperatures), "temperature"))}
                 </span>
               </td>
               <td>
                 <select
-                  aria-label={`Engine of ${label}`}
+                  aria-label={tell("Engine of {0}", label)}
                   className={runField}
                   value={picked[i]}
                   onChange={(event) => setPicked(picked.map((engine, n) => (n === i ? event.target.value : engine)))}
                 >
-                  {isForPair && <option value="pair">{pair.label.toLowerCase()}</option>}
+                  {isForPair && <option value="pair">{tell(pair.label).toLowerCase()}</option>}
                   {port.care.map(({ engine, label: name }) => (
                     <option key={engine} value={engine}>
                       {name}
                     </option>
                   ))}
-                  <option value="">leave out</option>
+                  <option value="">{tell("leave out")}</option>
                 </select>
               </td>
             </tr>
@@ -244,11 +253,11 @@ function Engines({ port, run, isBusy, onKeep }: EnginesProps) {
       </table>
       {isTwice && (
         <p role="alert" className="text-magenta">
-          ▲ Two traces go to the same engine. Choose another for one of them.
+          {tell("▲ Two traces go to the same engine. Choose another for one of them.")}
         </p>
       )}
       <Button look="primary" className="mt-2" disabled={isBusy || isTwice || chosen.length === 0} onClick={keep}>
-        {isBusy ? "Judging it …" : "Save"}
+        {tell(isBusy ? "Judging it …" : "Save")}
       </Button>
     </div>
   );

@@ -1,6 +1,8 @@
 import type { RunLine } from "../../api/index.ts";
 import { formatClockAt, formatSeconds } from "../../core/breakin/index.ts";
+import { sayTold, type Tell } from "../../core/language/index.ts";
 import { say } from "../ui/amounts.ts";
+import { useReader } from "../ui/tell.ts";
 
 interface VerdictProps {
   readonly run: RunLine;
@@ -10,16 +12,18 @@ interface VerdictProps {
 
 /** What a run was like, in words: what its break-in asks about, what was covered, what to do next. It blames nobody. */
 export function RunVerdict({ run, temperatures = [] }: VerdictProps) {
+  const { tell, language } = useReader();
   const { breaches, runS, hoursAfter, gaps, wotS, longestSteadyS, advice } = run.verdict;
   return (
-    <section aria-label="What this run was like">
+    <section aria-label={tell("What this run was like")}>
       {breaches.length === 0 ? (
-        <p className="text-lg font-bold">Just as the break-in asks.</p>
+        <p className="text-lg font-bold">{tell("Just as the break-in asks.")}</p>
       ) : (
         <>
           <p className="text-lg font-bold">
-            Run for {formatSeconds(runS)}; {breaches.length === 1 ? "one stretch" : `${breaches.length} stretches`} to
-            change next time:
+            {breaches.length === 1
+              ? tell("Run for {0}; one stretch to change next time:", formatSeconds(runS))
+              : tell("Run for {0}; {1} stretches to change next time:", formatSeconds(runS), breaches.length)}
           </p>
           <ul className="mt-1">
             {breaches.map(({ rule, startS, says }) => (
@@ -27,34 +31,34 @@ export function RunVerdict({ run, temperatures = [] }: VerdictProps) {
                 <span aria-hidden className="text-amber">
                   ◷
                 </span>
-                <span>{says}</span>
+                <span>{sayTold(says, tell, language)}</span>
               </li>
             ))}
           </ul>
         </>
       )}
       <dl className="mt-2 flex flex-wrap gap-x-8 gap-y-1">
-        <Fact name="Engine ran" value={formatSeconds(runS)} />
-        <Fact name="Hours after it" value={`${hoursAfter.toFixed(1)} h`} />
-        <Fact name="Longest at one speed" value={formatSeconds(longestSteadyS)} />
-        <Fact name="At full throttle" value={formatSeconds(wotS)} />
+        <Fact name={tell("Engine ran")} value={formatSeconds(runS)} />
+        <Fact name={tell("Hours after it")} value={`${hoursAfter.toFixed(1)} h`} />
+        <Fact name={tell("Longest at one speed")} value={formatSeconds(longestSteadyS)} />
+        <Fact name={tell("At full throttle")} value={formatSeconds(wotS)} />
         {temperatures.length > 0 && (
-          <Fact name="Coolant at its warmest" value={formatWarmest(temperatures, run.startMin)} />
+          <Fact name={tell("Coolant at its warmest")} value={formatWarmest(temperatures, run.startMin, tell)} />
         )}
-        {gaps > 0 && <Fact name="Gaps in the recording" value={`${gaps}, not counted`} />}
+        {gaps > 0 && <Fact name={tell("Gaps in the recording")} value={tell("{0}, not counted", gaps)} />}
       </dl>
       {advice.length > 0 && (
         <p className="mt-2 border-l-4 border-helm pl-3">
-          <strong>Next run.</strong> {advice.join(" ")}
+          <strong>{tell("Next run.")}</strong> {advice.map((each) => sayTold(each, tell, language)).join(" ")}
         </p>
       )}
     </section>
   );
 }
 
-function formatWarmest(temperatures: readonly (readonly [number, number])[], startMin: number): string {
+function formatWarmest(temperatures: readonly (readonly [number, number])[], startMin: number, tell: Tell): string {
   const [s, celsius] = temperatures.reduce((most, each) => (each[1] > most[1] ? each : most));
-  return `${say(celsius, "temperature")}, first at ${formatClockAt(startMin, s)}`;
+  return tell("{0}, first at {1}", say(celsius, "temperature"), formatClockAt(startMin, s));
 }
 
 function Fact({ name, value }: { name: string; value: string }) {

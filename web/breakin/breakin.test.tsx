@@ -431,8 +431,11 @@ describe("what a run was like", () => {
       by: "Owner",
       verdict: {
         ...trace,
-        breaches: trace.breaches.map((breach) => ({ ...breach, says: `${breach.rule} too long` })),
-        advice: ["Go on like this."],
+        breaches: trace.breaches.map((breach) => ({
+          ...breach,
+          says: { phrase: "{0} too long", values: [breach.rule] },
+        })),
+        advice: [{ phrase: "Go on like this.", values: [] }],
       },
     };
   };

@@ -109,7 +109,7 @@ describe("a run from a file", () => {
     const alert = await screen.findByRole("alert");
     expect(alert.textContent).toContain("Nothing of this file was kept.");
     expect(alert.textContent).toContain("Line 3, rpm: rpm must not be negative");
-    expect(alert.textContent).toContain("Line 4, rpm: 99999 rpm is more than any engine turns");
+    expect(alert.textContent).toContain("Line 4, rpm: 99,999 rpm is more than any engine turns");
     expect(screen.queryByRole("button", { name: "Save" })).toBeNull();
     expect(kept).toEqual([]);
   });

@@ -43,7 +43,7 @@ export function useRunFile() {
     try {
       await work();
     } catch {
-      const message = "the file could not be read here; choose it again";
+      const message = { phrase: "the file could not be read here; choose it again", values: [] };
       setState({ ...nothing, file, faults: [{ line: 1, column: null, message }] });
     }
   };

@@ -2,6 +2,7 @@ import type { Card, CardBlock } from "../../core/card/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { DeckShapes, paperOf } from "../plan/DeckPlan.tsx";
 import { Caution } from "../ui/Notice.tsx";
+import { useTell } from "../ui/tell.ts";
 
 /** A card of the owner pack on a screen: the same blocks that are printed. */
 export function CardSheet({ card, rig }: { card: Card; rig: Rig }) {
@@ -82,6 +83,7 @@ function Block({ block, rig }: { block: CardBlock; rig: Rig }) {
 const ringM = 0.2;
 
 function Places({ marks, rig }: { marks: Extract<CardBlock, { kind: "places" }>["marks"]; rig: Rig }) {
+  const tell = useTell();
   const box = paperOf(rig);
   return (
     <section className="sm:grid sm:grid-cols-[260px_1fr] sm:gap-5">
@@ -89,7 +91,7 @@ function Places({ marks, rig }: { marks: Extract<CardBlock, { kind: "places" }>[
         viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`}
         className="mx-auto h-[34rem] max-w-full bg-buff"
         role="img"
-        aria-label={`Deck plan of the ${rig.model}, bow up, with numbers where things are`}
+        aria-label={tell("Deck plan of the {0}, bow up, with numbers where things are", rig.model)}
       >
         <DeckShapes rig={rig} />
         {marks.map(({ number, xM, yM, at }) => (

@@ -14,6 +14,7 @@ import { ErrorNotice } from "../ui/Notice.tsx";
 import { parseHours } from "../ui/parseHours.ts";
 import { readPlain } from "../ui/readPlain.ts";
 import { storeRegion } from "../ui/storeTime.ts";
+import { useTell } from "../ui/tell.ts";
 
 /** What was entered: its day and, where it has one, its number. */
 export interface Wrong {
@@ -44,6 +45,7 @@ const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3
 
 /** What was entered wrong: put right, or taken out. Either way it stays to be seen, with the reason. */
 export function CorrectPad({ wrong, says, amountLabel, quantity, latest, meter, send, onDone }: CorrectProps) {
+  const tell = useTell();
   const [freshId] = useState(ulid);
   const [reason, setReason] = useState("");
   const [date, setDate] = useState<LocalDate | null>(wrong.date);
@@ -81,13 +83,13 @@ export function CorrectPad({ wrong, says, amountLabel, quantity, latest, meter, 
     onSuccess: onDone,
   });
   const press = (isRight: boolean, answer?: ReadingAnswer) => {
-    setFault(reason.trim() === "" ? "Say in a few words what was wrong." : null);
+    setFault(reason.trim() === "" ? tell("Say in a few words what was wrong.") : null);
     if (reason.trim() !== "") keep.mutate(answer === undefined ? { isRight } : { isRight, answer });
   };
   const question = findQuestion(keep.error);
   return (
     <form
-      aria-label={`Correct ${says}`}
+      aria-label={tell("Correct {0}", says)}
       className="my-2 border-l-4 border-helm bg-panel px-4 py-3 text-base"
       onSubmit={(event) => {
         event.preventDefault();
@@ -108,13 +110,13 @@ export function CorrectPad({ wrong, says, amountLabel, quantity, latest, meter, 
               />
             </label>
             <label className="text-soft">
-              On
+              {tell("On")}
               <DateInput required max={latest} value={date} onDate={setDate} className={field} />
             </label>
           </>
         )}
         <label className="min-w-44 flex-1 text-soft">
-          What was wrong
+          {tell("What was wrong")}
           <input
             value={reason}
             maxLength={200}
@@ -142,14 +144,14 @@ export function CorrectPad({ wrong, says, amountLabel, quantity, latest, meter, 
       <p className="mt-3 flex flex-wrap gap-2">
         {hasNumber && (
           <Button type="submit" look="primary" disabled={keep.isPending || !isChanged}>
-            Put it right
+            {tell("Put it right")}
           </Button>
         )}
         <Button disabled={keep.isPending} onClick={() => press(false)}>
-          Take it out
+          {tell("Take it out")}
         </Button>
         <Button look="quiet" onClick={onDone}>
-          Cancel
+          {tell("Cancel")}
         </Button>
       </p>
     </form>

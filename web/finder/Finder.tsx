@@ -8,12 +8,12 @@ import {
   matchWords,
   type Urgent,
 } from "../../core/faults/index.ts";
-import type { Tell } from "../../core/language/index.ts";
+import { type Tell, tellJoined } from "../../core/language/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import { readPlain } from "../ui/readPlain.ts";
-import { tellJoined, useTell } from "../ui/tell.ts";
+import { useTell } from "../ui/tell.ts";
 import { type Finder, useFinder } from "./useFinder.ts";
 
 interface FinderProps {
@@ -166,7 +166,9 @@ function AtPlace({ rig, finder, place }: { rig: Rig; finder: Finder; place: stri
     <section aria-label={tell("At the place touched")} className="mt-3">
       <p className="font-bold">
         {station.label}
-        {here.length === 0 && <span className="font-normal text-soft">: nothing is known here that could fail</span>}
+        {here.length === 0 && (
+          <span className="font-normal text-soft">{tell(": nothing is known here that could fail")}</span>
+        )}
       </p>
       <MatchList label={tell("Is it this here")} finder={finder} matches={here} text="" />
     </section>

@@ -9,10 +9,10 @@ import {
   resumeCall,
   searchFault,
 } from "../../core/faults/index.ts";
-import type { Tell } from "../../core/language/index.ts";
+import { type Tell, tellJoined } from "../../core/language/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { storeRegion } from "../ui/storeTime.ts";
-import { tellJoined, useBook } from "../ui/tell.ts";
+import { useBook } from "../ui/tell.ts";
 import type { DiagnosisWorker } from "../workers/diagnosis.ts";
 import { useWorker } from "../workers/useWorker.ts";
 

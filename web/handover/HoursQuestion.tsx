@@ -3,6 +3,7 @@ import { listAnswers, type ReadingAnswer, type ReadingSource } from "../../core/
 import type { MeterKind } from "../../core/rig/index.ts";
 import { Refused } from "../app/client.ts";
 import { Button } from "../ui/Button.tsx";
+import { useReader } from "../ui/tell.ts";
 import { formatDayAndYear } from "../ui/words.ts";
 
 export const readingWords: Record<ReadingAnswer, string> = {
@@ -54,24 +55,27 @@ interface QuestionProps {
 
 /** Hours that fall or leap: why, in one touch. */
 export function HoursQuestion({ question, meter, isBusy, onAnswer, onLeave }: QuestionProps) {
+  const reader = useReader();
+  const { tell } = reader;
   const { code, got, before, on, isFirst = false } = question;
   return (
     <div role="alert" className="mt-2 border-l-4 border-oncaution bg-caution px-3 py-2 text-oncaution">
       <p>
         <strong className="num">{got} h</strong>{" "}
         {isFirst
-          ? "is a great deal for a boat that is only being handed over."
-          : `${code === "hours-fall" ? "does not fit" : "is a great deal"}: ${before} h was read on ${formatDayAndYear(on)}.`}{" "}
-        Why?
+          ? tell("is a great deal for a boat that is only being handed over. Why?")
+          : code === "hours-fall"
+            ? tell("does not fit: {0} h was read on {1}. Why?", before, formatDayAndYear(on, reader))
+            : tell("is a great deal: {0} h was read on {1}. Why?", before, formatDayAndYear(on, reader))}
       </p>
       <p className="mt-2 flex flex-wrap gap-2">
         {listAnswers(code === "hours-fall" ? "falls" : "leaps", meter).map((answer) => (
           <Button key={answer} disabled={isBusy} onClick={() => onAnswer(answer)}>
-            {answerWords[answer]}
+            {tell(answerWords[answer])}
           </Button>
         ))}
         <Button look="quiet" onClick={onLeave}>
-          Wrong entry
+          {tell("Wrong entry")}
         </Button>
       </p>
     </div>

@@ -2,6 +2,7 @@ import { memo, useMemo } from "react";
 import { boundsOf, type DeckDrawing, drawCourse, drawDeck, type PaperBox } from "../../core/drawing/index.ts";
 import { cornersOf, type Part, type Place, type Rig } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
+import { useTell } from "../ui/tell.ts";
 
 export interface StationSign {
   /** The number in the ring: the stop of the walk. */
@@ -31,6 +32,7 @@ const margin = 0.38;
 
 /** The boat from above, bow up: the spine of every screen about a boat. Places can be touched and reached by Tab. */
 export function DeckPlan(props: DeckPlanProps) {
+  const tell = useTell();
   const { rig, plan, stop, signs, onPick, picked, parts, wrong, className = "" } = props;
   const box = useMemo(() => paperOf(rig), [rig]);
   const viewBox = `${box.x} ${box.y} ${box.width} ${box.height}`;
@@ -44,7 +46,7 @@ export function DeckPlan(props: DeckPlanProps) {
         viewBox={viewBox}
         className="col-start-1 row-start-1 size-full min-h-0 will-change-transform"
         role={onPick === undefined ? "img" : "group"}
-        aria-label={`Deck plan of the ${rig.model}, bow up`}
+        aria-label={tell("Deck plan of the {0}, bow up", rig.model)}
       >
         {plan !== undefined && <Course rig={rig} plan={plan} {...(stop === undefined ? {} : { stop })} />}
         {parts?.map((part) => (
@@ -199,7 +201,13 @@ function StationRing({ label, x, y, sign, isPicked, onPick }: RingProps) {
   const isDark = sign.look === "done";
   const isCurrent = sign.look === "current";
   const radius = sign.number === null ? 0.13 : 0.235;
-  const says = `${label}${sign.number === null ? "" : `, stop ${sign.number}`}${isCurrent ? ", you are here" : isDark ? ", done" : ""}${sign.hasSnag ? ", snag" : ""}`;
+  const tell = useTell();
+  const says = [
+    tell(label),
+    ...(sign.number === null ? [] : [tell("stop {0}", sign.number)]),
+    ...(isCurrent ? [tell("you are here")] : isDark ? [tell("done")] : []),
+    ...(sign.hasSnag ? [tell("snag")] : []),
+  ].join(", ");
   return (
     <g
       {...(onPick === undefined

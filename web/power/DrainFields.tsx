@@ -1,8 +1,9 @@
+import { tellJoined } from "../../core/language/index.ts";
 import { hasOwnButton } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { NumberField, PickField, TickField } from "../ui/fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
-import { tellJoined, useTell } from "../ui/tell.ts";
+import { useTell } from "../ui/tell.ts";
 import { nameBattery } from "./powerWords.ts";
 import type { Power } from "./usePower.ts";
 
@@ -106,15 +107,7 @@ export function DrainFields({ rig, power }: FieldsProps) {
               <li key={battery} className={by.length === 0 ? "text-amber" : ""}>
                 {by.length === 0 ? "◷ " : "● "}
                 {tell(nameBattery(rig, battery))}:{" "}
-                {by.length === 0
-                  ? tell("charged by nothing now")
-                  : tell(
-                      "charged by {0}",
-                      tellJoined(
-                        tell,
-                        by.map((each) => tell(each)),
-                      ),
-                    )}
+                {by.length === 0 ? tell("charged by nothing now") : tell("charged by {0}", tellJoined(tell, by))}
               </li>
             ))}
           </ul>

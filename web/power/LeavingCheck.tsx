@@ -1,8 +1,8 @@
-import type { Tell } from "../../core/language/index.ts";
+import { type Tell, tellJoined } from "../../core/language/index.ts";
 import { findOffSwitch } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { Button } from "../ui/Button.tsx";
-import { tellJoined, useTell } from "../ui/tell.ts";
+import { useTell } from "../ui/tell.ts";
 import { nameBattery, sayWhen } from "./powerWords.ts";
 import type { Power } from "./usePower.ts";
 

@@ -1,11 +1,10 @@
 import { type ReactNode, useMemo, useState } from "react";
-import type { Tell } from "../../core/language/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { BoatPage } from "../plan/BoatPage.tsx";
 import { DeckPlan } from "../plan/DeckPlan.tsx";
 import { Button } from "../ui/Button.tsx";
 import { storeMinutes } from "../ui/storeTime.ts";
-import { useTell } from "../ui/tell.ts";
+import { type Reader, useReader } from "../ui/tell.ts";
 import { formatDayAndYear } from "../ui/words.ts";
 import { DrainCurve } from "./DrainCurve.tsx";
 import { DrainFields } from "./DrainFields.tsx";
@@ -21,12 +20,13 @@ const nothingRead: Readonly<Record<string, number>> = {};
 const powerKinds = ["battery", "selector", "breakers", "fuse-block", "isolator", "charger", "charger-socket"];
 
 /** How it is known that the wiring is as it is drawn. */
-function sayTrust({ wiring, wiringChecked }: Rig, tell: Tell): string {
+function sayTrust({ wiring, wiringChecked }: Rig, reader: Reader): string {
+  const { tell } = reader;
   if (wiringChecked !== undefined)
     return tell(
       "The wiring was checked on this boat by {0}, {1}.",
       wiringChecked.by,
-      formatDayAndYear(wiringChecked.on),
+      formatDayAndYear(wiringChecked.on, reader),
     );
   const from =
     wiring === undefined
@@ -58,7 +58,8 @@ export function PowerView({ rig, back, volts }: MapProps & { readonly back: Reac
 /** What is live on a boat, what drains it and by when: its own wiring, to be turned and broken on the screen. */
 export function PowerMap({ rig, volts = nothingRead }: MapProps) {
   const power = usePower(rig, volts);
-  const tell = useTell();
+  const reader = useReader();
+  const { tell } = reader;
   const [nowMin] = useState(() => storeMinutes(Date.now()));
   const labelOf = useMemo(() => new Map(rig.loads.map(({ id, label }) => [id, label])), [rig]);
   const biggest = power.drawing.find(({ load }) => !rig.loads.find(({ id }) => id === load)!.always)?.load ?? null;
@@ -78,7 +79,7 @@ export function PowerMap({ rig, volts = nothingRead }: MapProps) {
         {verdict.says}
       </h1>
       <p className="mt-1 text-lg">{verdict.next}</p>
-      <p className="text-soft">{sayTrust(rig, tell)}</p>
+      <p className="text-soft">{sayTrust(rig, reader)}</p>
       {rig.batteries.length === 0 || rig.loads.length === 0 ? (
         <p className="mt-4 border-t border-ink py-4">
           {tell("Nothing to draw yet: put down batteries and what they feed on the boat sheet.")}
@@ -92,7 +93,7 @@ export function PowerMap({ rig, volts = nothingRead }: MapProps) {
           </p>
           <div className="flex flex-col">
             <SwitchList rig={rig} power={power} />
-            <section aria-label="Wiring" className="mt-3 relative overflow-x-auto border-t border-ink pt-2">
+            <section aria-label={tell("Wiring")} className="mt-3 relative overflow-x-auto border-t border-ink pt-2">
               <WiringDiagram rig={rig} power={power} />
             </section>
             <section aria-labelledby="drain" className="mt-6">

@@ -1,12 +1,14 @@
 import { atRest } from "../../core/power/index.ts";
 import { hasBehind, type Rig } from "../../core/rig/index.ts";
 import { Chip } from "../ui/Chip.tsx";
+import { useTell } from "../ui/tell.ts";
 import type { Power } from "./usePower.ts";
 
 /** Battery switches and panel as a list, for a thumb: where a screen is too narrow for the wiring. */
 export function SwitchList({ rig, power }: { rig: Rig; power: Power }) {
+  const tell = useTell();
   return (
-    <section aria-label="Switches and breakers" className="mt-3 border-t border-ink md:hidden">
+    <section aria-label={tell("Switches and breakers")} className="mt-3 border-t border-ink md:hidden">
       <ul>
         {power.switches
           .filter(({ id }) => !listBlind(rig).includes(id))
@@ -32,14 +34,14 @@ export function SwitchList({ rig, power }: { rig: Rig; power: Power }) {
         {rig.breakers.map(({ id, label, ratingA }) => (
           <li key={id} className="flex items-center gap-2 border-b border-rule py-1.5">
             <span className="min-w-24 flex-1">
-              {label}, {ratingA} A
+              {tell(label)}, {ratingA} A
             </span>
-            <span role="radiogroup" aria-label={`Breaker ${label}`} className="flex gap-1.5">
+            <span role="radiogroup" aria-label={tell("Breaker {0}", tell(label))} className="flex gap-1.5">
               <Chip isPicked={!power.setting.tripped.includes(id)} onPick={() => setTripped(power, id, false)}>
-                in
+                {tell("in")}
               </Chip>
               <Chip isPicked={power.setting.tripped.includes(id)} onPick={() => setTripped(power, id, true)}>
-                tripped
+                {tell("tripped")}
               </Chip>
             </span>
           </li>

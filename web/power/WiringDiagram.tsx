@@ -1,6 +1,8 @@
 import { type KeyboardEvent, type ReactNode, useMemo } from "react";
+import type { Tell } from "../../core/language/index.ts";
 import { atRest, drawWiring, hasOwnButton, listLiveLinks } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
+import { useTell } from "../ui/tell.ts";
 import type { Power } from "./usePower.ts";
 
 interface DiagramProps {
@@ -10,6 +12,7 @@ interface DiagramProps {
 
 /** The wiring from battery to load: what is live is drawn thick, what is dead broken. Switches and breakers can be turned. */
 export function WiringDiagram({ rig, power }: DiagramProps) {
+  const tell = useTell();
   const drawing = useMemo(() => drawWiring(rig), [rig]);
   const { setting } = power;
   const liveLinks = useMemo(() => listLiveLinks(rig, setting), [rig, setting]);
@@ -19,7 +22,7 @@ export function WiringDiagram({ rig, power }: DiagramProps) {
     <svg
       viewBox={`0 0 ${drawing.width} ${drawing.height}`}
       role="group"
-      aria-label={`Wiring of the ${rig.model}, from the batteries on the left to what they feed on the right`}
+      aria-label={tell("Wiring of the {0}, from the batteries on the left to what they feed on the right", rig.model)}
       className="block w-full min-w-[700px] font-head"
     >
       {wires.map(({ link, points }) => (
@@ -132,14 +135,20 @@ function Words({ x, y, size, ink, isBold = false, isLoose = false, children }: W
 const cut = (text: string, most: number) => (text.length <= most ? text : `${text.slice(0, most - 1)}…`);
 
 function BatteryBox({ rig, power, id, x, y }: DiagramProps & At) {
-  const { label, chemistry } = rig.batteries.find((each) => each.id === id)!;
+  const tell = useTell();
+  const { label: named, chemistry } = rig.batteries.find((each) => each.id === id)!;
+  const label = tell(named);
   const isLoose = power.setting.loose.includes(id);
   const percent = Math.round((power.setting.charge[id] ?? 1) * 100);
   const ink = isLoose ? "var(--magenta)" : "var(--ink)";
   const mid = x + 66;
   return (
     <Pressable
-      says={`${label}: ${isLoose ? "a clamp is off. Put it on" : `${percent} % charged. Take a clamp off`}`}
+      says={
+        isLoose
+          ? tell("{0}: a clamp is off. Put it on", label)
+          : tell("{0}: {1} % charged. Take a clamp off", label, percent)
+      }
       isPressed={isLoose}
       onPress={() => power.loosen(id)}
       half={[66, 26]}
@@ -151,14 +160,14 @@ function BatteryBox({ rig, power, id, x, y }: DiagramProps & At) {
         {cut(label, 17)}
       </Words>
       <Words x={mid} y={y + 15} size={13} ink={isLoose ? ink : "var(--soft)"}>
-        {isLoose ? "▲ clamp off" : `${percent} % · ${chemistry}`}
+        {isLoose ? tell("▲ clamp off") : `${percent} % · ${tell(chemistry)}`}
       </Words>
     </Pressable>
   );
 }
 
 /** Where a switch stands, where it goes next (after the last to the first; one that springs back is let go), and its name. */
-function readSwitch(power: Power, id: string) {
+function readSwitch(power: Power, id: string, tell: Tell) {
   const { label, positions, springsBack } = power.switches.find((each) => each.id === id)!;
   const all = springsBack ? [...positions, atRest] : positions;
   const now = power.setting.positions[id] ?? (springsBack ? atRest : all[0]!);
@@ -166,13 +175,14 @@ function readSwitch(power: Power, id: string) {
   return {
     now,
     label,
-    says: `${label}: ${now}. Turn to ${next}`,
+    says: tell("{0}: {1}. Turn to {2}", label, now, next),
     turn: () => power.turn(id, next === atRest ? undefined : next),
   };
 }
 
 function Knob({ power, id, x, y }: { readonly power: Power } & At) {
-  const { now, label, says, turn } = readSwitch(power, id);
+  const tell = useTell();
+  const { now, label, says, turn } = readSwitch(power, id, tell);
   const isOff = /^(off|normal)$/i.test(now);
   return (
     <Pressable says={says} onPress={turn} half={[27, 27]} round={27} at={{ x, y }}>
@@ -188,13 +198,14 @@ function Knob({ power, id, x, y }: { readonly power: Power } & At) {
 }
 
 function BreakerPill({ rig, power, id, x, y }: DiagramProps & At) {
+  const tell = useTell();
   const breaker = rig.breakers.find((each) => each.id === id);
-  const label = breaker?.label ?? id;
+  const label = tell(breaker?.label ?? id);
   const isOut = power.setting.tripped.includes(id);
   const ink = isOut ? "var(--magenta)" : "var(--ink)";
   return (
     <Pressable
-      says={`${label}: ${isOut ? "tripped. Reset it" : "in. Trip it"}`}
+      says={tell(isOut ? "{0}: tripped. Reset it" : "{0}: in. Trip it", label)}
       isPressed={isOut}
       onPress={() => power.trip(id)}
       half={[30, 13]}
@@ -203,7 +214,7 @@ function BreakerPill({ rig, power, id, x, y }: DiagramProps & At) {
     >
       <rect x={x - 30} y={y - 13} width={60} height={26} rx={13} fill={isOut ? ink : "var(--panel)"} stroke={ink} />
       <Words x={x} y={y + 5} size={13} ink={isOut ? "var(--sheet)" : ink} isBold>
-        {isOut ? "out" : `${breaker?.ratingA ?? ""} A`}
+        {isOut ? tell("out") : `${breaker?.ratingA ?? ""} A`}
       </Words>
       <Words x={x} y={y - 17} size={11.5} ink="var(--soft)" isLoose>
         {cut(label, 14)}
@@ -213,7 +224,8 @@ function BreakerPill({ rig, power, id, x, y }: DiagramProps & At) {
 }
 
 function PanelKey({ power, id, x, y, isLive }: { readonly power: Power; readonly isLive: boolean } & At) {
-  const { now, says, turn } = readSwitch(power, id);
+  const tell = useTell();
+  const { now, says, turn } = readSwitch(power, id, tell);
   return (
     <Pressable says={says} onPress={turn} half={[38, 13]} round={3} at={{ x, y }}>
       <rect
@@ -226,14 +238,16 @@ function PanelKey({ power, id, x, y, isLive }: { readonly power: Power; readonly
         stroke="var(--ink)"
       />
       <Words x={x} y={y + 5} size={12.5} ink={isLive ? "var(--onhelm)" : "var(--soft)"}>
-        {cut(now === atRest ? "press" : now, 10)}
+        {cut(now === atRest ? tell("press") : now, 10)}
       </Words>
     </Pressable>
   );
 }
 
 function LoadName({ rig, power, id, x, y }: DiagramProps & At) {
+  const tell = useTell();
   const load = rig.loads.find((each) => each.id === id)!;
+  const label = tell(load.label);
   const { isLive } = power.reasons.find((each) => each.load === id)!;
   const draws = power.drawing.some((each) => each.load === id);
   const ink = draws ? "var(--magenta)" : isLive ? "var(--ink)" : "var(--soft)";
@@ -241,7 +255,9 @@ function LoadName({ rig, power, id, x, y }: DiagramProps & At) {
   const isOff = power.setting.wiresOff?.includes(id) === true;
   return (
     <Pressable
-      says={`${load.label}: ${isOff ? "its wire is off. Put it on" : `${load.amps} A. Take its wire off`}`}
+      says={
+        isOff ? tell("{0}: its wire is off. Put it on", label) : tell("{0}: {1} A. Take its wire off", label, load.amps)
+      }
       isPressed={isOff}
       onPress={() => power.unwire(id)}
       half={[loadHalf, 11]}
@@ -251,9 +267,9 @@ function LoadName({ rig, power, id, x, y }: DiagramProps & At) {
     >
       <text x={x + 8} y={y + 5} fontSize={14} fontWeight={draws ? 700 : 400} fill={isOff ? "var(--magenta)" : ink}>
         {draws ? "▲ " : ""}
-        {cut(load.label, 20)}
+        {cut(label, 20)}
         <tspan fontSize={12} fontWeight={400} fill={isOff ? "var(--magenta)" : "var(--soft)"}>
-          {isOff ? " ▲ wire off" : isReady ? " ready" : ` ${load.amps} A`}
+          {isOff ? ` ▲ ${tell("wire off")}` : isReady ? ` ${tell("ready")}` : ` ${load.amps} A`}
         </tspan>
       </text>
     </Pressable>

@@ -1,8 +1,8 @@
-import type { Tell } from "../../core/language/index.ts";
+import { type Tell, tellJoined } from "../../core/language/index.ts";
 import type { EnduranceOutput } from "../../core/power/index.ts";
 import { nameBattery as nameOf, type Rig } from "../../core/rig/index.ts";
 import { lowerFirst } from "../../core/text/index.ts";
-import { tellJoined, tellPlain } from "../ui/tell.ts";
+import { tellPlain } from "../ui/tell.ts";
 import { formatMinuteOfDay } from "../ui/words.ts";
 
 const minutesPerHour = 60;

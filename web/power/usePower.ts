@@ -14,6 +14,7 @@ import {
   underWay,
 } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
+import { useTell } from "../ui/tell.ts";
 
 /** What a buyer most often leaves on: battery switches as under way, anchor light, stereo, plotter. */
 function asLeft(rig: Rig, setting: PowerSetting): PowerSetting {
@@ -36,12 +37,13 @@ const chargeOf = (rig: Rig, volts: Readonly<Record<string, number>>): Record<str
 
 /** How a boat's power stands on this screen, what follows from it, and how to change it. */
 export function usePower(rig: Rig, read: Readonly<Record<string, number>>) {
+  const tell = useTell();
   const [setting, setSetting] = useState<PowerSetting>(() => ({ ...underWay(rig), charge: chargeOf(rig, read) }));
   const [volts, setVolts] = useState<Readonly<Record<string, number | undefined>>>(read);
   const [sources, setSources] = useState<ChargeSources>({ engines: [], shore: false });
   const [drain, setDrain] = useState<Omit<Drain, "setting">>({ buttons: {}, pumpEveryMin: null, airC: 20, years: 0 });
-  const reasons = useMemo(() => explainPower(rig, setting), [rig, setting]);
-  const charging = useMemo(() => listCharging(rig, setting, sources), [rig, setting, sources]);
+  const reasons = useMemo(() => explainPower(rig, setting, tell), [rig, setting, tell]);
+  const charging = useMemo(() => listCharging(rig, setting, sources, tell), [rig, setting, sources, tell]);
   const whole: Drain = useMemo(() => ({ ...drain, setting }), [drain, setting]);
   const lasts = useMemo(() => askEndurance(rig, whole), [rig, whole]);
   const drawing = useMemo(() => listDrawing(rig, whole), [rig, whole]);

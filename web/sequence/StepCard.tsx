@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { judgeWheels, type NextStep } from "../../core/sequence/index.ts";
 import { Button } from "../ui/Button.tsx";
+import { useTell } from "../ui/tell.ts";
 import { StepTimer } from "./StepTimer.tsx";
 import type { Steps } from "./useSteps.ts";
 import { WheelReads } from "./WheelReads.tsx";
@@ -14,30 +15,30 @@ interface StepCardProps {
 
 /** One's own next step, its caution before it, and a button a wet thumb hits. What the other has to do first stands above. */
 export function StepCard({ next: { step, phase, waitsFor }, steps, more }: StepCardProps) {
+  const tell = useTell();
   const isWaiting = waitsFor.length > 0;
   const called = steps.built?.called ?? { skipper: "skipper", helper: "helper" };
   const isStopped = [...judgeWheels(step.reads, steps.state.readings).values()].some(
     ({ verdict }) => verdict === "over",
   );
   return (
-    <section aria-label="Next step" className="mt-4 border-t-[3px] border-ink bg-panel px-4 pt-3 pb-4">
+    <section aria-label={tell("Next step")} className="mt-4 border-t-[3px] border-ink bg-panel px-4 pt-3 pb-4">
       <p className="head text-soft">
-        {phase}
-        {steps.built?.isTogether === true && `: the ${called[step.by]}`}
+        {steps.built?.isTogether === true ? tell("{0}: the {1}", phase, called[step.by]) : phase}
       </p>
       {isWaiting && (
         <div className="my-2 border-l-4 border-amber pl-3">
-          <p className="font-bold">Wait. The {called[waitsFor[0]!.by]} has this first:</p>
+          <p className="font-bold">{tell("Wait. The {0} has this first:", called[waitsFor[0]!.by])}</p>
           <ul className="my-1">
             {waitsFor.map(({ id, say, by }) => (
               <li key={id} className="flex flex-wrap items-center justify-between gap-2 py-1">
                 <span className="min-w-0 flex-1">{say}</span>
                 <Button
                   className="min-h-12"
-                  aria-label={`I saw it done: ${say}`}
+                  aria-label={tell("I saw it done: {0}", say)}
                   onClick={() => steps.say(id, "done", by)}
                 >
-                  I saw it done
+                  {tell("I saw it done")}
                 </Button>
               </li>
             ))}
@@ -47,7 +48,7 @@ export function StepCard({ next: { step, phase, waitsFor }, steps, more }: StepC
       {step.caution !== null && (
         <p
           role="note"
-          aria-label="Caution"
+          aria-label={tell("Caution")}
           className="my-2 rounded-md bg-caution px-3 py-2 font-semibold text-oncaution"
         >
           {step.caution}
@@ -58,12 +59,12 @@ export function StepCard({ next: { step, phase, waitsFor }, steps, more }: StepC
       </h2>
       {step.proof !== null && (
         <p className="mt-1 text-lg">
-          <strong>Right when:</strong> {step.proof}
+          <strong>{tell("Right when:")}</strong> {step.proof}
         </p>
       )}
       {step.other !== null && (
         <p className="mt-1 text-soft">
-          The {called[step.by === "skipper" ? "helper" : "skipper"]} meanwhile: {step.other}
+          {tell("The {0} meanwhile: {1}", called[step.by === "skipper" ? "helper" : "skipper"], step.other)}
         </p>
       )}
       {step.minutes !== null && <StepTimer id={`${steps.run} ${step.id}`} minutes={step.minutes} />}
@@ -76,15 +77,15 @@ export function StepCard({ next: { step, phase, waitsFor }, steps, more }: StepC
           disabled={isWaiting}
           onClick={() => steps.say(step.id, "done", step.by)}
         >
-          {isStopped ? "Done, and put right" : "Done"}
+          {tell(isStopped ? "Done, and put right" : "Done")}
         </Button>
         <Button
           look="quiet"
           className="min-h-16"
-          aria-label={`Leave out: ${step.say}`}
+          aria-label={tell("Leave out: {0}", step.say)}
           onClick={() => steps.say(step.id, "skipped", step.by)}
         >
-          Leave out
+          {tell("Leave out")}
         </Button>
       </div>
     </section>

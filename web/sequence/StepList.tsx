@@ -1,13 +1,15 @@
 import { Check, Minus } from "lucide-react";
 import type { BuiltSequence } from "../../core/sequence/index.ts";
+import { useTell } from "../ui/tell.ts";
 import { formatClock } from "../ui/words.ts";
 import type { Steps } from "./useSteps.ts";
 
 /** All steps in order with what stands of each; one that was marked wrongly is opened again by a touch. */
 export function StepList({ steps, built }: { steps: Steps; built: BuiltSequence }) {
+  const tell = useTell();
   const { state, way } = steps;
   return (
-    <ol aria-label="All steps" className="mt-4">
+    <ol aria-label={tell("All steps")} className="mt-4">
       {built.phases.map((phase) => (
         <li key={phase.id} className="mt-3">
           <h3 className="head border-b border-ink font-bold">{phase.title}</h3>
@@ -27,19 +29,19 @@ export function StepList({ steps, built }: { steps: Steps; built: BuiltSequence 
                     )}
                     {mark !== undefined && (
                       <span className="block text-sm">
-                        {mark.as === "done" ? "done" : "left out"}
-                        {mark.entry === null ? ", by the other phone" : ` ${formatClock(mark.entry.at)}`}
+                        {tell(mark.as === "done" ? "done" : "left out")}
+                        {mark.entry === null ? tell(", by the other phone") : ` ${formatClock(mark.entry.at)}`}
                       </span>
                     )}
                   </span>
                   {mark !== undefined && (
                     <button
                       type="button"
-                      aria-label={`Open again: ${say}`}
+                      aria-label={tell("Open again: {0}", say)}
                       className="min-h-11 px-2 text-sm underline"
                       onClick={() => steps.say(id, "open", by)}
                     >
-                      Open again
+                      {tell("Open again")}
                     </button>
                   )}
                 </li>

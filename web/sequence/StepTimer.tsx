@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { draftKeys } from "../offline/saved.ts";
 import { Button } from "../ui/Button.tsx";
+import { useTell } from "../ui/tell.ts";
 
 /** Kept for as long as the page is open in this tab, so that looking something up does not lose it. */
 const keyOf = (id: string) => `${draftKeys[1]}${id}`;
@@ -15,6 +16,7 @@ const readStart = (id: string): number | null => {
 
 /** Minutes that a step takes, counted down by the clock: a sleeping screen loses nothing. */
 export function StepTimer({ id, minutes }: { id: string; minutes: number }) {
+  const tell = useTell();
   const [startMs, setStartMs] = useState(() => readStart(id));
   const [nowMs, setNowMs] = useState(() => Date.now());
   useEffect(() => {
@@ -40,10 +42,10 @@ export function StepTimer({ id, minutes }: { id: string; minutes: number }) {
       </span>
       {startMs === null ? (
         <Button className="min-h-14" onClick={start}>
-          Start {minutes} minutes
+          {tell("Start {0} minutes", minutes)}
         </Button>
       ) : (
-        <span role="status">{leftS === 0 ? `${minutes} minutes are over.` : "to go"}</span>
+        <span role="status">{leftS === 0 ? tell("{0} minutes are over.", minutes) : tell("to go")}</span>
       )}
     </p>
   );

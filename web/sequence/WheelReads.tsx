@@ -5,6 +5,7 @@ import type { Typed } from "../../core/units/index.ts";
 import { say } from "../ui/amounts.ts";
 import { Button } from "../ui/Button.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import { useTell } from "../ui/tell.ts";
 import type { Steps } from "./useSteps.ts";
 
 const looks: Record<Verdict, { sign: string; look: string }> = {
@@ -28,6 +29,7 @@ export function WheelReads({ reads, steps }: { reads: readonly WheelRead[]; step
 }
 
 function Read({ read, steps, judged }: { read: WheelRead; steps: Steps; judged: JudgedWheel | undefined }) {
+  const tell = useTell();
   const isHub = read.asks === "hubs";
   const quantity = isHub ? "temperature" : "pressure";
   const taken = steps.state.readings.get(read.id);
@@ -43,7 +45,7 @@ function Read({ read, steps, judged }: { read: WheelRead; steps: Steps; judged: 
       >
         <QuantityField
           label={read.label}
-          {...(read.plateKpa === null ? {} : { why: `Plate, cold: ${say(read.plateKpa, "pressure")}.` })}
+          {...(read.plateKpa === null ? {} : { why: tell("Plate, cold: {0}.", say(read.plateKpa, "pressure")) })}
           quantity={quantity}
           value={value}
           typed={typed}
@@ -56,26 +58,26 @@ function Read({ read, steps, judged }: { read: WheelRead; steps: Steps; judged: 
           isOptional
         />
         <p className="mt-1 flex flex-wrap gap-2">
-          <Button type="submit" disabled={value === undefined} aria-label={`Save: ${read.label}`}>
-            Save
+          <Button type="submit" disabled={value === undefined} aria-label={tell("Save: {0}", read.label)}>
+            {tell("Save")}
           </Button>
           {isHub &&
             (["warm", "hot"] as const).map((feel) => (
               <Button
                 key={feel}
                 aria-pressed={taken?.feel === feel}
-                aria-label={`${read.label} feels ${feel}`}
+                aria-label={tell("{0} feels {1}", read.label, tell(feel))}
                 onClick={() => steps.read(read.id, { feel })}
               >
-                Feels {feel}
+                {tell("Feels {0}", tell(feel))}
               </Button>
             ))}
         </p>
       </form>
       {judged !== undefined && (
         <p role="status" className={looks[judged.verdict].look}>
-          {looks[judged.verdict].sign} {taken?.value === undefined ? taken?.feel : say(taken.value, quantity)}.{" "}
-          {judged.says}
+          {looks[judged.verdict].sign}{" "}
+          {taken?.value === undefined ? tell(taken?.feel ?? "") : say(taken.value, quantity)}. {tell(judged.says)}
         </p>
       )}
     </li>

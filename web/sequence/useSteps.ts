@@ -15,6 +15,7 @@ import {
 import type { EntryOf } from "../../core/walk/index.ts";
 import type { NewEntry } from "../offline/syncQueue.ts";
 import { storeDay, storeRegion } from "../ui/storeTime.ts";
+import { useBook } from "../ui/tell.ts";
 
 export interface StepsPort {
   readonly rig: Rig;
@@ -27,6 +28,7 @@ const usualWay: StepWay = { way: "partner", method: "winch" };
 
 /** One going through of a sequence on this phone: who one is, how it is done, and what is done here and elsewhere. */
 export function useSteps(sequence: Sequence, { rig, entries, onAdd }: StepsPort) {
+  const book = useBook();
   const { hash, pathname, search } = useLocation();
   const passed = readShared(hash);
   const shared = passed?.run.startsWith(`${sequence.id}-`) === true ? passed : null;
@@ -37,7 +39,10 @@ export function useSteps(sequence: Sequence, { rig, entries, onAdd }: StepsPort)
   const [role, setRole] = useState<StepRole>(
     new URLSearchParams(search).get("role") === "helper" ? "helper" : "skipper",
   );
-  const built = useMemo(() => buildSequence(sequence, rig, way, storeRegion()), [sequence, rig, way]);
+  const built = useMemo(
+    () => buildSequence(sequence, rig, way, { ...storeRegion(), book }),
+    [sequence, rig, way, book],
+  );
   const state = useMemo(() => foldSteps(mine, run, shared?.run === run ? shared.done : []), [mine, run, shared]);
   const myRole = way.way === "alone" ? "skipper" : role;
   const say = (step: string, as: EntryOf<"step">["as"], by: StepRole = myRole) =>

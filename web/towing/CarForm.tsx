@@ -3,6 +3,7 @@ import type { Vehicle } from "../../core/tow/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { TextField } from "../ui/fields.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
+import { useTell } from "../ui/tell.ts";
 
 /** How a car is saved: a mutation, of the yard or of an owner's page. */
 export interface SaveCar {
@@ -25,6 +26,7 @@ interface CarFormProps {
 
 /** The buyer's car: its name, the figures that are asked here, and what else of it is known stays. */
 export function CarForm({ vehicle, save, isOpen: isFirstOpen, head, children }: CarFormProps) {
+  const tell = useTell();
   // Opened by hand or by having nothing in it: saving does not close it over what was just saved.
   const [isOpen, setOpen] = useState(isFirstOpen);
   const [draft, setDraft] = useState<Vehicle>(vehicle ?? { name: "" });
@@ -41,15 +43,15 @@ export function CarForm({ vehicle, save, isOpen: isFirstOpen, head, children }: 
       onToggle={(event) => setOpen(event.currentTarget.open)}
     >
       <summary className="flex min-h-11 cursor-pointer items-center font-bold">
-        The car{vehicle === null ? "" : `: ${vehicle.name}`}
+        {tell("The car{0}", vehicle === null ? "" : `: ${vehicle.name}`)}
       </summary>
       <div className="space-y-3">
         {head}
         <TextField
-          label="Car"
+          label={tell("Car")}
           value={draft.name}
           most={60}
-          placeholder="their estate car"
+          placeholder={tell("their estate car")}
           onChange={(name) => setDraft((now) => ({ ...now, name }))}
         />
         {children(draft, change)}
@@ -57,9 +59,9 @@ export function CarForm({ vehicle, save, isOpen: isFirstOpen, head, children }: 
           disabled={draft.name.trim() === "" || save.isPending}
           onClick={() => save.mutate({ ...draft, name: draft.name.trim() })}
         >
-          Save the car
+          {tell("Save the car")}
         </Button>
-        {save.isSuccess && <p role="status">Saved.</p>}
+        {save.isSuccess && <p role="status">{tell("Saved.")}</p>}
         {save.error !== null && <ErrorNotice error={save.error} />}
       </div>
     </details>

@@ -1,7 +1,9 @@
+import type { Tell } from "../../core/language/index.ts";
 import type { Vehicle } from "../../core/tow/index.ts";
 import { say } from "../ui/amounts.ts";
 import { NumberField } from "../ui/fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import { useTell } from "../ui/tell.ts";
 import { CarForm, type SaveCar } from "./CarForm.tsx";
 import { type PlatePlace, PlatesDrawing, plateNumbers } from "./PlatesDrawing.tsx";
 
@@ -19,8 +21,8 @@ const masses: readonly (readonly [MassName, string, string, PlatePlace | null])[
   ["ballLimitKg", "The ball may take", "stamped on top of it", "ball"],
 ];
 /** "Place 3 on the drawing: plate under the rear bumper." */
-const sayWhere = (where: string, place: PlatePlace | null) =>
-  place === null ? `${where}.` : `${plateNumbers[place]} on the drawing: ${where}.`;
+const sayWhere = (where: string, place: PlatePlace | null, tell: Tell) =>
+  place === null ? `${tell(where)}.` : tell("{0} on the drawing: {1}.", plateNumbers[place], tell(where));
 
 /** A figure of pounds read as kilograms is more than twice too much. */
 const heavyCarKg = 4500;
@@ -30,13 +32,14 @@ const mayBeNone: ReadonlySet<MassName> = new Set<MassName>(["loadKg", "brakeless
 
 /** The buyer's car, once, as its plates say it; what was not found yet stays empty. */
 export function CarPlates({ save, vehicle }: { save: SaveCar; vehicle: Vehicle | null }) {
+  const tell = useTell();
   return (
     <CarForm vehicle={vehicle} save={save} isOpen={vehicle === null} head={<Head />}>
       {(draft, change) => (
         <>
           <QuantityField
-            label="Ball, across"
-            why={sayWhere("stamped on top of it", "ball")}
+            label={tell("Ball, across")}
+            why={sayWhere("stamped on top of it", "ball", tell)}
             quantity="ball"
             value={draft.ballMm}
             onChange={(value) => change("ballMm", value)}
@@ -45,8 +48,8 @@ export function CarPlates({ save, vehicle }: { save: SaveCar; vehicle: Vehicle |
             isOptional
           />
           <NumberField
-            label="Pins of its socket"
-            why={sayWhere("count them", "socket")}
+            label={tell("Pins of its socket")}
+            why={sayWhere("count them", "socket", tell)}
             value={draft.pins}
             onChange={(value) => change("pins", value)}
             least={0}
@@ -57,8 +60,8 @@ export function CarPlates({ save, vehicle }: { save: SaveCar; vehicle: Vehicle |
           {masses.map(([name, label, where, place]) => (
             <QuantityField
               key={name}
-              label={label}
-              why={sayWhere(where, place)}
+              label={tell(label)}
+              why={sayWhere(where, place, tell)}
               quantity="mass"
               value={draft[name]}
               onChange={(value) => change(name, value)}
@@ -69,8 +72,10 @@ export function CarPlates({ save, vehicle }: { save: SaveCar; vehicle: Vehicle |
           ))}
           {draft.kg !== undefined && draft.kg > heavyCarKg && (
             <p role="alert" className="text-amber">
-              ● {say(draft.kg, "mass")} is more than most cars weigh. Is it in pounds? Choose the unit beside the
-              number.
+              {tell(
+                "● {0} is more than most cars weigh. Is it in pounds? Choose the unit beside the number.",
+                say(draft.kg, "mass"),
+              )}
             </p>
           )}
         </>
@@ -80,10 +85,13 @@ export function CarPlates({ save, vehicle }: { save: SaveCar; vehicle: Vehicle |
 }
 
 function Head() {
+  const tell = useTell();
   return (
     <>
       <PlatesDrawing />
-      <p className="text-soft">Read what you find; what is left empty is said to be unread, and nothing is made up.</p>
+      <p className="text-soft">
+        {tell("Read what you find; what is left empty is said to be unread, and nothing is made up.")}
+      </p>
     </>
   );
 }

@@ -1,3 +1,5 @@
+import { useTell } from "../ui/tell.ts";
+
 /** Where each figure stands on a car, by its number in the list. Drawn here; no car that anybody makes. */
 export const plateNumbers = { door: 1, papers: 2, hitch: 3, ball: 4, socket: 5, wheel: 6 } as const;
 export type PlatePlace = keyof typeof plateNumbers;
@@ -13,11 +15,12 @@ const spots: Readonly<Record<PlatePlace, { at: readonly [x: number, y: number]; 
 
 /** A car from its left side, rear to the left, with numbers where its plates are. */
 export function PlatesDrawing() {
+  const tell = useTell();
   return (
     <figure>
       <svg
         role="img"
-        aria-label="A car from the side, with numbers where its plates are found"
+        aria-label={tell("A car from the side, with numbers where its plates are found")}
         viewBox="0 0 300 160"
         className="w-full max-w-md"
       >
@@ -60,7 +63,7 @@ export function PlatesDrawing() {
       </svg>
       <figcaption className="text-sm text-soft">
         {Object.entries(spots)
-          .map(([place, { says }]) => `${plateNumbers[place as PlatePlace]} ${says}`)
+          .map(([place, { says }]) => `${plateNumbers[place as PlatePlace]} ${tell(says)}`)
           .join(" · ")}
       </figcaption>
     </figure>

@@ -1,12 +1,15 @@
 import { useState } from "react";
+import type { Tell } from "../../core/language/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { type TowCheckSheet, tongueByLever, tongueByMoving } from "../../core/tow/index.ts";
 import { say } from "../ui/amounts.ts";
 import { QuantityField } from "../ui/QuantityField.tsx";
 import { SliderField } from "../ui/SliderField.tsx";
+import { useTell } from "../ui/tell.ts";
 
 /** How tongue weight is measured with what there is, and how moving gear changes it. */
 export function TongueWeight({ rig, check }: { rig: Rig; check: TowCheckSheet }) {
+  const tell = useTell();
   const [scaleKg, setScaleKg] = useState<number | undefined>(undefined);
   const [supportM, setSupportM] = useState<number | undefined>(0.3);
   const [scaleM, setScaleM] = useState<number | undefined>(0.9);
@@ -25,25 +28,30 @@ export function TongueWeight({ rig, check }: { rig: Rig; check: TowCheckSheet })
   return (
     <section aria-labelledby="tongue" className="mt-6">
       <h2 id="tongue" className="text-lg font-bold">
-        Tongue weight
+        {tell("Tongue weight")}
       </h2>
       <p className="border-t border-ink py-2">
-        Level ground, wheels chocked, loaded as for the road. Never under the tongue.{" "}
+        {tell("Level ground, wheels chocked, loaded as for the road. Never under the tongue.")}{" "}
         {trailer.tongueKg === undefined
-          ? "It is not on the boat sheet yet: enter there what you measure."
-          : `On the boat sheet: ${say(trailer.tongueKg, "mass")}.`}
+          ? tell("It is not on the boat sheet yet: enter there what you measure.")
+          : tell("On the boat sheet: {0}.", say(trailer.tongueKg, "mass"))}
       </p>
       <ul className="list-disc space-y-1 pl-5">
-        <li>Two scales under a board, the coupler between them: add both, less the board.</li>
+        <li>{tell("Two scales under a board, the coupler between them: add both, less the board.")}</li>
         <li>
-          A public scale: trailer on the car, only the trailer's wheels on the plate; then unhitched, all of it. The
-          difference is the tongue.
+          {tell(
+            "A public scale: trailer on the car, only the trailer's wheels on the plate; then unhitched, all of it. The difference is the tongue.",
+          )}
         </li>
-        <li>One bathroom scale and a beam: the coupler stands on the beam close to the support, the scale far away.</li>
+        <li>
+          {tell(
+            "One bathroom scale and a beam: the coupler stands on the beam close to the support, the scale far away.",
+          )}
+        </li>
       </ul>
       <div className="mt-3 grid gap-3 sm:grid-cols-3">
         <QuantityField
-          label="Scale shows"
+          label={tell("Scale shows")}
           quantity="mass"
           value={scaleKg}
           onChange={setScaleKg}
@@ -52,7 +60,7 @@ export function TongueWeight({ rig, check }: { rig: Rig; check: TowCheckSheet })
           isOptional
         />
         <QuantityField
-          label="Coupler to support"
+          label={tell("Coupler to support")}
           quantity="height"
           value={supportM}
           onChange={setSupportM}
@@ -60,7 +68,7 @@ export function TongueWeight({ rig, check }: { rig: Rig; check: TowCheckSheet })
           most={2}
         />
         <QuantityField
-          label="Coupler to scale"
+          label={tell("Coupler to scale")}
           quantity="height"
           value={scaleM}
           onChange={setScaleM}
@@ -71,16 +79,16 @@ export function TongueWeight({ rig, check }: { rig: Rig; check: TowCheckSheet })
       {lever !== null && (
         <p role="status" className="mt-2">
           {say(scaleKg!, "mass")} × ({say(supportM!, "height")} + {say(scaleM!, "height")}) / {say(supportM!, "height")}{" "}
-          = <strong className="num">{say(lever, "mass")}</strong> of tongue weight.
+          = <strong className="num">{say(lever, "mass")}</strong> {tell("of tongue weight.")}
         </p>
       )}
       {trailer.tongueKg !== undefined && check.answer !== null && (
         <div className="mt-4">
           {gearKg > 0 && (
             <SliderField
-              label={`Move the gear (${say(gearKg, "mass")}) forward or aft`}
+              label={tell("Move the gear ({0}) forward or aft", say(gearKg, "mass"))}
               value={movedM}
-              says={movedM === 0 ? "as it is" : `${say(Math.abs(movedM), "length")} ${movedM > 0 ? "forward" : "aft"}`}
+              says={sayMove(movedM, tell)}
               least={-3}
               most={3}
               step={0.25}
@@ -88,20 +96,31 @@ export function TongueWeight({ rig, check }: { rig: Rig; check: TowCheckSheet })
             />
           )}
           <SliderField
-            label="Move the winch post, and the boat with it"
+            label={tell("Move the winch post, and the boat with it")}
             value={postM}
-            says={postM === 0 ? "as it is" : `${say(Math.abs(postM), "length")} ${postM > 0 ? "forward" : "aft"}`}
+            says={sayMove(postM, tell)}
             least={-0.5}
             most={0.5}
             step={0.05}
             onChange={setPostM}
           />
           <p aria-live="polite">
-            Tongue {say(Math.max(0, after), "mass")}, {((after / check.answer.towedKg) * 100).toFixed(1)} % of what is
-            towed{after <= 0 ? ": the tongue lifts, never tow like that" : ""}.
+            {tell(
+              after <= 0
+                ? "Tongue {0}, {1} % of what is towed: the tongue lifts, never tow like that."
+                : "Tongue {0}, {1} % of what is towed.",
+              say(Math.max(0, after), "mass"),
+              ((after / check.answer.towedKg) * 100).toFixed(1),
+            )}
           </p>
         </div>
       )}
     </section>
   );
+}
+
+function sayMove(movedM: number, tell: Tell): string {
+  if (movedM === 0) return tell("as it is");
+  const by = say(Math.abs(movedM), "length");
+  return movedM > 0 ? tell("{0} forward", by) : tell("{0} aft", by);
 }

@@ -1,5 +1,7 @@
+import type { Tell } from "../../core/language/index.ts";
 import { type TowInput, type TowOutput, type TowRules, towWords } from "../../core/tow/index.ts";
-import { say, spell } from "../ui/amounts.ts";
+import { say } from "../ui/amounts.ts";
+import { useTell } from "../ui/tell.ts";
 
 type Check = TowOutput["checks"][number];
 
@@ -11,8 +13,9 @@ interface TowBarsProps {
 
 /** Every limit as a bar with its margin: what is broken first, then the weakest. */
 export function TowBars({ checks, ask, rules }: TowBarsProps) {
+  const tell = useTell();
   return (
-    <ul aria-label="Limits, the weakest first" className="mt-4 border-t border-ink">
+    <ul aria-label={tell("Limits, the weakest first")} className="mt-4 border-t border-ink">
       {checks.map((check) => {
         const isOver = check.verdict === "over";
         const isMass = check.limit > 0;
@@ -21,17 +24,19 @@ export function TowBars({ checks, ask, rules }: TowBarsProps) {
             <p className="flex flex-wrap items-baseline gap-x-3">
               <strong className={isOver ? "text-magenta" : ""}>
                 {isOver ? "▲ " : check.verdict === "ok" ? "✓ " : "● "}
-                {spell(towWords[check.id][0])}
+                {tell(towWords[check.id][0])}
               </strong>
               {isMass ? (
                 <>
                   <span className="num text-soft">
-                    {say(check.actual, "mass")} of {say(check.limit, "mass")}
+                    {tell("{0} of {1}", say(check.actual, "mass"), say(check.limit, "mass"))}
                   </span>
-                  <span className={`num ml-auto font-bold ${isOver ? "text-magenta" : ""}`}>{sayMargin(check)}</span>
+                  <span className={`num ml-auto font-bold ${isOver ? "text-magenta" : ""}`}>
+                    {sayMargin(check, tell)}
+                  </span>
                 </>
               ) : (
-                <span className="text-soft">{sayFit(check, ask, rules)}</span>
+                <span className="text-soft">{sayFit(check, ask, rules, tell)}</span>
               )}
             </p>
             {isMass && <Bar check={check} />}
@@ -42,8 +47,8 @@ export function TowBars({ checks, ask, rules }: TowBarsProps) {
   );
 }
 
-const sayMargin = ({ actual, limit }: Check) =>
-  actual > limit ? `${say(actual - limit, "mass")} too much` : `${say(limit - actual, "mass")} left`;
+const sayMargin = ({ actual, limit }: Check, tell: Tell) =>
+  actual > limit ? tell("{0} too much", say(actual - limit, "mass")) : tell("{0} left", say(limit - actual, "mass"));
 
 /** To half above the limit; the limit is a line across it. */
 function Bar({ check: { ratio, verdict } }: { check: Check }) {
@@ -59,23 +64,32 @@ function Bar({ check: { ratio, verdict } }: { check: Check }) {
   );
 }
 
-function sayFit({ id, verdict }: Check, { trailer, vehicle, tongueKg }: TowInput, rules: TowRules): string {
+function sayFit({ id, verdict }: Check, { trailer, vehicle, tongueKg }: TowInput, rules: TowRules, tell: Tell): string {
   const isOk = verdict === "ok";
   switch (id) {
     case "ball-size":
       return isOk
-        ? `both ${say(trailer.couplerBallMm, "ball")}`
-        : `the coupler takes ${say(trailer.couplerBallMm, "ball")}, the ball is ${say(vehicle.ballMm, "ball")}: stop, it comes off`;
+        ? tell("both {0}", say(trailer.couplerBallMm, "ball"))
+        : tell(
+            "the coupler takes {0}, the ball is {1}: stop, it comes off",
+            say(trailer.couplerBallMm, "ball"),
+            say(vehicle.ballMm, "ball"),
+          );
     case "brakes":
       return isOk
-        ? "as heavy as it is, they are enough"
-        : `without brakes it may weigh ${say(rules.brakesAboveKg, "mass")}`;
+        ? tell("as heavy as it is, they are enough")
+        : tell("without brakes it may weigh {0}", say(rules.brakesAboveKg, "mass"));
     case "plug":
       return isOk
-        ? `${trailer.pins} pins into ${vehicle.pins}`
-        : `${trailer.pins} pins, the car has ${vehicle.pins}: brakes or lights stay dark`;
+        ? tell("{0} pins into {1}", trailer.pins, vehicle.pins)
+        : tell("{0} pins, the car has {1}: brakes or lights stay dark", trailer.pins, vehicle.pins);
     default:
-      return `${say(tongueKg, "mass")} of tongue; it tows steadily from ${percent(rules.tongueShareMin)} to ${percent(rules.tongueShareMax)} of what is towed`;
+      return tell(
+        "{0} of tongue; it tows steadily from {1} to {2} of what is towed",
+        say(tongueKg, "mass"),
+        percent(rules.tongueShareMin),
+        percent(rules.tongueShareMax),
+      );
   }
 }
 const percent = (share: number) => `${Math.round(share * 100)} %`;

@@ -1,11 +1,12 @@
 import { type ReactNode, useMemo, useState } from "react";
 import type { TowingSheet } from "../../api/index.ts";
+import { type Tell, tellJoined } from "../../core/language/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
-import { joinWords } from "../../core/text/index.ts";
 import { askTow, type TowCheckSheet, type TowLoad, type TowRules, towWords, usualLoad } from "../../core/tow/index.ts";
 import { say, spell } from "../ui/amounts.ts";
 import { PickField } from "../ui/fields.tsx";
 import { SliderField } from "../ui/SliderField.tsx";
+import { useReader, useTell } from "../ui/tell.ts";
 import { formatDayAndYear } from "../ui/words.ts";
 import type { SaveCar } from "./CarForm.tsx";
 import { CarPlates } from "./CarPlates.tsx";
@@ -23,6 +24,7 @@ interface TowCheckProps {
 
 /** Every limit of car, trailer and boat with what stands against it, the weakest first: for the yard and on the owner's page. */
 export function TowCheck({ rig, sheet, save, children }: TowCheckProps) {
+  const tell = useTell();
   const [load, setLoad] = useState<TowLoad>(() => usualLoad(rig));
   const [rulesId, setRulesId] = useState(sheet.rules[0]!.id);
   const rules = sheet.rules.find(({ id }) => id === rulesId) ?? sheet.rules[0]!;
@@ -38,12 +40,12 @@ export function TowCheck({ rig, sheet, save, children }: TowCheckProps) {
         </div>
         <div className="mt-6 space-y-4 @3xl:mt-0">
           {save !== null && <CarPlates save={save} vehicle={sheet.vehicle} />}
-          <h2 className="text-lg font-bold">What rides along</h2>
+          <h2 className="text-lg font-bold">{tell("What rides along")}</h2>
           <LoadSliders rig={rig} load={load} onChange={(change) => setLoad((now) => ({ ...now, ...change }))} />
           <PickField
-            label="Rules"
+            label={tell("Rules")}
             value={rules.id}
-            options={sheet.rules.map(({ id, name }) => [id, name])}
+            options={sheet.rules.map(({ id, name }) => [id, tell(name)])}
             onChange={setRulesId}
           />
           <Rules rules={rules} />
@@ -54,27 +56,46 @@ export function TowCheck({ rig, sheet, save, children }: TowCheckProps) {
   );
 }
 
-const whatIsMissing = { boat: "what the boat weighs", trailer: "what the trailer weighs", tongue: "her tongue weight" };
+const whatIsMissing = {
+  boat: "what the boat weighs",
+  trailer: "what the trailer weighs",
+  tongue: "her tongue weight",
+};
 
 /** The answer in a sentence, and what to do about it. */
 function Verdict({ check, car }: { check: TowCheckSheet; car: string | null }) {
+  const tell = useTell();
   const { answer, checks, missing, unread } = check;
   if (answer === null && checks.every(({ verdict }) => verdict === "ok"))
     return (
       <h1 className="text-2xl font-extrabold">
-        Nothing can be said yet: {joinWords(missing.map((what) => whatIsMissing[what]))} is not on the boat sheet.
+        {tell(
+          "Nothing can be said yet: {0} is not on the boat sheet.",
+          tellJoined(
+            tell,
+            missing.map((what) => tell(whatIsMissing[what])),
+          ),
+        )}
       </h1>
     );
   const over = checks.filter(({ verdict }) => verdict === "over");
-  const name = car ?? "the car";
+  const name = car ?? tell("the car");
+  const nameOf = (id: TowCheckSheet["checks"][number]["id"]) => tell(towWords[id][0]).toLowerCase();
   const says =
     over.length > 0
-      ? `▲ Not with ${name}: ${joinWords(over.map(({ id }) => spell(towWords[id][0]).toLowerCase()))}.`
+      ? tell(
+          "▲ Not with {0}: {1}.",
+          name,
+          tellJoined(
+            tell,
+            over.map(({ id }) => nameOf(id)),
+          ),
+        )
       : unread.length > 0
-        ? `Nothing is too much of what was read; ${unread.length} of 15 are not read yet.`
+        ? tell("Nothing is too much of what was read; {0} of 15 are not read yet.", unread.length)
         : checks[0]!.verdict === "tight"
-          ? `It may go on the road, with little to spare: ${spell(towWords[checks[0]!.id][0]).toLowerCase()}.`
-          : "It may go on the road.";
+          ? tell("It may go on the road, with little to spare: {0}.", nameOf(checks[0]!.id))
+          : tell("It may go on the road.");
   return (
     <>
       <h1 className={`text-2xl font-extrabold md:text-3xl ${over.length > 0 ? "text-magenta" : ""}`} aria-live="polite">
@@ -82,31 +103,46 @@ function Verdict({ check, car }: { check: TowCheckSheet; car: string | null }) {
       </h1>
       <p className="mt-1 text-lg">
         {answer === null
-          ? `What else there is to say waits for ${joinWords(missing.map((what) => whatIsMissing[what]))}.`
-          : `${say(answer.towedKg, "mass")} on the hitch${unread.includes("combined") ? "" : `, ${say(answer.combinedKg, "mass")} with the car`}. ${sayShed(check)}`}
+          ? tell(
+              "What else there is to say waits for {0}.",
+              tellJoined(
+                tell,
+                missing.map((what) => tell(whatIsMissing[what])),
+              ),
+            )
+          : tell(
+              unread.includes("combined") ? "{0} on the hitch." : "{0} on the hitch, {1} with the car.",
+              say(answer.towedKg, "mass"),
+              say(answer.combinedKg, "mass"),
+            )}{" "}
+        {answer !== null && sayShed(check, tell)}
       </p>
     </>
   );
 }
 
-function sayShed({ answer, checks }: TowCheckSheet): string {
+function sayShed({ answer, checks }: TowCheckSheet, tell: Tell): string {
   const masses = checks.filter(({ verdict, limit }) => verdict === "over" && limit > 0);
   if (masses.length === 0) return "";
   if (answer!.shedKg === null)
-    return "Taking out fuel, water and gear is not enough: it takes another car, hitch or trailer.";
-  return `Take out ${say(answer!.shedKg, "mass")} of fuel, water or gear, and every weight is within its limit.`;
+    return tell("Taking out fuel, water and gear is not enough: it takes another car, hitch or trailer.");
+  return tell(
+    "Take out {0} of fuel, water or gear, and every weight is within its limit.",
+    say(answer!.shedKg, "mass"),
+  );
 }
 
 function Unread({ check: { unread } }: { check: TowCheckSheet }) {
+  const tell = useTell();
   return (
     <section aria-labelledby="unread" className="mt-5">
       <h2 id="unread" className="text-lg font-bold">
-        Not read yet
+        {tell("Not read yet")}
       </h2>
       <ul className="border-t border-ink">
         {unread.map((id) => (
           <li key={id} className="border-b border-rule py-1.5">
-            <strong>{spell(towWords[id][0])}</strong> <span className="text-soft">{spell(towWords[id][1])}</span>
+            <strong>{tell(towWords[id][0])}</strong> <span className="text-soft">{tell(towWords[id][1])}</span>
           </li>
         ))}
       </ul>
@@ -121,6 +157,7 @@ interface SlidersProps {
 }
 
 function LoadSliders({ rig, load, onChange }: SlidersProps) {
+  const tell = useTell();
   const litresOf = (...kinds: string[]) =>
     rig.tanks.filter(({ kind }) => kinds.includes(kind)).reduce((sum, { litres }) => sum + litres, 0);
   const tanks = [
@@ -134,7 +171,7 @@ function LoadSliders({ rig, load, onChange }: SlidersProps) {
         litres === 0 ? null : (
           <SliderField
             key={name}
-            label={label}
+            label={tell(label)}
             value={load[name]}
             says={say(litres * load[name], "volume")}
             least={0}
@@ -145,7 +182,7 @@ function LoadSliders({ rig, load, onChange }: SlidersProps) {
         ),
       )}
       <SliderField
-        label="Gear aboard"
+        label={tell("Gear aboard")}
         value={load.gearKg}
         says={say(load.gearKg, "mass")}
         least={0}
@@ -158,13 +195,19 @@ function LoadSliders({ rig, load, onChange }: SlidersProps) {
 }
 
 function Rules({ rules }: { rules: TowRules }) {
+  const reader = useReader();
+  const { tell } = reader;
   return (
     <div className="rounded-md bg-caution px-4 py-3 text-oncaution">
       <p className="font-semibold">
-        Check your local law{rules.isExample ? "; this is an example, nobody's law" : ""}. Looked at{" "}
-        {formatDayAndYear(rules.checkedOn)}.
+        {tell(
+          rules.isExample
+            ? "Check your local law; this is an example, nobody's law. Looked at {0}."
+            : "Check your local law. Looked at {0}.",
+          formatDayAndYear(rules.checkedOn, reader),
+        )}
       </p>
-      <p>Brakes from {say(rules.brakesAboveKg, "mass")}.</p>
+      <p>{tell("Brakes from {0}.", say(rules.brakesAboveKg, "mass"))}</p>
       <ul className="list-disc pl-5">
         {rules.notes.map((note) => (
           <li key={note}>{spell(note)}</li>

@@ -3,6 +3,7 @@ import { linkLook } from "../ui/Button.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
 import { TextField } from "../ui/fields.tsx";
 import { PaperLinks } from "../ui/PaperLinks.tsx";
+import { useReader } from "../ui/tell.ts";
 import { formatDay } from "../ui/words.ts";
 import type { Trip, TripPort } from "./useTrip.ts";
 
@@ -15,8 +16,10 @@ interface AshoreNoteProps {
 
 /** Who waits ashore, and what they get: the message as it is sent, and the float plan to print. */
 export function AshoreNote({ trip, plan, judged, port }: AshoreNoteProps) {
+  const reader = useReader();
+  const { tell } = reader;
   const { boatName, hull } = port;
-  const message = writeAshoreMessage(plan, judged, { boatName, hull, day: formatDay(plan.date) });
+  const message = writeAshoreMessage(plan, judged, { boatName, hull, day: formatDay(plan.date, reader) }, tell);
   const { ashore } = trip.draft;
   const isPrintable = trip.isKept && trip.isSaved && port.isAtYard(trip.trip);
   const change = (part: Partial<NonNullable<TripPlan["ashore"]>>) => {
@@ -26,18 +29,18 @@ export function AshoreNote({ trip, plan, judged, port }: AshoreNoteProps) {
   return (
     <section aria-labelledby="ashore" className="mt-6">
       <h2 id="ashore" className="text-lg font-bold">
-        Somebody ashore
+        {tell("Somebody ashore")}
       </h2>
       <div className="grid gap-3 border-t border-ink pt-2 sm:grid-cols-2">
         <TextField
-          label="Who waits for your call"
+          label={tell("Who waits for your call")}
           value={ashore?.name ?? ""}
           most={80}
           isOptional
           onChange={(name) => change({ name })}
         />
         <TextField
-          label="Their phone"
+          label={tell("Their phone")}
           value={ashore?.phone ?? ""}
           most={40}
           isOptional
@@ -50,16 +53,20 @@ export function AshoreNote({ trip, plan, judged, port }: AshoreNoteProps) {
           className={linkLook("plain")}
           href={`sms:${encodeURIComponent(ashore?.phone.trim() ?? "")}?&body=${encodeURIComponent(message)}`}
         >
-          Write it to them
+          {tell("Write it to them")}
         </a>
-        <CopyButton text={message} says="Copy it" />
-        {isPrintable && <PaperLinks says="Float plan as PDF" href={port.pdfOf(trip.trip)} language={port.language} />}
+        <CopyButton text={message} says={tell("Copy it")} />
+        {isPrintable && (
+          <PaperLinks says={tell("Float plan as PDF")} href={port.pdfOf(trip.trip)} language={port.language} />
+        )}
       </p>
       {!isPrintable && (
         <p className="mt-1 text-soft">
-          {trip.isKept && trip.isSaved
-            ? "The float plan can be printed as soon as there is signal."
-            : "Save the trip, and its float plan can be printed."}
+          {tell(
+            trip.isKept && trip.isSaved
+              ? "The float plan can be printed as soon as there is signal."
+              : "Save the trip, and its float plan can be printed.",
+          )}
         </p>
       )}
     </section>

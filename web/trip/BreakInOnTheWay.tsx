@@ -1,6 +1,8 @@
 import type { EngineCare } from "../../api/index.ts";
+import { formatWhole } from "../../core/language/index.ts";
 import { type JudgedTrip, sayClock, type TripPlan, toClockMinutes } from "../../core/trip/index.ts";
 import { planOf } from "../breakin/planOf.ts";
+import { useReader } from "../ui/tell.ts";
 
 interface BreakInProps {
   readonly care: readonly EngineCare[];
@@ -10,6 +12,7 @@ interface BreakInProps {
 
 /** An engine that is being run in: which speed when, on the way out and back. It may take longer than at cruise. */
 export function BreakInOnTheWay({ care, plan, judged }: BreakInProps) {
+  const { tell, language } = useReader();
   const engines = care.filter(({ breakIn, limits }) => breakIn !== null && !breakIn.done && limits.length > 0);
   const oneWayMin = judged.answer.oneWayH * 60;
   const legs = engines.length === 0 ? null : planOf(engines, Math.floor(oneWayMin * 2));
@@ -25,30 +28,31 @@ export function BreakInOnTheWay({ care, plan, judged }: BreakInProps) {
   return (
     <section aria-labelledby="break-in-way" className="mt-6">
       <h2 id="break-in-way" className="text-lg font-bold">
-        Break-in on the way
+        {tell("Break-in on the way")}
       </h2>
       <p className="border-t border-ink pt-1 text-soft">
-        The next run of the break-in, laid along this trip. It goes before the cruise speed entered: leave more time and
-        fuel.
+        {tell(
+          "The next run of the break-in, laid along this trip. It goes before the cruise speed entered: leave more time and fuel.",
+        )}
       </p>
       <table className="w-full max-w-xl">
         <thead>
           <tr className="border-b border-ink">
-            <th className="py-1">From</th>
-            <th className="text-right">rpm, about</th>
-            <th className="text-right">For</th>
-            <th className="pl-5">Where</th>
+            <th className="py-1">{tell("From")}</th>
+            <th className="text-right">{tell("rpm, about")}</th>
+            <th className="text-right">{tell("For")}</th>
+            <th className="pl-5">{tell("Where")}</th>
           </tr>
         </thead>
         <tbody>
           {rows.map(({ rpm, minutes, clock, isBack }) => (
             <tr key={clock} className="border-b border-rule">
-              <td className="num py-1">{sayClock(clock)}</td>
-              <td className="num text-right font-bold">{rpm.toLocaleString("en-US")}</td>
+              <td className="num py-1">{sayClock(clock, tell)}</td>
+              <td className="num text-right font-bold">{formatWhole(rpm, language)}</td>
               <td className="num text-right">
                 {minutes < 1 ? `${Math.round(minutes * 60)} s` : `${Math.round(minutes * 10) / 10} min`}
               </td>
-              <td className="pl-5 text-soft">{isBack ? "on the way back" : "on the way out"}</td>
+              <td className="pl-5 text-soft">{tell(isBack ? "on the way back" : "on the way out")}</td>
             </tr>
           ))}
         </tbody>

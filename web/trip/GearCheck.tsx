@@ -3,8 +3,8 @@ import type { GearPack } from "../../core/gear/index.ts";
 import { type Rig, sayPlace } from "../../core/rig/index.ts";
 import type { JudgedTrip } from "../../core/trip/index.ts";
 import { DeckPlan } from "../plan/DeckPlan.tsx";
-import { spell } from "../ui/amounts.ts";
 import { Button } from "../ui/Button.tsx";
+import { useReader } from "../ui/tell.ts";
 import { formatDayAndYear } from "../ui/words.ts";
 import type { Trip } from "./useTrip.ts";
 
@@ -17,6 +17,8 @@ interface GearCheckProps {
 
 /** What must be aboard for these people on this water: counted here, and each thing found on the plan by one touch. */
 export function GearCheck({ trip, pack, judged, rig }: GearCheckProps) {
+  const reader = useReader();
+  const { tell } = reader;
   const { draft, change } = trip;
   const [shown, setShown] = useState<string | null>(null);
   const items = judged.gear.items;
@@ -31,11 +33,16 @@ export function GearCheck({ trip, pack, judged, rig }: GearCheckProps) {
   return (
     <section aria-labelledby="gear-check" className="mt-6">
       <h2 id="gear-check" className="text-lg font-bold">
-        Safety gear
+        {tell("Safety gear")}
       </h2>
       <p className="border-t border-ink pt-1 text-sm text-soft">
-        {pack.name}. Check your local law{pack.isExample ? "; this is an example, nobody's law" : ""}. Looked at{" "}
-        {formatDayAndYear(pack.checkedOn)}.
+        {tell(pack.name)}.{" "}
+        {tell(
+          pack.isExample
+            ? "Check your local law; this is an example, nobody's law. Looked at {0}."
+            : "Check your local law. Looked at {0}.",
+          formatDayAndYear(pack.checkedOn, reader),
+        )}
       </p>
       <div className="gap-6 md:grid md:grid-cols-[minmax(0,1fr)_220px]">
         <ul>
@@ -48,24 +55,30 @@ export function GearCheck({ trip, pack, judged, rig }: GearCheckProps) {
                 <span className="min-w-44 flex-1">
                   <strong className={missing > 0 ? "text-magenta" : ""}>
                     {missing > 0 ? "▲ " : "✓ "}
-                    {spell(label)}
+                    {tell(label)}
                   </strong>
-                  <span className="block text-sm text-soft">{spell(says)}</span>
+                  <span className="block text-sm text-soft">{tell(says)}</span>
                   {missing > 0 && (
                     <span className="block text-sm text-magenta">
-                      {missing} missing{expired > 0 ? `, ${expired} out of date` : ""}
+                      {expired > 0
+                        ? tell("{0} missing, {1} out of date", missing, expired)
+                        : tell("{0} missing", missing)}
                     </span>
                   )}
                 </span>
-                <span className="num w-16 text-right">
-                  {good} of {needed}
-                </span>
+                <span className="num w-16 text-right">{tell("{0} of {1}", good, needed)}</span>
                 {item !== undefined && (
                   <span className="flex items-center gap-1">
-                    <Button aria-label={`One less: ${label}`} onClick={() => setCount(item, (counted?.qty ?? 0) - 1)}>
+                    <Button
+                      aria-label={tell("One less: {0}", tell(label))}
+                      onClick={() => setCount(item, (counted?.qty ?? 0) - 1)}
+                    >
                       −
                     </Button>
-                    <Button aria-label={`One more: ${label}`} onClick={() => setCount(item, (counted?.qty ?? 0) + 1)}>
+                    <Button
+                      aria-label={tell("One more: {0}", tell(label))}
+                      onClick={() => setCount(item, (counted?.qty ?? 0) + 1)}
+                    >
                       +
                     </Button>
                   </span>
@@ -73,10 +86,10 @@ export function GearCheck({ trip, pack, judged, rig }: GearCheckProps) {
                 <Button
                   look="quiet"
                   aria-pressed={shown === id}
-                  aria-label={`Where: ${label}`}
+                  aria-label={tell("Where: {0}", tell(label))}
                   onClick={() => setShown(shown === id ? null : id)}
                 >
-                  Where
+                  {tell("Where")}
                 </Button>
               </li>
             );
@@ -84,10 +97,10 @@ export function GearCheck({ trip, pack, judged, rig }: GearCheckProps) {
         </ul>
         {rule !== undefined && (
           <div className="max-md:mt-3" role="status">
-            <p className="font-semibold">{spell(rule.label)}</p>
+            <p className="font-semibold">{tell(rule.label)}</p>
             <p>
               {parts.length === 0
-                ? "No place on the boat sheet: put it where everybody knows."
+                ? tell("No place on the boat sheet: put it where everybody knows.")
                 : parts.map((part) => sayPlace(rig, part)).join("; ")}
             </p>
             {parts.length > 0 && <DeckPlan rig={rig} parts={parts} className="h-80" />}

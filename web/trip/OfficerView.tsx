@@ -3,7 +3,7 @@ import type { GearPack } from "../../core/gear/index.ts";
 import { type Rig, sayPlace } from "../../core/rig/index.ts";
 import type { WalkState } from "../../core/walk/index.ts";
 import { DeckPlan } from "../plan/DeckPlan.tsx";
-import { spell } from "../ui/amounts.ts";
+import { useBook, useReader } from "../ui/tell.ts";
 import { formatDayAndYear } from "../ui/words.ts";
 
 interface OfficerViewProps {
@@ -14,12 +14,15 @@ interface OfficerViewProps {
 
 /** A safety check by an officer: touch what they ask for, and it is shown on the plan with how many there are and until when. */
 export function OfficerView({ rig, pack, counted }: OfficerViewProps) {
+  const reader = useReader();
+  const book = useBook();
+  const { tell } = reader;
   const [asked, setAsked] = useState<string | null>(null);
   const rule = pack.rules.find(({ id }) => id === asked);
   const parts = rule === undefined ? [] : rig.parts.filter(({ kind }) => rule.parts.includes(kind));
   return (
     <div className="gap-8 md:grid md:grid-cols-2">
-      <ul className="grid grid-cols-2 content-start gap-2" aria-label="What is asked for">
+      <ul className="grid grid-cols-2 content-start gap-2" aria-label={tell("What is asked for")}>
         {pack.rules.map(({ id, label }) => (
           <li key={id}>
             <button
@@ -28,30 +31,31 @@ export function OfficerView({ rig, pack, counted }: OfficerViewProps) {
               onClick={() => setAsked(id)}
               className="head flex min-h-16 w-full items-center rounded-md border border-ink bg-panel px-3 text-left text-lg font-bold aria-pressed:bg-helm aria-pressed:text-onhelm"
             >
-              {spell(label)}
+              {tell(label)}
             </button>
           </li>
         ))}
       </ul>
       <div role="status" className="max-md:mt-4">
         {rule === undefined ? (
-          <p className="text-soft">Touch what the officer asks for.</p>
+          <p className="text-soft">{tell("Touch what the officer asks for.")}</p>
         ) : (
           <>
-            <h2 className="text-2xl font-extrabold">{spell(rule.label)}</h2>
+            <h2 className="text-2xl font-extrabold">{tell(rule.label)}</h2>
             {rule.gear.map((item) => {
               const entry = counted.get(item);
               return entry === undefined ? null : (
                 <p key={item} className="num text-lg">
-                  {entry.count} counted
-                  {entry.dated === undefined ? "" : `, good until ${formatDayAndYear(entry.dated)}`}
+                  {entry.dated === undefined
+                    ? tell("{0} counted", entry.count)
+                    : tell("{0} counted, good until {1}", entry.count, formatDayAndYear(entry.dated, reader))}
                 </p>
               );
             })}
             <p className="text-lg">
               {parts.length === 0
-                ? "Its place is not on the boat sheet: ask whoever stowed it."
-                : parts.map((part) => `${part.label}: ${sayPlace(rig, part)}`).join("; ")}
+                ? tell("Its place is not on the boat sheet: ask whoever stowed it.")
+                : parts.map((part) => `${tell(part.label)}: ${sayPlace(rig, part, book)}`).join("; ")}
             </p>
             <DeckPlan rig={rig} parts={parts} className="mt-2 h-[50vh]" />
           </>

@@ -1,8 +1,10 @@
 import { useMutation } from "@tanstack/react-query";
+import { formatWhole } from "../../core/language/index.ts";
 import type { GpxFault, ReadRoute } from "../../core/trip/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { FileButton } from "../ui/FileButton.tsx";
 import { NumberField, TextField } from "../ui/fields.tsx";
+import { useReader, useTell } from "../ui/tell.ts";
 import type { GpxReading, GpxWorker } from "../workers/gpx.ts";
 import { useWorker } from "../workers/useWorker.ts";
 import type { Trip } from "./useTrip.ts";
@@ -19,6 +21,7 @@ const faultWords: Record<GpxFault["code"], string> = {
 
 /** Where to and how far: legs by hand, or a route out of a chart plotter or app. */
 export function RouteFields({ trip }: { trip: Trip }) {
+  const { tell, language } = useReader();
   const { draft, change } = trip;
   const getWorker = useWorker<GpxWorker>(createGpxWorker);
   const take = ({ name, from, legs }: ReadRoute) =>
@@ -40,10 +43,10 @@ export function RouteFields({ trip }: { trip: Trip }) {
           // biome-ignore lint/suspicious/noArrayIndexKey: legs are known by their place
           <li key={i} className="flex flex-wrap items-end gap-2 border-b border-rule pb-2">
             <span className="min-w-36 flex-1">
-              <TextField label={`Leg ${i + 1} to`} value={leg.to} most={60} onChange={(to) => set(i, { to })} />
+              <TextField label={tell("Leg {0} to", i + 1)} value={leg.to} most={60} onChange={(to) => set(i, { to })} />
             </span>
             <NumberField
-              label={`Miles ${i + 1}`}
+              label={tell("Miles {0}", i + 1)}
               unit="nm"
               value={leg.nm}
               onChange={(nm) => nm !== undefined && set(i, { nm })}
@@ -52,10 +55,10 @@ export function RouteFields({ trip }: { trip: Trip }) {
             />
             <Button
               look="quiet"
-              aria-label={`Delete leg ${i + 1}`}
+              aria-label={tell("Delete leg {0}", i + 1)}
               onClick={() => change({ legs: draft.legs.filter((_, j) => j !== i) })}
             >
-              Delete
+              {tell("Delete")}
             </Button>
           </li>
         ))}
@@ -63,12 +66,12 @@ export function RouteFields({ trip }: { trip: Trip }) {
       <p className="flex flex-wrap gap-2">
         <Button
           disabled={draft.legs.length >= mostLegs}
-          onClick={() => change({ legs: [...draft.legs, { to: `Leg ${draft.legs.length + 1}`, nm: 1 }] })}
+          onClick={() => change({ legs: [...draft.legs, { to: tell("Leg {0}", draft.legs.length + 1), nm: 1 }] })}
         >
-          Add a leg
+          {tell("Add a leg")}
         </Button>
         <FileButton
-          says={read.isPending ? "Reading …" : "Route from a GPX file"}
+          says={tell(read.isPending ? "Reading …" : "Route from a GPX file")}
           accept=".gpx"
           isBusy={read.isPending}
           onFile={(file) => read.mutate(file)}
@@ -76,18 +79,22 @@ export function RouteFields({ trip }: { trip: Trip }) {
       </p>
       {read.data?.ok === true && (
         <p role="status">
-          {read.data.route.points.toLocaleString("en-US")} points read, {read.data.route.legs.length} legs.
+          {tell(
+            "{0} points read, {1} legs.",
+            formatWhole(read.data.route.points, language),
+            read.data.route.legs.length,
+          )}
         </p>
       )}
       {read.data?.ok === false && (
         <p role="alert" className="text-magenta">
           ▲ {faultWords[read.data.fault.code]}
-          {read.data.fault.code === "bad-position" && ` Line ${read.data.fault.line}.`}
+          {read.data.fault.code === "bad-position" && tell(" Line {0}.", read.data.fault.line)}
         </p>
       )}
       {read.error !== null && (
         <p role="alert" className="text-magenta">
-          ▲ The file could not be read.
+          {tell("▲ The file could not be read.")}
         </p>
       )}
       <Position trip={trip} />
@@ -97,6 +104,7 @@ export function RouteFields({ trip }: { trip: Trip }) {
 
 /** Where it begins, for sunrise and sunset: by hand in degrees, or where the phone is. */
 function Position({ trip: { draft, change } }: { trip: Trip }) {
+  const tell = useTell();
   const find = useMutation({
     mutationFn: () =>
       new Promise<GeolocationPosition>((resolve, reject) =>
@@ -111,7 +119,7 @@ function Position({ trip: { draft, change } }: { trip: Trip }) {
   return (
     <div className="flex flex-wrap items-end gap-3">
       <NumberField
-        label="Start, north"
+        label={tell("Start, north")}
         unit="°"
         value={draft.from === null ? undefined : round(draft.from.lat)}
         onChange={(lat) => set({ lat })}
@@ -120,7 +128,7 @@ function Position({ trip: { draft, change } }: { trip: Trip }) {
         isOptional
       />
       <NumberField
-        label="Start, east"
+        label={tell("Start, east")}
         unit="°"
         value={draft.from === null ? undefined : round(draft.from.lon)}
         onChange={(lon) => set({ lon })}
@@ -130,12 +138,12 @@ function Position({ trip: { draft, change } }: { trip: Trip }) {
       />
       {"geolocation" in navigator && (
         <Button disabled={find.isPending} onClick={() => find.mutate()}>
-          {find.isPending ? "Looking …" : "Where I am"}
+          {tell(find.isPending ? "Looking …" : "Where I am")}
         </Button>
       )}
       {find.error !== null && (
         <p className="text-magenta">
-          ▲ The phone does not say where it is. Enter it by hand: south and west are negative.
+          {tell("▲ The phone does not say where it is. Enter it by hand: south and west are negative.")}
         </p>
       )}
     </div>

@@ -1,14 +1,16 @@
 import { useSyncExternalStore } from "react";
+import type { Tell } from "../../core/language/index.ts";
 import { type JudgedTrip, sayClock, type TripPlan, toClockMinutes } from "../../core/trip/index.ts";
+import { useTell } from "../ui/tell.ts";
 import { type Day, layDay, layLegs, toClock } from "./layDay.ts";
 
 const narrow = "(max-width: 639px)";
 const useIsNarrow = () =>
   useSyncExternalStore(
-    (tell) => {
+    (onChange) => {
       const query = matchMedia(narrow);
-      query.addEventListener("change", tell);
-      return () => query.removeEventListener("change", tell);
+      query.addEventListener("change", onChange);
+      return () => query.removeEventListener("change", onChange);
     },
     () => matchMedia(narrow).matches,
   );
@@ -19,13 +21,14 @@ const strong = "text-[12px] font-semibold";
 /** The day along its hours: wind above with its limit, the legs out and back below, as long as they take. */
 export function TripChart({ plan, judged }: { plan: TripPlan; judged: JudgedTrip }) {
   const isNarrow = useIsNarrow();
+  const tell = useTell();
   const { answer, sunsetMin } = judged;
   if (answer.oneWayH === 0) return null;
   const day = layDay(plan, judged, isNarrow);
   return (
     <svg
       role="img"
-      aria-label={sayDay(plan, judged)}
+      aria-label={sayDay(plan, judged, tell)}
       viewBox={`0 0 ${day.width} ${day.legY + 62}`}
       className="mt-3 w-full"
     >
@@ -38,13 +41,13 @@ export function TripChart({ plan, judged }: { plan: TripPlan; judged: JudgedTrip
   );
 }
 
-function sayDay({ departAt, legs, wind, windLimitKn }: TripPlan, { backMin }: JudgedTrip): string {
-  const route = legs.map(({ to, nm }) => `${to}, ${nm.toFixed(1)} sea miles`).join("; ");
+function sayDay({ departAt, legs, wind, windLimitKn }: TripPlan, { backMin }: JudgedTrip, tell: Tell): string {
+  const route = legs.map(({ to, nm }) => tell("{0}, {1} sea miles", to, nm.toFixed(1))).join("; ");
   const blows =
     wind.length === 0
-      ? "No wind entered."
-      : `Wind up to ${Math.max(...wind.map(({ kn }) => kn))} knots, limit ${windLimitKn}.`;
-  return `From ${departAt} to ${sayClock(backMin)}: ${route}. ${blows}`;
+      ? tell("No wind entered.")
+      : tell("Wind up to {0} knots, limit {1}.", Math.max(...wind.map(({ kn }) => kn)), windLimitKn);
+  return `${tell("From {0} to {1}: {2}.", departAt, sayClock(backMin, tell), route)} ${blows}`;
 }
 
 const sayHour = (min: number) => `${String(Math.floor(min / 60) % 24).padStart(2, "0")}:00`;
@@ -63,6 +66,7 @@ function Hours({ day: { hours, every, x, top, legY } }: { day: Day }) {
 }
 
 function Wind({ day, plan: { windLimitKn, windSource } }: { day: Day; plan: TripPlan }) {
+  const tell = useTell();
   const { left, edge, base, x, y, wind, fromMin, untilMin } = day;
   // With the one before and the one after, so that the line runs to the edges.
   const before = wind.findLastIndex(({ min }) => min <= fromMin);
@@ -74,7 +78,7 @@ function Wind({ day, plan: { windLimitKn, windSource } }: { day: Day; plan: Trip
         <rect x={left} y={0} width={edge - left} height={base} />
       </clipPath>
       <text x={left} y={13} className={`fill-soft ${small}`}>
-        Wind, kn{windSource === "made-up" && wind.length > 0 ? ": made up, for the demo" : ""}
+        {tell(windSource === "made-up" && wind.length > 0 ? "Wind, kn: made up, for the demo" : "Wind, kn")}
       </text>
       {[0, windLimitKn].map((kn) => (
         <text key={kn} x={left - 5} y={y(kn) + 4} textAnchor="end" className={`num fill-soft ${small}`}>
@@ -91,7 +95,7 @@ function Wind({ day, plan: { windLimitKn, windSource } }: { day: Day; plan: Trip
         strokeWidth="1.5"
       />
       <text x={edge} y={y(windLimitKn) - 5} textAnchor="end" className={`fill-magenta ${strong}`}>
-        your limit
+        {tell("your limit")}
       </text>
       <g clipPath="url(#trip-hours)">
         {line.length > 1 && (
@@ -107,7 +111,7 @@ function Wind({ day, plan: { windLimitKn, windSource } }: { day: Day; plan: Trip
       </g>
       {wind.length === 0 && (
         <text x={(left + edge) / 2} y={base - 14} textAnchor="middle" className="fill-amber text-[14px] font-semibold">
-          Wind not checked
+          {tell("Wind not checked")}
         </text>
       )}
       <line x1={left} x2={edge} y1={base} y2={base} className="stroke-ink" />
@@ -116,13 +120,14 @@ function Wind({ day, plan: { windLimitKn, windSource } }: { day: Day; plan: Trip
 }
 
 function Dark({ day: { x, edge, top, base, legY, fromMin }, sunsetMin }: { day: Day; sunsetMin: number }) {
+  const tell = useTell();
   const from = x(Math.max(fromMin, sunsetMin));
   return (
     <>
       <rect x={from} y={top} width={edge - from} height={legY + 26 - top} className="fill-ink opacity-10" />
       {sunsetMin >= fromMin && (
         <text x={from - 4} y={base - 6} textAnchor="end" className={`fill-soft ${small}`}>
-          sunset
+          {tell("sunset")}
         </text>
       )}
     </>
@@ -130,6 +135,7 @@ function Dark({ day: { x, edge, top, base, legY, fromMin }, sunsetMin }: { day: 
 }
 
 function TurnBack({ day: { x, top, base, legY, fromMin, untilMin }, min }: { day: Day; min: number }) {
+  const tell = useTell();
   if (min < fromMin || min > untilMin) return null;
   const isLeft = min < (fromMin + untilMin) / 2;
   return (
@@ -141,13 +147,14 @@ function TurnBack({ day: { x, top, base, legY, fromMin, untilMin }, min }: { day
         textAnchor={isLeft ? "start" : "end"}
         className={`fill-magenta ${strong}`}
       >
-        turn back by
+        {tell("turn back by")}
       </text>
     </>
   );
 }
 
 function Legs({ day: { x, legY }, plan, turnMin }: { day: Day; plan: TripPlan; turnMin: number }) {
+  const tell = useTell();
   const stayMin = plan.stayH * 60;
   return (
     <>
@@ -173,7 +180,7 @@ function Legs({ day: { x, legY }, plan, turnMin }: { day: Day; plan: TripPlan; t
         <>
           <rect x={x(turnMin)} y={legY} width={x(turnMin + stayMin) - x(turnMin)} height="24" className="fill-shoal" />
           <text x={x(turnMin + stayMin / 2)} y={legY + 17} textAnchor="middle" className={`fill-ink ${small}`}>
-            there
+            {tell("there")}
           </text>
         </>
       )}

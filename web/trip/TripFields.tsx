@@ -3,6 +3,7 @@ import { Button } from "../ui/Button.tsx";
 import { DateInput } from "../ui/DateInput.tsx";
 import { fieldLook, NumberField, PickField, TextField, TickField } from "../ui/fields.tsx";
 import { QuantityField } from "../ui/QuantityField.tsx";
+import { useTell } from "../ui/tell.ts";
 import { jacketOf } from "./jacketOf.ts";
 import { RouteFields } from "./RouteFields.tsx";
 import type { Trip, TripPort } from "./useTrip.ts";
@@ -15,14 +16,20 @@ interface FieldsProps {
 
 /** What the day out is planned from, in the order in which it is asked; each part opens in place. */
 export function TripFields({ trip, port }: FieldsProps) {
+  const tell = useTell();
   const { draft, change, plan } = trip;
   return (
     <>
-      <Part title="When" isOpen>
-        <TextField label="Name of the trip" value={draft.name} most={80} onChange={(name) => change({ name })} />
+      <Part title={tell("When")} isOpen>
+        <TextField
+          label={tell("Name of the trip")}
+          value={draft.name}
+          most={80}
+          onChange={(name) => change({ name })}
+        />
         <div className="grid grid-cols-2 gap-3">
           <label className="text-soft">
-            Day
+            {tell("Day")}
             <DateInput
               value={draft.date}
               onDate={(date) => date !== null && change({ date })}
@@ -31,7 +38,7 @@ export function TripFields({ trip, port }: FieldsProps) {
             />
           </label>
           <label className="text-soft">
-            Leaves at
+            {tell("Leaves at")}
             <input
               type="time"
               required
@@ -42,7 +49,7 @@ export function TripFields({ trip, port }: FieldsProps) {
           </label>
         </div>
         <NumberField
-          label="Stay there"
+          label={tell("Stay there")}
           unit="h"
           value={draft.stayH}
           onChange={(stayH) => stayH !== undefined && change({ stayH })}
@@ -51,14 +58,18 @@ export function TripFields({ trip, port }: FieldsProps) {
         />
       </Part>
       <Part
-        title={`Route${draft.legs.length === 0 ? "" : `: ${draft.legs.reduce((sum, { nm }) => sum + nm, 0).toFixed(1)} nm out`}`}
+        title={
+          draft.legs.length === 0
+            ? tell("Route")
+            : tell("Route: {0} nm out", draft.legs.reduce((sum, { nm }) => sum + nm, 0).toFixed(1))
+        }
         isOpen
       >
         <RouteFields trip={trip} />
       </Part>
-      <Part title="Speed and fuel" isOpen>
+      <Part title={tell("Speed and fuel")} isOpen>
         <QuantityField
-          label="Cruising speed"
+          label={tell("Cruising speed")}
           quantity="waterSpeed"
           value={draft.cruiseKn}
           onChange={(cruiseKn) => change({ cruiseKn })}
@@ -67,8 +78,8 @@ export function TripFields({ trip, port }: FieldsProps) {
           isOptional
         />
         <QuantityField
-          label="Burn at that speed, all engines"
-          why="From the maker's sheet, or measured between two full tanks."
+          label={tell("Burn at that speed, all engines")}
+          why={tell("From the maker's sheet, or measured between two full tanks.")}
           quantity="flow"
           value={draft.burnLph}
           onChange={(burnLph) => change({ burnLph })}
@@ -77,7 +88,7 @@ export function TripFields({ trip, port }: FieldsProps) {
           isOptional
         />
         <QuantityField
-          label="Fuel aboard"
+          label={tell("Fuel aboard")}
           quantity="volume"
           value={draft.fuelL}
           onChange={(fuelL) => change({ fuelL })}
@@ -86,21 +97,21 @@ export function TripFields({ trip, port }: FieldsProps) {
           isOptional
         />
       </Part>
-      <Part title={draft.wind.length === 0 ? "Wind: not checked" : "Wind"} isOpen={draft.wind.length === 0}>
+      <Part title={tell(draft.wind.length === 0 ? "Wind: not checked" : "Wind")} isOpen={draft.wind.length === 0}>
         <WindFields trip={trip} port={port} />
       </Part>
-      <Part title={`Who is aboard: ${draft.people.length}`}>
+      <Part title={tell("Who is aboard: {0}", draft.people.length)}>
         <People trip={trip} />
       </Part>
-      <Part title="Water and rules">
+      <Part title={tell("Water and rules")}>
         <PickField
-          label="Rules for gear"
+          label={tell("Rules for gear")}
           value={draft.gearPack}
-          options={port.packs.map(({ id, name }) => [id, name])}
+          options={port.packs.map(({ id, name }) => [id, tell(name)])}
           onChange={(gearPack) => change({ gearPack })}
         />
         <NumberField
-          label="Farthest from shore"
+          label={tell("Farthest from shore")}
           unit="nm"
           value={draft.offshoreNm}
           onChange={(nm) => nm !== undefined && change({ offshoreNm: nm })}
@@ -108,20 +119,20 @@ export function TripFields({ trip, port }: FieldsProps) {
           most={500}
         />
       </Part>
-      <Part title="Anchor">
+      <Part title={tell("Anchor")}>
         <Anchor trip={trip} />
       </Part>
       <div className="sticky bottom-0 mt-4 flex flex-wrap items-center gap-2 border-t border-ink bg-sheet py-3">
         <Button look="primary" className="min-h-12 flex-1" disabled={plan === null || trip.isSaved} onClick={trip.save}>
-          {trip.isSaved ? "Saved" : "Save the trip"}
+          {tell(trip.isSaved ? "Saved" : "Save the trip")}
         </Button>
         {trip.isKept && (
           <>
             <Button className="min-h-12" onClick={trip.begin}>
-              New trip
+              {tell("New trip")}
             </Button>
             <Button look="quiet" className="min-h-12" onClick={trip.callOff}>
-              Call it off
+              {tell("Call it off")}
             </Button>
           </>
         )}
@@ -140,6 +151,7 @@ function Part({ title, isOpen = false, children }: { title: string; isOpen?: boo
 }
 
 function People({ trip: { draft, change } }: { trip: Trip }) {
+  const tell = useTell();
   const set = (at: number, part: Partial<(typeof draft.people)[number]>) =>
     change({ people: draft.people.map((person, i) => (i === at ? { ...person, ...part } : person)) });
   return (
@@ -150,10 +162,15 @@ function People({ trip: { draft, change } }: { trip: Trip }) {
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: people are known by their place; names may be alike
             <li key={i} className="border-b border-rule pb-2">
-              <TextField label={`Name ${i + 1}`} value={person.name} most={80} onChange={(name) => set(i, { name })} />
+              <TextField
+                label={tell("Name {0}", i + 1)}
+                value={person.name}
+                most={80}
+                onChange={(name) => set(i, { name })}
+              />
               <div className="mt-1 flex flex-wrap items-end gap-3">
                 <QuantityField
-                  label={`Weight ${i + 1}`}
+                  label={tell("Weight {0}", i + 1)}
                   quantity="mass"
                   value={person.kg}
                   onChange={(kg) =>
@@ -163,16 +180,18 @@ function People({ trip: { draft, change } }: { trip: Trip }) {
                   most={250}
                   isOptional
                 />
-                <TickField label="A child" value={person.isChild} onChange={(isChild) => set(i, { isChild })} />
+                <TickField label={tell("A child")} value={person.isChild} onChange={(isChild) => set(i, { isChild })} />
                 <Button
                   look="quiet"
-                  aria-label={`Not aboard: ${person.name}`}
+                  aria-label={tell("Not aboard: {0}", person.name)}
                   onClick={() => change({ people: draft.people.filter((_, j) => j !== i) })}
                 >
-                  Not aboard
+                  {tell("Not aboard")}
                 </Button>
               </div>
-              {jacket !== null && <p className="text-sm text-soft">By weight: {jacket}. Read the label inside it.</p>}
+              {jacket !== null && (
+                <p className="text-sm text-soft">{tell("By weight: {0}. Read the label inside it.", tell(jacket))}</p>
+              )}
             </li>
           );
         })}
@@ -180,10 +199,10 @@ function People({ trip: { draft, change } }: { trip: Trip }) {
       <Button
         disabled={draft.people.length >= 40}
         onClick={() =>
-          change({ people: [...draft.people, { name: `Guest ${draft.people.length + 1}`, isChild: false }] })
+          change({ people: [...draft.people, { name: tell("Guest {0}", draft.people.length + 1), isChild: false }] })
         }
       >
-        One more person
+        {tell("One more person")}
       </Button>
     </>
   );
@@ -194,18 +213,19 @@ function weigh({ kg: _, ...person }: Trip["draft"]["people"][number], kg: number
 }
 
 function Anchor({ trip: { draft, change } }: { trip: Trip }) {
+  const tell = useTell();
   const { anchor } = draft;
   if (anchor === null)
     return (
       <Button onClick={() => change({ anchor: { depthM: 4, tideRiseM: 0, bowHeightM: 1, scope: 7 } })}>
-        We will anchor
+        {tell("We will anchor")}
       </Button>
     );
   const set = (part: Partial<typeof anchor>) => change({ anchor: { ...anchor, ...part } });
   return (
     <>
       <QuantityField
-        label="Depth there"
+        label={tell("Depth there")}
         quantity="length"
         value={anchor.depthM}
         onChange={(depthM) => depthM !== undefined && set({ depthM })}
@@ -213,7 +233,7 @@ function Anchor({ trip: { draft, change } }: { trip: Trip }) {
         most={200}
       />
       <QuantityField
-        label="Tide still to rise"
+        label={tell("Tide still to rise")}
         quantity="length"
         value={anchor.tideRiseM}
         onChange={(tideRiseM) => tideRiseM !== undefined && set({ tideRiseM })}
@@ -221,7 +241,7 @@ function Anchor({ trip: { draft, change } }: { trip: Trip }) {
         most={20}
       />
       <QuantityField
-        label="Bow above the water"
+        label={tell("Bow above the water")}
         quantity="length"
         value={anchor.bowHeightM}
         onChange={(bowHeightM) => bowHeightM !== undefined && set({ bowHeightM })}
@@ -229,16 +249,16 @@ function Anchor({ trip: { draft, change } }: { trip: Trip }) {
         most={10}
       />
       <NumberField
-        label="Rode for each of depth"
-        why="5 with chain in quiet weather, 7 with rope, 10 when it blows."
-        unit="to 1"
+        label={tell("Rode for each of depth")}
+        why={tell("5 with chain in quiet weather, 7 with rope, 10 when it blows.")}
+        unit={tell("to 1")}
         value={anchor.scope}
         onChange={(scope) => scope !== undefined && set({ scope })}
         least={3}
         most={12}
       />
       <Button look="quiet" onClick={() => change({ anchor: null })}>
-        We will not anchor
+        {tell("We will not anchor")}
       </Button>
     </>
   );

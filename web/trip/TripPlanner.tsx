@@ -10,6 +10,7 @@ import {
 } from "../../core/trip/index.ts";
 import { say, spell } from "../ui/amounts.ts";
 import { storeRegion } from "../ui/storeTime.ts";
+import { useBook, useTell } from "../ui/tell.ts";
 import { AshoreNote } from "./AshoreNote.tsx";
 import { BreakInOnTheWay } from "./BreakInOnTheWay.tsx";
 import { GearCheck } from "./GearCheck.tsx";
@@ -60,16 +61,17 @@ function Waiting({
 }: {
   draft: { cruiseKn: number | undefined; burnLph: number | undefined; fuelL: number | undefined };
 }) {
+  const tell = useTell();
   const open = [
-    ...(draft.cruiseKn === undefined ? ["how fast she cruises"] : []),
-    ...(draft.burnLph === undefined ? ["what she burns"] : []),
-    ...(draft.fuelL === undefined ? ["the fuel aboard"] : []),
+    ...(draft.cruiseKn === undefined ? [tell("how fast she cruises")] : []),
+    ...(draft.burnLph === undefined ? [tell("what she burns")] : []),
+    ...(draft.fuelL === undefined ? [tell("the fuel aboard")] : []),
   ];
   return (
     <h1 className="text-2xl font-extrabold md:text-3xl">
       {open.length === 0
-        ? "Something entered cannot be kept: see the fields."
-        : `Not a go yet: enter ${open.join(", ")}.`}
+        ? tell("Something entered cannot be kept: see the fields.")
+        : tell("Not a go yet: enter {0}.", open.join(", "))}
     </h1>
   );
 }
@@ -80,16 +82,22 @@ interface JudgedProps {
 }
 
 function Verdict({ judged, plan, pack }: JudgedProps & { pack: GearPack }) {
+  const tell = useTell();
+  const book = useBook();
   const { verdict, reasons, backMin, answer } = judged;
   const look = verdict === "no-go" ? "text-magenta" : verdict === "not-checked" ? "text-amber" : "";
   return (
-    <section aria-label="Go or no go">
+    <section aria-label={tell("Go or no go")}>
       <h1 className={`text-2xl font-extrabold md:text-3xl ${look}`} aria-live="polite">
-        {headings[verdict]}
-        {answer.oneWayH > 0 &&
-          (verdict === "go" ? `: back at ${sayClock(backMin)}` : `. You would be back at ${sayClock(backMin)}`)}
+        {answer.oneWayH === 0
+          ? tell(headings[verdict])
+          : verdict === "go"
+            ? tell("✓ Go: back at {0}", sayClock(backMin, tell))
+            : tell("{0}. You would be back at {1}", tell(headings[verdict]), sayClock(backMin, tell))}
       </h1>
-      {verdict === "go" && reasons.length === 0 && <p>Fuel, wind, daylight and gear are all as they should be.</p>}
+      {verdict === "go" && reasons.length === 0 && (
+        <p>{tell("Fuel, wind, daylight and gear are all as they should be.")}</p>
+      )}
       <ul className="mt-1">
         {reasons.map(({ code, weight }) => (
           <li
@@ -97,7 +105,7 @@ function Verdict({ judged, plan, pack }: JudgedProps & { pack: GearPack }) {
             className={`py-0.5 ${weight === "stops" ? "text-magenta" : weight === "unknown" ? "text-amber" : "text-soft"}`}
           >
             {weight === "stops" ? "▲" : weight === "unknown" ? "?" : "●"}{" "}
-            {sayReason(code, judged, plan, pack, storeRegion())}
+            {sayReason(code, judged, plan, pack, { ...storeRegion(), book })}
           </li>
         ))}
       </ul>
@@ -106,19 +114,23 @@ function Verdict({ judged, plan, pack }: JudgedProps & { pack: GearPack }) {
 }
 
 function Figures({ judged, plan }: JudgedProps) {
+  const tell = useTell();
   const { answer, fuel, sunsetMin } = judged;
   const figures: [string, string][] = [
-    ["One way", `${(answer.oneWayH * 60).toFixed(0)} min, ${say(fuel.outL, "volume")}`],
-    ["Fuel wanted", `${say(answer.needL, "volume")}: a third out, a third back, a third in hand`],
-    ["Left when back", say(Math.max(0, fuel.leftL), "volume")],
-    ["Latest turn back", answer.latestTurnAt === null ? "the wind sets none" : sayClock(clockMin(answer.latestTurnAt))],
-    ["Sunset", sunsetMin === null ? "not known" : sayClock(sunsetMin)],
+    [tell("One way"), `${(answer.oneWayH * 60).toFixed(0)} min, ${say(fuel.outL, "volume")}`],
+    [tell("Fuel wanted"), tell("{0}: a third out, a third back, a third in hand", say(answer.needL, "volume"))],
+    [tell("Left when back"), say(Math.max(0, fuel.leftL), "volume")],
+    [
+      tell("Latest turn back"),
+      answer.latestTurnAt === null ? tell("the wind sets none") : sayClock(clockMin(answer.latestTurnAt), tell),
+    ],
+    [tell("Sunset"), sunsetMin === null ? tell("not known") : sayClock(sunsetMin, tell)],
     ...(answer.rodeM === null || plan.anchor === null
       ? []
       : ([
           [
-            "Anchor rode",
-            `${say(answer.rodeM, "length")} at ${plan.anchor.scope} to 1, from the bow down to the bottom`,
+            tell("Anchor rode"),
+            tell("{0} at {1} to 1, from the bow down to the bottom", say(answer.rodeM, "length"), plan.anchor.scope),
           ],
         ] as [string, string][])),
   ];
@@ -134,7 +146,7 @@ function Figures({ judged, plan }: JudgedProps) {
         ))}
       </dl>
       {plan.legs.length > 0 && (
-        <ol aria-label="Legs out" className="mt-2">
+        <ol aria-label={tell("Legs out")} className="mt-2">
           {plan.legs.map(({ to, nm, courseDeg }, i) => {
             const minutes = (nm / plan.cruiseKn) * 60;
             atMin += minutes;
@@ -143,10 +155,12 @@ function Figures({ judged, plan }: JudgedProps) {
               <li key={i} className="num flex flex-wrap gap-x-4 border-b border-rule py-1">
                 <span className="min-w-32 flex-1">{to}</span>
                 {courseDeg !== undefined && (
-                  <span className="text-soft">{String(Math.round(courseDeg) % 360).padStart(3, "0")}° true</span>
+                  <span className="text-soft">
+                    {tell("{0}° true", String(Math.round(courseDeg) % 360).padStart(3, "0"))}
+                  </span>
                 )}
-                <span>{nm.toFixed(1)} nm</span>
-                <span>{Math.round(minutes)} min</span>
+                <span>{tell("{0} nm", nm.toFixed(1))}</span>
+                <span>{tell("{0} min", Math.round(minutes))}</span>
                 <span className="font-semibold">{sayClock(atMin)}</span>
               </li>
             );

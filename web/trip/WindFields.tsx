@@ -1,5 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
+import type { Tell } from "../../core/language/index.ts";
 import { readWind, type TripPlan, type WindFault } from "../../core/trip/index.ts";
 import { ask } from "../app/client.ts";
 import { Button } from "../ui/Button.tsx";
@@ -8,24 +9,26 @@ import { fieldLook, NumberField } from "../ui/fields.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { readPlain } from "../ui/readPlain.ts";
 import { storeDay } from "../ui/storeTime.ts";
+import { useTell } from "../ui/tell.ts";
 import type { Trip, TripPort } from "./useTrip.ts";
 
 const writeWind = (wind: TripPlan["wind"]) =>
   wind.map(({ at, kn, fromDeg }) => [at, kn, ...(fromDeg === undefined ? [] : [fromDeg])].join("  ")).join("\n");
 
-function sayFault(fault: WindFault): string {
+function sayFault(fault: WindFault, tell: Tell): string {
   switch (fault.code) {
     case "no-rows":
-      return "No wind in it: write a time and the knots, one row each.";
+      return tell("No wind in it: write a time and the knots, one row each.");
     case "bad-row":
-      return `Line ${fault.line} is no time with knots: "${fault.got}".`;
+      return tell("Line {0} is no time with knots: “{1}”.", fault.line, fault.got);
     case "not-later":
-      return `Line ${fault.line}: ${fault.got} is not later than the one before.`;
+      return tell("Line {0}: {1} is not later than the one before.", fault.line, fault.got);
   }
 }
 
 /** The wind through the day: written by hand, out of a table, or in the demo made up. Nothing of it is ever guessed. */
 export function WindFields({ trip, port }: { trip: Trip; port: TripPort }) {
+  const tell = useTell();
   const { draft, change } = trip;
   const [text, setText] = useState<string | null>(null);
   const [fault, setFault] = useState<WindFault | null>(null);
@@ -45,7 +48,7 @@ export function WindFields({ trip, port }: { trip: Trip; port: TripPort }) {
   return (
     <>
       <label className="block text-soft">
-        Time and knots, a row each; the direction if you like
+        {tell("Time and knots, a row each; the direction if you like")}
         <textarea
           rows={5}
           value={text ?? writeWind(draft.wind)}
@@ -56,36 +59,36 @@ export function WindFields({ trip, port }: { trip: Trip; port: TripPort }) {
       </label>
       {fault !== null && (
         <p role="alert" className="text-magenta">
-          ▲ {sayFault(fault)}
+          ▲ {sayFault(fault, tell)}
         </p>
       )}
       <p className="flex flex-wrap gap-2">
         <Button disabled={text === null} onClick={() => take(text!, "typed")}>
-          Take this wind
+          {tell("Take this wind")}
         </Button>
         <FileButton
-          says="From a CSV file"
+          says={tell("From a CSV file")}
           accept=".csv,text/csv,text/plain"
           onFile={(file) => void file.text().then((read) => take(read, "file"))}
         />
         {port.hasForecast && (
           <Button disabled={draft.from === null || forecast.isPending} onClick={() => forecast.mutate()}>
-            Made-up forecast
+            {tell("Made-up forecast")}
           </Button>
         )}
       </p>
       {port.hasForecast && draft.from === null && (
-        <p className="text-sm text-soft">The made-up forecast wants to know where you start.</p>
+        <p className="text-sm text-soft">{tell("The made-up forecast wants to know where you start.")}</p>
       )}
       {draft.windSource === "made-up" && draft.wind.length > 0 && (
-        <p className="font-semibold text-amber">Made up for the demo: nobody goes out by it.</p>
+        <p className="font-semibold text-amber">{tell("Made up for the demo: nobody goes out by it.")}</p>
       )}
       {forecast.error !== null && <ErrorNotice error={forecast.error} />}
       {draft.windOn !== null && draft.windOn === today && draft.wind.length > 0 && (
-        <p className="text-sm text-soft">Looked at today.</p>
+        <p className="text-sm text-soft">{tell("Looked at today.")}</p>
       )}
       <NumberField
-        label="Your limit"
+        label={tell("Your limit")}
         unit="kn"
         value={draft.windLimitKn}
         onChange={(kn) => kn !== undefined && change({ windLimitKn: kn })}
@@ -95,10 +98,10 @@ export function WindFields({ trip, port }: { trip: Trip; port: TripPort }) {
       {draft.wind.length > 0 && (
         <p className="flex flex-wrap gap-2">
           {draft.windOn !== draft.date && (
-            <Button onClick={() => change({ windOn: today })}>I have checked it again today</Button>
+            <Button onClick={() => change({ windOn: today })}>{tell("I have checked it again today")}</Button>
           )}
           <Button look="quiet" onClick={() => change({ wind: [], windOn: null })}>
-            Clear the wind
+            {tell("Clear the wind")}
           </Button>
         </p>
       )}

@@ -133,7 +133,7 @@ it("says in which line of the wind something is wrong, and takes nothing of it",
   await planIt(user);
   await user.type(screen.getByLabelText(/^Time and knots/), "09:00 6{enter}noon 9");
   await user.click(screen.getByRole("button", { name: "Take this wind" }));
-  expect(screen.getByText('▲ Line 2 is no time with knots: "noon 9".')).toBeTruthy();
+  expect(screen.getByText("▲ Line 2 is no time with knots: “noon 9”.")).toBeTruthy();
   expect(screen.getByText(/Wind not checked: there are no figures/)).toBeTruthy();
 });
 

@@ -1,8 +1,10 @@
 import { useState } from "react";
 import { Button } from "./Button.tsx";
+import { useTell } from "./tell.ts";
 
 /** Copies a text, and says whether it did: some browsers allow it only over https. */
 export function CopyButton({ text, says }: { text: string; says: string }) {
+  const tell = useTell();
   const [copied, setCopied] = useState<{ text: string; isDone: boolean } | null>(null);
   const now = copied?.text === text ? copied : null;
   const copy = () =>
@@ -13,10 +15,10 @@ export function CopyButton({ text, says }: { text: string; says: string }) {
     );
   return (
     <>
-      <Button onClick={() => void copy()}>{now?.isDone === true ? "Copied" : says}</Button>
+      <Button onClick={() => void copy()}>{now?.isDone === true ? tell("Copied") : says}</Button>
       {now?.isDone === false && (
         <span role="alert" className="min-h-11 content-center text-soft">
-          This browser does not copy here: press on the text and copy it by hand.
+          {tell("This browser does not copy here: press on the text and copy it by hand.")}
         </span>
       )}
     </>

@@ -1,5 +1,6 @@
 import type { ComponentPropsWithRef } from "react";
 import { isLocalDate, type LocalDate } from "../../core/dates/index.ts";
+import { useTell } from "./tell.ts";
 
 type Rest = Omit<ComponentPropsWithRef<"input">, "type" | "value" | "onChange" | "min" | "max">;
 interface DateInputProps extends Rest {
@@ -16,6 +17,7 @@ const readDay = (text: string) => (isLocalDate(text) && text >= earliest ? text 
 
 /** A day to choose. One that is `required` says so while there is none. */
 export function DateInput({ value, onDate, required = false, ...rest }: DateInputProps) {
+  const tell = useTell();
   const isMissing = required && value === null;
   return (
     <>
@@ -29,7 +31,7 @@ export function DateInput({ value, onDate, required = false, ...rest }: DateInpu
       />
       {isMissing && (
         <span role="alert" className="block text-sm text-magenta">
-          ▲ Choose a day.
+          {tell("▲ Choose a day.")}
         </span>
       )}
     </>

@@ -1,6 +1,6 @@
 import type { LocalDate } from "../../core/dates/index.ts";
 import type { DayRange } from "../../core/hours/index.ts";
-import { plainReader, type Reader } from "./tell.ts";
+import { plainReader, type Reader, useReader } from "./tell.ts";
 import { formatDay, formatDayAndYear, formatDistance } from "./words.ts";
 
 /** A day that something falls due or is reached, as the forecast or the calendar has it. */
@@ -11,13 +11,15 @@ export interface Day {
 }
 
 /** 3 Dec 2026; any day now; – where there is none within ten years. */
-export const formatDue = ({ date, isAnyDay }: Omit<Day, "range">): string =>
-  isAnyDay ? "any day now" : date === null ? "–" : formatDayAndYear(date);
+export const formatDue = ({ date, isAnyDay }: Omit<Day, "range">, reader: Reader = plainReader): string =>
+  isAnyDay ? reader.tell("any day now") : date === null ? "–" : formatDayAndYear(date, reader);
 
 /** From when to when a forecast may be: 18 Nov to 20 Jan 2027; from 18 Nov 2026, no end known. */
-export function formatRange({ from, to }: DayRange): string {
-  if (to === null) return `from ${formatDayAndYear(from)}, no end known`;
-  return `${from.slice(0, 4) === to.slice(0, 4) ? formatDay(from).replace(/^\w+ /, "") : formatDayAndYear(from)} to ${formatDayAndYear(to)}`;
+export function formatRange({ from, to }: DayRange, reader: Reader = plainReader): string {
+  if (to === null) return reader.tell("from {0}, no end known", formatDayAndYear(from, reader));
+  const isOneYear = from.slice(0, 4) === to.slice(0, 4);
+  const first = isOneYear ? formatDay(from, reader).replace(/^[\p{L}.]+ /u, "") : formatDayAndYear(from, reader);
+  return reader.tell("{0} to {1}", first, formatDayAndYear(to, reader));
 }
 
 /** A due day in a sentence: `likely 3 Dec 2026, between 18 Nov 2026 and 20 Jan 2027`. */
@@ -41,19 +43,22 @@ interface DueProps {
 
 /** A due day in a table: the day, how far off it is, and from when to when it may be. */
 export function DueDay({ day, isOverdue, today }: DueProps) {
+  const reader = useReader();
+  const { tell } = reader;
   const { date, range, isAnyDay } = day;
   return (
     <span className={isOverdue ? "text-magenta" : ""}>
       {isOverdue && "▲ "}
-      {formatDue(day)}
+      {formatDue(day, reader)}
       {date !== null && !isAnyDay && (
         <span className={`block text-sm font-normal ${isOverdue ? "" : "text-soft"}`}>
-          {isOverdue && <span className="sr-only">overdue, </span>}
-          {isOverdue && range !== null && "likely "}
-          {formatDistance(date, today)}
+          {isOverdue && <span className="sr-only">{tell("overdue,")} </span>}
+          {isOverdue && range !== null
+            ? tell("likely {0}", formatDistance(date, today, reader))
+            : formatDistance(date, today, reader)}
         </span>
       )}
-      {range !== null && <span className="block text-sm font-normal text-soft">{formatRange(range)}</span>}
+      {range !== null && <span className="block text-sm font-normal text-soft">{formatRange(range, reader)}</span>}
     </span>
   );
 }

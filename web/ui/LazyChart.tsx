@@ -1,5 +1,6 @@
 import { type ComponentProps, type ComponentType, useEffect, useState } from "react";
 import type Chart from "./Chart.tsx";
+import { useTell } from "./tell.ts";
 
 type Props = ComponentProps<typeof Chart>;
 let loaded: ComponentType<Props> | null = null;
@@ -9,6 +10,7 @@ let loaded: ComponentType<Props> | null = null;
  * device, it says in words what it would show, and is drawn when there is signal again.
  */
 export function LazyChart(props: Props) {
+  const tell = useTell();
   const [Drawn, setDrawn] = useState(() => loaded);
   const [isMissing, setIsMissing] = useState(false);
   useEffect(() => {
@@ -29,8 +31,8 @@ export function LazyChart(props: Props) {
   if (isMissing)
     return (
       <p role="status" className="border-l-4 border-rule py-2 pl-3">
-        {props.says} <span className="text-soft">(The chart is drawn when there is signal.)</span>
+        {props.says} <span className="text-soft">{tell("(The chart is drawn when there is signal.)")}</span>
       </p>
     );
-  return <div style={{ height: props.heightPx }} className="w-full" role="status" aria-label="Drawing" />;
+  return <div style={{ height: props.heightPx }} className="w-full" role="status" aria-label={tell("Drawing")} />;
 }

@@ -14,6 +14,7 @@ import {
 } from "../../core/units/index.ts";
 import { type Asked, Frame, fieldLook, useTyped } from "./fields.tsx";
 import { storeRegion } from "./storeTime.ts";
+import { useTell } from "./tell.ts";
 
 interface QuantityFieldProps extends Asked {
   readonly quantity: Quantity;
@@ -32,6 +33,7 @@ interface QuantityFieldProps extends Asked {
  * last good amount stays.
  */
 export function QuantityField(props: QuantityFieldProps) {
+  const tell = useTell();
   const { label, why, quantity, value, typed: known, onChange, least, most, isOptional = false } = props;
   const id = useId();
   const offered = listUnits(quantity, storeRegion().units);
@@ -46,11 +48,11 @@ export function QuantityField(props: QuantityFieldProps) {
   }
   const [text, setText] = useTyped(given);
   const read = (written: string): Typed | undefined | string => {
-    if (written.trim() === "") return isOptional ? undefined : "A number is needed.";
+    if (written.trim() === "") return isOptional ? undefined : tell("A number is needed.");
     const amount = readAmount(written, quantity, storeRegion().units, unit);
-    if (amount === null) return `A number such as ${example(quantity, unit)}.`;
+    if (amount === null) return tell("A number such as {0}.", example(quantity, unit));
     const core = toCore(amount, quantity);
-    if (core < least || core > most) return `From ${bound(least, Math.ceil)} to ${bound(most, Math.floor)}.`;
+    if (core < least || core > most) return tell("From {0} to {1}.", bound(least, Math.ceil), bound(most, Math.floor));
     return amount;
   };
   /** What may be typed at the most, in this unit: rounded to the inside, so that a bound that is said is taken. */
@@ -83,7 +85,7 @@ export function QuantityField(props: QuantityFieldProps) {
           }}
         />
         <select
-          aria-label={`Unit: ${label}`}
+          aria-label={tell("Unit: {0}", label)}
           value={unit}
           onChange={(event) => setUnit(event.target.value as UnitId)}
           className="min-h-11 rounded-md border border-transparent bg-transparent pr-1 text-soft hover:border-soft"

@@ -2,6 +2,7 @@ import { Combobox, ComboboxButton, ComboboxInput, ComboboxOption, ComboboxOption
 import { Check, ChevronsUpDown } from "lucide-react";
 import { type ReactNode, useId, useState } from "react";
 import { readPlain } from "./readPlain.ts";
+import { useTell } from "./tell.ts";
 
 export const fieldLook =
   "min-h-11 w-full rounded-md border border-soft bg-panel px-3 text-ink aria-invalid:border-magenta";
@@ -54,10 +55,11 @@ interface TextFieldProps extends Asked {
 /** A line or a paragraph of text. What cannot be kept is said below, and the last good text stays in place. */
 export function TextField(props: TextFieldProps) {
   const { label, why, value, onChange, most = 60, isOptional, isLong, placeholder, becomes } = props;
+  const tell = useTell();
   const id = useId();
   const [typed, setTyped] = useTyped(value);
   const [isTouched, setTouched] = useState(false);
-  const error = isTouched && !isOptional && typed.trim() === "" ? "Must not be empty." : null;
+  const error = isTouched && !isOptional && typed.trim() === "" ? tell("Must not be empty.") : null;
   const input = {
     id,
     value: typed,
@@ -95,16 +97,20 @@ interface NumberFieldProps extends Asked {
 /** A number with its unit; comma or point. Out of range or no number is said below, and the last good one stays. */
 export function NumberField(props: NumberFieldProps) {
   const { label, why, value, onChange, unit, least, most, isWhole = false, isOptional = false } = props;
+  const tell = useTell();
   const id = useId();
   const given = toText(value);
   const [typed, setTyped] = useTyped(given);
   const read = (text: string): number | undefined | string => {
     const tidy = text.trim().replace(",", ".");
-    if (tidy === "") return isOptional ? undefined : "A number is needed.";
+    if (tidy === "") return isOptional ? undefined : tell("A number is needed.");
     const number = Number(tidy);
     if (!Number.isFinite(number) || (isWhole && !Number.isInteger(number)))
-      return isWhole ? "A whole number." : "A number such as 12.5.";
-    if (number < least || number > most) return `From ${least} to ${most}${unit === undefined ? "" : ` ${unit}`}.`;
+      return tell(isWhole ? "A whole number." : "A number such as 12.5.");
+    if (number < least || number > most)
+      return unit === undefined
+        ? tell("From {0} to {1}.", least, most)
+        : tell("From {0} to {1} {2}.", least, most, unit);
     return number;
   };
   const now = read(typed);
@@ -201,6 +207,7 @@ const mostShown = 40;
 
 /** Any of many, found by typing; what is missing can be made on the spot. */
 export function ManyField({ label, why, value, options, onChange, onCreate }: ManyFieldProps) {
+  const tell = useTell();
   const id = useId();
   const [typed, setTyped] = useState("");
   const wanted = typed.trim().toLowerCase();
@@ -225,12 +232,14 @@ export function ManyField({ label, why, value, options, onChange, onCreate }: Ma
           <ComboboxInput
             id={id}
             className={`${fieldLook} placeholder:text-ink`}
-            placeholder={value.length === 0 ? "nothing" : value.map((each) => saysOf.get(each) ?? each).join(", ")}
+            placeholder={
+              value.length === 0 ? tell("nothing") : value.map((each) => saysOf.get(each) ?? each).join(", ")
+            }
             displayValue={() => typed}
             onChange={(event) => setTyped(readPlain(event))}
             onBlur={() => setTyped("")}
           />
-          <ComboboxButton className="-ml-10 grid w-10 place-items-center" aria-label={`Show all: ${label}`}>
+          <ComboboxButton className="-ml-10 grid w-10 place-items-center" aria-label={tell("Show all: {0}", label)}>
             <ChevronsUpDown size={16} aria-hidden />
           </ComboboxButton>
         </div>
@@ -241,7 +250,7 @@ export function ManyField({ label, why, value, options, onChange, onCreate }: Ma
         >
           {canCreate && (
             <ComboboxOption value={`${createMark}${typed.trim()}`} className="min-h-11 px-3 py-2 data-focus:bg-shoal">
-              Add “{typed.trim()}”
+              {tell("Add “{0}”", typed.trim())}
             </ComboboxOption>
           )}
           {shown.map(([option, says]) => (

@@ -7,10 +7,6 @@ export const BookContext = createContext<PhraseBook | undefined>(undefined);
 
 export const tellPlain: Tell = (phrase, ...values) => spell(sayPhrase(undefined, phrase, ...values));
 
-/** Names in a sentence, in the reader's language: "Port, Starboard and House". */
-export const tellJoined = (tell: Tell, names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? "") : tell("{0} and {1}", names.slice(0, -1).join(", "), names.at(-1)!);
-
 export const useBook = (): PhraseBook | undefined => useContext(BookContext);
 
 /** Whoever reads: their words, and the language days are written in. */

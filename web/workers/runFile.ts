@@ -123,7 +123,11 @@ const worker = {
       onProgress,
     );
     if (reader === null)
-      return { ok: false, faults: [{ line: 1, column: null, message: "the file is empty" }], lines: 0 };
+      return {
+        ok: false,
+        faults: [{ line: 1, column: null, message: { phrase: "the file is empty", values: [] } }],
+        lines: 0,
+      };
     const done = reader as ReturnType<typeof createCsvRun>;
     return answer(done.collector.faults, done.finish());
   },
@@ -140,7 +144,7 @@ function answer(faults: readonly TraceFault[], run: ReadRun): RunReading {
   if (!run.engines.some(({ samples }) => samples.length > 1))
     return {
       ok: false,
-      faults: [{ line: run.lines, column: null, message: "there is no engine speed in it" }],
+      faults: [{ line: run.lines, column: null, message: { phrase: "there is no engine speed in it", values: [] } }],
       lines: run.lines,
     };
   return { ok: true, run };

@@ -47,9 +47,9 @@ type Body = {
 describe("break-in packs", () => {
   it("draw their limits anew as one types, and are saved with their stages joined", async () => {
     const asked = show();
-    expect(await screen.findByRole("img", { name: /0 to 1 h, at most 3000 rpm/ })).toBeTruthy();
+    expect(await screen.findByRole("img", { name: /0 to 1 h, at most 3,000 rpm/ })).toBeTruthy();
     await type("At most, percent, stage 1", "40");
-    expect(screen.getByRole("img", { name: /0 to 1 h, at most 2400 rpm/ })).toBeTruthy();
+    expect(screen.getByRole("img", { name: /0 to 1 h, at most 2,400 rpm/ })).toBeTruthy();
     await type("Ends at, stage 1", "1,5");
     expect(screen.getByRole("img", { name: /1.5 to 2 h/ })).toBeTruthy();
     await user.click(screen.getByRole("button", { name: "Save it" }));

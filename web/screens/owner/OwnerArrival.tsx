@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button.tsx";
 import { FileButton } from "../../ui/FileButton.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
+import { useTell } from "../../ui/tell.ts";
 import { type Owner, useOwner } from "./useOwner.ts";
 
 interface OwnerArrivalProps {
@@ -16,16 +17,18 @@ interface OwnerArrivalProps {
 
 /** What to look at before the driver leaves, each in order or damaged, with photos. */
 export function OwnerArrival({ token, page, state }: OwnerArrivalProps) {
+  const tell = useTell();
   const owner = useOwner(token, page);
   const error = owner.add.error ?? owner.addPhoto.error;
   return (
     <section aria-labelledby="arrival">
       <h2 id="arrival" className="text-2xl font-extrabold">
-        The boat has arrived
+        {tell("The boat has arrived")}
       </h2>
       <p className="text-soft">
-        Go round before the driver leaves. What you find stands on your record with the time you found it; write it on
-        the driver's papers as well.
+        {tell(
+          "Go round before the driver leaves. What you find stands on your record with the time you found it; write it on the driver's papers as well.",
+        )}
       </p>
       <ol className="mt-3 border-t border-ink">
         {page.delivery.arrival.map((check, i) => (
@@ -46,6 +49,7 @@ interface CheckProps {
 }
 
 function Check({ number, check, token, state, owner }: CheckProps) {
+  const tell = useTell();
   const entry = state.inspected.get(check.id);
   const [isNoting, setNoting] = useState(false);
   const [note, setNote] = useState("");
@@ -54,34 +58,38 @@ function Check({ number, check, token, state, owner }: CheckProps) {
     <li className="border-b border-rule py-3">
       <p className="font-bold">
         <span className="num mr-2 text-soft">{number}</span>
-        {check.title}
+        {tell(check.title)}
       </p>
-      <p className="text-soft">{check.why}</p>
+      <p className="text-soft">{tell(check.why)}</p>
       {entry !== undefined && (
         <p className={entry.ok ? "" : "text-magenta"}>
-          {entry.ok ? "✓ in order" : `▲ damaged${entry.note === undefined ? "" : `: ${entry.note}`}`}
+          {entry.ok
+            ? tell("✓ in order")
+            : entry.note === undefined
+              ? tell("▲ damaged")
+              : tell("▲ damaged: {0}", entry.note)}
         </p>
       )}
       <div className="mt-2 flex flex-wrap gap-2">
         <Button
           className="min-h-12"
-          aria-label={`In order: ${check.title}`}
+          aria-label={tell("In order: {0}", tell(check.title))}
           aria-pressed={entry?.ok === true}
           onClick={() => owner.add.mutate([{ kind: "inspect", check: check.id, ok: true }])}
         >
-          In order
+          {tell("In order")}
         </Button>
         <Button
           look="person"
           className="min-h-12"
-          aria-label={`Damaged: ${check.title}`}
+          aria-label={tell("Damaged: {0}", tell(check.title))}
           onClick={() => setNoting(true)}
         >
-          Damaged
+          {tell("Damaged")}
         </Button>
         {entry !== undefined && (
           <FileButton
-            says={owner.addPhoto.isPending ? "Sending …" : "Photo"}
+            says={tell(owner.addPhoto.isPending ? "Sending …" : "Photo")}
             accept="image/jpeg,image/png,image/webp"
             onFile={(file) => owner.addPhoto.mutate({ file, topic: null, ref: entry.id })}
           />
@@ -100,14 +108,14 @@ function Check({ number, check, token, state, owner }: CheckProps) {
           }}
         >
           <input
-            aria-label={`What is damaged: ${check.title}`}
-            placeholder="What, and where"
+            aria-label={tell("What is damaged: {0}", tell(check.title))}
+            placeholder={tell("What, and where")}
             value={note}
             maxLength={1000}
             onChange={(event) => setNote(readPlain(event))}
             className="min-h-12 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
           />
-          <Button type="submit">Save</Button>
+          <Button type="submit">{tell("Save")}</Button>
         </form>
       )}
       {photos.length > 0 && (
@@ -116,7 +124,7 @@ function Check({ number, check, token, state, owner }: CheckProps) {
             <li key={photo}>
               <img
                 src={`${addressOf("ownerPhoto", { token, photo })}?size=small`}
-                alt={`${check.title}, ${i + 1} of ${photos.length}`}
+                alt={tell("{0}, {1} of {2}", tell(check.title), i + 1, photos.length)}
                 className="h-24 rounded-sm border border-rule"
               />
             </li>

@@ -32,7 +32,7 @@ export default function OwnerFinder({ token, page }: OwnerFinderProps) {
   return (
     <>
       <h2 className="mb-3 text-2xl font-bold">{tell("It does not work")}</h2>
-      <Fetched query={faults} what="what fails on boats">
+      <Fetched query={faults} what={tell("what fails on boats")}>
         {(shipped) => (
           <FaultFinder
             rig={page.delivery.rig}

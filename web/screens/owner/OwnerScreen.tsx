@@ -35,6 +35,7 @@ import { OwnerWalk } from "./OwnerWalk.tsx";
 
 /** An owner's private page, for the phone: their cards, their record, what is promised, a question to the yard. */
 export function OwnerScreen() {
+  const tell = useTell();
   const { token } = useParams() as { token: string };
   const page = useQuery(ownerPageQuery(token));
   useOwnApp(token);
@@ -49,7 +50,7 @@ export function OwnerScreen() {
   if (page.error instanceof Refused && page.error.code === "link-ended")
     return <Ended token={token} error={page.error} />;
   return (
-    <Fetched query={page} what="your boat">
+    <Fetched query={page} what={tell("your boat")}>
       {(data) => <PageOf token={token} page={data} />}
     </Fetched>
   );
@@ -57,6 +58,7 @@ export function OwnerScreen() {
 
 /** The address opens nothing any more: whom to ask, and what this device has saved of it, as it was. */
 function Ended({ token, error }: { token: string; error: Refused }) {
+  const tell = useTell();
   const [saved, setSaved] = useState<OwnerPage | null>(null);
   useEffect(() => {
     void findSavedAnswer<OwnerPage>(addressOf("ownerPage", { token })).then((page) => {
@@ -67,7 +69,7 @@ function Ended({ token, error }: { token: string; error: Refused }) {
     <>
       <div className="mx-auto max-w-2xl p-4">
         <ErrorNotice error={error}>
-          {saved !== null && <p>Below is what this device saved; it is not kept up to date any more.</p>}
+          {saved !== null && <p>{tell("Below is what this device saved; it is not kept up to date any more.")}</p>}
         </ErrorNotice>
       </div>
       {saved !== null && <PageOf token={token} page={saved} />}
@@ -76,6 +78,7 @@ function Ended({ token, error }: { token: string; error: Refused }) {
 }
 
 function PageOf({ token, page: read }: { token: string; page: OwnerPage }) {
+  const tell = useTell();
   const [search] = useSearchParams();
   const theirs = read.book?.language ?? "en";
   const [language, setLanguage] = useState<Language>(theirs);
@@ -119,7 +122,7 @@ function PageOf({ token, page: read }: { token: string; page: OwnerPage }) {
         </p>
         {theirs !== "en" && (
           <LanguageSwitch
-            legend="Language of the cards and topics"
+            legend={tell("Language of the cards and topics")}
             choices={[theirs, "en"]}
             shown={language}
             onChange={setLanguage}
@@ -149,27 +152,27 @@ function PageOf({ token, page: read }: { token: string; page: OwnerPage }) {
           )}
           {view === "runs" && <OwnerRuns token={token} page={page} />}
           {view === "finder" && (
-            <Suspense fallback={<p>Opening the finder …</p>}>
+            <Suspense fallback={<p>{tell("Opening the finder …")}</p>}>
               <OwnerFinder token={token} page={page} />
             </Suspense>
           )}
           {view === "tow" && (
-            <Suspense fallback={<p>Opening the tow check …</p>}>
+            <Suspense fallback={<p>{tell("Opening the tow check …")}</p>}>
               <OwnerTow token={token} page={page} />
             </Suspense>
           )}
           {view === "steps" && (
-            <Suspense fallback={<p>Opening the steps …</p>}>
+            <Suspense fallback={<p>{tell("Opening the steps …")}</p>}>
               <OwnerSteps token={token} page={page} sequence={search.get("of") ?? "launch"} />
             </Suspense>
           )}
           {(view === "trip" || view === "officer") && (
-            <Suspense fallback={<p>Opening the trip …</p>}>
+            <Suspense fallback={<p>{tell("Opening the trip …")}</p>}>
               <OwnerTrip token={token} page={page} state={state} isOfficer={view === "officer"} />
             </Suspense>
           )}
           {view === "power" && (
-            <Suspense fallback={<p>Opening the power map …</p>}>
+            <Suspense fallback={<p>{tell("Opening the power map …")}</p>}>
               <PowerMap rig={delivery.rig} />
             </Suspense>
           )}
@@ -202,12 +205,18 @@ const ownViews: readonly (string | null)[] = [
 ];
 
 function OwnerRuns({ token, page }: { token: string; page: OwnerPage }) {
+  const tell = useTell();
   const port: BreakInPort = {
     key: page.delivery.boat,
     about: token,
     today: page.today,
     hasGateway: false,
-    care: page.care,
+    care: page.care.map((care) => ({
+      ...care,
+      label: tell(care.label),
+      breakInTitle: tell(care.breakInTitle),
+      breakInBasis: tell(care.breakInBasis),
+    })),
     runs: page.runs,
     async addRun(body, says) {
       const id = body.engines[0]!.id;
@@ -265,7 +274,7 @@ function Front({ token, page, state, cards }: FrontProps) {
       {page.inService !== null && <CareLinks token={token} page={page} />}
       <HowToReach token={token} page={page} />
       <OnTheRoad page={page} />
-      <nav aria-label="Cards">
+      <nav aria-label={tell("Cards")}>
         <ul className="grid grid-cols-2 gap-2">
           {cards.map(({ id, title }, i) => (
             <li key={id}>

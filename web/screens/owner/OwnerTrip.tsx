@@ -10,6 +10,7 @@ import { TripPlanner } from "../../trip/TripPlanner.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { storeDay, storeZone } from "../../ui/storeTime.ts";
+import { useTell } from "../../ui/tell.ts";
 import { useOwnerEntries } from "./useOwnerEntries.ts";
 
 interface OwnerTripProps {
@@ -21,6 +22,7 @@ interface OwnerTripProps {
 
 /** A day out on the owner's own phone, and the safety gear as an officer asks for it. */
 export default function OwnerTrip({ token, page, state, isOfficer }: OwnerTripProps) {
+  const tell = useTell();
   const guides = useQuery(guidesQuery);
   const { entries, add, error } = useOwnerEntries(token, page);
   const { trips } = useMemo(() => foldWalk(entries), [entries]);
@@ -29,11 +31,11 @@ export default function OwnerTrip({ token, page, state, isOfficer }: OwnerTripPr
     <>
       {error !== null && <ErrorNotice error={error} />}
       <WaitingPosts about={token} engines={page.delivery.rig.engines} />
-      <Fetched query={guides} what="the rules">
+      <Fetched query={guides} what={tell("the rules")}>
         {({ gearPacks, hasForecast }) =>
           isOfficer ? (
             <>
-              <h2 className="mb-3 text-2xl font-extrabold">Safety check</h2>
+              <h2 className="mb-3 text-2xl font-extrabold">{tell("Safety check")}</h2>
               <OfficerView rig={rig} pack={gearPacks[0]!} counted={state.gear} />
             </>
           ) : (
@@ -52,7 +54,7 @@ export default function OwnerTrip({ token, page, state, isOfficer }: OwnerTripPr
                 timeZone: storeZone(),
                 hasForecast,
                 isAtYard: (trip) => page.delivery.entries.some(({ id: known }) => known === trips.get(trip)?.id),
-                onSave: (trip, plan) => add({ kind: "trip", trip, plan }, "a trip"),
+                onSave: (trip, plan) => add({ kind: "trip", trip, plan }, tell("a trip")),
                 pdfOf: (trip) => addressOf("ownerTripPdf", { token, trip }),
                 language: planOptions.language ?? "en",
               }}

@@ -6,6 +6,7 @@ import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { TopicWords } from "../../topic/TopicWords.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
+import { useTell } from "../../ui/tell.ts";
 import { AskTheYard } from "./AskTheYard.tsx";
 import { useOwner } from "./useOwner.ts";
 
@@ -17,6 +18,7 @@ interface OwnerWalkProps {
 
 /** The walk for a buyer who is not with us: one topic at a time, where it is, what to do, the caution; they say how far they got. */
 export function OwnerWalk({ token, page, state }: OwnerWalkProps) {
+  const tell = useTell();
   const { delivery } = page;
   const { add } = useOwner(token, page);
   const byId = new Map(delivery.topics.map((topic) => [topic.id, topic]));
@@ -29,7 +31,7 @@ export function OwnerWalk({ token, page, state }: OwnerWalkProps) {
   const firstOpen = steps.findIndex(({ topic }) => !state.remote.has(topic.id));
   const [at, setAt] = useState(Math.max(0, firstOpen));
   const step = steps[Math.min(at, steps.length - 1)];
-  if (step === undefined) return <p>There is nothing on this walk.</p>;
+  if (step === undefined) return <p>{tell("There is nothing on this walk.")}</p>;
   const { topic, station } = step;
   const said = state.remote.get(topic.id)?.as;
   const next = () => {
@@ -39,19 +41,17 @@ export function OwnerWalk({ token, page, state }: OwnerWalkProps) {
   const say = (as: Said) => add.mutate([{ kind: "remote", topic: topic.id, as }], { onSuccess: next });
   return (
     <>
-      <p className="num text-soft">
-        {at + 1} of {steps.length}, {state.remote.size} done
-      </p>
+      <p className="num text-soft">{tell("{0} of {1}, {2} done", at + 1, steps.length, state.remote.size)}</p>
       <div className="mt-1 grid grid-cols-[96px_1fr] gap-4">
         <DeckPlan rig={delivery.rig} picked={station} signs={new Map([[station, here]])} className="h-52 bg-buff p-1" />
         <div>
           <p className="head font-semibold text-soft">
-            {delivery.rig.stations.find(({ id }) => id === station)?.label}
+            {tell(delivery.rig.stations.find(({ id }) => id === station)?.label ?? "")}
           </p>
           <h2 className={`text-2xl font-extrabold ${topic.must ? "border-l-[6px] border-ink pl-3" : ""}`}>
             {topic.title}
           </h2>
-          {topic.must && <p className="text-soft">must be done before you use the boat</p>}
+          {topic.must && <p className="text-soft">{tell("must be done before you use the boat")}</p>}
         </div>
       </div>
       <TopicWords topic={topic} />
@@ -59,10 +59,10 @@ export function OwnerWalk({ token, page, state }: OwnerWalkProps) {
       {add.error !== null && <ErrorNotice error={add.error} />}
       <div className="mt-3 flex justify-between">
         <Button look="quiet" disabled={at === 0} onClick={() => setAt(at - 1)}>
-          Before
+          {tell("Before")}
         </Button>
         <Button look="quiet" disabled={at === steps.length - 1} onClick={next}>
-          Next
+          {tell("Next")}
         </Button>
       </div>
       <AskTheYard key={topic.id} token={token} page={page} state={state} topic={topic.id} />
@@ -81,6 +81,7 @@ interface SayProps {
 }
 
 function SayButtons({ topic, said, onSay }: SayProps) {
+  const tell = useTell();
   return (
     <div className="mt-5 flex flex-wrap gap-2">
       <Button
@@ -89,7 +90,8 @@ function SayButtons({ topic, said, onSay }: SayProps) {
         className="min-h-16 flex-1"
         onClick={() => onSay("understood")}
       >
-        {said === "understood" ? "✓ " : ""}Understood
+        {said === "understood" && "✓ "}
+        {tell("Understood")}
       </Button>
       <Button
         look={topic.level === "done" ? "primary" : "plain"}
@@ -97,7 +99,8 @@ function SayButtons({ topic, said, onSay }: SayProps) {
         className="min-h-16 flex-1"
         onClick={() => onSay("did")}
       >
-        {said === "did" ? "✓ " : ""}Did it myself
+        {said === "did" && "✓ "}
+        {tell("Did it myself")}
       </Button>
     </div>
   );
