@@ -3,6 +3,7 @@ import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { careTables } from "../api/index.ts";
 import { addDays, minutesOfDay, toInstant } from "../core/dates/index.ts";
+import { createTell, sayTold } from "../core/language/index.ts";
 import { makeFleet } from "../demo/makeFleet.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
@@ -52,11 +53,26 @@ describe("boats", () => {
 });
 
 describe("runs", () => {
+  it("kept when sentences were whole are read as they were written", async () => {
+    const id = ulid();
+    await nessa.send("POST", "/api/boats/w112/runs", runOf({ startMin: 60 }, { id }));
+    const { runs } = store.database.models;
+    const row = (await runs.findByPk(id))!;
+    const verdict = JSON.parse(row.get("verdict") as string);
+    const asBefore = { ...verdict, breaches: verdict.breaches.map((each: object) => ({ ...each, says: "too long" })) };
+    await runs.update({ verdict: JSON.stringify({ ...asBefore, advice: ["Go on."] }) }, { where: { id } });
+    const { body } = await nessa.get(`/api/boats/w112/runs/${id}`);
+    expect(body.run.verdict.advice).toEqual([{ phrase: "Go on.", values: [] }]);
+    expect(body.run.verdict.breaches[0].says).toEqual({ phrase: "too long", values: [] });
+    await runs.destroy({ where: { id } });
+  });
+
   it("are judged as they come, kept once, move the hours on, and cover the speeds they turned", async () => {
     const before = await engineOf("w112");
     const run = runOf();
     const first = await nessa.send("POST", "/api/boats/w112/runs", run);
-    expect(first.body.runs[0].verdict.breaches[0].says).toContain("longer than 10 min at one speed");
+    const { says } = first.body.runs[0].verdict.breaches[0];
+    expect(sayTold(says, createTell(null))).toContain("longer than 10 min at one speed");
     expect((await nessa.send("POST", "/api/boats/w112/runs", run)).body.runs).toEqual(first.body.runs);
     const after = await engineOf("w112");
     expect(after.reportedH).toBeCloseTo(before.reportedH + 0.5, 6);

@@ -175,7 +175,8 @@ const ownerWords = [
   ...breakInPacks.flatMap(({ title, basis }) => [title, basis]),
   ...arrivalChecks.flatMap(({ title, why }) => [title, why]),
   ...feels,
-  ...towRules.map(({ name }) => name),
+  ...towRules.flatMap(({ name, notes }) => [name, ...notes]),
+  ...rigs.flatMap(({ batteries }) => batteries.map(({ chemistry }) => chemistry)),
   ...Object.values(tyreNames).flatMap((sides) => Object.values(sides).map((says) => says.replace("Tire, ", "Hub, "))),
 ];
 

@@ -75,7 +75,10 @@ const runs: Columns<RunLine> = [
   ["ran, min", ({ verdict }) => round(verdict.runS / 60, 0)],
   ["engine hours before, h", ({ hoursBefore }) => hours(hoursBefore)],
   ["engine hours after, h", ({ verdict }) => hours(verdict.hoursAfter)],
-  ["outside its limits", ({ verdict }) => verdict.breaches.map(({ says }) => sayTold(says, createTell(null))).join("; ")],
+  [
+    "outside its limits",
+    ({ verdict }) => verdict.breaches.map(({ says }) => sayTold(says, createTell(null))).join("; "),
+  ],
   ["source", ({ source }) => source],
   ["file", ({ fileName }) => fileName],
 ];

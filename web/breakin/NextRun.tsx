@@ -66,7 +66,7 @@ export function NextRun({ port, onRan }: NextRunProps) {
           >
             {sets.map(({ key, label }) => (
               <Chip key={key} isPicked={set.key === key} onPick={() => setWay(key)}>
-                {label}
+                {tell(label)}
               </Chip>
             ))}
           </div>
@@ -230,7 +230,7 @@ function LanePlans({ plans, minutes }: LanePlansProps) {
     <div className={`mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-5 ${plans.length > 1 ? "lg:grid-cols-2" : ""}`}>
       {plans.map(({ lane, legs }) => (
         <div key={lane.label}>
-          {plans.length > 1 && <h3 className="font-bold">{lane.label}</h3>}
+          {plans.length > 1 && <h3 className="font-bold">{tell(lane.label)}</h3>}
           {legs === null ? (
             <p>
               {tell(

@@ -1,9 +1,10 @@
 import { useCallback } from "react";
+import { type Tell, tellJoined } from "../../core/language/index.ts";
 import { usualFloor } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
-import { joinWords } from "../../core/text/index.ts";
 import type { Inks } from "../ui/Chart.tsx";
 import { LazyChart } from "../ui/LazyChart.tsx";
+import { useTell } from "../ui/tell.ts";
 import { formatMinuteOfDay } from "../ui/words.ts";
 import { nameBattery } from "./powerWords.ts";
 import type { Power } from "./usePower.ts";
@@ -19,10 +20,11 @@ interface CurveProps {
 
 /** How the charge of each bank goes down from now on, with the floor it should not go below. */
 export function DrainCurve({ rig, power, nowMin, says }: CurveProps) {
+  const tell = useTell();
   const { lasts, setting } = power;
   const draw = useCallback(
-    (inks: Inks) => drawCurve(rig, lasts.groups, setting.charge, nowMin, inks),
-    [rig, lasts, setting.charge, nowMin],
+    (inks: Inks) => drawCurve(rig, lasts.groups, setting.charge, nowMin, inks, tell),
+    [rig, lasts, setting.charge, nowMin, tell],
   );
   return <LazyChart draw={draw} heightPx={230} says={says} />;
 }
@@ -33,8 +35,9 @@ function drawCurve(
   charge: Readonly<Record<string, number>>,
   nowMin: number,
   inks: Inks,
+  tell: Tell,
 ) {
-  const drawn = groups.map((group) => ({ ...group, ...readGroup(rig, group.batteries, charge) }));
+  const drawn = groups.map((group) => ({ ...group, ...readGroup(rig, group.batteries, charge, tell) }));
   const soonest = Math.min(...drawn.flatMap(({ hoursToFloor }) => hoursToFloor ?? []), longestH);
   const endH = Math.max(6, Math.min(longestH, Math.ceil((soonest * 1.6) / 6) * 6));
   return {
@@ -53,7 +56,7 @@ function drawCurve(
       min: 0,
       max: 100,
       interval: 25,
-      name: "charge, %",
+      name: tell("charge, %"),
       nameTextStyle: { color: inks.soft, align: "left" },
       nameGap: 10,
       axisLabel: { color: inks.soft },
@@ -83,7 +86,7 @@ function drawCurve(
               silent: true,
               symbol: "none",
               lineStyle: { color: inks.magenta, type: "solid", width: 1.2 },
-              label: { formatter: "too low", color: inks.magenta, position: "insideStartTop" },
+              label: { formatter: tell("too low"), color: inks.magenta, position: "insideStartTop" },
               data: [{ yAxis: Math.max(...drawn.map((each) => each.floor)) * 100 }],
             },
           }
@@ -92,12 +95,15 @@ function drawCurve(
   };
 }
 
-function readGroup(rig: Rig, ids: readonly string[], charge: Readonly<Record<string, number>>) {
+function readGroup(rig: Rig, ids: readonly string[], charge: Readonly<Record<string, number>>, tell: Tell) {
   const batteries = ids.map((id) => rig.batteries.find((each) => each.id === id)!);
   const capacity = batteries.reduce((sum, { capacityAh }) => sum + capacityAh, 0);
   const held = batteries.reduce((sum, { id, capacityAh }) => sum + capacityAh * (charge[id] ?? 1), 0);
   return {
-    name: joinWords(ids.map((id) => nameBattery(rig, id))),
+    name: tellJoined(
+      tell,
+      ids.map((id) => tell(nameBattery(rig, id))),
+    ),
     share: held / capacity,
     floor: Math.max(...batteries.map(({ chemistry }) => usualFloor[chemistry])),
   };

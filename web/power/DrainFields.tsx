@@ -34,7 +34,7 @@ export function DrainFields({ rig, power }: FieldsProps) {
           why={tell(
             "{0} % charged, {1}; rested for some hours.",
             Math.round((power.setting.charge[id] ?? 1) * 100),
-            chemistry,
+            tell(chemistry),
           )}
         />
       ))}

@@ -3,7 +3,7 @@ import type { TowingSheet } from "../../api/index.ts";
 import { type Tell, tellJoined } from "../../core/language/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { askTow, type TowCheckSheet, type TowLoad, type TowRules, towWords, usualLoad } from "../../core/tow/index.ts";
-import { say, spell } from "../ui/amounts.ts";
+import { say } from "../ui/amounts.ts";
 import { PickField } from "../ui/fields.tsx";
 import { SliderField } from "../ui/SliderField.tsx";
 import { useReader, useTell } from "../ui/tell.ts";
@@ -210,7 +210,7 @@ function Rules({ rules }: { rules: TowRules }) {
       <p>{tell("Brakes from {0}.", say(rules.brakesAboveKg, "mass"))}</p>
       <ul className="list-disc pl-5">
         {rules.notes.map((note) => (
-          <li key={note}>{spell(note)}</li>
+          <li key={note}>{tell(note)}</li>
         ))}
       </ul>
     </div>

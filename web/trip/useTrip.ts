@@ -3,11 +3,12 @@ import { ulid } from "ulid";
 import type { EngineCare } from "../../api/index.ts";
 import { addDays, type LocalDate } from "../../core/dates/index.ts";
 import type { GearPack } from "../../core/gear/index.ts";
-import type { Language } from "../../core/language/index.ts";
+import type { Language, Tell } from "../../core/language/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { type TripPlan, tripPlanSchema } from "../../core/trip/index.ts";
 import type { WalkState } from "../../core/walk/index.ts";
 import { draftKeys } from "../offline/saved.ts";
+import { useTell } from "../ui/tell.ts";
 
 export interface TripPort {
   /** What the page is about, for what is not saved yet. */
@@ -44,14 +45,14 @@ export type TripDraft = Omit<TripPlan, "cruiseKn" | "burnLph" | "fuelL"> & {
 const usualWindKn = 15;
 
 /** A first plan: the buyers aboard, the tanks full, the burn of the boat sheet; what nobody knows is left open. */
-export function createDraft({ rig, buyers, counted, packs, today }: TripPort): TripDraft {
+export function createDraft({ rig, buyers, counted, packs, today }: TripPort, tell: Tell): TripDraft {
   const tankL = rig.tanks
     .filter(({ kind }) => kind === "petrol" || kind === "diesel")
     .reduce((sum, { litres }) => sum + litres, 0);
   const burns = rig.engines.filter(({ kind }) => kind !== "kicker").map(({ burnLph }) => burnLph);
   const isBurnKnown = burns.length > 0 && burns.every((burn) => burn !== undefined);
   return {
-    name: "First day out",
+    name: tell("First day out"),
     date: addDays(today, 1),
     departAt: "10:00",
     from: null,
@@ -96,12 +97,13 @@ function readKept(key: string): { trip: string; draft: TripDraft } | null {
 
 /** The trip that is being planned: the last that was saved, or a first plan; what is not saved yet outlives a look elsewhere. */
 export function useTrip(port: TripPort) {
+  const tell = useTell();
   const saved = [...port.trips.values()].filter(({ plan }) => plan !== null).at(-1);
   const [now, setNow] = useState<{ trip: string; draft: TripDraft }>(
     () =>
       readKept(port.key) ??
       (saved === undefined
-        ? { trip: `t-${ulid().toLowerCase()}`, draft: createDraft(port) }
+        ? { trip: `t-${ulid().toLowerCase()}`, draft: createDraft(port, tell) }
         : { trip: saved.trip, draft: saved.plan! }),
   );
   const kept = port.trips.get(now.trip)?.plan ?? null;
@@ -122,10 +124,10 @@ export function useTrip(port: TripPort) {
     isKept: kept !== null,
     change: (change: Partial<TripDraft>) => setNow(({ trip, draft }) => ({ trip, draft: { ...draft, ...change } })),
     save: () => plan !== null && port.onSave(now.trip, plan),
-    begin: () => setNow({ trip: `t-${ulid().toLowerCase()}`, draft: createDraft(port) }),
+    begin: () => setNow({ trip: `t-${ulid().toLowerCase()}`, draft: createDraft(port, tell) }),
     callOff: () => {
       port.onSave(now.trip, null);
-      setNow({ trip: `t-${ulid().toLowerCase()}`, draft: createDraft(port) });
+      setNow({ trip: `t-${ulid().toLowerCase()}`, draft: createDraft(port, tell) });
     },
   };
 }

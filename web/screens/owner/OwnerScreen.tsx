@@ -5,9 +5,9 @@ import { Link, useParams, useSearchParams } from "react-router";
 import { type OwnerPage, ownerAuthor } from "../../../api/index.ts";
 import { type Card, createCards } from "../../../core/card/index.ts";
 import { drawDeck } from "../../../core/drawing/index.ts";
-import { type Language, sayPhrase } from "../../../core/language/index.ts";
+import { createTell, type Language, sayPhrase, tellJoined } from "../../../core/language/index.ts";
 import { tellIn } from "../../../core/topic/index.ts";
-import { foldWalk, formatBuyers, listOwed, type WalkState } from "../../../core/walk/index.ts";
+import { foldWalk, listOwed, type WalkState } from "../../../core/walk/index.ts";
 import { addressOf, ask, Refused } from "../../app/client.ts";
 import { ownerPageQuery, queryClient, settle } from "../../app/queries.ts";
 import { BreakInPanel } from "../../breakin/BreakInPanel.tsx";
@@ -118,7 +118,11 @@ function PageOf({ token, page: read }: { token: string; page: OwnerPage }) {
         <p className="head text-base font-semibold text-soft">{store}</p>
         <h1 className="text-3xl font-extrabold">{delivery.boatName}</h1>
         <p className="break-words text-soft">
-          {delivery.hull}, {formatBuyers(delivery.buyers)}
+          {delivery.hull},{" "}
+          {tellJoined(
+            createTell(book ?? null),
+            delivery.buyers.map(({ name }) => name),
+          )}
         </p>
         {theirs !== "en" && (
           <LanguageSwitch
