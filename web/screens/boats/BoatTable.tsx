@@ -1,4 +1,4 @@
-import { memo, useDeferredValue } from "react";
+import { memo, useDeferredValue, useEffect, useEffectEvent, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { BoatList } from "../../app/useFoundBoats.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
@@ -9,13 +9,18 @@ import { stageWords } from "./stageWords.ts";
 
 type Row = BoatList["boats"][number];
 
-/** So many rows fill any screen; the others are drawn once those stand. */
+/** So many rows fill any screen; more are drawn as one comes down to them. */
 const inSight = 24;
+const step = 60;
 
 /** Boats as a table; on a phone each is a few lines to read. */
 export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
   const drawn = useDeferredValue(boats, []);
-  const shown = drawn === boats ? boats : boats.slice(0, inSight);
+  const [reached, setReached] = useState({ boats, rows: step });
+  // Another list begins at its top.
+  const rows = reached.boats === boats ? reached.rows : step;
+  const shown = boats.slice(0, drawn === boats ? rows : inSight);
+  const isMore = shown.length < boats.length;
   if (boatsInAll === 0) return <EmptySheet>No boats yet. Those that are sold or in stock will stand here.</EmptySheet>;
   if (boats.length === 0) return null;
   return (
@@ -38,7 +43,24 @@ export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
           ))}
         </tbody>
       </table>
+      {isMore && <Below key={shown.length} onSeen={() => setReached({ boats, rows: rows + step })} />}
     </div>
+  );
+}
+
+/** Stands below the rows that are drawn, and says when it is about to come into sight. */
+function Below({ onSeen }: { onSeen: () => void }) {
+  const place = useRef<HTMLParagraphElement>(null);
+  const seen = useEffectEvent(onSeen);
+  useEffect(() => {
+    const watch = new IntersectionObserver(([entry]) => entry!.isIntersecting && seen(), { rootMargin: "1200px" });
+    watch.observe(place.current!);
+    return () => watch.disconnect();
+  }, []);
+  return (
+    <p ref={place} role="status" className="py-4 text-soft">
+      More boats …
+    </p>
   );
 }
 
