@@ -75,15 +75,16 @@ export function createBoatList(parts: Parts) {
       readLines(),
     ]);
     const lines = [...byId.values()];
-    const { wanted, stages } = chooseBoats(
+    const { places, orders, at, stages } = chooseBoats(
       { find, stage, sort },
       { lines, ranks: rank(sort, lines), comingOf, madeReady, dueBy: soonBy(today) },
     );
-    const rows = cutPage(wanted, page).map(({ line, stage: at }) => {
+    const rows = cutPage(places, orders, page).map((place) => {
+      const line = lines[place]!;
       const { said: _, keys: __, dueNumber: ___, isBreakInOpen: ____, restStage: _____, ...shown } = line;
-      return { ...shown, nextDelivery: comingOf.get(line.id) ?? null, stage: at };
+      return { ...shown, nextDelivery: comingOf.get(line.id) ?? null, stage: at[place]! };
     });
-    return { boats: rows, boatsFound: wanted.length, boatsInAll: lines.length, stages };
+    return { boats: rows, boatsFound: places.length, boatsInAll: lines.length, stages };
   };
 }
 
@@ -157,27 +158,36 @@ function chooseBoats({ find, stage, sort }: Omit<BoatQuestion, "page">, known: K
     .split(/\s+/)
     .filter((word) => word !== "");
   const stages = Object.fromEntries(boatStages.map((name) => [name, 0])) as Record<BoatStage, number>;
-  const wanted: { line: Line; order: number; stage: BoatStage }[] = [];
+  // Numbers alone, and no object a boat: of twenty thousand a page has three hundred.
+  const at: BoatStage[] = new Array(lines.length);
+  const places = new Int32Array(lines.length);
+  const orders = new Float64Array(lines.length);
+  let found = 0;
   for (let i = 0; i < lines.length; i++) {
     const line = lines[i]!;
     const nextDelivery = comingOf.get(line.id) ?? null;
     const isMakingReady = nextDelivery !== null && line.inService === null && madeReady.has(line.id);
-    const at = nextDelivery === null ? line.restStage : findStage({ ...line, nextDelivery, isMakingReady }, dueBy);
-    stages[at]++;
-    if ((stage !== "all" && at !== stage) || !words.every((word) => line.said.includes(word))) continue;
+    const stands = nextDelivery === null ? line.restStage : findStage({ ...line, nextDelivery, isMakingReady }, dueBy);
+    at[i] = stands;
+    stages[stands]++;
+    if ((stage !== "all" && stands !== stage) || !words.every((word) => line.said.includes(word))) continue;
     const comes = sort === "next" ? (nextDelivery === null ? line.dueNumber : toNumber(nextDelivery)) : 0;
-    wanted.push({ line, order: comes * ranksMost + ranks[i]!, stage: at });
+    places[found] = i;
+    orders[found] = comes * ranksMost + ranks[i]!;
+    found++;
   }
-  return { wanted, stages };
+  return { places: places.subarray(0, found), orders: orders.subarray(0, found), at, stages };
 }
 
-/** One page in its order. Numbers alone are sorted, natively; then what lies between the page's first and last. */
-function cutPage<W extends { readonly order: number }>(wanted: readonly W[], page: number): W[] {
-  const orders = Float64Array.from(wanted, ({ order }) => order).sort();
-  const from = orders[page * mostBoats];
-  const to = orders[Math.min(orders.length, (page + 1) * mostBoats) - 1];
+/** The places of one page in its order. Numbers alone are sorted, natively; then what lies between the page's first and last. */
+function cutPage(places: Int32Array, orders: Float64Array, page: number): number[] {
+  const sorted = orders.slice().sort();
+  const from = sorted[page * mostBoats];
+  const to = sorted[Math.min(sorted.length, (page + 1) * mostBoats) - 1];
   if (from === undefined || to === undefined) return [];
-  return wanted.filter(({ order }) => order >= from && order <= to).sort((a, b) => a.order - b.order);
+  const cut: number[] = [];
+  for (let i = 0; i < orders.length; i++) if (orders[i]! >= from && orders[i]! <= to) cut.push(i);
+  return cut.sort((a, b) => orders[a]! - orders[b]!).map((i) => places[i]!);
 }
 
 /** More than any number of boats. */
