@@ -2,7 +2,7 @@ import type { PackSheet } from "../../../api/index.ts";
 import { type BreakInPack, createLimits } from "../../../core/breakin/index.ts";
 import { LimitsChart } from "../../breakin/LimitsChart.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
-import { usePackEditing } from "./usePackEditing.tsx";
+import { type Shelf, usePackEditing } from "./usePackEditing.tsx";
 
 type Phase = BreakInPack["phases"][number];
 const field = "num min-h-11 w-20 rounded-md border border-soft bg-panel px-2 text-right";
@@ -10,16 +10,16 @@ const exampleRpm = 6000;
 
 interface EditorProps {
   readonly line: PackSheet["breakIn"][number];
-  readonly onPicked: (id: string) => void;
+  readonly shelf: Shelf;
 }
 
 /** A break-in pack: its stages as a table, and the limits they make as one types. */
-export function BreakInPackEditor({ line, onPicked }: EditorProps) {
+export function BreakInPackEditor({ line, shelf }: EditorProps) {
   const { pack, setPack, issue, canWrite, addButton, head, bar } = usePackEditing({
     kind: "breakin",
     given: line.pack,
     ...line,
-    onPicked,
+    shelf,
   });
   const unit = pack.per === "tank" ? "tanks" : "h";
   /** A stage begins where the one before ends. */

@@ -1,11 +1,14 @@
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { PackSheet } from "../../../api/index.ts";
-import { packsQuery } from "../../app/queries.ts";
+import { ask } from "../../app/client.ts";
+import { packsQuery, queryClient } from "../../app/queries.ts";
 import { Fetched } from "../../ui/Fetched.tsx";
+import { Removed, useGone } from "../../ui/Removed.tsx";
 import { BreakInPackEditor } from "./BreakInPackEditor.tsx";
 import { LibraryFrame } from "./LibraryFrame.tsx";
 import { ServicePackEditor } from "./ServicePackEditor.tsx";
+import type { KeptPack, PackBody, Shelf } from "./usePackEditing.tsx";
 
 /** Break-in and service packs: what ships, with the store's own laid over it. */
 export function PacksScreen() {
@@ -29,6 +32,34 @@ const formatKind = ({ isShipped, isChanged }: Line) => (isChanged ? "changed her
 
 function Packs({ sheet }: { sheet: PackSheet }) {
   const [picked, setPicked] = useState(sheet.breakIn[0]!.pack.id);
+  const [saved, setSaved] = useState<string | null>(null);
+  const { gone, setGone } = useGone<KeptPack>();
+  const bringBack = useMutation({
+    mutationFn: ({ kind, pack }: KeptPack) =>
+      ask("setPack", { params: { pack: pack.id }, body: { kind, pack } as PackBody }),
+    onSuccess: async (_, { pack }) => {
+      setGone(null);
+      await queryClient.invalidateQueries({ queryKey: packsQuery.queryKey });
+      setPicked(pack.id);
+    },
+  });
+  const shelf: Shelf = {
+    onPicked: setPicked,
+    onSaved(id) {
+      setSaved(id);
+      setGone(null);
+    },
+    onGone(kept) {
+      setSaved(null);
+      setGone({ what: kept, name: `The pack “${kept.pack.title}”` });
+      // One that ships stays, as it ships.
+      const stays = [...sheet.breakIn, ...sheet.service].some(
+        (line) => line.pack.id === kept.pack.id && line.isShipped,
+      );
+      if (!stays) setPicked(sheet.breakIn[0]!.pack.id);
+    },
+    saved,
+  };
   const breakIn = sheet.breakIn.find(({ pack }) => pack.id === picked);
   const service = sheet.service.find(({ pack }) => pack.id === picked);
   const list = (name: string, lines: readonly Line[]) => (
@@ -57,12 +88,9 @@ function Packs({ sheet }: { sheet: PackSheet }) {
         {list("Service", sheet.service)}
       </div>
       <div className="min-w-0">
-        {breakIn !== undefined && (
-          <BreakInPackEditor key={picked + breakIn.version} line={breakIn} onPicked={setPicked} />
-        )}
-        {service !== undefined && (
-          <ServicePackEditor key={picked + service.version} line={service} onPicked={setPicked} />
-        )}
+        <Removed gone={gone} isBusy={bringBack.isPending} error={bringBack.error} onUndo={bringBack.mutate} />
+        {breakIn !== undefined && <BreakInPackEditor key={picked + breakIn.version} line={breakIn} shelf={shelf} />}
+        {service !== undefined && <ServicePackEditor key={picked + service.version} line={service} shelf={shelf} />}
       </div>
     </div>
   );

@@ -4,20 +4,20 @@ import type { PackSheet } from "../../../api/index.ts";
 import type { ServiceItem } from "../../../core/service/index.ts";
 import { formatEffort, formatWhenDue } from "./formatItem.ts";
 import { ServiceItemFields } from "./ServiceItemFields.tsx";
-import { usePackEditing } from "./usePackEditing.tsx";
+import { type Shelf, usePackEditing } from "./usePackEditing.tsx";
 
 interface EditorProps {
   readonly line: PackSheet["service"][number];
-  readonly onPicked: (id: string) => void;
+  readonly shelf: Shelf;
 }
 
 /** A service pack: what falls due when, an item a line; one opens to be changed. */
-export function ServicePackEditor({ line, onPicked }: EditorProps) {
+export function ServicePackEditor({ line, shelf }: EditorProps) {
   const { pack, setPack, issue, canWrite, addButton, head, bar } = usePackEditing({
     kind: "service",
     given: line.pack,
     ...line,
-    onPicked,
+    shelf,
   });
   const [open, setOpen] = useState<string | null>(null);
   const change = (id: string, changed: Partial<ServiceItem>) =>

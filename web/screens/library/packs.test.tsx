@@ -96,6 +96,53 @@ describe("break-in packs", () => {
   });
 });
 
+describe("a pack of the store's own", () => {
+  /** A server that keeps what it is given. */
+  const serve = () => {
+    let own = {
+      pack: { ...breakInPacks[0]!, id: "own-1", title: "Ours" },
+      isShipped: false,
+      isChanged: false,
+      version: 1,
+    };
+    let isThere = true;
+    answerWith({
+      packs: () => ({ ...sheet, breakIn: [...sheet.breakIn, ...(isThere ? [own] : [])] }),
+      setPack: (asked) => {
+        own = { ...own, pack: (asked.body as unknown as { pack: typeof own.pack }).pack, version: own.version + 1 };
+        isThere = true;
+        return { done: true as const };
+      },
+      removePack: () => {
+        isThere = false;
+        return { done: true as const };
+      },
+    });
+    showScreen([{ path: "/library/packs", element: <PacksScreen /> }], "/library/packs", "service");
+  };
+  const pick = async () => user.click(await screen.findByRole("button", { name: /^Ours/ }));
+
+  it("says that it was saved, also once its editor has begun anew, and not when it is changed again", async () => {
+    serve();
+    await pick();
+    await user.type(await screen.findByLabelText("Name of the pack"), " now");
+    await user.click(screen.getByRole("button", { name: "Save it" }));
+    expect(await screen.findByText("Saved.")).toBeTruthy();
+    await user.type(screen.getByLabelText("Name of the pack"), "!");
+    expect(screen.queryByText("Saved.")).toBeNull();
+  });
+
+  it("comes back at a touch when it was taken away, and the screen is not left empty meanwhile", async () => {
+    serve();
+    await pick();
+    await user.click(await screen.findByRole("button", { name: "Remove it" }));
+    expect(await screen.findByText("The pack “Ours” was taken away.")).toBeTruthy();
+    expect(screen.getByLabelText<HTMLInputElement>("Name of the pack").value).toBe(breakInPacks[0]!.title);
+    await user.click(screen.getByRole("button", { name: "Undo" }));
+    await vi.waitFor(() => expect(screen.getByLabelText<HTMLInputElement>("Name of the pack").value).toBe("Ours"));
+  });
+});
+
 describe("service packs", () => {
   it("take numbers away and put them in, work and parts a line each, items in and out", async () => {
     const asked = show();

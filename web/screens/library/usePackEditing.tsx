@@ -11,8 +11,8 @@ import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { useCanWrite } from "./useLibrary.ts";
 
-type Body = NonNullable<Parameters<typeof ask<"setPack">>[1]>["body"];
-type AnyPack = NonNullable<Body>["pack"];
+export type PackBody = NonNullable<NonNullable<Parameters<typeof ask<"setPack">>[1]>["body"]>;
+type AnyPack = PackBody["pack"];
 
 interface Editing<P extends AnyPack> {
   readonly kind: "breakin" | "service";
@@ -20,41 +20,54 @@ interface Editing<P extends AnyPack> {
   readonly isShipped: boolean;
   readonly isChanged: boolean;
   readonly version: number;
+  readonly shelf: Shelf;
+}
+
+export interface KeptPack {
+  readonly kind: "breakin" | "service";
+  readonly pack: AnyPack;
+}
+
+/** What the screen around an editor keeps of it: a saved pack is another version, and its editor begins anew. */
+export interface Shelf {
   readonly onPicked: (id: string) => void;
+  readonly onSaved: (id: string) => void;
+  /** The pack as it was before it was taken away. */
+  readonly onGone: (kept: KeptPack) => void;
+  /** Which was saved last. */
+  readonly saved: string | null;
 }
 
 /** A pack as it is edited: saved as the store's own, copied, or put back to what ships. */
-export function usePackEditing<P extends AnyPack>({
-  kind,
-  given,
-  isShipped,
-  isChanged,
-  version,
-  onPicked,
-}: Editing<P>) {
+export function usePackEditing<P extends AnyPack>({ kind, given, isShipped, isChanged, version, shelf }: Editing<P>) {
   const canWrite = useCanWrite();
   const [pack, setPack] = useState(given);
   const refresh = () => queryClient.invalidateQueries({ queryKey: packsQuery.queryKey });
   const save = useMutation({
-    mutationFn: (saved: P) =>
-      ask("setPack", { params: { pack: saved.id }, body: { kind, pack: saved } as NonNullable<Body> }),
-    onSuccess: refresh,
+    mutationFn: (saved: P) => ask("setPack", { params: { pack: saved.id }, body: { kind, pack: saved } as PackBody }),
+    onSuccess: async (_, { id }) => {
+      shelf.onSaved(id);
+      await refresh();
+    },
   });
   const remove = useMutation({
     mutationFn: () => ask("removePack", { params: { pack: given.id } }),
-    onSuccess: refresh,
+    onSuccess: async () => {
+      shelf.onGone({ kind, pack: given });
+      await refresh();
+    },
   });
   const issue = (kind === "breakin" ? breakInPackSchema : servicePackSchema).safeParse(pack).error?.issues[0];
   const isTouched = JSON.stringify(pack) !== JSON.stringify(given);
   const copy = () => {
     const id = `own-${ulid().toLowerCase().slice(-8)}`;
-    save.mutate({ ...pack, id, title: cutText(`${pack.title}, our own`, 80) }, { onSuccess: () => onPicked(id) });
+    save.mutate({ ...pack, id, title: cutText(`${pack.title}, our own`, 80) }, { onSuccess: () => shelf.onPicked(id) });
   };
   const error = save.error ?? remove.error;
   const bar = (
     <div className="mt-4">
       {canWrite ? (
-        <p className="flex flex-wrap gap-2">
+        <p className="flex flex-wrap items-center gap-2">
           <Button
             look="primary"
             disabled={!isTouched || issue !== undefined || save.isPending}
@@ -65,6 +78,7 @@ export function usePackEditing<P extends AnyPack>({
           <Button disabled={issue !== undefined || save.isPending} onClick={copy}>
             Copy it as our own
           </Button>
+          {shelf.saved === given.id && !isTouched && <span role="status">Saved.</span>}
           {isTouched && (
             <Button look="quiet" onClick={() => setPack(given)}>
               Undo the changes

@@ -183,6 +183,11 @@ function PersonForm({ person }: { person: PersonLine }) {
         <Button look="primary" disabled={!isChanged || save.isPending} onClick={() => save.mutate()}>
           Save
         </Button>
+        {save.isSuccess && !isChanged && (
+          <span role="status" className="self-center">
+            Saved.
+          </span>
+        )}
         {person.id !== me.id && !person.isOff && (
           <Button disabled={reset.isPending} onClick={() => reset.mutate()}>
             New password: make a code
