@@ -5,7 +5,7 @@ import { type Condition, isMet, type PartKind, partKinds } from "../core/rig/ind
 import { listTopicsFor, proposeMinutes, speakMinutes } from "../core/route/index.ts";
 import { orderTopics } from "../core/route/internal/blocks.ts";
 import { fillTopic, systems } from "../core/topic/index.ts";
-import { cards, faultContent, makeReady, rigTemplates, topics } from "./index.ts";
+import { cards, faultContent, makeReady, rigTemplates, sequences, topics } from "./index.ts";
 
 const has = (kind: PartKind): Condition => ({ has: kind });
 const engine = (...kinds: string[]): Condition => ({
@@ -123,6 +123,14 @@ describe("the library", () => {
       for (const say of [topic.say, ...(topic.schools ?? []).map((school) => school.say)])
         expect(speakMinutes({ ...topic, say }), topic.id).toBeLessThanOrEqual(topic.minutes + 0.15);
     }
+  });
+
+  it("names a place as what follows, so that any phrase can stand there: on its bracket, port locker", () => {
+    const texts = [...topics, ...cards, ...sequences].flatMap((each) =>
+      [...JSON.stringify(each).matchAll(/.{0,12}\{at:/g)].map(String),
+    );
+    expect(texts.length).toBeGreaterThan(30);
+    expect(texts.filter((text) => !/[:,(] ?\{at:$/.test(text))).toEqual([]);
   });
 
   it("asks in braces only for what a rig can have", () => {

@@ -60,43 +60,15 @@ function BoatOf({ boat }: { boat: Boat }) {
         {boat.name} <span className="font-medium text-soft">{boat.hull}</span>
       </h1>
       <p>
-        {rig.maker} {rig.model}, {rig.modelYear}. {boat.buyers}{" "}
-        <Link to={`/boats/${boat.id}/rig`} className="inline-flex min-h-11 items-center underline">
-          Boat sheet
-        </Link>{" "}
-        <Link to={`/boats/${boat.id}/power`} className="ml-4 inline-flex min-h-11 items-center underline">
-          Power
-        </Link>{" "}
-        {rig.trailer !== null && (
-          <>
-            <Link to={`/boats/${boat.id}/tow`} className="ml-4 inline-flex min-h-11 items-center underline">
-              Towing
-            </Link>{" "}
-            <Link to={`/boats/${boat.id}/ramp`} className="ml-4 inline-flex min-h-11 items-center underline">
-              At the ramp
-            </Link>{" "}
-          </>
-        )}
-        {boat.deliveries.length > 0 && (
-          <>
-            <Link
-              to={`/deliveries/${boat.deliveries.at(-1)!.id}/steps/${rig.trailer === null ? "put-away" : "hitch"}`}
-              className="ml-4 inline-flex min-h-11 items-center underline"
-            >
-              {rig.trailer === null ? "Put away" : "Hitch, launch, load"}
-            </Link>{" "}
-            <Link
-              to={`/deliveries/${boat.deliveries.at(-1)!.id}/trip`}
-              className="ml-4 inline-flex min-h-11 items-center underline"
-            >
-              Day out
-            </Link>
-          </>
-        )}{" "}
-        <Link to={`/boats/${boat.id}/finder`} className="ml-4 inline-flex min-h-11 items-center underline">
-          It does not work
-        </Link>
+        {rig.maker} {rig.model}, {rig.modelYear}. {boat.buyers}
       </p>
+      <nav aria-label="This boat" className="flex flex-wrap gap-x-5">
+        {listPages(boat).map(([to, says]) => (
+          <Link key={to} to={to} className="inline-flex min-h-11 items-center underline">
+            {says}
+          </Link>
+        ))}
+      </nav>
       <StockLine boat={boat} />
       {place !== null && <AtPlace rig={rig} place={place} />}
       {boat.inService === null && (
@@ -198,4 +170,30 @@ function OwedAndHandovers({ boat }: { boat: Boat }) {
       </section>
     </div>
   );
+}
+
+/** Where one goes on from a boat: its sheet, and what is done with it. */
+function listPages({ id, rig, deliveries }: Boat): [to: string, says: string][] {
+  const handover = deliveries.at(-1)?.id;
+  const hasTrailer = rig.trailer !== null;
+  return [
+    [`/boats/${id}/rig`, "Boat sheet"],
+    [`/boats/${id}/power`, "Power"],
+    ...(hasTrailer
+      ? ([
+          [`/boats/${id}/tow`, "Towing"],
+          [`/boats/${id}/ramp`, "At the ramp"],
+        ] as [string, string][])
+      : []),
+    ...(handover === undefined
+      ? []
+      : ([
+          [
+            `/deliveries/${handover}/steps/${hasTrailer ? "hitch" : "put-away"}`,
+            hasTrailer ? "Hitch, launch, load" : "Put away",
+          ],
+          [`/deliveries/${handover}/trip`, "Day out"],
+        ] as [string, string][])),
+    [`/boats/${id}/finder`, "It does not work"],
+  ];
 }

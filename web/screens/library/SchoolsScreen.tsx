@@ -41,7 +41,7 @@ function Schools({ library }: { library: LibrarySheet }) {
             <fieldset
               key={topic.id}
               disabled={!canWrite || choose.isPending}
-              className="grid border-b border-rule py-2 lg:grid-cols-[260px_1fr]"
+              className="grid gap-x-6 border-b border-rule py-2 lg:grid-cols-[260px_1fr]"
             >
               <legend className="sr-only">{topic.title}</legend>
               <Link to={`/library/topic/${topic.id}`} className="head inline-flex min-h-11 items-center underline">

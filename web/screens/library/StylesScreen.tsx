@@ -73,8 +73,8 @@ function Styles({ library }: { library: LibrarySheet }) {
         A style says where a walk begins and ends, which way it sweeps and what comes before what. Within that, the
         order with the least walking is found for each boat.
       </p>
-      <table className="mt-2 w-full">
-        <thead>
+      <table className="mt-2 w-full max-md:block max-md:border-t max-md:border-ink">
+        <thead className="max-md:sr-only">
           <tr className="border-b border-ink">
             <th className="w-56 py-1">Style</th>
             <th>How it goes</th>
@@ -85,10 +85,10 @@ function Styles({ library }: { library: LibrarySheet }) {
           {[...routeStyles, ...ownStyles.map(createStyle)].map(({ id, name, line }) => {
             const own = ownStyles.find((each) => each.id === id);
             return (
-              <tr key={id} className="border-b border-rule align-top">
-                <td className="head py-3 font-bold">{name}</td>
-                <td className="py-3 pr-4">{line}</td>
-                <td className="py-1">
+              <tr key={id} className="border-b border-rule align-top max-md:block max-md:py-2">
+                <td className="head font-bold max-md:block md:py-3">{name}</td>
+                <td className="max-md:block md:py-3 md:pr-4">{line}</td>
+                <td className="max-md:block md:py-1">
                   {own === undefined ? (
                     <span className="inline-flex min-h-11 items-center text-soft">ships with Ravik</span>
                   ) : (

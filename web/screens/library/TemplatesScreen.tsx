@@ -98,8 +98,8 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
         </p>
       )}
       <div className="relative overflow-x-auto">
-        <table className="mt-2 w-full">
-          <thead>
+        <table className="mt-2 w-full max-md:block max-md:border-t max-md:border-ink">
+          <thead className="max-md:sr-only">
             <tr className="border-b border-ink">
               <th className="w-48 py-1">From above</th>
               <th>Template</th>
@@ -110,16 +110,16 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
           </thead>
           <tbody>
             {lines.map((line) => (
-              <tr key={line.id} className="border-b border-rule">
-                <td className="py-2">
+              <tr key={line.id} className="border-b border-rule max-md:block max-md:py-2">
+                <td className="py-2 max-md:block">
                   <HullSign family={line.family} loaM={line.loaM} beamM={line.beamM} engines={1} />
                 </td>
-                <td className="head font-bold">{line.name}</td>
-                <td>
+                <td className="head font-bold max-md:block">{line.name}</td>
+                <td className="max-md:block">
                   {line.maker} {line.model}, {line.family.replaceAll("-", " ")}
                 </td>
-                <td className="num text-right">{say(line.loaM, "length")}</td>
-                <td className="py-1 pl-6">
+                <td className="num max-md:block md:text-right">{say(line.loaM, "length")}</td>
+                <td className="max-md:block md:py-1 md:pl-6">
                   <span className="flex items-center gap-3">
                     <button type="button" className="min-h-11 underline" onClick={() => save.mutate(line)}>
                       Save to a file

@@ -51,6 +51,8 @@ function drawLoad(weeks: readonly Week[], picked: string, inks: Inks) {
       axisLine: { lineStyle: { color: inks.ink } },
       axisLabel: {
         color: inks.soft,
+        // On a phone there is room for some of the months.
+        hideOverlap: true,
         interval: (index: number) => index === 0 || labels[index]!.slice(5, 7) !== labels[index - 1]!.slice(5, 7),
         formatter: (begins: LocalDate) => month.format(new Date(`${begins}T12:00:00Z`)),
       },
