@@ -80,11 +80,11 @@ function drawLoad(weeks: readonly Week[], picked: string, inks: Inks) {
 }
 
 function listBars(weeks: readonly Week[], picked: string, inks: Inks) {
-  const colours: Record<(typeof kinds)[number][0], string> = {
+  const colours: Record<(typeof kinds)[number][0], string | Hatch> = {
     booked: inks.ink,
     "first-service": inks.deep,
     yearly: inks.buff,
-    season: inks.helm,
+    season: hatch(inks),
     other: inks.rule,
   };
   return kinds.map(([kind, name]) => ({
@@ -102,6 +102,30 @@ function listBars(weeks: readonly Week[], picked: string, inks: Inks) {
     })),
   }));
 }
+
+interface Hatch {
+  readonly image: HTMLCanvasElement;
+  readonly repeat: "repeat";
+}
+
+/** Slanted strokes: told from what is booked in the black and white of the sunlight theme too. */
+function hatch({ helm, panel }: Inks): Hatch {
+  const image = document.createElement("canvas");
+  [image.width, image.height] = [hatchPx, hatchPx];
+  const pen = image.getContext("2d")!;
+  pen.fillStyle = panel;
+  pen.fillRect(0, 0, hatchPx, hatchPx);
+  pen.strokeStyle = helm;
+  pen.lineWidth = 2;
+  for (const at of [-hatchPx / 2, hatchPx / 2, (3 * hatchPx) / 2]) {
+    pen.moveTo(at - hatchPx, hatchPx);
+    pen.lineTo(at + hatchPx, -hatchPx);
+  }
+  pen.stroke();
+  return { image, repeat: "repeat" };
+}
+const hatchPx = 6;
+const hatched = "bg-[repeating-linear-gradient(135deg,var(--helm)_0_2px,var(--panel)_2px_4px)]";
 
 /** The band the hours stay in eight weeks of ten, and the shop capacity. */
 const listLines = (weeks: readonly Week[], inks: Inks) => [
@@ -139,7 +163,7 @@ function Legend() {
         ["bg-ink", "booked"],
         ["bg-deep", "first service"],
         ["bg-buff", "yearly and larger"],
-        ["bg-helm", "spring and lay-up"],
+        [hatched, "spring and lay-up"],
       ].map(([look, says]) => (
         <span key={says} className="inline-flex items-center gap-1.5">
           <span aria-hidden className={`size-3 border border-soft ${look}`} />
