@@ -1,4 +1,5 @@
-import { expect, expectAccessible, readPdf, signIn, test } from "./store.ts";
+import { test } from "./job.ts";
+import { expect, expectAccessible, readPdf, signIn } from "./store.ts";
 
 const phoneSize = { viewport: { width: 390, height: 844 } };
 
@@ -6,6 +7,7 @@ test("an owner uploads a run at one speed, reads what it was like, follows the n
   page,
   browser,
   store,
+  job,
 }, info) => {
   await signIn(page, store, "Ines Marr");
   await page.goto(`${store.address}/deliveries/d-w112/record`);
@@ -20,10 +22,13 @@ test("an owner uploads a run at one speed, reads what it was like, follows the n
     ics.split("BEGIN:VEVENT").find((event) => event.includes("UID:w112-port-first-service-1@ravik"))!;
   const icsBefore = eventOf(await readIcs());
 
-  const phone = await (await browser.newContext(phoneSize)).newPage();
+  const theirs = await browser.newContext(phoneSize);
+  await job.watch(theirs);
+  const phone = await theirs.newPage();
   await phone.clock.install();
   await phone.goto(address);
   await expectAccessible(phone);
+  await job.begin(19);
   await phone.getByRole("link", { name: "Break-in: next run" }).click();
   await phone.getByRole("radio", { name: "From a file" }).click();
   // A broken file first: said where, nothing kept.
@@ -35,7 +40,7 @@ test("an owner uploads a run at one speed, reads what it was like, follows the n
   });
   const faults = phone.getByRole("alert").filter({ hasText: "Nothing of this file was kept" });
   await expect(faults).toContainText("Line 3, rpm: rpm must not be negative");
-  await expect(faults).toContainText('Line 4, rpm: "72x" is not an engine speed');
+  await expect(faults).toContainText("Line 4, rpm: “72x” is not an engine speed");
   await expect(faults).toContainText("Line 5");
   const recorded = await (await page.request.get(`${store.address}/api/gateway/runs/one-speed`)).body();
   await input.setInputFiles({ name: "tuesday.csv", mimeType: "text/csv", buffer: recorded });
@@ -87,6 +92,24 @@ test("an owner uploads a run at one speed, reads what it was like, follows the n
   await phone.getByRole("link", { name: "What is due" }).click();
   await expect(phone.getByText("First service").first()).toBeVisible();
   await expectAccessible(phone);
+  await phone
+    .getByLabel(/^Good until: /)
+    .first()
+    .fill("2031-05-31");
+  await expect(phone.getByText(/good until 31 May 2031|good until May 31, 2031/).first()).toBeVisible();
+  for (const card of ["Start", "It will not start", "Where is it"]) {
+    await phone.getByRole("link", { name: "All cards" }).click();
+    await phone
+      .getByRole("navigation", { name: "Cards" })
+      .getByRole("link", { name: new RegExp(`\\d ?${card}$`) })
+      .click();
+    await expect(phone.getByRole("heading", { name: card }).first()).toBeVisible();
+  }
+  await phone.getByRole("link", { name: "All cards" }).click();
+  await phone.getByLabel("Your question").fill("Which oil do you put in at the first service?");
+  await phone.getByRole("button", { name: "Ask", exact: true }).click();
+  await expect(phone.getByText("They will answer.")).toBeVisible();
+  await job.done();
   await page.goto(`${store.address}/boats/w112`);
   await expect(dueCell).not.toHaveText(dueBefore);
   await expect(page.getByTestId("forecast-port")).toContainText("First service at 20 h");

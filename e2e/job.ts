@@ -4,6 +4,8 @@ import { expect, test as storeTest } from "./store.ts";
 
 /** One of the twenty-four jobs, done while what the person does is counted. */
 export interface Job {
+  /** Another browser in which it is done too, the buyer's phone: before its first page is opened. */
+  watch(context: BrowserContext): Promise<void>;
   /** From here on it is this job. */
   begin(job: number): Promise<void>;
   /** It is done, in as many actions as `docs/jobs.md` says. */
@@ -22,11 +24,8 @@ const written = new Map(
  * A person's actions: each touch, each field filled (however many letters), each choice from a list, each file given, each key
  * pressed outside a field. Where a page is opened by its address, that is none: it stands for a link that somebody was sent.
  */
-async function countActions(context: BrowserContext): Promise<() => number> {
-  let count = 0;
-  await context.exposeBinding("ravikAction", () => {
-    count++;
-  });
+async function tellActions(context: BrowserContext, onAction: () => void): Promise<void> {
+  await context.exposeBinding("ravikAction", onAction);
   await context.addInitScript(() => {
     const act = () => (window as unknown as { ravikAction?: () => void }).ravikAction?.();
     const isField = (target: EventTarget | null) =>
@@ -61,24 +60,30 @@ async function countActions(context: BrowserContext): Promise<() => number> {
       true,
     );
   });
-  return () => count;
 }
 
 export const test = storeTest.extend<{ job: Job }>({
-  job: async ({ context, page }, use) => {
-    const count = await countActions(context);
+  job: async ({ context }, use) => {
+    let count = 0;
+    const watched: BrowserContext[] = [];
+    const watch = async (each: BrowserContext) => {
+      watched.push(each);
+      await tellActions(each, () => count++);
+    };
+    await watch(context);
     let now: { readonly job: number; readonly from: number } | null = null;
-    // What the page tells of an action comes after it: a question of ours comes after that.
-    const settle = () => page.evaluate("0");
+    // What a page tells of an action comes after it: a question of ours comes after that.
+    const settle = () => Promise.all(watched.flatMap((each) => each.pages()).map((page) => page.evaluate("0")));
     await use({
+      watch,
       async begin(job) {
         await settle();
-        now = { job, from: count() };
+        now = { job, from: count };
       },
       async done() {
         await settle();
         const { job, from } = now!;
-        expect.soft(count() - from, `actions of job ${job}, in docs/jobs.md`).toBe(written.get(job));
+        expect.soft(count - from, `actions of job ${job}, in docs/jobs.md`).toBe(written.get(job));
       },
     });
   },

@@ -1,4 +1,5 @@
 import type { Page } from "@playwright/test";
+import { startNewStore } from "../cli/demoProcess.ts";
 import { test } from "./job.ts";
 import { expect, readPdf, signIn, startWalk, tinyPng } from "./store.ts";
 
@@ -387,17 +388,51 @@ test("the owner of the store: staff, store, units, opening days, backup, and wha
   await job.done();
 });
 
-test("from one store to another: a handover's file is looked at and found intact", async ({ page, store, job }) => {
+test("from one store to another: a handover's file is taken into a store that knows neither boat nor store", async ({
+  page,
+  browser,
+  store,
+  job,
+}) => {
   await signIn(page, store, "Odile Pellow");
-  const file = await (await page.request.get(`${store.address}/api/deliveries/d-w097/bundle.zip`)).body();
+  const other = await startNewStore();
+  const theirs = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  await job.watch(theirs);
+  const there = await theirs.newPage();
+  await there.goto(other.address);
+  for (const [label, value] of [
+    ["Code", other.code],
+    ["Name of the store", "Tarn Boats"],
+    ["Phone", "555 0100"],
+    ["Where browsers reach Ravik", other.address],
+    ["Your name", "Maud Ferris"],
+    ["Sign-in name", "maud"],
+    ["Password", "heron rope kettle"],
+  ])
+    await there.getByLabel(label!, { exact: true }).fill(value!);
+  await there.getByRole("button", { name: "Begin" }).click();
+  await expect(there.getByRole("heading", { name: "Tarn Boats is ready" })).toBeVisible();
+
   await job.begin(22);
   await page.getByRole("link", { name: "Boats", exact: true }).click();
-  await page.getByRole("link", { name: "Import a handover" }).click();
-  await page
-    .locator('main input[type="file"]')
-    .setInputFiles({ name: "handover.zip", mimeType: "application/zip", buffer: file });
-  await expect(page.getByText("Intact: it is what was sealed.")).toBeVisible();
+  await page.getByRole("link", { name: "Wending 23" }).first().click();
+  await page.goto(`${store.address}/deliveries/d-w097/record`);
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "Bundle with photos, zip" }).click(),
+  ]);
+  await there.getByRole("link", { name: "Boats", exact: true }).click();
+  await there.getByRole("link", { name: "Import a handover" }).click();
+  await there.locator('main input[type="file"]').setInputFiles(await file.path());
+  await expect(there.getByText("Intact: it is what was sealed.")).toBeVisible();
+  await expect(there.getByRole("button", { name: "Import", exact: true })).toBeDisabled();
+  await there.getByRole("checkbox").check();
+  await there.getByRole("button", { name: "Import", exact: true }).click();
+  await expect(there.getByTestId("seal")).toHaveText(/^[0-9a-f]{64}$/);
   await job.done();
+  expect(await there.getByTestId("seal").textContent()).toBe(await page.getByTestId("seal").textContent());
+  await theirs.close();
+  await other.stop();
 });
 
 test("papers: plan, record, owner pack and history are a touch away and meant for paper", async ({

@@ -1,6 +1,7 @@
 import type { BrowserContext, Page } from "@playwright/test";
 import type { DemoProcess } from "../cli/demoProcess.ts";
-import { drawSignature, expect, readPdf, signIn, startWalk, test, tinyPng } from "./store.ts";
+import { test } from "./job.ts";
+import { drawSignature, expect, readPdf, signIn, startWalk, tinyPng } from "./store.ts";
 
 const walkAddress = (store: DemoProcess) => `${store.address}/deliveries/d-w118/walk`;
 const tally = (page: Page) => page.getByText(/^\d+ of \d+ planned topics done/);
@@ -42,8 +43,10 @@ test("a whole handover without signal, the tab killed in the middle, two signatu
   page,
   context,
   store,
+  job,
 }, info) => {
   await goOut(page, context, store);
+  await job.begin(9);
   await startWalk(page, store);
   const topics = Number(/of (\d+) planned/.exec((await tally(page).textContent())!)![1]);
   await walkOn(page, 9);
@@ -89,6 +92,7 @@ test("a whole handover without signal, the tab killed in the middle, two signatu
   await expect(again.getByRole("heading", { name: "Record of handover" })).toBeVisible({ timeout: 30_000 });
   await expect(again.getByTestId("seal")).toHaveText(/^[0-9a-f]{64}$/);
   await expect(again.getByText(/All synced/)).toBeVisible();
+  await job.done();
   const { entries, seal } = await (await again.request.get(`${store.address}/api/deliveries/d-w118`)).json();
   const count = (kind: string) => entries.filter((entry: { kind: string }) => entry.kind === kind).length;
   expect(new Set(entries.map(({ id }: { id: string }) => id)).size).toBe(entries.length);

@@ -7,7 +7,7 @@ import { glossaryQuery, queryClient } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { fieldLook, TextField } from "../../ui/fields.tsx";
-import { ErrorNotice } from "../../ui/Notice.tsx";
+import { Removed, useGone } from "../../ui/Removed.tsx";
 import { LibraryFrame } from "./LibraryFrame.tsx";
 import { useCanWrite } from "./useLibrary.ts";
 
@@ -40,7 +40,17 @@ function Glossary({ sheet }: { sheet: GlossarySheet }) {
   );
   const keyOf = new Map(ours.map(({ term, key }) => [term, key]));
   const originalOf = new Map(ours.map(({ term, original }) => [term, original]));
-  const write = (body: Word) => change.mutate(body, { onSuccess: () => setOpen(null) });
+  const { gone, setGone } = useGone<Word>();
+  const write = (body: Word) =>
+    change.mutate(body, {
+      onSuccess() {
+        setOpen(null);
+        setGone(null);
+      },
+    });
+  /** Taken away, or put back to what ships: as it was comes back at a touch. */
+  const takeAway = (key: string, entry: GlossaryEntry, body: Word) =>
+    change.mutate(body, { onSuccess: () => setGone({ what: { key, entry }, name: `“${entry.term}” in our words` }) });
   return (
     <>
       <p className="mt-3 max-w-3xl">
@@ -57,7 +67,7 @@ function Glossary({ sheet }: { sheet: GlossarySheet }) {
         />
         {canWrite && open !== newWord && <Button onClick={() => setOpen(newWord)}>New word</Button>}
       </div>
-      {change.error !== null && <ErrorNotice error={change.error} />}
+      <Removed gone={gone} isBusy={change.isPending} error={change.error} onUndo={write} />
       {open === newWord && (
         <WordForm
           entry={{ term: words.trim(), also: [], means: "" }}
@@ -97,12 +107,20 @@ function Glossary({ sheet }: { sheet: GlossarySheet }) {
                       <span className="flex flex-wrap gap-x-4 text-sm">
                         <WordAct says="Edit" term={term} onAct={() => setOpen(key)} />
                         {original != null && (
-                          <WordAct says="Back to the original" term={term} onAct={() => write({ key })} />
+                          <WordAct
+                            says="Back to the original"
+                            term={term}
+                            onAct={() => takeAway(key, entry, { key })}
+                          />
                         )}
                         <WordAct
                           says={original === null ? "Remove" : "Leave it out"}
                           term={term}
-                          onAct={() => write({ key, entry: null })}
+                          onAct={() =>
+                            original === undefined
+                              ? write({ key, entry: null })
+                              : takeAway(key, entry, { key, entry: null })
+                          }
                         />
                       </span>
                     )}
