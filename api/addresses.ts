@@ -30,6 +30,7 @@ export const addresses = {
   backups: { method: "GET", path: "/api/backups" },
   backUp: { method: "POST", path: "/api/backups" },
   everything: { method: "GET", path: "/api/everything" },
+  reports: { method: "GET", path: "/api/reports" },
   auditCsv: { method: "GET", path: "/api/audit.csv" },
   storeFacts: { method: "GET", path: "/api/store" },
   setStoreFacts: { method: "PUT", path: "/api/store" },

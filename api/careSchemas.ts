@@ -145,7 +145,10 @@ export const withdrawalSchema = z.strictObject({
 export type Withdrawal = z.infer<typeof withdrawalSchema>;
 
 /** A sentence and what stands in it, said in the language of whoever reads. */
-const toldSchema = z.strictObject({ phrase: z.string(), values: z.array(z.union([z.string(), z.number(), z.array(z.number())])).readonly() });
+const toldSchema = z.strictObject({
+  phrase: z.string(),
+  values: z.array(z.union([z.string(), z.number(), z.array(z.number())])).readonly(),
+});
 
 export const runVerdictSchema = traceOutputSchema.extend({
   breaches: z.array(breachSchema.extend({ says: toldSchema })),

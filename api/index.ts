@@ -43,6 +43,7 @@ export {
   type StaffSheet,
   type StoreFacts,
 } from "./peopleSchemas.ts";
+export type { ReportSheet } from "./reportSchemas.ts";
 export * from "./roles.ts";
 export type {
   Boat,

@@ -50,6 +50,7 @@ const staffScreens = {
     "/library/styles",
     "/library/templates",
     "/more",
+    "/reports",
     "/store",
     "/staff",
     "/rights",

@@ -1,7 +1,8 @@
+import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { startNewStore } from "../cli/demoProcess.ts";
 import { test } from "./job.ts";
-import { expect, readPdf, signIn, startWalk, tinyPng } from "./store.ts";
+import { expect, expectAccessible, readPdf, signIn, startWalk, tinyPng } from "./store.ts";
 
 // Nothing here is about the app kept aboard: without it each page is there sooner.
 test.use({ serviceWorkers: "block" });
@@ -363,7 +364,7 @@ test("everything taken along: one file of all, and the store's calendar", async 
   await job.done();
 });
 
-test("the owner of the store: staff, store, units, opening days, backup, and what is off course", async ({
+test("the owner of the store: staff, store, opening days, backup, what is off course, how first services were kept", async ({
   page,
   store,
   job,
@@ -385,6 +386,17 @@ test("the owner of the store: staff, store, units, opening days, backup, and wha
   await page.getByLabel("Sat", { exact: true }).fill("4");
   await page.getByRole("button", { name: "Save", exact: true }).click();
   await expect(page.getByText("Saved.")).toBeVisible();
+  await go(page, "More");
+  await go(page, "Reports");
+  const first = page.getByRole("region", { name: "First services kept" });
+  await expect(first).toContainText(/\d+ % \(\d+ to \d+\) of the first services that fell due were kept/);
+  await expect(page.getByRole("region", { name: "Topics put off" })).toContainText("Put off most");
+  await expectAccessible(page);
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save as CSV: First services kept" }).click(),
+  ]);
+  expect(readFileSync(await file.path(), "utf8")).toMatch(/^month of the handover,kept,late,lost,still to come/);
   await job.done();
 });
 

@@ -20,6 +20,7 @@ import { createFiles } from "./repositories/files.ts";
 import { createOwnerLinks } from "./repositories/ownerLinks.ts";
 import { createPeople } from "./repositories/people.ts";
 import { createPhotos } from "./repositories/photos.ts";
+import { createReportTables } from "./repositories/reports.ts";
 import { createRuns } from "./repositories/runs.ts";
 import { createSessions } from "./repositories/sessions.ts";
 import { createSettings } from "./repositories/settings.ts";
@@ -41,6 +42,7 @@ import { createLanguageService } from "./services/languageService.ts";
 import { createLibraryService } from "./services/libraryService.ts";
 import { createOwnerService } from "./services/ownerService.ts";
 import { createPackService } from "./services/packService.ts";
+import { createReportService } from "./services/reportService.ts";
 import { createRigService } from "./services/rigService.ts";
 import { createRunService } from "./services/runService.ts";
 import { createSealing } from "./services/sealing.ts";
@@ -243,6 +245,7 @@ export function createServices(
     forecaster: demo?.forecaster ?? null,
     jobs,
     sheetService: createSheetService({ ...parts, templates }),
+    reportService: createReportService({ ...parts, people, reportTables: createReportTables(database) }),
   };
 }
 

@@ -1,7 +1,8 @@
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
 import { backupSheetSchema } from "../keepingSchemas.ts";
-import { owners } from "../roles.ts";
+import { reportSheetSchema } from "../reportSchemas.ts";
+import { keepers, owners } from "../roles.ts";
 import { none } from "./shared.ts";
 
 /** The store as a whole: what is kept of it elsewhere, and what is taken along. */
@@ -24,6 +25,15 @@ export const keepingEndpoints = {
     query: none,
     body: none,
     answer: backupSheetSchema,
+  }),
+  reports: endpoint({
+    ...addresses.reports,
+    summary: "What twelve months have taught: minutes, what is put off, musts not done, first services, break-ins",
+    admits: keepers,
+    params: none,
+    query: none,
+    body: null,
+    answer: reportSheetSchema,
   }),
   everything: endpoint({
     ...addresses.everything,

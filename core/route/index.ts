@@ -31,7 +31,7 @@ export {
 } from "./planWalk.ts";
 export { prepareTopics, prepareWalk, type Teaching } from "./prepareWalk.ts";
 export { type CallsHere, listRaises, type Raise, raiseTopics } from "./raiseTopics.ts";
-export { proposeMinutes, reckonMinutes, speakMinutes, talkPace } from "./reckonMinutes.ts";
+export { chooseLevel, proposeMinutes, reckonMinutes, speakMinutes, talkPace } from "./reckonMinutes.ts";
 export { rerouteWalk } from "./rerouteWalk.ts";
 export { type RouteError, route } from "./route.ts";
 export { simulateWalk, type WalkTimes, walkSpread } from "./simulateWalk.ts";

@@ -150,6 +150,11 @@ function createBoatLists({ models }: Database) {
       const where = ids === undefined ? {} : { where: { id: { [Op.in]: [...ids] } } };
       return readAll(models.boats, { ...where, attributes: headColumns, order: ["name", "hull"] });
     },
+    /** Boats that were handed over between two days, these included. */
+    async listInServiceBetween(from: LocalDate, to: LocalDate): Promise<string[]> {
+      const sql = "SELECT id FROM boats WHERE inService >= ? AND inService <= ?";
+      return (await readQuery<{ id: string }>(models.boats, sql, [from, to])).map(({ id }) => id);
+    },
     /** Of each boat that was handed over what its care depends on: a tenth of its rig, taken out by the database. */
     async listCared(ids: readonly string[]): Promise<CaredBoat[]> {
       const paths = careRigParts.map((part) => `'$.${part}'`).join(", ");

@@ -6,7 +6,7 @@ import { serve } from "../http.ts";
 import { writeStore } from "../keeping/storeFile.ts";
 
 /** The store as a whole. */
-export function routeKeeping(router: Router, { auth, database, settings, clock, keeper }: Services) {
+export function routeKeeping(router: Router, { auth, database, settings, clock, keeper, reportService }: Services) {
   router.get(
     endpoints.backups.path,
     serve(endpoints.backups, auth, () => keeper.read()),
@@ -18,6 +18,10 @@ export function routeKeeping(router: Router, { auth, database, settings, clock, 
       void keeper.run();
       return keeper.read();
     }),
+  );
+  router.get(
+    endpoints.reports.path,
+    serve(endpoints.reports, auth, () => reportService.read()),
   );
   router.get(
     endpoints.everything.path,

@@ -185,6 +185,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/store/RightsScreen.tsx")).RightsScreen }),
           },
           {
+            path: "/reports",
+            lazy: async () => ({ Component: (await import("../screens/reports/ReportsScreen.tsx")).ReportsScreen }),
+          },
+          {
             path: "/audit",
             lazy: async () => ({ Component: (await import("../screens/store/AuditScreen.tsx")).AuditScreen }),
           },

@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { isOneOf, owners } from "../../../api/index.ts";
+import { everyone, isOneOf, keepers, owners } from "../../../api/index.ts";
 import { useMe } from "../../app/useMe.ts";
 
 /** What is looked at now and then. */
@@ -8,34 +8,40 @@ const pages = [
     to: "/messages",
     says: "Messages",
     why: "Everything that was sent, is ready, waits, failed or was answered",
-    isOwners: false,
+    admits: everyone,
+  },
+  {
+    to: "/reports",
+    says: "Reports",
+    why: "What twelve months have taught: minutes, what is put off, first services, break-ins",
+    admits: keepers,
   },
   {
     to: "/account",
     says: "Your account",
     why: "Password, second step at sign-in, where you are signed in",
-    isOwners: false,
+    admits: everyone,
   },
-  { to: "/staff", says: "Staff", why: "Invite people, change what they may do, share a tablet", isOwners: true },
-  { to: "/store", says: "Store", why: "Name, address, phone, time zone, units, spelling, paper", isOwners: true },
-  { to: "/rights", says: "Who may do what", why: "Each role, as the server holds it", isOwners: false },
+  { to: "/staff", says: "Staff", why: "Invite people, change what they may do, share a tablet", admits: owners },
+  { to: "/store", says: "Store", why: "Name, address, phone, time zone, units, spelling, paper", admits: owners },
+  { to: "/rights", says: "Who may do what", why: "Each role, as the server holds it", admits: everyone },
   {
     to: "/audit",
     says: "Who did what",
     why: "Sign-ins, changes to staff, settings, library and boats, what was opened",
-    isOwners: true,
+    admits: owners,
   },
   {
     to: "/verify",
     says: "Verify a record",
     why: "Is a handover file what was sealed? No sign-in needed",
-    isOwners: false,
+    admits: everyone,
   },
 ] as const;
 
 export function MoreScreen() {
   const { role } = useMe();
-  const mine = pages.filter(({ isOwners }) => !isOwners || isOneOf(owners, role));
+  const mine = pages.filter(({ admits }) => isOneOf(admits, role));
   return (
     <main className="max-w-3xl px-4 pt-6 pb-10 md:px-8">
       <h1 className="text-2xl font-bold">More</h1>

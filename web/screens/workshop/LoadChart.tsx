@@ -3,6 +3,7 @@ import type { WorkshopSheet } from "../../../api/index.ts";
 import type { LocalDate } from "../../../core/dates/index.ts";
 import { spell } from "../../ui/amounts.ts";
 import type { Inks } from "../../ui/Chart.tsx";
+import { type Hatch, hatch, hatched } from "../../ui/hatch.ts";
 import { LazyChart } from "../../ui/LazyChart.tsx";
 import { formatDay } from "../../ui/words.ts";
 
@@ -102,30 +103,6 @@ function listBars(weeks: readonly Week[], picked: string, inks: Inks) {
     })),
   }));
 }
-
-interface Hatch {
-  readonly image: HTMLCanvasElement;
-  readonly repeat: "repeat";
-}
-
-/** Slanted strokes: told from what is booked in the black and white of the sunlight theme too. */
-function hatch({ helm, panel }: Inks): Hatch {
-  const image = document.createElement("canvas");
-  [image.width, image.height] = [hatchPx, hatchPx];
-  const pen = image.getContext("2d")!;
-  pen.fillStyle = panel;
-  pen.fillRect(0, 0, hatchPx, hatchPx);
-  pen.strokeStyle = helm;
-  pen.lineWidth = 2;
-  for (const at of [-hatchPx / 2, hatchPx / 2, (3 * hatchPx) / 2]) {
-    pen.moveTo(at - hatchPx, hatchPx);
-    pen.lineTo(at + hatchPx, -hatchPx);
-  }
-  pen.stroke();
-  return { image, repeat: "repeat" };
-}
-const hatchPx = 6;
-const hatched = "bg-[repeating-linear-gradient(135deg,var(--helm)_0_2px,var(--panel)_2px_4px)]";
 
 /** The band the hours stay in eight weeks of ten, and the shop capacity. */
 const listLines = (weeks: readonly Week[], inks: Inks) => [

@@ -1,0 +1,133 @@
+import { useCallback } from "react";
+import type { ReportSheet } from "../../../api/index.ts";
+import type { Inks } from "../../ui/Chart.tsx";
+import { hatch, hatched } from "../../ui/hatch.ts";
+import { LazyChart } from "../../ui/LazyChart.tsx";
+import { count, monthNames } from "../../ui/words.ts";
+import { compareYears, sayPercent, saySpan } from "./estimates.ts";
+import { Report } from "./Report.tsx";
+
+/** "2026-03" → "Mar 26". */
+const sayMonth = (month: string) => `${monthNames[Number(month.slice(5)) - 1]!.slice(0, 3)} ${month.slice(2, 4)}`;
+
+interface Stack {
+  readonly name: string;
+  readonly ink: keyof Inks | "hatched";
+  readonly values: readonly number[];
+}
+interface MonthsProps {
+  readonly months: readonly string[];
+  readonly stacks: readonly Stack[];
+  readonly unit: string;
+  readonly says: string;
+}
+
+/** Columns by month, what they are made of one on the other, with a legend in words. */
+function MonthColumns({ months, stacks, unit, says }: MonthsProps) {
+  const draw = useCallback(
+    (inks: Inks) => ({
+      grid: { left: 40, right: 8, top: 30, bottom: 26 },
+      xAxis: {
+        type: "category",
+        data: months.map(sayMonth),
+        axisTick: { show: false },
+        axisLine: { lineStyle: { color: inks.ink } },
+        axisLabel: { color: inks.soft, hideOverlap: true },
+      },
+      yAxis: {
+        type: "value",
+        name: unit,
+        minInterval: 1,
+        nameTextStyle: { color: inks.soft, align: "left" },
+        axisLabel: { color: inks.soft },
+        splitLine: { lineStyle: { color: inks.rule } },
+      },
+      tooltip: {
+        trigger: "axis",
+        backgroundColor: inks.panel,
+        borderColor: inks.ink,
+        textStyle: { color: inks.ink },
+      },
+      series: stacks.map(({ name, ink, values }) => ({
+        type: "bar",
+        name,
+        stack: "all",
+        barMaxWidth: 44,
+        data: [...values],
+        itemStyle: { color: ink === "hatched" ? hatch(inks) : inks[ink], borderColor: inks.ink, borderWidth: 0.6 },
+      })),
+    }),
+    [months, stacks, unit],
+  );
+  return (
+    <figure className="mt-2">
+      <LazyChart draw={draw} heightPx={230} says={says} />
+      <figcaption className="flex flex-wrap gap-x-5 text-sm text-soft">
+        {stacks.map(({ name, ink }) => (
+          <span key={name} className="inline-flex items-center gap-1.5">
+            <span
+              aria-hidden
+              className={`size-3 border border-ink ${ink === "hatched" ? hatched : ""}`}
+              style={ink === "hatched" ? {} : { background: `var(--${ink})` }}
+            />
+            {name}
+          </span>
+        ))}
+      </figcaption>
+    </figure>
+  );
+}
+
+/** First services of engines by the month their boat was handed over: kept, late, lost, still to come. */
+export function FirstServiceReport({ sheet: { firstServices } }: { sheet: ReportSheet }) {
+  const { months, now, before } = firstServices;
+  const says =
+    now === null
+      ? "No first service has fallen due yet of what was handed over in these twelve months."
+      : `${saySpan(now)} of the first services that fell due were kept, ${now.n} in all. ${compareYears(now, before, sayPercent)}`;
+  const csv = [
+    ["month of the handover", "kept", "late", "lost", "still to come"],
+    ...months.map(({ month, kept, late, lost, open }) => [month, kept, late, lost, open]),
+  ];
+  const stacks: Stack[] = [
+    { name: "kept", ink: "helm", values: months.map(({ kept }) => kept) },
+    { name: "late", ink: "hatched", values: months.map(({ late }) => late) },
+    { name: "lost", ink: "magenta", values: months.map(({ lost }) => lost) },
+    { name: "still to come", ink: "panel", values: months.map(({ open }) => open) },
+  ];
+  return (
+    <Report title="First services kept" says={says} csv={csv}>
+      {months.some(({ kept, late, lost, open }) => kept + late + lost + open > 0) && (
+        <MonthColumns months={months.map(({ month }) => month)} stacks={stacks} unit="engines" says={says} />
+      )}
+      <p className="mt-1 text-sm text-soft">
+        Kept: done here by its day or hours, with 30 days and 5 h of grace. Late: later, or overdue. Lost: done
+        elsewhere, or 120 days past its day, or at twice its hours. By the month in which the boat was handed over.
+      </p>
+    </Report>
+  );
+}
+
+/** Runs of the break-in by the month of the handover: as asked, or with something to change. */
+export function BreakInReport({ sheet: { runs } }: { sheet: ReportSheet }) {
+  const { months, now, before } = runs;
+  const says =
+    now === null
+      ? "No run was logged by boats that were handed over in these twelve months."
+      : `${saySpan(now)} of ${count(now.n, "run that was", "runs that were")} logged kept to the break-in. ${compareYears(now, before, sayPercent)}`;
+  const csv = [
+    ["month of the handover", "runs", "as asked", "boats that logged some"],
+    ...months.map(({ month, n, k, boats }) => [month, n, k, boats]),
+  ];
+  const stacks: Stack[] = [
+    { name: "as asked", ink: "helm", values: months.map(({ k }) => k) },
+    { name: "something to change", ink: "hatched", values: months.map(({ k, n }) => n - k) },
+  ];
+  return (
+    <Report title="Break-ins run well" says={says} csv={csv}>
+      {months.some(({ n }) => n > 0) && (
+        <MonthColumns months={months.map(({ month }) => month)} stacks={stacks} unit="runs" says={says} />
+      )}
+    </Report>
+  );
+}
