@@ -1,4 +1,3 @@
-import { useMemo } from "react";
 import { drawFamily, type ShapeRole } from "../../core/drawing/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 
@@ -10,12 +9,33 @@ interface HullSignProps extends Pick<Rig, "loaM" | "beamM"> {
 const pxPerM = 19;
 const shown: readonly ShapeRole[] = ["hull", "sole", "console", "cushion", "glass", "locker"];
 
+interface Stroke {
+  readonly role: ShapeRole;
+  readonly d: string;
+}
+const drawn = new Map<string, readonly Stroke[]>();
+const mostDrawn = 100;
+
+/** A list has hundreds of boats of a few shapes: each is drawn once, and what is inked alike is one line. */
+function drawOnce(family: Rig["family"], loaM: number, beamM: number): readonly Stroke[] {
+  const key = `${family} ${loaM} ${beamM}`;
+  const known = drawn.get(key);
+  if (known !== undefined) return known;
+  const strokes: Stroke[] = [];
+  for (const { role, d } of drawFamily({ family, loaM, beamM })) {
+    if (!shown.includes(role)) continue;
+    const last = strokes.at(-1);
+    if (last?.role === role) strokes[strokes.length - 1] = { role, d: `${last.d} ${d}` };
+    else strokes.push({ role, d });
+  }
+  if (drawn.size >= mostDrawn) drawn.clear();
+  drawn.set(key, strokes);
+  return strokes;
+}
+
 /** A boat of its family lying on its side, bow to the right, for one line of a table. All boats at one scale. */
 export function HullSign({ family, loaM, beamM, engines }: HullSignProps) {
-  const shapes = useMemo(
-    () => drawFamily({ family: family as Rig["family"], loaM, beamM }).filter(({ role }) => shown.includes(role)),
-    [family, loaM, beamM],
-  );
+  const shapes = drawOnce(family as Rig["family"], loaM, beamM);
   const behindM = 0.75;
   return (
     <svg

@@ -10,8 +10,8 @@ import { stageWords } from "./stageWords.ts";
 type Row = BoatList["boats"][number];
 
 /** So many rows fill any screen; more are drawn as one comes down to them. */
-const inSight = 24;
-const step = 60;
+const inSight = 16;
+const step = 48;
 
 /** Boats as a table; on a phone each is a few lines to read. */
 export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
