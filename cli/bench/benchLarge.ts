@@ -86,6 +86,15 @@ export async function benchLarge(): Promise<Figure[]> {
   const { child, call, stop, address, headers } = await startStore(folder, "ines");
   await call("GET", "/api/care");
   const [careMs, workshopMs, boatsMs, foundMs]: [number[], number[], number[], number[]] = [[], [], [], []];
+  await call("GET", "/api/boats");
+  // Often enough that one sweep of the memory is not what a twentieth of them says.
+  for (let i = 0; i < 125; i++) {
+    const list = await call("GET", "/api/boats");
+    const found = await call("GET", `/api/boats?find=${encodeURIComponent(sought[i % sought.length]!)}`);
+    if (i < 5) continue;
+    boatsMs.push(list.ms);
+    foundMs.push(found.ms);
+  }
   for (let i = 0; i < 45; i++) {
     // Hours come in all the while: what is known of that boat is worked out anew.
     const date = dayOf(Date.now(), "UTC");
@@ -97,14 +106,6 @@ export async function benchLarge(): Promise<Figure[]> {
     if (i < 5) continue;
     careMs.push(care.ms);
     workshopMs.push(workshop.ms);
-  }
-  // Often enough that one sweep of the memory is not what a twentieth of them says.
-  for (let i = 0; i < 125; i++) {
-    const list = await call("GET", "/api/boats");
-    const found = await call("GET", `/api/boats?find=${encodeURIComponent(sought[i % sought.length]!)}`);
-    if (i < 5) continue;
-    boatsMs.push(list.ms);
-    foundMs.push(found.ms);
   }
   const reportsMs: number[] = [];
   for (let i = 0; i < 4; i++) {

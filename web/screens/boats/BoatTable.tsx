@@ -11,9 +11,9 @@ type Row = BoatList["boats"][number];
 
 /** So many rows fill any screen; more are drawn as one comes down to them. */
 const inSight = 16;
-const step = 48;
+const step = 40;
 
-/** Boats as a table; on a phone each is a few lines to read. */
+/** Boats as a table, its columns fixed, so that a row more moves none of the others; on a phone each is a few lines to read. */
 export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
   const drawn = useDeferredValue(boats, []);
   const [reached, setReached] = useState({ boats, rows: step });
@@ -25,16 +25,16 @@ export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
   if (boats.length === 0) return null;
   return (
     <div className="relative overflow-x-auto">
-      <table className="mt-2 w-full">
+      <table className="mt-2 w-full md:min-w-[56rem] md:table-fixed">
         <thead className="max-md:sr-only">
           <tr className="border-b border-ink">
             <th className="w-44 py-1">From above</th>
             <th>Boat</th>
             <th>Buyer</th>
-            <th>Stage</th>
-            <th>Handover</th>
-            <th className="text-right">Service due</th>
-            <th className="pl-4 text-right">Owed</th>
+            <th className="w-32">Stage</th>
+            <th className="w-36">Handover</th>
+            <th className="w-36 text-right">Service due</th>
+            <th className="w-14 text-right">Owed</th>
           </tr>
         </thead>
         <tbody>
