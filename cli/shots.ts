@@ -14,6 +14,8 @@ interface Shot {
   readonly name: string;
   readonly path: string;
   readonly size: { width: number; height: number };
+  /** Who looks at it, where that is not the specialist. */
+  readonly who?: string;
   readonly before?: (page: Page) => Promise<void>;
 }
 
@@ -57,7 +59,7 @@ const shots: Shot[] = [
       for (let step = 0; step < 3; step++) await done.click();
     },
   },
-  { name: "ramp", path: "/boats/w118/ramp", size: tablet },
+  { name: "reports", path: "/reports", size: tablet, who: "Ines Marr", before: waitForChart },
   {
     name: "trip",
     path: "/deliveries/d-w097/trip",
@@ -159,16 +161,21 @@ const shots: Shot[] = [
 const demo = await startDemoProcess();
 const browser = await launchBrowser();
 mkdirSync(folder, { recursive: true });
-const context = await browser.newContext({ viewport: tablet, reducedMotion: "reduce" });
-const page = await context.newPage();
-page.setDefaultTimeout(10_000);
-await page.goto(`${demo.address}/sign-in`);
-await page.getByRole("heading", { name: "Demo accounts" }).waitFor();
-await page.getByRole("button", { name: /Nessa Quill/ }).click();
-await page.getByRole("list", { name: "Handovers today" }).waitFor();
+const signIn = async (who: string) => {
+  const context = await browser.newContext({ viewport: tablet, reducedMotion: "reduce" });
+  const page = await context.newPage();
+  page.setDefaultTimeout(10_000);
+  await page.goto(`${demo.address}/sign-in`);
+  await page.getByRole("heading", { name: "Demo accounts" }).waitFor();
+  await page.getByRole("button", { name: new RegExp(who) }).click();
+  await page.getByRole("list", { name: "Handovers today" }).waitFor();
+  return page;
+};
 try {
-  for (const { name, path, size, before } of shots) {
+  const nessa = await signIn("Nessa Quill");
+  for (const { name, path, size, who, before } of shots) {
     if (only.length > 0 && !only.includes(name)) continue;
+    const page = who === undefined ? nessa : await signIn(who);
     await page.setViewportSize(size);
     await page.goto(demo.address + path);
     await page.getByRole("heading", { level: 1 }).first().waitFor();

@@ -53,7 +53,7 @@ async function timePaint(address: string, cookie: string) {
   const [name, value] = cookie.split("=") as [string, string];
   await context.addCookies([{ name, value, url: address }]);
   const page = await context.newPage();
-  const rows = "document.querySelectorAll('main tbody tr').length > 15";
+  const rows = "document.querySelectorAll('main tbody tr').length > 11";
   const go = (label: string) =>
     `[...document.querySelectorAll("nav a")].find((each) => each.textContent.trim().startsWith("${label}")).click();`;
   await page.goto(`${address}/boats`);

@@ -1,4 +1,4 @@
-import { memo, useDeferredValue, useEffect, useEffectEvent, useRef, useState } from "react";
+import { memo, useEffect, useEffectEvent, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { BoatList } from "../../app/useFoundBoats.ts";
 import { HullSign } from "../../plan/HullSign.tsx";
@@ -10,12 +10,18 @@ import { stageWords } from "./stageWords.ts";
 type Row = BoatList["boats"][number];
 
 /** So many rows fill any screen; more are drawn as one comes down to them. */
-const inSight = 16;
+const inSight = 12;
 const step = 40;
+const restMs = 120;
 
 /** Boats as a table, its columns fixed, so that a row more moves none of the others; on a phone each is a few lines to read. */
 export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
-  const drawn = useDeferredValue(boats, []);
+  // With each letter typed above it there is another list: the rest is drawn once that stands for a moment.
+  const [drawn, setDrawn] = useState<typeof boats | null>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => setDrawn(boats), restMs);
+    return () => clearTimeout(timer);
+  }, [boats]);
   const [reached, setReached] = useState({ boats, rows: step });
   // Another list begins at its top.
   const rows = reached.boats === boats ? reached.rows : step;
