@@ -2,26 +2,23 @@ import type { Inks } from "./Chart.tsx";
 
 /** A colour of a chart that is drawn as slanted strokes. */
 export interface Hatch {
-  readonly image: HTMLCanvasElement;
+  readonly image: string;
+  readonly imageWidth: number;
+  readonly imageHeight: number;
   readonly repeat: "repeat";
 }
-const hatchPx = 6;
+const px = 6;
 
 /** Slanted strokes: told from a full colour in the black and white of the sunlight theme too. */
 export function hatch({ helm, panel }: Inks): Hatch {
-  const image = document.createElement("canvas");
-  [image.width, image.height] = [hatchPx, hatchPx];
-  const pen = image.getContext("2d")!;
-  pen.fillStyle = panel;
-  pen.fillRect(0, 0, hatchPx, hatchPx);
-  pen.strokeStyle = helm;
-  pen.lineWidth = 2;
-  for (const at of [-hatchPx / 2, hatchPx / 2, (3 * hatchPx) / 2]) {
-    pen.moveTo(at - hatchPx, hatchPx);
-    pen.lineTo(at + hatchPx, -hatchPx);
-  }
-  pen.stroke();
-  return { image, repeat: "repeat" };
+  const strokes = [-px / 2, px / 2, (3 * px) / 2].map((at) => `M${at - px} ${px}L${at + px} ${-px}`).join("");
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${px}" height="${px}"><rect width="${px}" height="${px}" fill="${panel}"/><path d="${strokes}" stroke="${helm}" stroke-width="2"/></svg>`;
+  return {
+    image: `data:image/svg+xml,${encodeURIComponent(svg)}`,
+    imageWidth: px,
+    imageHeight: px,
+    repeat: "repeat",
+  };
 }
 
 /** The same strokes in a legend. */
