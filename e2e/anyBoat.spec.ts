@@ -179,7 +179,8 @@ test("a stock list with three bad rows: what is good goes in once, what is bad i
   await expect(rows.getByRole("row", { name: /SLW20311B626/ })).toContainText("Ferrin 20");
   await page.goto(`${store.address}/boats`);
   await expect(page.getByRole("row").nth(60)).toBeAttached();
-  const rowsBefore = await page.getByRole("row").count();
+  const head = page.getByRole("heading", { name: /^Boats \d+/ });
+  const before = Number(/\d+/.exec((await head.textContent())!)![0]);
   await page.goto(`${store.address}/boats/stock`);
   await page.getByLabel("Choose the file").setInputFiles(file);
   await page.getByRole("button", { name: "Add 2 boats" }).click();
@@ -188,7 +189,7 @@ test("a stock list with three bad rows: what is good goes in once, what is bad i
   await expect(page.getByText("0 new, 3 known already, 3 to be mended")).toBeVisible();
   await expect(page.getByRole("button", { name: "Add 0 boats" })).toBeDisabled();
   await page.goto(`${store.address}/boats`);
-  await expect(page.getByRole("row")).toHaveCount(rowsBefore + 2);
+  await expect(head).toHaveText(`Boats ${before + 2}`);
 });
 
 test("a topic is edited, seen in the plan, compared with the shipped one and taken back", async ({
