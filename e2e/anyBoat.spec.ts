@@ -287,6 +287,7 @@ test("forty-five minutes for first-timers on a pontoon: what waits is said, and 
   await expect(page.getByText(/^All \d+ checks are done/)).toBeVisible();
   await page.getByRole("link", { name: "The plan" }).click();
   await waits.getByRole("link", { name: "Walk the second session" }).click();
+  await expect(page).toHaveURL(/session=2/);
   await page.getByRole("button", { name: "Start the walk" }).click();
   await expect(page.locator("#topic")).toBeVisible();
   const { plan } = await (await page.request.get(`${store.address}/api/deliveries/d-m204`)).json();
