@@ -111,6 +111,27 @@ describe("a bundle", () => {
     expect(body.chain.number).toBe(answer.body.known.number);
   });
 
+  it("is whole although something is added while it is read", async () => {
+    const { chain } = home.services;
+    const list = chain.listAmendments;
+    let isFirst = true;
+    chain.listAmendments = async (...given) => {
+      if (isFirst) {
+        isFirst = false;
+        const entry = { id: ulid(), delivery: "d-w081", at: toInstant(Date.now()), by: "nessa", device: "t" };
+        const promise = { ...entry, kind: "promise", note: "A second fender", isExtra: false };
+        expect((await nessa.send("POST", "/api/deliveries/d-w081/entries", { entries: [promise] })).status).toBe(200);
+      }
+      return list(...given);
+    };
+    try {
+      const { body } = await nessa.get("/api/deliveries/d-w081/bundle.json");
+      expect((await nessa.send("POST", "/api/verify", body)).body).toMatchObject({ isIntact: true, differences: [] });
+    } finally {
+      chain.listAmendments = list;
+    }
+  });
+
   it("with one entry changed is caught at that entry, even where its hashes were changed with it", async () => {
     const { body } = await nessa.get("/api/deliveries/d-w097/bundle.json");
     const values = Object.values(body.content.entries) as { value: { id: string; kind: string; note: string } }[];

@@ -205,10 +205,11 @@ function createBundleReader(parts: Parts, verify: ReturnType<typeof createVerifi
 
 async function writeBundle(parts: Parts, id: string): Promise<Bundle | SealedBundle> {
   const { chain, snapshots, storeKey, handoverService } = parts;
-  const { log } = await handoverService.get(id);
   const seal = await chain.findSeal(id);
-  if (seal === null) throw new Failure("not-sealed", { delivery: id });
   const amendments = await chain.listAmendments(id);
+  // Entries last: one that is added meanwhile is in no addition yet, where an addition without its entry would be a forgery.
+  const { log } = await handoverService.get(id);
+  if (seal === null) throw new Failure("not-sealed", { delivery: id });
   const place = { number: seal.number, previous: seal.previous, link: seal.link };
   const handover = JSON.parse(seal.canonical) as Handover | SealedHandover;
   if (handover.format === "ravik.handover/1")
