@@ -1,18 +1,20 @@
 import { useCallback } from "react";
 import type { RunSheet } from "../../api/index.ts";
 import { formatClockAt } from "../../core/breakin/index.ts";
+import type { Tell } from "../../core/language/index.ts";
 import { fromCore, shownUnit } from "../../core/units/index.ts";
 import { headOf } from "../ui/amounts.ts";
 import type { Inks } from "../ui/Chart.tsx";
 import { LazyChart } from "../ui/LazyChart.tsx";
 import { storeRegion } from "../ui/storeTime.ts";
 import { useTell } from "../ui/tell.ts";
+import { tooltipIn } from "../ui/tooltip.ts";
 
 /** A run as engine speed against time: the limits of its hours shaded, what they ask about marked. */
 export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number }) {
   const tell = useTell();
   const isWarm = sheet.temperatures.length > 1;
-  const draw = useCallback((inks: Inks) => drawRun(sheet, topRpm, inks), [sheet, topRpm]);
+  const draw = useCallback((inks: Inks) => drawRun(sheet, topRpm, inks, tell), [sheet, topRpm, tell]);
   const { breaches, runS } = sheet.run.verdict;
   return (
     <LazyChart
@@ -52,7 +54,7 @@ function shadeLimits({ run, limits }: RunSheet, endS: number, topRpm: number) {
   });
 }
 
-function drawRun(sheet: RunSheet, topRpm: number, inks: Inks) {
+function drawRun(sheet: RunSheet, topRpm: number, inks: Inks, tell: Tell) {
   const { run, samples, temperatures } = sheet;
   const endS = samples.at(-1)?.[0] ?? 0;
   const isWarm = temperatures.length > 1;
@@ -62,31 +64,28 @@ function drawRun(sheet: RunSheet, topRpm: number, inks: Inks) {
       type: "value",
       min: 0,
       max: Math.ceil(endS / 60),
-      name: "time",
+      name: tell("time"),
       nameLocation: "middle",
       nameGap: 24,
       axisLabel: { color: inks.soft, formatter: (min: number) => formatClockAt(run.startMin, min * 60) },
       axisLine: { lineStyle: { color: inks.ink } },
       splitLine: { show: false },
     },
-    yAxis: [speedAxis(topRpm, inks), ...(isWarm ? [coolantAxis(inks)] : [])],
+    yAxis: [speedAxis(topRpm, inks, tell), ...(isWarm ? [coolantAxis(inks, tell)] : [])],
     tooltip: {
-      trigger: "axis",
-      backgroundColor: inks.panel,
-      borderColor: inks.ink,
-      textStyle: { color: inks.ink },
-      formatter: formatPoints(run.startMin),
+      ...tooltipIn(inks),
+      formatter: formatPoints(run.startMin, tell),
     },
     series: [speedSeries(sheet, topRpm, inks), ...(isWarm ? [coolantSeries(temperatures, inks)] : [])],
   };
 }
 
-const speedAxis = (topRpm: number, inks: Inks) => ({
+const speedAxis = (topRpm: number, inks: Inks, tell: Tell) => ({
   type: "value",
   min: 0,
   max: Math.ceil((topRpm * 1.05) / 500) * 500,
   interval: 1000,
-  name: "rpm",
+  name: tell("rpm"),
   nameTextStyle: { color: inks.soft, align: "right" },
   nameGap: 12,
   axisLabel: { color: inks.soft },
@@ -95,25 +94,25 @@ const speedAxis = (topRpm: number, inks: Inks) => ({
 
 const coolantUnit = () => shownUnit("temperature", storeRegion().units);
 
-const coolantAxis = (inks: Inks) => ({
+const coolantAxis = (inks: Inks, tell: Tell) => ({
   type: "value",
   min: 0,
   max: coolantUnit() === "°F" ? 250 : 120,
   interval: coolantUnit() === "°F" ? 50 : 40,
-  name: headOf("coolant", "temperature"),
+  name: headOf(tell("coolant"), "temperature"),
   nameTextStyle: { color: inks.soft, align: "right" },
   nameGap: 12,
   axisLabel: { color: inks.soft },
   splitLine: { show: false },
 });
 
-const formatPoints = (startMin: number) => (points: { seriesIndex: number; value: [number, number] }[]) =>
+const formatPoints = (startMin: number, tell: Tell) => (points: { seriesIndex: number; value: [number, number] }[]) =>
   [
     formatClockAt(startMin, points[0]!.value[0] * 60),
     ...points.map(({ seriesIndex, value }) =>
       seriesIndex === 0
-        ? `${value[1].toLocaleString("en-GB")} rpm`
-        : `coolant ${Math.round(value[1])} ${coolantUnit()}`,
+        ? `${value[1].toLocaleString("en-GB")} ${tell("rpm")}`
+        : `${tell("coolant")} ${Math.round(value[1])} ${coolantUnit()}`,
     ),
   ].join("  ");
 

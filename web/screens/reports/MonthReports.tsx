@@ -3,6 +3,7 @@ import type { ReportSheet } from "../../../api/index.ts";
 import type { Inks } from "../../ui/Chart.tsx";
 import { hatch, hatched } from "../../ui/hatch.ts";
 import { LazyChart } from "../../ui/LazyChart.tsx";
+import { tooltipIn } from "../../ui/tooltip.ts";
 import { count, monthNames } from "../../ui/words.ts";
 import { compareYears, sayPercent, saySpan } from "./estimates.ts";
 import { Report } from "./Report.tsx";
@@ -43,10 +44,7 @@ function MonthColumns({ months, stacks, unit, says }: MonthsProps) {
         splitLine: { lineStyle: { color: inks.rule } },
       },
       tooltip: {
-        trigger: "axis",
-        backgroundColor: inks.panel,
-        borderColor: inks.ink,
-        textStyle: { color: inks.ink },
+        ...tooltipIn(inks),
       },
       series: stacks.map(({ name, ink, values }) => ({
         type: "bar",

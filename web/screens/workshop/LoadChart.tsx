@@ -5,6 +5,7 @@ import { spell } from "../../ui/amounts.ts";
 import type { Inks } from "../../ui/Chart.tsx";
 import { type Hatch, hatch, hatched } from "../../ui/hatch.ts";
 import { LazyChart } from "../../ui/LazyChart.tsx";
+import { tooltipIn } from "../../ui/tooltip.ts";
 import { formatDay } from "../../ui/words.ts";
 
 type Week = WorkshopSheet["weeks"][number];
@@ -67,10 +68,7 @@ function drawLoad(weeks: readonly Week[], picked: string, inks: Inks) {
       splitLine: { lineStyle: { color: inks.rule } },
     },
     tooltip: {
-      trigger: "axis",
-      backgroundColor: inks.panel,
-      borderColor: inks.ink,
-      textStyle: { color: inks.ink },
+      ...tooltipIn(inks),
       formatter: (points: { dataIndex: number }[]) => {
         const week = weeks[points[0]!.dataIndex]!;
         return `Week of ${formatDay(week.begins)}<br>${week.expectedH.toFixed(0)} h expected, ${week.p10H.toFixed(0)} to ${week.p90H.toFixed(0)}<br>${week.capacityH.toFixed(0)} h shop capacity`;
