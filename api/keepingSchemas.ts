@@ -1,5 +1,9 @@
 import { z } from "zod";
 import { instantSchema } from "../core/dates/index.ts";
+import { recordIdSchema } from "../core/walk/index.ts";
+
+/** The epoch of a store that was never put back from a backup. */
+export const firstEpoch = "first";
 
 /** How the store's backups stand. */
 export const backupSheetSchema = z.strictObject({
@@ -22,3 +26,36 @@ export const backupSheetSchema = z.strictObject({
   ),
 });
 export type BackupSheet = z.infer<typeof backupSheetSchema>;
+
+/** A store that was put back from a backup, and what came of it. */
+export const restoredSheetSchema = z.strictObject({
+  at: instantSchema,
+  /** When the backup was made: what was entered since comes from the devices that hold it, or is gone. */
+  of: instantSchema,
+  released: z.strictObject({ at: instantSchema, by: z.string() }).nullable(),
+  /** What the server was to do by itself by now. */
+  jobs: z.array(
+    z.strictObject({
+      id: z.string(),
+      kind: z.string(),
+      boat: recordIdSchema,
+      boatName: z.string(),
+      dueAtMs: z.number(),
+    }),
+  ),
+  /** Messages that wait for the owner; and those that stood ready in the backup and may have been sent since. */
+  messages: z.strictObject({ waiting: z.int(), ready: z.int() }),
+  /** Photos that an entry names and that are not here. */
+  missingPhotos: z.array(
+    z.strictObject({
+      photo: z.string(),
+      delivery: recordIdSchema,
+      boat: recordIdSchema,
+      boatName: z.string(),
+      topic: z.string().nullable(),
+      at: instantSchema,
+      by: z.string(),
+    }),
+  ),
+});
+export type RestoredSheet = z.infer<typeof restoredSheetSchema>;

@@ -37,6 +37,8 @@ export const meSchema = z.strictObject({
   store: plainText(80),
   /** Messages are carried by a service; else people send them by hand. */
   isCarried: z.boolean(),
+  /** The store was put back from a backup: messages wait until its owner lets them go on. */
+  isHeld: z.boolean(),
   /** IANA name; days and times are those of this zone. */
   timeZone: z.string(),
   region: regionSchema,
@@ -253,6 +255,8 @@ export const todaySchema = z.strictObject({
       failedJobs: z.int(),
       /** The last backup is there, is older than a night, or there is none. */
       backup: z.enum(["good", "late", "none"]),
+      /** The store was put back from a backup, and jobs and messages wait for the owner. */
+      isHeld: z.boolean(),
       latePromises: z.int(),
       overdueBoats: z.int(),
       stopped: z.int(),

@@ -21,6 +21,7 @@ await sayRefusals(async () => {
     const isOver = options.includes("--over");
     const { about, aside, key } = await restore({ backup, dataFolder, now, timeZone, isOver, passphrase });
     console.log(`${dataFolder} is the store of ${about.at} again: ${about.counts.boats} boats. ${keyWords[key]}`);
+    console.log("What Ravik sends by itself waits until the owner lets it go on: More, Store.");
     if (aside !== null) console.log(`The store that was there is ${dataFolder}/${aside}.`);
   } finally {
     await unlock();

@@ -76,7 +76,7 @@ test("what an owner has done stands on their page, however slow the line", async
   const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
   const walk = `${line.address}${address.pathname}?view=walk`;
   await phone.goto(walk);
-  await phone.waitForFunction(() => navigator.serviceWorker.controller !== null);
+  await phone.waitForFunction(() => navigator.serviceWorker.controller !== null, null, { timeout: 90_000 });
   await phone.goto(walk);
   await expect(phone.getByText(/, 0 done/)).toBeVisible();
   // Longer than a page waits before it shows what it read last: that was read before the mark.

@@ -127,9 +127,9 @@ function routeServer(router: Router, services: Services, version: string) {
   );
   router.get(
     endpoints.clock.path,
-    serve(endpoints.clock, services.auth, ({ ctx }) => {
+    serve(endpoints.clock, services.auth, async ({ ctx }) => {
       ctx.set("Cache-Control", "no-store");
-      return { nowMs: services.clock.nowMs() };
+      return { nowMs: services.clock.nowMs(), epoch: await services.epochs.findId() };
     }),
   );
   router.get(

@@ -4,6 +4,7 @@ import type { Database } from "./database/open.ts";
 import type { Forecaster } from "./forecaster.ts";
 import type { Gateway } from "./gateway.ts";
 import { createJobs } from "./jobs.ts";
+import { createEpochs } from "./keeping/epoch.ts";
 import { type Keeper, noKeeper } from "./keeping/keeper.ts";
 import { type Carrier, createMessages } from "./messages.ts";
 import { createNewsService } from "./news.ts";
@@ -43,6 +44,7 @@ import { createLibraryService } from "./services/libraryService.ts";
 import { createOwnerService } from "./services/ownerService.ts";
 import { createPackService } from "./services/packService.ts";
 import { createReportService } from "./services/reportService.ts";
+import { createRestoredService } from "./services/restoredService.ts";
 import { createRigService } from "./services/rigService.ts";
 import { createRunService } from "./services/runService.ts";
 import { createSealing } from "./services/sealing.ts";
@@ -130,7 +132,8 @@ export function createServices(
   const chain = createChain(database, storeKey);
   const snapshots = createSnapshots(database);
   const ownerLinks = createOwnerLinks(database);
-  const messages = createMessages(database, demo?.carrier ?? null);
+  const epochs = createEpochs(database);
+  const messages = createMessages(database, demo?.carrier ?? null, epochs.isHeld);
   const news = createNewsService();
   const libraryService = createLibraryService({ topicEdits, deliveries, settings, versions, clock });
   const languageService = createLanguageService({ boats, deliveries, people, templates, rigService, settings, clock });
@@ -169,6 +172,7 @@ export function createServices(
     sessions,
     audit,
     settings,
+    epochs,
   };
   const towingService = createTowingService({
     database,
@@ -196,7 +200,7 @@ export function createServices(
   const parts = { ...base, walkReader, sealing: createSealing(base) };
   const runService = createRunService(parts);
   const fleetCare = createFleetCare(parts);
-  const jobs = createJobs(database, clock, log);
+  const jobs = createJobs(database, clock, log, epochs.isHeld);
   const handoverService = createHandoverService(parts);
   const takePhoto = createTurns(mostPhotosWaiting, mostPhotosOfOne);
   const staffService = createStaffService({ ...parts, hasher, cost });
@@ -220,6 +224,7 @@ export function createServices(
     streams: createStreams(),
     press,
     keeper,
+    restoredService: createRestoredService({ ...parts, jobs }),
     takePhoto,
     staffService,
     signInService: createSignInService({ ...parts, hasher, cost }),

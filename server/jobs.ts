@@ -23,9 +23,15 @@ const mostAtOnce = 50;
 
 /**
  * What the server does by itself and when: kept in the database, so that a restart forgets nothing; each done once, for
- * its work and its mark are one transaction. A job that fails is tried again, later each time, then left as failed.
+ * its work and its mark are one transaction. A job that fails is tried again, later each time, then left as failed. While
+ * `isHeld` none is done.
  */
-export function createJobs({ models, inTransaction }: Database, clock: Clock, log?: Pick<Logger, "warn">) {
+export function createJobs(
+  { models, inTransaction }: Database,
+  clock: Clock,
+  log?: Pick<Logger, "warn">,
+  isHeld: () => Promise<boolean> = async () => false,
+) {
   const works = new Map<string, JobWork>();
   let timer: NodeJS.Timeout | null = null;
   let looking: Promise<void> = Promise.resolve();
@@ -70,6 +76,7 @@ export function createJobs({ models, inTransaction }: Database, clock: Clock, lo
     },
     /** Does what is due; answers how many were tried. */
     async tick(): Promise<number> {
+      if (await isHeld()) return 0;
       const due = await readAll(models.jobs, {
         where: { state: "waiting", dueAtMs: { [Op.lte]: clock.nowMs() } },
         order: ["dueAtMs", "id"],
@@ -90,6 +97,17 @@ export function createJobs({ models, inTransaction }: Database, clock: Clock, lo
       });
       const done = await readAll(models.jobs, { where: { state: "done" }, order: [["doneAt", "DESC"]], limit: most });
       return [...waiting, ...done];
+    },
+    /** Those that wait and fell due by now. */
+    listDue: () =>
+      readAll(models.jobs, {
+        where: { state: "waiting", dueAtMs: { [Op.lte]: clock.nowMs() } },
+        order: ["dueAtMs", "id"],
+      }),
+    /** What fell due by now is not done any more; `note` says why. */
+    async leaveOut(note: string, transaction: Transaction) {
+      const where = { state: "waiting", dueAtMs: { [Op.lte]: clock.nowMs() } };
+      await models.jobs.update({ state: "done", note, doneAt: nowIso() }, { where, transaction });
     },
     countFailed: () => models.jobs.count({ where: { state: "failed" } }),
     /** Looks every so often, one look after the other. What fails of `also` is logged by its name and holds up nothing else. */

@@ -78,9 +78,13 @@ const toLine = ({ deliveryId: _, boatId: __, ...row }: MessageRow) => row as Mes
 
 /**
  * Messages are kept in the table `outbox`, where people can read them. With a carrier one is sent at once; without, it is
- * ready: somebody sends it by hand and says so, and nothing claims that it was sent before.
+ * ready: somebody sends it by hand and says so, and nothing claims that it was sent before. While `isHeld` all of them wait.
  */
-export function createMessages({ models }: Database, carrier: Carrier | null): Messages {
+export function createMessages(
+  { models }: Database,
+  carrier: Carrier | null,
+  isHeld: (transaction: Transaction) => Promise<boolean> = async () => false,
+): Messages {
   /** Once under one id: the same again is acknowledged, anything else refused. What waited goes on from there. */
   const keep = async ({ secret, ...message }: Message, state: string, transaction: Transaction) => {
     const text = secret === undefined ? message.text : message.text.replaceAll(secret, "…");
@@ -116,7 +120,10 @@ export function createMessages({ models }: Database, carrier: Carrier | null): M
   };
   return {
     isCarried: carrier !== null,
-    send: (message, transaction) => keep(message, carrier === null ? "ready" : "sent", transaction),
+    async send(message, transaction) {
+      const state = carrier === null ? "ready" : "sent";
+      await keep(message, (await isHeld(transaction)) ? "waiting" : state, transaction);
+    },
     hold: (message, transaction) => keep(message, "waiting", transaction),
     listHeld: () => readAll(models.messages, { where: { state: "waiting" }, order: ["at"], limit: 200 }),
     noteCall: (message, transaction) => keep(message, "answered", transaction),

@@ -33,7 +33,7 @@ export default defineConfig({
             urlPattern: /\/api\/(me|today|boats|glossary|faults|guides|owed|deliveries\/[^/]+|owner\/[^/]+)$/,
             handler: "NetworkFirst",
             options: {
-              cacheName: "saved-10",
+              cacheName: "saved-11",
               networkTimeoutSeconds: 4,
               // What a screen asks for anew (client.ts) is the server's word or none: an answer saved before a change would undo it there.
               plugins: [

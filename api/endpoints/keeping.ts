@@ -1,8 +1,10 @@
+import { z } from "zod";
+import { ulidSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
-import { backupSheetSchema } from "../keepingSchemas.ts";
+import { backupSheetSchema, restoredSheetSchema } from "../keepingSchemas.ts";
 import { reportSheetSchema } from "../reportSchemas.ts";
-import { keepers, owners } from "../roles.ts";
+import { everyone, keepers, owners } from "../roles.ts";
 import { none } from "./shared.ts";
 
 /** The store as a whole: what is kept of it elsewhere, and what is taken along. */
@@ -25,6 +27,35 @@ export const keepingEndpoints = {
     query: none,
     body: none,
     answer: backupSheetSchema,
+  }),
+  restored: endpoint({
+    ...addresses.restored,
+    summary:
+      "Where the store was put back from a backup: from when, what waits for its owner, which photos are missing",
+    admits: owners,
+    params: none,
+    query: none,
+    body: null,
+    answer: z.strictObject({ restored: restoredSheetSchema.nullable() }),
+  }),
+  release: endpoint({
+    ...addresses.release,
+    summary: "After a restore: jobs and messages go on; what fell due by now is done, or left out",
+    admits: owners,
+    audit: "settings",
+    params: none,
+    query: none,
+    body: z.strictObject({ due: z.enum(["do", "leave-out"]) }),
+    answer: z.strictObject({ restored: restoredSheetSchema.nullable() }),
+  }),
+  missingEntries: endpoint({
+    ...addresses.missingEntries,
+    summary: "After a restore: which of the entries that a device holds are not in the store",
+    admits: everyone,
+    params: none,
+    query: none,
+    body: z.strictObject({ ids: z.array(ulidSchema).max(5000) }),
+    answer: z.strictObject({ missing: z.array(ulidSchema) }),
   }),
   reports: endpoint({
     ...addresses.reports,

@@ -109,12 +109,13 @@ export const storeEndpoints = {
   }),
   clock: endpoint({
     ...addresses.clock,
-    summary: "What time it is here, so that a tablet can put its own clock right",
+    summary:
+      "What time it is here, and the store's epoch: another one means that it was put back and lacks what came after",
     admits: "public",
     params: none,
     query: none,
     body: null,
-    answer: z.strictObject({ nowMs: z.number() }),
+    answer: z.strictObject({ nowMs: z.number(), epoch: z.string() }),
   }),
   today: endpoint({
     ...addresses.today,

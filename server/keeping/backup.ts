@@ -29,6 +29,7 @@ import { verifyStore } from "../verifyStore.ts";
 import { aboutFile, type BackupAbout, databaseFile, keyFile, listBackups, readAbout } from "./backupFolder.ts";
 import { chooseKept } from "./chooseKept.ts";
 import { copyDatabase } from "./copyDatabase.ts";
+import { beginEpoch } from "./epoch.ts";
 import { lockKey, unlockKey } from "./sealKey.ts";
 
 /** What is counted before and in the copy: nothing of these is ever taken away, so the copy has at least as many. */
@@ -180,8 +181,8 @@ interface RestoreOptions {
 }
 
 /**
- * Puts a backup where the store is, after its file was found to be what was written. A store that is there is moved aside,
- * and only where somebody has said so. Answers what became of the store's key and where the old store is. The folder is
+ * Puts a backup where the store is, after its file was found to be what was written, in a new epoch (`beginEpoch`). A store
+ * that is there is moved aside, and only where somebody has said so. Answers what became of the store's key and where the old store is. The folder is
  * the caller's alone meanwhile (`lockFolder`). Throws `StartRefused`, in words.
  */
 export async function restore({ backup, dataFolder, now, timeZone, isOver, passphrase }: RestoreOptions) {
@@ -203,6 +204,8 @@ export async function restore({ backup, dataFolder, now, timeZone, isOver, passp
   }
   const part = `${target}.part`;
   copyFileSync(join(backup, databaseFile), part);
+  // Before it has its name: a store that was put back never stands there as if nothing was missing.
+  await beginEpoch(part, { at: now, of: about.at });
   sync(part);
   renameSync(part, target);
   const heads = join(backup, headsFile);

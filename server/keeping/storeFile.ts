@@ -132,28 +132,31 @@ export async function* splitLines(bytes: AsyncIterable<Buffer>): AsyncGenerator<
 export class StoreFileRefused extends Error {}
 
 /**
- * Puts a store file into an empty database: all of it or nothing. Answers how many rows there were. Throws
+ * Puts a store file into an empty database: all of it or nothing. Answers how many rows there were and when it was written. Throws
  * `StoreFileRefused`, in words, for what is no store file, was cut off or changed, or was written by a newer program.
  */
-export async function readStore(database: Database, lines: AsyncIterable<string>): Promise<number> {
+export async function readStore(
+  database: Database,
+  lines: AsyncIterable<string>,
+): Promise<{ rows: number; at: Instant }> {
   const { models } = database;
   const [known] = await readQuery<{ n: number }>(models.users, "SELECT COUNT(*) AS n FROM users");
   if (known!.n > 0) throw new StoreFileRefused("there is a store here already: a store file goes into an empty folder");
   return database.inTransaction(async (transaction) => {
     await models.users.sequelize!.query("PRAGMA defer_foreign_keys=ON", { transaction });
-    const rows = await takeLines(models, lines, transaction);
+    const taken = await takeLines(models, lines, transaction);
     const broken = await readQuery(models.users, "SELECT * FROM pragma_foreign_key_check", [], transaction);
     if (broken.length > 0) throw new StoreFileRefused("rows in it name others that are not in it");
-    return rows;
+    return taken;
   });
 }
 
-async function takeLines(models: Models, lines: AsyncIterable<string>, transaction: Transaction): Promise<number> {
+async function takeLines(models: Models, lines: AsyncIterable<string>, transaction: Transaction) {
   const hash = createHash("sha256");
   const byName = new Map(tables(models));
   let end: z.infer<typeof endSchema> | null = null;
   let rows = 0;
-  let isFirst = true;
+  let at: Instant | null = null;
   let waiting: { table: string; rows: Row[] } | null = null;
   const flush = async () => {
     if (waiting !== null)
@@ -170,9 +173,8 @@ async function takeLines(models: Models, lines: AsyncIterable<string>, transacti
       continue;
     }
     hash.update(`${text}\n`);
-    if (isFirst) {
-      await checkHead(value, models, transaction);
-      isFirst = false;
+    if (at === null) {
+      at = await checkHead(value, models, transaction);
       continue;
     }
     const { table, row } = parseRow(value, byName, rows);
@@ -182,10 +184,10 @@ async function takeLines(models: Models, lines: AsyncIterable<string>, transacti
     waiting.rows.push(row);
   }
   await flush();
-  if (end === null) throw new StoreFileRefused("it was cut off: its last line is missing");
+  if (end === null || at === null) throw new StoreFileRefused("it was cut off: its last line is missing");
   if (end.rows !== rows || end.sha256 !== hash.digest("hex"))
     throw new StoreFileRefused("it is not what was written: its last line speaks of other rows");
-  return rows;
+  return { rows, at };
 }
 
 function parseLine(text: string, rows: number): unknown {
@@ -196,12 +198,13 @@ function parseLine(text: string, rows: number): unknown {
   }
 }
 
-async function checkHead(value: unknown, models: Models, transaction: Transaction) {
+async function checkHead(value: unknown, models: Models, transaction: Transaction): Promise<Instant> {
   const head = headSchema.safeParse(value);
   if (!head.success) throw new StoreFileRefused(`it does not begin as a ${storeFormat} file`);
   const [ours] = await readQuery<{ n: number }>(models.users, "SELECT COUNT(*) AS n FROM migrations", [], transaction);
   // Rows of an older program lack columns that have a default here; those of a newer one may have what nobody here knows.
   if (head.data.migrations > ours!.n) throw new StoreFileRefused("it was written by a newer Ravik");
+  return head.data.at;
 }
 
 function parseRow(value: unknown, byName: ReadonlyMap<string, ModelStatic<Model>>, rows: number) {

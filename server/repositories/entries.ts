@@ -6,7 +6,7 @@ import type { CallsHere, Spent } from "../../core/route/index.ts";
 import type { Entry, EntryOf } from "../../core/walk/index.ts";
 import type { EntryRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
-import { readOne, readQuery } from "../database/rows.ts";
+import { readAll, readOne, readQuery } from "../database/rows.ts";
 import { Failure } from "../failure.ts";
 import { createWalkLogs } from "./walkLogs.ts";
 
@@ -30,6 +30,29 @@ export function createEntries(database: Database) {
     readLog: logs.read,
     listEntries: async (deliveryId: string, transaction?: Transaction): Promise<readonly Entry[]> =>
       (await logs.read(deliveryId, transaction)).entries,
+    /** Of these ids those that no entry has. */
+    async listMissing(ids: readonly string[]): Promise<string[]> {
+      const rows = await readAll(models.entries, { attributes: ["id"], where: { id: { [Op.in]: ids } } });
+      const known = new Set(rows.map(({ id }) => id));
+      return ids.filter((id) => !known.has(id));
+    },
+    /** Photos that entries name, not taken back or struck, and that are not here; the last first. */
+    async listMissingPhotos(): Promise<{ deliveryId: string; entry: EntryOf<"photo"> }[]> {
+      const rows = await readQuery<{ deliveryId: string; body: string }>(
+        models.entries,
+        `SELECT deliveryId, body FROM entries
+         WHERE json_extract(body, '$.kind') = 'photo'
+           AND NOT EXISTS (SELECT 1 FROM photos WHERE photos.id = json_extract(entries.body, '$.photo'))
+           AND NOT EXISTS (SELECT 1 FROM strikes WHERE part = 'photo' AND strikes.id = json_extract(entries.body, '$.photo'))
+         ORDER BY id DESC`,
+      );
+      const missing = rows.map(({ deliveryId, body }) => ({ deliveryId, entry: JSON.parse(body) as EntryOf<"photo"> }));
+      const taken = await Promise.all(
+        [...new Set(missing.map(({ deliveryId }) => deliveryId))].map(async (id) => (await logs.read(id)).entries),
+      );
+      const undone = new Set(taken.flat().flatMap((entry) => (entry.kind === "undo" ? [entry.ref] : [])));
+      return missing.filter(({ entry }) => !undone.has(entry.id));
+    },
     /** Adds entries that are new, as they came; one whose id another delivery has is refused. Answers their receipts. */
     async addEntries(
       deliveryId: string,

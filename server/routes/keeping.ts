@@ -6,7 +6,10 @@ import { serve } from "../http.ts";
 import { writeStore } from "../keeping/storeFile.ts";
 
 /** The store as a whole. */
-export function routeKeeping(router: Router, { auth, database, settings, clock, keeper, reportService }: Services) {
+export function routeKeeping(
+  router: Router,
+  { auth, database, settings, clock, keeper, reportService, restoredService }: Services,
+) {
   router.get(
     endpoints.backups.path,
     serve(endpoints.backups, auth, () => keeper.read()),
@@ -18,6 +21,22 @@ export function routeKeeping(router: Router, { auth, database, settings, clock, 
       void keeper.run();
       return keeper.read();
     }),
+  );
+  router.get(
+    endpoints.restored.path,
+    serve(endpoints.restored, auth, async () => ({ restored: await restoredService.read() })),
+  );
+  router.post(
+    endpoints.release.path,
+    serve(endpoints.release, auth, async ({ user, body }) => ({
+      restored: await restoredService.release(user.id, body.due),
+    })),
+  );
+  router.post(
+    endpoints.missingEntries.path,
+    serve(endpoints.missingEntries, auth, async ({ body }) => ({
+      missing: await restoredService.listMissing(body.ids),
+    })),
   );
   router.get(
     endpoints.reports.path,

@@ -8,7 +8,7 @@ import { frontHeader } from "../signIn/cookies.ts";
 export type DescribePerson = (person: Person, isShared: boolean) => Promise<Me>;
 
 /** What the screens know of who is signed in. */
-export function createDescriber({ settings, messages, clock }: Services): DescribePerson {
+export function createDescriber({ settings, messages, epochs, clock }: Services): DescribePerson {
   return async (person, isShared) => {
     const { store, region, allowers } = await settings.read();
     return {
@@ -17,6 +17,7 @@ export function createDescriber({ settings, messages, clock }: Services): Descri
       role: person.role,
       store,
       isCarried: messages.isCarried,
+      isHeld: await epochs.isHeld(),
       timeZone: clock.timeZone,
       region,
       allowers,

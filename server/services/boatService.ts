@@ -8,6 +8,7 @@ import { compareOwed, foldWalk, formatBuyers, isCovered, type Role } from "../..
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
 import type { Jobs } from "../jobs.ts";
+import type { Epochs } from "../keeping/epoch.ts";
 import type { Messages } from "../messages.ts";
 import type { Versions } from "../readModel.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
@@ -36,6 +37,7 @@ interface Parts {
   readonly bookings: Pick<Bookings, "list">;
   readonly messages: Pick<Messages, "listPage">;
   readonly jobs: Pick<Jobs, "countFailed">;
+  readonly epochs: Epochs;
   readonly judgeBackup: () => "good" | "late" | "none";
   readonly versions: Versions;
   readonly clock: Clock;
@@ -261,7 +263,7 @@ async function listSlots({ bookings, boats, deliveries }: Parts, date: LocalDate
 }
 
 async function readCourse(
-  { deliveries, fleetCare, jobs, messages, judgeBackup }: Parts,
+  { deliveries, fleetCare, jobs, messages, judgeBackup, epochs }: Parts,
   date: LocalDate,
 ): Promise<Today["course"]> {
   const [late, fleet, { states }, failedJobs, owing] = await Promise.all([
@@ -275,6 +277,7 @@ async function readCourse(
     failedMessages: states.failed ?? 0,
     failedJobs,
     backup: judgeBackup(),
+    isHeld: await epochs.isHeld(),
     latePromises: late.length,
     overdueBoats: fleet.filter(({ facts: { next } }) => next?.due.state === "overdue").length,
     stopped: owing.filter(({ summary }) => summary.owed.some(({ stops }) => stops)).length,

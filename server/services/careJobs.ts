@@ -21,13 +21,13 @@ const morningMin = 10 * 60;
 const contactAfterDays = 2;
 
 /** What the server writes by itself: planned, sent when its day comes, in quiet hours the next morning. */
-export function createCareJobs(parts: CareJobParts, { isQuiet, getBoat, findRecipient, carry, fill }: PostOffice) {
+export function createCareJobs(parts: CareJobParts, { mustWait, getBoat, findRecipient, carry, fill }: PostOffice) {
   const { database, boats, messages, fleetCare, jobs, clock } = parts;
   const writeByItself = (template: string) => async (job: { id: string; boatId: string }, t: Transaction) => {
     const boat = await getBoat(job.boatId, t);
     if (contactOf(boat).optOut) return "not sent: they do not want to be written to";
     const message = { id: `job-${job.id}`, kind: template, text: await fill(template, boat), at: clock.now() };
-    if (await isQuiet()) {
+    if (await mustWait()) {
       const { deliveryId, recipient } = await findRecipient(boat);
       await messages.hold({ ...message, deliveryId, boatId: boat.id, recipient }, t);
       return "waits for the morning";
@@ -68,7 +68,7 @@ export function createCareJobs(parts: CareJobParts, { isQuiet, getBoat, findReci
     /** What waited for the morning goes out; what went out is followed up. */
     async carryOn() {
       const failures: unknown[] = [];
-      if (!(await isQuiet()))
+      if (!(await mustWait()))
         for (const { id, kind, text, at, boatId } of await messages.listHeld())
           await database
             .inTransaction(async (transaction) => {

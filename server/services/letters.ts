@@ -6,6 +6,7 @@ import { formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
+import type { Epochs } from "../keeping/epoch.ts";
 import type { Messages } from "../messages.ts";
 import type { BoatHead, Boats } from "../repositories/boats.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
@@ -20,6 +21,7 @@ export interface LetterParts {
   readonly ownerLinks: OwnerLinks;
   readonly messages: Messages;
   readonly settings: ReturnType<typeof createSettings>;
+  readonly epochs: Epochs;
   readonly clock: Clock;
   /** Where this server is reached, for addresses in messages; null where nobody has said. */
   readonly origin: () => string | null;
@@ -34,7 +36,8 @@ export interface NewMessage {
   readonly callBackOn?: LocalDate | undefined;
 }
 
-const linkPlace = "{link}";
+/** Where the address of their page comes into a text. */
+export const linkPlace = "{link}";
 /** Messages of one page of the list. */
 const pageSize = 60;
 
@@ -80,7 +83,7 @@ export function createPostOffice(parts: LetterParts) {
       .text.replace(/\{(\w+)\}/g, (place, name: string) => names[name] ?? place);
   };
   return {
-    isQuiet: () => isQuiet(parts),
+    mustWait: () => mustWait(parts),
     getBoat: (id: string, transaction?: Transaction) => getBoat(parts, id, transaction),
     findRecipient: (boat: BoatHead) => findRecipient(parts, boat),
     readTemplates: () => readTemplates(parts),
@@ -91,12 +94,12 @@ export function createPostOffice(parts: LetterParts) {
 export type PostOffice = ReturnType<typeof createPostOffice>;
 
 /** What people of the store write to a boat's people. */
-export function createLetters(parts: LetterParts, { isQuiet, getBoat, findRecipient, carry }: PostOffice) {
+export function createLetters(parts: LetterParts, { mustWait, getBoat, findRecipient, carry }: PostOffice) {
   const { database, boats, ownerLinks, messages, settings, clock, origin } = parts;
   const letters = {
-    /** Writes to a boat's people, or notes a call. In quiet hours it waits for the morning. */
+    /** Writes to a boat's people, or notes a call. In quiet hours it waits for the morning, after a restore for the owner. */
     async send(boatId: string, by: string, { id, kind, text, withLink, callBackOn }: NewMessage): Promise<MessageLine> {
-      const isLate = await isQuiet();
+      const isToWait = await mustWait();
       await database.inTransaction(async (transaction) => {
         const boat = await getBoat(boatId, transaction);
         const at = clock.now();
@@ -113,7 +116,7 @@ export function createLetters(parts: LetterParts, { isQuiet, getBoat, findRecipi
             issues: [{ path: "text", message: `has no place for the address, ${linkPlace}` }],
           });
         if (deliveryId === null && text.includes(linkPlace)) throw new Failure("no-owner-page", { boat: boatId });
-        if (isLate) return messages.hold(base, transaction);
+        if (isToWait) return messages.hold(base, transaction);
         await carry({ id, kind, text, at }, boatId, by, transaction);
       });
       return (await messages.listOfBoat(boatId)).find((message) => message.id === id)!;
@@ -209,7 +212,9 @@ export function createLetters(parts: LetterParts, { isQuiet, getBoat, findRecipi
   return letters;
 }
 
-async function isQuiet({ settings, clock }: LetterParts) {
+/** In quiet hours nothing goes out, nor before the owner of a store that was put back has let it. */
+async function mustWait({ settings, epochs, clock }: LetterParts) {
+  if (await epochs.isHeld()) return true;
   const { from, to } = (await settings.read()).quietHours;
   const hour = minutesOfDay(clock.nowMs(), clock.timeZone) / 60;
   return from <= to ? from <= hour && hour < to : hour >= from || hour < to;

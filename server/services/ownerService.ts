@@ -8,6 +8,7 @@ import { type Entry, type EntryKind, foldWalk, formatBuyers, isOwnersPhoto, owne
 import type { Clock } from "../clock.ts";
 import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
+import type { Epochs } from "../keeping/epoch.ts";
 import type { Messages } from "../messages.ts";
 import { readLetterhead } from "../pdf/letterhead.ts";
 import type { PackQuestion } from "../pdf/packPdf.ts";
@@ -24,6 +25,7 @@ import type { DockCallService } from "./dockCallService.ts";
 import { listFormer } from "./formerOwners.ts";
 import type { HandoverService } from "./handoverService.ts";
 import type { LanguageService } from "./languageService.ts";
+import { linkPlace } from "./letters.ts";
 import type { PackService } from "./packService.ts";
 import type { TowingService } from "./towingService.ts";
 
@@ -41,6 +43,7 @@ interface Parts {
   readonly towingService: Pick<TowingService, "describe">;
   readonly settings: { read(): Promise<Settings> };
   readonly photos: Pick<Photos, "find">;
+  readonly epochs: Pick<Epochs, "isHeld">;
   readonly clock: Clock;
   /** Where this server is reached; null where nobody has said. */
   readonly origin: () => string | null;
@@ -135,7 +138,7 @@ async function makeLink(
   user: Person,
   { isRemote, send }: { isRemote: boolean; send: boolean },
 ) {
-  const { database, messages, ownerLinks, handoverService, settings, clock, origin } = parts;
+  const { database, messages, ownerLinks, handoverService, settings, epochs, clock, origin } = parts;
   const { delivery, boat } = await handoverService.get(id);
   const host = origin();
   if (host === null) throw new Failure("no-address");
@@ -143,13 +146,15 @@ async function makeLink(
   if (send) {
     const { store } = await settings.read();
     const what = isRemote ? "the walk round your boat, your cards and your record" : "your cards and your record";
-    const text = `${store}: your page for ${boat.name}, with ${what}: ${host}/o/${token} It is private; keep it to yourselves.`;
+    const write = (address: string) =>
+      `${store}: your page for ${boat.name}, with ${what}: ${address} It is private; keep it to yourselves.`;
     const recipient = formatBuyers(delivery.buyers);
-    await database.inTransaction((transaction) =>
-      messages.send(
-        { id: ulid(), deliveryId: id, boatId: boat.id, kind: "link", recipient, text, secret: token, at: clock.now() },
-        transaction,
-      ),
+    const message = { id: ulid(), deliveryId: id, boatId: boat.id, kind: "link", recipient, at: clock.now() };
+    await database.inTransaction(async (t) =>
+      // The address of one that waits is made when it goes: what opens a page is nowhere kept.
+      (await epochs.isHeld(t))
+        ? messages.hold({ ...message, text: write(linkPlace) }, t)
+        : messages.send({ ...message, text: write(`${host}/o/${token}`), secret: token }, t),
     );
   }
   return { token, address: `${host}/o/${token}` };

@@ -11,7 +11,7 @@ import {
 } from "../app/queries.ts";
 
 /** Caches of the service worker (web/vite.config.ts) that hold what people may see; emptied when they sign out. */
-const cacheNames = ["saved-10", "saved-photos-3"] as const;
+const cacheNames = ["saved-11", "saved-photos-3"] as const;
 /** Of the versions before, whose answers are of another shape. */
 const oldNames = ["aboard", "aboard-photos", "saved-2", "saved-photos-2", "saved-3", "saved-4", "saved-5"];
 const isAble = () => "serviceWorker" in navigator && "caches" in globalThis;

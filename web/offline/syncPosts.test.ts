@@ -13,6 +13,7 @@ function createYard() {
   const yard = { isSilent: false, leastH: 0, taken };
   vi.stubGlobal("fetch", async (path: string, init: { body: string }) => {
     if (yard.isSilent) throw new TypeError("failed to fetch");
+    if (path === "/api/clock") return new Response(JSON.stringify({ nowMs: Date.now(), epoch: "first" }));
     const body = JSON.parse(init.body);
     if (body.hours < yard.leastH && body.answer === undefined) {
       const error = { code: "hours-fall", got: body.hours, before: yard.leastH, on: "2026-06-01" };

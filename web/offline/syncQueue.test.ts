@@ -3,7 +3,7 @@ import { IDBFactory } from "fake-indexeddb";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Entry } from "../../core/walk/index.ts";
 import { leaveQueues, openQueueHere } from "../testing/queueStage.ts";
-import { forgetClock } from "./clock.ts";
+import { forgetServer } from "./clock.ts";
 import type { NewEntry, SyncQueue } from "./syncQueue.ts";
 
 /** A yard at the other end of the line: it may be out of reach, refuse some entries, or take what it is sent. */
@@ -19,7 +19,7 @@ function createYard() {
   const fetchFrom = async (path: string, init: { body: string | Blob }) => {
     calls++;
     if (mood === "silent") throw new TypeError("failed to fetch");
-    if (path === "/api/clock") return answer({ nowMs: Date.now() + aheadMs });
+    if (path === "/api/clock") return answer({ nowMs: Date.now() + aheadMs, epoch: "first" });
     if (path.startsWith("/api/photos/")) {
       const id = path.slice("/api/photos/".length);
       photos.set(id, (photos.get(id) ?? 0) + 1);
@@ -57,7 +57,7 @@ let events: EventTarget;
 
 beforeEach(() => {
   vi.stubGlobal("indexedDB", new IDBFactory());
-  forgetClock();
+  forgetServer();
   events = new EventTarget();
   vi.stubGlobal("window", events);
   vi.stubGlobal("navigator", { onLine: true });
@@ -214,7 +214,7 @@ describe("the sync queue", () => {
     const entry = await queue.add("d-1", told("horn"));
     await until(() => !queue.getStatus().hasSignal);
     yard.setClock(7_200_000);
-    forgetClock();
+    forgetServer();
     isLost = false;
     await queue.sendAll();
     expect(yard.stored.size).toBe(1);

@@ -3,6 +3,8 @@ import { toInstant } from "../../core/dates/index.ts";
 import { hashBytes } from "../../core/hash/index.ts";
 import { createPhotoId, type Entry } from "../../core/walk/index.ts";
 import { Refused } from "../app/client.ts";
+import { forgetServer } from "./clock.ts";
+import { createEpochCheck, settleSent } from "./queue/epochCheck.ts";
 import { createPostBox } from "./queue/postBox.ts";
 import { canSend, createQueueState, type QueueState } from "./queue/queueState.ts";
 import { correctTime, createEntrySender } from "./queue/sendEntries.ts";
@@ -35,7 +37,10 @@ export function createSyncQueue(deviceId: string, { patienceMs = usualPatienceMs
     for (const listener of onSent) listener(delivery);
   });
   const sendPhotos = createPhotoSender(state, (photo) => writer.takeBack(photo));
-  const loop = createSendLoop(state, { steps: [sendEntries, sendPhotos, () => box.sendPosts()], isOwed });
+  const loop = createSendLoop(state, {
+    steps: [createEpochCheck(state), sendEntries, sendPhotos, () => box.sendPosts()],
+    isOwed,
+  });
   const writer = createWriter(state, deviceId, loop.send);
   const box = createPostBox(state, { ...loop, patienceMs }, async (post) => {
     for (const listener of onPosted) await listener(post);
@@ -85,8 +90,12 @@ export function createSyncQueue(deviceId: string, { patienceMs = usualPatienceMs
     add: writer.add,
     addPhoto: writer.addPhoto,
     noteSnapshot: writer.noteSnapshot,
-    /** Takes in what others entered, as the server tells it. */
+    /** Takes in what others entered, as the server tells it; what waits here and is there already waits no longer. */
     async receive(fresh: readonly Entry[]): Promise<void> {
+      await settleSent(
+        state,
+        fresh.map(({ id }) => id),
+      );
       const isNews = ({ id, delivery }: Entry) => !state.unsent.has(id) && !state.entries.get(delivery)?.has(id);
       const news = fresh.filter(isNews);
       if (news.length === 0) return;
@@ -109,6 +118,11 @@ export function createSyncQueue(deviceId: string, { patienceMs = usualPatienceMs
     post: box.post,
     answerPost: box.answer,
     discardPost: box.drop,
+    /** The server was away: it is asked anew what it is, and given what it lacks. */
+    lookAgain() {
+      forgetServer();
+      void loop.send();
+    },
     /** Sends what is owed now; resolves when the server has it all, rejects with what stands in the way. */
     async sendAll(): Promise<void> {
       await loop.send();

@@ -5,7 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { hashBytes } from "../../core/hash/index.ts";
 import type { Entry } from "../../core/walk/index.ts";
 import { leaveQueues, openQueueHere } from "../testing/queueStage.ts";
-import { forgetClock } from "./clock.ts";
+import { forgetServer } from "./clock.ts";
 import { finalRefusals } from "./refusals.ts";
 import type { NewEntry, SyncQueue } from "./syncQueue.ts";
 
@@ -17,7 +17,7 @@ function createServer() {
   const server = { entries, photos, posts, refuse: null as null | { code: string; status: number }, calls: 0 };
   vi.stubGlobal("fetch", async (path: string, init: { body: string | Blob }) => {
     server.calls++;
-    if (path === "/api/clock") return new Response(JSON.stringify({ nowMs: Date.now() }));
+    if (path === "/api/clock") return new Response(JSON.stringify({ nowMs: Date.now(), epoch: "first" }));
     if (server.refuse?.code === "no-signal") throw new TypeError("failed to fetch");
     if (server.refuse !== null)
       return new Response(JSON.stringify({ error: { code: server.refuse.code } }), { status: server.refuse.status });
@@ -40,7 +40,7 @@ let server: ReturnType<typeof createServer>;
 let events: EventTarget;
 beforeEach(() => {
   vi.stubGlobal("indexedDB", new IDBFactory());
-  forgetClock();
+  forgetServer();
   events = new EventTarget();
   vi.stubGlobal("window", events);
   vi.stubGlobal("navigator", { onLine: true });

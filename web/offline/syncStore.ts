@@ -37,8 +37,10 @@ interface SyncSchema extends DBSchema {
   sittings: { key: string; value: Sitting };
   /** The names of those who have unsent work here, by their ids. */
   names: { key: string; value: string };
+  /** What is known of the server, by name: `epoch`, which the store was in when this device last spoke to it. */
+  facts: { key: string; value: string };
 }
-export type SyncTable = "entries" | "photos" | "posts" | "sittings" | "names";
+export type SyncTable = "entries" | "photos" | "posts" | "sittings" | "names" | "facts";
 /** One change of the device's store: a value put under a key, or what is there taken away. */
 export type SyncChange = {
   [T in SyncTable]: readonly [table: T, key: string, value: SyncSchema[T]["value"] | null];
@@ -50,10 +52,12 @@ export interface Loaded {
   readonly posts: readonly KeptPost[];
   readonly sittings: readonly Sitting[];
   readonly names: ReadonlyMap<string, string>;
+  /** The store's epoch as this device last saw it; null while it never has. */
+  readonly epoch: string | null;
 }
 
-const tables: readonly SyncTable[] = ["entries", "photos", "posts", "sittings", "names"];
-const nothing: Loaded = { entries: [], photos: [], posts: [], sittings: [], names: new Map() };
+const tables: readonly SyncTable[] = ["entries", "photos", "posts", "sittings", "names", "facts"];
+const nothing: Loaded = { entries: [], photos: [], posts: [], sittings: [], names: new Map(), epoch: null };
 
 /**
  * The device's own store of what is not at the yard yet. Where it fails (no room, a private window, a browser that put it
@@ -66,9 +70,9 @@ export function createSyncStore() {
     fault = error instanceof Error ? error.name : "unknown";
   };
   const open = (): Promise<IDBPDatabase<SyncSchema>> =>
-    openDB<SyncSchema>("ravik-sync", 1, {
+    openDB<SyncSchema>("ravik-sync", 2, {
       upgrade(db) {
-        for (const table of tables) db.createObjectStore(table);
+        for (const table of tables) if (!db.objectStoreNames.contains(table)) db.createObjectStore(table);
       },
       // Another tab with a newer app must not wait for this one.
       blocking: (_, __, event) => (event.target as IDBDatabase).close(),
@@ -97,15 +101,17 @@ export function createSyncStore() {
       try {
         await drainOld((changes) => put(changes));
         const db = await getDatabase();
-        const [entries, photos, posts, sittings, nameKeys, names] = await Promise.all([
+        const [entries, photos, posts, sittings, nameKeys, names, epoch] = await Promise.all([
           db.getAll("entries"),
           db.getAll("photos"),
           db.getAll("posts"),
           db.getAll("sittings"),
           db.getAllKeys("names"),
           db.getAll("names"),
+          db.get("facts", "epoch"),
         ]);
-        return { entries, photos, posts, sittings, names: new Map(nameKeys.map((key, i) => [key, names[i]!])) };
+        const byId = new Map(nameKeys.map((key, i) => [key, names[i]!]));
+        return { entries, photos, posts, sittings, names: byId, epoch: epoch ?? null };
       } catch (error) {
         fail(error);
         return nothing;

@@ -12,7 +12,10 @@ export function useNews(delivery: string) {
     const source = new EventSource(addressOf("news", { delivery }));
     const fetchAnew = () => void queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery).queryKey });
     source.addEventListener("hello", () => {
-      if (!isFirst) fetchAnew();
+      if (!isFirst) {
+        fetchAnew();
+        syncQueue.lookAgain();
+      }
       isFirst = false;
     });
     // Opened without signal, the first answer comes after what it could have told.

@@ -8,6 +8,7 @@ export const makeMe = (change: Partial<Me> = {}): Me => ({
   role: "delivery",
   store: "A yard",
   isCarried: true,
+  isHeld: false,
   timeZone: "UTC",
   region: regions.us,
   allowers: ["owner"],

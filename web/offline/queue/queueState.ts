@@ -113,6 +113,8 @@ function createMemory() {
     held: new Set<string>() as ReadonlySet<string>,
     /** By how much this device's clock is behind the server's; null until it was asked. */
     behindMs: null as number | null,
+    /** Which epoch of the store what is held here was sent to; null while the server was never spoken to. */
+    epoch: null as string | null,
     status: {
       unsent: 0,
       others: [],
@@ -154,6 +156,7 @@ function takeBack(state: Memory, kept: Kept): Kept["entries"] {
     if (sent === 0) state.unsent.set(entry.id, entry);
     if (sent === 0 && tried === 1) state.tried.add(entry.id);
   }
+  state.epoch = kept.epoch;
   for (const { id, by, bytes, type } of kept.photos) {
     const file = new Blob([bytes], { type });
     state.unsentPhotos.set(id, { by, file });

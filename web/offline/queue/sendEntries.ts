@@ -1,7 +1,7 @@
 import { toInstant } from "../../../core/dates/index.ts";
 import type { Entry } from "../../../core/walk/index.ts";
 import { ask, Refused } from "../../app/client.ts";
-import { measureClock } from "../clock.ts";
+import { readServer } from "../clock.ts";
 import { isFinal } from "../refusals.ts";
 import type { SyncChange } from "../syncStore.ts";
 import { doEach } from "./outage.ts";
@@ -10,7 +10,14 @@ import { byId, canSend, type QueueState } from "./queueState.ts";
 const mostAtOnce = 200;
 
 /** Refusals that say nothing of what was sent: sent one by one it would fare no better. */
-const isOfNoEntry: ReadonlySet<string> = new Set(["no-signal", "sign-in-needed", "unexpected", "busy", "wrong-origin"]);
+const isOfNoEntry: ReadonlySet<string> = new Set([
+  "no-signal",
+  "sign-in-needed",
+  "unexpected",
+  "busy",
+  "store-stuck",
+  "wrong-origin",
+]);
 
 /** The same entry with its time put right by the server's clock, where this device's is off. */
 export function correctTime(entry: Entry, behindMs: number | null): Entry {
@@ -79,7 +86,7 @@ export function createEntrySender(state: QueueState, tellSent: (delivery: string
   };
   return async (): Promise<void> => {
     const mine = [...unsent.values()].filter(({ by, id }) => canSend(state, by) && !refused.has(id)).sort(byId);
-    if (mine.length > 0) state.behindMs = await measureClock();
+    if (mine.length > 0) ({ behindMs: state.behindMs } = await readServer());
     // A handover that is not taken just now holds up no other, nor does one person's session that is over.
     await doEach(new Set(mine.map(({ by, delivery }) => `${by} ${delivery}`)), async (key) => {
       const ofIt = mine.filter(({ by, delivery }) => `${by} ${delivery}` === key);

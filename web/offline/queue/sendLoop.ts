@@ -1,4 +1,5 @@
 import { Refused } from "../../app/client.ts";
+import { forgetServer } from "../clock.ts";
 import { doEach } from "./outage.ts";
 import type { QueueState } from "./queueState.ts";
 
@@ -25,6 +26,8 @@ export function createSendLoop(state: QueueState, { steps, isOwed }: Loop) {
   };
   const noteFailure = (error: unknown) => {
     const isSignal = error instanceof Refused && error.code === "no-signal";
+    // Out of reach it may be put back from a backup, and is asked anew.
+    if (isSignal) forgetServer();
     state.setStatus({
       hasSignal: !isSignal,
       failures: isSignal ? 0 : state.status.failures + 1,
@@ -53,6 +56,8 @@ export function createSendLoop(state: QueueState, { steps, isOwed }: Loop) {
     isSignalBack = sending !== null;
     void send();
   });
+  // A tablet that lay there may have missed that the store was put back.
+  window.addEventListener("focus", () => void send());
   window.addEventListener("offline", () => state.setStatus({ hasSignal: false }));
   return { send, current: () => sending };
 }

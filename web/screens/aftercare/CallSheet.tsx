@@ -60,11 +60,13 @@ export function fillMessage(
 }
 
 /** What became of what was just sent or noted, and whose it was. */
-const sentWords = ({ kind, recipient, state }: MessageLine) =>
+const sentWords = ({ kind, recipient, state }: MessageLine, isHeld: boolean) =>
   kind === "call"
     ? `The call with ${recipient} is noted.`
     : state === "waiting"
-      ? `It goes to ${recipient} in the morning: these are quiet hours.`
+      ? isHeld
+        ? `It goes to ${recipient} when the owner lets messages go on: the store was put back from a backup.`
+        : `It goes to ${recipient} in the morning: these are quiet hours.`
       : state === "ready"
         ? `Ready to be sent to ${recipient}: take it up below, send it, and mark it as sent.`
         : `Sent to ${recipient}.`;
@@ -126,7 +128,7 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
       {send.error !== null && <ErrorNotice error={send.error} />}
       {send.data !== undefined && (
         <p role="status" className="mt-2 border-l-4 border-helm pl-3 break-words">
-          {sentWords(send.data)}
+          {sentWords(send.data, me.isHeld)}
         </p>
       )}
       {isBooking && (

@@ -30,7 +30,7 @@ export function MessagesScreen() {
   const [state, setState] = useState<State | "all">("all");
   const [page, setPage] = useState(0);
   const list = useQuery(messagesQuery(find, state, page));
-  const { isCarried } = useMe();
+  const { isCarried, isHeld, role } = useMe();
   const show = (next: State | "all") => {
     setState(next);
     setPage(0);
@@ -43,6 +43,19 @@ export function MessagesScreen() {
           ? "They go out by themselves, but in quiet hours. A failed one can be sent again."
           : "Nothing carries messages here: what is ready is sent by hand, from your own phone, and marked as sent."}
       </p>
+      {isHeld && (
+        <p className="mt-2 max-w-prose border-l-4 border-amber pl-3">
+          <strong>The store was put back from a backup, and no message goes out.</strong>{" "}
+          {role === "owner" ? (
+            <Link to="/store" className="underline">
+              You let them go on
+            </Link>
+          ) : (
+            "The owner lets them go on"
+          )}
+          , once what has gone out already is stopped here.
+        </p>
+      )}
       <input
         type="search"
         aria-label="Find by boat, person or words"

@@ -9,6 +9,7 @@ import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { PhotoField } from "../../ui/PhotoField.tsx";
 import { Backups } from "./Backups.tsx";
+import { Restored } from "./Restored.tsx";
 import { RegionFields, RuleFields, StoreFields } from "./StoreFields.tsx";
 
 /** What is set where it is used. */
@@ -42,6 +43,7 @@ function StoreForm({ before }: { before: StoreFacts }) {
   return (
     <main className="max-w-4xl px-4 pt-6 pb-10 md:px-8">
       <h1 className="mb-4 text-2xl font-bold">Store</h1>
+      <Restored />
       <StoreFields facts={facts} onChange={setFacts} />
       <section aria-labelledby="logo" className="mt-6">
         <h3 id="logo" className="font-semibold">

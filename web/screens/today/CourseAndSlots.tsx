@@ -40,7 +40,12 @@ export function Slots({ slots }: Pick<Today, "slots">) {
 
 type Course = NonNullable<Today["course"]>;
 
-const counts: readonly (readonly [Exclude<keyof Course, "backup">, one: string, many: string, to: string])[] = [
+const counts: readonly (readonly [
+  Exclude<keyof Course, "backup" | "isHeld">,
+  one: string,
+  many: string,
+  to: string,
+])[] = [
   ["stopped", "handover is stopped by a snag", "handovers are stopped by snags", "/aftercare/owed"],
   ["latePromises", "promise is late", "promises are late", "/aftercare/owed"],
   ["overdueBoats", "service is overdue", "services are overdue", "/aftercare"],
@@ -54,7 +59,7 @@ export function OffCourse({ course }: { course: Course }) {
   return (
     <section aria-labelledby="course" className="mt-4 border-l-[7px] border-ink pl-4">
       <h2 id="course" className="text-lg font-bold">
-        {wrong.length === 0 && course.backup === "good" ? "Everything is on course" : "Off course"}
+        {wrong.length === 0 && course.backup === "good" && !course.isHeld ? "Everything is on course" : "Off course"}
       </h2>
       {wrong.length > 0 && (
         <ul className="flex flex-wrap gap-x-6">
@@ -66,6 +71,13 @@ export function OffCourse({ course }: { course: Course }) {
             </li>
           ))}
         </ul>
+      )}
+      {course.isHeld && (
+        <p>
+          <Link to="/store" className="inline-flex min-h-11 items-center underline">
+            The store was put back from a backup: what it sends by itself waits for you
+          </Link>
+        </p>
       )}
       {course.backup !== "good" && (
         <p>

@@ -94,6 +94,7 @@ describe("what a role looks at first", () => {
   it("is for the owner what is off course, one or many, and where it is put right", () => {
     const none = {
       backup: "good" as const,
+      isHeld: false,
       failedMessages: 0,
       failedJobs: 0,
       latePromises: 0,

@@ -1,0 +1,81 @@
+import type { RestoredSheet } from "../../api/index.ts";
+import type { Clock } from "../clock.ts";
+import type { Database } from "../database/open.ts";
+import { Failure } from "../failure.ts";
+import type { Jobs } from "../jobs.ts";
+import type { Epochs } from "../keeping/epoch.ts";
+import type { Messages } from "../messages.ts";
+import type { Boats } from "../repositories/boats.ts";
+import type { Deliveries } from "../repositories/deliveries.ts";
+import type { People } from "../repositories/people.ts";
+
+interface Parts {
+  readonly database: Database;
+  readonly boats: Pick<Boats, "listHeads">;
+  readonly deliveries: Pick<Deliveries, "find" | "listMissing" | "listMissingPhotos">;
+  readonly messages: Pick<Messages, "listPage">;
+  readonly people: Pick<People, "list">;
+  readonly jobs: Pick<Jobs, "listDue" | "leaveOut">;
+  readonly epochs: Epochs;
+  readonly clock: Clock;
+}
+
+/** More are counted among the rest: whoever has so many looks at the backup, not at a list. */
+const mostListed = 200;
+
+/** A store that was put back from a backup: what is missing in it, and what waits until its owner lets it go on. */
+export function createRestoredService(parts: Parts) {
+  const { database, deliveries, jobs, epochs, clock } = parts;
+  return {
+    /** Null for a store that was never put back. */
+    read: () => readSheet(parts),
+    /** Jobs and messages go on; jobs that fell due by now are done or left out. Once let go on, it stays so. */
+    async release(by: string, due: "do" | "leave-out"): Promise<RestoredSheet | null> {
+      await database.inTransaction(async (t) => {
+        if (!(await epochs.isHeld(t))) throw new Failure("not-found", { what: "restore" });
+        if (due === "leave-out") await jobs.leaveOut("left out after the restore", t);
+        await epochs.release(by, clock.now(), t);
+      });
+      return readSheet(parts);
+    },
+    /** Of the entries that a device holds those that are not here. */
+    listMissing: deliveries.listMissing,
+  };
+}
+
+async function readSheet({ boats, deliveries, messages, people, jobs, epochs }: Parts): Promise<RestoredSheet | null> {
+  const epoch = await epochs.find();
+  if (epoch === null) return null;
+  const [due, { states }, photos, staff] = await Promise.all([
+    epoch.released === null ? jobs.listDue() : [],
+    messages.listPage({ find: "", state: null, from: 0, limit: 1 }),
+    deliveries.listMissingPhotos(),
+    people.list(),
+  ]);
+  const nameOf = (id: string) => staff.find((person) => person.id === id)?.name ?? id;
+  const shown = await Promise.all(
+    photos
+      .slice(0, mostListed)
+      .map(async (photo) => ({ ...photo, delivery: (await deliveries.find(photo.deliveryId))! })),
+  );
+  const heads = await boats.listHeads([
+    ...new Set([...due.map(({ boatId }) => boatId), ...shown.map(({ delivery }) => delivery.boatId)]),
+  ]);
+  const boatName = (id: string) => heads.find((boat) => boat.id === id)?.name ?? id;
+  return {
+    at: epoch.at,
+    of: epoch.of,
+    released: epoch.released === null ? null : { ...epoch.released, by: nameOf(epoch.released.by) },
+    jobs: due.map(({ id, kind, boatId, dueAtMs }) => ({ id, kind, boat: boatId, boatName: boatName(boatId), dueAtMs })),
+    messages: { waiting: states.waiting ?? 0, ready: states.ready ?? 0 },
+    missingPhotos: shown.map(({ entry, delivery }) => ({
+      photo: entry.photo,
+      delivery: delivery.id,
+      boat: delivery.boatId,
+      boatName: boatName(delivery.boatId),
+      topic: entry.topic ?? null,
+      at: entry.at,
+      by: nameOf(entry.by),
+    })),
+  };
+}
