@@ -49,6 +49,7 @@ export const errorStatus = {
   "photo-differs": 422,
   "unknown-store": 409,
   busy: 503,
+  "store-stuck": 503,
   cycle: 409,
   "braces-differ": 422,
   "message-gone": 409,

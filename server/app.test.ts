@@ -123,8 +123,16 @@ describe("the HTTP API", () => {
     expect((await store.stranger.get("/api/health")).body).toEqual({
       ready: true,
       version: "test",
-      database: { open: true, migrations: 17 },
+      database: { open: true, migrations: 17, fault: null },
       jobs: { failed: 0 },
+      details: null,
+    });
+    // How disk and backups stand is the owner's business.
+    expect((await nessa.get("/api/health")).body.details).toBeNull();
+    expect((await odile.get("/api/health")).body.details).toMatchObject({
+      disk: { freeBytes: expect.any(Number) },
+      backup: { folder: null, lastAt: null, ageH: null, failed: null },
+      isHeld: false,
     });
   });
 

@@ -25,6 +25,7 @@ import { routeSheets } from "./routes/sheets.ts";
 import { createDescriber, routeSign } from "./routes/sign.ts";
 import { routeTowing } from "./routes/towing.ts";
 import { routeTrips } from "./routes/trips.ts";
+import { findToken } from "./signIn/cookies.ts";
 
 export interface AppOptions {
   readonly version: string;
@@ -115,13 +116,15 @@ function routeServer(router: Router, services: Services, version: string) {
     endpoints.health.path,
     serve(endpoints.health, services.auth, async ({ ctx }) => {
       const open = await services.database.isOpen();
-      if (!open) ctx.status = 503;
-      const database = { open, migrations: services.database.migrationsRun };
+      const fault = open ? await services.database.findFault() : null;
+      const ready = open && fault === null;
+      if (!ready) ctx.status = 503;
       return {
-        ready: open,
+        ready,
         version,
-        database,
+        database: { open, migrations: services.database.migrationsRun, fault },
         jobs: { failed: open ? await services.jobs.countFailed() : 0 },
+        details: open && (await isOwner(ctx, services)) ? await readDetails(services) : null,
       };
     }),
   );
@@ -136,6 +139,28 @@ function routeServer(router: Router, services: Services, version: string) {
     endpoints.openapi.path,
     serve(endpoints.openapi, services.auth, () => createOpenApi(version)),
   );
+}
+
+async function isOwner(ctx: Koa.Context, { sessions, clock }: Services): Promise<boolean> {
+  const token = findToken(ctx);
+  return token !== null && (await sessions.find(token, clock.nowMs()))?.person.role === "owner";
+}
+
+const hourMs = 3_600_000;
+
+async function readDetails({ database, keeper, epochs, clock }: Services) {
+  const { folder, failed, backups } = keeper.read();
+  const lastAt = backups[0]?.at ?? null;
+  return {
+    disk: database.measureDisk(),
+    backup: {
+      folder,
+      lastAt,
+      ageH: lastAt === null ? null : Math.round((clock.nowMs() - Date.parse(lastAt)) / hourMs),
+      failed: failed?.why ?? null,
+    },
+    isHeld: await epochs.isHeld(),
+  };
 }
 
 /** Built files by name; every other address gets the app, which knows its own screens. */

@@ -16,3 +16,8 @@ export class Failure extends Error {
     return errorStatus[this.code];
   }
 }
+
+/** For a write that reading brings with it: where nothing can be stored, what is stored can still be read. Throws any other. */
+export function passWhileStuck(error: unknown): void {
+  if (!(error instanceof Failure) || error.code !== "store-stuck") throw error;
+}

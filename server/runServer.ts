@@ -70,8 +70,10 @@ export async function runServer(demo: Demo | null): Promise<void> {
     await keepHead(config.dataFolder, services.chain, today);
     await services.handoverService.removeOldSnapshots();
     doneOn = today;
-    // Takes its time beside all else; how it went is on the owner's screen.
-    void keeper.run();
+  }
+  /** Takes its time beside all else; how it went is on the owner's screen. */
+  async function doBackup() {
+    void keeper.runIfDue();
   }
 
   const app = createApp(services, {
@@ -93,7 +95,7 @@ export async function runServer(demo: Demo | null): Promise<void> {
     // Outside the demo only the address somebody has set: what a browser says of it may be anybody's.
     address = config.publicAddress ?? (demo === null ? null : `http://${config.host}:${port}`);
     const { planJobs, carryOn } = services.aftercareService;
-    services.jobs.start(jobsEveryMs, { daily: doDaily, planJobs, carryOn });
+    services.jobs.start(jobsEveryMs, { daily: doDaily, backup: doBackup, planJobs, carryOn });
     log.info({ port }, "ready");
     if (code !== null) sayNewStore(`http://${config.host}:${port}`, code);
     process.send?.({ ready: true, port });

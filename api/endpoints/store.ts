@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { instantSchema } from "../../core/dates/index.ts";
 import { recordIdSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
@@ -11,7 +12,8 @@ import { done, none } from "./shared.ts";
 export const storeEndpoints = {
   health: endpoint({
     ...addresses.health,
-    summary: "Whether the server and its database are ready",
+    summary:
+      "Whether the server and its database are ready, and can store; to the owner also how disk and backups stand",
     admits: "public",
     params: none,
     query: none,
@@ -19,9 +21,28 @@ export const storeEndpoints = {
     answer: z.strictObject({
       ready: z.boolean(),
       version: z.string(),
-      database: z.strictObject({ open: z.boolean(), migrations: z.int() }),
+      database: z.strictObject({
+        open: z.boolean(),
+        migrations: z.int(),
+        /** Why nothing can be stored just now; null while it can. */
+        fault: z.enum(["full", "read-only", "gone", "faulty"]).nullable(),
+      }),
       /** What the server was to do by itself and could not, however often it tried. */
       jobs: z.strictObject({ failed: z.int() }),
+      /** To the owner alone; null to everybody else. */
+      details: z
+        .strictObject({
+          disk: z.strictObject({ freeBytes: z.number(), totalBytes: z.number() }).nullable(),
+          backup: z.strictObject({
+            folder: z.string().nullable(),
+            lastAt: instantSchema.nullable(),
+            ageH: z.number().nullable(),
+            failed: z.string().nullable(),
+          }),
+          /** Jobs and messages wait after a restore. */
+          isHeld: z.boolean(),
+        })
+        .nullable(),
     }),
   }),
   signInOptions: endpoint({

@@ -3,18 +3,27 @@ import { existsSync, mkdirSync, renameSync, rmSync, statSync } from "node:fs";
 import { join } from "node:path";
 import { QueryTypes, Sequelize, Transaction } from "sequelize";
 import sqlite3 from "sqlite3";
+import { Failure } from "../failure.ts";
 import { StartRefused } from "../startRefused.ts";
 import { migrate } from "./migrate.ts";
 import { defineModels, type Models } from "./models.ts";
+import { findFaultOf, type StoreFault, watchFile } from "./standing.ts";
 
 export type { Transaction } from "sequelize";
 
 export interface Database {
   readonly models: Models;
   readonly migrationsRun: number;
-  /** Runs writes that belong together; one at a time, all or nothing, on disk when the promise resolves. */
+  /**
+   * Runs writes that belong together; one at a time, all or nothing, on disk when the promise resolves. Failure:
+   * `store-stuck`, where the disk takes nothing; nothing of it is stored then, and the next one is tried as ever.
+   */
   inTransaction<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
   isOpen(): Promise<boolean>;
+  /** Why nothing can be stored just now; after a write that failed, found by trying once more. */
+  findFault(): Promise<StoreFault | null>;
+  /** How much room there is on the store's disk; null where its folder is gone. */
+  measureDisk(): { readonly freeBytes: number; readonly totalBytes: number } | null;
   close(): Promise<void>;
 }
 
@@ -49,6 +58,7 @@ function createConnections() {
       }
     }
   }
+  const closeOne = (spare: sqlite3.Database) => new Promise<void>((resolve) => spare.close(() => resolve()));
   /** Called with `new`, as a class would be: a constructor that gives a waiting one where there is one. */
   function Database(file: string, mode: number, opened: Opened) {
     const spare = spares.pop();
@@ -58,10 +68,17 @@ function createConnections() {
   }
   return {
     Database,
+    /** After a write that failed: a connection that may still be in the middle of it is not used again. */
+    async dropSpares() {
+      const wasEnding = isEnding;
+      isEnding = true;
+      const closed = spares.splice(0).map(closeOne);
+      isEnding = wasEnding;
+      await Promise.all(closed);
+    },
     closeSpares() {
       isEnding = true;
-      const close = (spare: sqlite3.Database) => new Promise<void>((resolve) => spare.close(() => resolve()));
-      return Promise.all(spares.map(close));
+      return Promise.all(spares.map(closeOne));
     },
   };
 }
@@ -87,7 +104,7 @@ function queueWrites(model: Models[keyof Models], inTransaction: Database["inTra
 }
 
 function connect(storage: string) {
-  const { Database, closeSpares } = createConnections();
+  const { Database, closeSpares, dropSpares } = createConnections();
   const sequelize = new Sequelize({
     dialect: "sqlite",
     dialectModule: { ...sqlite3, Database },
@@ -99,7 +116,7 @@ function connect(storage: string) {
     await closeSpares();
     await sequelize.close();
   };
-  return { sequelize, close };
+  return { sequelize, close, dropSpares };
 }
 
 /** A new store is made under another name and gets its own when it is whole: a kill meanwhile leaves none behind. */
@@ -123,13 +140,23 @@ async function checkIsStore(sequelize: Sequelize, file: string) {
   if (rows.length < 2) throw new StartRefused(wrong);
 }
 
+const probeLetters = 20_000;
+
+/** A write that wants room and leaves nothing behind. */
+async function writeAndTakeBack(sequelize: Sequelize, transaction: Transaction) {
+  const name = "-".repeat(probeLetters);
+  const options = { replacements: { name }, transaction };
+  await sequelize.query("INSERT INTO migrations (name) VALUES (:name)", options);
+  await sequelize.query("DELETE FROM migrations WHERE name = :name", options);
+}
+
 /** Opens (and makes or migrates) the store's database in `folder`. Throws, in words, for a file that is no store. */
 export async function openDatabase(folder: string): Promise<Database> {
   mkdirSync(folder, { recursive: true });
   const file = join(folder, "ravik.sqlite");
   const isNew = !existsSync(file);
   if (isNew) await makeNew(file);
-  const { sequelize, close } = connect(file);
+  const { sequelize, close, dropSpares } = connect(file);
   await checkIsStore(sequelize, file);
   const migrationsRun = await migrate(sequelize, { file, isNew });
   const models = defineModels(sequelize);
@@ -137,14 +164,31 @@ export async function openDatabase(folder: string): Promise<Database> {
   let isClosing = false;
   /** Whether what runs now runs within a transaction. */
   const inside = new AsyncLocalStorage<true>();
+  const watched = watchFile(file);
+  let fault: StoreFault | null = null;
+  const run = async <T>(work: (transaction: Transaction) => Promise<T>): Promise<T> => {
+    try {
+      const done = await sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, async (t) => {
+        const value = await inside.run(true, () => work(t));
+        if (!watched.isThere()) throw new Failure("store-stuck", { why: "gone" satisfies StoreFault });
+        return value;
+      });
+      fault = null;
+      return done;
+    } catch (error) {
+      const found = findFaultOf(error);
+      if (found === null) throw error;
+      fault = found;
+      await dropSpares();
+      throw new Failure("store-stuck", { why: found });
+    }
+  };
   const inTransaction: Database["inTransaction"] = (work) => {
     // It would wait for the very transaction it is asked in, for ever.
     if (inside.getStore() === true)
       return Promise.reject(new Error("inTransaction: a write within a transaction must be given that transaction"));
     if (isClosing) return Promise.reject(new Error("inTransaction: the database is being closed"));
-    const turn = queue.then(() =>
-      sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, (t) => inside.run(true, () => work(t))),
-    );
+    const turn = queue.then(() => run(work));
     queue = turn.catch(() => undefined);
     return turn;
   };
@@ -161,6 +205,13 @@ export async function openDatabase(folder: string): Promise<Database> {
         return false;
       }
     },
+    async findFault() {
+      const seen = watched.look();
+      if (seen !== null || fault === null) return seen;
+      await inTransaction((transaction) => writeAndTakeBack(sequelize, transaction)).catch(() => undefined);
+      return fault;
+    },
+    measureDisk: watched.measure,
     async close() {
       isClosing = true;
       await queue;

@@ -37,6 +37,8 @@ const counted = ["boats", "deliveries", "entries", "chain", "photos", "audit"] a
 /** Room that is wanted beside what is there, as a share of the store's size; and what a disk is never filled beyond. */
 const roomShare = 1.2;
 const leftFreeShare = 0.1;
+/** All backups together take at most so large a share of their disk, the last one in any case. */
+const mostOfDisk = 0.5;
 
 interface BackUpOptions {
   readonly dataFolder: string;
@@ -49,6 +51,8 @@ interface BackUpOptions {
   readonly passphrase: string | null;
   /** So large a share of the disk is left free. */
   readonly leftFree?: number;
+  /** All of them together take at most so large a share of it. */
+  readonly mostShare?: number;
 }
 
 /**
@@ -57,7 +61,7 @@ interface BackUpOptions {
  * `StartRefused`, in words, where there is no store, no folder or no room, and for a copy that does not prove itself.
  */
 export async function backUp(options: BackUpOptions) {
-  const { dataFolder, to, now, timeZone, passphrase, leftFree = leftFreeShare } = options;
+  const { dataFolder, to, now, timeZone, passphrase, leftFree = leftFreeShare, mostShare = mostOfDisk } = options;
   const source = join(dataFolder, databaseFile);
   if (!existsSync(source)) throw new StartRefused(`there is no store in ${dataFolder}`);
   checkRoom(source, to, leftFree);
@@ -81,7 +85,7 @@ export async function backUp(options: BackUpOptions) {
     return {
       name,
       about,
-      removed: removeOld(to, dayOf(now, timeZone)),
+      removed: removeOld(to, dayOf(now, timeZone), mostShare),
       isSameDisk: statSync(to).dev === statSync(dataFolder).dev,
     };
   } finally {
@@ -103,9 +107,15 @@ function checkRoom(source: string, to: string, leftFree: number) {
   } catch (error) {
     throw new StartRefused(`${to} cannot be written to (${(error as Error).message})`);
   }
-  const { bsize, bavail, blocks } = statfsSync(to);
   const wanted = statSync(source).size * roomShare;
-  if (bavail * bsize - wanted < blocks * bsize * leftFree)
+  const hasRoom = () => {
+    const { bsize, bavail, blocks } = statfsSync(to);
+    return bavail * bsize - wanted >= blocks * bsize * leftFree;
+  };
+  // Old ones make room for a new one; the last stays until that is proved.
+  const old = listBackups(to).slice(1);
+  while (!hasRoom() && old.length > 0) rmSync(join(to, old.pop()!), { recursive: true });
+  if (!hasRoom())
     throw new StartRefused(
       `there is too little room in ${to}: a backup wants ${Math.ceil(wanted / 1e6)} MB, and ${leftFree * 100} % of the disk are left free`,
     );
@@ -162,10 +172,17 @@ function sync(path: string) {
   }
 }
 
-function removeOld(to: string, today: LocalDate): string[] {
+function removeOld(to: string, today: LocalDate, mostShare: number): string[] {
   const names = listBackups(to);
   const kept = chooseKept(names, today);
-  const old = names.filter((name) => !kept.has(name));
+  const { bsize, blocks } = statfsSync(to);
+  const most = blocks * bsize * mostShare;
+  let bytes = 0;
+  const old = names.filter((name, i) => {
+    if (!kept.has(name)) return true;
+    bytes += statSync(join(to, name, databaseFile), { throwIfNoEntry: false })?.size ?? 0;
+    return i > 0 && bytes > most;
+  });
   for (const name of old) rmSync(join(to, name), { recursive: true });
   return old;
 }

@@ -4,7 +4,7 @@ import { setPriority } from "node:os";
 import { join } from "node:path";
 import { z } from "zod";
 import type { BackupSheet } from "../../api/index.ts";
-import { type Instant, instantSchema } from "../../core/dates/index.ts";
+import { dayOf, type Instant, instantSchema } from "../../core/dates/index.ts";
 import type { Clock } from "../clock.ts";
 import { listBackups, readAbout } from "./backupFolder.ts";
 
@@ -15,11 +15,15 @@ const mostListed = 30;
 /** A backup older than that is late: a night was missed. */
 const lateAfterMs = 36 * 3_600_000;
 const longestWhy = 500;
+/** After a try that failed. */
+const againAfterMs = 3_600_000;
 
 export interface Keeper {
   read(): BackupSheet;
   /** "late": none for a day and a half; "none": there is none at all. */
   judge(): "good" | "late" | "none";
+  /** Makes one where there is none of today; where the last try failed, not before an hour has gone by. */
+  runIfDue(): Promise<void>;
   /** Makes a backup beside the server; one at a time. Resolves when it is there or has failed, which `read` says. */
   run(): Promise<void>;
 }
@@ -28,6 +32,7 @@ export interface Keeper {
 export const noKeeper: Keeper = {
   read: () => ({ folder: null, isSameDisk: false, isRunning: false, failed: null, backups: [] }),
   judge: () => "none",
+  runIfDue: async () => undefined,
   run: async () => undefined,
 };
 
@@ -87,12 +92,19 @@ export function createKeeper({ dataFolder, to, clock, command: [program, ...args
           return [];
         }
       });
+  const run = () => {
+    running ??= start().finally(() => {
+      running = null;
+    });
+    return running;
+  };
+  const findFailure = () => (existsSync(failurePath) ? readFailure(failurePath) : null);
   return {
     read: () => ({
       folder: to,
       isSameDisk: existsSync(to) && statSync(to).dev === statSync(dataFolder).dev,
       isRunning: running !== null,
-      failed: existsSync(failurePath) ? readFailure(failurePath) : null,
+      failed: findFailure(),
       backups: list(),
     }),
     judge() {
@@ -100,12 +112,14 @@ export function createKeeper({ dataFolder, to, clock, command: [program, ...args
       if (last === undefined) return "none";
       return clock.nowMs() - Date.parse(last.at) > lateAfterMs ? "late" : "good";
     },
-    run() {
-      running ??= start().finally(() => {
-        running = null;
-      });
-      return running;
+    async runIfDue() {
+      const [last] = list();
+      if (last !== undefined && dayOf(last.at, clock.timeZone) === clock.today()) return;
+      const failure = findFailure();
+      if (failure !== null && clock.nowMs() - Date.parse(failure.at) < againAfterMs) return;
+      await run();
     },
+    run,
   };
 }
 

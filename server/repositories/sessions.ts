@@ -5,6 +5,7 @@ import { ulid } from "ulid";
 import type { SessionRow } from "../database/models.ts";
 import type { Database } from "../database/open.ts";
 import { readAll, readOne } from "../database/rows.ts";
+import { passWhileStuck } from "../failure.ts";
 import { type People, type Person, toPerson } from "./people.ts";
 
 const hourMs = 3_600_000;
@@ -75,7 +76,7 @@ export function createSessions({ models }: Database, people: People) {
       const account = await people.find(row.userId);
       if (account === null || account.isOff) return null;
       if (nowMs - row.seenAtMs > seenEveryMs)
-        await models.sessions.update({ seenAtMs: nowMs }, { where: { tokenHash: key } });
+        await models.sessions.update({ seenAtMs: nowMs }, { where: { tokenHash: key } }).catch(passWhileStuck);
       const found = { person: toPerson(account), session: toSession(row), untilMs: nowMs + rememberMs };
       remembered.set(key, found);
       return found;

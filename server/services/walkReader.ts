@@ -22,7 +22,7 @@ import { type Entry, foldWalk, type WalkContent } from "../../core/walk/index.ts
 import type { Clock } from "../clock.ts";
 import type { ChainRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
-import { Failure } from "../failure.ts";
+import { Failure, passWhileStuck } from "../failure.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import { type Chain, hashText } from "../repositories/chain.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
@@ -283,7 +283,7 @@ async function keep({ database, snapshots, clock }: Parts, deliveryId: string, s
   const { sha256, text } = sealSnapshot(snapshot, hashText);
   if (!(await snapshots.has(sha256))) {
     const at = clock.now();
-    await database.inTransaction((t) => snapshots.add(sha256, deliveryId, text, at, t));
+    await database.inTransaction((t) => snapshots.add(sha256, deliveryId, text, at, t)).catch(passWhileStuck);
   }
   return sha256;
 }

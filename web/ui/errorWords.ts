@@ -138,6 +138,17 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "unknown-store": (facts, tell) =>
     tell("It was sealed by {0}, a store not known here. Look at whose it is, then import it.", String(facts.store)),
   busy: (_, tell) => tell("The server has too much to do just now. Try again in a moment."),
+  "store-stuck": (facts, tell) =>
+    ({
+      full: tell(
+        "The disk at the store is full: nothing can be stored until somebody there makes room. Try again then.",
+      ),
+      "read-only": tell(
+        "The disk at the store may not be written to just now: nothing can be stored. Try again later.",
+      ),
+      gone: tell("The store's folder is not where it was: nothing can be stored until somebody there puts it right."),
+    })[String(facts.why)] ??
+    tell("The disk at the store has a fault: nothing can be stored. Somebody there must look at it."),
   cycle: (_, tell) =>
     tell("Some topics wait for each other in a circle, so there is no order. Mend them in the library."),
   "message-gone": (facts, tell) =>
