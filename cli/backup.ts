@@ -11,9 +11,16 @@ await sayRefusals(async () => {
   const config = readConfig(process.env);
   const to = process.argv[2] ?? config.backupFolder;
   if (to === null) throw new StartRefused("expected `ravik backup FOLDER`, or a folder in RAVIK_BACKUP");
-  const { timeZone, dataFolder, backupPassphrase: passphrase } = config;
+  const { timeZone, dataFolder, backupPassphrase: passphrase, backupLeftFree: leftFree } = config;
   const clock = createClock(timeZone);
-  const { name, about, removed, isSameDisk } = await backUp({ dataFolder, to, now: clock.now(), timeZone, passphrase });
+  const { name, about, removed, isSameDisk } = await backUp({
+    dataFolder,
+    to,
+    now: clock.now(),
+    timeZone,
+    passphrase,
+    leftFree,
+  });
   const old = removed.length === 0 ? "" : ` ${removed.length} old ones went.`;
   console.log(
     `${to}/${name}: ${(about.bytes / 1e6).toFixed(1)} MB, ${about.counts.boats} boats, ${about.counts.entries} entries, verified.${old}`,

@@ -14,6 +14,8 @@ const configSchema = z.object({
   RAVIK_BACKUP: z.string().min(1).optional(),
   /** Locks the store's key into each backup; without one the key is left out. */
   RAVIK_BACKUP_PASSPHRASE: z.string().min(12).optional(),
+  /** So many percent of the backups' disk stay free. */
+  RAVIK_BACKUP_FREE: z.coerce.number().min(0).max(90).default(10),
   RAVIK_LOG: z.enum(["silent", "fatal", "error", "warn", "info", "debug"]).default("info"),
   RAVIK_ZONE: z
     .string()
@@ -33,6 +35,8 @@ export interface Config {
   readonly hasProxy: boolean;
   readonly backupFolder: string | null;
   readonly backupPassphrase: string | null;
+  /** The share of the backups' disk that is left free, 0 to 0.9. */
+  readonly backupLeftFree: number;
 }
 
 /** Reads the environment; a wrong value stops the start with a message that names it. */
@@ -54,6 +58,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     hasProxy: value.RAVIK_TRUST_PROXY === "1",
     backupFolder: value.RAVIK_BACKUP ?? null,
     backupPassphrase: value.RAVIK_BACKUP_PASSPHRASE ?? null,
+    backupLeftFree: value.RAVIK_BACKUP_FREE / 100,
   };
 }
 
