@@ -45,15 +45,16 @@ export function MessagesScreen() {
       </p>
       {isHeld && (
         <p className="mt-2 max-w-prose border-l-4 border-amber pl-3">
-          <strong>The store was put back from a backup, and no message goes out.</strong>{" "}
+          <strong>The store was put back from a backup, and no message goes out.</strong> Stop those that had gone out
+          already;{" "}
           {role === "owner" ? (
             <Link to="/store" className="underline">
-              You let them go on
+              you let the rest go on
             </Link>
           ) : (
-            "The owner lets them go on"
+            "the owner lets the rest go on"
           )}
-          , once what has gone out already is stopped here.
+          .
         </p>
       )}
       <input

@@ -28,7 +28,7 @@ function Standing({ sheet }: { sheet: RestoredSheet }) {
   // Let go on and with nothing missing there is no more to be said.
   if (released !== null && missingPhotos.length === 0) return null;
   return (
-    <section aria-labelledby="restored" className="mt-6 border-l-[7px] border-amber pl-4">
+    <section aria-labelledby="restored" className="my-6 border-l-[7px] border-amber pl-4">
       <h2 id="restored" className="text-lg font-bold">
         Put back from a backup
       </h2>
@@ -69,8 +69,10 @@ function Held({ sheet: { jobs, messages } }: { sheet: RestoredSheet }) {
     <>
       <h3 className="mt-3 font-semibold">Nothing is sent until you say so</h3>
       <p className="max-w-prose">
-        {waits.length === 0 ? "Nothing waits just now." : `${waits.join(" and ")} wait.`} What went out after the backup
-        was made is not known here: sent now, it may reach a buyer twice.
+        {waits.length === 0
+          ? "Nothing waits just now."
+          : `${waits.join(" and ")} ${jobs.length + messages.waiting === 1 ? "waits" : "wait"}.`}{" "}
+        What went out after the backup was made is not known here: sent now, it may reach a buyer twice.
       </p>
       {jobs.length > 0 && (
         <ul aria-label="What the server would write" className="mt-1">
