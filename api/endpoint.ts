@@ -14,6 +14,8 @@ export interface Endpoint {
   readonly withoutSecond?: true;
   /** Noted under the name of whoever did it, as this kind. */
   readonly audit?: AuditKind;
+  /** What of its body is not noted: it says who somebody is, and the log is kept for long. */
+  readonly unsaid?: readonly string[];
   readonly params: z.ZodType<Record<string, string>>;
   readonly query: z.ZodType<Record<string, unknown>>;
   readonly body: z.ZodType | null;

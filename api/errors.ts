@@ -60,7 +60,6 @@ export const errorStatus = {
   "template-shipped": 409,
   "link-ended": 410,
   "not-sealed": 409,
-  "first-format": 409,
   "not-a-bundle": 422,
   "already-here": 409,
   unexpected: 500,

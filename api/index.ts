@@ -1,5 +1,12 @@
 export { addresses } from "./addresses.ts";
 export { appIcons } from "./appIcons.ts";
+export {
+  type BuyerSheet,
+  type ForgottenSheet,
+  type RetentionRules,
+  type RetentionSheet,
+  retentionRulesSchema,
+} from "./buyerSchemas.ts";
 export type {
   BoatCare,
   Booking,

@@ -408,6 +408,8 @@ export const verifiedSchema = z.strictObject({
   sha256: sha256Schema.nullable(),
   entries: z.int(),
   amendments: z.int(),
+  /** Names were struck from a record of the first format: its seal can no longer be recomputed. */
+  cannotRecompute: z.literal(true).optional(),
   /** Whether this store sealed or took in a record of that seal, and as which link of its chain. */
   known: z.strictObject({ number: z.int(), delivery: recordIdSchema, sealedAt: instantSchema }).nullable(),
   signedBy: z.strictObject({ store: z.string(), key: sha256Schema }).nullable().optional(),

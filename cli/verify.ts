@@ -4,6 +4,7 @@ import { readFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { bundleFile, findPhotoId, formatDifference, verifyBundle } from "../core/record/index.ts";
+import { struckFirstWords } from "../core/walk/index.ts";
 import { createClock } from "../server/clock.ts";
 import { createServices } from "../server/createServices.ts";
 import { openDatabase } from "../server/database/open.ts";
@@ -28,10 +29,14 @@ async function verifyWhole(data: string): Promise<number> {
     const services = createServices(database, createClock("UTC"), null);
     const verdict = await verifyStore({ ...services, hashBytes: hash }, data);
     await database.close();
-    const { isIntact, faults, links, handovers, photos, head } = verdict;
+    const { isIntact, faults, links, handovers, photos, struck, head } = verdict;
     const end = head === null ? "no link yet" : `head: number ${head.number}, ${head.link}`;
     if (isIntact) console.log(`${data}: intact. ${handovers} handovers, ${links} links, ${photos} photos; ${end}`);
     else console.log(`${data}: not what was sealed; ${end}`);
+    if (struck.length > 0)
+      console.log(
+        `  names were struck from records of the first format, whose seals can no longer be recomputed: ${struck.join(", ")}`,
+      );
     for (const fault of faults) console.log(`  ${fault}`);
     return isIntact ? 0 : 1;
   } catch (error) {
@@ -69,11 +74,12 @@ async function main(): Promise<number> {
     console.error(`${path}: not to be read: ${(error as Error).message}`);
     return 2;
   }
-  const { isIntact, differences, sha256, entries, amendments } = verifyBundle(opened.value, hash, {
+  const { isIntact, differences, sha256, entries, amendments, cannotRecompute } = verifyBundle(opened.value, hash, {
     ...(opened.photos === undefined ? {} : { photos: opened.photos }),
   });
   if (isIntact) {
     console.log(`${path}: intact. ${entries} entries, ${amendments} additions, SHA-256 ${sha256}`);
+    if (cannotRecompute) console.log(`  ${struckFirstWords}`);
     return 0;
   }
   console.log(`${path}: not what was sealed.`);

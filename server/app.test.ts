@@ -123,7 +123,7 @@ describe("the HTTP API", () => {
     expect((await store.stranger.get("/api/health")).body).toEqual({
       ready: true,
       version: "test",
-      database: { open: true, migrations: 17, fault: null },
+      database: { open: true, migrations: 18, fault: null },
       jobs: { failed: 0 },
       details: null,
     });

@@ -12,6 +12,7 @@ import type { Services } from "./createServices.ts";
 import { answerErrors, checkOrigin, hideTokens, serve } from "./http.ts";
 import { routeBoats } from "./routes/boats.ts";
 import { routeBundles } from "./routes/bundles.ts";
+import { routeBuyers } from "./routes/buyers.ts";
 import { routeCare } from "./routes/care.ts";
 import { routeCompute } from "./routes/compute.ts";
 import { routeDeliveries } from "./routes/deliveries.ts";
@@ -103,6 +104,7 @@ export function createApp(services: Services, options: AppOptions): Koa {
   routeDeliveries(router, services);
   routeOwner(router, services);
   routeBundles(router, services);
+  routeBuyers(router, services);
   routeKeeping(router, services);
   routeCompute(router, services);
   app.use(router.routes());

@@ -15,6 +15,7 @@ import { createVersions } from "./readModel.ts";
 import { createAudit } from "./repositories/audit.ts";
 import { createBoats } from "./repositories/boats.ts";
 import { createBookings } from "./repositories/bookings.ts";
+import { createBuyers } from "./repositories/buyers.ts";
 import { createChain } from "./repositories/chain.ts";
 import { createDeliveries } from "./repositories/deliveries.ts";
 import { createFiles } from "./repositories/files.ts";
@@ -33,6 +34,7 @@ import { createWithdrawals } from "./repositories/withdrawals.ts";
 import { createAftercareService } from "./services/aftercareService.ts";
 import { createBoatService } from "./services/boatService.ts";
 import { createBundleService } from "./services/bundleService.ts";
+import { createBuyerService } from "./services/buyerService.ts";
 import { createCalendarService } from "./services/calendarService.ts";
 import { createCareEntryService } from "./services/careEntryService.ts";
 import { createCareReader } from "./services/careReader.ts";
@@ -45,6 +47,7 @@ import { createOwnerService } from "./services/ownerService.ts";
 import { createPackService } from "./services/packService.ts";
 import { createReportService } from "./services/reportService.ts";
 import { createRestoredService } from "./services/restoredService.ts";
+import { createRetentionService } from "./services/retentionService.ts";
 import { createRigService } from "./services/rigService.ts";
 import { createRunService } from "./services/runService.ts";
 import { createSealing } from "./services/sealing.ts";
@@ -174,13 +177,14 @@ export function createServices(
     settings,
     epochs,
   };
+  const towing = createTowing(database);
   const towingService = createTowingService({
     database,
     boats,
     deliveries,
     rigService,
     settings,
-    towing: createTowing(database),
+    towing,
   });
   const dockCallService = createDockCallService({ deliveries, boats, people, settings, versions, clock });
   const base = {
@@ -202,6 +206,8 @@ export function createServices(
   const fleetCare = createFleetCare(parts);
   const jobs = createJobs(database, clock, log, epochs.isHeld);
   const handoverService = createHandoverService(parts);
+  const bundleService = createBundleService({ ...parts, handoverService });
+  const buyers = createBuyers(database);
   const takePhoto = createTurns(mostPhotosWaiting, mostPhotosOfOne);
   const staffService = createStaffService({ ...parts, hasher, cost });
   return {
@@ -232,8 +238,15 @@ export function createServices(
     fleetCare,
     handoverService,
     ownerService: createOwnerService({ ...parts, handoverService, origin }),
-    strikeService: createStrikeService(parts),
-    bundleService: createBundleService({ ...parts, handoverService }),
+    bundleService,
+    buyerService: createBuyerService({
+      ...parts,
+      buyers,
+      towing,
+      bundleService,
+      strikeService: createStrikeService(parts),
+    }),
+    retentionService: createRetentionService({ ...parts, buyers }),
     runService,
     // The demo begins anew whenever its folder goes: nobody is told to keep a copy of it.
     boatService: createBoatService({

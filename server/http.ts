@@ -116,13 +116,13 @@ async function admit(ctx: Context, endpoint: Endpoint, roles: readonly string[],
 
 /** Who did it, what, and to what: the parts of its address, and of what was sent what is short and no secret. */
 async function note(
-  { summary }: Endpoint,
+  { summary, unsaid = [] }: Endpoint,
   kind: AuditKind,
   { user, params, body }: { user: Person; params: unknown; body: unknown },
   { audit, clock }: AuthContext,
 ) {
   const isSaid = ([name, value]: [string, unknown]) =>
-    !secrets.has(name) && ["string", "number", "boolean"].includes(typeof value);
+    !secrets.has(name) && !unsaid.includes(name) && ["string", "number", "boolean"].includes(typeof value);
   const said = [params, body]
     .flatMap((part) => Object.entries(part ?? {}))
     .filter(isSaid)

@@ -391,54 +391,6 @@ describe("after the seal", () => {
   });
 });
 
-describe("a person's data", () => {
-  it("is struck from a sealed record by the owner of the store, and the rest still verifies", async () => {
-    const made = await createHandover(["Dov Anselm", "Ana Anselm"]);
-    const bytes = await picture("#778899");
-    const sha256 = hashOf(bytes);
-    const photo = createPhotoId(sha256, "staff");
-    await post(made.id, [make(made.id, { kind: "photo", photo, sha256, topic: null, ref: null })]);
-    await store.sendFile(nessa, `/api/photos/${photo}`, bytes);
-    await post(made.id, walkOf(await read(made.id)));
-    const seal = (await findSeal(made.id))!;
-    const strike = (who: Caller) =>
-      who.send("POST", `/api/deliveries/${made.id}/strike`, {
-        person: "b1",
-        photos: [photo],
-        reason: "Asked to be forgotten",
-      });
-    expect((await strike(nessa)).status).toBe(403);
-    expect((await strike(odile)).status).toBe(200);
-    const after = await read(made.id);
-    expect(after.buyers.map(({ name }) => name)).toEqual(["(struck)", "Ana Anselm"]);
-    expect(after.staff.map(({ id }) => id)).toContain("odile");
-    expect(after.strikes).toMatchObject([{ by: "odile", reason: "Asked to be forgotten", people: 1, photos: 1 }]);
-    expect(after.added).toEqual(expect.arrayContaining(after.strikes[0]!.entries));
-    // Not by their words: a note that says "(struck)" is a note.
-    await post(made.id, [make(made.id, { kind: "amend", note: "(struck)" })]);
-    expect((await read(made.id)).strikes).toEqual(after.strikes);
-    const bundle = (await nessa.get(`/api/deliveries/${made.id}/bundle.json`)).body;
-    expect(JSON.stringify(bundle)).not.toContain("Dov Anselm");
-    expect(verifyBundle(bundle, hashText)).toMatchObject({ isIntact: true, sha256: seal.sha256 });
-    expect(bundle.amendments.map(({ amendment }: { amendment: { why: string } }) => amendment.why)).toEqual([
-      "struck",
-      "added",
-    ]);
-    expect(bundle.amendments[0].amendment.struck).toMatchObject({ by: "odile" });
-    expect((await nessa.get(`/api/deliveries/${made.id}/record.pdf`)).status).toBe(200);
-    // Only what was named: the guards hold for all the rest.
-    await expect(sql(`UPDATE entries SET body = '{}' WHERE deliveryId = '${made.id}'`)).rejects.toThrow();
-  });
-
-  it("cannot be struck from an open one, nor be that of somebody else", async () => {
-    const open = await createHandover();
-    const body = { person: "b1", reason: "Asked" };
-    expect(codeOf(await odile.send("POST", `/api/deliveries/${open.id}/strike`, body))).toBe("not-sealed");
-    const other = { ...body, person: "b9" };
-    expect(codeOf(await odile.send("POST", "/api/deliveries/d-w097/strike", other))).toBe("not-found");
-  });
-});
-
 describe("the database itself", () => {
   it.each([
     ["a sealed entry changed", "UPDATE entries SET body = '{}' WHERE deliveryId = 'd-w097'"],

@@ -69,6 +69,7 @@ export async function runServer(demo: Demo | null): Promise<void> {
     if (today === doneOn) return;
     await keepHead(config.dataFolder, services.chain, today);
     await services.handoverService.removeOldSnapshots();
+    await services.retentionService.keepRules();
     doneOn = today;
   }
   /** Takes its time beside all else; how it went is on the owner's screen. */

@@ -1,12 +1,11 @@
 import { z } from "zod";
 import { sha256Schema } from "../../core/hash/index.ts";
-import { plainText } from "../../core/rig/index.ts";
 import { recordIdSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
-import { everyone, owners, walkers } from "../roles.ts";
+import { everyone, walkers } from "../roles.ts";
 import { bundlePreviewSchema, verifiedSchema } from "../schemas.ts";
-import { done, none, oneDelivery } from "./shared.ts";
+import { none, oneDelivery } from "./shared.ts";
 
 const bundleTypes = [
   "application/json",
@@ -49,20 +48,6 @@ export const bundleEndpoints = {
     body: null,
     answer: null,
     file: "text/csv",
-  }),
-  strike: endpoint({
-    ...addresses.strike,
-    summary: "Strike a buyer's name and signatures, and photos, from a sealed handover; the hashes stay",
-    admits: owners,
-    audit: "boats",
-    params: oneDelivery,
-    query: none,
-    body: z.strictObject({
-      person: recordIdSchema,
-      photos: z.array(recordIdSchema).max(200).default([]),
-      reason: plainText(500),
-    }),
-    answer: done,
   }),
   verify: endpoint({
     ...addresses.verify,

@@ -99,6 +99,7 @@ export const careEndpoints = {
     summary: "Where a boat's people are written to, and whether they want it",
     admits: everyone,
     audit: "boats",
+    unsaid: ["name", "phone", "email"],
     params: oneBoat,
     query: none,
     body: contactSchema,

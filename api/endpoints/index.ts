@@ -1,5 +1,6 @@
 import { boatsEndpoints } from "./boats.ts";
 import { bundleEndpoints } from "./bundles.ts";
+import { buyerEndpoints } from "./buyers.ts";
 import { careEndpoints } from "./care.ts";
 import { computeEndpoints } from "./compute.ts";
 import { handoverEndpoints } from "./handover.ts";
@@ -22,6 +23,7 @@ export const endpoints = {
   ...libraryEndpoints,
   ...handoverEndpoints,
   ...bundleEndpoints,
+  ...buyerEndpoints,
   ...ownerEndpoints,
   ...keepingEndpoints,
   ...computeEndpoints,

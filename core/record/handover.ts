@@ -7,7 +7,8 @@ import { plainText, rigSchema } from "../rig/index.ts";
 import { planSchema } from "../route/index.ts";
 import { servicePackSchema } from "../service/index.ts";
 import { toldTopicSchema } from "../topic/index.ts";
-import { entrySchema, recordIdSchema, ulidSchema } from "../walk/index.ts";
+import { entrySchema, recordIdSchema, struckName, ulidSchema } from "../walk/index.ts";
+import { type Strike, strikeEntry, struckSchema } from "./strike.ts";
 
 export const personSchema = z.strictObject({ id: recordIdSchema, name: plainText(80) });
 
@@ -60,10 +61,12 @@ export const amendmentSchema = z
     entries: z.array(entrySchema),
     /** Photos that arrived: with their entries, or later than these, by themselves. */
     photos: z.array(photoFactSchema).min(1).optional(),
+    /** Whose data is no longer kept: from here on what was sealed before cannot be recomputed. */
+    struck: struckSchema.optional(),
   })
-  .refine(({ entries, photos }) => entries.length > 0 || photos !== undefined, {
+  .refine(({ entries, photos, struck }) => entries.length > 0 || photos !== undefined || struck !== undefined, {
     path: ["entries"],
-    message: "must hold an entry, where no photo is added",
+    message: "must hold an entry, where no photo is added and nothing is struck",
   });
 export type Amendment = z.infer<typeof amendmentSchema>;
 
@@ -90,3 +93,15 @@ export function writeCanonical(record: Handover | Amendment, ahead: WrittenAhead
 /** The link of a store's seal chain: each holds all that came before it. `previous` is 64 zeros for the first. */
 export const writeLink = (previous: string, sha256: string): string => `${previous}${sha256}`;
 export const firstLink = "0".repeat(64);
+
+/**
+ * A record of the first format, or an addition to one, without what is struck. Its seal is over the names themselves, so that
+ * it cannot be recomputed from then on; the digests of the entries that stay still hold them.
+ */
+export function strikeFirst<R extends Handover | Amendment>(record: R, parts: readonly Strike[]): R {
+  const isStruck = (part: Strike["part"], id: string) => parts.some((each) => each.part === part && each.id === id);
+  const entries = record.entries.map((entry) => (isStruck("entry", entry.id) ? strikeEntry(entry) : entry));
+  if (!("buyers" in record)) return { ...record, entries };
+  const buyers = record.buyers.map((buyer) => (isStruck("person", buyer.id) ? { ...buyer, name: struckName } : buyer));
+  return { ...record, buyers, entries };
+}

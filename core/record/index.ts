@@ -8,6 +8,7 @@ export {
   type PhotoFact,
   personSchema,
   photoFactSchema,
+  strikeFirst,
   type WrittenAhead,
   writeCanonical,
   writeLink,
@@ -25,13 +26,11 @@ export {
   type SealedContent,
   type SealedHandover,
   type SealedPhoto,
-  type Strike,
   saltParts,
   sealedAmendmentSchema,
   sealedBundleSchema,
   sealedContentSchema,
   sealedHandoverSchema,
-  strikeSchema,
 } from "./sealed.ts";
 export {
   compareSnapshots,
@@ -44,5 +43,6 @@ export {
   tellAsHeard,
 } from "./snapshot.ts";
 export { hashSigned, isSignedWith } from "./storeSignature.ts";
+export { type Strike, strikeEntry, strikeSchema } from "./strike.ts";
 export type { Difference, Verified } from "./verified.ts";
 export { formatDifference, verifyBundle } from "./verify.ts";

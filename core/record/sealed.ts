@@ -5,6 +5,7 @@ import { plainText } from "../rig/index.ts";
 import { type Entry, entrySchema, recordIdSchema, struckName, ulidSchema } from "../walk/index.ts";
 import { photoFactSchema } from "./handover.ts";
 import { type Snapshot, snapshotSchema } from "./snapshot.ts";
+import { struckSchema } from "./strike.ts";
 
 /** Sixteen random bytes in hex: without it, what a hash is of cannot be guessed by trying names. */
 const saltSchema = z.string().regex(/^[0-9a-f]{32}$/, "must be 16 bytes in 32 small hex digits");
@@ -55,13 +56,6 @@ export const sealedHandoverSchema = z.strictObject({
 });
 export type SealedHandover = z.infer<typeof sealedHandoverSchema>;
 
-/** What may be struck, and why it was. */
-export const strikeSchema = z.strictObject({
-  part: z.enum(["entry", "person", "photo"]),
-  id: z.union([ulidSchema, recordIdSchema]),
-});
-export type Strike = z.infer<typeof strikeSchema>;
-
 /** What came after the seal (`ravik.amendment/2`), chained to the seal before it. */
 export const sealedAmendmentSchema = z.strictObject({
   format: z.literal("ravik.amendment/2"),
@@ -73,10 +67,8 @@ export const sealedAmendmentSchema = z.strictObject({
   why: z.enum(["uncovered", "added", "struck"]),
   entries: z.array(sealedEntrySchema),
   photos: z.array(sealedPartSchema),
-  /** Whose data is no longer kept, who said so and why; the hashes stay. */
-  struck: z
-    .strictObject({ parts: z.array(strikeSchema).min(1).max(2000), by: recordIdSchema, reason: plainText(500) })
-    .optional(),
+  /** Whose data is no longer kept; the hashes stay. */
+  struck: struckSchema.optional(),
 });
 export type SealedAmendment = z.infer<typeof sealedAmendmentSchema>;
 

@@ -21,6 +21,11 @@ export interface Verified {
   readonly sha256: string | null;
   readonly entries: number;
   readonly amendments: number;
+  /**
+   * Names were struck from a record of the first format: its seal was over them and can no longer be recomputed. What stays
+   * was held against the digests that were sealed with it.
+   */
+  readonly cannotRecompute?: true;
   /** Whose signature it bears, where it bears one; a signature that is wrong is a difference. */
   readonly signedBy?: { readonly store: string; readonly key: string } | null;
 }

@@ -3,6 +3,7 @@ import { findUnfit } from "../text/index.ts";
 import type { Bundle } from "./bundle.ts";
 import { bundleSchema } from "./bundle.ts";
 import { type Handover, handoverSchema, writeCanonical, writeLink } from "./handover.ts";
+import type { Strike } from "./strike.ts";
 import type { Difference, Known, Verified } from "./verified.ts";
 import { verifySealed } from "./verifySealed.ts";
 
@@ -39,16 +40,32 @@ function verifyFirst(value: unknown, hash: Hash, known: Known): Verified {
   // As it came: what parsing fills in was not sealed.
   const bundle = loose as Bundle;
   const { handover } = bundle;
+  const struck = (bundle.amendments ?? []).flatMap(({ amendment }) => amendment.struck?.parts ?? []);
+  if (struck.length > 0) return verifyStruck(bundle, hash, struck, { differences, photos: known.photos });
   const sha256 = hash(writeCanonical(handover));
   if (sha256 !== bundle.sha256 || (original !== undefined && writeCanonical(original) !== writeCanonical(handover)))
     differences.push(...findChanges(handover, hash, original));
+  differences.push(...findBreaks(bundle, hash, () => false), ...comparePhotos(bundle, known.photos, () => false));
+  return {
+    isIntact: differences.length === 0,
+    differences,
+    sha256,
+    entries: handover.entries.length,
+    amendments: bundle.amendments?.length ?? 0,
+  };
+}
+
+/** Additions that are not what was added, or stand in another's place, but those that were rewritten by a strike. */
+function findBreaks(bundle: Bundle, hash: Hash, isStruck: IsStruck): Difference[] {
+  const found: Difference[] = [];
   let previous = bundle.sha256;
   for (const [i, { sha256: said, amendment }] of (bundle.amendments ?? []).entries()) {
     const where = formatAmendment(i);
     if (amendment.previous !== previous)
-      differences.push({ code: "chain-broken", in: where, expected: previous, got: amendment.previous });
-    if (hash(writeCanonical(amendment)) !== said)
-      differences.push(
+      found.push({ code: "chain-broken", in: where, expected: previous, got: amendment.previous });
+    const isRewritten = amendment.entries.some(({ id }) => isStruck("entry", id));
+    if (!isRewritten && hash(writeCanonical(amendment)) !== said)
+      found.push(
         amendment.entries.length === 1
           ? { code: "entry-changed", entry: amendment.entries[0]!.id, kind: amendment.entries[0]!.kind, in: where }
           : { code: "part-changed", part: null, in: where },
@@ -58,22 +75,69 @@ function verifyFirst(value: unknown, hash: Hash, known: Known): Verified {
   if (bundle.chain !== undefined) {
     const expected = hash(writeLink(bundle.chain.previous, bundle.sha256));
     if (expected !== bundle.chain.link)
-      differences.push({ code: "chain-broken", in: "the store's seal chain", expected, got: bundle.chain.link });
+      found.push({ code: "chain-broken", in: "the store's seal chain", expected, got: bundle.chain.link });
   }
-  const added = (bundle.amendments ?? []).flatMap(({ amendment }) => amendment.photos ?? []);
-  if (known.photos !== undefined)
-    for (const photo of [...(handover.photos ?? []), ...added]) {
-      const got = known.photos.get(photo.id);
-      if (got === undefined) differences.push({ code: "photo-missing", photo: photo.id });
-      else if (got !== photo.sha256) differences.push({ code: "photo-changed", photo: photo.id });
-    }
+  return found;
+}
+
+type IsStruck = (part: Strike["part"], id: string) => boolean;
+
+function comparePhotos({ handover, amendments }: Bundle, hashes: Known["photos"], isStruck: IsStruck): Difference[] {
+  if (hashes === undefined) return [];
+  const added = (amendments ?? []).flatMap(({ amendment }) => amendment.photos ?? []);
+  return [...(handover.photos ?? []), ...added].flatMap(({ id, sha256 }): Difference[] => {
+    if (isStruck("photo", id)) return [];
+    const got = hashes.get(id);
+    if (got === undefined) return [{ code: "photo-missing", photo: id }];
+    return got === sha256 ? [] : [{ code: "photo-changed", photo: id }];
+  });
+}
+
+/** Of a record that names were struck from what can still be held against something: the digests, the chain, the photos. */
+function verifyStruck(
+  bundle: Bundle,
+  hash: Hash,
+  struck: readonly Strike[],
+  { differences, photos }: { readonly differences: readonly Difference[]; readonly photos: Known["photos"] },
+): Verified {
+  const isStruck: IsStruck = (part, id) => struck.some((each) => each.part === part && each.id === id);
+  const { handover } = bundle;
+  const found = [
+    ...differences,
+    ...compareDigests(handover.entries, handover.digests ?? null, hash).filter(
+      (each) => !("entry" in each && each.code === "entry-changed" && isStruck("entry", each.entry)),
+    ),
+    ...findBreaks(bundle, hash, isStruck),
+    ...comparePhotos(bundle, photos, isStruck),
+  ];
   return {
-    isIntact: differences.length === 0,
-    differences,
-    sha256,
+    isIntact: found.length === 0,
+    differences: found,
+    sha256: bundle.sha256,
     entries: handover.entries.length,
-    amendments: bundle.amendments?.length ?? 0,
+    amendments: bundle.amendments.length,
+    cannotRecompute: true,
   };
+}
+
+/** Entries against the digests that were sealed with them; nothing where there are none. */
+function compareDigests(
+  entries: Handover["entries"],
+  digests: Readonly<Record<string, string>> | null,
+  hash: Hash,
+): Difference[] {
+  if (digests === null) return [];
+  const seen = new Set(entries.map(({ id }) => id));
+  return [
+    ...entries.flatMap((entry): Difference[] => {
+      const where = { entry: entry.id, kind: entry.kind, in: theRecord };
+      if (digests[entry.id] === undefined) return [{ code: "entry-added", ...where }];
+      return digests[entry.id] === hash(writeJson(entry)) ? [] : [{ code: "entry-changed", ...where }];
+    }),
+    ...Object.keys(digests).flatMap((id): Difference[] =>
+      seen.has(id) ? [] : [{ code: "entry-missing", entry: id, in: theRecord }],
+    ),
+  ];
 }
 
 /** Whether so much of it is a record that its entries can be looked at one by one. */
@@ -95,22 +159,11 @@ function isReadable(loose: Partial<Bundle> | null): boolean {
 
 /** Where a record that does not fit its seal was changed: by its own digests, and by the original where there is one. */
 function findChanges(handover: Handover, hash: Hash, original?: Handover): Difference[] {
-  const found: Difference[] = [];
   const digests =
     original === undefined
       ? (handover.digests ?? null)
       : Object.fromEntries(original.entries.map((e) => [e.id, hash(writeJson(e))] as const));
-  if (digests !== null) {
-    const seen = new Set<string>();
-    for (const entry of handover.entries) {
-      seen.add(entry.id);
-      const where = { entry: entry.id, kind: entry.kind, in: theRecord };
-      if (digests[entry.id] === undefined) found.push({ code: "entry-added", ...where });
-      else if (digests[entry.id] !== hash(writeJson(entry))) found.push({ code: "entry-changed", ...where });
-    }
-    for (const id of Object.keys(digests))
-      if (!seen.has(id)) found.push({ code: "entry-missing", entry: id, in: theRecord });
-  }
+  const found = compareDigests(handover.entries, digests, hash);
   if (original !== undefined) {
     for (const part of Object.keys(handoverSchema.shape) as (keyof Handover)[]) {
       if (part === "entries") continue;

@@ -1,7 +1,8 @@
 import { type Hash, writeJson } from "../hash/index.ts";
 import { writeLink } from "./handover.ts";
-import { hashSalted, type SealedBundle, type SealedContent, type Strike, sealedBundleSchema } from "./sealed.ts";
+import { hashSalted, type SealedBundle, type SealedContent, sealedBundleSchema } from "./sealed.ts";
 import { hashSigned, isSignedWith } from "./storeSignature.ts";
+import type { Strike } from "./strike.ts";
 import type { Difference, Known, Verified } from "./verified.ts";
 
 const theRecord = "the sealed record";

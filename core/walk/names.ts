@@ -3,6 +3,10 @@ import { createTell, type Tell } from "../language/index.ts";
 /** What stands in the place of a name, or of an entry's words, that were struck. */
 export const struckName = "(struck)";
 
+/** Of a record of the first format, whose seal is over the names themselves, once some were struck. */
+export const struckFirstWords =
+  "It was sealed in the old format, over the names themselves: its seal can no longer be recomputed. What stays fits what was sealed with it.";
+
 /** The buyers of a handover in one line, for screens and messages; nobody is called by a name that was struck. */
 export function formatBuyers(buyers: readonly { readonly name: string }[]): string {
   const names = buyers.flatMap(({ name }) => (name === struckName ? [] : [name]));

@@ -20,6 +20,7 @@ import * as fourteenth from "./migrations/0014-languages.ts";
 import * as fifteenth from "./migrations/0015-yard.ts";
 import * as sixteenth from "./migrations/0016-calendar.ts";
 import * as seventeenth from "./migrations/0017-boat-lists.ts";
+import * as eighteenth from "./migrations/0018-forget.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -40,6 +41,7 @@ const migrations = [
   { name: "0015-yard", ...fifteenth },
   { name: "0016-calendar", ...sixteenth },
   { name: "0017-boat-lists", ...seventeenth },
+  { name: "0018-forget", ...eighteenth },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

@@ -64,7 +64,7 @@ it("opens again what it made, without running a migration twice", async () => {
   await first.models.settings.create({ key: "kept", value: "1" });
   await first.close();
   const second = await openDatabase(folder);
-  expect(second.migrationsRun).toBe(17);
+  expect(second.migrationsRun).toBe(18);
   expect((await second.models.settings.findByPk("kept"))?.get("value")).toBe("1");
   await second.close();
 });
@@ -107,7 +107,7 @@ describe("a store's file", () => {
     const database = await opened;
     const { sequelize } = database.models.users;
     // As before the last migration: it finds its own triggers there and fails in the middle.
-    await sequelize!.query("DELETE FROM migrations WHERE name LIKE '0017%'");
+    await sequelize!.query("DELETE FROM migrations WHERE name >= '0017'");
     await database.close();
     await expect(openDatabase(own)).rejects.toThrow(/already exists/);
     expect(readdirSync(own)).toContain("ravik-before-0017.sqlite");

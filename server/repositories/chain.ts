@@ -89,6 +89,10 @@ export function createChain({ models }: Database, storeKey: StoreKey) {
         await models.contents.update({ body: JSON.stringify(packed) }, { where: { number }, transaction });
       }
     },
+    /** Puts the text of a record of the first format in place of what it was; hash, link and signature stay as they were. */
+    async rewrite(number: number, canonical: string, transaction: Transaction) {
+      await models.chain.update({ canonical }, { where: { number }, transaction });
+    },
     /**
      * Puts a link at the end. Within a transaction of its own store, so that no two are put there at once. Where the store's
      * key is not the one of the link before, a link that says so comes first; its signature covers all that came before.

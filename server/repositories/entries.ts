@@ -1,7 +1,7 @@
 import { type Model, Op } from "sequelize";
 import type { Instant } from "../../core/dates/index.ts";
 import type { CallFault } from "../../core/faults/index.ts";
-import type { Receipt, Strike } from "../../core/record/index.ts";
+import { type Receipt, type Strike, strikeEntry } from "../../core/record/index.ts";
 import type { CallsHere, Spent } from "../../core/route/index.ts";
 import type { Entry, EntryOf } from "../../core/walk/index.ts";
 import type { EntryRow } from "../database/models.ts";
@@ -88,8 +88,7 @@ export function createEntries(database: Database) {
         if (part !== "entry") continue;
         const row = await readOne(models.entries, id, transaction);
         if (row === null) continue;
-        const { delivery, at, by, device } = JSON.parse(row.body) as Entry;
-        const body = JSON.stringify({ id, delivery, at, by, device, kind: "amend", note: struckName });
+        const body = JSON.stringify(strikeEntry(JSON.parse(row.body) as Entry));
         await models.entries.update({ body }, { where: { id }, transaction });
       }
       const row = (await readOne(models.deliveries, deliveryId, transaction))!;

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { retentionRulesSchema } from "../../api/index.ts";
 import { instantSchema } from "../../core/dates/index.ts";
 import { sha256Schema } from "../../core/hash/index.ts";
 import { ownPhrasesSchema } from "../../core/language/index.ts";
@@ -52,6 +53,8 @@ export const settingsSchema = z.strictObject({
   callsSince: instantSchema.nullable().default(null),
   /** Stores whose bundles somebody here has looked at and taken in, by their public key. */
   knownStores: z.array(z.strictObject({ key: sha256Schema, name: plainText(80) })).default([]),
+  /** How long what is kept; null for good. */
+  retention: retentionRulesSchema.default({ messagesMonths: null, logMonths: null, buyersYears: null }),
 });
 export type Settings = z.infer<typeof settingsSchema>;
 type Change = Partial<z.input<typeof settingsSchema>>;
@@ -78,6 +81,7 @@ const defaults: Settings = {
   towRules: [],
   callsSince: null,
   knownStores: [],
+  retention: { messagesMonths: null, logMonths: null, buyersYears: null },
 };
 
 export function createSettings({ models, inTransaction }: Database, versions: Versions) {

@@ -5,7 +5,7 @@ import { readUpload, serve } from "../http.ts";
 import { zipLimits } from "../zip.ts";
 
 /** Sealed handovers out of the store and into it, and whether one is still what was sealed. */
-export function routeBundles(router: Router, { auth, bundleService, strikeService }: Services) {
+export function routeBundles(router: Router, { auth, bundleService }: Services) {
   const attach = (id: string, ending: string) => `attachment; filename="handover-${id}.${ending}"`;
   router.get(
     endpoints.bundle.path,
@@ -32,13 +32,6 @@ export function routeBundles(router: Router, { auth, bundleService, strikeServic
       ctx.type = "text/csv; charset=utf-8";
       ctx.set("Content-Disposition", attach(params.delivery, "csv"));
       return undefined;
-    }),
-  );
-  router.post(
-    endpoints.strike.path,
-    serve(endpoints.strike, auth, async ({ params, body, user }) => {
-      await strikeService.strike(params.delivery, user.id, body);
-      return { done: true as const };
     }),
   );
   router.post(

@@ -109,8 +109,10 @@ function createVerifier({ chain, settings, storeKey }: Parts) {
     const bySha = typeof said?.sha256 === "string" ? await chain.findBySha(said.sha256) : null;
     const delivery = said?.handover?.delivery;
     const row = bySha ?? (typeof delivery === "string" ? await chain.findSeal(delivery) : null);
+    // A record that was rewritten by a strike is no original to hold an older file against; its seal is.
+    const isOriginal = row !== null && hashText(row.canonical) === row.sha256;
     const verified = verifyBundle(value, hashText, {
-      ...(row === null ? {} : { original: JSON.parse(row.canonical) as Handover | SealedHandover }),
+      ...(isOriginal ? { original: JSON.parse(row.canonical) as Handover | SealedHandover } : {}),
       ...(photoHashes === undefined ? {} : { photos: photoHashes }),
     });
     return {

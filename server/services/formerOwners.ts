@@ -1,13 +1,13 @@
+import { nameKey } from "../repositories/buyers.ts";
 import type { DeliveryRecord } from "../repositories/deliveries.ts";
 
 type Handover = Pick<DeliveryRecord, "id" | "date" | "buyers">;
 
-const nameOf = ({ name }: { name: string }) => name.trim().toLowerCase();
-
 /** The handovers of a boat before this one to people of whom none is here now: a second session is no resale. */
 export function listFormer<H extends Handover>(now: Handover, ofBoat: readonly H[]): H[] {
-  const names = new Set(now.buyers.map(nameOf));
+  const names = new Set(now.buyers.map(({ name }) => nameKey(name)));
   return ofBoat.filter(
-    ({ id, date, buyers }) => id !== now.id && date <= now.date && !buyers.some((buyer) => names.has(nameOf(buyer))),
+    ({ id, date, buyers }) =>
+      id !== now.id && date <= now.date && !buyers.some((buyer) => names.has(nameKey(buyer.name))),
   );
 }

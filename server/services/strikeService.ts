@@ -1,6 +1,12 @@
-import type { Instant } from "../../core/dates/index.ts";
 import { writeJson } from "../../core/hash/index.ts";
-import type { SealedAmendment, Strike } from "../../core/record/index.ts";
+import {
+  type Amendment,
+  type Handover,
+  type SealedAmendment,
+  type Strike,
+  strikeFirst,
+  writeCanonical,
+} from "../../core/record/index.ts";
 import { type Entry, struckName } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
@@ -8,8 +14,9 @@ import { Failure } from "../failure.ts";
 import type { Chain } from "../repositories/chain.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { Photos } from "../repositories/photos.ts";
-import { isFirstFormat } from "./sealing.ts";
-import type { WalkReader } from "./walkReader.ts";
+import { isFirstFormat, listPhotos } from "./sealing.ts";
+import { summarizeContext } from "./summarizeContext.ts";
+import type { HandoverContext, WalkReader } from "./walkReader.ts";
 
 interface Parts {
   readonly database: Database;
@@ -20,65 +27,103 @@ interface Parts {
   readonly clock: Clock;
 }
 
-/** A person's data taken out of a sealed handover: what it was is gone, its hashes stay, and the rest still verifies. */
+const shortestName = 4;
+/** What somebody wrote down in their own words, and what can be missing without the walk saying something else. */
+const notes: ReadonlySet<Entry["kind"]> = new Set<Entry["kind"]>(["amend", "call", "ask", "tell", "reason"]);
+
+/** Entries that are theirs (signed, refused, come along, a day out), and notes that name them. */
+export function listTheirs(entries: readonly Entry[], { id, name }: { id: string; name: string }): Entry[] {
+  return entries.filter((entry) => {
+    if (entry.kind === "sign" || entry.kind === "refuse" || entry.kind === "present")
+      return entry.person === id || entry.name === name;
+    // A day out names its guests and who waits ashore: it goes with whoever planned it.
+    return entry.kind === "trip" || (notes.has(entry.kind) && namesThem(entry, name));
+  });
+}
+
+/** Whether their whole name, however it is written, or their last one stands in its words. */
+export function namesThem(entry: Entry, name: string): boolean {
+  const text = JSON.stringify(entry);
+  if (text.toLowerCase().includes(name.trim().toLowerCase())) return true;
+  const last = name.trim().split(/\s+/).at(-1)!;
+  // A short one may be a word like any other.
+  if (last.length < shortestName) return false;
+  const escaped = last.replace(/[\\^$.*+?()[\]{}|/]/g, "\\$&");
+  return new RegExp(`(?<!\\p{L})${escaped}(?!\\p{L})`, "u").test(text);
+}
+
+/** A person's data taken out of a handover: what it was is gone; of a sealed one hashes stay, and the rest still verifies. */
 export function createStrikeService({ database, deliveries, chain, photos, walkReader, clock }: Parts) {
-  /** What is struck with a person: the name, and what was signed or refused under it. */
-  const listOfPerson = (entries: readonly Entry[], person: string, name: string): Strike[] => [
-    { part: "person", id: person },
-    ...entries.flatMap((entry): Strike[] => {
-      const isSigned = entry.kind === "sign" || entry.kind === "refuse" || entry.kind === "present";
-      const isTheirs = isSigned && (entry.person === person || entry.name === name);
-      // A day out names its guests and who waits ashore: it goes with whoever planned it.
-      return isTheirs || entry.kind === "trip" ? [{ part: "entry", id: entry.id }] : [];
-    }),
-  ];
-  const permit = async (delivery: string, parts: readonly Strike[], at: Instant, transaction: Transaction) => {
+  const permit = async (delivery: string, parts: readonly { part: string; id: string }[], t: Transaction) => {
     for (const { part, id } of parts)
-      await database.models.strikes.upsert({ part, id, deliveryId: delivery, at }, { transaction });
+      await database.models.strikes.upsert({ part, id, deliveryId: delivery, at: clock.now() }, { transaction: t });
+  };
+  /** A record of the first format is rewritten, with all that was added to it: its seal was over the names themselves. */
+  const rewriteFirst = async (delivery: string, parts: readonly Strike[], t: Transaction) => {
+    const rows = [(await chain.findSeal(delivery, t))!, ...(await chain.listAmendments(delivery, t))];
+    await permit(
+      delivery,
+      rows.map(({ number }) => ({ part: "record", id: String(number) })),
+      t,
+    );
+    for (const { number, canonical } of rows)
+      await chain.rewrite(number, writeCanonical(strikeFirst(JSON.parse(canonical) as Handover | Amendment, parts)), t);
+  };
+  const amend = async (
+    { walk, delivery }: HandoverContext,
+    struck: NonNullable<SealedAmendment["struck"]>,
+    t: Transaction,
+  ) => {
+    const seal = walk.sealed!.row;
+    const earlier = await chain.listAmendments(delivery.id, t);
+    const at = clock.now();
+    const basis = { delivery: delivery.id, previous: (earlier.at(-1) ?? seal).sha256, at, entries: [], struck };
+    const link = { deliveryId: delivery.id, kind: "amendment" as const, at };
+    if (isFirstFormat(seal.canonical))
+      return chain.add({ ...link, canonical: writeCanonical({ format: "ravik.amendment/1", ...basis }) }, t);
+    const amendment: SealedAmendment = { format: "ravik.amendment/2", ...basis, why: "struck", photos: [] };
+    const content = { people: {}, entries: {}, photos: {} };
+    return chain.add({ ...link, canonical: writeJson(amendment), content }, t);
+  };
+  /** Of these photos those that only these handovers have. */
+  const listAlone = async (ids: readonly string[], among: ReadonlySet<string>) => {
+    const alone: string[] = [];
+    for (const photo of new Set(ids))
+      if ((await deliveries.listOfPhoto(photo)).every((id) => among.has(id))) alone.push(photo);
+    return alone;
   };
   return {
     /**
-     * Strikes a buyer's name and signatures, and these photos, from a sealed handover, for a reason that stays. Failures:
-     * `not-sealed`, `first-format` (its seal is over the names themselves), `not-found`.
+     * Strikes a buyer's name, signatures and notes that name them from a handover, for a reason that stays in its chain where
+     * it is sealed; and its photos that no handover but `photosOf` has. Failure: `not-found`.
      */
     async strike(
-      delivery: string,
+      id: string,
       by: string,
-      { person, photos: photoIds, reason }: { person: string; photos: readonly string[]; reason: string },
+      { person, photosOf, reason }: { person: string; photosOf: readonly string[]; reason: string },
+      t: Transaction,
     ): Promise<void> {
-      const at = clock.now();
-      await database.inTransaction(async (t) => {
-        const { walk, log } = await walkReader.get(delivery, t);
-        if (walk.sealed === null) throw new Failure("not-sealed", { delivery });
-        if (isFirstFormat(walk.sealed.row.canonical)) throw new Failure("first-format", { delivery });
-        const buyer = walk.buyers.find(({ id }) => id === person);
-        if (buyer === undefined) throw new Failure("not-found", { what: "buyer", id: person });
-        const held = new Set(log.entries.flatMap((entry) => (entry.kind === "photo" ? [entry.photo] : [])));
-        const unknown = photoIds.find((id) => !held.has(id));
-        if (unknown !== undefined) throw new Failure("not-found", { what: "photo", id: unknown });
-        const parts: Strike[] = [
-          ...listOfPerson(log.entries, person, buyer.name),
-          ...photoIds.map((id): Strike => ({ part: "photo", id })),
-        ];
-        await permit(delivery, parts, at, t);
-        await chain.strike(delivery, parts, t);
-        await deliveries.strike(delivery, parts, person, struckName, t);
-        for (const id of photoIds) await photos.strike(id, t);
-        const earlier = await chain.listAmendments(delivery, t);
-        const amendment: SealedAmendment = {
-          format: "ravik.amendment/2",
-          delivery,
-          previous: (earlier.at(-1) ?? walk.sealed.row).sha256,
-          at,
-          why: "struck",
-          entries: [],
-          photos: [],
-          struck: { parts, by, reason },
-        };
-        const content = { people: {}, entries: {}, photos: {} };
-        await chain.add({ deliveryId: delivery, kind: "amendment", canonical: writeJson(amendment), content, at }, t);
-      });
+      const context = await walkReader.get(id, t);
+      const { walk, log, delivery } = context;
+      const buyer = walk.buyers.find((each) => each.id === person);
+      if (buyer === undefined) throw new Failure("not-found", { what: "buyer", id: person });
+      const taken = await listAlone(photosOf.length === 0 ? [] : listPhotos(log.entries), new Set(photosOf));
+      const parts: Strike[] = [
+        { part: "person", id: person },
+        ...listTheirs(log.entries, buyer).map((entry): Strike => ({ part: "entry", id: entry.id })),
+        ...taken.map((photo): Strike => ({ part: "photo", id: photo })),
+      ];
+      await permit(id, parts, t);
+      if (walk.sealed !== null) {
+        if (isFirstFormat(walk.sealed.row.canonical)) await rewriteFirst(id, parts, t);
+        else await chain.strike(id, parts, t);
+        await amend(context, { parts, by, reason }, t);
+      }
+      await deliveries.strike(delivery.id, parts, person, struckName, t);
+      for (const photo of taken) await photos.strike(photo, t);
+      await deliveries.setSummary(id, summarizeContext(await walkReader.get(id, t)), t);
     },
+    permit,
   };
 }
 

@@ -201,6 +201,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../screens/close/CloseScreen.tsx")).CloseScreen }),
           },
           {
+            path: "/deliveries/:delivery/buyers/:person",
+            lazy: async () => ({ Component: (await import("../screens/buyer/BuyerScreen.tsx")).BuyerScreen }),
+          },
+          {
             path: "/deliveries/:delivery/record",
             lazy: async () => ({ Component: (await import("../screens/record/RecordScreen.tsx")).RecordScreen }),
           },

@@ -181,10 +181,6 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
       facts.phone === undefined || facts.phone === "" ? "" : `: ${String(facts.phone)}`,
     ),
   "not-sealed": (_, tell) => tell("This handover is not signed yet. It can be taken elsewhere once it is sealed."),
-  "first-format": (_, tell) =>
-    tell(
-      "This record was sealed in the first format, whose seal is over the names themselves. Nothing can be struck from it.",
-    ),
   "not-a-bundle": (facts, tell) => tell("This is not a handover that can be taken in: {0}.", String(facts.reason)),
   "already-here": (_, tell) => tell("This handover is in the store already. Find its boat by the hull number."),
   unexpected: (_, tell) => tell("The server made a mistake and has logged it. Try again; what you marked is kept."),

@@ -14,6 +14,7 @@ import {
   joinSteps,
   type SignRole,
   sayJoined,
+  struckFirstWords,
   type WalkState,
 } from "../../../core/walk/index.ts";
 import { ink, magenta, printSignature, soft } from "../ink.ts";
@@ -165,7 +166,10 @@ export function amendmentPart({ delivery, added, nameOf, dayOf, tell }: Sheet): 
           {
             text: [
               ...write(`${formatStrike(strike, tell)} ${strike.reason}`),
-              ...write(`\n${tell("the hashes stay, so that the rest still verifies")}`, { fontSize: 8, color: soft }),
+              ...write(
+                `\n${delivery.snapshot === null ? tell(struckFirstWords) : tell("the hashes stay, so that the rest still verifies")}`,
+                { fontSize: 8, color: soft },
+              ),
             ],
           },
           { text: write(nameOf(strike.by)) },

@@ -8,6 +8,7 @@ import {
   isTimeDoubtful,
   joinSteps,
   sayJoined,
+  struckFirstWords,
 } from "../../../core/walk/index.ts";
 import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -56,7 +57,9 @@ export function AddedSince({ delivery, later, nameOf }: AddedProps) {
             <span className="text-soft">
               {nameOf(strike.by)}, {formatDayAndYear(storeDay(strike.at))}
             </span>
-            <span className="block text-sm text-soft">The hashes stay, so that the rest still verifies.</span>
+            <span className="block text-sm text-soft">
+              {delivery.snapshot === null ? struckFirstWords : "The hashes stay, so that the rest still verifies."}
+            </span>
           </li>
         ))}
       </ul>

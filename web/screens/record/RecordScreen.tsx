@@ -17,7 +17,7 @@ import { Downloads } from "./Downloads.tsx";
 import { Explained } from "./Explained.tsx";
 import { RecordHead, SealLine } from "./RecordHead.tsx";
 import { Arrived, Cautions, HoursAndGear, Measured, Signed } from "./RecordParts.tsx";
-import { StrikePerson } from "./StrikePerson.tsx";
+import { TheirData } from "./TheirData.tsx";
 
 /** The record: what was explained, given and owed, as sealed, and what was added since. */
 export function RecordScreen() {
@@ -71,7 +71,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
           <AddedSince delivery={delivery} later={later} nameOf={nameOf} />
           {delivery.seal === null && <OwnerLink delivery={delivery} state={state} />}
           <Downloads delivery={delivery} />
-          <StrikePerson delivery={delivery} />
+          <TheirData delivery={delivery} />
           <Cautions delivery={delivery} state={state} />
         </div>
       </div>

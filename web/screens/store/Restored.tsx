@@ -7,7 +7,7 @@ import { meQuery, queryClient } from "../../app/queries.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { storeDay } from "../../ui/storeTime.ts";
-import { formatClock, formatDayAndYear } from "../../ui/words.ts";
+import { count, formatClock, formatDayAndYear } from "../../ui/words.ts";
 
 export const restoredQuery = queryOptions({ queryKey: ["restored"], queryFn: () => ask("restored") });
 const formatInstant = (at: Instant) => `${formatDayAndYear(storeDay(Date.parse(at)))}, ${formatClock(at)}`;
@@ -15,7 +15,6 @@ const jobWords: Readonly<Record<string, string>> = {
   hello: "First message after the handover",
   "break-in-end": "Message that the break-in ends",
 };
-const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
 
 /** After a restore: what is missing, and what waits until the owner lets it go on. Nothing for any other store. */
 export function Restored() {

@@ -10,6 +10,7 @@ import { ErrorNotice } from "../../ui/Notice.tsx";
 import { PhotoField } from "../../ui/PhotoField.tsx";
 import { Backups } from "./Backups.tsx";
 import { Restored } from "./Restored.tsx";
+import { Retention } from "./Retention.tsx";
 import { RegionFields, RuleFields, StoreFields } from "./StoreFields.tsx";
 
 /** What is set where it is used. */
@@ -83,6 +84,7 @@ function StoreForm({ before }: { before: StoreFacts }) {
         </div>
       )}
       <Backups />
+      <Retention />
       <section aria-labelledby="everything" className="mt-8 border-t border-rule pt-4">
         <h2 id="everything" className="text-lg font-bold">
           Everything as a file

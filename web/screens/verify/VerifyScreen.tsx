@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { VerifiedSheet } from "../../../api/index.ts";
+import { struckFirstWords } from "../../../core/walk/index.ts";
 import { ask } from "../../app/client.ts";
 import { FileButton } from "../../ui/FileButton.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
@@ -88,7 +89,12 @@ function Answer({ verified, sheet }: { verified: VerifiedFile; sheet: VerifiedSh
   const says = verified.isIntact ? (sheet?.differences ?? []).map((each) => each.says) : verified.says;
   return (
     <section aria-label="Answer" role="status" className="mt-6 border-t border-ink pt-4">
-      {isIntact ? (
+      {isIntact && verified.cannotRecompute ? (
+        <>
+          <p className="text-xl font-bold">Names were struck from it; nothing else differs.</p>
+          <p className="max-w-prose border-l-4 border-amber pl-3">◷ {struckFirstWords}</p>
+        </>
+      ) : isIntact ? (
         <p className="text-xl font-bold">Intact: this is what was sealed.</p>
       ) : (
         <p className="text-xl font-bold text-magenta">▲ This is not what was sealed.</p>
