@@ -28,6 +28,7 @@ const staffScreens = {
     "/deliveries/d-w118/walk",
     "/deliveries/d-w118/close",
     "/deliveries/d-w112/record",
+    "/deliveries/d-w112/buyers/b1",
     "/deliveries/d-w112/trip",
     "/deliveries/d-w112/steps/launch",
     "/deliveries/d-w112/power",

@@ -27,6 +27,7 @@ const all = Object.entries(endpoints) as [string, Endpoint][];
 const examplePath = (path: string) =>
   (path.includes(":run") ? path.replace(":boat", "w097").replace(":run", runId) : path)
     .replace(":delivery", "d-w118")
+    .replace(":person", "b1")
     .replace(":token", token)
     .replace(":boat", "w118")
     .replace(":name", "route")

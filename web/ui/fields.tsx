@@ -183,7 +183,7 @@ export function TickField({ label, why, value, onChange }: TickFieldProps) {
     <label className="flex min-h-11 items-center gap-3">
       <input
         type="checkbox"
-        className="size-5 accent-ink"
+        className="size-5 shrink-0 accent-ink"
         checked={value}
         onChange={(event) => onChange(event.target.checked)}
       />

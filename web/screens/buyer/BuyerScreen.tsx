@@ -49,8 +49,11 @@ function Held({
           <Handovers sheet={sheet} />
           <Boats sheet={sheet} />
           <p className="mt-4">
-            {count(sheet.messages, "message", "messages")} to them; {count(sheet.logLines, "line", "lines")} of the log
-            of who did what.
+            {sheet.messages === 0 ? "No message" : count(sheet.messages, "message", "messages")} to them;{" "}
+            {sheet.logLines === 0
+              ? "the log of who did what does not name them"
+              : `${count(sheet.logLines, "line", "lines")} of the log of who did what`}
+            .
           </p>
           <section aria-labelledby="as-file" className="mt-6 border-t border-rule pt-4">
             <h2 id="as-file" className="text-lg font-bold">

@@ -51,6 +51,7 @@ export function ForgetForm({ params, sheet: { name, handovers, boats }, onForgot
     setSure(false);
   };
   const isFirst = handovers.some(({ delivery, seal }) => seal === "first" && chosen.includes(delivery));
+  const hasPhotos = handovers.some(({ delivery, photos: n }) => n > 0 && chosen.includes(delivery));
   const canAsk = chosen.length > 0 && reason.trim() !== "";
   return (
     <form
@@ -84,11 +85,13 @@ export function ForgetForm({ params, sheet: { name, handovers, boats }, onForgot
           />
         ))}
       </fieldset>
-      <TickField
-        label="The photos of these handovers too"
-        value={photos}
-        onChange={(isOn) => change(() => setPhotos(isOn))}
-      />
+      {hasPhotos && (
+        <TickField
+          label="The photos of these handovers too"
+          value={photos}
+          onChange={(isOn) => change(() => setPhotos(isOn))}
+        />
+      )}
       {theirs.length > 0 && (
         <TickField
           label={`Phone, e-mail, dates of their gear and their car, of ${theirs.map(({ boatName }) => boatName).join(", ")}`}
@@ -110,7 +113,7 @@ export function ForgetForm({ params, sheet: { name, handovers, boats }, onForgot
         <div role="alert" className="mt-3 max-w-prose border-l-4 border-magenta pl-3">
           <p className="break-words text-magenta">
             ▲ {name} is struck for good from {chosen.length === 1 ? "one handover" : `${chosen.length} handovers`} and
-            its messages{photos && ", with the photos"}
+            its messages{photos && hasPhotos && ", with the photos"}
             {contact && theirs.length > 0 && ", and how they are reached is cleared"}. It cannot be undone.
           </p>
           <Kept />
