@@ -31,6 +31,34 @@ export const reportSheetSchema = z.strictObject({
   }),
   /** Topics that were put off, by the template the boat began as (empty: none); of how many handovers that marked them. */
   putOff: z.array(z.strictObject({ ...shareLineSchema, boat: z.string(), topic: z.string() })),
+  /** Topics that were planned and never reached, by template, of how many signed handovers that noted it. */
+  forgotten: z.array(z.strictObject({ ...shareLineSchema, boat: z.string(), topic: z.string() })),
+  /** Handovers with a snag, by template, with the days to mend: the middle one of those mended. */
+  snags: z.array(
+    z.strictObject({
+      ...shareLineSchema,
+      days: estimateSchema,
+      daysBefore: estimateSchema,
+      open: z.int(),
+    }),
+  ),
+  /** Promises by the month they were made in; the share kept is of those no longer open. */
+  promises: z.strictObject({
+    months: z.array(z.strictObject({ month: monthSchema, kept: z.int(), late: z.int(), open: z.int() })),
+    ...pairSchema,
+  }),
+  /** Calls in the first 90 days, a handover; `isOver`: all of that month's handovers have had them. */
+  calls: z.strictObject({
+    months: z.array(z.strictObject({ month: monthSchema, calls: z.int(), handovers: z.int(), isOver: z.boolean() })),
+    topics: z.array(z.strictObject(shareLineSchema)),
+    ...pairSchema,
+  }),
+  /** The workshop: hours booked and not cancelled, and what it was open for. */
+  load: z.strictObject({
+    months: z.array(z.strictObject({ month: monthSchema, bookedH: z.number(), capacityH: z.number() })),
+    now: z.strictObject({ bookedH: z.number(), capacityH: z.number() }),
+    before: z.strictObject({ bookedH: z.number(), capacityH: z.number() }),
+  }),
   /** Musts left undone at a closing, of all handovers closed, with what was said of it most. */
   notDone: z.array(
     z.strictObject({ ...shareLineSchema, reasons: z.array(z.strictObject({ reason: z.string(), k: z.int() })) }),

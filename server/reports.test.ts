@@ -5,7 +5,7 @@ import { servicePacks } from "../content/index.ts";
 import { addDays, addMonths, type LocalDate } from "../core/dates/index.ts";
 import type { Rig } from "../core/rig/index.ts";
 import { followMerges } from "../core/topic/index.ts";
-import type { Entry } from "../core/walk/index.ts";
+import type { Entry, EntryOf } from "../core/walk/index.ts";
 import { makeLargeStore } from "../demo/makeLargeStore.ts";
 import { openTestStore, type TestStore } from "./openTestStore.ts";
 
@@ -52,6 +52,27 @@ beforeAll(async () => {
         via: "staff",
       });
   }
+  // Of boats handed over long enough ago that their 90 days are over, in both years.
+  const old = rows.filter(({ id, date }) => closed.has(id) && date < addDays(today, -120) && date >= from);
+  for (const [i, { id, date }] of old.slice(0, 16).entries())
+    for (const body of tellOwedTo(id, i, date)) {
+      const told = body as { id: string; at: string };
+      await entries.create({
+        id: told.id,
+        deliveryId: id,
+        body: JSON.stringify(body),
+        receivedAt: told.at as never,
+        number: number++,
+        via: "staff",
+      });
+    }
+  // Signed by older versions, which did not note it, and by this one.
+  for (const [i, { id }] of old.slice(0, 10).entries()) {
+    const row = (await deliveries.findByPk(id))!;
+    const summary = JSON.parse(row.get("summary") as string);
+    const unreached = i === 9 ? undefined : i % 3 === 0 ? ["horn", "anchor"] : ["horn"];
+    await row.update({ summary: JSON.stringify({ ...summary, state: "signed", unreached }) });
+  }
   const templateOf = new Map(
     plain<{ id: string; template: string | null }>(await boats.findAll()).map(({ id, template }) => [
       id,
@@ -76,6 +97,38 @@ beforeAll(async () => {
   sheet = answer.body as unknown as ReportSheet;
 }, 120_000);
 afterAll(() => store.stop());
+
+/** What the demo tells none of: a few snags, promises and calls, with what came of them. */
+function tellOwedTo(delivery: string, i: number, on: LocalDate): object[] {
+  const day = (n: number) => addDays(on, n);
+  const entry = (n: number, more: object) => ({
+    id: ulid(),
+    delivery,
+    at: `${day(n)}T10:00:00.000Z`,
+    by: "nessa",
+    device: "test",
+    ...more,
+  });
+  const snag = entry(0, {
+    kind: "snag",
+    topic: null,
+    note: "Scratch",
+    stops: false,
+    how: i % 5 === 4 ? "note" : "cosmetic",
+  });
+  const promise = entry(1, { kind: "promise", note: "Cover", isExtra: false, due: day(10) });
+  const taken = entry(1, { kind: "promise", note: "Never said", isExtra: false });
+  return [
+    snag,
+    promise,
+    taken,
+    entry(2, { kind: "undo", ref: taken.id }),
+    ...(i % 3 === 0 ? [] : [entry(1 + i, { kind: "settle", ref: snag.id, note: "Polished" })]),
+    ...(i % 2 === 0 ? [entry(5, { kind: "settle", ref: promise.id, note: "Brought" })] : []),
+    ...(i % 4 === 0 ? [entry(100, { kind: "call", topic: "horn", note: "Later" })] : []),
+    entry(3, { kind: "call", topic: i % 2 === 0 ? "horn" : null, note: "Rang" }),
+  ];
+}
 
 const marksOf = ({ entries }: Walk, topic: string) =>
   entries.flatMap((entry) => (entry.kind === "mark" && entry.topic === topic ? [entry] : []));
@@ -182,4 +235,109 @@ it("is made anew when something was written, and is for those who keep the store
   const before = await countRuns();
   expect((await ines.send("POST", "/api/boats/w112/runs", run)).status).toBe(200);
   expect(await countRuns()).toBe(before + 1);
+});
+
+const signed = async () =>
+  new Map(
+    plain<{ id: string; summary: string; date: LocalDate }>(await store.database.models.deliveries.findAll()).flatMap(
+      ({ id, summary, date }) => {
+        const { state, unreached } = JSON.parse(summary) as { state: string; unreached?: string[] };
+        return state === "signed" ? [[id, { unreached, date }] as const] : [];
+      },
+    ),
+  );
+const kindOf = <K extends Entry["kind"]>({ entries }: Walk, kind: K) => {
+  const undone = new Set(entries.flatMap((entry) => (entry.kind === "undo" ? [entry.ref] : [])));
+  return entries.filter((entry): entry is EntryOf<K> => entry.kind === kind && !undone.has(entry.id));
+};
+
+it("topics never reached are counted by template, of the handovers that noted it", async () => {
+  const known = await signed();
+  expect(
+    sheet.forgotten.filter(({ topic }) => topic === "horn").reduce((sum, { k, kBefore }) => sum + k + kBefore, 0),
+  ).toBeGreaterThan(5);
+  for (const { id, topic, k, n, kBefore, nBefore } of sheet.forgotten) {
+    const ofIt = walks.filter(
+      (walk) => walk.template === id.split(" ")[0] && known.get(walk.id)?.unreached !== undefined,
+    );
+    const count = (isNow: boolean) => {
+      const year = ofIt.filter((walk) => walk.isNow === isNow);
+      return [year.filter((walk) => known.get(walk.id)!.unreached!.includes(topic)).length, year.length];
+    };
+    expect([...count(true), ...count(false)], id).toEqual([k, n, kBefore, nBefore]);
+  }
+});
+
+it("snags and their days, promises and calls are what a slow count says", async () => {
+  const known = await signed();
+  const signedWalks = walks.filter(({ id }) => known.has(id));
+  const snagsOf = (walk: Walk) => kindOf(walk, "snag").filter(({ how, stops }) => stops || how !== "note");
+  expect(sheet.snags.reduce((sum, { k, kBefore }) => sum + k + kBefore, 0)).toBeGreaterThan(8);
+  for (const { id, k, n, kBefore, nBefore, days, open } of sheet.snags) {
+    const ofIt = signedWalks.filter(({ template }) => template === id);
+    const count = (isNow: boolean) => {
+      const year = ofIt.filter((walk) => walk.isNow === isNow);
+      return [year.filter((walk) => snagsOf(walk).length > 0).length, year.length];
+    };
+    expect([...count(true), ...count(false)], id).toEqual([k, n, kBefore, nBefore]);
+    const mended = ofIt
+      .filter(({ isNow }) => isNow)
+      .flatMap((walk) =>
+        snagsOf(walk).flatMap((snag) => {
+          const settled = kindOf(walk, "settle").find(({ ref }) => ref === snag.id);
+          return settled === undefined ? [null] : [(Date.parse(settled.at) - Date.parse(snag.at)) / 86_400_000];
+        }),
+      );
+    expect(open, id).toBe(mended.filter((each) => each === null).length);
+    const done = mended.flatMap((each) => each ?? []).sort((a, b) => a - b);
+    if (done.length < 6) expect(days).toBeNull();
+    else
+      expect(days).toMatchObject({
+        n: done.length,
+        value: (done[(done.length - 1) >> 1]! + done[done.length >> 1]!) / 2,
+      });
+  }
+  const fates = walks.flatMap((walk) =>
+    kindOf(walk, "promise").map((promise) => {
+      const settled = kindOf(walk, "settle").find(({ ref }) => ref === promise.id);
+      const isKept = settled !== undefined && (promise.due === undefined || settled.at.slice(0, 10) <= promise.due);
+      return isKept ? "kept" : settled !== undefined || (promise.due ?? "9") < today ? "late" : "open";
+    }),
+  );
+  const said = sheet.promises;
+  expect((said.now?.n ?? 0) + (said.before?.n ?? 0)).toBe(fates.filter((fate) => fate !== "open").length);
+  expect(fates.filter((fate) => fate === "kept").length).toBeGreaterThan(5);
+
+  const isOver = ({ id }: Walk) => addDays(known.get(id)!.date, 90) < today;
+  for (const isNow of [true, false]) {
+    const year = signedWalks.filter((walk) => walk.isNow === isNow && isOver(walk));
+    const calls = year.flatMap((walk) =>
+      kindOf(walk, "call").filter(({ at }) => at.slice(0, 10) <= addDays(known.get(walk.id)!.date, 90)),
+    );
+    const rate = isNow ? sheet.calls.now : sheet.calls.before;
+    expect(rate?.n ?? 0).toBe(year.length);
+    if (rate !== null) expect(rate.value).toBeCloseTo(calls.length / year.length, 9);
+    const horn = sheet.calls.topics.find(({ id }) => id === "horn")!;
+    expect(isNow ? horn.k : horn.kBefore).toBe(calls.filter(({ topic }) => topic === "horn").length);
+  }
+});
+
+it("the workshop's hours are those booked against those open, day by day", async () => {
+  const { workshop } = await store.services.settings.read();
+  const booked = plain<{ date: LocalDate; labourH: number; state: string }>(
+    await store.database.models.bookings.findAll(),
+  );
+  for (const { month, bookedH, capacityH } of sheet.load.months.slice(1, -1)) {
+    const hours = booked.filter(({ date, state }) => date.startsWith(month) && state !== "cancelled");
+    expect(bookedH).toBeCloseTo(
+      hours.reduce((sum, { labourH }) => sum + labourH, 0),
+      6,
+    );
+    let open = 0;
+    for (let day = `${month}-01` as LocalDate; day.startsWith(month); day = addDays(day, 1))
+      if (!workshop.closed.some(({ from, to }) => from <= day && day <= to))
+        open += workshop.hoursPerDay[(new Date(`${day}T00:00:00Z`).getUTCDay() + 6) % 7]!;
+    expect(capacityH).toBeCloseTo(open, 6);
+  }
+  expect(sheet.load.now.capacityH).toBeGreaterThan(1000);
 });

@@ -26,6 +26,8 @@ export const summarySchema = z.strictObject({
       topic: z.string().nullable(),
     }),
   ),
+  /** Of a signed one the topics that were planned and never reached; not noted by older versions. */
+  unreached: z.array(z.string()).optional(),
 });
 export type Summary = z.infer<typeof summarySchema>;
 
@@ -58,13 +60,14 @@ const writePlanOptions = ({ style, manualOrder, ...options }: PlanOptions) => ({
 /** The row keeps when the buyer was last sent a message under its first name, `toldAt`; older rows hold more than is asked. */
 const readSummary = (text: string): Summary => {
   if (text === "") return noSummary;
-  const { state, owed } = JSON.parse(text);
+  const { state, owed, unreached } = JSON.parse(text);
   const rename = ({ toldAt, ...each }: { toldAt: Instant | null }) => ({ ...each, messagedAt: toldAt });
-  return { state, owed: owed.map(rename) };
+  return { state, owed: owed.map(rename), ...(unreached === undefined ? {} : { unreached }) };
 };
-const writeSummary = ({ state, owed }: Summary) => ({
+const writeSummary = ({ state, owed, unreached }: Summary) => ({
   summary: JSON.stringify({
     state,
+    unreached,
     owed: owed.map(({ messagedAt, ...each }) => ({ ...each, toldAt: messagedAt })),
   }),
   owed: owed.length,

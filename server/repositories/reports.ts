@@ -1,4 +1,5 @@
 import type { LocalDate } from "../../core/dates/index.ts";
+import type { OwedEntry } from "../../core/reports/index.ts";
 import type { PlanOptions } from "../../core/route/index.ts";
 import type { Database } from "../database/open.ts";
 import { readQuery } from "../database/rows.ts";
@@ -69,6 +70,51 @@ export function createReportTables({ models }: Database) {
          SELECT topic, reason, isLastYear, COUNT(*) AS k FROM last JOIN walked ON walked.id = deliveryId
          GROUP BY topic, reason, isLastYear ORDER BY k DESC, reason`,
         valuesOf(span),
+      );
+    },
+    /** Handovers of these years, with the template their boat began as and, of signed ones, what was never reached. */
+    async listHandovers(span: Span) {
+      const rows = await read<{
+        delivery: string;
+        template: string;
+        date: LocalDate;
+        isLastYear: number;
+        isSigned: number;
+        unreached: string | null;
+      }>(
+        `WITH ${walked}
+         SELECT walked.id AS delivery, COALESCE(template, '') AS template, date, isLastYear,
+           summary ->> '$.state' = 'signed' AS isSigned, summary -> '$.unreached' AS unreached
+         FROM walked JOIN deliveries ON deliveries.id = walked.id JOIN boats ON boats.id = walked.boatId`,
+        valuesOf(span),
+      );
+      return rows.map(({ isLastYear, isSigned, unreached, ...row }) => ({
+        ...row,
+        isLastYear: isLastYear === 1,
+        isSigned: isSigned === 1,
+        unreached: unreached === null ? null : (JSON.parse(unreached) as string[]),
+      }));
+    },
+    /** What is owed in handovers of these years, with all that ends it, and calls, in the order in which they came. */
+    async listOwed(span: Span): Promise<OwedEntry[]> {
+      const rows = await read<Omit<OwedEntry, "isNote"> & { isNote: number }>(
+        `WITH ${walked}, owed AS MATERIALIZED (
+           SELECT number, id, deliveryId, body FROM entries
+           WHERE json_extract(body, '$.kind') IN ('assign', 'call', 'promise', 'settle', 'snag', 'undo'))
+         SELECT owed.id AS id, deliveryId AS delivery, body ->> '$.kind' AS kind, body ->> '$.at' AS at,
+           COALESCE(body ->> '$.corrects', body ->> '$.ref') AS ref, body ->> '$.due' AS due, body ->> '$.topic' AS topic,
+           COALESCE(body ->> '$.how', '') = 'note' AND NOT COALESCE(body ->> '$.stops', 0) AS isNote
+         FROM owed JOIN walked ON walked.id = deliveryId ORDER BY number`,
+        valuesOf(span),
+      );
+      return rows.map((row) => ({ ...row, isNote: row.isNote === 1 }));
+    },
+    /** Hours that were booked in the workshop and not cancelled, by day. */
+    listBooked({ from, to }: Span): Promise<{ date: LocalDate; hours: number }[]> {
+      return read(
+        `SELECT date, SUM(labourH) AS hours FROM bookings WHERE state <> 'cancelled' AND date >= ? AND date <= ?
+         GROUP BY date ORDER BY date`,
+        [from, to],
       );
     },
     /** How many handovers were closed in each of the years. */

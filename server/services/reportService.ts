@@ -1,22 +1,30 @@
 import type { ReportSheet } from "../../api/index.ts";
 import { rigTemplates } from "../../content/index.ts";
-import { type CareQuestion, findPack, readEngineStatus } from "../../core/care/index.ts";
-import { addMonths, type LocalDate } from "../../core/dates/index.ts";
+import { addDays, addMonths, dayOf, type LocalDate } from "../../core/dates/index.ts";
 import {
   type Counted,
   estimateShare,
-  type FirstServiceFate,
-  judgeFirstService,
+  judgePromise,
+  type OwedTale,
+  reportCalls,
   reportMinutes,
+  reportPromises,
   reportShares,
+  reportSnags,
+  type ShareLine,
+  tellOwed,
 } from "../../core/reports/index.ts";
+import { capacityOfDay, type Workshop } from "../../core/workshop/index.ts";
 import type { Clock } from "../clock.ts";
 import { createReadModel, type Versions } from "../readModel.ts";
 import type { Boats } from "../repositories/boats.ts";
 import type { People } from "../repositories/people.ts";
 import type { ReportTables, Span } from "../repositories/reports.ts";
+import type { Settings } from "../repositories/settings.ts";
 import type { CareReader } from "./careReader.ts";
+import { countFirstServices } from "./firstServiceCount.ts";
 import type { LibraryService } from "./libraryService.ts";
+import { listMonths } from "./reportMonths.ts";
 
 interface Parts {
   readonly reportTables: ReportTables;
@@ -24,6 +32,7 @@ interface Parts {
   readonly careReader: CareReader;
   readonly libraryService: LibraryService;
   readonly people: People;
+  readonly settings: { read(): Promise<Settings> };
   readonly versions: Versions;
   readonly clock: Clock;
 }
@@ -45,18 +54,26 @@ export function createReportService(parts: Parts) {
 export type ReportService = ReturnType<typeof createReportService>;
 
 async function count(parts: Parts): Promise<ReportSheet> {
-  const { reportTables, libraryService, people: staff, clock } = parts;
+  const { reportTables, libraryService, people: staff, settings, clock } = parts;
   const to = clock.today();
   const span: Span = { from: addMonths(to, -24), turn: addMonths(to, -12), to };
-  const [{ topics }, people, taught, reasons, closed, firstServices, runs] = await Promise.all([
-    libraryService.read(),
-    staff.list(),
-    reportTables.listTaught(span),
-    reportTables.listReasons(span),
-    reportTables.countClosed(span),
-    countFirstServices(parts, span),
-    reportTables.listRuns(span),
-  ]);
+  const [{ topics }, people, taught, reasons, closed, firstServices, runs, handovers, owed, booked] = await Promise.all(
+    [
+      libraryService.read(),
+      staff.list(),
+      reportTables.listTaught(span),
+      reportTables.listReasons(span),
+      reportTables.countClosed(span),
+      countFirstServices(parts, span),
+      reportTables.listRuns(span),
+      reportTables.listHandovers(span),
+      reportTables.listOwed(span),
+      reportTables.listBooked(span),
+    ],
+  );
+  const { workshop } = await settings.read();
+  const months = listMonths(span);
+  const tales = tellOwed(owed);
   const personOf = new Map(people.map(({ id, name }) => [id, name]));
   const titleOf = new Map(topics.map(({ id, title }) => [id, title]));
   const named = <L extends { id: string }>(lines: readonly L[], nameOf: (id: string) => string | undefined) =>
@@ -74,14 +91,30 @@ async function count(parts: Parts): Promise<ReportSheet> {
       places: named(minutes.places, (id) => id),
       people: named(minutes.people, (id) => personOf.get(id)),
     },
-    putOff: reportShares(
-      addUp(taught.map((row) => ({ ...row, id: `${row.template} ${row.topic}`, k: row.later, n: row.handovers }))),
-    ).flatMap((line) => {
-      const [template, topic] = line.id.split(" ") as [string, string];
-      const name = titleOf.get(topic);
-      const boat = template in rigTemplates ? rigTemplates[template as keyof typeof rigTemplates].model : template;
-      return name === undefined || line.k + line.kBefore === 0 ? [] : [{ ...line, boat, topic, name }];
-    }),
+    putOff: nameTopics(
+      reportShares(
+        addUp(taught.map((row) => ({ ...row, id: `${row.template} ${row.topic}`, k: row.later, n: row.handovers }))),
+      ),
+      titleOf,
+    ),
+    forgotten: nameTopics(countForgotten(handovers), titleOf),
+    snags: reportSnags(
+      handovers.filter(({ isSigned }) => isSigned),
+      tales,
+    ).map((line) => ({ ...line, name: boatOf(line.id) })),
+    promises: reportPromises(judgePromises(tales, handovers, clock), months),
+    calls: nameCalls(
+      reportCalls(
+        handovers.filter(({ isSigned }) => isSigned),
+        owed.flatMap(({ kind, delivery, topic, at }) =>
+          kind === "call" ? [{ delivery, topic, on: dayOf(at, clock.timeZone) }] : [],
+        ),
+        months,
+        to,
+      ),
+      titleOf,
+    ),
+    load: countLoad(booked, workshop, span),
     notDone: reportShares(
       addUp(reasons.map(({ topic, k, isLastYear }) => ({ id: topic, k, n: 0, isLastYear }))).map((line) => ({
         ...line,
@@ -98,22 +131,85 @@ async function count(parts: Parts): Promise<ReportSheet> {
     })),
     firstServices,
     runs: {
-      months: listMonths(span).map(
-        (month) => runs.find((row) => row.month === month) ?? { month, k: 0, n: 0, boats: 0 },
-      ),
+      months: months.map((month) => runs.find((row) => row.month === month) ?? { month, k: 0, n: 0, boats: 0 }),
       ...sumRuns(runs, span.turn),
     },
   };
 }
 
-/** The months from the turn of the years on, those without anything too: a gap says something. */
-function listMonths({ turn, to }: Span): string[] {
-  const months: string[] = [];
-  for (let n = 0; ; n++) {
-    const month = addMonths(turn, n).slice(0, 7);
-    if (month > to.slice(0, 7)) return months;
-    months.push(month);
+type Handovers = Awaited<ReturnType<ReportTables["listHandovers"]>>;
+
+const boatOf = (template: string) =>
+  template in rigTemplates ? rigTemplates[template as keyof typeof rigTemplates].model : template;
+
+/** Lines of a template and a topic with their names; what was never so is left out. */
+const nameTopics = (lines: readonly ShareLine[], titleOf: ReadonlyMap<string, string>) =>
+  lines.flatMap((line) => {
+    const [template, topic] = line.id.split(" ") as [string, string];
+    const name = titleOf.get(topic);
+    return name === undefined || line.k + line.kBefore === 0 ? [] : [{ ...line, boat: boatOf(template), topic, name }];
+  });
+
+/** Of each template's signed handovers that noted it, how many never reached a topic that was planned. */
+function countForgotten(handovers: Handovers): ShareLine[] {
+  const known = handovers.flatMap(({ unreached, ...each }) => (unreached === null ? [] : [{ ...each, unreached }]));
+  const countOf = (template: string, isLastYear: boolean) =>
+    known.filter((each) => each.template === template && each.isLastYear === isLastYear).length;
+  const totals = new Map(
+    [...new Set(known.map(({ template }) => template))].map((template) => [
+      template,
+      { n: countOf(template, false), nBefore: countOf(template, true) },
+    ]),
+  );
+  const rows = known.flatMap(({ template, isLastYear, unreached }) =>
+    unreached.map((topic) => ({ id: `${template} ${topic}`, k: 1, n: 0, isLastYear: isLastYear ? 1 : 0 })),
+  );
+  return reportShares(addUp(rows).map((line) => ({ ...line, ...totals.get(line.id.split(" ")[0]!)! })));
+}
+
+/** Promises made in these two years, and what became of them. */
+function judgePromises(tales: readonly OwedTale[], handovers: Handovers, clock: Clock) {
+  const yearOf = new Map(handovers.map(({ delivery, isLastYear }) => [delivery, isLastYear]));
+  return tales.flatMap(({ kind, delivery, at, due, settledAt }) => {
+    if (kind !== "promise") return [];
+    const settledOn = settledAt === null ? null : dayOf(settledAt, clock.timeZone);
+    return [
+      {
+        madeOn: dayOf(at, clock.timeZone),
+        isLastYear: yearOf.get(delivery) ?? false,
+        fate: judgePromise({ due, settledOn }, clock.today()),
+      },
+    ];
+  });
+}
+
+const nameCalls = (report: ReturnType<typeof reportCalls>, titleOf: ReadonlyMap<string, string>) => ({
+  ...report,
+  months: [...report.months],
+  topics: report.topics.map((line) => ({ ...line, name: titleOf.get(line.id) ?? line.id })),
+});
+
+/** Hours booked against hours open, by month and over each year; what is open goes by the workshop as it is set now. */
+function countLoad(
+  booked: readonly { date: LocalDate; hours: number }[],
+  workshop: Workshop,
+  { from, turn, to }: Span,
+): ReportSheet["load"] {
+  const hoursOn = new Map(booked.map(({ date, hours }) => [date, hours]));
+  const months = new Map<string, { bookedH: number; capacityH: number }>();
+  const years = { now: { bookedH: 0, capacityH: 0 }, before: { bookedH: 0, capacityH: 0 } };
+  for (let date = from; date <= to; date = addDays(date, 1)) {
+    const month = months.get(date.slice(0, 7)) ?? { bookedH: 0, capacityH: 0 };
+    months.set(date.slice(0, 7), month);
+    for (const sum of [month, years[date < turn ? "before" : "now"]]) {
+      sum.bookedH += hoursOn.get(date) ?? 0;
+      sum.capacityH += capacityOfDay(workshop, date);
+    }
   }
+  return {
+    months: listMonths({ from, turn, to }).map((month) => ({ month, ...months.get(month)! })),
+    ...years,
+  };
 }
 
 /** Rows of two years under one id as one line. */
@@ -141,73 +237,3 @@ const sumRuns = (runs: readonly { month: string; k: number; n: number }[], turn:
   };
   return { now: of(true), before: of(false) };
 };
-
-/** So many boats are worked out at a time, so that whoever asks for something else meanwhile is answered. */
-const atOnce = 150;
-
-/** What became of the first services of boats that were handed over in these two years, by the month of that. */
-async function countFirstServices({ boats, careReader }: Parts, span: Span): Promise<ReportSheet["firstServices"]> {
-  const ids = await boats.listInServiceBetween(span.from, span.to);
-  const months = new Map<string, Record<FirstServiceFate, number>>();
-  for (let i = 0; i < ids.length; i += atOnce) {
-    const sold = await boats.listCared(ids.slice(i, i + atOnce));
-    const fresh = sold.filter(({ rig }) => rig.used === undefined);
-    const [questions, services] = await Promise.all([
-      careReader.askMany(fresh),
-      boats.listServices(fresh.map(({ id }) => id)),
-    ]);
-    const elsewhere = new Set(services.flatMap((row) => (row.outcome === "elsewhere" ? [keyOf(row.boatId, row)] : [])));
-    for (const [at, { id, inService }] of fresh.entries()) {
-      const month = months.get(inService.slice(0, 7)) ?? { kept: 0, late: 0, lost: 0, open: 0 };
-      months.set(inService.slice(0, 7), month);
-      for (const fate of judgeBoat({ ...questions[at]!, inService }, span.to, (service) =>
-        elsewhere.has(keyOf(id, service)),
-      ))
-        month[fate]++;
-    }
-    await new Promise(setImmediate);
-  }
-  const all = [...months].map(([month, fates]) => ({ month, ...fates }));
-  const turn = span.turn.slice(0, 7);
-  const keptOf = (those: readonly { kept: number; late: number; lost: number }[]) =>
-    estimateShare(
-      those.reduce((sum, { kept }) => sum + kept, 0),
-      those.reduce((sum, { kept, late, lost }) => sum + kept + late + lost, 0),
-    );
-  return {
-    months: listMonths(span).map((month) => ({
-      month,
-      ...(months.get(month) ?? { kept: 0, late: 0, lost: 0, open: 0 }),
-    })),
-    now: keptOf(all.filter(({ month }) => month >= turn)),
-    before: keptOf(all.filter(({ month }) => month < turn)),
-  };
-}
-
-const keyOf = (boat: string, { engine, item }: { engine: string; item: string }) => `${boat} ${engine} ${item}`;
-
-/** The fate of the first service of each engine whose pack has one. */
-function judgeBoat(
-  question: CareQuestion & { readonly inService: LocalDate },
-  today: LocalDate,
-  isElsewhere: (service: { engine: string; item: string }) => boolean,
-): FirstServiceFate[] {
-  const { inService, packs, services, rig } = question;
-  return rig.engines.flatMap((engine) => {
-    // What is done once, at its first hours.
-    const item = findPack(packs.service, engine.servicePack).items.find(
-      ({ firstH, everyH, everyMonths }) => firstH !== undefined && everyH === undefined && everyMonths === undefined,
-    );
-    if (item === undefined) return [];
-    const done = services.find((each) => each.engine === engine.id && each.item === item.id);
-    const service = {
-      inService,
-      firstH: item.firstH ?? null,
-      firstMonths: item.firstMonths ?? null,
-      done: done === undefined ? null : { ...done, isElsewhere: isElsewhere(done) },
-      // Only of what is not done yet does it matter how far the engine has come.
-      likelyNowH: done === undefined ? readEngineStatus(question, engine).likelyNowH : null,
-    };
-    return [judgeFirstService(service, today)];
-  });
-}

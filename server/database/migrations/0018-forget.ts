@@ -23,9 +23,14 @@ const statements = [
   `CREATE TRIGGER audit_whole BEFORE DELETE ON audit
     WHEN OLD.at >= COALESCE((SELECT json_extract(value, '$.logFrom') FROM settings WHERE key = 'retention'), '')
     ${refuse("audit is only added to")}`,
+  `CREATE INDEX entries_owed ON entries(number)
+    WHERE json_extract(body, '$.kind') IN ('assign', 'call', 'promise', 'settle', 'snag', 'undo')`,
 ];
 
-/** What a buyer who is to be forgotten is struck from besides: old records, the log; and how old lines of the log go. */
+/**
+ * What a buyer who is to be forgotten is struck from besides: old records, the log; how old lines of the log go; and what is
+ * owed, with its end, among all entries, found without reading the others.
+ */
 export async function up(sequelize: Query): Promise<void> {
   for (const statement of statements) await sequelize.query(statement);
 }

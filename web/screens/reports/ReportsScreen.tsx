@@ -3,9 +3,11 @@ import type { ReportSheet } from "../../../api/index.ts";
 import { ask } from "../../app/client.ts";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { formatDayAndYear } from "../../ui/words.ts";
+import { LoadReport } from "./LoadReport.tsx";
 import { MinutesReport } from "./MinutesReport.tsx";
 import { BreakInReport, FirstServiceReport } from "./MonthReports.tsx";
-import { NotDoneReport, PutOffReport } from "./ShareReports.tsx";
+import { CallReport, PromiseReport, SnagReport } from "./OwedReports.tsx";
+import { ForgottenReport, NotDoneReport, PutOffReport } from "./ShareReports.tsx";
 
 const reportsQuery = queryOptions({ queryKey: ["reports"], queryFn: () => ask("reports") });
 
@@ -31,9 +33,14 @@ function Reports({ sheet }: { sheet: ReportSheet }) {
       </p>
       <MinutesReport sheet={sheet} />
       <PutOffReport sheet={sheet} />
+      <ForgottenReport sheet={sheet} />
       <NotDoneReport sheet={sheet} />
       <FirstServiceReport sheet={sheet} />
       <BreakInReport sheet={sheet} />
+      <SnagReport sheet={sheet} />
+      <PromiseReport sheet={sheet} />
+      <CallReport sheet={sheet} />
+      <LoadReport sheet={sheet} />
     </main>
   );
 }

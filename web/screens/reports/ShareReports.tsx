@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { ReportSheet } from "../../../api/index.ts";
 import { count } from "../../ui/words.ts";
 import { cellsOf, headsOf, sayPercent } from "./estimates.ts";
@@ -6,22 +7,34 @@ import { SpanRows } from "./SpanRows.tsx";
 
 const before = "the year before";
 
-/** Topics that were put off, by the boat's template. */
-export function PutOffReport({ sheet: { putOff } }: { sheet: ReportSheet }) {
-  const now = putOff.filter(({ k }) => k > 0);
+type TopicLine = ReportSheet["putOff"][number];
+interface TopicSharesProps {
+  readonly title: string;
+  readonly lines: readonly TopicLine[];
+  /** In the sentence: "“Radar” on the Wending 23, in 6 of 20 handovers" comes after it. */
+  readonly most: string;
+  readonly none: string;
+  /** The heading of the count in the file. */
+  readonly counted: string;
+  readonly children?: ReactNode;
+}
+
+/** Shares of handovers by topic and the boat's template. */
+function TopicShares({ title, lines, most, none, counted, children }: TopicSharesProps) {
+  const now = lines.filter(({ k }) => k > 0);
   const [first] = now;
   const says =
     first === undefined
-      ? "No topic was put off in these twelve months."
-      : `Put off most: “${first.name}” on the ${first.boat || "boats without a template"}, in ${first.k} of ${count(first.n, "handover", "handovers")}.`;
+      ? none
+      : `${most}: “${first.name}” on the ${first.boat || "boats without a template"}, in ${first.k} of ${count(first.n, "handover", "handovers")}.`;
   const csv = [
-    ["topic", "boat", "put off", "handovers", ...headsOf("share"), ...headsOf("share the year before")],
-    ...putOff.map((line) => [line.name, line.boat, line.k, line.n, ...cellsOf(line.now), ...cellsOf(line.before)]),
+    ["topic", "boat", counted, "handovers", ...headsOf("share"), ...headsOf("share the year before")],
+    ...lines.map((line) => [line.name, line.boat, line.k, line.n, ...cellsOf(line.now), ...cellsOf(line.before)]),
   ];
   return (
-    <Report title="Topics put off" says={says} csv={csv}>
+    <Report title={title} says={says} csv={csv}>
       <SpanRows
-        label="Topics put off"
+        label={title}
         markSays={before}
         most={1}
         rows={now.map((line) => ({
@@ -32,9 +45,37 @@ export function PutOffReport({ sheet: { putOff } }: { sheet: ReportSheet }) {
           says: `${line.k} of ${line.n}, ${sayPercent(line.k / line.n)}`,
         }))}
       />
+      {children}
     </Report>
   );
 }
+
+/** Topics that were put off, by the boat's template. */
+export const PutOffReport = ({ sheet: { putOff } }: { sheet: ReportSheet }) => (
+  <TopicShares
+    title="Topics put off"
+    lines={putOff}
+    most="Put off most"
+    none="No topic was put off in these twelve months."
+    counted="put off"
+  />
+);
+
+/** Topics that were planned and have no mark at all at the close, by the boat's template. */
+export const ForgottenReport = ({ sheet: { forgotten } }: { sheet: ReportSheet }) => (
+  <TopicShares
+    title="Topics never reached"
+    lines={forgotten}
+    most="Never reached most, though planned"
+    none="Every topic that was planned was reached in the handovers that noted it."
+    counted="never reached"
+  >
+    <p className="mt-1 text-sm text-soft">
+      Planned, and without any mark when the handover was closed. Counted of handovers that were signed since Ravik
+      notes it.
+    </p>
+  </TopicShares>
+);
 
 /** Musts left undone at a closing, and why. */
 export function NotDoneReport({ sheet: { notDone, closed } }: { sheet: ReportSheet }) {

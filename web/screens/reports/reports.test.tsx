@@ -3,7 +3,7 @@ import { cleanup, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, expect, it, vi } from "vitest";
 import type { ReportSheet } from "../../../api/index.ts";
-import { estimateMean, estimateShare } from "../../../core/reports/index.ts";
+import { estimateMean, estimateMedian, estimateRate, estimateShare } from "../../../core/reports/index.ts";
 import { answerWith, showScreen } from "../../testing/answerWith.tsx";
 import { ReportsScreen } from "./ReportsScreen.tsx";
 
@@ -29,6 +29,11 @@ const nothing: ReportSheet = {
   notDone: [],
   firstServices: { months: [], now: null, before: null },
   runs: { months: [], now: null, before: null },
+  forgotten: [],
+  snags: [],
+  promises: { months: [], now: null, before: null },
+  calls: { months: [], topics: [], now: null, before: null },
+  load: { months: [], now: { bookedH: 0, capacityH: 0 }, before: { bookedH: 0, capacityH: 0 } },
 };
 const share = (k: number, n: number, kBefore: number, nBefore: number) => ({
   k,
@@ -59,6 +64,39 @@ const year: ReportSheet = {
     before: estimateShare(50, 100),
   },
   runs: { months: [], now: null, before: null },
+  forgotten: [{ id: "a c", name: "Windlass", boat: "Wending 23", topic: "c", ...share(3, 20, 0, 0) }],
+  snags: [
+    {
+      id: "a",
+      name: "Wending 23",
+      ...share(8, 20, 2, 20),
+      days: estimateMedian([1, 2, 5, 6, 7, 8, 20]),
+      daysBefore: null,
+      open: 2,
+    },
+  ],
+  promises: {
+    months: [{ month: "2026-03", kept: 9, late: 1, open: 2 }],
+    now: estimateShare(9, 10),
+    before: estimateShare(8, 10),
+  },
+  calls: {
+    months: [
+      { month: "2026-03", calls: 6, handovers: 20, isOver: true },
+      { month: "2026-11", calls: 1, handovers: 4, isOver: false },
+    ],
+    topics: [{ id: "horn", name: "Horn", ...share(4, 20, 1, 20) }],
+    now: estimateRate(6, 20),
+    before: estimateRate(4, 20),
+  },
+  load: {
+    months: [
+      { month: "2026-03", bookedH: 60, capacityH: 240 },
+      { month: "2026-05", bookedH: 264, capacityH: 240 },
+    ],
+    now: { bookedH: 324, capacityH: 480 },
+    before: { bookedH: 0, capacityH: 480 },
+  },
 };
 const show = (sheet: ReportSheet) => {
   answerWith({ reports: () => sheet });
@@ -79,6 +117,28 @@ it("say in a sentence each what they mean, and compare only what chance does not
   expect(undone.getByText("“Buyer knows it, says so” once")).toBeTruthy();
   const first = await region("First services kept");
   expect(first.getByText(/^90 % \(83 to 94\) .* The year before it was 50 %: it has risen\.$/)).toBeTruthy();
+});
+
+it("tell what was owed and what the workshop did, with the count each figure is made from", async () => {
+  show(year);
+  expect((await region("Topics never reached")).getByText(/“Windlass” on the Wending 23, in 3 of 20/)).toBeTruthy();
+  const snags = await region("Snags, and the days to mend them");
+  expect(snags.getByText(/Wending 23, in 8 of 20 handovers; half .* within 6 days\. 2 snags are open/)).toBeTruthy();
+  expect(snags.getByText("6 days, the middle one of 7")).toBeTruthy();
+  const promises = await region("Promises kept");
+  expect(promises.getByText(/^90 % \(60 to 98\) of 10 promises .*80 %: within chance\.$/)).toBeTruthy();
+  const calls = await region("Calls after the handover");
+  expect(
+    calls.getByText(/^30 calls \(11 to 65\) .* before it was 20: within chance\. .*“Horn” most: 4 times/),
+  ).toBeTruthy();
+  const load = await region("Workshop load");
+  expect(
+    load.getByText(/324 of 480 h it was open \(68 %\), nothing the year before; fullest in May 26, 110 %/),
+  ).toBeTruthy();
+  const user = userEvent.setup();
+  await user.click(screen.getByRole("button", { name: "Save as CSV: Calls after the handover" }));
+  await vi.waitFor(() => expect(saved.files).toHaveLength(1));
+  expect(saved.files[0]!.text).toContain("2026-11,1,4,25,no");
 });
 
 it("say so where nothing is known yet, and draw nothing", async () => {
