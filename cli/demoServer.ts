@@ -2,6 +2,7 @@ import { existsSync, mkdirSync, readdirSync, renameSync, rmSync } from "node:fs"
 import { join } from "node:path";
 import { demoAccounts } from "../demo/accounts.ts";
 import { bookSlots } from "../demo/bookSlots.ts";
+import { closeFleet } from "../demo/closeFleet.ts";
 import { demo } from "../demo/demo.ts";
 import { makeFleet } from "../demo/makeFleet.ts";
 import { demoWorkshop, makeDemoStore } from "../demo/makeStore.ts";
@@ -31,8 +32,10 @@ async function makeDemo(folder: string, timeZone: string): Promise<void> {
   rmSync(part, { recursive: true, force: true });
   const database = await openDatabase(part);
   const today = createClock(timeZone).today();
-  await makeDemoStore(database, today, timeZone, openStoreKey(part));
+  const storeKey = openStoreKey(part);
+  await makeDemoStore(database, today, timeZone, storeKey);
   await makeFleet(database, today);
+  await closeFleet(database, today, timeZone, storeKey);
   await bookSlots(database, today, demoWorkshop);
   await database.close();
   mkdirSync(folder, { recursive: true });

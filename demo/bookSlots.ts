@@ -1,5 +1,6 @@
-import { addDays, type LocalDate, toInstant } from "../core/dates/index.ts";
+import { addDays, addMonths, type LocalDate, toInstant } from "../core/dates/index.ts";
 import { capacityOfDay, type Workshop } from "../core/workshop/index.ts";
+import type { ServiceRow } from "../server/database/models.ts";
 import type { Database } from "../server/database/open.ts";
 import { createId } from "./walkEntries.ts";
 
@@ -24,5 +25,21 @@ export async function bookSlots({ models }: Database, today: LocalDate, workshop
       ...{ items: JSON.stringify([{ scope: "main", item, title }]), by: "ines", at: toInstant(Date.parse(today)) },
     };
   });
-  await models.bookings.bulkCreate(rows);
+  await models.bookings.bulkCreate([...rows, ...(await listPast({ models }, today))]);
 }
+
+const usualLabourH = 1.5;
+const latestMin = 15 * 60;
+
+/** Each service that was done here in two years had its slot. */
+async function listPast({ models }: Pick<Database, "models">, today: LocalDate) {
+  const done = (await models.services.findAll({ where: { outcome: "done" }, raw: true })) as unknown as ServiceRow[];
+  return done
+    .filter(({ date }) => date >= addMonths(today, -24) && date <= today)
+    .map(({ boatId, engine, item, date, labourH }, i) => ({
+      ...{ id: createId(Date.parse(date)), boatId, date, startMin: Math.min(latestMin, (8 + (i % 4) * 2) * 60) },
+      ...{ labourH: labourH ?? usualLabourH, note: "", state: "done", by: "ines", at: toInstant(Date.parse(date)) },
+      items: JSON.stringify([{ scope: engine, item, title: titles[item] ?? item }]),
+    }));
+}
+const titles: Readonly<Record<string, string>> = { annual: "100 h or yearly", "first-service": "First service" };

@@ -18,6 +18,10 @@ export interface WalkTale {
   readonly seed: number;
   /** Marks other than the wanted level, by topic. */
   readonly marks?: Readonly<Record<string, { mark: Mark; note?: string }>>;
+  /** Topics that were never reached. */
+  readonly skipped?: ReadonlySet<string>;
+  /** Why a must that was skipped was left undone, by topic. */
+  readonly reasons?: Readonly<Record<string, string>>;
   readonly snags?: readonly TaleOf<"snag">[];
   readonly promises?: readonly TaleOf<"promise">[];
   readonly short?: Readonly<Record<string, number>>;
@@ -49,6 +53,7 @@ export function tellWalk(delivery: ToldOf, tale: WalkTale): Entry[] {
   for (const visit of delivery.plan.visits) {
     ms += 25_000;
     for (const id of visit.topics) {
+      if (tale.skipped?.has(id)) continue;
       const topic = byId.get(id)!;
       const spentS = Math.round(topic.minutes * 60 * (0.6 + random() * 0.5));
       ms += spentS * 1000;
@@ -72,6 +77,8 @@ export function tellWalk(delivery: ToldOf, tale: WalkTale): Entry[] {
       ...(note === undefined ? {} : { note }),
     });
   }
+  for (const [topic, reason] of Object.entries(tale.reasons ?? {}))
+    entries.push({ ...base(), kind: "reason", topic, reason });
   for (const snag of tale.snags ?? []) entries.push({ ...base(), kind: "snag", ...snag });
   for (const promise of tale.promises ?? []) entries.push({ ...base(), kind: "promise", ...promise });
   for (const item of delivery.rig.gear)

@@ -1,6 +1,5 @@
 import type { ReportSheet } from "../../../api/index.ts";
-import { count } from "../../ui/words.ts";
-import { compareYears, sayPercent, saySpan } from "./estimates.ts";
+import { compareYears, isTooFew, sayPercent, sayShare } from "./estimates.ts";
 import { MonthColumns, type Stack } from "./MonthColumns.tsx";
 import { Report } from "./Report.tsx";
 
@@ -10,7 +9,7 @@ export function FirstServiceReport({ sheet: { firstServices } }: { sheet: Report
   const says =
     now === null
       ? "No first service has fallen due yet of what was handed over in these twelve months."
-      : `${saySpan(now)} of the first services that fell due were kept, ${now.n} in all. ${compareYears(now, before, sayPercent)}`;
+      : `${sayShare(now)} first services that fell due were kept${isTooFew(now) ? "" : `, ${now.n} in all`}. ${compareYears(now, before, sayPercent)}`;
   const csv = [
     ["month of the handover", "kept", "late", "lost", "still to come"],
     ...months.map(({ month, kept, late, lost, open }) => [month, kept, late, lost, open]),
@@ -40,7 +39,7 @@ export function BreakInReport({ sheet: { runs } }: { sheet: ReportSheet }) {
   const says =
     now === null
       ? "No run was logged by boats that were handed over in these twelve months."
-      : `${saySpan(now)} of ${count(now.n, "run that was", "runs that were")} logged kept to the break-in. ${compareYears(now, before, sayPercent)}`;
+      : `${sayShare(now)} runs that were logged kept to the break-in${isTooFew(now) ? "" : `, ${now.n} in all`}. ${compareYears(now, before, sayPercent)}`;
   const csv = [
     ["month of the handover", "runs", "as asked", "boats that logged some"],
     ...months.map(({ month, n, k, boats }) => [month, n, k, boats]),

@@ -1,6 +1,6 @@
 import type { ReportSheet } from "../../../api/index.ts";
 import { count } from "../../ui/words.ts";
-import { cellsOf, compareYears, headsOf, sayPercent, saySpan } from "./estimates.ts";
+import { cellsOf, compareYears, headsOf, isTooFew, sayPercent, sayShare } from "./estimates.ts";
 import { MonthColumns, type Stack } from "./MonthColumns.tsx";
 import { Report } from "./Report.tsx";
 import { SpanRows } from "./SpanRows.tsx";
@@ -84,7 +84,7 @@ export function PromiseReport({ sheet: { promises } }: Sheet) {
   const says =
     now === null
       ? "No promise of these twelve months has come to its day yet."
-      : `${saySpan(now)} of ${count(now.n, "promise that", "promises that")} came to an end were kept. ${compareYears(now, before, sayPercent)}`;
+      : `${sayShare(now)} promises that came to an end were kept${isTooFew(now) ? "" : `, ${now.n} in all`}. ${compareYears(now, before, sayPercent)}`;
   const csv = [
     ["month of the promise", "kept", "late", "still to come"],
     ...months.map(({ month, kept, late, open }) => [month, kept, late, open]),
@@ -117,9 +117,11 @@ export function CallReport({ sheet: { calls } }: Sheet) {
   const says =
     now === null
       ? "No handover of these twelve months has had its 90 days yet: calls are told from then on."
-      : `${sayPerHundred(now.value)} calls (${sayPerHundred(now.low)} to ${sayPerHundred(now.high)}) came for every 100 handovers in their first 90 days. ${compareYears(now, before, sayPerHundred)}${
-          first === undefined ? "" : ` They rang about “${first.name}” most: ${count(first.k, "time", "times")}.`
-        }`;
+      : isTooFew(now)
+        ? `${count(Math.round(now.value * now.n), "call", "calls")} came in the first 90 days of ${count(now.n, "handover", "handovers")}: too few to make a rate of.`
+        : `${sayPerHundred(now.value)} calls (${sayPerHundred(now.low)} to ${sayPerHundred(now.high)}) came for every 100 handovers in their first 90 days. ${compareYears(now, before, sayPerHundred)}${
+            first === undefined ? "" : ` They rang about “${first.name}” most: ${count(first.k, "time", "times")}.`
+          }`;
   const perHundred = ({ calls: k, handovers }: (typeof months)[number]) =>
     handovers === 0 ? 0 : (k / handovers) * hundred;
   const csv = [

@@ -126,7 +126,9 @@ it("tell what was owed and what the workshop did, with the count each figure is 
   expect(snags.getByText(/Wending 23, in 8 of 20 handovers; half .* within 6 days\. 2 snags are open/)).toBeTruthy();
   expect(snags.getByText("6 days, the middle one of 7")).toBeTruthy();
   const promises = await region("Promises kept");
-  expect(promises.getByText(/^90 % \(60 to 98\) of 10 promises .*80 %: within chance\.$/)).toBeTruthy();
+  expect(
+    promises.getByText(/^90 % \(60 to 98\) of the promises .* kept, 10 in all.*80 %: within chance\.$/),
+  ).toBeTruthy();
   const calls = await region("Calls after the handover");
   expect(
     calls.getByText(/^30 calls \(11 to 65\) .* before it was 20: within chance\. .*“Horn” most: 4 times/),
@@ -147,6 +149,22 @@ it("say so where nothing is known yet, and draw nothing", async () => {
   expect((await region("Musts not done, and why")).getByText("No must was left undone in 0 handovers.")).toBeTruthy();
   expect((await region("Break-ins run well")).getByText(/^No run was logged/)).toBeTruthy();
   expect(screen.queryByRole("img")).toBeNull();
+});
+
+it("make nothing of fewer than five", async () => {
+  show({
+    ...nothing,
+    promises: { months: [], now: estimateShare(1, 2), before: estimateShare(8, 10) },
+    calls: { months: [], topics: [], now: estimateRate(3, 4), before: null },
+  });
+  const promises = await region("Promises kept");
+  expect(
+    promises.getByText("1 of 2 promises that came to an end were kept. That is too few to make anything of."),
+  ).toBeTruthy();
+  const calls = await region("Calls after the handover");
+  expect(
+    calls.getByText(/^3 calls came in the first 90 days of 4 handovers: too few to make a rate of\.$/),
+  ).toBeTruthy();
 });
 
 it("are saved as CSV with units, spans and how many they are made from", async () => {

@@ -1,0 +1,125 @@
+import { addDays, addMonths, dayOf, type LocalDate, toInstant } from "../core/dates/index.ts";
+import { defaultPlanOptions, styleIds } from "../core/route/index.ts";
+import type { Entry } from "../core/walk/index.ts";
+import { createClock } from "../server/clock.ts";
+import { createServices, type Services } from "../server/createServices.ts";
+import type { Database } from "../server/database/open.ts";
+import { contactOf } from "../server/services/contactOf.ts";
+import { summarize } from "../server/services/summarize.ts";
+import type { StoreKey } from "../server/storeKey.ts";
+import { createId, tellWalk, type WalkTale } from "./walkEntries.ts";
+
+const nessa = { id: "nessa", name: "Nessa Quill", role: "delivery" } as const;
+const odile = { id: "odile", name: "Odile Pellow", role: "owner" } as const;
+const models = ["sedge-18", "wending-23"];
+const monthsBack = 22;
+const dayMs = 86_400_000;
+const base = (delivery: string, ms: number) => ({
+  id: createId(ms),
+  delivery,
+  at: toInstant(ms),
+  by: nessa.id as string,
+  device: "demo",
+});
+
+/**
+ * Closes the handovers of some boats of the fleet, one after the other as they came, so that reports have something to say:
+ * topics that ran out of time, snags that were mended sooner or later, promises, calls. Always the same for the same day.
+ */
+export async function closeFleet(
+  database: Database,
+  today: LocalDate,
+  timeZone: string,
+  storeKey: StoreKey,
+  most = 10,
+) {
+  let nowMs = 0;
+  const clock = { ...createClock(timeZone, () => nowMs), timeZone, today: () => dayOf(nowMs, timeZone) };
+  const services = createServices(database, clock, null, { storeKey });
+  const handed = (await services.boats.listHeads())
+    .flatMap((boat) => {
+      const { inService, template } = boat;
+      const isLate = inService === null || inService < addMonths(today, -monthsBack) || inService > addDays(today, -14);
+      return isLate || template === null || contactOf(boat).name === "" || !models.includes(template)
+        ? []
+        : [{ ...boat, inService }];
+    })
+    .sort((a, b) => (a.inService < b.inService ? -1 : 1));
+  const step = Math.max(1, Math.floor(handed.length / most));
+  for (const [i, boat] of handed
+    .filter((_, each) => each % step === 0)
+    .slice(0, most)
+    .entries()) {
+    const id = `d-${boat.id}`;
+    const startMs = Date.parse(`${boat.inService}T15:00:00Z`);
+    nowMs = startMs - dayMs;
+    await plan(services, id, boat.id, boat.inService);
+    const delivery = await services.handoverService.describe(id);
+    const allowed: Entry = {
+      ...base(id, startMs - dayMs),
+      by: "odile",
+      kind: "allow",
+      reason: "Made ready at the dock",
+    };
+    await services.handoverService.addEntries(id, odile, [allowed]);
+    nowMs = startMs + 3 * 3_600_000;
+    const told = { ...delivery, entries: [allowed] };
+    const walked = tellWalk(told, taleOf(i, delivery, startMs, boat.inService));
+    await services.handoverService.addEntries(id, nessa, walked);
+    const after = tellAfter(id, i, walked, startMs).filter(({ at }) => dayOf(at, timeZone) <= today);
+    nowMs = Math.max(nowMs, ...after.map(({ at }) => Date.parse(at)));
+    if (after.length > 0) await services.handoverService.addEntries(id, nessa, after);
+  }
+}
+
+async function plan(
+  { boats, deliveries, libraryService, rigService }: Services,
+  id: string,
+  boatId: string,
+  date: LocalDate,
+) {
+  const boat = (await boats.find(boatId))!;
+  const planOptions = { ...defaultPlanOptions, style: styleIds[0]!, budgetMin: 75 };
+  const prepared = await rigService.prepare(boat.rigText, await libraryService.read(), planOptions);
+  const buyers = [{ id: "b1", name: contactOf(boat).name }];
+  const summary = summarize(prepared, [], [], false);
+  await deliveries.add({ id, boatId, date, time: "15:00", note: "", buyers, planOptions, summary });
+}
+
+type Planned = Awaited<ReturnType<Services["handoverService"]["describe"]>>;
+
+function taleOf(i: number, { plan: { visits }, rig, topics }: Planned, startMs: number, date: LocalDate): WalkTale {
+  const musts = new Set(topics.filter(({ must }) => must).map((topic) => topic.id));
+  const planned = visits.flatMap((visit) => visit.topics).filter((topic) => !musts.has(topic));
+  const isOnBoard = (topic: string) => planned.includes(topic);
+  return {
+    by: nessa.id,
+    startMs,
+    seed: i + 1,
+    hours: Object.fromEntries(rig.engines.map(({ id }) => [id, 0.6])),
+    isSigned: true,
+    marks: i % 3 === 1 && isOnBoard("plotter") ? { plotter: { mark: "later", note: "by phone" } } : {},
+    // Now and then the day runs out before the end of the walk.
+    skipped: new Set(i % 4 === 2 ? planned.slice(-2) : []),
+    snags:
+      i % 2 === 0
+        ? [{ topic: null, note: "Gel coat is chipped under the rub rail", stops: false, how: "cosmetic" }]
+        : [],
+    promises: i % 3 === 0 ? [{ note: "Bring the cockpit cover", isExtra: false, due: addDays(date, 21) }] : [],
+  };
+}
+
+/** What came after: most snags are mended within weeks, most promises kept, and some rang. */
+function tellAfter(delivery: string, i: number, walked: readonly Entry[], startMs: number): Entry[] {
+  const entry = (days: number) => base(delivery, startMs + days * dayMs);
+  const after: Entry[] = [];
+  for (const { kind, id: ref } of walked) {
+    if (kind === "snag" && i % 8 !== 6)
+      after.push({ ...entry(5 + i), kind: "settle", ref, note: "Filled and polished" });
+    if (kind === "promise" && i % 12 !== 9)
+      after.push({ ...entry(i % 6 === 0 ? 12 : 30), kind: "settle", ref, note: "Handed over at the dock" });
+  }
+  if (i % 5 === 0) after.push({ ...entry(8), kind: "call", topic: "plotter", note: "How to save a waypoint" });
+  if (i % 7 === 3) after.push({ ...entry(40), kind: "call", topic: null, note: "When the shop opens on Saturdays" });
+  return after.sort((a, b) => (a.at < b.at ? -1 : 1));
+}
