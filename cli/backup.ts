@@ -2,6 +2,7 @@ import { createClock } from "../server/clock.ts";
 import { readConfig } from "../server/config.ts";
 import { backUp } from "../server/keeping/backup.ts";
 import { StartRefused, sayRefusals } from "../server/startRefused.ts";
+import { createStepTeller } from "./tellSteps.ts";
 
 /**
  * `ravik backup [FOLDER]`: copies the store of RAVIK_DATA into a new folder of FOLDER (else of RAVIK_BACKUP), proves the copy and
@@ -20,8 +21,10 @@ await sayRefusals(async () => {
     timeZone,
     passphrase,
     leftFree,
+    tell: createStepTeller(process.stdout),
   });
   const old = removed.length === 0 ? "" : ` ${removed.length} old ones went.`;
+  if (process.stdout.isTTY) console.log();
   console.log(
     `${to}/${name}: ${(about.bytes / 1e6).toFixed(1)} MB, ${about.counts.boats} boats, ${about.counts.entries} entries, verified.${old}`,
   );

@@ -3,6 +3,7 @@ import { readConfig } from "../server/config.ts";
 import { restore } from "../server/keeping/backup.ts";
 import { lockFolder } from "../server/lockFolder.ts";
 import { StartRefused, sayRefusals } from "../server/startRefused.ts";
+import { createStepTeller } from "./tellSteps.ts";
 
 const keyWords = {
   stays: "The store's key that is there stays.",
@@ -18,8 +19,10 @@ await sayRefusals(async () => {
   const unlock = await lockFolder(dataFolder);
   try {
     const now = createClock(timeZone).now();
+    const tell = createStepTeller(process.stdout);
     const isOver = options.includes("--over");
-    const { about, aside, key } = await restore({ backup, dataFolder, now, timeZone, isOver, passphrase });
+    const { about, aside, key } = await restore({ backup, dataFolder, now, timeZone, isOver, passphrase, tell });
+    if (process.stdout.isTTY) console.log();
     console.log(`${dataFolder} is the store of ${about.at} again: ${about.counts.boats} boats. ${keyWords[key]}`);
     console.log("What Ravik sends by itself waits until the owner lets it go on: More, Store.");
     if (aside !== null) console.log(`The store that was there is ${dataFolder}/${aside}.`);

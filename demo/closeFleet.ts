@@ -1,4 +1,4 @@
-import { addDays, addMonths, dayOf, type LocalDate, toInstant } from "../core/dates/index.ts";
+import { addDays, dayOf, type LocalDate, toInstant } from "../core/dates/index.ts";
 import { defaultPlanOptions, styleIds } from "../core/route/index.ts";
 import type { Entry } from "../core/walk/index.ts";
 import { createClock } from "../server/clock.ts";
@@ -11,8 +11,9 @@ import { createId, tellWalk, type WalkTale } from "./walkEntries.ts";
 
 const nessa = { id: "nessa", name: "Nessa Quill", role: "delivery" } as const;
 const odile = { id: "odile", name: "Odile Pellow", role: "owner" } as const;
-const models = ["sedge-18", "wending-23"];
-const monthsBack = 22;
+const model = "wending-23";
+/** So long ago that all that was owed has been settled. */
+const settledDays = 45;
 const dayMs = 86_400_000;
 const base = (delivery: string, ms: number) => ({
   id: createId(ms),
@@ -24,32 +25,21 @@ const base = (delivery: string, ms: number) => ({
 
 /**
  * Closes the handovers of some boats of the fleet, one after the other as they came, so that reports have something to say:
- * topics that ran out of time, snags that were mended sooner or later, promises, calls. Always the same for the same day.
+ * a walk that ran out of time, snags that were mended sooner or later, promises, calls. Always the same for the same day.
  */
-export async function closeFleet(
-  database: Database,
-  today: LocalDate,
-  timeZone: string,
-  storeKey: StoreKey,
-  most = 10,
-) {
+export async function closeFleet(database: Database, today: LocalDate, timeZone: string, storeKey: StoreKey, most = 8) {
   let nowMs = 0;
   const clock = { ...createClock(timeZone, () => nowMs), timeZone, today: () => dayOf(nowMs, timeZone) };
   const services = createServices(database, clock, null, { storeKey });
+  // By number from the latest on: whichever day it is, it is the same walks of the same boat that planning learns from.
   const handed = (await services.boats.listHeads())
     .flatMap((boat) => {
       const { inService, template } = boat;
-      const isLate = inService === null || inService < addMonths(today, -monthsBack) || inService > addDays(today, -14);
-      return isLate || template === null || contactOf(boat).name === "" || !models.includes(template)
-        ? []
-        : [{ ...boat, inService }];
+      const isOld = inService !== null && inService <= addDays(today, -settledDays) && boat.id.startsWith("f");
+      return isOld && template === model && contactOf(boat).name !== "" ? [{ ...boat, inService }] : [];
     })
     .sort((a, b) => (a.inService < b.inService ? -1 : 1));
-  const step = Math.max(1, Math.floor(handed.length / most));
-  for (const [i, boat] of handed
-    .filter((_, each) => each % step === 0)
-    .slice(0, most)
-    .entries()) {
+  for (const [i, boat] of handed.slice(-most).entries()) {
     const id = `d-${boat.id}`;
     const startMs = Date.parse(`${boat.inService}T15:00:00Z`);
     nowMs = startMs - dayMs;
@@ -91,14 +81,12 @@ type Planned = Awaited<ReturnType<Services["handoverService"]["describe"]>>;
 function taleOf(i: number, { plan: { visits }, rig, topics }: Planned, startMs: number, date: LocalDate): WalkTale {
   const musts = new Set(topics.filter(({ must }) => must).map((topic) => topic.id));
   const planned = visits.flatMap((visit) => visit.topics).filter((topic) => !musts.has(topic));
-  const isOnBoard = (topic: string) => planned.includes(topic);
   return {
     by: nessa.id,
     startMs,
     seed: i + 1,
     hours: Object.fromEntries(rig.engines.map(({ id }) => [id, 0.6])),
     isSigned: true,
-    marks: i % 3 === 1 && isOnBoard("plotter") ? { plotter: { mark: "later", note: "by phone" } } : {},
     // Now and then the day runs out before the end of the walk.
     skipped: new Set(i % 4 === 2 ? planned.slice(-2) : []),
     snags:
@@ -109,14 +97,13 @@ function taleOf(i: number, { plan: { visits }, rig, topics }: Planned, startMs: 
   };
 }
 
-/** What came after: most snags are mended within weeks, most promises kept, and some rang. */
+/** What came after: snags mended sooner or later, promises kept by their day or after it, and some rang. Nothing stays open. */
 function tellAfter(delivery: string, i: number, walked: readonly Entry[], startMs: number): Entry[] {
   const entry = (days: number) => base(delivery, startMs + days * dayMs);
   const after: Entry[] = [];
   for (const { kind, id: ref } of walked) {
-    if (kind === "snag" && i % 8 !== 6)
-      after.push({ ...entry(5 + i), kind: "settle", ref, note: "Filled and polished" });
-    if (kind === "promise" && i % 12 !== 9)
+    if (kind === "snag") after.push({ ...entry(5 + i), kind: "settle", ref, note: "Filled and polished" });
+    if (kind === "promise")
       after.push({ ...entry(i % 6 === 0 ? 12 : 30), kind: "settle", ref, note: "Handed over at the dock" });
   }
   if (i % 5 === 0) after.push({ ...entry(8), kind: "call", topic: "plotter", note: "How to save a waypoint" });

@@ -3,6 +3,9 @@ import { endpoints } from "../api/index.ts";
 import { addDays } from "../core/dates/index.ts";
 import { entrySchema, foldWalk, listObstacles } from "../core/walk/index.ts";
 import { openTestStore, type TestStore } from "../server/openTestStore.ts";
+import { createStoreKey } from "../server/storeKey.ts";
+import { closeFleet } from "./closeFleet.ts";
+import { makeFleet } from "./makeFleet.ts";
 import { makeLargeStore } from "./makeLargeStore.ts";
 import { tellMakeReady, tellWalk } from "./walkEntries.ts";
 
@@ -97,4 +100,22 @@ describe("makeLargeStore", () => {
     const { dryKg } = handovers[1]!.rig.weights!;
     expect(handovers.filter(({ rig }) => rig.weights?.dryKg === dryKg)).toHaveLength(1);
   });
+});
+
+it("the fleet's closed handovers leave nothing open, verify, and give the reports something to say", async () => {
+  const fresh = await openTestStore();
+  const today = fresh.services.clock.today();
+  await makeFleet(fresh.database, today);
+  const before = await fresh.services.reportService.read();
+  await closeFleet(fresh.database, today, "UTC", createStoreKey(), 6);
+  const after = await fresh.services.reportService.read();
+  const closed = ({ closed: { now, before: last } }: typeof after) => now + last;
+  expect(closed(after)).toBe(closed(before) + 6);
+  expect(after.promises.now!.n + (after.promises.before?.n ?? 0)).toBeGreaterThan(before.promises.now?.n ?? 0);
+  const ids = (await fresh.services.boats.listHeads()).flatMap(({ id }) => (id.startsWith("f") ? [id] : []));
+  const fleet = (await fresh.services.deliveries.listOfBoats(ids)).map(({ summary }) => summary);
+  const signed = fleet.filter(({ state }) => state === "signed");
+  expect(signed).toHaveLength(6);
+  expect(signed.flatMap(({ owed }) => owed)).toEqual([]);
+  await fresh.stop();
 });

@@ -22,19 +22,22 @@ test("a buyer who reads Spanish: the walk in their words, what was spoken kept, 
   const readDelivery = async () => (await page.request.get(`${store.address}/api/deliveries/d-w118`)).json();
   await expect.poll(async () => (await readDelivery()).planOptions.language).toBe("es");
   await startWalk(page, store);
-  await expect(page.locator("#topic")).toContainText("Battery switches");
-  await page.getByRole("button", { name: "Español" }).click();
-  await expect(page.locator("#topic")).toContainText("Interruptores de batería");
-  await expectAccessible(page);
-  await page.getByRole("button", { name: /^They did it/ }).click();
-  await expect(page.locator("#topic")).not.toContainText("Interruptores de batería");
+  const title = page.locator("#topic");
+  await expect(title).toContainText("Batteries: where they are");
   // Nobody translated this one: it is told as it is written, and says so by being English.
   await expect(page.getByRole("button", { name: "Español" })).toBeHidden();
-  await expect(page.getByText("1 of 70 planned topics done")).toBeVisible();
+  await page.getByRole("button", { name: /^They did it/ }).click();
+  await expect(title).toContainText("Battery switches");
+  await page.getByRole("button", { name: "Español" }).click();
+  await expect(title).toContainText("Interruptores de batería");
+  await expectAccessible(page);
+  await page.getByRole("button", { name: /^They did it/ }).click();
+  await expect(title).not.toContainText("Interruptores de batería");
+  await expect(page.getByText(/^2 of \d+ planned topics done/)).toBeVisible();
 
   const readMark = async () => {
     const { entries } = await readDelivery();
-    return entries.find(({ kind }: { kind: string }) => kind === "mark")?.language;
+    return entries.findLast(({ kind }: { kind: string }) => kind === "mark")?.language;
   };
   await expect.poll(readMark).toBe("es");
 

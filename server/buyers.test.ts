@@ -147,10 +147,46 @@ describe("a buyer", () => {
       messages: 1,
     });
     expect(body.handovers[0].entries).toBeGreaterThan(1);
+    const paper = {
+      id: "paper-1",
+      type: "application/pdf" as const,
+      sha256: "0",
+      bytes: Buffer.from("%PDF"),
+      at: "2026-06-01T10:00:00Z" as never,
+      by: "ines",
+    };
+    await store.database.models.files.create(paper);
+    const done = {
+      id: ulid(),
+      boatId: made.boat,
+      engine: "port",
+      item: "first-service",
+      date: store.services.clock.today(),
+      hours: 1,
+    };
+    await store.database.models.services.create({
+      ...{
+        ...done,
+        by: "ines",
+        outcome: "done",
+        note: "",
+        photo: null,
+        priceCents: null,
+        parts: "",
+        labourH: null,
+        mechanic: "",
+      },
+      ...{ file: paper.id, fileName: "../Invoice 12.pdf" },
+    });
     const answer = await fetch(`${store.address}${pathOf(made)}/data.zip`, { headers: { cookie: odile.cookie } });
     const files = await readZip(Buffer.from(await answer.arrayBuffer()), () => true);
     expect([...files.keys()].toSorted()).toEqual(
-      ["buyer.json", `handovers/${made.delivery}.json`, `photos/${made.photo}.jpg`].toSorted(),
+      [
+        "buyer.json",
+        `handovers/${made.delivery}.json`,
+        "papers/paper-1-..-Invoice-12.pdf",
+        `photos/${made.photo}.jpg`,
+      ].toSorted(),
     );
     const sheet = JSON.parse(files.get("buyer.json")!.toString("utf8"));
     expect(sheet).toMatchObject({

@@ -92,6 +92,12 @@ beforeAll(async () => {
         .map(({ body }) => JSON.parse(body) as Entry),
     }));
   const odile = await store.signIn("odile");
+  for (const [i, rpm] of [1500, 2800, 5500].entries()) {
+    const samples = Array.from({ length: 900 }, (_, s) => [s, rpm]);
+    const engines = [{ id: ulid(), engine: "port", samples }];
+    const run = { date: today, startMin: 400 + i * 60, source: "file", fileName: `${i}.csv`, engines };
+    expect((await odile.send("POST", "/api/boats/w112/runs", run)).status).toBe(200);
+  }
   const answer = await odile.get("/api/reports");
   expect(answer.status).toBe(200);
   sheet = answer.body as unknown as ReportSheet;
@@ -162,6 +168,34 @@ it("minutes by topic are what a slow count says, this year and the year before",
   }
 });
 
+it("minutes by specialist and place are made from every topic that was taught, each once a walk", async () => {
+  const { topics } = await store.services.libraryService.read();
+  const nameOf = followMerges(topics);
+  const placeOf = new Map(topics.map(({ id, where }) => [id, where[0]!]));
+  const people = new Map<string, number>();
+  const places = new Map<string, number>();
+  for (const walk of walks.filter(({ isNow }) => isNow)) {
+    const marked = new Set(walk.entries.flatMap((entry) => (entry.kind === "mark" ? [entry.topic] : [])));
+    for (const topic of marked) {
+      const marks = marksOf(walk, topic);
+      const spentS = marks
+        .filter(({ mark }) => mark === "told" || mark === "shown" || mark === "did")
+        .reduce((sum, mark) => sum + mark.spentS, 0);
+      const place = placeOf.get(nameOf(topic));
+      if (spentS === 0 || place === undefined) continue;
+      const by = marks.at(-1)!.by;
+      people.set(by, (people.get(by) ?? 0) + 1);
+      places.set(place, (places.get(place) ?? 0) + 1);
+    }
+  }
+  const countsOf = (lines: ReportSheet["minutes"]["people"]) =>
+    new Map(lines.flatMap(({ id, now }) => (now === null ? [] : [[id, now.n] as const])));
+  const enough = (counts: ReadonlyMap<string, number>) => new Map([...counts].filter(([, n]) => n >= 5));
+  expect(countsOf(sheet.minutes.people)).toEqual(enough(people));
+  expect(countsOf(sheet.minutes.places)).toEqual(enough(places));
+  expect(people.size).toBeGreaterThan(0);
+});
+
 it("topics put off are those whose last mark says so, by the boat's template", () => {
   const horn = sheet.putOff.filter(({ topic }) => topic === "horn");
   expect(horn.reduce((sum, { k }) => sum + k, 0)).toBe(9);
@@ -216,6 +250,27 @@ it("first services kept are what a slow count says, by the month of the handover
   expect(sheet.firstServices.months).toHaveLength(13);
   for (const { month, kept: said } of sheet.firstServices.months)
     expect([month, said]).toEqual([month, kept.get(month) ?? 0]);
+});
+
+it("break-ins are the runs that were not withdrawn, by the month of the handover", async () => {
+  const { runs, boats, withdrawals } = store.database.models;
+  const soldOn = new Map(
+    plain<{ id: string; inService: LocalDate | null }>(await boats.findAll()).map(({ id, inService }) => [
+      id,
+      inService,
+    ]),
+  );
+  const gone = new Set(plain<{ id: string }>(await withdrawals.findAll()).map(({ id }) => id));
+  const counted = new Map<string, { k: number; n: number }>();
+  for (const { id, boatId, verdict } of plain<{ id: string; boatId: string; verdict: string }>(await runs.findAll())) {
+    const month = soldOn.get(boatId)?.slice(0, 7);
+    if (month === undefined || gone.has(id)) continue;
+    const { k, n } = counted.get(month) ?? { k: 0, n: 0 };
+    counted.set(month, { k: k + (JSON.parse(verdict).breaches.length === 0 ? 1 : 0), n: n + 1 });
+  }
+  expect([...counted.values()].reduce((sum, { n }) => sum + n, 0)).toBeGreaterThan(2);
+  for (const { month, k, n } of sheet.runs.months)
+    expect({ k, n }, month).toEqual(counted.get(month) ?? { k: 0, n: 0 });
 });
 
 it("is made anew when something was written, and is for those who keep the store", async () => {

@@ -1,4 +1,6 @@
-import { existsSync, readFileSync } from "node:fs";
+import { spawn } from "node:child_process";
+import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { ulid } from "ulid";
 import { dayOf } from "../../core/dates/index.ts";
@@ -74,6 +76,28 @@ async function timePaint(address: string, cookie: string) {
   return { boatsPaintMs, findPaintMs };
 }
 
+/** Makes a backup by the command, as the server does every night, and writes to the store all the while. */
+async function timeBackup(write: () => Promise<{ ms: number }>) {
+  const to = mkdtempSync(join(tmpdir(), "ravik-backup-"));
+  const startMs = performance.now();
+  const env = { ...process.env, RAVIK_DATA: folder, RAVIK_BACKUP_FREE: "0" };
+  const child = spawn("nice", ["-n", "10", process.execPath, "dist/server/backup.js", to], { env, stdio: "ignore" });
+  const ended = new Promise<number | null>((resolve) => child.once("close", resolve));
+  const writesMs: number[] = [];
+  let status: number | null | undefined;
+  void ended.then((code) => {
+    status = code;
+  });
+  while (status === undefined) {
+    writesMs.push((await write()).ms);
+    await new Promise((resolve) => setTimeout(resolve, 250));
+  }
+  const wholeMs = performance.now() - startMs;
+  rmSync(to, { recursive: true, force: true });
+  if (status !== 0) throw new Error(`backup ended with ${status}`);
+  return { wholeMs, writesMs };
+}
+
 /** A store of 20,000 boats and all their handovers: its first walk after a start, its call list, its workshop, its memory. */
 export async function benchLarge(): Promise<Figure[]> {
   if (!existsSync(join(folder, "ravik.sqlite"))) await makeLarge(boats, folder);
@@ -116,6 +140,10 @@ export async function benchLarge(): Promise<Figure[]> {
     // The first also learns what the others go by.
     if (i > 0) reportsMs.push(reports.ms);
   }
+  const backup = await timeBackup(() => {
+    const reading = { id: ulid(), engine: "port", date: dayOf(Date.now(), "UTC"), hours: 320, source: "phone" };
+    return call("POST", "/api/boats/w097/readings", { ...reading, answer: "as-read" });
+  });
   await call("GET", "/api/owed");
   const { boatsPaintMs, findPaintMs } = await timePaint(address, headers.cookie!);
   const mostMb = Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, "utf8"))![1]) / 1000;
@@ -129,6 +157,8 @@ export async function benchLarge(): Promise<Figure[]> {
     figureMs("Boats, from the touch to the paint", boatsPaintMs, 100, "paint"),
     figureMs("Find, from the letter to the paint of what is found", findPaintMs, 100, "paint"),
     figureMs("all reports of two years of that store, counted anew", reportsMs, 10_000, "compute"),
+    figureMs("backup of that store, copied, proved and named while it is in use", [backup.wholeMs], 300_000, "compute"),
+    figureMs("a reading stored meanwhile", backup.writesMs, 300, "disk"),
     figureMs("workshop of that store, hours coming in", workshopMs, 300, "compute"),
     {
       what: "memory of that server, the most it had",

@@ -163,6 +163,57 @@ describe("a backup", () => {
     expect(readdirSync(to).toSorted()).toEqual(["2026-11-20T030000.part", "2026-11-28T211542", "mine"]);
   });
 
+  it("makes room by its oldest, keeps within its share of the disk, and never gives up the last one", async () => {
+    const to = join(folder, "b5");
+    const name = (day: number) => `2026-11-${day}T030000`;
+    const steps: string[] = [];
+    for (const day of [25, 26, 27]) {
+      mkdirSync(join(to, name(day)), { recursive: true });
+      writeFileSync(join(to, name(day), "ravik.sqlite"), "x".repeat(1000));
+    }
+    // A share of nothing: only what was just made stays.
+    const { removed } = await backUp({
+      ...{ dataFolder, to, now, timeZone: "UTC", passphrase, leftFree: 0, mostShare: 0 },
+      tell: (step) => steps.push(step),
+    });
+    expect(removed).toEqual([name(27), name(26), name(25)]);
+    expect(readdirSync(to)).toEqual(["2026-11-29T031542"]);
+    expect([...new Set(steps)]).toEqual([
+      "Copying the store",
+      "Checking that the copy is sound and whole",
+      "Walking its seal chain, handovers and photos",
+    ]);
+    // No disk has twice as much room as it has: old ones go first, the last stays, and it is said.
+    for (const day of [25, 26]) mkdirSync(join(to, name(day)));
+    await expect(backUp({ dataFolder, to, now, timeZone: "UTC", passphrase, leftFree: 2 })).rejects.toThrow(
+      /too little room/,
+    );
+    expect(readdirSync(to)).toEqual(["2026-11-29T031542"]);
+  });
+
+  it("is made once a day, and after a try that failed not before an hour has gone by", async () => {
+    const to = join(folder, "b6");
+    let nowMs = Date.parse(now);
+    const clock = createClock("UTC", () => nowMs);
+    const log = join(folder, "tries.txt");
+    const failing = `require("fs").appendFileSync(${JSON.stringify(log)}, "x"); process.exit(1)`;
+    const keeper = createKeeper({ dataFolder, to, clock, command: [process.execPath, "-e", failing] });
+    const countTries = () => readFileSync(log, "utf8").length;
+    await keeper.runIfDue();
+    await keeper.runIfDue();
+    expect(countTries()).toBe(1);
+    nowMs += 3_700_000;
+    await keeper.runIfDue();
+    expect(countTries()).toBe(2);
+    nowMs += 3_700_000;
+    await back(to, new Date(nowMs).toISOString() as Instant);
+    await keeper.runIfDue();
+    expect(countTries()).toBe(2);
+    nowMs += 86_400_000;
+    await keeper.runIfDue();
+    expect(countTries()).toBe(3);
+  });
+
   it("that fails is said until one goes well; one at a time", async () => {
     const to = join(folder, "b4");
     const clock = createClock("UTC", () => Date.parse(now) + 3_600_000);

@@ -53,7 +53,12 @@ interface BackUpOptions {
   readonly leftFree?: number;
   /** All of them together take at most so large a share of it. */
   readonly mostShare?: number;
+  readonly tell?: TellStep;
 }
+
+/** How far it has come: what is done now and, of a copy, how many of how many bytes. */
+export type TellStep = (step: string, bytes?: { readonly done: number; readonly of: number }) => void;
+const tellNobody: TellStep = () => undefined;
 
 /**
  * Copies a store that may be in use into a new folder of `to`, proves the copy (it opens, it is sound, it holds what was
@@ -61,7 +66,16 @@ interface BackUpOptions {
  * `StartRefused`, in words, where there is no store, no folder or no room, and for a copy that does not prove itself.
  */
 export async function backUp(options: BackUpOptions) {
-  const { dataFolder, to, now, timeZone, passphrase, leftFree = leftFreeShare, mostShare = mostOfDisk } = options;
+  const {
+    dataFolder,
+    to,
+    now,
+    timeZone,
+    passphrase,
+    leftFree = leftFreeShare,
+    mostShare = mostOfDisk,
+    tell = tellNobody,
+  } = options;
   const source = join(dataFolder, databaseFile);
   if (!existsSync(source)) throw new StartRefused(`there is no store in ${dataFolder}`);
   checkRoom(source, to, leftFree);
@@ -71,10 +85,10 @@ export async function backUp(options: BackUpOptions) {
   mkdirSync(part);
   try {
     const before = await countRows(source);
-    await copyDatabase(source, join(part, databaseFile));
+    await copyTelling(source, join(part, databaseFile), "Copying the store", tell);
     const heads = join(dataFolder, headsFile);
     if (existsSync(heads)) copyFileSync(heads, join(part, headsFile));
-    const about = await prove(part, now, before);
+    const about = await prove(part, now, before, tell);
     writeFileSync(join(part, aboutFile), `${JSON.stringify(about, null, 2)}\n`);
     const key = join(dataFolder, storeKeyFile);
     if (passphrase !== null && existsSync(key))
@@ -90,6 +104,21 @@ export async function backUp(options: BackUpOptions) {
     };
   } finally {
     rmSync(part, { recursive: true, force: true });
+  }
+}
+
+const lookEveryMs = 500;
+
+/** Copies a database and says how much of it is there, as far as its size tells. */
+async function copyTelling(from: string, to: string, step: string, tell: TellStep) {
+  const of = statSync(from).size;
+  const look = () => tell(step, { done: Math.min(of, statSync(to, { throwIfNoEntry: false })?.size ?? 0), of });
+  look();
+  const timer = setInterval(look, lookEveryMs);
+  try {
+    await copyDatabase(from, to);
+  } finally {
+    clearInterval(timer);
   }
 }
 
@@ -122,13 +151,20 @@ function checkRoom(source: string, to: string, leftFree: number) {
 }
 
 /** What the copy is, once it has proved itself. */
-async function prove(part: string, at: Instant, before: Readonly<Record<string, number>>): Promise<BackupAbout> {
+async function prove(
+  part: string,
+  at: Instant,
+  before: Readonly<Record<string, number>>,
+  tell: TellStep,
+): Promise<BackupAbout> {
   const file = join(part, databaseFile);
+  tell("Checking that the copy is sound and whole");
   const [sound] = await ask<{ integrity_check: string }>(file, "PRAGMA integrity_check");
   if (sound?.integrity_check !== "ok") throw new StartRefused(`the copy is not sound: ${sound?.integrity_check}`);
   const counts = await countRows(file);
   for (const table of counted)
     if (counts[table]! < before[table]!) throw new StartRefused(`the copy lacks rows of ${table}`);
+  tell("Walking its seal chain, handovers and photos");
   const database = await openDatabase(part);
   try {
     const services = createServices(database, createClock("UTC"), null);
@@ -195,6 +231,7 @@ interface RestoreOptions {
   /** Somebody has said that the store that is there goes aside. */
   readonly isOver: boolean;
   readonly passphrase: string | null;
+  readonly tell?: TellStep;
 }
 
 /**
@@ -202,7 +239,9 @@ interface RestoreOptions {
  * that is there is moved aside, and only where somebody has said so. Answers what became of the store's key and where the old store is. The folder is
  * the caller's alone meanwhile (`lockFolder`). Throws `StartRefused`, in words.
  */
-export async function restore({ backup, dataFolder, now, timeZone, isOver, passphrase }: RestoreOptions) {
+export async function restore(options: RestoreOptions) {
+  const { backup, dataFolder, now, timeZone, isOver, passphrase, tell = tellNobody } = options;
+  tell("Checking that the backup is what was written");
   const about = readAbout(backup);
   if ((await hashFile(join(backup, databaseFile))) !== about.sha256)
     throw new StartRefused(`${backup} is not what was written: take another backup`);
@@ -216,10 +255,11 @@ export async function restore({ backup, dataFolder, now, timeZone, isOver, passp
   const aside = isThere ? `ravik-before-restore-${nameAt(now, timeZone)}.sqlite` : null;
   if (aside !== null) {
     // All of it into one file: what still stands in the log belongs to it.
-    await copyDatabase(target, join(dataFolder, aside));
+    await copyTelling(target, join(dataFolder, aside), "Putting the store that is there aside", tell);
     for (const ending of ["", "-wal", "-shm"]) rmSync(target + ending, { force: true });
   }
   const part = `${target}.part`;
+  tell("Copying the backup");
   copyFileSync(join(backup, databaseFile), part);
   // Before it has its name: a store that was put back never stands there as if nothing was missing.
   await beginEpoch(part, { at: now, of: about.at });

@@ -116,7 +116,15 @@ export function createBuyers({ models }: Database) {
     async strikeOldMessages(before: string, transaction: Transaction): Promise<number> {
       const [count] = await models.messages.update(
         { recipient: struckName, text: struckName, answer: null },
-        { where: { at: { [Op.lt]: before as MessageRow["at"] }, text: { [Op.ne]: struckName } }, transaction },
+        {
+          where: {
+            at: { [Op.lt]: before as MessageRow["at"] },
+            text: { [Op.ne]: struckName },
+            // What is still to go out keeps its words.
+            state: { [Op.notIn]: ["waiting", "ready"] },
+          },
+          transaction,
+        },
       );
       return count;
     },

@@ -9,6 +9,7 @@ import type { Boats } from "../repositories/boats.ts";
 import { type BuyerHandover, type Buyers, nameKey } from "../repositories/buyers.ts";
 import type { Chain } from "../repositories/chain.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
+import type { Files } from "../repositories/files.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { Photos } from "../repositories/photos.ts";
 import type { createSettings } from "../repositories/settings.ts";
@@ -25,7 +26,8 @@ interface Parts {
   readonly deliveries: Deliveries;
   readonly buyers: Buyers;
   readonly chain: Pick<Chain, "findSeal">;
-  readonly photos: Pick<Photos, "findSealed" | "find">;
+  readonly photos: Pick<Photos, "findSealed">;
+  readonly files: Pick<Files, "find">;
   readonly ownerLinks: Pick<OwnerLinks, "endAllOf">;
   readonly towing: Pick<ReturnType<typeof createTowing>, "find">;
   readonly settings: ReturnType<typeof createSettings>;
@@ -140,15 +142,19 @@ async function readSheet(parts: Parts, id: string, person: string): Promise<Buye
   };
 }
 
-/** A zip of all of it: `about.json`, `buyer.json` (format `ravik.buyer/1`), each handover as its bundle, and the photos. */
+/**
+ * A zip of all of it: `buyer.json` (format `ravik.buyer/1`), each handover as its bundle or, while it is open, with its entries,
+ * the photos, and papers kept with services.
+ */
 async function writeFile(parts: Parts, id: string, person: string): Promise<Buffer> {
-  const { boats, deliveries, buyers, chain, photos, towing, settings, bundleService, clock } = parts;
+  const { boats, deliveries, buyers, chain, photos, files: papers, towing, settings, bundleService, clock } = parts;
   const { name, handovers } = await findBuyer(parts, id, person);
   const owned = await listOwned(parts, name, handovers);
   const at = clock.now();
   const files = new Map<string, Buffer>();
   const put = (file: string, value: unknown) => files.set(file, Buffer.from(JSON.stringify(value, null, 2)));
   const heads = await boats.listHeads(owned.map(({ boat }) => boat));
+  const listed = await Promise.all(owned.map(({ boat, until }) => buyers.listRows(boat, until)));
   put("buyer.json", {
     format: "ravik.buyer/1",
     store: (await settings.read()).store,
@@ -156,10 +162,10 @@ async function writeFile(parts: Parts, id: string, person: string): Promise<Buff
     name,
     handovers: handovers.map(({ delivery, boat, date, buyers: all }) => ({ delivery, boat, date, buyers: all })),
     boats: await Promise.all(
-      owned.map(async ({ boat, isTheirs, until }) => {
+      owned.map(async ({ boat, isTheirs, until }, i) => {
         const head = heads.find((each) => each.id === boat)!;
         const theirs = isTheirs ? { contact: contactOf(head), towing: await towing.find(boat) } : {};
-        return { boat, name: head.name, hull: head.hull, until, ...theirs, ...(await buyers.listRows(boat, until)) };
+        return { boat, name: head.name, hull: head.hull, until, ...theirs, ...listed[i] };
       }),
     ),
     messages: await buyers.listMessages({ deliveries: idsOf(handovers), boats: theirsNow(owned) }),
@@ -173,8 +179,16 @@ async function writeFile(parts: Parts, id: string, person: string): Promise<Buff
       if (bytes !== null) files.set(photoFile(photo), bytes);
     }
   }
+  for (const rows of listed)
+    for (const { file, fileName } of rows.services as { file: string | null; fileName: string | null }[]) {
+      const kept = file === null ? null : await papers.find(file);
+      if (kept !== null) files.set(`papers/${file}-${safeName(fileName ?? "paper")}`, kept.bytes);
+    }
   return writeZip(files, new Date(at));
 }
+
+/** A name that came with a file, as it may stand in a zip anywhere. */
+const safeName = (name: string): string => name.replace(/[^\p{L}\p{N}._-]+/gu, "-").slice(-80);
 
 async function forget(
   parts: Parts,

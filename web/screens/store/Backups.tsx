@@ -12,6 +12,13 @@ import { formatClock, formatDayAndYear } from "../../ui/words.ts";
 const backupsQuery = queryOptions({ queryKey: ["backups"], queryFn: () => ask("backups") });
 const formatInstant = (at: Instant) => `${formatDayAndYear(storeDay(Date.parse(at)))}, ${formatClock(at)}`;
 const askAgainMs = 2000;
+const hourMs = 3_600_000;
+/** How long ago, to the hour, and to the day where it is long. */
+function sayAge(at: Instant): string {
+  const hours = Math.floor((Date.now() - Date.parse(at)) / hourMs);
+  if (hours < 1) return "less than an hour ago";
+  return hours < 48 ? `${hours} h ago` : `${Math.floor(hours / 24)} days ago`;
+}
 const shown = 8;
 
 /** When the store was last copied and proved, where to, and what is wrong where it was not. */
@@ -53,8 +60,8 @@ function Standing({ sheet: { folder, isSameDisk, isRunning, failed, backups } }:
         </p>
       ) : (
         <p>
-          The last one is of <strong>{formatInstant(last.at)}</strong>: {last.boats} boats, {last.entries} entries,{" "}
-          {(last.bytes / 1e6).toFixed(1)} MB. It was opened and its seals were checked.
+          The last one is of <strong>{formatInstant(last.at)}</strong>, {sayAge(last.at)}: {last.boats} boats,{" "}
+          {last.entries} entries, {(last.bytes / 1e6).toFixed(1)} MB. It was opened and its seals were checked.
         </p>
       )}
       {failed !== null && (
