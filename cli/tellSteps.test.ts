@@ -5,7 +5,10 @@ const tellOn = (isTTY: boolean) => {
   let said = "";
   const tell = createStepTeller({
     isTTY,
-    write: (text: string | Uint8Array) => ((said += String(text)), true),
+    write(text: string | Uint8Array) {
+      said += String(text);
+      return true;
+    },
   } as never);
   tell("Copying", { done: 0, of: 12e6 });
   tell("Copying", { done: 6e6, of: 12e6 });
