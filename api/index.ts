@@ -39,7 +39,7 @@ export type {
 } from "./endpoint.ts";
 export { type EndpointName, type Endpoints, endpoints } from "./endpoints/index.ts";
 export { type ErrorBody, type ErrorCode, errorBodySchema, errorStatus } from "./errors.ts";
-export { type BackupSheet, firstEpoch, type RestoredSheet } from "./keepingSchemas.ts";
+export type { BackupSheet, RestoredSheet } from "./keepingSchemas.ts";
 export { createOpenApi } from "./openapi.ts";
 export {
   type AuditKind,

@@ -2,9 +2,6 @@ import { z } from "zod";
 import { instantSchema } from "../core/dates/index.ts";
 import { recordIdSchema } from "../core/walk/index.ts";
 
-/** The epoch of a store that was never put back from a backup. */
-export const firstEpoch = "first";
-
 /** How the store's backups stand. */
 export const backupSheetSchema = z.strictObject({
   /** Where they go; null where nobody has named a folder, and none are made. */

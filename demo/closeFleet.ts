@@ -27,7 +27,7 @@ const base = (delivery: string, ms: number) => ({
  * Closes the handovers of some boats of the fleet, one after the other as they came, so that reports have something to say:
  * a walk that ran out of time, snags that were mended sooner or later, promises, calls. Always the same for the same day.
  */
-export async function closeFleet(database: Database, today: LocalDate, timeZone: string, storeKey: StoreKey, most = 8) {
+export async function closeFleet(database: Database, today: LocalDate, timeZone: string, storeKey: StoreKey, most = 5) {
   let nowMs = 0;
   const clock = { ...createClock(timeZone, () => nowMs), timeZone, today: () => dayOf(nowMs, timeZone) };
   const services = createServices(database, clock, null, { storeKey });
@@ -39,26 +39,24 @@ export async function closeFleet(database: Database, today: LocalDate, timeZone:
       return isOld && template === model && contactOf(boat).name !== "" ? [{ ...boat, inService }] : [];
     })
     .sort((a, b) => (a.inService < b.inService ? -1 : 1));
-  for (const [i, boat] of handed.slice(-most).entries()) {
-    const id = `d-${boat.id}`;
+  // All are planned before any is walked: one plan is searched for all, and no more is asked of whoever starts the demo.
+  const planned: { readonly delivery: Planned; readonly startMs: number }[] = [];
+  for (const boat of handed.slice(-most)) {
     const startMs = Date.parse(`${boat.inService}T15:00:00Z`);
     nowMs = startMs - dayMs;
-    await plan(services, id, boat.id, boat.inService);
-    const delivery = await services.handoverService.describe(id);
-    const allowed: Entry = {
-      ...base(id, startMs - dayMs),
-      by: "odile",
-      kind: "allow",
-      reason: "Made ready at the dock",
-    };
-    await services.handoverService.addEntries(id, odile, [allowed]);
+    await plan(services, `d-${boat.id}`, boat.id, boat.inService);
+    planned.push({ delivery: await services.handoverService.describe(`d-${boat.id}`), startMs });
+  }
+  for (const [i, { delivery, startMs }] of planned.entries()) {
+    const allow = { by: odile.id, kind: "allow", reason: "Made ready at the dock" } as const;
+    const allowed: Entry = { ...base(delivery.id, startMs - dayMs), ...allow };
+    await services.handoverService.addEntries(delivery.id, odile, [allowed]);
+    const walked = tellWalk({ ...delivery, entries: [allowed] }, taleOf(i, delivery, startMs));
     nowMs = startMs + 3 * 3_600_000;
-    const told = { ...delivery, entries: [allowed] };
-    const walked = tellWalk(told, taleOf(i, delivery, startMs, boat.inService));
-    await services.handoverService.addEntries(id, nessa, walked);
-    const after = tellAfter(id, i, walked, startMs).filter(({ at }) => dayOf(at, timeZone) <= today);
+    await services.handoverService.addEntries(delivery.id, nessa, walked);
+    const after = tellAfter(delivery.id, i, walked, startMs).filter(({ at }) => dayOf(at, timeZone) <= today);
     nowMs = Math.max(nowMs, ...after.map(({ at }) => Date.parse(at)));
-    if (after.length > 0) await services.handoverService.addEntries(id, nessa, after);
+    if (after.length > 0) await services.handoverService.addEntries(delivery.id, nessa, after);
   }
 }
 
@@ -78,7 +76,7 @@ async function plan(
 
 type Planned = Awaited<ReturnType<Services["handoverService"]["describe"]>>;
 
-function taleOf(i: number, { plan: { visits }, rig, topics }: Planned, startMs: number, date: LocalDate): WalkTale {
+function taleOf(i: number, { plan: { visits }, rig, topics, date }: Planned, startMs: number): WalkTale {
   const musts = new Set(topics.filter(({ must }) => must).map((topic) => topic.id));
   const planned = visits.flatMap((visit) => visit.topics).filter((topic) => !musts.has(topic));
   return {

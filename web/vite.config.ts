@@ -59,6 +59,13 @@ export default defineConfig({
       },
     }),
   ],
-  build: { outDir: "../dist/web", emptyOutDir: true, target: "es2022", assetsInlineLimit: 0 },
+  build: {
+    outDir: "../dist/web",
+    emptyOutDir: true,
+    target: "es2022",
+    assetsInlineLimit: 0,
+    // What a screen needs besides itself is not listed in the first file: the worker has all of it aboard after the first visit.
+    modulePreload: { resolveDependencies: (_, deps, { hostType }) => (hostType === "html" ? deps : []) },
+  },
   server: { proxy: { "/api": "http://127.0.0.1:4600" } },
 });

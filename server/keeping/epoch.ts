@@ -1,7 +1,7 @@
 import sqlite3 from "sqlite3";
 import { ulid } from "ulid";
 import { z } from "zod";
-import { firstEpoch } from "../../api/index.ts";
+import { firstEpoch } from "../../api/epoch.ts";
 import { type Instant, instantSchema } from "../../core/dates/index.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readOne } from "../database/rows.ts";

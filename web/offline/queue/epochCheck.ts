@@ -1,4 +1,4 @@
-import { firstEpoch } from "../../../api/index.ts";
+import { firstEpoch } from "../../../api/epoch.ts";
 import type { Entry } from "../../../core/walk/index.ts";
 import { ask } from "../../app/client.ts";
 import { readServer } from "../clock.ts";
