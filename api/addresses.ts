@@ -30,6 +30,7 @@ export const addresses = {
   backups: { method: "GET", path: "/api/backups" },
   restored: { method: "GET", path: "/api/restored" },
   release: { method: "POST", path: "/api/restored" },
+  giveUpPhotos: { method: "POST", path: "/api/restored/photos" },
   missingEntries: { method: "POST", path: "/api/entries/missing" },
   backUp: { method: "POST", path: "/api/backups" },
   everything: { method: "GET", path: "/api/everything" },

@@ -230,7 +230,7 @@ export function createServices(
     streams: createStreams(),
     press,
     keeper,
-    restoredService: createRestoredService({ ...parts, jobs }),
+    restoredService: createRestoredService({ ...parts, handoverService, jobs }),
     takePhoto,
     staffService,
     signInService: createSignInService({ ...parts, hasher, cost }),

@@ -48,6 +48,16 @@ export const keepingEndpoints = {
     body: z.strictObject({ due: z.enum(["do", "leave-out"]) }),
     answer: z.strictObject({ restored: restoredSheetSchema.nullable() }),
   }),
+  giveUpPhotos: endpoint({
+    ...addresses.giveUpPhotos,
+    summary: "After a restore: photos that are missing come no more; what waits for them is sealed without, and says so",
+    admits: owners,
+    audit: "settings",
+    params: none,
+    query: none,
+    body: none,
+    answer: z.strictObject({ restored: restoredSheetSchema.nullable() }),
+  }),
   missingEntries: endpoint({
     ...addresses.missingEntries,
     summary: "After a restore: which of the entries that a device holds are not in the store",

@@ -4,11 +4,14 @@ import { dirname, join } from "node:path";
 import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, expect, it } from "vitest";
-import type { RestoredSheet } from "../../api/index.ts";
+import type { Delivery, RestoredSheet } from "../../api/index.ts";
 import { hashBytes } from "../../core/hash/index.ts";
 import { createPhotoId } from "../../core/walk/index.ts";
+import { tellWalk } from "../../demo/walkEntries.ts";
 import { readQuery } from "../database/rows.ts";
 import { type Caller, openTestStore, type TestStore } from "../openTestStore.ts";
+import { hashBytes as hashBuffer } from "../services/bundleFile.ts";
+import { verifyStore } from "../verifyStore.ts";
 import { backUp, restore } from "./backup.ts";
 
 /** A store, and the same put back from a backup after its folder was deleted. */
@@ -20,6 +23,9 @@ let odile: Caller;
 /** Made after the backup; and a photo that was in it. */
 let lost: { id: string } & Record<string, unknown>;
 let keptPhoto: string;
+/** A handover that was booked before the backup, and walked and sealed after it. */
+let closed: string;
+let walked: object[];
 
 const entry = (more: object, by = "nessa") => ({
   id: ulid(),
@@ -29,7 +35,9 @@ const entry = (more: object, by = "nessa") => ({
   device: "tablet-1",
   ...more,
 });
-const post = (who: Caller, entries: object[]) => who.send("POST", "/api/deliveries/d-w118/entries", { entries });
+const post = (who: Caller, entries: object[], delivery = "d-w118") =>
+  who.send("POST", `/api/deliveries/${delivery}/entries`, { entries });
+const readDelivery = async (who: Caller) => (await who.get(`/api/deliveries/${closed}`)).body as unknown as Delivery;
 async function takePhoto(store: TestStore, who: Caller, background: string) {
   const bytes = await sharp({ create: { width: 40, height: 30, channels: 3, background } })
     .jpeg()
@@ -49,6 +57,12 @@ beforeAll(async () => {
     before.database.models.boats,
     "SELECT file FROM pragma_database_list",
   );
+  const owner = await before.signIn("odile");
+  const boat = { name: "Wending 23", hull: "SLW24911K526", template: "wending-23" };
+  const made = (await owner.send("POST", "/api/boats", boat)).body.boat;
+  const booked = { boat: made, date: before.services.clock.today(), time: "10:00", buyers: ["Dov Anselm"], note: "" };
+  closed = (await owner.send("POST", "/api/deliveries", booked)).body.delivery;
+  await post(owner, [{ ...entry({ kind: "allow", reason: "Made ready" }, "odile"), delivery: closed }], closed);
   const now = before.services.clock.now();
   const basis = { now, timeZone: "UTC", passphrase: null };
   const { name } = await backUp({
@@ -60,6 +74,17 @@ beforeAll(async () => {
   const gone = await takePhoto(before, there, "#302010");
   lost = photoEntry(gone);
   expect((await post(there, [lost])).body.stored).toEqual([lost.id]);
+  const shown = await takePhoto(before, there, "#203010");
+  await post(there, [{ ...photoEntry(shown), delivery: closed }], closed);
+  const tale = { by: "nessa", startMs: Date.now() - 8 * 3_600_000, seed: 3, hours: { port: 0.9, starboard: 0.8 } };
+  const told = tellWalk(await readDelivery(there), { ...tale, isSigned: true });
+  await post(
+    there,
+    told.map((each) => ({ ...each, device: "tablet-1" })),
+    closed,
+  );
+  expect((await readDelivery(there)).seal).not.toBeNull();
+  walked = (await readDelivery(there)).entries.filter(({ by }) => by === "nessa");
   // The data folder goes, and with it all that is not in the backup.
   await before.stop();
   const dataFolder = join(folder, "store");
@@ -99,6 +124,19 @@ it("holds its photos, takes again what a device still holds, and lists the photo
   ]);
   await post(nessa, [entry({ kind: "undo", ref: lost.id })]);
   expect((await readSheet()).missingPhotos).toEqual([]);
+});
+
+it("seals again what was sealed after the backup; a photo that nobody has any more is waited for until it is given up", async () => {
+  expect((await post(nessa, walked, closed)).body.stored).toHaveLength(walked.length);
+  expect((await readDelivery(nessa)).seal).toBeNull();
+  expect((await readSheet()).missingPhotos).toMatchObject([{ delivery: closed }]);
+  expect((await nessa.send("POST", "/api/restored/photos", {})).status).toBe(403);
+  expect((await odile.send("POST", "/api/restored/photos", {})).body.restored.missingPhotos).toEqual([]);
+  const { seal, added, entries } = await readDelivery(nessa);
+  expect(seal).not.toBeNull();
+  const notes = entries.flatMap((each) => (added.includes(each.id) && each.kind === "amend" ? [each.note] : []));
+  expect(notes).toEqual(["One photo was lost when the store was put back from a backup."]);
+  expect((await verifyStore({ ...after.services, hashBytes: hashBuffer }, folder)).faults).toEqual([]);
 });
 
 it("does nothing by itself and sends nothing before its owner lets it", async () => {

@@ -36,6 +36,15 @@ export function createPhotos({ models }: Database) {
       const nothing = Buffer.alloc(0);
       await models.photos.update({ large: nothing, small: nothing, original: null }, { where: { id }, transaction });
     },
+    /** Of these those that are here no more and never will be: struck, or given up after a restore. */
+    async listGone(ids: readonly string[], transaction?: Transaction): Promise<string[]> {
+      const where = { part: "photo", id: { [Op.in]: [...ids] } };
+      return (await readAll(models.strikes, { where }, transaction)).map(({ id }) => id);
+    },
+    /** A photo that a handover names and that no device has any more: it is waited for no longer. */
+    async giveUp(id: string, deliveryId: string, at: Instant, transaction: Transaction) {
+      await models.strikes.upsert({ part: "photo", id, deliveryId, at }, { transaction });
+    },
     async listFacts(ids: readonly string[], transaction?: Transaction): Promise<SealedPhoto[]> {
       const rows = await readAll(
         models.photos,

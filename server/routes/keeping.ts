@@ -33,6 +33,10 @@ export function routeKeeping(
     })),
   );
   router.post(
+    endpoints.giveUpPhotos.path,
+    serve(endpoints.giveUpPhotos, auth, async ({ user }) => ({ restored: await restoredService.giveUpPhotos(user) })),
+  );
+  router.post(
     endpoints.missingEntries.path,
     serve(endpoints.missingEntries, auth, async ({ body }) => ({
       missing: await restoredService.listMissing(body.ids),

@@ -1,3 +1,4 @@
+import { ulid } from "ulid";
 import type { RestoredSheet } from "../../api/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database } from "../database/open.ts";
@@ -6,13 +7,20 @@ import type { Jobs } from "../jobs.ts";
 import type { Epochs } from "../keeping/epoch.ts";
 import type { Messages } from "../messages.ts";
 import type { Boats } from "../repositories/boats.ts";
+import type { Chain } from "../repositories/chain.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { People } from "../repositories/people.ts";
+import type { Photos } from "../repositories/photos.ts";
+import type { Author } from "./author.ts";
+import type { HandoverService } from "./handoverService.ts";
 
 interface Parts {
   readonly database: Database;
   readonly boats: Pick<Boats, "listHeads">;
   readonly deliveries: Pick<Deliveries, "find" | "listMissing" | "listMissingPhotos">;
+  readonly photos: Pick<Photos, "giveUp">;
+  readonly chain: Pick<Chain, "findSeal">;
+  readonly handoverService: Pick<HandoverService, "noteArrived" | "addEntries">;
   readonly messages: Pick<Messages, "listPage">;
   readonly people: Pick<People, "list">;
   readonly jobs: Pick<Jobs, "listDue" | "leaveOut">;
@@ -25,7 +33,7 @@ const mostListed = 200;
 
 /** A store that was put back from a backup: what is missing in it, and what waits until its owner lets it go on. */
 export function createRestoredService(parts: Parts) {
-  const { database, deliveries, jobs, epochs, clock } = parts;
+  const { database, deliveries, photos, chain, handoverService, jobs, epochs, clock } = parts;
   return {
     /** Null for a store that was never put back. */
     read: () => readSheet(parts),
@@ -36,6 +44,26 @@ export function createRestoredService(parts: Parts) {
         if (due === "leave-out") await jobs.leaveOut("left out after the restore", t);
         await epochs.release(by, clock.now(), t);
       });
+      return readSheet(parts);
+    },
+    /**
+     * The photos that are missing come no more: what waits for them is sealed without, and its record says so. Those that have
+     * come meanwhile stay.
+     */
+    async giveUpPhotos(owner: Author): Promise<RestoredSheet | null> {
+      if ((await epochs.find()) === null) throw new Failure("not-found", { what: "restore" });
+      const missing = await deliveries.listMissingPhotos();
+      await database.inTransaction(async (t) => {
+        for (const { entry, deliveryId } of missing) await photos.giveUp(entry.photo, deliveryId, clock.now(), t);
+      });
+      for (const id of new Set(missing.map(({ deliveryId }) => deliveryId))) {
+        const lost = missing.filter(({ deliveryId }) => deliveryId === id);
+        await handoverService.noteArrived(lost[0]!.entry.photo);
+        if ((await chain.findSeal(id)) === null) continue;
+        const note = `${lost.length === 1 ? "One photo was" : `${lost.length} photos were`} lost when the store was put back from a backup.`;
+        const base = { id: ulid(clock.nowMs()), delivery: id, at: clock.now(), by: owner.id, device: "server" };
+        await handoverService.addEntries(id, owner, [{ ...base, kind: "amend", note }]);
+      }
       return readSheet(parts);
     },
     /** Of the entries that a device holds those that are not here. */

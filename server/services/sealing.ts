@@ -134,14 +134,21 @@ export function createSealing(parts: Parts) {
 
 export type Sealing = ReturnType<typeof createSealing>;
 
-/** Photos that are here of those these entries name; null while one is missing, or is not the one its entry names. */
+/**
+ * Photos that are here of those these entries name; null while one is missing, or is not the one its entry names. One that was
+ * given up is not waited for.
+ */
 async function findPhotos({ photos }: Parts, entries: readonly Entry[], t: Transaction): Promise<SealedPhoto[] | null> {
   const wanted = new Map(
     entries.flatMap((entry) => (entry.kind === "photo" ? [[entry.photo, entry.sha256 ?? null] as const] : [])),
   );
   const facts = await photos.listFacts([...wanted.keys()], t);
   const fits = facts.filter(({ id, sent }) => wanted.get(id) === null || wanted.get(id) === sent);
-  return fits.length === wanted.size ? fits : null;
+  if (fits.length === wanted.size) return fits;
+  const here = new Set(fits.map(({ id }) => id));
+  const missing = [...wanted.keys()].filter((id) => !here.has(id));
+  const gone = new Set(await photos.listGone(missing, t));
+  return missing.every((id) => gone.has(id)) ? fits : null;
 }
 
 async function findSealable(parts: Parts, { log, walk }: HandoverContext, t: Transaction): Promise<Sealable | null> {

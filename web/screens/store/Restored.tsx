@@ -1,4 +1,5 @@
 import { queryOptions, useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link } from "react-router";
 import type { RestoredSheet } from "../../../api/index.ts";
 import type { Instant } from "../../../core/dates/index.ts";
@@ -115,12 +116,18 @@ function Held({ sheet: { jobs, messages } }: { sheet: RestoredSheet }) {
 }
 
 function MissingPhotos({ photos }: { photos: RestoredSheet["missingPhotos"] }) {
+  const [isSure, setSure] = useState(false);
+  const giveUp = useMutation({
+    mutationFn: () => ask("giveUpPhotos"),
+    onSuccess: (answer) => queryClient.setQueryData(restoredQuery.queryKey, answer),
+  });
   return (
     <>
       <h3 className="mt-3 font-semibold">{count(photos.length, "photo is missing", "photos are missing")}</h3>
       <p className="max-w-prose">
-        A tablet that has not sent it yet will. One that had sent it no longer has it: take it again, or take the entry
-        back.
+        A tablet that has not sent it yet will; one that had sent it no longer has it. A handover that was closed waits
+        for its photos: once every tablet was here, give up those that are still missing, and it is sealed without them.
+        Its record says so.
       </p>
       <ul aria-label="Missing photos" className="mt-1">
         {photos.map(({ photo, delivery, boatName, by, at }) => (
@@ -132,6 +139,17 @@ function MissingPhotos({ photos }: { photos: RestoredSheet["missingPhotos"] }) {
           </li>
         ))}
       </ul>
+      <p className="mt-2 flex flex-wrap gap-3">
+        <Button
+          look={isSure ? "person" : "plain"}
+          disabled={giveUp.isPending}
+          onClick={() => (isSure ? giveUp.mutate() : setSure(true))}
+        >
+          {isSure ? "Give them up for good" : "Give them up"}
+        </Button>
+        {isSure && <Button onClick={() => setSure(false)}>Wait for them</Button>}
+      </p>
+      {giveUp.error !== null && <ErrorNotice error={giveUp.error} />}
     </>
   );
 }

@@ -45,6 +45,7 @@ const show = (restored: RestoredSheet | null) => {
   const asked = answerWith({
     me: () => makeMe({ role: "owner" }),
     restored: () => ({ restored }),
+    giveUpPhotos: () => ({ restored: restored === null ? null : { ...restored, missingPhotos: [] } }),
     release: () => ({
       restored: { ...sheet, jobs: [], released: { at: at("2026-06-13T13:00:00.000Z"), by: "Odile" } },
     }),
@@ -69,6 +70,16 @@ it("says from when the store is, what waits and what is missing; what is due goe
   await userEvent.setup().click(screen.getByRole("button", { name: "Go on, without those" }));
   expect(await screen.findByText(/Odile let jobs and messages go on/)).toBeTruthy();
   expect(asked.filter(({ name }) => name === "release").map(({ body }) => body)).toEqual([{ due: "leave-out" }]);
+});
+
+it("gives up photos only when it is said twice, and no longer lists them then", async () => {
+  const asked = show(sheet);
+  const user = userEvent.setup();
+  await user.click(await screen.findByRole("button", { name: "Give them up" }));
+  expect(asked.some(({ name }) => name === "giveUpPhotos")).toBe(false);
+  await user.click(screen.getByRole("button", { name: "Give them up for good" }));
+  await vi.waitFor(() => expect(screen.queryByRole("list", { name: "Missing photos" })).toBeNull());
+  expect(asked.filter(({ name }) => name === "giveUpPhotos")).toHaveLength(1);
 });
 
 it("is nothing where the store was never put back, or all of it is settled", async () => {
