@@ -34,8 +34,9 @@ function Standing({ sheet }: { sheet: RestoredSheet }) {
       </h2>
       <p className="max-w-prose">
         On {formatInstant(at)} this store was put back to what it was on <strong>{formatInstant(of)}</strong>. Tablets
-        and phones send again what they still hold of the time since, as each is opened with a signal. What was written
-        on this server alone since then is gone: bookings, changed boats, services, hours.
+        and phones send again what they still hold of the time since, as each is opened with a signal. What was sealed
+        since is sealed anew: give its buyer papers with the new seal. What was written on this server alone since then
+        is gone: bookings, changed boats, services, hours.
       </p>
       {released === null ? (
         <Held sheet={sheet} />
