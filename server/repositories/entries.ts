@@ -3,7 +3,7 @@ import type { Instant } from "../../core/dates/index.ts";
 import type { CallFault } from "../../core/faults/index.ts";
 import { type Receipt, type Strike, strikeEntry } from "../../core/record/index.ts";
 import type { CallsHere, Spent } from "../../core/route/index.ts";
-import type { Entry, EntryOf } from "../../core/walk/index.ts";
+import { type Entry, type EntryOf, struckName } from "../../core/walk/index.ts";
 import type { EntryRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne, readQuery } from "../database/rows.ts";
@@ -77,13 +77,7 @@ export function createEntries(database: Database) {
       return new Map(stored.map(({ entry, receipt }) => [entry.id, receipt]));
     },
     /** Of these entries only that they were made stays; a buyer's name is `struckName` from now on. */
-    async strike(
-      deliveryId: string,
-      parts: readonly Strike[],
-      person: string,
-      struckName: string,
-      transaction: Transaction,
-    ) {
+    async strike(deliveryId: string, parts: readonly Strike[], person: string, transaction: Transaction) {
       for (const { part, id } of parts) {
         if (part !== "entry") continue;
         const row = await readOne(models.entries, id, transaction);

@@ -7,7 +7,7 @@ import {
   strikeFirst,
   writeCanonical,
 } from "../../core/record/index.ts";
-import { type Entry, struckName } from "../../core/walk/index.ts";
+import type { Entry } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
@@ -119,7 +119,7 @@ export function createStrikeService({ database, deliveries, chain, photos, walkR
         else await chain.strike(id, parts, t);
         await amend(context, { parts, by, reason }, t);
       }
-      await deliveries.strike(delivery.id, parts, person, struckName, t);
+      await deliveries.strike(delivery.id, parts, person, t);
       for (const photo of taken) await photos.strike(photo, t);
       await deliveries.setSummary(id, summarizeContext(await walkReader.get(id, t)), t);
     },

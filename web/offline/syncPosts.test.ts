@@ -1,8 +1,7 @@
 import "fake-indexeddb/auto";
-import { IDBFactory } from "fake-indexeddb";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Refused } from "../app/client.ts";
-import { leaveQueues, openQueueHere } from "../testing/queueStage.ts";
+import { leaveQueues, openDevice, openQueueHere } from "../testing/queueStage.ts";
 
 const createQueue = (options = {}) => openQueueHere(options);
 const person = (id: string) => ({ id, name: id });
@@ -28,10 +27,7 @@ function createYard() {
 let yard: ReturnType<typeof createYard>;
 let events: EventTarget;
 beforeEach(() => {
-  vi.stubGlobal("indexedDB", new IDBFactory());
-  events = new EventTarget();
-  vi.stubGlobal("window", events);
-  vi.stubGlobal("navigator", { onLine: true });
+  events = openDevice();
   yard = createYard();
 });
 afterEach(async () => {

@@ -1,8 +1,7 @@
 import "fake-indexeddb/auto";
-import { IDBFactory } from "fake-indexeddb";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Entry } from "../../core/walk/index.ts";
-import { leaveQueues, openQueueHere } from "../testing/queueStage.ts";
+import { leaveQueues, openDevice, openQueueHere } from "../testing/queueStage.ts";
 import { forgetServer } from "./clock.ts";
 import type { NewEntry, SyncQueue } from "./syncQueue.ts";
 
@@ -56,11 +55,7 @@ let yard: ReturnType<typeof createYard>;
 let events: EventTarget;
 
 beforeEach(() => {
-  vi.stubGlobal("indexedDB", new IDBFactory());
-  forgetServer();
-  events = new EventTarget();
-  vi.stubGlobal("window", events);
-  vi.stubGlobal("navigator", { onLine: true });
+  events = openDevice();
   yard = createYard();
   vi.stubGlobal("fetch", yard.fetchFrom);
 });

@@ -1,11 +1,9 @@
 import "fake-indexeddb/auto";
-import { IDBFactory } from "fake-indexeddb";
 import { openDB } from "idb";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { hashBytes } from "../../core/hash/index.ts";
 import type { Entry } from "../../core/walk/index.ts";
-import { leaveQueues, openQueueHere } from "../testing/queueStage.ts";
-import { forgetServer } from "./clock.ts";
+import { leaveQueues, openDevice, openQueueHere } from "../testing/queueStage.ts";
 import { finalRefusals } from "./refusals.ts";
 import type { NewEntry, SyncQueue } from "./syncQueue.ts";
 
@@ -37,13 +35,8 @@ function createServer() {
 }
 
 let server: ReturnType<typeof createServer>;
-let events: EventTarget;
 beforeEach(() => {
-  vi.stubGlobal("indexedDB", new IDBFactory());
-  forgetServer();
-  events = new EventTarget();
-  vi.stubGlobal("window", events);
-  vi.stubGlobal("navigator", { onLine: true });
+  openDevice();
   server = createServer();
 });
 afterEach(async () => {

@@ -1,3 +1,7 @@
+import "fake-indexeddb/auto";
+import { IDBFactory } from "fake-indexeddb";
+import { vi } from "vitest";
+import { forgetServer } from "../offline/clock.ts";
 import { createSyncQueue, type SyncQueue } from "../offline/syncQueue.ts";
 
 const opened: SyncQueue[] = [];
@@ -7,6 +11,16 @@ export function openQueueHere(options: { patienceMs?: number } = {}): SyncQueue 
   const queue = createSyncQueue("tablet-1", options);
   opened.push(queue);
   return queue;
+}
+
+/** A device that holds nothing, has signal and knows nothing of the server; answers what its window's events are told by. */
+export function openDevice(): EventTarget {
+  const events = new EventTarget();
+  vi.stubGlobal("indexedDB", new IDBFactory());
+  vi.stubGlobal("window", events);
+  vi.stubGlobal("navigator", { onLine: true });
+  forgetServer();
+  return events;
 }
 
 /** Signs out of every queue this test has opened and waits for what is under way, so that nothing is sent to the next one. */
