@@ -138,6 +138,17 @@ it("what others wrote waits here in their name, until their own device has broug
   await vi.waitFor(() => expect(again.getStatus().others).toEqual([]));
 });
 
+it("what an owner wrote on their page does not wait here for ever: nobody could send it", async () => {
+  const queue = await openQueue();
+  const asked = { ...foreign("01J00000000000000000000003"), by: "owner" };
+  yard.take(asked);
+  await queue.receive([asked]);
+  await queue.sendAll();
+  yard.restore(new Map());
+  await queue.sendAll();
+  expect(queue.getStatus()).toMatchObject({ unsent: 0, others: [] });
+});
+
 it("an owner's page, where nobody is signed in, asks nothing of it", async () => {
   const queue = await openQueue(null);
   yard.restore(new Map());

@@ -1,5 +1,5 @@
 import { firstEpoch } from "../../../api/epoch.ts";
-import type { Entry } from "../../../core/walk/index.ts";
+import { type Entry, ownerId } from "../../../core/walk/index.ts";
 import { ask } from "../../app/client.ts";
 import { readServer } from "../clock.ts";
 import type { SyncChange } from "../syncStore.ts";
@@ -29,7 +29,8 @@ export function createEpochCheck(state: QueueState) {
     const isOther = epoch !== (state.epoch ?? firstEpoch);
     const others = [...state.unsent.values()].filter(({ id, by }) => !canSend(state, by) && state.tried.has(id));
     if (isOther) {
-      const held = [...state.entries.values()].flatMap((each) => [...each.values()]);
+      // What an owner wrote on their page nobody here can send in their name.
+      const held = [...state.entries.values()].flatMap((each) => [...each.values()]).filter(({ by }) => by !== ownerId);
       const missing = await listMissing(held.filter(({ id }) => !state.unsent.has(id)).map(({ id }) => id));
       await mark(held.filter(({ id }) => missing.has(id)));
     }

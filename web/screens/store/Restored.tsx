@@ -36,7 +36,7 @@ function Standing({ sheet }: { sheet: RestoredSheet }) {
         On {formatInstant(at)} this store was put back to what it was on <strong>{formatInstant(of)}</strong>. Tablets
         and phones send again what they still hold of the time since, as each is opened with a signal. What was sealed
         since is sealed anew: give its buyer papers with the new seal. What was written on this server alone since then
-        is gone: bookings, changed boats, services, hours.
+        is gone: bookings, changed boats, services, hours, what owners wrote.
       </p>
       {released === null ? (
         <Held sheet={sheet} />
