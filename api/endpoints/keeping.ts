@@ -50,7 +50,8 @@ export const keepingEndpoints = {
   }),
   giveUpPhotos: endpoint({
     ...addresses.giveUpPhotos,
-    summary: "After a restore: photos that are missing come no more; what waits for them is sealed without, and says so",
+    summary:
+      "After a restore: photos that are missing come no more; what waits for them is sealed without, and says so",
     admits: owners,
     audit: "settings",
     params: none,
