@@ -62,6 +62,8 @@ async function tellActions(context: BrowserContext, onAction: () => void): Promi
   });
 }
 
+const quietMs = 250;
+
 export const test = storeTest.extend<{ job: Job }>({
   job: async ({ context }, use) => {
     let count = 0;
@@ -73,7 +75,14 @@ export const test = storeTest.extend<{ job: Job }>({
     await watch(context);
     let now: { readonly job: number; readonly from: number } | null = null;
     // What a page tells of an action comes after it: a question of ours comes after that.
-    const settle = () => Promise.all(watched.flatMap((each) => each.pages()).map((page) => page.evaluate("0")));
+    // Where the action left its page, what is told of it may come later still: until nothing more does.
+    const settle = async () => {
+      for (let before = -1; before !== count; ) {
+        before = count;
+        await Promise.all(watched.flatMap((each) => each.pages()).map((page) => page.evaluate("0")));
+        await new Promise((resolve) => setTimeout(resolve, quietMs));
+      }
+    };
     await use({
       watch,
       async begin(job) {

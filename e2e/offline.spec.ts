@@ -229,7 +229,7 @@ test("a session that has run out locks a saved walk and keeps what was made in i
   expect(entries.filter(({ kind }: { kind: string }) => kind === "mark")).toHaveLength(2);
 });
 
-test("what a walk may have to ask opens without signal, from a cold start: a change, a must not aboard, a strike, a bundle", async ({
+test("what a walk may have to ask opens without signal, from a cold start: a change, a must not aboard, a buyer, a bundle", async ({
   page,
   context,
   store,
@@ -271,10 +271,10 @@ test("what a walk may have to ask opens without signal, from a cold start: a cha
   await expect(cold.getByText(/On order, comes later/).first()).toBeVisible();
   await cold.goto(`${store.address}/deliveries/d-w097/record`);
   await expect(cold.getByTestId("seal")).toBeVisible();
-  await cold.getByText("Strike personal data").click();
-  await cold.getByLabel("Why").fill("Asked to be forgotten");
-  await cold.getByRole("button", { name: "Strike", exact: true }).click();
-  await cold.getByRole("button", { name: /^Strike .* for good$/ }).click();
+  await cold
+    .getByRole("link", { name: /^What is held of / })
+    .first()
+    .click();
   await expect(cold.getByRole("alert").filter({ hasText: /signal/ })).toBeVisible();
   await cold.goto(`${store.address}/bundles`);
   await cold.locator('input[type="file"]').setInputFiles({
