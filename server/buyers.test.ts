@@ -9,7 +9,7 @@ import type { Delivery } from "../api/index.ts";
 import { addDays } from "../core/dates/index.ts";
 import { hashBytes } from "../core/hash/index.ts";
 import { verifyBundle } from "../core/record/index.ts";
-import { createPhotoId } from "../core/walk/index.ts";
+import { createPhotoId, type Entry } from "../core/walk/index.ts";
 import { tellWalk } from "../demo/walkEntries.ts";
 import { createClock } from "./clock.ts";
 import { createServices } from "./createServices.ts";
@@ -18,6 +18,7 @@ import { readQuery } from "./database/rows.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 import { hashText } from "./repositories/chain.ts";
 import { hashBytes as hashBuffer } from "./services/bundleFile.ts";
+import { namesThem } from "./services/strikeService.ts";
 import { verifyStore } from "./verifyStore.ts";
 import { readZip } from "./zip.ts";
 
@@ -265,10 +266,21 @@ describe("a buyer", () => {
   });
 
   it("is not written into the log by a change of how they are reached", async () => {
-    await makeHandover(["Perpetua Lund"]);
+    await makeHandover(["Petra Gorsewick"]);
     const { body } = await odile.get("/api/audit?find=boat");
     expect(JSON.stringify(body)).not.toContain("555 0199");
   });
+});
+
+it("a name is found in words alone, whole or the last of it, and a short one is a word like any other", () => {
+  const call = (note: string, topic = "horn") =>
+    ({ kind: "call", topic, note, id: "x", by: "nessa" }) as unknown as Entry;
+  expect(namesThem(call("They rang"), "Horn")).toBe(false);
+  expect(namesThem(call("mrs horn rang"), "Horn")).toBe(true);
+  expect(namesThem(call("The hornet is back"), "Horn")).toBe(false);
+  expect(namesThem(call("Venn's key"), "Lothar Venn")).toBe(true);
+  expect(namesThem(call("LOTHAR  VENN rang"), "Lothar Venn")).toBe(true);
+  expect(namesThem(call("A Bay of reeds"), "Ana Bay")).toBe(false);
 });
 
 it("a record of the first format says that its seal can no longer be recomputed, and what stays still fits", async () => {

@@ -124,11 +124,14 @@ function tellOwedTo(delivery: string, i: number, on: LocalDate): object[] {
   });
   const promise = entry(1, { kind: "promise", note: "Cover", isExtra: false, due: day(10) });
   const taken = entry(1, { kind: "promise", note: "Never said", isExtra: false });
+  const wrong = entry(3, { kind: "call", topic: "horn", note: "Another boat" });
   return [
     snag,
     promise,
     taken,
     entry(2, { kind: "undo", ref: taken.id }),
+    wrong,
+    entry(4, { kind: "undo", ref: wrong.id }),
     ...(i % 3 === 0 ? [] : [entry(1 + i, { kind: "settle", ref: snag.id, note: "Polished" })]),
     ...(i % 2 === 0 ? [entry(5, { kind: "settle", ref: promise.id, note: "Brought" })] : []),
     ...(i % 4 === 0 ? [entry(100, { kind: "call", topic: "horn", note: "Later" })] : []),

@@ -14,6 +14,7 @@ export {
   type Counting,
   callDays,
   judgePromise,
+  listCalls,
   type OwedEntry,
   type OwedTale,
   type PromiseFate,

@@ -42,6 +42,12 @@ export function tellOwed(entries: readonly OwedEntry[]): OwedTale[] {
   return [...tales.values()].filter(({ isNote }) => !isNote).map(({ isNote: _, ...tale }) => tale);
 }
 
+/** Calls that were not taken back. */
+export function listCalls(entries: readonly OwedEntry[]): OwedEntry[] {
+  const undone = new Set(entries.flatMap(({ kind, ref }) => (kind === "undo" ? [ref] : [])));
+  return entries.filter(({ kind, id }) => kind === "call" && !undone.has(id));
+}
+
 export const promiseFates = ["kept", "late", "open"] as const;
 export type PromiseFate = (typeof promiseFates)[number];
 

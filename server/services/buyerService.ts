@@ -1,7 +1,7 @@
 import { type BuyerSheet, endpoints, type ForgottenSheet } from "../../api/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
 import { photoFile } from "../../core/record/index.ts";
-import { type Entry, struckName } from "../../core/walk/index.ts";
+import { struckName } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
@@ -18,7 +18,7 @@ import { writeZip } from "../zip.ts";
 import type { BundleService } from "./bundleService.ts";
 import { contactOf } from "./contactOf.ts";
 import { isFirstFormat, listPhotos } from "./sealing.ts";
-import { listTheirs, namesThem, type StrikeService } from "./strikeService.ts";
+import { listTheirs, namesThem, type StrikeService, wordsOf } from "./strikeService.ts";
 
 interface Parts {
   readonly database: Database;
@@ -239,14 +239,6 @@ async function listNamed({ deliveries }: Parts, ids: readonly string[], name: st
   const found: { delivery: string; text: string }[] = [];
   for (const delivery of ids)
     for (const entry of await deliveries.listEntries(delivery, t))
-      if (namesThem(entry, name)) found.push({ delivery, text: sayEntry(entry) });
+      if (namesThem(entry, name)) found.push({ delivery, text: wordsOf(entry) });
   return found.slice(0, mostNamed);
 }
-
-/** The words of an entry that somebody typed. */
-const sayEntry = (entry: Entry): string =>
-  Object.entries(entry)
-    .flatMap(([field, value]) =>
-      ["note", "text", "reason"].includes(field) && typeof value === "string" ? [value] : [],
-    )
-    .join(" ") || entry.kind;

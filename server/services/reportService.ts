@@ -5,6 +5,7 @@ import {
   type Counted,
   estimateShare,
   judgePromise,
+  listCalls,
   type OwedTale,
   reportCalls,
   reportMinutes,
@@ -106,9 +107,7 @@ async function count(parts: Parts): Promise<ReportSheet> {
     calls: nameCalls(
       reportCalls(
         handovers.filter(({ isSigned }) => isSigned),
-        owed.flatMap(({ kind, delivery, topic, at }) =>
-          kind === "call" ? [{ delivery, topic, on: dayOf(at, clock.timeZone) }] : [],
-        ),
+        listCalls(owed).map(({ delivery, topic, at }) => ({ delivery, topic, on: dayOf(at, clock.timeZone) })),
         months,
         to,
       ),

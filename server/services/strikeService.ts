@@ -41,15 +41,24 @@ export function listTheirs(entries: readonly Entry[], { id, name }: { id: string
   });
 }
 
+/** What somebody typed into an entry, in their own words. */
+export const wordsOf = (entry: Entry): string =>
+  ["note", "text", "reason"]
+    .flatMap((field) => {
+      const value = (entry as Readonly<Record<string, unknown>>)[field];
+      return typeof value === "string" ? [value] : [];
+    })
+    .join(" ");
+
 /** Whether their whole name, however it is written, or their last one stands in its words. */
 export function namesThem(entry: Entry, name: string): boolean {
-  const text = JSON.stringify(entry);
-  if (text.toLowerCase().includes(name.trim().toLowerCase())) return true;
+  const holds = (word: string, flags: string) => {
+    const escaped = word.replace(/[\\^$.*+?()[\]{}|/]/g, "\\$&").replace(/\s+/g, "\\s+");
+    return new RegExp(`(?<!\\p{L})${escaped}(?!\\p{L})`, flags).test(wordsOf(entry));
+  };
   const last = name.trim().split(/\s+/).at(-1)!;
-  // A short one may be a word like any other.
-  if (last.length < shortestName) return false;
-  const escaped = last.replace(/[\\^$.*+?()[\]{}|/]/g, "\\$&");
-  return new RegExp(`(?<!\\p{L})${escaped}(?!\\p{L})`, "u").test(text);
+  // A short last name may be a word like any other.
+  return holds(name.trim(), "iu") || (last.length >= shortestName && holds(last, "u"));
 }
 
 /** A person's data taken out of a handover: what it was is gone; of a sealed one hashes stay, and the rest still verifies. */

@@ -1,5 +1,5 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { type ReactNode, useId, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { BuyerSheet, ForgottenSheet } from "../../../api/index.ts";
 import { addressOf, ask } from "../../app/client.ts";
@@ -74,6 +74,19 @@ function Held({
   );
 }
 
+/** A list under its heading. */
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  const id = useId();
+  return (
+    <section aria-labelledby={id} className="mt-4">
+      <h2 id={id} className="text-lg font-bold">
+        {title}
+      </h2>
+      <ul className="border-t border-ink">{children}</ul>
+    </section>
+  );
+}
+
 const sealWords = {
   salted: "sealed",
   first: "sealed in the old format",
@@ -81,28 +94,23 @@ const sealWords = {
 
 function Handovers({ sheet: { handovers } }: { sheet: BuyerSheet }) {
   return (
-    <section aria-labelledby="handovers" className="mt-4">
-      <h2 id="handovers" className="text-lg font-bold">
-        Handovers
-      </h2>
-      <ul className="border-t border-ink">
-        {handovers.map(({ delivery, boatName, date, seal, entries, photos, others }) => (
-          <li key={delivery} className="border-b border-rule py-1.5">
-            <Link
-              to={`/deliveries/${delivery}/record`}
-              className="inline-flex min-h-11 items-center font-semibold underline"
-            >
-              {boatName}, {formatDayAndYear(date)}
-            </Link>
-            <span className="block text-soft">
-              {seal === null ? "not sealed" : sealWords[seal]};{" "}
-              {count(entries, "signature or note", "signatures and notes")}, {count(photos, "photo", "photos")}
-              {others.length > 0 && `; with ${others.join(" and ")}`}
-            </span>
-          </li>
-        ))}
-      </ul>
-    </section>
+    <Part title="Handovers">
+      {handovers.map(({ delivery, boatName, date, seal, entries, photos, others }) => (
+        <li key={delivery} className="border-b border-rule py-1.5">
+          <Link
+            to={`/deliveries/${delivery}/record`}
+            className="inline-flex min-h-11 items-center font-semibold underline"
+          >
+            {boatName}, {formatDayAndYear(date)}
+          </Link>
+          <span className="block text-soft">
+            {seal === null ? "not sealed" : sealWords[seal]};{" "}
+            {count(entries, "signature or note", "signatures and notes")}, {count(photos, "photo", "photos")}
+            {others.length > 0 && `; with ${others.join(" and ")}`}
+          </span>
+        </li>
+      ))}
+    </Part>
   );
 }
 
@@ -116,38 +124,33 @@ const rowWords: Readonly<Record<string, string>> = {
 
 function Boats({ sheet: { boats } }: { sheet: BuyerSheet }) {
   return (
-    <section aria-labelledby="boats" className="mt-4">
-      <h2 id="boats" className="text-lg font-bold">
-        Boats
-      </h2>
-      <ul className="border-t border-ink">
-        {boats.map(({ boat, boatName, isTheirs, phone, email, hasCar, launches, rows, files }) => (
-          <li key={boat} className="border-b border-rule py-1.5">
-            <Link to={`/boats/${boat}`} className="inline-flex min-h-11 items-center font-semibold underline">
-              {boatName}
-            </Link>
-            <span className="block break-words">
-              {isTheirs
-                ? [
-                    phone === "" ? "no phone" : phone,
-                    email === "" ? "no e-mail" : email,
-                    ...(hasCar ? ["their car"] : []),
-                    ...(launches > 0 ? [count(launches, "launch", "launches")] : []),
-                  ].join(", ")
-                : "Somebody else has it now."}
-            </span>
-            <span className="block text-soft">
-              Stays with the boat:{" "}
-              {Object.entries(rows)
-                .filter(([, n]) => n > 0)
-                .map(([table, n]) => `${n} ${rowWords[table] ?? table}`)
-                .join(", ") || "nothing"}
-              {files > 0 && `; ${count(files, "paper", "papers")} kept with services, which may name them`}
-            </span>
-          </li>
-        ))}
-      </ul>
-    </section>
+    <Part title="Boats">
+      {boats.map(({ boat, boatName, isTheirs, phone, email, hasCar, launches, rows, files }) => (
+        <li key={boat} className="border-b border-rule py-1.5">
+          <Link to={`/boats/${boat}`} className="inline-flex min-h-11 items-center font-semibold underline">
+            {boatName}
+          </Link>
+          <span className="block break-words">
+            {isTheirs
+              ? [
+                  phone === "" ? "no phone" : phone,
+                  email === "" ? "no e-mail" : email,
+                  ...(hasCar ? ["their car"] : []),
+                  ...(launches > 0 ? [count(launches, "launch", "launches")] : []),
+                ].join(", ")
+              : "Somebody else has it now."}
+          </span>
+          <span className="block text-soft">
+            Stays with the boat:{" "}
+            {Object.entries(rows)
+              .filter(([, n]) => n > 0)
+              .map(([table, n]) => `${n} ${rowWords[table] ?? table}`)
+              .join(", ") || "nothing"}
+            {files > 0 && `; ${count(files, "paper", "papers")} kept with services, which may name them`}
+          </span>
+        </li>
+      ))}
+    </Part>
   );
 }
 
