@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { buildFaultModel, findTaught } from "../core/faults/index.ts";
 import { regions } from "../core/region/index.ts";
-import { type Condition, isMet, type PartKind, partKinds } from "../core/rig/index.ts";
+import { type Condition, engineKinds, isMet, type PartKind, partKinds, type Rig } from "../core/rig/index.ts";
 import { listTopicsFor, proposeMinutes, speakMinutes } from "../core/route/index.ts";
 import { orderTopics } from "../core/route/internal/blocks.ts";
-import { fillTopic, systems } from "../core/topic/index.ts";
+import { fillText, fillTopic, systems } from "../core/topic/index.ts";
 import { cards, faultContent, makeReady, rigTemplates, sequences, topics } from "./index.ts";
 
 const has = (kind: PartKind): Condition => ({ has: kind });
@@ -17,12 +17,13 @@ const namesOf: readonly (readonly [RegExp, Condition])[] = [
   [/windlass/i, has("windlass")],
   [/livewell/i, has("livewell")],
   [/blower/i, has("blower")],
-  [/lanyard|kill switch/i, has("lanyard")],
+  [/lanyard|kill switch/i, { any: [has("lanyard"), engine("kicker")] }],
   [/coupler|winch/i, trailer],
   [/bimini/i, has("bimini")],
   [/ballast/i, has("ballast")],
-  [/plotter|the track you made/i, has("plotter")],
-  [/raw-water (valve|strainer)/i, engine("inboard", "sterndrive")],
+  [/plotter|the track you made|depth display|depth alarm|transducer/i, has("plotter")],
+  [/raw-water (valve|strainer)/i, { all: [engine("inboard", "sterndrive"), has("through-hull")] }],
+  [/engine (up|down)(?! if it can)|tilt (it|the engine)|lower unit/i, engine("outboard", "sterndrive", "kicker")],
   [/surge brakes/i, { equals: "trailer.brakes", value: "surge" }],
   [/primer bulb/i, has("primer-bulb")],
   [/swim platform/i, has("swim-platform")],
@@ -43,7 +44,8 @@ const namesOf: readonly (readonly [RegExp, Condition])[] = [
     },
   ],
   [/enclosure/i, has("enclosure")],
-  [/anchor light|light pole/i, has("light-pole")],
+  [/anchor light/i, { any: [has("light-pole"), { equals: "loads.id", value: "nav-lights" }] }],
+  [/light pole/i, has("light-pole")],
   [/drain plug|plug out|plug in\b/i, { any: [has("plug"), trailer, has("charger-socket")] }],
   [/drain plug/i, has("plug")],
   [/breaker/i, { any: [has("breakers"), has("charger-socket"), { equals: "trailer.brakes", value: "electric" }] }],
@@ -51,6 +53,58 @@ const namesOf: readonly (readonly [RegExp, Condition])[] = [
   [/battery switch/i, has("selector")],
   [/cooling water stream|tell-tale/i, engine("outboard", "kicker")],
 ];
+
+/** Words that a template always has the thing for, and another boat may not. */
+const namesOfVariants: readonly (readonly [RegExp, Condition])[] = [
+  [/\btrailer\b|before the ramp/i, trailer],
+  [/\bhorn\b/i, { any: [has("horn"), has("jackets")] }],
+];
+
+/** The boat built without one kind of thing, with other engines, without a trailer: what a store may sell as well. */
+function listVariants(rig: Rig): [string, Rig][] {
+  const kinds = partKinds.filter((kind) => rig.parts.some((part) => part.kind === kind) && !essential.has(kind));
+  return [
+    ["without a trailer", { ...rig, trailer: null }],
+    ...(["outboard", "sterndrive", "inboard"] as const).map((kind): [string, Rig] => [
+      `with an ${kind}`,
+      {
+        ...rig,
+        engines: rig.engines.filter((engine) => engine.kind !== "kicker").map((engine) => ({ ...engine, kind })),
+      },
+    ]),
+    ...kinds.map((kind): [string, Rig] => [
+      `without ${kind}`,
+      {
+        ...rig,
+        parts: rig.parts.filter((part) => part.kind !== kind),
+        loads: rig.loads.filter(({ serves }) => !serves?.includes(kind)),
+        ...(kind === "selector" ? { powerScheme: "single" as const, powerSwitches: [] } : {}),
+        ...(kind === "breakers" ? { breakers: [] } : {}),
+      },
+    ]),
+  ];
+}
+/** No boat goes out without these. */
+const essential = new Set<PartKind>(["extinguisher", "jackets", "hatch", "gauges", "charger-socket"]);
+
+/** What a card or a sequence says on this boat: every text of what its conditions let through. */
+function readSaid(said: unknown, rig: Rig): string[] {
+  if (Array.isArray(said)) return said.flatMap((each) => readSaid(each, rig));
+  if (typeof said !== "object" || said === null) return [];
+  if ("when" in said && !isMet(said.when as Condition, rig)) return [];
+  return Object.entries(said).flatMap(([name, value]) => {
+    if (typeof value === "string") return saidFields.has(name) ? [value] : [];
+    return name === "cautions" && Array.isArray(value) && value.every((each) => typeof each === "string")
+      ? value
+      : readSaid(value, rig);
+  });
+}
+const saidFields = new Set(["title", "lead", "say", "if", "do", "proof", "other", "caution"]);
+
+const listPlaces = (rig: Rig) =>
+  rig.parts
+    .flatMap(({ label, reach }) => [label, reach ?? ""].map((text) => text.toLowerCase()))
+    .filter((text) => text !== "");
 
 const own = listTopicsFor(rigTemplates["wending-23"], topics);
 
@@ -134,7 +188,7 @@ describe("the library", () => {
   });
 
   it("asks in braces only for what a rig can have", () => {
-    const kinds = new Set<string>([...partKinds, "trailer"]);
+    const kinds = new Set<string>([...partKinds, ...engineKinds, "trailer"]);
     for (const topic of topics)
       for (const [, verb, name] of JSON.stringify(topic).matchAll(/\{(at|each|if):([^}?]+)/g))
         expect(kinds.has(name!), `${topic.id}: ${verb} ${name}`).toBe(true);
@@ -148,6 +202,43 @@ describe("the library", () => {
       for (const [words, when] of namesOf)
         if (!isMet(when, rig)) expect(text, `${topic.id} on ${rig.model}`).not.toMatch(words);
     }
+  });
+
+  it.each(Object.entries(rigTemplates))(
+    "names nothing that a boat like %s has not, whatever it is built without",
+    (_, rig) => {
+      const wrong = new Set<string>();
+      for (const [built, boat] of listVariants(rig))
+        for (const topic of listTopicsFor(boat, topics)) {
+          const { title, say, show, does, wrong: amiss, why, cautions } = fillTopic(topic, boat, regions.us);
+          // Places are the rig's own words, and may name what was taken away.
+          const text = listPlaces(boat).reduce(
+            (rest, place) => rest.replaceAll(place, ""),
+            [title, say, show, does, amiss, why, ...cautions].join(" "),
+          );
+          for (const [words, when] of [...namesOf, ...namesOfVariants])
+            if (!isMet(when, boat) && words.test(text)) wrong.add(`${topic.id} ${built}: ${text.match(words)![0]}`);
+        }
+      expect([...wrong]).toEqual([]);
+    },
+  );
+
+  it.each(Object.entries(rigTemplates))("names on cards and in steps nothing that a boat like %s has not", (_, rig) => {
+    const wrong = new Set<string>();
+    for (const [built, boat] of [["as it is", rig] as const, ...listVariants(rig)]) {
+      const places = listPlaces(boat);
+      for (const text of [...cards, ...sequences].flatMap((each) => readSaid(each, boat))) {
+        // A card of nothing but a table is not printed where its table is empty.
+        if (text === "Breakers") continue;
+        const filled = places.reduce(
+          (rest, place) => rest.replaceAll(place, ""),
+          fillText(text, boat, regions.us).toLowerCase(),
+        );
+        for (const [words, when] of [...namesOf, ...namesOfVariants])
+          if (!isMet(when, boat) && words.test(filled)) wrong.add(`${built}: ${filled.match(words)![0]} in ${text}`);
+      }
+    }
+    expect([...wrong]).toEqual([]);
   });
 
   it.each(Object.entries(rigTemplates))("tells %s every topic that applies to it", (_, rig) => {

@@ -50,7 +50,7 @@ test("leaving her is checked without signal, from the walk's own boat: what drai
   await page.getByRole("button", { name: "As it is often left" }).click();
   await expect(page.getByRole("heading", { level: 1 })).toContainText("House battery: too low by");
   await expectAccessible(page);
-  const leaving = page.getByRole("region", { name: /^Leaving her like this/ });
+  const leaving = page.getByRole("region", { name: /^Leaving the boat like this/ });
   const offs = leaving.getByRole("button");
   while ((await offs.count()) > 0) await offs.first().click();
   await expect(leaving).toContainText("stays live: leave it");

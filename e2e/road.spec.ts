@@ -126,7 +126,7 @@ test("a first trip from a file, stopped by wind; its float plan; and the officer
 }, info) => {
   await signIn(page, store, "Nessa Quill");
   await page.goto(`${store.address}/deliveries/d-w097/trip`);
-  await expect(page.getByRole("heading", { level: 1 })).toContainText("Not a go yet: enter how fast she cruises");
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("Not a go yet: enter how fast it cruises");
   const points = [
     [45.2, -93.4, "Dock"],
     [45.3, -93.4, "North point"],

@@ -102,7 +102,7 @@ export function judgeMeasure(measure: Measure, reading: Reading, tell: Tell = cr
         ? { verdict: "fits", says: tell("Damp, which is usual after rain or a wash.") }
         : {
             verdict: value === 2 ? "tight" : "over",
-            says: tell("Find where it comes from before she goes: plug, valve, hose or rain."),
+            says: tell("Find where it comes from before the boat goes out: plug, valve, hose or rain."),
           };
     default:
       throw new Error(`judgeMeasure: expected a known kind, got ${JSON.stringify(measure.kind satisfies never)}`);

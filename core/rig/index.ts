@@ -46,6 +46,7 @@ export {
   batteryUses,
   breakerSchema,
   type Engine,
+  engineKinds,
   engineSchema,
   families,
   loadSchema,

@@ -197,11 +197,12 @@ export const wiringLinkSchema = z.strictObject({
 /** When an hour meter counts: while the engine runs, whenever the key is on, or shown only after the first hour. */
 export const meterKinds = ["running", "key-on", "after-first-hour"] as const;
 export type MeterKind = (typeof meterKinds)[number];
+export const engineKinds = ["outboard", "kicker", "sterndrive", "inboard"] as const;
 
 export const engineSchema = z.strictObject({
   id: idSchema,
   label: plainText(40),
-  kind: z.enum(["outboard", "kicker", "sterndrive", "inboard"]),
+  kind: z.enum(engineKinds),
   fuel: z.enum(["petrol", "diesel"]).optional(),
   /** How it is started: by key or button, or by pulling a cord. */
   start: z.enum(["electric", "pull"]).optional(),

@@ -52,7 +52,8 @@ export function fillTopic(topic: Topic, rig: Rig, idiom: Idiom, choices: SchoolC
 /**
  * A text with what stands in braces replaced by what the rig says. "{at:plug}" → "outside, lowest point of the transom";
  * "{amount:100 L}" → "26 gal" in a store of US units;
- * "{if:vhf?Call on 16.|Call for help.}" → the first where there is one of that kind aboard (or a `trailer`), else the second.
+ * "{if:vhf?Call on 16.|Call for help.}" → the first where there is one of that kind aboard (or an
+ * engine of that kind, or a `trailer`), else the second.
  * A text the idiom's book does not have stays wholly in the language it was written in, its places too.
  */
 export function fillText(text: string, rig: Rig, idiom: Idiom): string {
@@ -66,7 +67,9 @@ export function fillText(text: string, rig: Rig, idiom: Idiom): string {
 }
 
 const hasKind = (rig: Rig, kind: string) =>
-  kind === "trailer" ? rig.trailer !== null : rig.parts.some((part) => part.kind === kind);
+  kind === "trailer"
+    ? rig.trailer !== null
+    : rig.parts.some((part) => part.kind === kind) || rig.engines.some((engine) => engine.kind === kind);
 
 function formatOf(rig: Rig, verb: string, name: string, idiom: Idiom): string {
   const { book } = idiom;

@@ -82,7 +82,7 @@ describe("the finder", () => {
     expect(screen.getByText(/Nothing electrical/)).toBeTruthy();
     expect(screen.getByRole("link", { name: "Ring the yard, 555 0142" }).getAttribute("href")).toBe("tel:5550142");
     await user.click(screen.getByRole("button", { name: "It is safe: find the cause" }));
-    await say(user, "hard to steer", /Does not work: She steers/);
+    await say(user, "hard to steer", /Does not work: The boat steers/);
     await user.click(screen.getByRole("button", { name: "No" }));
     expect(screen.getByText(/this one is the yard's/)).toBeTruthy();
     expect(screen.getByRole("link", { name: /Ring the yard/ })).toBeTruthy();

@@ -20,7 +20,7 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
   return (
     <section aria-labelledby="leaving">
       <h2 id="leaving" className="text-lg font-bold">
-        {tell("Leaving her like this")}{" "}
+        {tell("Leaving the boat like this")}{" "}
         <span className="num font-normal text-soft">
           {total === 0 ? tell("nothing draws") : tell("{0} in all", sayAmps(total))}
         </span>

@@ -10,7 +10,7 @@ export function StartSteps({ rig }: { rig: Rig }) {
   return (
     <section aria-labelledby="start-steps" className="mt-6">
       <h2 id="start-steps" className="text-lg font-bold">
-        {tell("When the battery will not start her")}
+        {tell("When the battery will not start the engine")}
       </h2>
       {listStartHelp(rig, { ...storeRegion(), book }).map(({ title, cautions, steps }) => (
         <details key={title} className="border-t border-ink">

@@ -16,7 +16,7 @@ describe("the power map", () => {
     const user = userEvent.setup();
     await user.click(screen.getByRole("button", { name: "As it is often left" }));
     expect(screen.getByRole("heading", { level: 1 }).textContent).toMatch(/Starting battery: too low by \d\d:\d\d/);
-    const leaving = within(screen.getByRole("region", { name: /^Leaving her like this/ }));
+    const leaving = within(screen.getByRole("region", { name: /^Leaving the boat like this/ }));
     expect(leaving.getByText("Anchor light")).toBeTruthy();
     await user.click(screen.getByRole("button", { name: /^Lights: in/ }));
     expect(screen.getByText("Lights, 10 A, tripped; Nav / anchor at Anchor", { exact: false })).toBeTruthy();

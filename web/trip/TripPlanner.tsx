@@ -63,8 +63,8 @@ function Waiting({
 }) {
   const tell = useTell();
   const open = [
-    ...(draft.cruiseKn === undefined ? [tell("how fast she cruises")] : []),
-    ...(draft.burnLph === undefined ? [tell("what she burns")] : []),
+    ...(draft.cruiseKn === undefined ? [tell("how fast it cruises")] : []),
+    ...(draft.burnLph === undefined ? [tell("how much fuel it burns")] : []),
     ...(draft.fuelL === undefined ? [tell("the fuel aboard")] : []),
   ];
   return (

@@ -77,13 +77,13 @@ async function planIt(user: ReturnType<typeof userEvent.setup>) {
 
 it("asks for the figures that nobody has entered, and makes none up", async () => {
   const user = open();
-  expect(heading()).toBe("Not a go yet: enter how fast she cruises, what she burns.");
+  expect(heading()).toBe("Not a go yet: enter how fast it cruises, how much fuel it burns.");
   expect(screen.getByRole("button", { name: "Save the trip" })).toHaveProperty("disabled", true);
   await planIt(user);
   expect(heading()).toMatch(/^▲ No go. You would be back at 12:54$/);
   expect(screen.getByText(/Wind not checked: there are no figures/)).toBeTruthy();
   await type(user, "Burn at that speed, all engines", "");
-  expect(heading()).toBe("Not a go yet: enter what she burns.");
+  expect(heading()).toBe("Not a go yet: enter how much fuel it burns.");
 });
 
 it("keeps what is not saved over a look elsewhere, and once saved has its float plan where the yard has it", async () => {

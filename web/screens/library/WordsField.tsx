@@ -1,5 +1,5 @@
 import { useId, useRef } from "react";
-import { namePart, partKinds } from "../../../core/rig/index.ts";
+import { engineKinds, namePart, partKinds } from "../../../core/rig/index.ts";
 import { fieldLook } from "../../ui/fields.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 
@@ -41,6 +41,10 @@ const inserts: readonly {
     group: "Words only where it has the thing",
     items: [
       ["{if:trailer?words if it has one|words if not}", "if it is on a trailer"],
+      ...engineKinds.map((kind): [string, string] => [
+        `{if:${kind}?words if it has one|words if not}`,
+        `if it has an engine of this kind: ${kind}`,
+      ]),
       ...partKinds.map((kind): [string, string] => [
         `{if:${kind}?words if it has one|words if not}`,
         `if it has: ${namePart(kind)}`,

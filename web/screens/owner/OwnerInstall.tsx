@@ -50,7 +50,7 @@ export function OwnerInstall({ boatName }: { boatName: string }) {
         {tell("On your phone")}
       </h2>
       <p className="border-t border-ink py-2">
-        {tell("Put {0} on your home screen: she opens like an app, also where there is no signal.", boatName)}{" "}
+        {tell("Put {0} on your home screen: it opens like an app, also where there is no signal.", boatName)}{" "}
         {offer === null &&
           tell("In your browser's menu choose “Add to Home Screen”; on some phones it stands behind the share sign.")}
       </p>

@@ -363,7 +363,7 @@ function OnTheRoad({ page }: { page: OwnerPage }) {
         </>
       )}
       <Link to="?view=steps&of=put-away" className={linkLook("plain")}>
-        {tell("Put her away")}
+        {tell("Put the boat away")}
       </Link>
       <Link to="?view=trip" className={linkLook("plain")}>
         {tell("Plan a day out")}
@@ -390,7 +390,7 @@ function CareLinks({ token, page }: { token: string; page: OwnerPage }) {
           {tell("It does not work")}
         </Link>
         <Link to="?view=power" className={linkLook("plain")}>
-          {tell("Leaving her: what drains")}
+          {tell("Leaving the boat: what drains")}
         </Link>
         <Link to="?view=due" className={linkLook("plain")}>
           {tell("What is due")}

@@ -49,7 +49,7 @@ export function LaunchSeen({ boat, ramp, gradePct, expectedM, launches }: Launch
         disabled={addLaunch.isPending}
         onClick={() => keep(expectedM)}
       >
-        She floats: as reckoned
+        It floats: as calculated
       </Button>
       {isOther ? (
         <div className="rounded-md border border-ink bg-panel p-3">

@@ -61,7 +61,7 @@ function RampOf({ boat, sheet }: { boat: Boat; sheet: TowingSheet }) {
     return (
       <main className="px-4 pt-5 md:px-8">
         <Back boat={boat} />
-        <p className="mt-3">{boat.name} has no trailer on her sheet, so that there is nothing to back down a ramp.</p>
+        <p className="mt-3">{boat.name} has no trailer on its boat sheet, so there is nothing to back down a ramp.</p>
       </main>
     );
   return (
@@ -211,7 +211,7 @@ function Learned({ sheet: { launches }, fitted, minGradePct }: LearnedProps) {
       )}{" "}
       {minGradePct !== null && (
         <>
-          Gentlest ramp that floats her before the car is too deep:{" "}
+          Gentlest ramp that floats the boat before the car is too deep:{" "}
           <strong className="num">{sayGrade(minGradePct)}</strong>.
         </>
       )}
@@ -232,7 +232,7 @@ function Stages({ here }: { here: RampSheet | undefined }) {
     ],
     [
       "Afloat",
-      `Engine down, start, look for the cooling water. Somebody holds the line. Then the winch strap comes off, never before.${here?.isDriveOn === false ? " Back on she is winched, not driven." : ""}`,
+      `Engine down, start, look for the cooling water. Somebody holds the line. Then the winch strap comes off, never before.${here?.isDriveOn === false ? " To load, winch the boat on: do not drive it on." : ""}`,
     ],
   ] as const;
   return (

@@ -138,7 +138,7 @@ function WeightFields({ rig, edit }: Pick<SectionProps, "rig" | "edit">) {
         label="Draft at the stern, engine up"
         least={0.05}
         most={3}
-        why="Tells how deep the trailer goes before she floats."
+        why="Tells how deep the trailer goes before the boat floats."
       />
     </>
   );

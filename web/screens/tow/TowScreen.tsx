@@ -40,7 +40,7 @@ function TowOf({ boat, sheet }: { boat: Boat; sheet: TowingSheet }) {
         {boat.buyers}
       </p>
       {boat.rig.trailer === null ? (
-        <p className="mt-3">{boat.name} has no trailer on her sheet, so that nothing is towed.</p>
+        <p className="mt-3">{boat.name} has no trailer on its boat sheet, so there is nothing to tow.</p>
       ) : (
         <TowCheck rig={boat.rig} sheet={sheet} save={isOneOf(walkers, me.role) ? setVehicle : null}>
           {(rules) =>
