@@ -38,7 +38,7 @@ test("a dock call from whose boat it is to the cause; another is gone on with", 
   expect(call.note).toContain("Kill lanyard out or half in: at fault");
 });
 
-test("leaving her is checked without signal, from the walk's own boat: what drains, turned off one by one", async ({
+test("leaving the boat is checked without signal, from the walk's own boat: what drains, turned off one by one", async ({
   page,
   store,
 }) => {

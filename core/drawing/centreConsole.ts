@@ -1,5 +1,5 @@
 import { type Hull, halfBeamM } from "./hull.ts";
-import { createPen } from "./pen.ts";
+import { cleatPaths, createPen, wheelPaths } from "./pen.ts";
 import { boxPath, circlePath, curvePath, linePath, type Point, type Shape } from "./shape.ts";
 
 /** What every part is drawn with: the pen, metres per seventh of the length, half the beam at a place. */
@@ -107,15 +107,7 @@ function drawConsole({ add, f }: Draft) {
     ),
   );
   add("fitting", boxPath(3.08 * f, -0.1, 3.24 * f, 0.18, 0.02), boxPath(3.06 * f, 0.24, 3.16 * f, 0.44, 0.02));
-  add(
-    "hair",
-    circlePath(2.93 * f, -0.16, 0.17),
-    circlePath(2.93 * f, -0.16, 0.045),
-    linePath([
-      [2.93 * f, -0.33],
-      [2.93 * f, 0.01],
-    ]),
-  );
+  add("hair", ...wheelPaths(2.93 * f, -0.16));
   add("fitting", boxPath(2.9 * f, 0.36, 3.02 * f, 0.41, 0.02), boxPath(2.9 * f, 0.45, 3.02 * f, 0.5, 0.02));
   add(
     "hair",
@@ -169,7 +161,7 @@ function drawGunwale({ add, f, sideAt }: Draft) {
   for (const forward of [0.42, 3.0, 5.55]) {
     for (const sign of [-1, 1]) {
       const y = sign * sideAt(forward * f, 0.15);
-      add("fitting", boxPath((forward - 0.11) * f, y - 0.022, (forward + 0.11) * f, y + 0.022, 0.02));
+      add("fitting", ...cleatPaths(forward * f, y));
     }
   }
   for (const forward of [1.15, 1.6, 2.4]) {

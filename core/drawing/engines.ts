@@ -59,8 +59,29 @@ function drawOutboard(y: number, scale: number): Shape[] {
         true,
       ),
     },
-    { role: "engine-line", d: linePath([at(-0.24, 0), at(-0.74, 0)]) },
-    { role: "engine-line", d: linePath([at(-0.64, -0.13), at(-0.74, 0), at(-0.64, 0.13)]) },
+    // The seam of the cowl, its ridge, and the slits it breathes through.
+    {
+      role: "engine-line",
+      d: curvePath(
+        [
+          at(-0.22, -0.12),
+          at(-0.2, 0),
+          at(-0.22, 0.12),
+          at(-0.46, 0.16),
+          at(-0.7, 0.14),
+          at(-0.8, 0),
+          at(-0.7, -0.14),
+          at(-0.46, -0.16),
+        ],
+        true,
+      ),
+    },
+    {
+      role: "engine-line",
+      d:
+        linePath([at(-0.28, 0), at(-0.52, 0)]) +
+        [-0.6, -0.66, -0.72].map((x) => linePath([at(x, -0.07), at(x, 0.07)])).join(""),
+    },
   ];
 }
 
@@ -83,10 +104,14 @@ function drawSterndrive(y: number): Shape[] {
     },
     {
       role: "engine-line",
-      d: linePath([
-        [-0.38, y - 0.08],
-        [-0.38, y + 0.08],
-      ]),
+      d: [-0.14, -0.2, -0.38]
+        .map((x) =>
+          linePath([
+            [x, y - 0.07],
+            [x, y + 0.07],
+          ]),
+        )
+        .join(""),
     },
   ];
 }

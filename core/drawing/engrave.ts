@@ -1,5 +1,14 @@
 import { type Hull, halfBeamM, hullRing } from "./hull.ts";
-import { boxPath, circlePath, curvePath, linePath, readPoints, type Shape } from "./shape.ts";
+import {
+  boxPath,
+  circlePath,
+  curvePath,
+  linePath,
+  type Point,
+  readPoints,
+  type Shape,
+  type ShapeRole,
+} from "./shape.ts";
 
 /** Metres between the joints of a floor, and how far the joint of a lid or the piping of a cushion lies inside its edge. */
 const plankM = 0.13;
@@ -8,19 +17,26 @@ const jointM = 0.035;
 const leastLidM = 0.3;
 const hatchM = 0.06;
 const stanchionM = 0.48;
+/** A plank is so long; its butt lies a third of that farther than its neighbour's. */
+const plankLengthM = 1.2;
+/** How long the shade of what stands above the floor is drawn: nearly as long as it is high. */
+const shadeM: Partial<Record<ShapeRole, number>> = { console: 0.1, cushion: 0.06, locker: 0.035 };
+const strokeM = 0.03;
 
 /**
- * What an engraver would add to a plan: joints of the floor, lids with hinges and ring, piping on cushions, stanchions, and
- * hatching on the starboard side, away from the light. Shapes stay in their order, each detail above what it belongs to.
+ * What an engraver would add to a plan: planks with their butts, lids with hinges and ring, piping on cushions, stanchions,
+ * and hatching for shade, away from a light that comes over the port bow: along the gunwale, and beside whatever stands above
+ * the floor. Shapes stay in their order, each detail above what it belongs to, a shade below what throws it.
  */
 export function engrave(hull: Hull, shapes: readonly Shape[]): Shape[] {
   const firstSole = shapes.findIndex(({ role }) => role === "sole");
   return shapes.flatMap((shape, i): Shape[] => {
     if (i === firstSole) return [shape, ...drawJoints(shape)];
     if (shape.role === "rail" && hull.family !== "pontoon") return [shape, ...drawSides(hull)];
-    if (shape.role === "locker") return [shape, ...drawLid(shape, hull)];
-    if (shape.role === "cushion") return [shape, ...drawPiping(shape)];
-    return [shape];
+    const shade = drawShade(shape, hull);
+    if (shape.role === "locker") return [...shade, shape, ...drawLid(shape, hull)];
+    if (shape.role === "cushion") return [...shade, shape, ...drawPiping(shape)];
+    return [...shade, shape];
   });
 }
 
@@ -74,15 +90,60 @@ function drawJoints({ d }: Shape): Shape[] {
       return [forward + ((side - from) / (to - from)) * (next - forward)];
     });
     const [aft, forward] = [Math.min(...crossed), Math.max(...crossed)];
-    if (crossed.length >= 2 && forward - aft > plankM)
-      joints.push(
-        linePath([
-          [aft, side],
-          [forward, side],
-        ]),
-      );
+    if (crossed.length < 2 || forward - aft <= plankM) continue;
+    joints.push(
+      linePath([
+        [aft, side],
+        [forward, side],
+      ]),
+    );
+    const row = Math.round(side / plankM);
+    const shift = ((((row % 3) + 3) % 3) / 3) * plankLengthM;
+    for (let butt = aft + plankM + shift; butt < forward - plankM; butt += plankLengthM)
+      if (isInRing(ring, [butt, side + plankM]))
+        joints.push(
+          linePath([
+            [butt, side],
+            [butt, side + plankM],
+          ]),
+        );
   }
   return join("grain", joints);
+}
+
+/** Whether a place lies within a closed ring of points. */
+function isInRing(ring: readonly Point[], [forward, side]: Point): boolean {
+  return ring.reduce((isIn, [x, y], i) => {
+    const [nextX, nextY] = ring[(i + 1) % ring.length]!;
+    const crosses = y > side !== nextY > side && forward < x + ((side - y) / (nextY - y)) * (nextX - x);
+    return crosses ? !isIn : isIn;
+  }, false);
+}
+
+/** Strokes from the edges that the light does not reach, aft and to starboard, as far as the boat goes there. */
+function drawShade(shape: Shape, hull: Hull): Shape[] {
+  const length = shadeM[shape.role];
+  const ring = readPoints(shape.d);
+  if (length === undefined || !shape.d.endsWith("Z") || ring.length < 4) return [];
+  const area = ring.reduce((sum, [x, y], i) => {
+    const [nextX, nextY] = ring[(i + 1) % ring.length]!;
+    return sum + x * nextY - nextX * y;
+  }, 0);
+  const strokes: string[] = [];
+  ring.forEach(([x, y], i) => {
+    const [nextX, nextY] = ring[(i + 1) % ring.length]!;
+    const [along, across] = [nextX - x, nextY - y];
+    const edge = Math.hypot(along, across);
+    // The outward normal, times where the shade falls: aft and to starboard.
+    const away = ((across * -1 + along * -1) / edge) * Math.sign(area);
+    if (edge < strokeM || away < 0.3) return;
+    for (let at = strokeM / 2; at < edge; at += strokeM) {
+      const from: Point = [x + (along * at) / edge, y + (across * at) / edge];
+      const to: Point = [from[0] - length * 0.7, from[1] + length * 0.7];
+      if (Math.abs(to[1]) < halfBeamM(hull, to[0], 0.02)) strokes.push(linePath([from, to]));
+    }
+  });
+  return join("shade", strokes);
 }
 
 /** A lid's joint, its two hinges and its ring: hinged outboard where it lies at a side, else at its forward edge. */
@@ -135,5 +196,5 @@ function drawSides(hull: Hull): Shape[] {
       const side = halfBeamM(hull, forward, 0.065);
       if (side > 0.05) stanchions.push(circlePath(forward, sign * side, 0.02));
     }
-  return [...join("grain", shade), ...join("fitting", stanchions)];
+  return [...join("shade", shade), ...join("fitting", stanchions)];
 }

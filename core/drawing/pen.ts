@@ -83,15 +83,7 @@ export function createPen(hull: Hull) {
     },
     /** Wheel, throttle and screen of a helm whose dash edge is at `u`. */
     helm(u: number, y: number) {
-      dot("hair", u - 0.004, y, 0.17);
-      dot("hair", u - 0.004, y, 0.045);
-      add(
-        "hair",
-        linePath([
-          [x(u) - 0.03, y - 0.17],
-          [x(u) - 0.03, y + 0.17],
-        ]),
-      );
+      add("hair", ...wheelPaths(x(u - 0.004), y));
       add("fitting", boxPath(x(u) + 0.12, y - 0.15, x(u) + 0.27, y + 0.17, 0.02));
       add("fitting", boxPath(x(u) - 0.06, y + 0.26, x(u) + 0.08, y + 0.31, 0.02));
     },
@@ -99,10 +91,33 @@ export function createPen(hull: Hull) {
       for (const u of shares)
         bothSides((sign) => {
           const y = sign * side(u, insetM);
-          add("fitting", boxPath(x(u) - 0.11, y - 0.022, x(u) + 0.11, y + 0.022, 0.02));
+          add("fitting", ...cleatPaths(x(u), y));
         });
     },
   };
 }
+
+/** A wheel with its hub and three spokes: one aft, two forward to the sides. */
+export function wheelPaths(forward: number, side: number): string[] {
+  const spokes = [Math.PI, Math.PI / 3, -Math.PI / 3].map((turn) => {
+    const [along, across] = [Math.cos(turn), Math.sin(turn)];
+    return linePath([
+      [forward + along * 0.045, side + across * 0.045],
+      [forward + along * 0.17, side + across * 0.17],
+    ]);
+  });
+  return [
+    circlePath(forward, side, 0.17),
+    circlePath(forward, side, 0.15),
+    circlePath(forward, side, 0.045),
+    spokes.join(""),
+  ];
+}
+
+/** A cleat: two horns over the foot that is screwed down. */
+export const cleatPaths = (forward: number, side: number): string[] => [
+  boxPath(forward - 0.05, side - 0.036, forward + 0.05, side + 0.036, 0.03),
+  boxPath(forward - 0.12, side - 0.016, forward + 0.12, side + 0.016, 0.016),
+];
 
 export type Pen = ReturnType<typeof createPen>;

@@ -17,6 +17,7 @@ export const shapeRoles = [
   "overhead",
   "hair",
   "grain",
+  "shade",
   "water",
 ] as const;
 export type ShapeRole = (typeof shapeRoles)[number];

@@ -34,13 +34,7 @@ export function drawTrailer(trailer: NonNullable<Rig["trailer"]>, loaM: number, 
       const near = sign * (half + 0.06);
       const far = sign * (half + 0.29);
       add("wheel", boxPath(at - wheelR, Math.min(near, far), at + wheelR, Math.max(near, far), 0.07));
-      add(
-        "hair",
-        linePath([
-          [at - wheelR * 0.8, (near + far) / 2],
-          [at + wheelR * 0.8, (near + far) / 2],
-        ]),
-      );
+      add("engine-line", drawTread(at, wheelR, Math.min(near, far), Math.max(near, far)));
     }
     const light = sign * half * 0.9;
     add("frame", boxPath(-0.3, Math.min(light, light - sign * 0.32), -0.2, Math.max(light, light - sign * 0.32), 0.02));
@@ -76,4 +70,28 @@ export function drawTrailer(trailer: NonNullable<Rig["trailer"]>, loaM: number, 
       ]),
     );
   return shapes;
+}
+
+/** The tread of a tire from above: two grooves round it, and short ones out to its shoulders. */
+function drawTread(at: number, radius: number, port: number, starboard: number): string {
+  const width = starboard - port;
+  const grooves = [0.36, 0.64].map((share) => {
+    const side = port + width * share;
+    return linePath([
+      [at - radius * 0.86, side],
+      [at + radius * 0.86, side],
+    ]);
+  });
+  const shoulders = Array.from({ length: 6 }, (_, i) => at + radius * (-0.75 + i * 0.3)).flatMap((along) =>
+    [
+      [port + width * 0.06, port + width * 0.26],
+      [starboard - width * 0.26, starboard - width * 0.06],
+    ].map(([from, to]) =>
+      linePath([
+        [along, from!],
+        [along, to!],
+      ]),
+    ),
+  );
+  return [...grooves, ...shoulders].join("");
 }

@@ -25,6 +25,7 @@ const roleInk: Record<ShapeRole, string> = {
   hatch: `fill="#F6F3EA" stroke="${ink}" stroke-width="0.014"`,
   overhead: `fill="none" stroke="${ink}" stroke-width="0.016" stroke-dasharray="0.09 0.06"`,
   grain: `fill="none" stroke="${soft}" stroke-width="0.006" stroke-opacity="0.55"`,
+  shade: `fill="none" stroke="${ink}" stroke-width="0.008" stroke-opacity="0.6"`,
   water: `fill="none" stroke="#0F3D4C" stroke-width="0.01" stroke-dasharray="0.5 0.07 0.16 0.07" stroke-opacity="0.5"`,
   hair: `fill="none" stroke="${soft}" stroke-width="0.01"`,
 };

@@ -128,6 +128,6 @@ describe("the ramp", () => {
 
   it("of a boat without a trailer is none", async () => {
     open(undefined, { rig: { ...rig, trailer: null } as Boat["rig"] });
-    expect(await screen.findByText(/has no trailer on her sheet/)).toBeTruthy();
+    expect(await screen.findByText(/has no trailer on its boat sheet/)).toBeTruthy();
   });
 });
