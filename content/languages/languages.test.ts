@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type CardBlock, createCards } from "../../core/card/index.ts";
 import { buildFaultModel } from "../../core/faults/index.ts";
-import { listBraces } from "../../core/language/index.ts";
+import { findText, listBraces } from "../../core/language/index.ts";
 import { bilgeChoices, oilChoices, tyreNames } from "../../core/measure/index.ts";
 import { listStartHelp } from "../../core/power/index.ts";
 import { regions } from "../../core/region/index.ts";
@@ -64,9 +64,8 @@ const shared: ReadonlySet<string> = new Set([
   // What stands on a switch is found by what stands on it.
   ...rigs.flatMap(({ panel, powerSwitches }) => [
     ...powerSwitches.flatMap(({ positions }) => positions.map(({ label }) => label)),
-    ...panel.flatMap(({ label, note, positions }, i) => [
+    ...panel.flatMap(({ label, positions }, i) => [
       label ?? "",
-      note ?? "",
       `${i + 1}  ${label}`,
       ...positions.flatMap((position) => [position.label, `${label}, ${position.label}`]),
     ]),
@@ -95,6 +94,14 @@ describe.each(phraseBooks)("words in $language", (book) => {
     });
     expect(left).toEqual([]);
   });
+
+  it.each(rigs.map((rig) => [rig.model, rig] as const))(
+    "name every thing aboard %s, and what is noted at its switches",
+    (_, rig) => {
+      const said = [...rig.parts.map(({ label }) => label), ...rig.panel.flatMap(({ note }) => note ?? [])];
+      expect(said.filter((text) => findText(book, text) === undefined)).toEqual([]);
+    },
+  );
 
   it.each(rigs.map((rig) => [rig.model, rig] as const))("say every card of %s", (_, rig) => {
     const boat = boatOf(rig);
