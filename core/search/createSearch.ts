@@ -26,8 +26,10 @@ const asking = new Set(
 );
 
 const weights = { title: 6, keys: 3, text: 1 } as const;
-/** A synonym counts less than the word that was typed. */
+/** A synonym counts less than the word that was typed. Of a phrase ("dead battery") each word says little: what it means counts more. */
 const synonymShare = 0.35;
+const typedPhraseShare = 0.5;
+const phraseSynonymShare = 0.9;
 /** With fewer that have all that was asked for, those follow that have some of it. */
 const enough = 3;
 const mostPartly = 8;
@@ -108,13 +110,20 @@ function findPhrase(terms: readonly string[], at: number, synonyms: readonly (re
   return { typed, others };
 }
 
-const oneOf = (typed: Phrase, others: readonly Phrase[], mayBeSlip: boolean): Query => ({
-  combineWith: "OR",
-  queries: [
-    { ...allOf(typed, 1), prefix: true, fuzzy: (term: string) => (mayBeSlip && term.length >= 5 ? 0.2 : false) },
-    ...others.map((phrase) => allOf(phrase, synonymShare)),
-  ],
-});
+const oneOf = (typed: Phrase, others: readonly Phrase[], mayBeSlip: boolean): Query => {
+  const isPhrase = typed.length > 1 && others.length > 0;
+  return {
+    combineWith: "OR",
+    queries: [
+      {
+        ...allOf(typed, isPhrase ? typedPhraseShare : 1),
+        prefix: true,
+        fuzzy: (term: string) => (mayBeSlip && term.length >= 5 ? 0.2 : false),
+      },
+      ...others.map((phrase) => allOf(phrase, isPhrase ? phraseSynonymShare : synonymShare)),
+    ],
+  };
+};
 
 const allOf = (phrase: Phrase, share: number) => ({
   combineWith: "AND" as const,

@@ -136,6 +136,18 @@ describe("createTopicSearch", () => {
     ["trim", ["engine-trim", "trim-tabs", "tilt-and-travel"]],
     ["bait tank", ["livewell", "livewell-screen", "no-raw-water"]],
     ["smells of gas", ["blower", "fuel-fire"]],
+    ["dead battery", ["flat-battery"]],
+    ["how fast can I go at first", ["break-in"]],
+    ["water in boat", ["seacocks", "bilge-switch", "bilge-normal"]],
+    ["no water coming out", ["dry-tell-tale", "tell-tale"]],
+    ["how much gas is left", ["fuel-gauge"]],
+    ["can't get it in gear", ["throttles", "neutral-lock"]],
+    ["back up the trailer", ["backing", "reverse-pin"]],
+    ["how do I wash it", ["upholstery"]],
+    ["barnacles", ["antifouling"]],
+    ["lost the clip", ["lanyard"]],
+    ["anker", ["anchoring", "windlass", "anchor-stow"]],
+    ["who do I call", ["papers"]],
   ])("answers “%s” among its first three", (words, wanted) => {
     expect(
       find(words)
