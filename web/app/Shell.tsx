@@ -1,26 +1,14 @@
-import { NavLink, Outlet, useLocation } from "react-router";
+import { Link, Outlet, useLocation } from "react-router";
 import { useNewVersion } from "../offline/newVersion.ts";
 import { useSyncStatus } from "../offline/useSync.ts";
 import { FindBox } from "./FindBox.tsx";
 import { PersonMenu } from "./PersonMenu.tsx";
 import { Signal } from "./Signal.tsx";
+import { findSection, sections } from "./sections.ts";
+import { useDayTurn } from "./useDayTurn.ts";
 import { useMe } from "./useMe.ts";
 
-interface Tab {
-  readonly to: string;
-  readonly says: string;
-  /** A part of it that has a tab of its own. */
-  readonly isNot?: string;
-}
-
-const tabs: readonly Tab[] = [
-  { to: "/", says: "Today" },
-  { to: "/boats", says: "Boats" },
-  { to: "/aftercare", says: "Call list", isNot: "/aftercare/workshop" },
-  { to: "/aftercare/workshop", says: "Workshop" },
-  { to: "/library", says: "Library" },
-  { to: "/more", says: "More" },
-];
+const sayCurrent = (pathname: string, to: string) => (pathname === to ? "page" : "true");
 
 /** The thumb index down the left edge and the one line of masthead; on a phone the index lies on top. */
 export function Shell() {
@@ -30,6 +18,8 @@ export function Shell() {
   // A newer Ravik waits until the handover is left and everything of it is sent.
   const { pathname } = useLocation();
   const isBusy = pathname.startsWith("/deliveries/") || unsent > 0;
+  const section = findSection(pathname);
+  useDayTurn();
   return (
     <div className="min-h-dvh md:grid md:grid-cols-[108px_1fr] print:block">
       <nav
@@ -37,21 +27,17 @@ export function Shell() {
         className="flex flex-wrap items-stretch border-b border-ink bg-panel md:block md:border-r md:border-b-0 print:hidden"
       >
         <p className="head px-4 py-3 text-xl font-extrabold max-md:hidden md:py-4">Ravik</p>
-        {tabs.map(({ to, says, isNot }) => (
-          <NavLink
+        {sections.map(({ to, says }) => (
+          <Link
             key={to}
             to={to}
-            end={to === "/"}
-            className={({ isActive }) =>
-              `head flex min-h-12 items-center font-semibold no-underline max-md:flex-auto max-md:justify-center max-md:px-1 max-md:text-sm md:px-4 md:border-b md:border-rule ${
-                isActive && (isNot === undefined || !pathname.startsWith(isNot))
-                  ? "bg-ink text-sheet md:-mr-2 md:rounded-r-md"
-                  : ""
-              }`
-            }
+            aria-current={section === to ? sayCurrent(pathname, to) : undefined}
+            className={`head flex min-h-12 items-center font-semibold no-underline max-md:flex-auto max-md:justify-center max-md:px-1 max-md:text-sm md:px-4 md:border-b md:border-rule ${
+              section === to ? "bg-ink text-sheet md:-mr-2 md:rounded-r-md" : ""
+            }`}
           >
             {says}
-          </NavLink>
+          </Link>
         ))}
       </nav>
       <div className="min-w-0">

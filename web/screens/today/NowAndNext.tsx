@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { Today } from "../../../api/index.ts";
-import { storeMinutes } from "../../ui/storeTime.ts";
+import { storeDay, storeMinutes } from "../../ui/storeTime.ts";
 import { formatMinuteOfDay, formatMinutes } from "../../ui/words.ts";
 
 type Handover = Today["handovers"][number];
@@ -12,8 +12,10 @@ const aheadMin = 15;
 const minutesOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 
 /** What is under way and what comes next, with when to be there; what is late says by how much. */
-export function NowAndNext({ handovers }: { handovers: readonly Handover[] }) {
+export function NowAndNext({ handovers, date }: Pick<Today, "handovers" | "date">) {
   const nowMin = useMinute();
+  // Yesterday's list, kept where there is no signal, has no now.
+  if (date !== storeDay(Date.now())) return null;
   const walking = handovers.filter(({ state }) => state === "walking");
   const next = handovers.find(({ state }) => state === "planned");
   if (walking.length === 0 && next === undefined) return null;

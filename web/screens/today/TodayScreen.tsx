@@ -78,7 +78,7 @@ function Home({ today }: { today: Today }) {
     case "delivery":
       return (
         <>
-          <NowAndNext handovers={handovers} />
+          <NowAndNext handovers={handovers} date={date} />
           {handoversToday}
           {lists}
           <Coming coming={coming} date={date} />

@@ -34,6 +34,7 @@ const handover = (change: Partial<Handover>): Handover => ({
   state: "planned",
   ...change,
 });
+const today = "2026-06-01";
 const show = (element: React.ReactElement) => render(<MemoryRouter>{element}</MemoryRouter>);
 const at = (clock: string) => vi.setSystemTime(`2026-06-01T${clock}:00.000Z`);
 
@@ -55,24 +56,32 @@ describe("now and next", () => {
     ["10:42", "▲ 12 min late, not begun"],
   ])("at %s says of a walk at 10:30: %s", (clock, words) => {
     at(clock);
-    show(<NowAndNext handovers={[handover({})]} />);
+    show(<NowAndNext date={today} handovers={[handover({})]} />);
     expect(says()).toContain(words);
   });
 
   it("says how long the one under way goes on, and by how much it is over", () => {
     at("11:00");
     const walking = handover({ state: "walking" });
-    const { unmount } = show(<NowAndNext handovers={[walking, handover({ delivery: "d-2", time: "14:00" })]} />);
+    const { unmount } = show(
+      <NowAndNext date={today} handovers={[walking, handover({ delivery: "d-2", time: "14:00" })]} />,
+    );
     expect(says()).toContain("until about 12:00");
     expect(says()).toContain("14:00");
     unmount();
     at("12:07");
-    show(<NowAndNext handovers={[walking]} />);
+    show(<NowAndNext date={today} handovers={[walking]} />);
     expect(says()).toContain("▲ 7 min over its time");
   });
 
+  it("says nothing of a day that is over, as of a list kept without signal", () => {
+    at("10:20");
+    show(<NowAndNext date="2026-05-31" handovers={[handover({})]} />);
+    expect(screen.queryByRole("region")).toBeNull();
+  });
+
   it("says nothing where all is signed", () => {
-    show(<NowAndNext handovers={[handover({ state: "signed" })]} />);
+    show(<NowAndNext date={today} handovers={[handover({ state: "signed" })]} />);
     expect(screen.queryByRole("region")).toBeNull();
   });
 });
