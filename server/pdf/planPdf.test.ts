@@ -72,6 +72,14 @@ describe.each(Object.keys(rigTemplates) as (keyof typeof rigTemplates)[])("the p
     expect(said).toContain("Łódź 23 SLW23118K526");
     expect(said).toContain("Marguerite-Philippa Van der Oosterhuizen-Castellanos");
     expect(said).toContain(`${delivery.plan.visits.length} stops, ${delivery.plan.moves} moves`);
+    const [first] = delivery.plan.visits;
+    const firstMin = delivery.topics
+      .filter((topic) => first!.topics.includes(topic.id))
+      .reduce((sum, { minutes }) => sum + minutes, 0);
+    expect(said).toContain(`${Math.round(firstMin)} min`);
+    // Below the boat: hours of each engine, and room to write.
+    for (const words of ["Hours", ...delivery.rig.engines.map(({ label }) => label), "Notes"])
+      expect(said).toContain(words);
     const byId = new Map(delivery.topics.map((topic) => [topic.id, topic]));
     for (const { topics: told } of delivery.plan.visits)
       for (const topic of told)

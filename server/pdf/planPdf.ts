@@ -45,7 +45,6 @@ export function writePlanPdf(
   { paper, reader }: { readonly paper: "a4" | "letter"; readonly reader: PaperReader },
 ): Promise<Buffer> {
   const [widthPt, heightPt] = paper === "a4" ? [595, 842] : [612, 792];
-  const { rig, plan } = delivery;
   // Why the stops stand as they do is for the staff, who read what everything is written in.
   const lines = listLines(delivery, reader).filter(({ kind }) => reader.language === "en" || kind !== "reason");
   const deckPt = delivery.topics.length > manyLines ? planWidthPt.narrow : planWidthPt.usual;
@@ -58,15 +57,12 @@ export function writePlanPdf(
     (found: Fit | null, tryOne) => (found === null || found.fontSize < readablePt ? tryOne() : found),
     null,
   )!;
-  const stops = plan.visits.map(({ station }, i) => ({
-    number: i + 1,
-    ...rig.stations.find(({ id }) => id === station)!.at,
-  }));
+  const tell = createTell(reader.book);
   const document: TDocumentDefinitions = {
     pageSize: paper === "a4" ? "A4" : "LETTER",
     pageMargins: marginPt,
     info: {
-      title: `${createTell(reader.book)("Plan of the walk")}, ${delivery.boatName}, ${delivery.date}`,
+      title: `${tell("Plan of the walk")}, ${delivery.boatName}, ${delivery.date}`,
       author: store.store,
     },
     language: reader.language,
@@ -75,15 +71,11 @@ export function writePlanPdf(
       printHead(delivery, store, reader),
       {
         columns: [
-          {
-            width: deckPt,
-            svg: printDeck(rig, mergeStops(stops), plan.visits),
-            fit: [deckPt, heightPt - 2 * marginPt - headPt - 10],
-          },
+          printDeckColumn(delivery, reader, deckPt, heightPt - 2 * marginPt - headPt - 10),
           ...fit.columns.map(
             (column): Column => ({
               width: "*",
-              stack: column.map((line) => printLine(line, fit.fontSize)),
+              stack: column.map((line) => printLine(line, fit.fontSize, tell)),
             }),
           ),
         ],
@@ -92,6 +84,46 @@ export function writePlanPdf(
     ],
   };
   return printPdf(document);
+}
+
+/** The deck plan with its stops, and below it, as far as the page goes, what is written down by hand on the way. */
+function printDeckColumn({ rig, plan }: Delivery, { book }: PaperReader, widthPt: number, heightPt: number): Column {
+  const tell = createTell(book);
+  const stops = plan.visits.map(({ station }, i) => ({
+    number: i + 1,
+    ...rig.stations.find(({ id }) => id === station)!.at,
+  }));
+  const svg = printDeck(rig, mergeStops(stops), plan.visits);
+  const [, , across, along] = svg
+    .match(/viewBox="([^"]+)"/)![1]!
+    .split(" ")
+    .map(Number) as [number, number, number, number];
+  const deckPt = Math.min(heightPt, (widthPt / across) * along);
+  const meters = rig.engines.map(({ label }) => tell(label));
+  const headRowPt = 22;
+  const rowPt = 20;
+  const rows = Math.floor((heightPt - deckPt - 2 * headRowPt - meters.length * rowPt) / rowPt);
+  const deck: Content = { svg, fit: [widthPt, heightPt] };
+  if (rows < 2) return { width: widthPt, stack: [deck] };
+  const heading = (text: string): Content => ({
+    margin: [0, 8, 0, 0],
+    text: write(text, { font: "Archivo", bold: true, fontSize: 9 }),
+  });
+  const ruled = (text: string): Content => ({
+    stack: [
+      { text: write(text === "" ? " " : text, { fontSize: 8, color: soft }), margin: [0, 7, 0, 0] },
+      { canvas: [{ type: "line", x1: 0, y1: 0, x2: widthPt, y2: 0, lineWidth: 0.5, lineColor: soft }] },
+    ],
+  });
+  return {
+    width: widthPt,
+    stack: [
+      deck,
+      ...(meters.length === 0 ? [] : [heading(tell("Hours")), ...meters.map(ruled)]),
+      heading(tell("Notes")),
+      ...Array.from({ length: rows }, () => ruled("")),
+    ],
+  };
 }
 
 function printHead(delivery: Delivery, store: Letterhead, { language, book }: PaperReader): Content {
@@ -199,13 +231,21 @@ function breakColumns(
   return columns;
 }
 
-function printLine({ kind, text, minutes, isMust }: Line, fontSize: number): Content {
+function printLine(
+  { kind, text, minutes, isMust }: Line,
+  fontSize: number,
+  tell: ReturnType<typeof createTell>,
+): Content {
   if (kind === "stop")
     return {
       margin: [0, fontSize * 0.6, 0, fontSize * 0.2],
       columns: [
         { width: "*", text: write(text, { font: "Archivo", bold: true, fontSize: fontSize + 0.8 }) },
-        { width: 22, text: String(Math.round(minutes)), fontSize, color: soft, alignment: "right" },
+        {
+          width: 36,
+          text: write(tell("{0} min", Math.round(minutes)), { fontSize, color: soft }),
+          alignment: "right",
+        },
       ],
     };
   if (kind === "reason") return { margin: [0, 0, 0, 2], text: write(text, { fontSize: fontSize - 1, color: soft }) };
