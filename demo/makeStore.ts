@@ -53,7 +53,7 @@ interface Story {
   };
   /** Of its engines, where it is not the template's. */
   readonly breakInPack?: string;
-  /** What they rang about, or asked on their page: what failed, what was looked at, whether that was good. */
+  /** What they called about, or asked on their page: what failed, what was looked at, whether that was good. */
   readonly calls?: readonly DemoCall[];
   /** Fuel taken, a full tank each time. */
   readonly fills?: readonly (readonly [daysAgo: number, gallons: number])[];

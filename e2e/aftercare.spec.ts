@@ -120,7 +120,7 @@ test("an owner uploads a run at one speed, reads what it was like, follows the n
   const sequenceOf = (event: string) => Number(/SEQUENCE:(\d+)/.exec(event)![1]);
   expect(sequenceOf(icsAfter)).toBeGreaterThan(sequenceOf(icsBefore));
   await page.goto(`${store.address}/aftercare`);
-  await expect(page.getByRole("group", { name: "Boats to turn to" })).toContainText("Dov Anselm");
+  await expect(page.getByRole("group", { name: "Boats on the call list" })).toContainText("Dov Anselm");
   const history = await page.request.get(`${store.address}/api/boats/w112/history.pdf`);
   expect(readPdf(await history.body(), info.outputPath("history.pdf"))).toContain("Service history, Wending 23");
 });
@@ -132,7 +132,7 @@ test("a service manager writes to a buyer, flattens a week that is too full and 
   await signIn(page, store, "Ines Marr");
   await page.goto(`${store.address}/aftercare`);
   await expectAccessible(page);
-  const list = page.getByRole("group", { name: "Boats to turn to" });
+  const list = page.getByRole("group", { name: "Boats on the call list" });
   await list.getByRole("button", { name: /Hollick/ }).click();
   const beside = page.getByRole("region", { name: /Hollick/ });
   await beside.getByRole("radio", { name: "Ask for hours" }).click();

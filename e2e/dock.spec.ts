@@ -110,7 +110,7 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
   await signIn(office, store, "Odile Pellow");
   await office.goto(`${store.address}/deliveries/d-w121/walk`);
   await expect(office.getByText(/Make-ready has 4 of 41 open/)).toBeVisible();
-  await office.getByLabel("Why it may start all the same").fill("They came far and know boats");
+  await office.getByLabel("Why it may start anyway").fill("They came far and know boats");
   await office.getByRole("button", { name: "Allow the start" }).click();
   await office.getByRole("button", { name: "Start the walk" }).click();
   await expect(office.locator("#topic")).toBeVisible();

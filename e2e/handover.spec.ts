@@ -155,7 +155,7 @@ test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, 
   await expect(page.getByText("At most 3,000 rpm").first()).toBeVisible();
   await page.getByLabel("Hours on the meter").fill("14.5");
   await page.getByRole("button", { name: "Save", exact: true }).click();
-  await expect(page.getByRole("alert")).toContainText("14.5 h is a great deal");
+  await expect(page.getByRole("alert")).toContainText("14.5 h is a lot");
   await page.getByRole("button", { name: "It is right, much was run" }).click();
   await expect(due).not.toHaveText(before!);
   await expect(page.getByText("Break-in is over").first()).toBeVisible();

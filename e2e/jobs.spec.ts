@@ -214,7 +214,7 @@ test("whom to ring: one is written to, one called, one booked, and the message i
   await signIn(page, store, "Ines Marr");
   await job.begin(13);
   await page.getByRole("link", { name: "Call list" }).click();
-  const list = page.getByRole("group", { name: "Boats to turn to" });
+  const list = page.getByRole("group", { name: "Boats on the call list" });
   await list.getByRole("button", { name: /Hollick/ }).click();
   const beside = page.getByRole("region", { name: /Hollick/ });
   await beside.getByRole("radio", { name: "Ask for hours" }).click();

@@ -13,8 +13,8 @@ test("a dock call from whose boat it is to the cause; another is gone on with", 
   await expectAccessible(page);
   await page.getByRole("button", { name: "No", exact: true }).first().click();
   await expect(page.getByRole("heading", { name: "Kill lanyard out or half in" })).toBeVisible();
-  await page.getByRole("button", { name: "Put the call down" }).click();
-  await expect(page.getByText("The call is put down with the boat's handover")).toBeVisible();
+  await page.getByRole("button", { name: "Log the call" }).click();
+  await expect(page.getByText("The call is logged with the boat's handover")).toBeVisible();
   await expect(page.getByText("All synced")).toBeVisible();
   await page.getByRole("link", { name: "Calls", exact: true }).click();
   const closed = page.getByRole("list", { name: "What it was" });
@@ -24,7 +24,7 @@ test("a dock call from whose boat it is to the cause; another is gone on with", 
   await open.getByRole("link", { name: /^Go on: Port engine starts/ }).click();
   await expect(page.getByRole("button", { name: "Take back: Kill lanyard out or half in, good" })).toBeVisible();
   await page.getByRole("button", { name: "No", exact: true }).first().click();
-  await page.getByRole("button", { name: "Put the call down" }).click();
+  await page.getByRole("button", { name: "Log the call" }).click();
   await expect(page.getByText("All synced")).toBeVisible();
   await page.getByRole("link", { name: "Calls", exact: true }).click();
   await expect(open.getByRole("listitem")).toHaveCount(calls - 1);

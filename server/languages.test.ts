@@ -140,6 +140,45 @@ describe("the buyer's page", () => {
   });
 });
 
+describe("the buyer's calendar", () => {
+  const unfold = (text: string) =>
+    text
+      .replace(/\r\n[ \t]/g, "")
+      .replaceAll("\\,", ",")
+      .replaceAll("\\;", ";");
+
+  it("has what runs out aboard, in their language, and a number that goes up when the day is entered anew", async () => {
+    await plan("d-w118", { language: "fr" });
+    const { token } = (await nessa.send("POST", "/api/deliveries/d-w118/link", { isRemote: false })).body;
+    const enter = (until: string | null) =>
+      store.stranger.send("PUT", `/api/owner/${token}/dates`, { item: "registration", until });
+    const read = async () => unfold((await store.stranger.get(`/api/owner/${token}/calendar.ics`)).body.text);
+    expect((await enter("2028-05-31")).status).toBe(200);
+    const first = await read();
+    expect(first).toMatch(/SUMMARY:Immatriculation.*expire, Wending 23/);
+    expect(first).toContain("DTSTART;VALUE=DATE:20280531");
+    expect(first).toMatch(/Valable jusqu’au 31 mai 2028\./);
+    await enter("2029-05-31");
+    const sequenceOf = (text: string) => Number(text.match(/SEQUENCE:(\d+)/)![1]);
+    const second = await read();
+    expect(second.match(/UID:.*gear.*/)![0]).toBe(first.match(/UID:.*gear.*/)![0]);
+    expect(sequenceOf(second)).toBeGreaterThan(sequenceOf(first));
+    await enter(null);
+    expect(await read()).not.toContain("Immatriculation");
+    await plan("d-w118", { language: "en" });
+  });
+
+  it("says what falls due in it, with days as it writes them", async () => {
+    const { calendarService, languageService } = store.services;
+    const book = await languageService.findBook("es");
+    const said = unfold(await calendarService.writeBoat("w112", { book, gear: [] }));
+    expect(said).toMatch(/Vence|Atrasado/);
+    expect(said).toMatch(/\d+ de? ?\p{L}+ de? ?20\d\d|\d+ \p{L}+ 20\d\d/u);
+    expect(said).toContain("El manual del fabricante va primero.");
+    expect(said).not.toMatch(/whichever|Likely|20\d\d-\d\d-\d\d/);
+  });
+});
+
 describe("papers in the buyer's language", () => {
   const readPaper = (path: string) => store.readPaper(nessa, path);
 

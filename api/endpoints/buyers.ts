@@ -49,7 +49,7 @@ export const buyerEndpoints = {
   }),
   retention: endpoint({
     ...addresses.retention,
-    summary: "How long what is kept, and which buyers were not heard from for longer",
+    summary: "How long data is kept, and which buyers have not been heard from for longer",
     admits: owners,
     params: none,
     query: none,
@@ -58,7 +58,7 @@ export const buyerEndpoints = {
   }),
   setRetention: endpoint({
     ...addresses.setRetention,
-    summary: "Change how long what is kept; what is older goes the next night",
+    summary: "Change how long data is kept; older data goes the next night",
     admits: owners,
     audit: "settings",
     params: none,

@@ -57,7 +57,7 @@ export const peopleEndpoints = {
   }),
   invite: endpoint({
     ...addresses.invite,
-    summary: "Invite somebody, by a code that opens once",
+    summary: "Invite somebody, by a code that works once",
     admits: owners,
     audit: "staff",
     params: none,

@@ -142,6 +142,7 @@ const papers = [
   "server/pdf/recordPdf.ts",
   "server/pdf/record/explained.ts",
   "server/pdf/record/proof.ts",
+  "server/services/calendarService.ts",
 ];
 
 /** Words that papers look up in a table. */

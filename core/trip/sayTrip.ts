@@ -124,7 +124,7 @@ export function writeAshoreMessage(
         ),
     tell("{0} aboard. Back at {1}.", plan.people.length, clock(judged.backMin)),
     tell(
-      "If you have not heard from us by {0}, ring us; if we do not answer, ring marine rescue and read them this.",
+      "If you have not heard from us by {0}, call us; if we do not answer, call marine rescue and read them this.",
       clock(judged.backMin + overdueAfterMin),
     ),
   ].join(" ");

@@ -90,8 +90,8 @@ export function formatEntry(
       return tell("Message to the buyer: {0}", entry.text);
     case "call":
       return entry.topic === null
-        ? tell("The buyer rang: {0}", entry.note)
-        : tell("The buyer rang about {0}: {1}", titleOf(entry.topic), entry.note);
+        ? tell("The buyer called: {0}", entry.note)
+        : tell("The buyer called about {0}: {1}", titleOf(entry.topic), entry.note);
     case "amend":
       return entry.note;
     case "remote":

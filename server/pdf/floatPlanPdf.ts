@@ -6,7 +6,7 @@ import { tellText } from "../../core/region/index.ts";
 import { type Rig, sayPlace } from "../../core/rig/index.ts";
 import { judgeTrip, overdueAfterMin, sayClock, sayReason, type TripPlan } from "../../core/trip/index.ts";
 import { sayAmount } from "../../core/units/index.ts";
-import { createDays } from "./days.ts";
+import { createDays } from "../days.ts";
 import { ink, magenta, soft } from "./ink.ts";
 import { type Letterhead, printLogo } from "./letterhead.ts";
 import type { PaperReader } from "./paperReader.ts";
@@ -60,7 +60,7 @@ export function writeFloatPlanPdf(question: FloatPlan): Promise<Buffer> {
       { text: write(tell("Float plan: {0}", plan.name), { font: "Archivo", bold: true, fontSize: 20 }) },
       { text: write(`${boatName} ${hull}   ${printDay(plan.date)}`, { fontSize: 11 }) },
       {
-        text: write(tell("Not heard from by {0}: ring them, then marine rescue.", clock(backMin + overdueAfterMin)), {
+        text: write(tell("Not heard from by {0}: call them, then marine rescue.", clock(backMin + overdueAfterMin)), {
           font: "Archivo",
           bold: true,
           fontSize: 15,
@@ -150,7 +150,7 @@ export function writeFloatPlanPdf(question: FloatPlan): Promise<Buffer> {
 export const verdictWords = {
   go: { says: "Go.", kind: "Go by what was entered; the skipper decides on the day." },
   "no-go": { says: "No go, as planned.", kind: "No go by what was entered." },
-  "not-checked": { says: "Not checked: no go until it is.", kind: "What is not known speaks for staying." },
+  "not-checked": { says: "Not checked: no go until it is.", kind: "If something is not known, stay ashore." },
 } as const;
 
 /** Said by whoever drives, in a minute, to everybody aboard. */

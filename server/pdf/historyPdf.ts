@@ -2,7 +2,7 @@ import type { TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Boat } from "../../api/index.ts";
 import { createTell, type Tell } from "../../core/language/index.ts";
 import { formatMoney, type Region } from "../../core/region/index.ts";
-import { createDays, type Days } from "./days.ts";
+import { createDays, type Days } from "../days.ts";
 import { ink, soft } from "./ink.ts";
 import { type Letterhead, printLogo } from "./letterhead.ts";
 import type { PaperReader } from "./paperReader.ts";

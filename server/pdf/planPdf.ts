@@ -4,7 +4,7 @@ import { createTell, findPlace } from "../../core/language/index.ts";
 import type { Place } from "../../core/rig/index.ts";
 import { capitalize, cutText, formatQuarters } from "../../core/text/index.ts";
 import { shortenTitles, type Topic } from "../../core/topic/index.ts";
-import { createDays } from "./days.ts";
+import { createDays } from "../days.ts";
 import { ink, printDeck, soft } from "./ink.ts";
 import type { Letterhead } from "./letterhead.ts";
 import type { PaperReader } from "./paperReader.ts";

@@ -296,8 +296,8 @@ function routeOwnerCare(
   router.get(
     endpoints.ownerCalendar.path,
     serve(endpoints.ownerCalendar, auth, async ({ params, ctx }) => {
-      const { boat } = await ownerService.openBoat(params.token);
-      return answerFile(ctx, "text/calendar", "boat.ics", await calendarService.writeBoat(boat));
+      const { boat, ...owner } = await ownerService.openCalendar(params.token);
+      return answerFile(ctx, "text/calendar", "boat.ics", await calendarService.writeBoat(boat, owner));
     }),
   );
 }

@@ -1,13 +1,15 @@
 import { createHash, randomBytes } from "node:crypto";
 import { type CareTable, careTables } from "../../api/index.ts";
-import { listScopes, readEngineStatus } from "../../core/care/index.ts";
+import { type GearDate, listScopes, readEngineStatus } from "../../core/care/index.ts";
 import { msAt } from "../../core/dates/index.ts";
+import { createTell, findText, type PhraseBook, type Tell } from "../../core/language/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import { type DueDay, listDue } from "../../core/service/index.ts";
 import { formatBuyers } from "../../core/walk/index.ts";
 import { type CalendarEvent, writeCalendar } from "../calendar.ts";
 import type { Clock } from "../clock.ts";
 import { writeCsv } from "../csv.ts";
+import { createDays, type Days } from "../days.ts";
 import { Failure } from "../failure.ts";
 import type { Messages } from "../messages.ts";
 import type { Versions } from "../readModel.ts";
@@ -36,14 +38,25 @@ interface Parts {
 const hashToken = (token: string) => createHash("sha256").update(token).digest("hex");
 const tokenBytes = 16;
 const handoverMin = 120;
+/** Whose calendar it is: what they read, and how days are written there. */
+interface CalendarReader extends Days {
+  readonly tell: Tell;
+  /** A text of the store's own, such as a pack's, in their language where it has one. */
+  readonly say: (text: string) => string;
+}
+
 /** How a day in a calendar is to be taken: until when it may be, and by what. */
-const explainDue = ({ targetH, calendarDate, range, state }: DueDay): string => {
-  const by = [
-    ...(targetH === null ? [] : [`at ${targetH} h`]),
-    ...(calendarDate === null ? [] : [`by ${calendarDate}`]),
-  ].join(" or ");
-  const likely = range === null ? "" : ` Likely between ${range.from} and ${range.to ?? "later"}.`;
-  return `${state === "overdue" ? "Overdue: due" : "Due"} ${by}${by.includes(" or ") ? ", whichever comes first" : ""}.${likely}`;
+const explainDue = ({ targetH, calendarDate, range, state }: DueDay, { tell, printDay }: CalendarReader): string => {
+  const day = calendarDate === null ? "" : printDay(calendarDate);
+  const both = tell("at {0} h or by {1}, whichever comes first", targetH ?? "", day);
+  const one = targetH === null ? tell("by {0}", day) : tell("at {0} h", targetH);
+  const by = targetH !== null && calendarDate !== null ? both : one;
+  const due = state === "overdue" ? tell("Overdue: due {0}.", by) : tell("Due {0}.", by);
+  if (range === null) return due;
+  const from = printDay(range.from);
+  const likely =
+    range.to === null ? tell("Likely after {0}.", from) : tell("Likely between {0} and {1}.", from, printDay(range.to));
+  return `${due} ${likely}`;
 };
 const minutesOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 
@@ -51,10 +64,16 @@ const minutesOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.
 export function createCalendarService(parts: Parts) {
   const { settings, clock } = parts;
   return {
-    async writeBoat(id: string): Promise<string> {
+    /** What falls due on a boat and what is booked for it; for its owner in their language, and with what runs out aboard. */
+    async writeBoat(id: string, owner: BoatOwner = { book: null, gear: [] }): Promise<string> {
       const boat = await get(parts, id);
-      const events = [...(await milestones(parts, boat)), ...(await bookingEvents(parts, [id]))];
-      return writeCalendar(`${boat.name}, service`, events, clock.nowMs());
+      const reader = await readerOf(parts, owner.book);
+      const events = [
+        ...(await milestones(parts, boat, reader)),
+        ...(await gearEvents(parts, boat, owner.gear, reader)),
+        ...(await bookingEvents(parts, [id], reader)),
+      ];
+      return writeCalendar(reader.tell("{0}, service", boat.name), events, clock.nowMs());
     },
 
     async makeFeed(): Promise<string> {
@@ -77,6 +96,12 @@ export function createCalendarService(parts: Parts) {
   };
 }
 
+/** For whom a boat's calendar is written: the words of their language, null for the store's own, and what runs out aboard. */
+export interface BoatOwner {
+  readonly book: PhraseBook | null;
+  readonly gear: readonly GearDate[];
+}
+
 export type CalendarService = ReturnType<typeof createCalendarService>;
 
 /** A number that goes up whenever something of this kind is written; 0 of what was never written since they are counted. */
@@ -85,7 +110,43 @@ const sequenceOf = async ({ versions }: Parts, kind: "boat" | "bookings" | "deli
   return (id: string) => numbers?.get(id) ?? 0;
 };
 
-async function bookingEvents(parts: Parts, ids: readonly string[] | null): Promise<CalendarEvent[]> {
+async function readerOf({ settings }: Parts, book: PhraseBook | null): Promise<CalendarReader> {
+  const { region } = await settings.read();
+  return {
+    tell: createTell(book),
+    say: (text) => findText(book ?? undefined, text) ?? text,
+    ...createDays(region, book?.language ?? "en"),
+  };
+}
+
+/** Each thing aboard that runs out, on the last day it is good for. */
+async function gearEvents(
+  parts: Parts,
+  boat: BoatRecord,
+  gear: readonly GearDate[],
+  { tell, say, printDay }: CalendarReader,
+): Promise<CalendarEvent[]> {
+  const sequence = (await sequenceOf(parts, "boat"))(boat.id);
+  return gear.flatMap(({ id, label, until }): CalendarEvent[] =>
+    until === null
+      ? []
+      : [
+          {
+            uid: `${boat.id}-gear-${id}@ravik`,
+            sequence,
+            title: tell("{0} runs out, {1}", say(label), boat.name),
+            says: tell("Good until {0}. Renew or replace it before the next trip.", printDay(until)),
+            when: { day: until },
+          },
+        ],
+  );
+}
+
+async function bookingEvents(
+  parts: Parts,
+  ids: readonly string[] | null,
+  { tell, say }: CalendarReader,
+): Promise<CalendarEvent[]> {
   const { boats, bookings, clock } = parts;
   const sequence = await sequenceOf(parts, "bookings");
   const all = ids === null ? await bookings.list(clock.today()) : await bookings.listOf(ids);
@@ -95,14 +156,15 @@ async function bookingEvents(parts: Parts, ids: readonly string[] | null): Promi
     .map(({ id, boat, date, startMin, labourH, items, note }) => ({
       uid: `booking-${id}@ravik`,
       sequence: sequence(id),
-      title: `${names.get(boat)?.name ?? "Boat"}: ${items.map(({ title }) => title).join(", ") || "workshop"}`,
+      title: `${names.get(boat)?.name ?? tell("Boat")}: ${items.map(({ title }) => say(title)).join(", ") || tell("workshop")}`,
       says: note,
       when: { fromMs: msAt(date, startMin, clock.timeZone), minutes: Math.max(15, Math.round(labourH * 60)) },
     }));
 }
 
 /** The next of each thing that falls due on a boat, as days. */
-async function milestones(parts: Parts, boat: BoatRecord): Promise<CalendarEvent[]> {
+async function milestones(parts: Parts, boat: BoatRecord, reader: CalendarReader): Promise<CalendarEvent[]> {
+  const { tell, say } = reader;
   const { careReader, settings } = parts;
   if (boat.inService === null) return [];
   const question = await careReader.ask(boat);
@@ -121,8 +183,8 @@ async function milestones(parts: Parts, boat: BoatRecord): Promise<CalendarEvent
         {
           uid: `${boat.id}-${scope.id}-${item.id}-${times + 1}@ravik`,
           sequence,
-          title: `${item.title}, ${boat.name}${several && scope.id !== "boat" ? `, ${scope.label}` : ""}`,
-          says: `${item.work.join("; ")}. ${explainDue(due)} ${store} ${phone}. The maker's manual comes first.`,
+          title: `${say(item.title)}, ${boat.name}${several && scope.id !== "boat" ? `, ${say(scope.label)}` : ""}`,
+          says: `${item.work.map(say).join("; ")}. ${explainDue(due, reader)} ${store} ${phone}. ${tell("The maker's manual comes first.")}`,
           when: { day: due.dueDate },
         },
       ];
@@ -142,6 +204,7 @@ async function writeFeed(parts: Parts, token: string): Promise<string> {
   const { feedHash, store } = await settings.read();
   if (feedHash === null || feedHash !== hashToken(token)) throw new Failure("link-ended");
   const today = clock.today();
+  const reader = await readerOf(parts, null);
   const fleet = await fleetCare.read();
   const coming = await deliveries.listFrom(today);
   const heads = await boats.listHeads(coming.map(({ boatId }) => boatId));
@@ -164,10 +227,10 @@ async function writeFeed(parts: Parts, token: string): Promise<string> {
             uid: `due-${boat.id}@ravik`,
             sequence: version,
             title: `${next.title} due, ${boat.name} ${serialOf(boat.hull)}`,
-            says: explainDue(next.due),
+            says: explainDue(next.due, reader),
             when: { day: next.due.dueDate },
           },
         ],
   );
-  return writeCalendar(store, [...handovers, ...(await bookingEvents(parts, null)), ...due], clock.nowMs());
+  return writeCalendar(store, [...handovers, ...(await bookingEvents(parts, null, reader)), ...due], clock.nowMs());
 }

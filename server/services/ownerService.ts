@@ -2,7 +2,7 @@ import { ulid } from "ulid";
 import { type BoatCare, type Contact, type OwnerPage, ownerAuthor } from "../../api/index.ts";
 import { cards, synonyms } from "../../content/index.ts";
 import { createCards } from "../../core/card/index.ts";
-import { registration } from "../../core/care/index.ts";
+import { listGearDates, registration } from "../../core/care/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
 import { type Entry, type EntryKind, foldWalk, formatBuyers, isOwnersPhoto, ownerId } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
@@ -12,13 +12,14 @@ import type { Epochs } from "../keeping/epoch.ts";
 import type { Messages } from "../messages.ts";
 import { readLetterhead } from "../pdf/letterhead.ts";
 import type { PackQuestion } from "../pdf/packPdf.ts";
-import type { Boats } from "../repositories/boats.ts";
+import type { BoatRecord, Boats } from "../repositories/boats.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { Person } from "../repositories/people.ts";
 import type { Photos } from "../repositories/photos.ts";
 import type { Settings } from "../repositories/settings.ts";
 import { ownerPerson } from "./author.ts";
+import type { BoatOwner } from "./calendarService.ts";
 import type { CareReader } from "./careReader.ts";
 import { contactOf } from "./contactOf.ts";
 import type { DockCallService } from "./dockCallService.ts";
@@ -54,7 +55,7 @@ const ours: ReadonlySet<EntryKind> = new Set<EntryKind>(["allow", "assign", "cal
 
 /** The owner's private page: made, ended, read, and written to where it is theirs to write. */
 export function createOwnerService(parts: Parts) {
-  const { ownerLinks, handoverService, settings, clock } = parts;
+  const { ownerLinks, handoverService, languageService, settings, clock } = parts;
   return {
     open: (token: string) => open(parts, token),
     /** The boat a token opens, and since when it is theirs; null where nobody had it before. */
@@ -62,6 +63,18 @@ export function createOwnerService(parts: Parts) {
       const { deliveryId } = await open(parts, token);
       const { boat, delivery } = await handoverService.get(deliveryId);
       return { boat: boat.id, since: await findSince(parts, delivery) };
+    },
+    /** The boat whose calendar a token opens, what runs out aboard, and the words of its owner's language. */
+    async openCalendar(token: string): Promise<BoatOwner & { readonly boat: string }> {
+      const { deliveryId } = await open(parts, token);
+      const { boat, delivery, walk, log } = await handoverService.get(deliveryId);
+      const { gear } = foldWalk(walk.sealed?.entries ?? log.entries);
+      const read = new Map([...gear].flatMap(([id, { dated }]) => (dated === undefined ? [] : [[id, dated] as const])));
+      return {
+        boat: boat.id,
+        book: await languageService.findBook(delivery.planOptions.language),
+        gear: listGearDates(walk.rig.gear, read, readOwnDates(boat), clock.today()),
+      };
     },
     makeLink: (id: string, user: Person, options: { isRemote: boolean; send: boolean }) =>
       makeLink(parts, id, user, options),
@@ -193,7 +206,7 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
       entries: delivery.entries.filter(({ kind }) => !ours.has(kind)),
     },
     inService: boat.inService,
-    gearDates: JSON.parse(boat.gearDates) as OwnerPage["gearDates"],
+    gearDates: readOwnDates(boat),
     isUnreached: isUnreached(boat),
     synonyms,
     book: await languageService.findBook(record.planOptions.language),
@@ -202,6 +215,9 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
     ...care,
   };
 }
+
+/** Until when what is aboard is good, as its owner entered it. */
+const readOwnDates = ({ gearDates }: Pick<BoatRecord, "gearDates">) => JSON.parse(gearDates) as OwnerPage["gearDates"];
 
 /** Since when a boat is theirs, where others had it of us before; null else. */
 async function findSince({ deliveries }: Parts, delivery: DeliveryRecord): Promise<LocalDate | null> {

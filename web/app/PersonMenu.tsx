@@ -86,7 +86,7 @@ export function PersonMenu({ isShort = false }: { isShort?: boolean }) {
           </button>
         )}
         <button type="button" className={itemLook} onClick={() => void leave()}>
-          {isWarned && unsent > 0 ? "Sign out all the same" : "Sign out"}
+          {isWarned && unsent > 0 ? "Sign out anyway" : "Sign out"}
         </button>
       </div>
     </>

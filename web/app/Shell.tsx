@@ -48,7 +48,7 @@ export function Shell() {
           </span>
           {useNewer !== null && !isBusy && (
             <button type="button" className="min-h-11 underline" onClick={useNewer}>
-              Newer version: take it
+              New version: update
             </button>
           )}
           <Signal />

@@ -25,7 +25,7 @@ export function Signal() {
     return (
       <span role="status" className="text-magenta">
         ▲ {waiting ?? "The server has trouble"}: tried {failures} times.{" "}
-        {refusal === null ? "It goes on trying." : describeError(refusal)}
+        {refusal === null ? "It keeps trying." : describeError(refusal)}
       </span>
     );
   const last = lastSentAtMs === null ? null : `last synced ${formatClock(lastSentAtMs)}`;

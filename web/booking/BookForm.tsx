@@ -158,7 +158,7 @@ function FormOf({ data, workshop, booking, date: wished, wanted, onDone }: FormP
       <p className="mt-3 flex gap-2">
         <Button type="submit" look="primary" disabled={book.isPending}>
           {booking === undefined ? "Book it" : "Move it"}
-          {isOver && " all the same"}
+          {isOver && " anyway"}
         </Button>
         <Button look="quiet" onClick={() => void onDone()}>
           Cancel

@@ -58,7 +58,7 @@ export function BreakInPanel({ port }: { port: BreakInPort }) {
               {care.limits.length === 0 && (
                 <p>
                   {tell(
-                    "Counted in tanks: as soon as its burn is known, measured under Fuel taken or entered on the boat sheet, it becomes hours, and limits stand here.",
+                    "Counted in tanks: as soon as its burn is known, measured under Fuel taken or entered on the boat sheet, it becomes hours, and the limits are shown here.",
                   )}
                 </p>
               )}
@@ -167,7 +167,7 @@ function RunDetail({ port, run }: { port: BreakInPort; run: RunLine }) {
       <RunVerdict run={run} temperatures={sheet.data?.temperatures ?? []} />
       {port.mayCorrect(run) && !isOpen && (
         <button type="button" className="min-h-11 underline" onClick={() => setOpen(true)}>
-          {tell("Logged wrong")}
+          {tell("Entered wrong")}
         </button>
       )}
       {isOpen && (

@@ -40,7 +40,7 @@ export function NextRun({ port, onRan }: NextRunProps) {
     return (
       <p className="text-soft">
         {tell(
-          "There is a plan as soon as hours were reported, and, where the break-in is counted in tanks, the burn stands on the boat sheet.",
+          "There is a plan as soon as hours have been reported and, if the break-in is counted in tanks, the burn is on the boat sheet.",
         )}
       </p>
     );

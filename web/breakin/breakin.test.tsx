@@ -171,7 +171,7 @@ describe("the next run", () => {
 
   it("waits for hours, and for the burn of a break-in by tanks", () => {
     show([createCare("main", "Engine", 0, { breakIn: null, limits: [], isByTanks: true })]);
-    expect(screen.getByText(/There is a plan as soon as hours were reported/)).toBeTruthy();
+    expect(screen.getByText(/There is a plan as soon as hours have been reported/)).toBeTruthy();
     expect(screen.getByText(/Counted in tanks: as soon as its burn is known/)).toBeTruthy();
   });
 

@@ -21,7 +21,7 @@ export function ReadyMessage({ boat, message, onSent }: ReadyProps) {
     return (
       <>
         <Button className="mt-1" disabled={prepare.isPending} onClick={() => prepare.mutate()}>
-          Take it up to send
+          Open it to send
         </Button>
         {prepare.error !== null && <ErrorNotice error={prepare.error} />}
       </>

@@ -103,7 +103,7 @@ function Call({ phone }: { phone: string | null }) {
       href={`tel:${phone.replace(/[^\d+]/g, "")}`}
       className="head inline-flex min-h-12 items-center rounded-md border border-helm bg-helm px-4 font-semibold text-onhelm no-underline"
     >
-      {tell("Ring the yard, {0}", phone)}
+      {tell("Call the yard, {0}", phone)}
     </a>
   );
 }
@@ -239,7 +239,7 @@ function Seen({ finder }: { finder: Finder }) {
         ))}
         <li>
           <Button look="quiet" onClick={finder.restart}>
-            {tell("Begin anew")}
+            {tell("Start over")}
           </Button>
         </li>
       </ul>
@@ -350,9 +350,9 @@ function AskNext({ finder, phone }: { finder: Finder; phone: string | null }) {
 }
 
 const whoWords: Record<FaultMender, string> = {
-  owner: "This can be put right aboard.",
-  yard: "Do not go further by yourself: this one is the yard's.",
-  technician: "This wants somebody with the training for it. Leave it as it is.",
+  owner: "This can be fixed aboard.",
+  yard: "Do not go further yourself: leave this one to the yard.",
+  technician: "This needs somebody trained for it. Leave it as it is.",
   maker: "The engine's maker has the say here: write down what the screen shows.",
 };
 

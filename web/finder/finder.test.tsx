@@ -80,12 +80,12 @@ describe("the finder", () => {
     );
     await user.click(screen.getByRole("button", { name: /First: Smell of fuel/ }));
     expect(screen.getByText(/Nothing electrical/)).toBeTruthy();
-    expect(screen.getByRole("link", { name: "Ring the yard, 555 0142" }).getAttribute("href")).toBe("tel:5550142");
+    expect(screen.getByRole("link", { name: "Call the yard, 555 0142" }).getAttribute("href")).toBe("tel:5550142");
     await user.click(screen.getByRole("button", { name: "It is safe: find the cause" }));
     await say(user, "hard to steer", /Does not work: The boat steers/);
     await user.click(screen.getByRole("button", { name: "No" }));
-    expect(screen.getByText(/this one is the yard's/)).toBeTruthy();
-    expect(screen.getByRole("link", { name: /Ring the yard/ })).toBeTruthy();
+    expect(screen.getByText(/leave this one to the yard/)).toBeTruthy();
+    expect(screen.getByRole("link", { name: /Call the yard/ })).toBeTruthy();
   });
 
   it("says so where nothing of that name is aboard, and where answers cannot both be", async () => {

@@ -26,7 +26,7 @@ export interface Asked {
   readonly got: number;
   readonly before: number;
   readonly on: LocalDate;
-  /** Nothing was read before: it is a great deal for a boat that is handed over. */
+  /** Nothing was read before: it is a lot for a boat that is handed over. */
   readonly isFirst?: boolean;
 }
 
@@ -63,10 +63,10 @@ export function HoursQuestion({ question, meter, isBusy, onAnswer, onLeave }: Qu
       <p>
         <strong className="num">{got} h</strong>{" "}
         {isFirst
-          ? tell("is a great deal for a boat that is only being handed over. Why?")
+          ? tell("is a lot for a boat that is only now being handed over. Why?")
           : code === "hours-fall"
             ? tell("does not fit: {0} h was read on {1}. Why?", before, formatDayAndYear(on, reader))
-            : tell("is a great deal: {0} h was read on {1}. Why?", before, formatDayAndYear(on, reader))}
+            : tell("is a lot: {0} h was read on {1}. Why?", before, formatDayAndYear(on, reader))}
       </p>
       <p className="mt-2 flex flex-wrap gap-2">
         {listAnswers(code === "hours-fall" ? "falls" : "leaps", meter).map((answer) => (

@@ -51,8 +51,8 @@ export function StartGate({ delivery, state }: { delivery: Delivery; state: Walk
           }}
         >
           <input
-            aria-label="Why it may start all the same"
-            placeholder="Why it may start all the same"
+            aria-label="Why it may start anyway"
+            placeholder="Why it may start anyway"
             value={reason}
             maxLength={500}
             onChange={(event) => setReason(readPlain(event))}
@@ -64,7 +64,7 @@ export function StartGate({ delivery, state }: { delivery: Delivery; state: Walk
         </form>
       ) : (
         <p className="text-soft">
-          It may be allowed all the same, with a reason that stands on the record, by: {me.allowers.join(", ")}.
+          It may be allowed anyway, with a reason that goes on the record, by: {me.allowers.join(", ")}.
         </p>
       )}
     </section>

@@ -92,7 +92,7 @@ export function OwedPad(props: OwedPadProps) {
           value={note}
           maxLength={1000}
           onChange={(event) => setNote(readPlain(event))}
-          placeholder={sort === "snag" ? "What is wrong, in one line" : "What they are to have, in one line"}
+          placeholder={sort === "snag" ? "What is wrong, in one line" : "What they will get, in one line"}
           className="min-h-14 w-full rounded-lg border border-soft bg-panel px-4 text-[20px] placeholder:text-soft"
         />
         {sort === "snag" && <SeverityField severity={severity} onChange={setSeverity} />}
@@ -117,7 +117,7 @@ export function OwedPad(props: OwedPadProps) {
           <span className="ml-auto flex gap-2">
             {onTakeBack !== undefined && (
               <Button look="quiet" className="min-h-14" onClick={onTakeBack}>
-                It is no snag
+                Not a snag
               </Button>
             )}
             <Button look="quiet" className="min-h-14" onClick={onDone}>

@@ -92,7 +92,7 @@ function Verdict({ check, car }: { check: TowCheckSheet; car: string | null }) {
           ),
         )
       : unread.length > 0
-        ? tell("Nothing is too much of what was read; {0} of 15 are not read yet.", unread.length)
+        ? tell("Of what was read, nothing is too much; {0} of 15 are not read yet.", unread.length)
         : checks[0]!.verdict === "tight"
           ? tell("It may go on the road, with little to spare: {0}.", nameOf(checks[0]!.id))
           : tell("It may go on the road.");
@@ -104,7 +104,7 @@ function Verdict({ check, car }: { check: TowCheckSheet; car: string | null }) {
       <p className="mt-1 text-lg">
         {answer === null
           ? tell(
-              "What else there is to say waits for {0}.",
+              "The rest needs {0}.",
               tellJoined(
                 tell,
                 missing.map((what) => tell(whatIsMissing[what])),
@@ -202,8 +202,8 @@ function Rules({ rules }: { rules: TowRules }) {
       <p className="font-semibold">
         {tell(
           rules.isExample
-            ? "Check your local law; this is an example, nobody's law. Looked at {0}."
-            : "Check your local law. Looked at {0}.",
+            ? "Check your local law; this is an example, nobody's law. Last checked {0}."
+            : "Check your local law. Last checked {0}.",
           formatDayAndYear(rules.checkedOn, reader),
         )}
       </p>

@@ -39,8 +39,8 @@ export function GearCheck({ trip, pack, judged, rig }: GearCheckProps) {
         {tell(pack.name)}.{" "}
         {tell(
           pack.isExample
-            ? "Check your local law; this is an example, nobody's law. Looked at {0}."
-            : "Check your local law. Looked at {0}.",
+            ? "Check your local law; this is an example, nobody's law. Last checked {0}."
+            : "Check your local law. Last checked {0}.",
           formatDayAndYear(pack.checkedOn, reader),
         )}
       </p>

@@ -85,7 +85,7 @@ export function WindFields({ trip, port }: { trip: Trip; port: TripPort }) {
       )}
       {forecast.error !== null && <ErrorNotice error={forecast.error} />}
       {draft.windOn !== null && draft.windOn === today && draft.wind.length > 0 && (
-        <p className="text-sm text-soft">{tell("Looked at today.")}</p>
+        <p className="text-sm text-soft">{tell("Checked today.")}</p>
       )}
       <NumberField
         label={tell("Your limit")}

@@ -109,7 +109,7 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
           String(facts.got),
           String(facts.why),
         ),
-  "opted-out": (_, tell) => tell("They have asked not to be written to. Ring them, or change it in their contact."),
+  "opted-out": (_, tell) => tell("They have asked not to be written to. Call them, or change it in their contact."),
   "no-owner-page": (_, tell) =>
     tell("This boat was handed over before this store kept records, so it has no owner's page. Leave the address out."),
   "no-address": (_, tell) =>

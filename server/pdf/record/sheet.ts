@@ -4,7 +4,7 @@ import { dayOf, type Instant } from "../../../core/dates/index.ts";
 import type { Language, Tell } from "../../../core/language/index.ts";
 import type { Region } from "../../../core/region/index.ts";
 import type { Entry, OwedKind, WalkState } from "../../../core/walk/index.ts";
-import { createDays, type Days } from "../days.ts";
+import { createDays, type Days } from "../../days.ts";
 import { ink, rule, soft } from "../ink.ts";
 import { write } from "../printer.ts";
 

@@ -38,7 +38,7 @@ export function SecondFactor() {
       <div className="mt-2 border-l-4 border-helm bg-panel px-4 py-3">
         <p className="font-bold">It is on. Write these recovery codes down now.</p>
         <p className="text-soft">
-          Each opens once, on the day your authenticator is lost. They are shown this once and kept nowhere.
+          Each works once, on the day your authenticator is lost. They are shown this once and kept nowhere.
         </p>
         <ol className="num my-3 grid max-w-sm grid-cols-2 gap-x-6 text-lg">
           {confirm.data.recovery.map((each) => (

@@ -6,7 +6,7 @@ const tabs = [
   { to: "/aftercare/owed", says: "Owed" },
 ];
 
-/** Whom to ring and why: this week, calls that came in, what is owed. */
+/** Call list and why: this week, calls that came in, what is owed. */
 export function AftercareTabs() {
   return (
     <nav aria-label="Call list" className="mb-4 flex flex-wrap gap-x-1 border-b border-ink print:hidden">

@@ -68,7 +68,7 @@ const sentWords = ({ kind, recipient, state }: MessageLine, isHeld: boolean) =>
         ? `It goes to ${recipient} when the owner lets messages go on: the store was put back from a backup.`
         : `It goes to ${recipient} in the morning: these are quiet hours.`
       : state === "ready"
-        ? `Ready to be sent to ${recipient}: take it up below, send it, and mark it as sent.`
+        ? `Ready to be sent to ${recipient}: open it below, send it, and mark it as sent.`
         : `Sent to ${recipient}.`;
 
 /** One boat's people: why, what to write, a call to note, a slot to book, what went before. */

@@ -40,7 +40,7 @@ export function CallsScreen() {
                 <h2 className="text-lg font-bold">What it was</h2>
                 {sheet.closed.length === 0 ? (
                   <p className="border-t border-ink py-2 text-soft">
-                    No cause has been found yet. Calls that end in one will stand here.
+                    No cause has been found yet. Calls that end in one will be listed here.
                   </p>
                 ) : (
                   <CallList label="What it was" calls={sheet.closed} />
@@ -134,7 +134,7 @@ function Learned({ sheet }: { sheet: DockCallSheet }) {
           ? "No closed call counts yet: the finder goes by the likelihoods that ship."
           : `${counted === 1 ? "One closed call counts" : `${counted} closed calls count`}${
               sheet.since === null ? "" : ` since ${formatDayAndYear(storeDay(sheet.since))}`
-            }. The finder looks first where our own boats fail; topics that buyers ring about are taken further in the next walks, and the Library says which.`}
+            }. The finder looks first where our own boats fail; topics that buyers call about are taken further in the next walks, and the Library says which.`}
       </p>
       {caused.length > 0 && (
         <table className="w-full">
@@ -183,7 +183,7 @@ function LearnAnew() {
         <p className="flex flex-wrap items-center gap-3 border-l-4 border-caution pl-3">
           Calls until now stay where they are, but count no more: not for what fails, nor for what is taught further.
           <Button disabled={forget.isPending} onClick={() => forget.mutate()}>
-            Begin anew from today
+            Start over from today
           </Button>
           <Button look="quiet" onClick={() => setAsked(false)}>
             Cancel

@@ -46,12 +46,12 @@ function CallListOf({ list }: { list: CallList }) {
       <FailedJobs jobs={jobs} />
       {line === undefined ? (
         <EmptySheet>
-          Nobody needs you this week. Those whose service or break-in comes up, who wait for a promise, or who have not
-          reported their hours for long come to stand here.
+          Nobody needs you this week. Boats with a service or break-in coming up, an open promise, or no hours reported
+          for a long time appear here.
         </EmptySheet>
       ) : (
         <div className="mt-3 grid gap-x-8 gap-y-6 lg:grid-cols-[1fr_minmax(380px,40%)]">
-          <div role="group" aria-label="Boats to turn to" className="space-y-6">
+          <div role="group" aria-label="Boats on the call list" className="space-y-6">
             {groupLines(lines, date).map(({ title, says, lines: theirs }) => (
               <section key={title} aria-label={title}>
                 <h2 className="text-lg font-bold">
@@ -111,7 +111,7 @@ function groupLines(lines: readonly CareLine[], today: LocalDate) {
 const groups = [
   { id: "week", title: "This week", says: "What they ask, what falls due, what was promised; the weightiest first." },
   { id: "hours", title: "Only hours are missing", says: "Nothing is due. Ask what the meter shows when it suits." },
-  { id: "later", title: "Call back later", says: "They named a day. Until then nobody turns to them." },
+  { id: "later", title: "Call back later", says: "They named a day. Until then they are not on the list." },
 ] as const;
 
 interface RowProps {
@@ -195,7 +195,7 @@ function FailedJobs({ jobs }: { jobs: CallList["jobs"] }) {
   const failed = jobs.filter(({ state }) => state === "failed");
   if (failed.length === 0) return null;
   return (
-    <ul aria-label="Could not be done by itself" className="mt-3 border-l-4 border-magenta pl-3">
+    <ul aria-label="Automatic, and failed" className="mt-3 border-l-4 border-magenta pl-3">
       {failed.map(({ id, kind, boat, boatName, tries, note }) => (
         <li key={id} className="text-magenta">
           ▲{" "}

@@ -44,7 +44,7 @@ function OwedOf({ sheet }: { sheet: OwedSheet }) {
           Owed to buyers
           <span className="font-text text-base font-normal text-soft">
             {lines.length} things, {lines.filter(isLate).length} overdue,{" "}
-            {lines.filter((line) => line.owner === null).length} without anybody
+            {lines.filter((line) => line.owner === null).length} assigned to nobody
           </span>
         </h1>
         <label className="flex items-center gap-2 text-soft">
@@ -63,7 +63,7 @@ function OwedOf({ sheet }: { sheet: OwedSheet }) {
       </div>
       {lines.length === 0 && (
         <EmptySheet>
-          Nothing is owed. Snags, promises, gear that was short and what was put off in a walk come to stand here.
+          Nothing is owed. Snags, promises, gear that was short and what was put off in a walk appear here.
         </EmptySheet>
       )}
       {late.length > 0 && <Group name="Overdue" lines={late} date={date} staff={staff} isLate />}

@@ -274,7 +274,7 @@ describe("the call list", () => {
     showScreen([{ path: "/aftercare", element: <CareScreen /> }], "/aftercare", "service");
     const list = within(await screen.findByRole("list", { name: "Messages and calls" }));
     expect(await list.findByText("not sent yet")).toBeTruthy();
-    await user.click(list.getByRole("button", { name: "Take it up to send" }));
+    await user.click(list.getByRole("button", { name: "Open it to send" }));
     expect((await list.findByTestId("ready-text")).textContent).toBe("Your page: https://yard.test/o/abc");
     expect(list.getByRole("link", { name: "Text message" }).getAttribute("href")).toBe(
       "sms:5550100?body=Your%20page%3A%20https%3A%2F%2Fyard.test%2Fo%2Fabc",
@@ -310,7 +310,9 @@ describe("the call list", () => {
       }),
     ]);
     const beside = await screen.findByRole("region", { name: /Ilse/ });
-    expect(screen.getByRole("group", { name: "Boats to turn to" }).textContent).toContain("14.0 h reported, 22 likely");
+    expect(screen.getByRole("group", { name: "Boats on the call list" }).textContent).toContain(
+      "14.0 h reported, 22 likely",
+    );
     await user.click(within(beside).getByRole("button", { name: "Send it" }));
     expect(await within(beside).findByText(/Shall we book a date for you/, { selector: "li span" })).toBeTruthy();
     expect(asked.find(({ name }) => name === "sendMessage")?.body).toMatchObject({ kind: "service", withLink: false });
@@ -355,7 +357,7 @@ describe("the call list", () => {
         reasons: [reason("call-back", "Call back: after the holidays", "2026-07-01")],
       }),
     ]);
-    const groups = within(await screen.findByRole("group", { name: "Boats to turn to" }));
+    const groups = within(await screen.findByRole("group", { name: "Boats on the call list" }));
     const peopleOf = (title: string) => groups.getByRole("list", { name: `Boats: ${title}` }).textContent;
     expect(peopleOf("This week")).toContain("Ilse");
     expect(peopleOf("Only hours are missing")).toContain("Dov Anselm");
@@ -571,7 +573,7 @@ describe("the workshop", () => {
     const form = within(await screen.findByRole("form", { name: "Book a slot" }));
     expect(form.getByText("▲ Tue 16 Jun would hold 8.5 of 6 h. Book it there?")).toBeTruthy();
     expect(form.getByRole("list", { name: "Booked that day" }).textContent).toContain("09:30 to 16:30, Wending 23");
-    expect(form.getByRole("button", { name: "Book it all the same" })).toBeTruthy();
+    expect(form.getByRole("button", { name: "Book it anyway" })).toBeTruthy();
     await user.clear(form.getByLabelText(/^Day/));
     await user.type(form.getByLabelText(/^Day/), "2026-06-17");
     expect(form.getByText("Wed 17 Jun: 0.0 of 6 h booked, 6.0 h free.")).toBeTruthy();

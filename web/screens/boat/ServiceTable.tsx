@@ -61,7 +61,7 @@ export function ServiceTable({ boat }: { boat: Boat }) {
       )}
       {boat.care.some(({ items }) => items.some(({ id, state }) => id === "first-service" && state === "overdue")) && (
         <p className="mt-2 border-l-4 border-amber pl-3">
-          ◷ The first service is late. Look into the engine maker's manual for what it asks of a late one, and ring the
+          ◷ The first service is late. Look into the engine maker's manual for what it asks of a late one, and call the
           buyer before the next outing.
         </p>
       )}

@@ -27,7 +27,8 @@ export function BoatTable({ list: { boats, boatsInAll } }: { list: BoatList }) {
   const rows = reached.boats === boats ? reached.rows : step;
   const shown = boats.slice(0, drawn === boats ? rows : inSight);
   const isMore = shown.length < boats.length;
-  if (boatsInAll === 0) return <EmptySheet>No boats yet. Those that are sold or in stock will stand here.</EmptySheet>;
+  if (boatsInAll === 0)
+    return <EmptySheet>No boats yet. Boats in stock and sold boats will be listed here.</EmptySheet>;
   if (boats.length === 0) return null;
   return (
     <div className="relative overflow-x-auto">

@@ -83,7 +83,7 @@ describe("the gate before the walk", () => {
     const { delivery, user } = start("owner");
     await user.click(screen.getByRole("button", { name: "Allow the start" }));
     expect(screen.getByRole("heading", { name: "Not ready to be walked" })).toBeDefined();
-    await user.type(screen.getByLabelText("Why it may start all the same"), "They came 300 km{Enter}");
+    await user.type(screen.getByLabelText("Why it may start anyway"), "They came 300 km{Enter}");
     expect(screen.queryByRole("heading", { name: "Not ready to be walked" })).toBeNull();
     expect(syncQueue.listOf(delivery.id)).toMatchObject([{ kind: "allow", reason: "They came 300 km" }]);
   });
@@ -242,7 +242,7 @@ describe("closing", () => {
     // Hours that no new boat has are asked about here as everywhere else.
     await user.clear(input);
     await user.type(input, "99999{Enter}");
-    expect(line.getByRole("alert").textContent).toContain("99999 h is a great deal");
+    expect(line.getByRole("alert").textContent).toContain("99999 h is a lot");
     expect(syncQueue.listOf(delivery.id).at(-1)).toMatchObject({ hours: 1.4 });
     await user.click(line.getByRole("button", { name: "It is right, much was run" }));
     expect(syncQueue.listOf(delivery.id).at(-1)).toMatchObject({ hours: 99_999, answer: "as-read" });

@@ -161,13 +161,11 @@ function LogCall({ handover, content, finder, goesOn, isQuestion }: LogCallProps
   const [isKept, setKept] = useState(false);
   const [isBusy, setBusy] = useState(false);
   if (handover === undefined)
-    return (
-      <p className="text-soft">This boat has no handover yet, so that there is nothing to put the call down with.</p>
-    );
+    return <p className="text-soft">This boat has no handover yet, so the call cannot be logged.</p>;
   if (isKept)
     return (
       <p role="status">
-        The call is put down with the boat's handover, and stands under{" "}
+        The call is logged with the boat's handover. It is listed under{" "}
         <Link to="/aftercare/calls" className="underline">
           Calls
         </Link>
@@ -195,7 +193,7 @@ function LogCall({ handover, content, finder, goesOn, isQuestion }: LogCallProps
         disabled={isBusy || delivery.isLoading}
         onClick={() => void log()}
       >
-        {finder.fault === null ? "Put the call down, cause open" : "Put the call down"}
+        {finder.fault === null ? "Log the call, cause open" : "Log the call"}
       </Button>
       <span className="text-soft">{sayFindings(finder, tellPlain)}</span>
     </p>

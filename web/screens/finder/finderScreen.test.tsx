@@ -47,7 +47,7 @@ const putDown = (name: string) => screen.findByRole("button", { name }) as Promi
 it("a call is put down with the handover of those who have the boat now, not of those before", async () => {
   const { add, user } = open("?says=horn");
   await user.click(await screen.findByRole("button", { name: "Does not work: Horn sounds" }));
-  const button = await putDown("Put the call down, cause open");
+  const button = await putDown("Log the call, cause open");
   await waitFor(() => expect(button.disabled).toBe(false));
   await user.click(button);
   expect(add).toHaveBeenCalledWith("d-resold", expect.objectContaining({ kind: "call", topic: null }));
@@ -66,7 +66,7 @@ it("goes on from an earlier call with what was seen, closes it, and names the to
     const isIt = look.textContent!.includes(hornLook);
     await user.click(within(look).getByRole("button", { name: isIt ? "No" : "Yes" }));
   }
-  await user.click(await putDown("Put the call down"));
+  await user.click(await putDown("Log the call"));
   expect(add).toHaveBeenCalledWith("d-first", expect.objectContaining({ topic: "horn" }));
   const [, entry] = add.mock.calls[0] as unknown as [string, object];
   expect(entry).toMatchObject({ fault: { goesOn: earlier.id, cause: { kind: "horn-stuck" } } });

@@ -223,7 +223,7 @@ function Line({ book, group, text, own }: LineProps) {
           )}
           {canWrite && isOurs && (
             <button type="button" className="min-h-11 underline" onClick={() => save.mutate(null)}>
-              Take our words back
+              Back to the original words
             </button>
           )}
         </p>

@@ -77,8 +77,8 @@ function Styles({ library }: { library: LibrarySheet }) {
         <thead className="max-md:sr-only">
           <tr className="border-b border-ink">
             <th className="w-56 py-1">Style</th>
-            <th>How it goes</th>
-            <th className="w-48">Whose</th>
+            <th>Order</th>
+            <th className="w-48">Source</th>
           </tr>
         </thead>
         <tbody>
@@ -181,7 +181,7 @@ function StyleForm({ draft, isBusy, onChange, onKeep, onLeave }: StyleFormProps)
         <Button look="primary" disabled={isBusy || draft.name.trim() === ""} onClick={() => onKeep(draft)}>
           Save the style
         </Button>
-        <Button onClick={onLeave}>Leave it</Button>
+        <Button onClick={onLeave}>Cancel</Button>
       </div>
     </section>
   );

@@ -105,7 +105,7 @@ function Templates({ lines }: { lines: readonly TemplateLine[] }) {
               <th>Template</th>
               <th>Model</th>
               <th className="text-right">Length</th>
-              <th className="pl-6">Whose</th>
+              <th className="pl-6">Source</th>
             </tr>
           </thead>
           <tbody>

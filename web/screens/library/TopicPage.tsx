@@ -249,17 +249,17 @@ function Reading({ topic, rig, library, heading }: ReadingProps) {
       {forgotten !== undefined && (
         <p className="mt-4 border-t border-rule pt-2">
           Often left out here: marked only when closing or later <strong className="num">{forgotten.late}</strong>{" "}
-          times, rang about <strong className="num">{forgotten.calls}</strong> times.
+          times, called about <strong className="num">{forgotten.calls}</strong> times.
         </p>
       )}
       {raise !== undefined && (
         <p className="mt-4 border-t border-rule pt-2">
-          <strong>Taken further here</strong>, for buyers rang about it <span className="num">{raise.calls}</span> times
-          over the last <span className="num">{raise.handovers}</span> handovers:{" "}
+          <strong>Taken further here</strong>, because buyers called about it <span className="num">{raise.calls}</span>{" "}
+          times over the last <span className="num">{raise.handovers}</span> handovers:{" "}
           {raise.level === topic.level
             ? "it goes before others where time is short"
             : `it is ${furtherWords[raise.level]} instead of ${furtherWords[topic.level]}, and goes before others where time is short`}
-          . It falls back by itself once they ring less.
+          . It goes back by itself once they call less.
         </p>
       )}
       {reason !== null && (

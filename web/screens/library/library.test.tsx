@@ -57,7 +57,7 @@ describe("reading a topic", () => {
     serve();
     show("/library/topic/horn");
     expect(await screen.findByText(/1.3 min as we take it/)).toBeDefined();
-    expect(screen.getByText(/Often left out here/).textContent).toContain("3 times, rang about 2 times");
+    expect(screen.getByText(/Often left out here/).textContent).toContain("3 times, called about 2 times");
   });
 });
 

@@ -40,8 +40,8 @@ export function MessagesScreen() {
       <h1 className="text-2xl font-bold">Messages</h1>
       <p className="text-soft">
         {isCarried
-          ? "They go out by themselves, but in quiet hours. A failed one can be sent again."
-          : "Nothing carries messages here: what is ready is sent by hand, from your own phone, and marked as sent."}
+          ? "Sent automatically, except in quiet hours. A failed one can be sent again."
+          : "No message service is set up: send what is ready from your own phone, and mark it as sent."}
       </p>
       {isHeld && (
         <p className="mt-2 max-w-prose border-l-4 border-amber pl-3">

@@ -58,7 +58,7 @@ export function OwnerCare({ token, page }: { token: string; page: OwnerPage }) {
       <h2 className="mt-7 text-xl font-bold">{tell("What was done")}</h2>
       <ul className="border-t border-ink">
         {services.length === 0 && (
-          <li className="py-2 text-soft">{tell("Nothing yet. The first service comes to stand here.")}</li>
+          <li className="py-2 text-soft">{tell("Nothing yet. The first service will be listed here.")}</li>
         )}
         {services.toReversed().map(({ id, date, engine, item, hours, outcome, note, parts }) => (
           <li key={id} className="border-b border-rule py-2">

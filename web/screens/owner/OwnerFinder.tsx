@@ -50,7 +50,7 @@ function TellTheYard({ token, page, finder }: OwnerFinderProps & { finder: Finde
   const { add } = useOwner(token, page);
   const [isTold, setTold] = useState(false);
   const tell = useTell();
-  if (isTold) return <p role="status">{tell("The yard has what you found. It stands under your questions.")}</p>;
+  if (isTold) return <p role="status">{tell("The yard has what you found. It is listed under your questions.")}</p>;
   return (
     <>
       <Button

@@ -25,7 +25,7 @@ export function AboutTopic({ topics, picked, onPick }: AboutTopicProps) {
     <div className="w-full">
       <Combobox value={picked} onChange={onPick} onClose={() => setTyped("")}>
         <ComboboxInput
-          aria-label="What they rang about"
+          aria-label="What they called about"
           placeholder="What it was about: type a few words"
           className={fieldLook}
           displayValue={(id: string | null) => topics.find((topic) => topic.id === id)?.title ?? ""}

@@ -82,7 +82,7 @@ export function AddedSince({ delivery, later, nameOf }: AddedProps) {
             A note
           </Chip>
           <Chip isPicked={isCall} onPick={() => setCall(true)}>
-            They rang
+            They called
           </Chip>
         </div>
         {isCall && <AboutTopic topics={delivery.topics} picked={about} onPick={setAbout} />}

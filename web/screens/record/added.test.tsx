@@ -22,8 +22,8 @@ describe("what is added to a sealed record", () => {
     const user = userEvent.setup();
     const note = screen.getByLabelText("A note to add to the record");
     await user.type(note, "All well{Enter}");
-    await user.click(screen.getByRole("radio", { name: "They rang" }));
-    await user.type(screen.getByLabelText("What they rang about"), "how do I flush it");
+    await user.click(screen.getByRole("radio", { name: "They called" }));
+    await user.type(screen.getByLabelText("What they called about"), "how do I flush it");
     await user.click(await screen.findByRole("option", { name: /^Flush/ }));
     await user.type(note, "Which tap?{Enter}");
     expect(syncQueue.listOf(delivery.id)).toMatchObject([

@@ -16,10 +16,10 @@ export function MinutesReport({ sheet: { minutes } }: { sheet: ReportSheet }) {
   const [worst] = over;
   const says =
     known.length === 0
-      ? "No topic has been walked five times in these twelve months yet: its minutes are told from the fifth on."
+      ? "No topic has been walked five times in these twelve months yet: minutes are shown from the fifth walk on."
       : worst === undefined
-        ? "No topic takes surely longer than planned."
-        : `${count(over.length, "topic takes", "topics take")} surely longer than planned, of ${known.length} with five walks or more: “${worst.name}” most, ${toMin(worst.now!.value)} instead of ${toMin(worst.plannedMin)}.`;
+        ? "No topic clearly takes longer than planned."
+        : `${count(over.length, "topic clearly takes", "topics clearly take")} longer than planned, of ${known.length} with five walks or more: “${worst.name}” most, ${toMin(worst.now!.value)} instead of ${toMin(worst.plannedMin)}.`;
   const csv = [
     ["what", "name", "planned, min", ...headsOf("recorded"), ...headsOf("year before")],
     ...(
@@ -52,7 +52,7 @@ export function MinutesReport({ sheet: { minutes } }: { sheet: ReportSheet }) {
           says: `${toMin(now!.value)}, planned ${plannedMin.toFixed(1)}`,
         }))}
       />
-      <Ratios title="By where it is told" lines={places.map((line) => ({ ...line, name: capitalize(line.name) }))} />
+      <Ratios title="By place" lines={places.map((line) => ({ ...line, name: capitalize(line.name) }))} />
       <Ratios title="By specialist" lines={people} />
     </Report>
   );

@@ -17,7 +17,7 @@ export function SnagReport({ sheet: { snags } }: Sheet) {
     first === undefined
       ? "No snag was found in handovers of these twelve months."
       : `Most snags: ${first.name || "boats without a template"}, in ${first.k} of ${count(first.n, "handover", "handovers")}${
-          first.days === null ? "" : `; half of what was mended was mended within ${sayDays(first.days.value)}`
+          first.days === null ? "" : `; half of what was fixed was fixed within ${sayDays(first.days.value)}`
         }. ${open === 0 ? "None is open." : `${count(open, "snag is", "snags are")} open over all boats.`}`;
   const csv = [
     [
@@ -26,7 +26,7 @@ export function SnagReport({ sheet: { snags } }: Sheet) {
       "handovers",
       ...headsOf("share"),
       ...headsOf("share the year before"),
-      ...headsOf("days to mend, the middle one"),
+      ...headsOf("days to fix, the middle one"),
       ...headsOf("days the year before"),
       "open",
     ],
@@ -43,7 +43,7 @@ export function SnagReport({ sheet: { snags } }: Sheet) {
   ];
   const mended = now.flatMap((line) => (line.days === null ? [] : [{ ...line, days: line.days }]));
   return (
-    <Report title="Snags, and the days to mend them" says={says} csv={csv}>
+    <Report title="Snags, and the days to fix them" says={says} csv={csv}>
       <SpanRows
         label="Handovers with a snag"
         markSays="the year before"
@@ -59,9 +59,9 @@ export function SnagReport({ sheet: { snags } }: Sheet) {
       />
       {mended.length > 0 && (
         <>
-          <h3 className="mt-4 font-bold">Days to mend</h3>
+          <h3 className="mt-4 font-bold">Days to fix</h3>
           <SpanRows
-            label="Days to mend"
+            label="Days to fix"
             markSays="the year before"
             most={Math.max(1, ...mended.map(({ days }) => days.high)) * 1.05}
             rows={mended.map(({ id, name, days, daysBefore }) => ({
@@ -116,11 +116,11 @@ export function CallReport({ sheet: { calls } }: Sheet) {
   const [first] = asked;
   const says =
     now === null
-      ? "No handover of these twelve months has had its 90 days yet: calls are told from then on."
+      ? "No handover of these twelve months has had its 90 days yet: calls are counted from then on."
       : isTooFew(now)
-        ? `${count(Math.round(now.value * now.n), "call", "calls")} came in the first 90 days of ${count(now.n, "handover", "handovers")}: too few to make a rate of.`
+        ? `${count(Math.round(now.value * now.n), "call", "calls")} came in the first 90 days of ${count(now.n, "handover", "handovers")}: too few for a rate.`
         : `${sayPerHundred(now.value)} calls (${sayPerHundred(now.low)} to ${sayPerHundred(now.high)}) came for every 100 handovers in their first 90 days. ${compareYears(now, before, sayPerHundred)}${
-            first === undefined ? "" : ` They rang about “${first.name}” most: ${count(first.k, "time", "times")}.`
+            first === undefined ? "" : ` They called about “${first.name}” most: ${count(first.k, "time", "times")}.`
           }`;
   const perHundred = ({ calls: k, handovers }: (typeof months)[number]) =>
     handovers === 0 ? 0 : (k / handovers) * hundred;

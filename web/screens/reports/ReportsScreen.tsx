@@ -28,8 +28,8 @@ function Reports({ sheet }: { sheet: ReportSheet }) {
       <h1 className="text-2xl font-bold">Reports</h1>
       <p>
         {formatDayAndYear(from)} to {formatDayAndYear(to)}: {closed.now} handovers closed, {closed.before} in the twelve
-        months before. The bar around a figure is the span it may be in nineteen times of twenty: the fewer it is made
-        from, the wider. Two figures whose spans meet may be the same.
+        months before. The bar around a figure is its 95 % range: the fewer cases, the wider it is. Where two ranges
+        overlap, the figures may be the same.
       </p>
       <MinutesReport sheet={sheet} />
       <PutOffReport sheet={sheet} />

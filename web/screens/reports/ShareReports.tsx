@@ -71,8 +71,8 @@ export const ForgottenReport = ({ sheet: { forgotten } }: { sheet: ReportSheet }
     counted="never reached"
   >
     <p className="mt-1 text-sm text-soft">
-      Planned, and without any mark when the handover was closed. Counted of handovers that were signed since Ravik
-      notes it.
+      Planned, and without any mark when the handover was closed. Counted for handovers signed since Ravik began to
+      record it.
     </p>
   </TopicShares>
 );

@@ -17,7 +17,7 @@ const offers = [
   },
   {
     title: "Invite your people",
-    says: "Each gets a code that opens once. What a role may do stands beside it.",
+    says: "Each gets a code that works once. What a role may do stands beside it.",
     to: "/staff",
     action: "Invite somebody",
   },

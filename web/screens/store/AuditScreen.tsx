@@ -36,7 +36,7 @@ export function AuditScreen() {
       <div className="mt-3 flex flex-wrap items-center gap-3">
         <input
           type="search"
-          aria-label="Find in it"
+          aria-label="Find in the log"
           placeholder="A name, a boat, a day: 2026-06-13"
           value={find}
           className={`${fieldLook} max-w-md`}
@@ -48,7 +48,7 @@ export function AuditScreen() {
       </div>
       {query.error !== null && <ErrorNotice error={query.error} />}
       {lines === undefined && query.error === null && <Waiting what="what was done" />}
-      {lines?.length === 0 && <p className="mt-4 border-t border-ink py-4 text-soft">Nothing of that is noted.</p>}
+      {lines?.length === 0 && <p className="mt-4 border-t border-ink py-4 text-soft">Nothing found.</p>}
       {lines !== undefined && lines.length > 0 && (
         <ol className="mt-4 border-t border-ink">
           {lines.map(({ number, at, name, kind, what, about }) => (

@@ -30,7 +30,7 @@ export function StoreFields<F extends Said>({ facts, onChange }: FieldsProps<F>)
       <TextField label="Name of the store" value={facts.store} most={80} onChange={(store) => set({ store })} />
       <TextField
         label="Phone"
-        why="Buyers ring it when they are stuck: it stands on every paper and page of theirs."
+        why="Buyers call it when they are stuck: it is on every paper and page of theirs."
         value={facts.phone}
         most={40}
         isOptional

@@ -135,7 +135,7 @@ function Handovers({ handovers }: { handovers: Today["handovers"] }) {
   if (handovers.length === 0)
     return (
       <EmptySheet>
-        No handover today. The next ones stand under{" "}
+        No handover today. The next ones are listed under{" "}
         <Link className="underline" to="/boats">
           Boats
         </Link>
@@ -296,9 +296,7 @@ function OwedTable({ today: { owed, owedInAll, date } }: { today: Today }) {
         )}
       </h2>
       {owed.length === 0 ? (
-        <p className="border-t border-ink py-3 text-soft">
-          Nothing is owed. What is put off in a walk comes to stand here.
-        </p>
+        <p className="border-t border-ink py-3 text-soft">Nothing is owed. What is put off in a walk appears here.</p>
       ) : (
         <div className="relative overflow-x-auto">
           <table className="w-full">
@@ -356,8 +354,7 @@ function DueTable({ today: { due, dueInAll, date } }: { today: Today }) {
       </h2>
       {due.length === 0 ? (
         <p className="border-t border-ink py-3 text-soft">
-          Nothing falls due. Boats come to stand here when a service date is near; hours reported on the boat's page
-          move it.
+          Nothing falls due. Boats appear here when a service date is near; hours reported on the boat's page move it.
         </p>
       ) : (
         <div className="relative overflow-x-auto">

@@ -44,7 +44,7 @@ export function LaterPad({ walk, onDone }: { walk: Walk; onDone: () => void }) {
         if (event.key === "Escape") onDone();
       }}
     >
-      <div className="flex flex-wrap items-center gap-2 text-base" role="group" aria-label="How it is made up for">
+      <div className="flex flex-wrap items-center gap-2 text-base" role="group" aria-label="How it will be covered">
         <span className="head w-20 font-semibold text-soft">How</span>
         {laterHows.map((each) => (
           <Chip key={each} kind="on-off" isPicked={how === each} onPick={() => setHow(how === each ? null : each)}>

@@ -203,7 +203,7 @@ function Waits({ walk, waits }: { walk: Walk; waits: ReturnType<typeof listWaits
   const titles = shortenTitles(waits.map(({ title }) => title));
   return (
     <p className="mt-1 flex flex-wrap items-center gap-x-3 text-base text-amber">
-      <span>◷ Comes easier after:</span>
+      <span>◷ Easier after:</span>
       {waits.map(({ id }, i) => (
         <button key={id} type="button" className="min-h-11 font-text underline" onClick={() => walk.goToTopic(id)}>
           {titles[i]}

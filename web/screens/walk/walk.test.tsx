@@ -279,7 +279,7 @@ describe("the pads", () => {
     const { id: corrects, place } = snag;
     const right = { kind: "snag", topic: "gauges", note: "lamp dark", stops: true, corrects, place, owner: "Tobin" };
     expect(kept).toHaveBeenCalledWith(right, []);
-    await user.click(screen.getByRole("button", { name: "It is no snag" }));
+    await user.click(screen.getByRole("button", { name: "Not a snag" }));
     expect(takeBack).toHaveBeenCalledOnce();
   });
 

@@ -1,6 +1,6 @@
-import type { LocalDate } from "../../core/dates/index.ts";
-import type { Language } from "../../core/language/index.ts";
-import { formatDate, type Region } from "../../core/region/index.ts";
+import type { LocalDate } from "../core/dates/index.ts";
+import type { Language } from "../core/language/index.ts";
+import { formatDate, type Region } from "../core/region/index.ts";
 
 export interface Days {
   /** 13 June 2026, in the store's order. */
