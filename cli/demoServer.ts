@@ -9,6 +9,7 @@ import { demoWorkshop, makeDemoStore } from "../demo/makeStore.ts";
 import { createClock } from "../server/clock.ts";
 import { readConfig } from "../server/config.ts";
 import { openDatabase } from "../server/database/open.ts";
+import { syncPath } from "../server/keeping/syncPath.ts";
 import { runServer } from "../server/runServer.ts";
 import { sayRefusals } from "../server/startRefused.ts";
 import { openStoreKey } from "../server/storeKey.ts";
@@ -30,7 +31,8 @@ await sayRefusals(async () => {
 async function makeDemo(folder: string, timeZone: string): Promise<void> {
   const part = `${folder}.part`;
   rmSync(part, { recursive: true, force: true });
-  const database = await openDatabase(part);
+  // Made aside, it is synced once, when it is whole.
+  const database = await openDatabase(part, { mustLast: false });
   const today = createClock(timeZone).today();
   const storeKey = openStoreKey(part);
   await makeDemoStore(database, today, timeZone, storeKey);
@@ -38,6 +40,7 @@ async function makeDemo(folder: string, timeZone: string): Promise<void> {
   await closeFleet(database, today, timeZone, storeKey);
   await bookSlots(database, today, demoWorkshop);
   await database.close();
+  syncPath(join(part, "ravik.sqlite"));
   mkdirSync(folder, { recursive: true });
   const names = readdirSync(part).filter((name) => name !== "ravik.sqlite");
   for (const name of [...names, "ravik.sqlite"]) renameSync(join(part, name), join(folder, name));

@@ -27,7 +27,17 @@ export interface Database {
   close(): Promise<void>;
 }
 
-const pragmas = "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON; PRAGMA busy_timeout=5000;";
+/** How a store is opened. */
+export interface OpenOptions {
+  /**
+   * Whether what is stored must outlast a power cut, as in every store that people use. One that is only being made, or is
+   * thrown away after a test, need not wait for the disk at each write.
+   */
+  readonly mustLast?: boolean;
+}
+
+const writePragmas = (mustLast: boolean) =>
+  `PRAGMA journal_mode=WAL; PRAGMA synchronous=${mustLast ? "FULL" : "OFF"}; PRAGMA foreign_keys=ON; PRAGMA busy_timeout=5000;`;
 
 type Opened = (error: Error | null) => void;
 
@@ -35,7 +45,7 @@ type Opened = (error: Error | null) => void;
  * Sequelize opens a connection for each transaction and closes it after, which costs more than the write itself. Here a
  * closed one waits, open, for the next transaction; `closeSpares` closes those that wait. Each has the same settings.
  */
-function createConnections() {
+function createConnections(pragmas: string) {
   const spares: sqlite3.Database[] = [];
   let isEnding = false;
   class Connection extends sqlite3.Database {
@@ -103,8 +113,8 @@ function queueWrites(model: Models[keyof Models], inTransaction: Database["inTra
   }
 }
 
-function connect(storage: string) {
-  const { Database, closeSpares, dropSpares } = createConnections();
+function connect(storage: string, mustLast: boolean) {
+  const { Database, closeSpares, dropSpares } = createConnections(writePragmas(mustLast));
   const sequelize = new Sequelize({
     dialect: "sqlite",
     dialectModule: { ...sqlite3, Database },
@@ -120,10 +130,10 @@ function connect(storage: string) {
 }
 
 /** A new store is made under another name and gets its own when it is whole: a kill meanwhile leaves none behind. */
-async function makeNew(file: string) {
+async function makeNew(file: string, mustLast: boolean) {
   const part = `${file}.part`;
   for (const name of [part, `${part}-wal`, `${part}-shm`]) rmSync(name, { force: true });
-  const { sequelize, close } = connect(part);
+  const { sequelize, close } = connect(part, mustLast);
   await migrate(sequelize, { file: part, isNew: true });
   await sequelize.query("PRAGMA wal_checkpoint(TRUNCATE)");
   await close();
@@ -151,12 +161,12 @@ async function writeAndTakeBack(sequelize: Sequelize, transaction: Transaction) 
 }
 
 /** Opens (and makes or migrates) the store's database in `folder`. Throws, in words, for a file that is no store. */
-export async function openDatabase(folder: string): Promise<Database> {
+export async function openDatabase(folder: string, { mustLast = true }: OpenOptions = {}): Promise<Database> {
   mkdirSync(folder, { recursive: true });
   const file = join(folder, "ravik.sqlite");
   const isNew = !existsSync(file);
-  if (isNew) await makeNew(file);
-  const { sequelize, close, dropSpares } = connect(file);
+  if (isNew) await makeNew(file, mustLast);
+  const { sequelize, close, dropSpares } = connect(file, mustLast);
   await checkIsStore(sequelize, file);
   const migrationsRun = await migrate(sequelize, { file, isNew });
   const models = defineModels(sequelize);

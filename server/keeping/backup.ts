@@ -1,12 +1,9 @@
 import { createHash } from "node:crypto";
 import {
-  closeSync,
   copyFileSync,
   createReadStream,
   existsSync,
-  fsyncSync,
   mkdirSync,
-  openSync,
   readdirSync,
   readFileSync,
   renameSync,
@@ -31,6 +28,7 @@ import { chooseKept } from "./chooseKept.ts";
 import { copyDatabase } from "./copyDatabase.ts";
 import { beginEpoch } from "./epoch.ts";
 import { lockKey, unlockKey } from "./sealKey.ts";
+import { syncPath } from "./syncPath.ts";
 
 /** What is counted before and in the copy: nothing of these is ever taken away, so the copy has at least as many. */
 const counted = ["boats", "deliveries", "entries", "chain", "photos", "audit"] as const;
@@ -93,9 +91,9 @@ export async function backUp(options: BackUpOptions) {
     const key = join(dataFolder, storeKeyFile);
     if (passphrase !== null && existsSync(key))
       writeFileSync(join(part, keyFile), lockKey(readFileSync(key, "utf8"), passphrase), { mode: 0o600 });
-    for (const file of readdirSync(part)) sync(join(part, file));
+    for (const file of readdirSync(part)) syncPath(join(part, file));
     renameSync(part, join(to, name));
-    sync(to);
+    syncPath(to);
     return {
       name,
       about,
@@ -198,16 +196,6 @@ async function hashFile(file: string): Promise<string> {
   return hash.digest("hex");
 }
 
-/** On disk, not only handed to the system. */
-function sync(path: string) {
-  const handle = openSync(path, "r");
-  try {
-    fsyncSync(handle);
-  } finally {
-    closeSync(handle);
-  }
-}
-
 function removeOld(to: string, today: LocalDate, mostShare: number): string[] {
   const names = listBackups(to);
   const kept = chooseKept(names, today);
@@ -263,7 +251,7 @@ export async function restore(options: RestoreOptions) {
   copyFileSync(join(backup, databaseFile), part);
   // Before it has its name: a store that was put back never stands there as if nothing was missing.
   await beginEpoch(part, { at: now, of: about.at });
-  sync(part);
+  syncPath(part);
   renameSync(part, target);
   const heads = join(backup, headsFile);
   if (existsSync(heads)) copyFileSync(heads, join(dataFolder, headsFile));
