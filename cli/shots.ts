@@ -48,7 +48,10 @@ const shots: Shot[] = [
     name: "walk",
     path: "/deliveries/d-w118/walk",
     size: tablet,
-    before: (page) => walkTo(page, "Kill switch lanyard"),
+    before: async (page) => {
+      await walkTo(page, "Kill switch lanyard");
+      await page.getByText("All synced").waitFor();
+    },
   },
   {
     name: "launch-phone",
