@@ -93,7 +93,7 @@ export function listMeasures(rig: Rig, tell: Tell = createTell(null)): Measure[]
 }
 
 export const oilChoices = ["below the band", "in the band", "above the band"] as const;
-export const bilgeChoices = ["dry", "damp", "a hand of water", "more than that"] as const;
+export const bilgeChoices = ["dry", "damp", "standing water, a hand deep", "more than that"] as const;
 
 function listTyres({ trailer }: Rig, tell: Tell): Measure[] {
   if (trailer === null) return [];

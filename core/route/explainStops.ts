@@ -7,8 +7,9 @@ interface Explained {
   readonly rig: Rig;
   readonly topics: readonly Topic[];
   readonly visits: readonly RouteVisit[];
-  /** What shaped the order; left out where it is not known any more. */
+  /** What shaped the order; left out where it is not known any more, or where a person did. */
   readonly style?: RouteStyle;
+  readonly isByHand?: boolean;
 }
 
 /** One topic that must come before another of another stop. */
@@ -21,11 +22,11 @@ interface Need {
 
 /**
  * Why each stop stands where it does, in a line each without a full stop. What a topic needs goes before what the style
- * asks; where neither says anything it is the shortest way.
+ * asks; where neither says anything it is the shortest way, or where it was put by hand.
  *
  * @example ["Before the helm, because “Battery switches” comes before “Starting the engine”", "The shortest way from the bow"]
  */
-export function explainStops({ rig, topics, visits, style }: Explained): string[] {
+export function explainStops({ rig, topics, visits, style, isByHand = false }: Explained): string[] {
   const byId = new Map(topics.map((topic) => [topic.id, topic]));
   const short = shortenTitles(topics.map(({ title }) => title));
   const titleOf = new Map(topics.map(({ id }, i) => [id, short[i]!]));
@@ -45,6 +46,7 @@ export function explainStops({ rig, topics, visits, style }: Explained): string[
     const told = style === undefined ? null : sayStyle(style, { rig, byId, visits, stop });
     if (told !== null) return told;
     if (after !== undefined) return `After ${nameStation(stationAt(after.stop))}, because ${sayNeed(after)}`;
+    if (isByHand) return "Put here by hand";
     return stop === 0 ? "A good place to begin" : `The shortest way from ${nameStation(stationAt(stop - 1))}`;
   });
 }

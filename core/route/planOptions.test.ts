@@ -166,6 +166,19 @@ describe("an order by hand", () => {
   const rig = rigTemplates["pipit-15"];
   const topics = prepare(rig);
 
+  it("has a reason at every stop: what a topic needs, or the hand that put it there, and never the style", () => {
+    const best = orderOf(plan(rig, topics, "sweep", null));
+    const made = planWalk(rig, topics, findStyle("sweep"), { manualOrder: [...best].reverse() });
+    if (!made.ok) throw new Error(made.error.message);
+    const { reasons, visits } = made.value;
+    expect(reasons).toHaveLength(visits.length);
+    expect(reasons).toContain("Put here by hand");
+    for (const reason of reasons)
+      expect(reason).toMatch(
+        /^(Put here by hand|(Before|After|Back here|Here first).*because “.+” comes before “.+”)$/,
+      );
+  });
+
   it("is kept as it is, what it breaks is said, and what is new comes last", () => {
     const best = orderOf(plan(rig, topics, "sweep", null));
     const hand = [...best].reverse().filter((id) => id !== best[0]);

@@ -224,7 +224,7 @@ function describePlan({ rig, library, topics, style, walk, visits, told, optimal
   return {
     style: style.id,
     visits: [...visits],
-    reasons: more.isByHand ? [] : explainStops({ rig, topics: told, visits, style }),
+    reasons: explainStops({ rig, topics: told, visits, ...(more.isByHand ? { isByHand: true } : { style }) }),
     notHere: library.filter(({ id }) => !here.has(id)).map(({ id }) => id),
     elsewhere: [],
     deferred: topics.filter(({ id }) => !kept.has(id)).map(({ id }) => id),

@@ -49,7 +49,7 @@ export function judgeWheels(
   return judged;
 }
 
-const stopNow = "Hot: do not drive on. Let it cool, look at bearing and brake, and ring the yard.";
+const stopNow = "Hot: do not drive on. Let it cool, look at bearing and brake, and call the yard.";
 const watchIt = "Warmer than it should be: drive slowly, stop again in ten minutes, and have the bearing looked at.";
 
 function judgeHub({ value, feel }: WheelReading, others: readonly number[]): JudgedWheel {

@@ -59,7 +59,7 @@ export function TowCheck({ rig, sheet, save, children }: TowCheckProps) {
 const whatIsMissing = {
   boat: "what the boat weighs",
   trailer: "what the trailer weighs",
-  tongue: "her tongue weight",
+  tongue: "the tongue weight",
 };
 
 /** The answer in a sentence, and what to do about it. */

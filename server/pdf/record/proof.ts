@@ -130,7 +130,7 @@ export function readyPart({ delivery, state, nameOf, dayOf, tell }: Sheet): Cont
         ...write(
           state.allowed === null
             ? ""
-            : tell("{0} allowed the walk to start all the same: {1}", nameOf(state.allowed.by), state.allowed.reason),
+            : tell("{0} allowed the walk to start anyway: {1}", nameOf(state.allowed.by), state.allowed.reason),
           { color: magenta },
         ),
       ],

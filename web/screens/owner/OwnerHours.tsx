@@ -88,7 +88,7 @@ function EngineHours({ token, page, care }: { token: string; page: OwnerPage; ca
         {care.meterH === null
           ? tell("None reported yet.")
           : tell("Last reported {0} h on {1}.", care.meterH.toFixed(1), formatDay(care.reportedOn!, reader))}
-        {add.isSuccess && add.data !== null && ` ${tell("Kept, thank you.")}`}
+        {add.isSuccess && add.data !== null && ` ${tell("Saved, thank you.")}`}
       </p>
       <MeterNote meter={meter} />
       {fault && (

@@ -103,7 +103,7 @@ describe("an owner's hours", () => {
     expect(screen.getByText(/Last reported 8.5 h on/)).toBeTruthy();
     expect(screen.getByText(/counts whenever the key is on/)).toBeTruthy();
     await tell("12,5");
-    expect(await screen.findByText(/Kept, thank you/)).toBeTruthy();
+    expect(await screen.findByText(/Saved, thank you/)).toBeTruthy();
     expect(yard.posts).toEqual([
       { id: expect.stringMatching(/^\w{26}$/), engine: engine!.id, date: "2026-06-20", hours: 12.5 },
     ]);
@@ -138,7 +138,7 @@ describe("an owner's hours", () => {
     show();
     await tell("12.5");
     expect((await screen.findByText(/is kept on this device and goes to the yard/)).textContent).toContain("12.5 h");
-    expect(screen.queryByText(/Kept, thank you/)).toBeNull();
+    expect(screen.queryByText(/Saved, thank you/)).toBeNull();
     yard.mood = "takes";
     window.dispatchEvent(new Event("online"));
     await waitFor(() => expect(screen.queryByRole("list", { name: "Kept on this device" })).toBeNull());
