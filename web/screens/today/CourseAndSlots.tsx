@@ -32,7 +32,7 @@ export function Slots({ slots }: Pick<Today, "slots">) {
         </ul>
       )}
       <Link to="/aftercare" className="head inline-flex min-h-11 items-center font-semibold underline">
-        Call list
+        Who to call
       </Link>
     </section>
   );
