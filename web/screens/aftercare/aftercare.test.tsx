@@ -2,7 +2,7 @@
 import "fake-indexeddb/auto";
 import { cleanup, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { afterEach, describe, expect, it } from "vitest";
 import type { CareLine, MessageLine } from "../../../api/index.ts";
 import { messageTemplates } from "../../../content/index.ts";
 import { type LocalDate, toInstant } from "../../../core/dates/index.ts";
@@ -14,18 +14,8 @@ import { fillMessage } from "./CallSheet.tsx";
 import { CareScreen } from "./CareScreen.tsx";
 
 const user = userEvent.setup();
-beforeEach(() =>
-  vi.stubGlobal(
-    "ResizeObserver",
-    class {
-      observe() {}
-      disconnect() {}
-    },
-  ),
-);
 afterEach(() => {
   cleanup();
-  vi.unstubAllGlobals();
 });
 
 describe("fillMessage", () => {

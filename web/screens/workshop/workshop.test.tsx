@@ -2,7 +2,7 @@
 import "fake-indexeddb/auto";
 import { cleanup, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { afterEach, describe, expect, it, vi } from "vitest";
 import type { WorkshopSheet } from "../../../api/index.ts";
 import { addDays } from "../../../core/dates/index.ts";
 import { answerWith, refuse, showScreen } from "../../testing/answerWith.tsx";
@@ -31,18 +31,8 @@ vi.mock("../../ui/LazyChart.tsx", () => ({
 const inks = new Proxy({}, { get: (_, name) => name }) as Inks;
 
 const user = userEvent.setup();
-beforeEach(() =>
-  vi.stubGlobal(
-    "ResizeObserver",
-    class {
-      observe() {}
-      disconnect() {}
-    },
-  ),
-);
 afterEach(() => {
   cleanup();
-  vi.unstubAllGlobals();
 });
 
 describe("the workshop", () => {
