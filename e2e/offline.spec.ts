@@ -267,6 +267,7 @@ test("what a walk may have to ask opens without signal, from a cold start: a cha
   }
   await why.click();
   await expect(why).toBeHidden();
+  await expect(cold.getByText(/waiting to sync/)).toBeVisible();
   await cold.goto(`${store.address}/deliveries/d-w118/close`);
   await expect(cold.getByText(/On order, comes later/).first()).toBeVisible();
   await cold.goto(`${store.address}/deliveries/d-w097/record`);

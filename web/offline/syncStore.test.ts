@@ -6,6 +6,7 @@ import type { Entry } from "../../core/walk/index.ts";
 import { leaveQueues, openDevice, openQueueHere } from "../testing/queueStage.ts";
 import { finalRefusals } from "./refusals.ts";
 import type { NewEntry, SyncQueue } from "./syncQueue.ts";
+import { createSyncStore } from "./syncStore.ts";
 
 /** A server that takes all it is sent, or answers as told. */
 function createServer() {
@@ -54,6 +55,18 @@ async function openQueue(person: { id: string; name: string } | null = nessa): P
   return queue;
 }
 const until = (isSo: () => boolean) => vi.waitFor(() => expect(isSo()).toBe(true), { timeout: 5000 });
+
+describe("a tab that is killed the moment after a mark", () => {
+  it("has kept it: each write asks for its own end at once, and does not wait for the page", async () => {
+    const commit = vi.spyOn(IDBTransaction.prototype, "commit");
+    const store = createSyncStore();
+    const written = store.write([["facts", "epoch", "first"]]);
+    await vi.waitFor(() => expect(commit).toHaveBeenCalledTimes(1));
+    expect(await written).toBe(true);
+    expect((await createSyncStore().load()).epoch).toBe("first");
+    commit.mockRestore();
+  });
+});
 
 describe("where nothing can be kept", () => {
   it.each([

@@ -140,6 +140,8 @@ export function createSyncStore() {
       const store = transaction.objectStore(table);
       return value === null ? store.delete(key) : store.put(value as never, key);
     });
+    // Asked for now, it happens without this page: a tab that is killed the moment after a mark has kept it.
+    transaction.commit();
     await Promise.all([...writes, transaction.done]);
   }
 }

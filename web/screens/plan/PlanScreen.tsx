@@ -212,14 +212,17 @@ function PlanHead({ delivery, isBegun, isFree, onStart }: PlanHeadProps) {
 
 function PlanMinutes({ delivery }: { delivery: Delivery }) {
   const { plan, topics, planOptions } = delivery;
-  const times = useWalkTimes(delivery);
+  const { times, isBefore } = useWalkTimes(delivery);
   const musts = topics.filter(({ must }) => must).length;
   return (
     <p className="mt-1">
       <strong className="num">{plan.visits.length}</strong> stops, <strong className="num">{plan.moves}</strong> moves.{" "}
       <strong className="num">{formatMinutes(plan.topicMin)}</strong> of topics and{" "}
       <strong className="num">{formatMinutes(plan.moveMin)}</strong> of moving about. {musts} topics are must-do.
-      {times !== null && <WalkTimeLine times={times} budgetMin={planOptions.budgetMin} />}
+      {/* Its lines are kept free from the beginning, so that nothing below moves when it comes. */}
+      <span className={`mt-1 block min-h-13 ${isBefore ? "opacity-50" : ""}`}>
+        {times !== null && <WalkTimeLine times={times} budgetMin={planOptions.budgetMin} />}
+      </span>
       {!plan.optimal && " The order is good, but not proven to be the shortest."}
     </p>
   );

@@ -6,7 +6,7 @@ export function WalkTimeLine({ times, budgetMin }: { times: WalkTimes; budgetMin
   const endMin = Math.max(times.p80Min, budgetMin ?? 0) * 1.08;
   const at = (minutes: number) => `${(minutes / endMin) * 100}%`;
   return (
-    <span className="mt-1 flex flex-wrap items-center gap-x-3 text-soft">
+    <span className="flex flex-wrap items-center gap-x-3 text-soft">
       <span>
         Half of such walks are done in <span className="num">{formatMinutes(times.p50Min)}</span>, four in five in{" "}
         <span className="num">{formatMinutes(times.p80Min)}</span>.

@@ -197,7 +197,8 @@ function HandoverLine({ handover, isFirst, isSaved }: HandoverLineProps) {
           {boatName} <span className="font-medium text-soft">#{serial}</span>
         </h2>
         <p className="text-soft break-words">{buyers}</p>
-        {isSaved && <p className="text-sm text-soft">saved on this tablet</p>}
+        {/* Its line is kept free, so that nothing moves under a finger when it comes. */}
+        <p className="min-h-5 text-sm text-soft">{isSaved && "saved on this tablet"}</p>
       </div>
       <div className="col-span-3 min-w-0 md:col-span-1">
         <Readiness handover={handover} />
