@@ -85,7 +85,7 @@ function listVariants(rig: Rig): [string, Rig][] {
   ];
 }
 /** No boat goes out without these. */
-const essential = new Set<PartKind>(["extinguisher", "jackets", "hatch", "gauges", "charger-socket"]);
+const essential = new Set<PartKind>(["extinguisher", "jackets"]);
 
 /** What a card or a sequence says on this boat: every text of what its conditions let through. */
 function readSaid(said: unknown, rig: Rig): string[] {

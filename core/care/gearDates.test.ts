@@ -9,8 +9,8 @@ it("lists what runs out, the soonest first: what the owner says before what was 
   const flares = gear.find(({ label }) => /flare/i.test(label))!;
   const extinguisher = gear.find(({ label }) => /extinguisher/i.test(label))!;
   const read = new Map([
-    [flares.id, "2026-05-01"],
-    [extinguisher.id, "2027-01-31"],
+    [flares.id, { dated: "2026-05-01" }],
+    [extinguisher.id, { dated: "2027-01-31" }],
   ] as const);
   const list = (own: Record<string, `${number}-${number}-${number}`>) =>
     listGearDates(gear, read, own, today).map(({ id, until, state }) => [id, until, state]);

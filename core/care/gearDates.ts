@@ -22,11 +22,11 @@ const soonDays = 60;
 
 /**
  * What runs out on a boat: gear with a day on it, life jackets (an inflatable one has a cylinder), the registration. What the
- * owner entered (`own`, by id) goes before what was read when it was handed over (`read`). The soonest first, what nobody knows last.
+ * owner entered (`own`, by id) goes before what was read when it was handed over (`read`, a walk's gear). The soonest first, what nobody knows last.
  */
 export function listGearDates(
   gear: Rig["gear"],
-  read: ReadonlyMap<string, LocalDate>,
+  read: ReadonlyMap<string, { readonly dated?: LocalDate | undefined }>,
   own: Readonly<Record<string, LocalDate>>,
   today: LocalDate,
 ): GearDate[] {
@@ -35,7 +35,7 @@ export function listGearDates(
     { id: registration, label: "Registration" },
   ];
   const dates = things.map(({ id, label }): GearDate => {
-    const until = own[id] ?? read.get(id) ?? null;
+    const until = own[id] ?? read.get(id)?.dated ?? null;
     const state =
       until === null ? "unknown" : until < today ? "past" : until <= addDays(today, soonDays) ? "soon" : "good";
     return { id, label, until, state };

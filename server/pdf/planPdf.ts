@@ -1,6 +1,6 @@
 import type { Column, Content, TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Delivery } from "../../api/index.ts";
-import { createTell, findPlace } from "../../core/language/index.ts";
+import { createTell, findPlace, type Tell } from "../../core/language/index.ts";
 import type { Place } from "../../core/rig/index.ts";
 import { capitalize, cutText, formatQuarters } from "../../core/text/index.ts";
 import { shortenTitles, type Topic } from "../../core/topic/index.ts";
@@ -231,11 +231,7 @@ function breakColumns(
   return columns;
 }
 
-function printLine(
-  { kind, text, minutes, isMust }: Line,
-  fontSize: number,
-  tell: ReturnType<typeof createTell>,
-): Content {
+function printLine({ kind, text, minutes, isMust }: Line, fontSize: number, tell: Tell): Content {
   if (kind === "stop")
     return {
       margin: [0, fontSize * 0.6, 0, fontSize * 0.2],

@@ -69,11 +69,10 @@ export function createOwnerService(parts: Parts) {
       const { deliveryId } = await open(parts, token);
       const { boat, delivery, walk, log } = await handoverService.get(deliveryId);
       const { gear } = foldWalk(walk.sealed?.entries ?? log.entries);
-      const read = new Map([...gear].flatMap(([id, { dated }]) => (dated === undefined ? [] : [[id, dated] as const])));
       return {
         boat: boat.id,
         book: await languageService.findBook(delivery.planOptions.language),
-        gear: listGearDates(walk.rig.gear, read, readOwnDates(boat), clock.today()),
+        gear: listGearDates(walk.rig.gear, gear, readOwnDates(boat), clock.today()),
       };
     },
     makeLink: (id: string, user: Person, options: { isRemote: boolean; send: boolean }) =>

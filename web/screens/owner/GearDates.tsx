@@ -13,10 +13,7 @@ import { formatDayAndYear, formatDistance } from "../../ui/words.ts";
 
 /** What runs out on this boat, with what the owner entered of it. */
 export function readGearDates({ delivery, gearDates, today }: OwnerPage, state: WalkState): GearDate[] {
-  const read = new Map(
-    [...state.gear].flatMap(([id, { dated }]) => (dated === undefined ? [] : [[id, dated] as const])),
-  );
-  return listGearDates(delivery.rig.gear, read, gearDates, today);
+  return listGearDates(delivery.rig.gear, state.gear, gearDates, today);
 }
 
 /** Flares, extinguisher, jackets, registration: until when each is good, entered by whoever has it in their hand. */
