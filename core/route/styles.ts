@@ -61,7 +61,7 @@ export const routeStyles: readonly RouteStyle[] = [
   {
     id: "power-first",
     name: "Power first",
-    line: "Batteries and switches, then the helm in panel order, then the boat, engine and plug. Made of rank: power, helm, rest, trailer; ends at the engines.",
+    line: "Batteries and switches, then the helm in panel order, then the boat, engine and plug. Power first, then the helm, the rest, the trailer; it ends at the engines.",
     start: ["bilge", "console", "cockpit", "helm"],
     end: ["engines", "transom"],
     rank: (topic) =>
@@ -79,7 +79,7 @@ export const routeStyles: readonly RouteStyle[] = [
   {
     id: "trailer-first",
     name: "Trailer first",
-    line: "Coupler to tail lights, then transom and engines, then aboard. Made of a start at the coupler and rank: trailer, engines, aboard.",
+    line: "Coupler to tail lights, then transom and engines, then aboard. It begins at the coupler: trailer first, then the engines, then aboard.",
     start: ["coupler", "transom"],
     end: [],
     rank: (topic) =>
@@ -95,7 +95,7 @@ export const routeStyles: readonly RouteStyle[] = [
   {
     id: "sweep",
     name: "Sweep, bow to stern",
-    line: "From the bow to the stern, everything met on the way. Made of a start at the bow and move times that are four times as long going forward.",
+    line: "From the bow to the stern, everything met on the way. It begins at the bow, and going forward again counts four times.",
     start: ["coupler", "anchor", "bow"],
     end: [],
     rank: even,
@@ -105,7 +105,7 @@ export const routeStyles: readonly RouteStyle[] = [
   {
     id: "day-in-the-life",
     name: "Day in the life",
-    line: "Hitch, tow, ramp, power up, start, run, anchor, dock, load, flush, store. Made of rank by the moment of the day a topic belongs to.",
+    line: "Hitch, tow, ramp, power up, start, run, anchor, dock, load, flush, store. Each topic comes at the moment of the day when it is needed.",
     start: [],
     end: [],
     rank: (topic) => moments.indexOf(topic.moment),
@@ -115,7 +115,7 @@ export const routeStyles: readonly RouteStyle[] = [
   {
     id: "storage-tour",
     name: "Storage tour first",
-    line: "Every hatch and seat first, then the systems, the helm last. Made of rank: lockers, systems, helm; ends at the helm.",
+    line: "Every hatch and seat first, then the systems, the helm last. Lockers, then systems; it ends at the helm.",
     start: [],
     end: ["helm"],
     rank: (topic) => (topic.storage ? 0 : topic.system === "helm" ? 2 : 1),
