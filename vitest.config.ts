@@ -1,6 +1,8 @@
 import { defineConfig } from "vitest/config";
 
-const shared = { testTimeout: 60_000, hookTimeout: 60_000 };
+/** The day on which every test lives. */
+const day = "cli/setTestDay.ts";
+const shared = { testTimeout: 60_000, hookTimeout: 60_000, setupFiles: [day] };
 
 export default defineConfig({
   test: {
@@ -11,7 +13,15 @@ export default defineConfig({
       {
         test: { ...shared, name: "node", isolate: false, include: ["{core,api,content,server,cli,demo}/**/*.test.ts"] },
       },
-      { test: { ...shared, name: "web", setupFiles: ["web/testing/setup.ts"], include: ["web/**/*.test.{ts,tsx}"] } },
+      {
+        test: {
+          ...shared,
+          name: "web",
+          isolate: false,
+          setupFiles: [day, "web/testing/setup.ts"],
+          include: ["web/**/*.test.{ts,tsx}"],
+        },
+      },
     ],
   },
 });

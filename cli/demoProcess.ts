@@ -3,45 +3,64 @@ import { cpSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
+/** The time that a test, a picture or a measure lives in. */
+export interface GivenTime {
+  /** How far it is ahead of the wall clock; 0: it is the wall clock. */
+  readonly aheadMs: number;
+}
+export const wallTime: GivenTime = { aheadMs: 0 };
+
+/** The time that begins at this instant as this is called; without one the wall clock's. */
+export const beginTime = (now: string | undefined): GivenTime =>
+  now === undefined ? wallTime : { aheadMs: Date.parse(now) - Date.now() };
+export const nowMsOf = ({ aheadMs }: GivenTime): number => Date.now() + aheadMs;
+
 export interface DemoProcess {
   readonly address: string;
   readonly dataFolder: string;
+  readonly time: GivenTime;
   /** Stops it and removes its data, which `before` may look at while it lies still. */
   stop(before?: (folder: string) => void): Promise<void>;
 }
 
-/**
- * A Ravik server of its own with a fresh demo store, on a free port. For pictures, measures and browser tests. `seed`: a store
- * that was made before (`makeDemoSeed`), to begin with a copy of it.
- */
-export async function startDemoProcess(seed?: string): Promise<DemoProcess> {
-  const dataFolder = mkdtempSync(join(tmpdir(), "ravik-"));
-  if (seed !== undefined) cpSync(seed, join(dataFolder, "store"), { recursive: true });
-  const { child, port } = await startServer("demo", { RAVIK_DATA: join(dataFolder, "store"), PORT: "0" });
+interface StoreOptions {
+  /** The folder of a store that was made before (`makeDemoSeed`), to begin with a copy of it. */
+  readonly seed?: string;
+  readonly time?: GivenTime;
+}
+
+/** A Ravik server of its own with a fresh demo store, on a free port. For pictures, measures and browser tests. */
+export async function startDemoProcess({ seed, time = wallTime }: StoreOptions = {}): Promise<DemoProcess> {
+  const root = mkdtempSync(join(tmpdir(), "ravik-"));
+  const dataFolder = join(root, "store");
+  if (seed !== undefined) cpSync(seed, dataFolder, { recursive: true });
+  const { child, port } = await startServer("demo", { RAVIK_DATA: dataFolder, PORT: "0" }, time);
   return {
     address: `http://127.0.0.1:${port}`,
-    dataFolder: join(dataFolder, "store"),
+    dataFolder,
+    time,
     async stop(before) {
       await stopChild(child);
-      before?.(join(dataFolder, "store"));
-      rmSync(dataFolder, { recursive: true, force: true });
+      before?.(dataFolder);
+      rmSync(root, { recursive: true, force: true });
     },
   };
 }
 
 /** The folder of a demo store as it is on its first day, for `startDemoProcess`; whoever made it removes it. */
-export async function makeDemoSeed(): Promise<string> {
-  const demo = await startDemoProcess();
+export async function makeDemoSeed(time: GivenTime = wallTime): Promise<string> {
+  const demo = await startDemoProcess({ time });
   const seed = mkdtempSync(join(tmpdir(), "ravik-seed-"));
   await demo.stop((folder) => cpSync(folder, seed, { recursive: true }));
   return seed;
 }
 
-/** Starts a built server (`npm run build`) and waits until it says that it listens. */
-export async function startServer(name: "demo" | "main", env: Record<string, string>) {
+/** Starts a built server (`npm run build`) and waits until it says that it listens. `main` takes no time but the wall clock's. */
+export async function startServer(name: "demo" | "main" | "test", env: Record<string, string>, time = wallTime) {
+  const given = time === wallTime ? {} : { RAVIK_NOW: new Date(nowMsOf(time)).toISOString() };
   const child = spawn(process.execPath, [`dist/server/${name}.js`], {
     cwd: new URL("..", import.meta.url).pathname,
-    env: { ...process.env, RAVIK_LOG: "error", ...env },
+    env: { ...process.env, RAVIK_LOG: "error", ...given, ...env },
     stdio: ["ignore", "pipe", "inherit", "ipc"],
   });
   let said = "";
@@ -55,14 +74,15 @@ export async function startServer(name: "demo" | "main", env: Record<string, str
 }
 
 /** A Ravik server on a folder with nothing in it, and the code it prints for whoever sets it up. */
-export async function startNewStore(): Promise<DemoProcess & { readonly code: string }> {
+export async function startNewStore(time: GivenTime = wallTime): Promise<DemoProcess & { readonly code: string }> {
   const dataFolder = mkdtempSync(join(tmpdir(), "ravik-new-"));
-  const { child, port, said } = await startServer("main", { RAVIK_DATA: dataFolder, PORT: "0" });
+  const { child, port, said } = await startServer("test", { RAVIK_DATA: dataFolder, PORT: "0" }, time);
   const find = () => /^ +([0-9A-Z]{5}-[0-9A-Z]{5})$/m.exec(said())?.[1];
   while (find() === undefined) await new Promise((resolve) => child.stdout!.once("data", resolve));
   return {
     address: `http://127.0.0.1:${port}`,
     dataFolder,
+    time,
     code: find()!,
     async stop(before) {
       await stopChild(child);

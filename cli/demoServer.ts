@@ -1,5 +1,6 @@
 import { existsSync, mkdirSync, readdirSync, renameSync, rmSync } from "node:fs";
 import { join } from "node:path";
+import { dayOf, type LocalDate } from "../core/dates/index.ts";
 import { demoAccounts } from "../demo/accounts.ts";
 import { bookSlots } from "../demo/bookSlots.ts";
 import { closeFleet } from "../demo/closeFleet.ts";
@@ -18,8 +19,9 @@ process.env.RAVIK_DATA ??= ".data/demo";
 process.env.RAVIK_LOG ??= "warn";
 
 await sayRefusals(async () => {
-  const { dataFolder, timeZone, host, port } = readConfig(process.env);
-  if (!existsSync(join(dataFolder, "ravik.sqlite"))) await makeDemo(dataFolder, timeZone);
+  const { dataFolder, timeZone, givenNow, host, port } = readConfig(process.env);
+  const today = givenNow === null ? createClock(timeZone).today() : dayOf(givenNow, timeZone);
+  if (!existsSync(join(dataFolder, "ravik.sqlite"))) await makeDemo(dataFolder, today, timeZone);
   await runServer(demo);
   console.log(`\nRavik demo: http://${host}:${port}\n`);
   for (const { login, password, name, role } of demoAccounts)
@@ -28,12 +30,11 @@ await sayRefusals(async () => {
 });
 
 /** Made aside and then moved, its database last: a start that is killed in the middle leaves no half a demo. */
-async function makeDemo(folder: string, timeZone: string): Promise<void> {
+async function makeDemo(folder: string, today: LocalDate, timeZone: string): Promise<void> {
   const part = `${folder}.part`;
   rmSync(part, { recursive: true, force: true });
   // Made aside, it is synced once, when it is whole.
   const database = await openDatabase(part, { mustLast: false });
-  const today = createClock(timeZone).today();
   const storeKey = openStoreKey(part);
   await makeDemoStore(database, today, timeZone, storeKey);
   await makeFleet(database, today);

@@ -1,5 +1,8 @@
 import type { Role } from "../core/walk/index.ts";
 
+/** Their passwords are on the sign-in page: hashing them at length would only keep people waiting. */
+export const demoCost = { N: 1024, r: 8, p: 1 } as const;
+
 /** Staff of the made-up yard. The password is no secret: it is printed and shown in demo mode, and only there. */
 export const demoAccounts: { id: string; login: string; password: string; name: string; role: Role }[] = [
   { id: "nessa", login: "nessa", password: "slack-water", name: "Nessa Quill", role: "delivery" },

@@ -13,7 +13,7 @@ import { ownerPerson } from "../server/services/author.ts";
 import { summarize } from "../server/services/summarize.ts";
 import { hashHere, hashPassword } from "../server/signIn/passwords.ts";
 import { createStoreKey, type StoreKey } from "../server/storeKey.ts";
-import { demoAccounts } from "./accounts.ts";
+import { demoAccounts, demoCost } from "./accounts.ts";
 import { demo } from "./demo.ts";
 import { type TaleOf, tellCall, tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
 
@@ -345,9 +345,6 @@ const listStories = (today: LocalDate): readonly Story[] => [
 ];
 
 const colors = ["white", "white, navy", "sand", "white, red"] as const;
-
-/** The demo's passwords are printed: hashing them well would only make every start slow. */
-export const demoCost = { N: 1024, r: 8, p: 1 } as const;
 
 /** Hours of work a day, Monday first. */
 export const demoWorkshop: Workshop = { hoursPerDay: [6, 6, 6, 6, 6, 2, 0], closed: [] };

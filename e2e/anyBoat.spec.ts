@@ -2,9 +2,6 @@ import type { Page } from "@playwright/test";
 import { test } from "./job.ts";
 import { expect, expectAccessible, signIn } from "./store.ts";
 
-// Nothing here is about the app kept aboard: without it each page is there sooner.
-test.use({ serviceWorkers: "block" });
-
 const tab = (page: Page, name: string) => page.getByRole("tab", { name: new RegExp(`^${name}`) });
 
 async function fill(page: Page, numbers: Record<string, string>) {

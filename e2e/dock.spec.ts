@@ -194,10 +194,14 @@ test("boats can be listed and found, a service recorded, and night is remembered
   await expect(page).toHaveURL(/sign-in/);
 });
 
-test("an unknown page and an unknown boat say so and lead back", async ({ page, store }) => {
-  await signIn(page, store, "Nessa Quill");
-  await page.goto(`${store.address}/nowhere`);
-  await expect(page.getByRole("heading", { name: "There is no page here" })).toBeVisible();
-  await page.goto(`${store.address}/boats/none`);
-  await expect(page.getByRole("alert")).toContainText('no boat "none"');
+test.describe("looking alone", () => {
+  test.use({ onlyLooks: true });
+
+  test("an unknown page and an unknown boat say so and lead back", async ({ page, store }) => {
+    await signIn(page, store, "Nessa Quill");
+    await page.goto(`${store.address}/nowhere`);
+    await expect(page.getByRole("heading", { name: "There is no page here" })).toBeVisible();
+    await page.goto(`${store.address}/boats/none`);
+    await expect(page.getByRole("alert")).toContainText('no boat "none"');
+  });
 });

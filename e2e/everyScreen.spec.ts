@@ -3,9 +3,7 @@ import type { Page } from "@playwright/test";
 import { themes } from "../web/app/theme.ts";
 import { expect, signIn, test } from "./store.ts";
 
-test.describe.configure({ mode: "parallel" });
-// What is looked at here needs no app kept aboard, and one page after the other would each time be put aboard anew.
-test.use({ serviceWorkers: "block" });
+test.use({ onlyLooks: true });
 
 const staffScreens = {
   "the day and the boats": [

@@ -1,9 +1,6 @@
 import { test } from "./job.ts";
 import { drawSignature, expect, expectAccessible, readPdf, signIn } from "./store.ts";
 
-// Nothing here is about the app kept aboard: without it each page is there sooner.
-test.use({ serviceWorkers: "block" });
-
 test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, store, job }, info) => {
   await page.goto(store.address);
   await expect(page).toHaveURL(/sign-in/);

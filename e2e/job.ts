@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import type { BrowserContext } from "@playwright/test";
+import { nowMsOf } from "../cli/demoProcess.ts";
 import { expect, test as storeTest } from "./store.ts";
 
 /** One of the twenty-four jobs, done while what the person does is counted. */
@@ -65,7 +66,7 @@ async function tellActions(context: BrowserContext, onAction: (atMs: number) => 
 const quietMs = 250;
 
 export const test = storeTest.extend<{ job: Job }>({
-  job: async ({ context }, use) => {
+  job: async ({ context, time }, use) => {
     // When each was done: what is told late, as of an action that left its page, still falls to the job it belongs to.
     const actions: number[] = [];
     const watched: BrowserContext[] = [];
@@ -87,7 +88,7 @@ export const test = storeTest.extend<{ job: Job }>({
       watch,
       async begin(job) {
         await settle();
-        now = { job, fromMs: Date.now() };
+        now = { job, fromMs: nowMsOf(time) };
       },
       async done() {
         await settle();

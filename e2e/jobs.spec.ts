@@ -1,11 +1,9 @@
 import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
-import { startNewStore } from "../cli/demoProcess.ts";
+import { format } from "date-fns";
+import { nowMsOf, startNewStore } from "../cli/demoProcess.ts";
 import { test } from "./job.ts";
 import { expect, expectAccessible, readPdf, signIn, startWalk, tinyPng } from "./store.ts";
-
-// Nothing here is about the app kept aboard: without it each page is there sooner.
-test.use({ serviceWorkers: "block" });
 
 /** By the index, or by a page it leads to. */
 const go = (page: Page, name: string) =>
@@ -160,9 +158,9 @@ test("a new boat from a template, changed, and its handover booked with phone an
   await page.getByRole("link", { name: "Boat's page" }).click();
   await page.getByText("Plan a handover").click();
   await page.getByLabel("Who comes").fill(longName);
-  const tuesday = new Date();
-  tuesday.setUTCDate(tuesday.getUTCDate() + ((9 - tuesday.getUTCDay()) % 7 || 7));
-  await page.getByLabel("Day", { exact: true }).fill(tuesday.toISOString().slice(0, 10));
+  const tuesday = new Date(nowMsOf(store.time));
+  tuesday.setDate(tuesday.getDate() + ((9 - tuesday.getDay()) % 7 || 7));
+  await page.getByLabel("Day", { exact: true }).fill(format(tuesday, "yyyy-MM-dd"));
   await page.getByLabel("Time", { exact: true }).fill("10:00");
   await page.getByLabel("Phone", { exact: true }).fill("555 0166");
   await page.getByLabel("E-mail", { exact: true }).fill("w.zolkiewski@harbour.example");
@@ -174,18 +172,22 @@ test("a new boat from a template, changed, and its handover booked with phone an
   await expect(page.getByRole("option", { name: /SLW23901K626/ })).toBeVisible();
 });
 
-test("light and dark: the screen for sun and for night, remembered", async ({ page, store, job }) => {
-  await signIn(page, store, "Nessa Quill");
-  await job.begin(11);
-  const menu = page.getByRole("button", { name: /Nessa Quill, delivery: menu/ });
-  await menu.click();
-  await page.getByRole("button", { name: "Dark screen" }).click();
-  await expect(page.locator("html")).toHaveClass("night");
-  await page.getByRole("button", { name: "Sunlight screen" }).click();
-  await expect(page.locator("html")).toHaveClass("sun");
-  await page.reload();
-  await expect(page.locator("html")).toHaveClass("sun");
-  await job.done();
+test.describe("themes", () => {
+  test.use({ onlyLooks: true });
+
+  test("light and dark: the screen for sun and for night, remembered", async ({ page, store, job }) => {
+    await signIn(page, store, "Nessa Quill");
+    await job.begin(11);
+    const menu = page.getByRole("button", { name: /Nessa Quill, delivery: menu/ });
+    await menu.click();
+    await page.getByRole("button", { name: "Dark screen" }).click();
+    await expect(page.locator("html")).toHaveClass("night");
+    await page.getByRole("button", { name: "Sunlight screen" }).click();
+    await expect(page.locator("html")).toHaveClass("sun");
+    await page.reload();
+    await expect(page.locator("html")).toHaveClass("sun");
+    await job.done();
+  });
 });
 
 test("odd input: falling hours are asked about, and two tabs mark at once", async ({ page, context, store, job }) => {
@@ -407,7 +409,7 @@ test("from one store to another: a handover's file is taken into a store that kn
   job,
 }) => {
   await signIn(page, store, "Odile Pellow");
-  const other = await startNewStore();
+  const other = await startNewStore(store.time);
   const theirs = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   await job.watch(theirs);
   const there = await theirs.newPage();
@@ -447,25 +449,29 @@ test("from one store to another: a handover's file is taken into a store that kn
   await other.stop();
 });
 
-test("papers: plan, record, owner pack and history are a touch away and meant for paper", async ({
-  page,
-  store,
-  job,
-}, info) => {
-  await signIn(page, store, "Nessa Quill");
-  const read = async (paper: string) => {
-    const link = page.locator(`a[href*="${paper}.pdf"]`).first();
-    await expect(link).toBeVisible();
-    const pdf = await page.request.get(new URL((await link.getAttribute("href"))!, store.address).href);
-    return readPdf(await pdf.body(), info.outputPath("paper.pdf"));
-  };
-  await job.begin(24);
-  await page.getByRole("link", { name: "Open Wending 23 at 10:30" }).click();
-  expect(await read("plan")).toMatch(/14 stops, 13 moves/);
-  await page.goto(`${store.address}/deliveries/d-w097/record`);
-  expect(await read("record")).toContain("Record of handover");
-  expect(await read("pack")).toContain("Where is it");
-  await page.goto(`${store.address}/boats/w097`);
-  expect(await read("history")).toContain("Service history");
-  await job.done();
+test.describe("papers", () => {
+  test.use({ onlyLooks: true });
+
+  test("papers: plan, record, owner pack and history are a touch away and meant for paper", async ({
+    page,
+    store,
+    job,
+  }, info) => {
+    await signIn(page, store, "Nessa Quill");
+    const read = async (paper: string) => {
+      const link = page.locator(`a[href*="${paper}.pdf"]`).first();
+      await expect(link).toBeVisible();
+      const pdf = await page.request.get(new URL((await link.getAttribute("href"))!, store.address).href);
+      return readPdf(await pdf.body(), info.outputPath("paper.pdf"));
+    };
+    await job.begin(24);
+    await page.getByRole("link", { name: "Open Wending 23 at 10:30" }).click();
+    expect(await read("plan")).toMatch(/14 stops, 13 moves/);
+    await page.goto(`${store.address}/deliveries/d-w097/record`);
+    expect(await read("record")).toContain("Record of handover");
+    expect(await read("pack")).toContain("Where is it");
+    await page.goto(`${store.address}/boats/w097`);
+    expect(await read("history")).toContain("Service history");
+    await job.done();
+  });
 });

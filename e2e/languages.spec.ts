@@ -1,8 +1,5 @@
 import { expect, expectAccessible, readPdf, signIn, startWalk, test } from "./store.ts";
 
-// Nothing here is about the app kept aboard: without it each page is there sooner.
-test.use({ serviceWorkers: "block" });
-
 test("a buyer who reads Spanish: the walk in their words, what was spoken kept, their page and pack in Spanish", async ({
   page,
   store,

@@ -1,8 +1,5 @@
 import { expect, expectAccessible, signIn, test } from "./store.ts";
 
-// Nothing here is about the app kept aboard: without it each page is there sooner.
-test.use({ serviceWorkers: "block" });
-
 test("a topic of our own is made on the screen, waits for time, is added by a touch, and answers a question in own words", async ({
   page,
   store,

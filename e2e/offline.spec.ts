@@ -3,6 +3,9 @@ import type { DemoProcess } from "../cli/demoProcess.ts";
 import { test } from "./job.ts";
 import { drawSignature, expect, readPdf, signIn, startWalk, tinyPng } from "./store.ts";
 
+// What is tried here needs the app kept on the device.
+test.use({ serviceWorkers: "allow" });
+
 const walkAddress = (store: DemoProcess) => `${store.address}/deliveries/d-w118/walk`;
 const tally = (page: Page) => page.getByText(/^\d+ of \d+ planned topics done/);
 
@@ -182,31 +185,35 @@ test("another day's walk is saved for offline, and opens, goes on and is made re
   await expect(page.getByText(/^All synced/)).toBeVisible({ timeout: 30_000 });
 });
 
-test("a record is verified without signal, from a cold start: as JSON, as zip with its photos, and altered", async ({
-  page,
-  context,
-  store,
-}) => {
-  await signIn(page, store, "Nessa Quill");
-  await expect(page.getByText("saved on this tablet").first()).toBeVisible({ timeout: 20_000 });
-  const fetchBytes = async (name: string) =>
-    (await page.request.get(`${store.address}/api/deliveries/d-w097/${name}`)).body();
-  const [json, zip] = [await fetchBytes("bundle.json"), await fetchBytes("bundle.zip")];
-  await context.setOffline(true);
-  await page.close({ runBeforeUnload: false });
+test.describe("looking alone", () => {
+  test.use({ onlyLooks: true });
 
-  const cold = await context.newPage();
-  await cold.goto(`${store.address}/verify`);
-  const choose = (name: string, buffer: Buffer) =>
-    cold.locator('input[type="file"]').setInputFiles({ name, mimeType: "application/octet-stream", buffer });
-  await choose("record.json", json);
-  await expect(cold.getByText("Intact: this is what was sealed.")).toBeVisible();
-  await choose("nonsense.json", Buffer.from('{"entries": [null]}'));
-  await expect(cold.getByRole("alert")).toBeVisible();
-  await choose("record.zip", zip);
-  await expect(cold.getByText("Intact: this is what was sealed.")).toBeVisible();
-  await choose("altered.json", Buffer.from(json.toString().replace(/"mark":\s*"(did|told)"/, '"mark":"later"')));
-  await expect(cold.getByText("▲ This is not what was sealed.")).toBeVisible();
+  test("a record is verified without signal, from a cold start: as JSON, as zip with its photos, and altered", async ({
+    page,
+    context,
+    store,
+  }) => {
+    await signIn(page, store, "Nessa Quill");
+    await expect(page.getByText("saved on this tablet").first()).toBeVisible({ timeout: 20_000 });
+    const fetchBytes = async (name: string) =>
+      (await page.request.get(`${store.address}/api/deliveries/d-w097/${name}`)).body();
+    const [json, zip] = [await fetchBytes("bundle.json"), await fetchBytes("bundle.zip")];
+    await context.setOffline(true);
+    await page.close({ runBeforeUnload: false });
+
+    const cold = await context.newPage();
+    await cold.goto(`${store.address}/verify`);
+    const choose = (name: string, buffer: Buffer) =>
+      cold.locator('input[type="file"]').setInputFiles({ name, mimeType: "application/octet-stream", buffer });
+    await choose("record.json", json);
+    await expect(cold.getByText("Intact: this is what was sealed.")).toBeVisible();
+    await choose("nonsense.json", Buffer.from('{"entries": [null]}'));
+    await expect(cold.getByRole("alert")).toBeVisible();
+    await choose("record.zip", zip);
+    await expect(cold.getByText("Intact: this is what was sealed.")).toBeVisible();
+    await choose("altered.json", Buffer.from(json.toString().replace(/"mark":\s*"(did|told)"/, '"mark":"later"')));
+    await expect(cold.getByText("▲ This is not what was sealed.")).toBeVisible();
+  });
 });
 
 test("a session that has run out locks a saved walk and keeps what was made in it", async ({

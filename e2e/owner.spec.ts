@@ -67,21 +67,25 @@ test("an absent buyer goes through the walk on their own page, asks, looks the b
   await expect(phone.getByRole("alert")).toContainText("This address has ended");
 });
 
-test("what an owner has done stands on their page, however slow the line", async ({ page, browser, store }) => {
-  await signIn(page, store, "Nessa Quill");
-  await page.goto(`${store.address}/deliveries/d-m204`);
-  await page.getByRole("button", { name: "Make it with the walk" }).click();
-  const address = new URL((await page.getByTestId("owner-address").textContent())!);
-  const line = await openSlowLine(store.address);
-  const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
-  const walk = `${line.address}${address.pathname}?view=walk`;
-  await phone.goto(walk);
-  await phone.waitForFunction(() => navigator.serviceWorker.controller !== null, null, { timeout: 90_000 });
-  await phone.goto(walk);
-  await expect(phone.getByText(/, 0 done/)).toBeVisible();
-  // Longer than a page waits before it shows what it read last: that was read before the mark.
-  line.slow(/\/api\/owner\/[^/]+$/, 6000);
-  await phone.getByRole("button", { name: "Understood" }).click();
-  await expect(phone.getByText(/, 1 done/)).toBeVisible();
-  line.close();
+test.describe("with the app kept on the device", () => {
+  test.use({ serviceWorkers: "allow" });
+
+  test("what an owner has done stands on their page, however slow the line", async ({ page, browser, store }) => {
+    await signIn(page, store, "Nessa Quill");
+    await page.goto(`${store.address}/deliveries/d-m204`);
+    await page.getByRole("button", { name: "Make it with the walk" }).click();
+    const address = new URL((await page.getByTestId("owner-address").textContent())!);
+    const line = await openSlowLine(store.address);
+    const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+    const walk = `${line.address}${address.pathname}?view=walk`;
+    await phone.goto(walk);
+    await phone.waitForFunction(() => navigator.serviceWorker.controller !== null, null, { timeout: 90_000 });
+    await phone.goto(walk);
+    await expect(phone.getByText(/, 0 done/)).toBeVisible();
+    // Longer than a page waits before it shows what it read last: that was read before the mark.
+    line.slow(/\/api\/owner\/[^/]+$/, 6000);
+    await phone.getByRole("button", { name: "Understood" }).click();
+    await expect(phone.getByText(/, 1 done/)).toBeVisible();
+    line.close();
+  });
 });

@@ -92,8 +92,9 @@ async function teachAndSeal(page: Page, hours: string) {
 test("from an empty folder to a first sealed handover by a specialist who was invited, in feet, pounds and gallons", async ({
   page,
   browser,
+  time,
 }, info) => {
-  const store = await startNewStore();
+  const store = await startNewStore(time);
   await page.goto(store.address);
   await expectAccessible(page);
   await page.getByLabel("Code", { exact: true }).fill("AAAAA-AAAAA");
@@ -207,71 +208,75 @@ test("somebody who has lost their password gets in again with a code of the owne
   await expect(theirs.getByRole("button", { name: /Ines Marr/ })).toBeVisible();
 });
 
-test("a tablet shared by two, without signal in between: each opens with a PIN, each mark has its author's name", async ({
-  page,
-  context,
-  store,
-}) => {
-  await signInByName(page, store, "odile");
-  await page.getByRole("list", { name: "Handovers today" }).waitFor();
-  await page.goto(`${store.address}/staff`);
-  await page.getByLabel("Name of this tablet").fill("Dock tablet");
-  await page.getByRole("button", { name: "Share this tablet" }).click();
-  await expect(page.getByText("Dock tablet (this one)")).toBeVisible();
-  await leave(page, "Sign out");
+test.describe("with the app kept on the device", () => {
+  test.use({ serviceWorkers: "allow" });
 
-  const takePin = async (login: string, pin: string) => {
-    await signInByName(page, store, login);
-    await page.getByLabel("New PIN").fill(pin);
+  test("a tablet shared by two, without signal in between: each opens with a PIN, each mark has its author's name", async ({
+    page,
+    context,
+    store,
+  }) => {
+    await signInByName(page, store, "odile");
+    await page.getByRole("list", { name: "Handovers today" }).waitFor();
+    await page.goto(`${store.address}/staff`);
+    await page.getByLabel("Name of this tablet").fill("Dock tablet");
+    await page.getByRole("button", { name: "Share this tablet" }).click();
+    await expect(page.getByText("Dock tablet (this one)")).toBeVisible();
+    await leave(page, "Sign out");
+
+    const takePin = async (login: string, pin: string) => {
+      await signInByName(page, store, login);
+      await page.getByLabel("New PIN").fill(pin);
+      await page.getByRole("button", { name: "Keep" }).click();
+    };
+    const open = async (name: string, pin: string) => {
+      await page.getByRole("button", { name: new RegExp(name) }).click();
+      await page.getByLabel(`PIN of ${name}`).fill(pin);
+      await page.getByRole("button", { name: "Open", exact: true }).click();
+    };
+    await takePin("nessa", "2580");
+    await expect(page.getByText("saved on this tablet").first()).toBeVisible({ timeout: 20_000 });
+    await leave(page, /^Lock/);
+    await page.getByRole("button", { name: "Sign in with a password" }).click();
+    await page.getByLabel("Name", { exact: true }).fill("tobin");
+    await page.getByLabel("Password", { exact: true }).fill("slack-water");
+    await page.getByRole("button", { name: "Sign in", exact: true }).click();
+    await page.getByLabel("New PIN").fill("1357");
     await page.getByRole("button", { name: "Keep" }).click();
-  };
-  const open = async (name: string, pin: string) => {
-    await page.getByRole("button", { name: new RegExp(name) }).click();
-    await page.getByLabel(`PIN of ${name}`).fill(pin);
+    await expect(page.getByRole("button", { name: /Tobin Ashgrove/ })).toBeVisible();
+    await leave(page, /^Lock/);
+
+    await context.setOffline(true);
+    await open("Nessa Quill", "0000");
+    await expect(page.getByRole("alert")).toContainText("4 tries left");
+    await page.getByLabel("PIN of Nessa Quill").fill("2580");
     await page.getByRole("button", { name: "Open", exact: true }).click();
-  };
-  await takePin("nessa", "2580");
-  await expect(page.getByText("saved on this tablet").first()).toBeVisible({ timeout: 20_000 });
-  await leave(page, /^Lock/);
-  await page.getByRole("button", { name: "Sign in with a password" }).click();
-  await page.getByLabel("Name", { exact: true }).fill("tobin");
-  await page.getByLabel("Password", { exact: true }).fill("slack-water");
-  await page.getByRole("button", { name: "Sign in", exact: true }).click();
-  await page.getByLabel("New PIN").fill("1357");
-  await page.getByRole("button", { name: "Keep" }).click();
-  await expect(page.getByRole("button", { name: /Tobin Ashgrove/ })).toBeVisible();
-  await leave(page, /^Lock/);
+    await page.goto(`${store.address}/deliveries/d-w118/walk`);
+    await page.getByRole("button", { name: "Start the walk" }).click();
+    await expect(page.locator("#topic")).toBeVisible();
+    await page.keyboard.press("3");
 
-  await context.setOffline(true);
-  await open("Nessa Quill", "0000");
-  await expect(page.getByRole("alert")).toContainText("4 tries left");
-  await page.getByLabel("PIN of Nessa Quill").fill("2580");
-  await page.getByRole("button", { name: "Open", exact: true }).click();
-  await page.goto(`${store.address}/deliveries/d-w118/walk`);
-  await page.getByRole("button", { name: "Start the walk" }).click();
-  await expect(page.locator("#topic")).toBeVisible();
-  await page.keyboard.press("3");
+    // Put away and taken out again by the other: the page is opened anew and waits for a PIN.
+    await page.evaluate(() => sessionStorage.clear());
+    await page.goto(`${store.address}/deliveries/d-w118/walk`);
+    await open("Tobin Ashgrove", "1357");
+    await expect(page.locator("#topic")).toBeVisible();
+    await page.keyboard.press("s");
+    await page.getByLabel("What is wrong").fill("Cap chain is missing");
+    await page.keyboard.press("Enter");
+    await expect(page.getByText("▲ Cap chain is missing").first()).toBeVisible();
 
-  // Put away and taken out again by the other: the page is opened anew and waits for a PIN.
-  await page.evaluate(() => sessionStorage.clear());
-  await page.goto(`${store.address}/deliveries/d-w118/walk`);
-  await open("Tobin Ashgrove", "1357");
-  await expect(page.locator("#topic")).toBeVisible();
-  await page.keyboard.press("s");
-  await page.getByLabel("What is wrong").fill("Cap chain is missing");
-  await page.keyboard.press("Enter");
-  await expect(page.getByText("▲ Cap chain is missing").first()).toBeVisible();
-
-  await context.setOffline(false);
-  await page.evaluate(() => window.dispatchEvent(new Event("online")));
-  await expect
-    .poll(async () => {
-      const answer = await page.request.get(`${store.address}/api/deliveries/d-w118`);
-      const { entries } = (await answer.json()) as { entries: { kind: string; by: string; note?: string }[] };
-      return [
-        entries.find(({ kind }) => kind === "start")?.by,
-        entries.find(({ note }) => note === "Cap chain is missing")?.by,
-      ];
-    })
-    .toEqual(["nessa", "tobin"]);
+    await context.setOffline(false);
+    await page.evaluate(() => window.dispatchEvent(new Event("online")));
+    await expect
+      .poll(async () => {
+        const answer = await page.request.get(`${store.address}/api/deliveries/d-w118`);
+        const { entries } = (await answer.json()) as { entries: { kind: string; by: string; note?: string }[] };
+        return [
+          entries.find(({ kind }) => kind === "start")?.by,
+          entries.find(({ note }) => note === "Cap chain is missing")?.by,
+        ];
+      })
+      .toEqual(["nessa", "tobin"]);
+  });
 });

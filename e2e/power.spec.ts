@@ -38,25 +38,29 @@ test("a dock call from whose boat it is to the cause; another is gone on with", 
   expect(call.note).toContain("Kill lanyard out or half in: at fault");
 });
 
-test("leaving the boat is checked without signal, from the walk's own boat: what drains, turned off one by one", async ({
-  page,
-  store,
-}) => {
-  await signIn(page, store, "Nessa Quill");
-  await expect(page.getByText("saved on this tablet").first()).toBeVisible({ timeout: 20_000 });
-  // Opened for the first time without signal.
-  await page.context().setOffline(true);
-  await page.goto(`${store.address}/deliveries/d-w118/power`);
-  await page.getByRole("button", { name: "As it is often left" }).click();
-  await expect(page.getByRole("heading", { level: 1 })).toContainText("House battery: too low by");
-  await expectAccessible(page);
-  const leaving = page.getByRole("region", { name: /^Leaving the boat like this/ });
-  const offs = leaving.getByRole("button");
-  while ((await offs.count()) > 0) await offs.first().click();
-  await expect(leaving).toContainText("stays live: leave it");
-  await page.getByRole("button", { name: /^House: On/ }).click();
-  await expect(page.getByText("stays live with everything off").first()).toBeVisible();
-  await page.context().setOffline(false);
+test.describe("with the app kept on the device", () => {
+  test.use({ serviceWorkers: "allow" });
+
+  test("leaving the boat is checked without signal, from the walk's own boat: what drains, turned off one by one", async ({
+    page,
+    store,
+  }) => {
+    await signIn(page, store, "Nessa Quill");
+    await expect(page.getByText("saved on this tablet").first()).toBeVisible({ timeout: 20_000 });
+    // Opened for the first time without signal.
+    await page.context().setOffline(true);
+    await page.goto(`${store.address}/deliveries/d-w118/power`);
+    await page.getByRole("button", { name: "As it is often left" }).click();
+    await expect(page.getByRole("heading", { level: 1 })).toContainText("House battery: too low by");
+    await expectAccessible(page);
+    const leaving = page.getByRole("region", { name: /^Leaving the boat like this/ });
+    const offs = leaving.getByRole("button");
+    while ((await offs.count()) > 0) await offs.first().click();
+    await expect(leaving).toContainText("stays live: leave it");
+    await page.getByRole("button", { name: /^House: On/ }).click();
+    await expect(page.getByText("stays live with everything off").first()).toBeVisible();
+    await page.context().setOffline(false);
+  });
 });
 
 test("an owner on a phone looks for the fault, and the yard is told what was found", async ({

@@ -5,6 +5,9 @@ import type { Page } from "@playwright/test";
 import { startServer, stopChild } from "../cli/demoProcess.ts";
 import { expect, signIn, startWalk, test, tinyPng } from "./store.ts";
 
+// What is tried here needs the app kept on the device.
+test.use({ serviceWorkers: "allow" });
+
 const tally = (page: Page) => page.getByText(/^\d+ of \d+ planned topics done/);
 async function mark(page: Page, key: string) {
   const title = page.locator("#topic");
@@ -18,15 +21,16 @@ test("a store whose folder was deleted is put back; a tablet brings what came af
   context,
   browser,
   findSeed,
+  time,
 }, info) => {
   const folder = info.outputPath("store");
   const backups = info.outputPath("backups");
-  cpSync(await findSeed(), folder, { recursive: true });
+  cpSync(await findSeed(time), folder, { recursive: true });
   const env = { ...process.env, RAVIK_DATA: folder, RAVIK_BACKUP_FREE: "0", RAVIK_LOG: "error" };
   const run = (name: string, ...args: string[]) =>
     execFileSync(process.execPath, [`dist/server/${name}.js`, ...args], { env, encoding: "utf8" });
-  const first = await startServer("demo", { RAVIK_DATA: folder, PORT: "0" });
-  const store = { address: `http://127.0.0.1:${first.port}`, dataFolder: folder, stop: async () => undefined };
+  const first = await startServer("demo", { RAVIK_DATA: folder, PORT: "0" }, time);
+  const store = { address: `http://127.0.0.1:${first.port}`, dataFolder: folder, time, stop: async () => undefined };
   await signIn(page, store, "Nessa Quill");
   await expect(page.getByText("saved on this tablet").first()).toBeVisible({ timeout: 90_000 });
   await startWalk(page, store);
@@ -51,7 +55,7 @@ test("a store whose folder was deleted is put back; a tablet brings what came af
   rmSync(folder, { recursive: true });
   const backup = join(backups, readdirSync(backups)[0]!);
   expect(run("restore", backup)).toContain("is the store of");
-  const second = await startServer("demo", { RAVIK_DATA: folder, PORT: String(first.port) });
+  const second = await startServer("demo", { RAVIK_DATA: folder, PORT: String(first.port) }, time);
   await context.setOffline(false);
   await expect(page.getByText("All synced")).toBeVisible({ timeout: 90_000 });
   await expect

@@ -1,19 +1,63 @@
 import { execFileSync } from "node:child_process";
 import { rmSync, writeFileSync } from "node:fs";
 import { AxeBuilder } from "@axe-core/playwright";
-import { test as base, expect, type Page } from "@playwright/test";
-import { type DemoProcess, makeDemoSeed, startDemoProcess } from "../cli/demoProcess.ts";
+import { type BrowserContext, test as base, expect, type Page } from "@playwright/test";
+import {
+  beginTime,
+  type DemoProcess,
+  type GivenTime,
+  makeDemoSeed,
+  nowMsOf,
+  startDemoProcess,
+  wallTime,
+} from "../cli/demoProcess.ts";
+
+interface TestParts {
+  /** The time it is for the server and the browser of this test. */
+  readonly time: GivenTime;
+  readonly store: DemoProcess;
+  /** Set by a test that changes nothing another could see: it shares its store with others of its kind. */
+  readonly onlyLooks: boolean;
+}
+interface WorkerParts {
+  /** The folder of a demo store made on this day. */
+  readonly findSeed: (time: GivenTime) => Promise<string>;
+  /** The store of those that only look. */
+  readonly findShared: () => Promise<DemoProcess>;
+}
+
+/** What a browser opened since is given as its time; one test runs after the other. */
+let timeNow: GivenTime = wallTime;
+const given = new WeakSet<BrowserContext>();
+/** A given day moves pages, and neither cookies nor workers: whatever is tried on one starts with a fresh profile. */
+async function giveTime(context: BrowserContext): Promise<void> {
+  if (timeNow === wallTime || given.has(context)) return;
+  given.add(context);
+  await context.clock.install({ time: nowMsOf(timeNow) });
+}
 
 /** A browser test with a server and a fresh demo store of its own, a copy of one that is made once a day. */
-export const test = base.extend<{ store: DemoProcess }, { findSeed: () => Promise<string> }>({
+export const test = base.extend<TestParts, WorkerParts>({
+  browser: [
+    async ({ browser }, use) => {
+      const open = browser.newContext.bind(browser);
+      browser.newContext = async (options) => {
+        const context = await open(options);
+        await giveTime(context);
+        return context;
+      };
+      await use(browser);
+    },
+    { scope: "worker" },
+  ],
   findSeed: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of what a fixture needs from this pattern
     async ({}, use) => {
       const seeds = new Map<string, string>();
       // The demo's days count from the day it is made: what was made before midnight is yesterday's after it.
-      await use(async () => {
-        const day = new Date().toISOString().slice(0, 10);
-        const seed = seeds.get(day) ?? (await makeDemoSeed());
+      await use(async (time) => {
+        const day = new Date(nowMsOf(time)).toDateString();
+        const seed = seeds.get(day) ?? (await makeDemoSeed(time));
         seeds.set(day, seed);
         return seed;
       });
@@ -21,8 +65,31 @@ export const test = base.extend<{ store: DemoProcess }, { findSeed: () => Promis
     },
     { scope: "worker" },
   ],
-  store: async ({ findSeed }, use) => {
-    const store = await startDemoProcess(await findSeed());
+  findShared: [
+    async ({ findSeed }, use) => {
+      const shared: Promise<DemoProcess>[] = [];
+      const time = beginTime(process.env.RAVIK_TEST_NOW);
+      await use(() => {
+        if (shared.length === 0) shared.push(findSeed(time).then((seed) => startDemoProcess({ seed, time })));
+        return shared[0]!;
+      });
+      for (const store of shared) await (await store).stop();
+    },
+    { scope: "worker" },
+  ],
+  onlyLooks: [false, { option: true }],
+  // Anew for each test, so that a late evening is one for the last test too; where a store is shared, its own.
+  time: async ({ onlyLooks, findShared }, use) => {
+    timeNow = onlyLooks ? (await findShared()).time : beginTime(process.env.RAVIK_TEST_NOW);
+    await use(timeNow);
+  },
+  context: async ({ context, time: _ }, use) => {
+    await giveTime(context);
+    await use(context);
+  },
+  store: async ({ findSeed, findShared, onlyLooks, time }, use) => {
+    if (onlyLooks) return use(await findShared());
+    const store = await startDemoProcess({ seed: await findSeed(time), time });
     await use(store);
     await store.stop();
   },

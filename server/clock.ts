@@ -11,6 +11,12 @@ export interface Clock {
   today(): LocalDate;
 }
 
+/** A clock that shows `now` as this is called and goes on from there: another day, for tests and the demo. */
+export const createGivenClock = (usualZone: string, now: Instant): Clock => {
+  const aheadMs = Date.parse(now) - Date.now();
+  return createClock(usualZone, () => Date.now() + aheadMs);
+};
+
 /** The wall clock, its days those of the store's time zone. `nowMs`: another clock in its place. */
 export function createClock(usualZone: string, nowMs: () => number = Date.now): Clock {
   let timeZone = usualZone;

@@ -8,6 +8,7 @@ it("has sensible defaults", () => {
 it.each([
   [{ PORT: "ninety" }, "PORT"],
   [{ PORT: "70000" }, "PORT"],
+  [{ RAVIK_NOW: "tomorrow" }, "RAVIK_NOW"],
   [{ RAVIK_ZONE: "Mars/North" }, "RAVIK_ZONE must be a time zone"],
 ])("stops the start on %j and names it", (env, words) => {
   expect(() => readConfig(env)).toThrow(words);

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { type Instant, instantSchema } from "../core/dates/index.ts";
 import { StartRefused } from "./startRefused.ts";
 
 const configSchema = z.object({
@@ -16,6 +17,8 @@ const configSchema = z.object({
   RAVIK_BACKUP_PASSPHRASE: z.string().min(12).optional(),
   /** So many percent of the backups' disk stay free. */
   RAVIK_BACKUP_FREE: z.coerce.number().min(0).max(90).default(10),
+  /** The time it is when the program starts, for tests and the demo: a real store goes by the wall clock alone. */
+  RAVIK_NOW: instantSchema.optional(),
   RAVIK_LOG: z.enum(["silent", "fatal", "error", "warn", "info", "debug"]).default("info"),
   RAVIK_ZONE: z
     .string()
@@ -31,6 +34,8 @@ export interface Config {
   readonly webFolder: string;
   readonly logLevel: string;
   readonly timeZone: string;
+  /** Null: the wall clock. */
+  readonly givenNow: Instant | null;
   readonly publicAddress: string | null;
   readonly hasProxy: boolean;
   readonly backupFolder: string | null;
@@ -54,6 +59,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     webFolder: value.RAVIK_WEB,
     logLevel: value.RAVIK_LOG,
     timeZone: value.RAVIK_ZONE,
+    givenNow: value.RAVIK_NOW ?? null,
     publicAddress: value.RAVIK_ADDRESS ?? null,
     hasProxy: value.RAVIK_TRUST_PROXY === "1",
     backupFolder: value.RAVIK_BACKUP ?? null,

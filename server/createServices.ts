@@ -83,6 +83,8 @@ export interface DemoAccount {
 /** What only the demo has: accounts that are shown on the sign-in screen, and pretended services outside. */
 export interface Demo {
   readonly accounts: readonly DemoAccount[];
+  /** What a password's hash costs where passwords are no secret. */
+  readonly passwordCost: ScryptCost;
   readonly carrier: Carrier;
   readonly gateway: Gateway;
   readonly forecaster: Forecaster;
@@ -114,7 +116,7 @@ export function createServices(
     hasher = hashHere,
     press = pressHere,
     keeper = noKeeper,
-    passwordCost: cost = usualCost,
+    passwordCost: cost = demo?.passwordCost ?? usualCost,
     log,
   }: ServiceOptions = {},
 ) {

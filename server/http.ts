@@ -122,7 +122,10 @@ async function note(
   { audit, clock }: AuthContext,
 ) {
   const isSaid = ([name, value]: [string, unknown]) =>
-    !secrets.has(name) && !unsaid.includes(name) && ["string", "number", "boolean"].includes(typeof value);
+    !secrets.has(name) &&
+    !unsaid.includes(name) &&
+    value !== "" &&
+    ["string", "number", "boolean"].includes(typeof value);
   const said = [params, body]
     .flatMap((part) => Object.entries(part ?? {}))
     .filter(isSaid)

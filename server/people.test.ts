@@ -4,7 +4,7 @@ import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { toInstant } from "../core/dates/index.ts";
 import { regions } from "../core/region/index.ts";
-import { demoCost } from "../demo/makeStore.ts";
+import { demoCost } from "../demo/accounts.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 import { hashHere, hashPassword, isPassword } from "./signIn/passwords.ts";
 

@@ -4,7 +4,7 @@ import { setFlagsFromString } from "node:v8";
 import { type Logger, pino } from "pino";
 import packageJson from "../package.json" with { type: "json" };
 import { createApp } from "./app.ts";
-import { type Clock, createClock } from "./clock.ts";
+import { type Clock, createClock, createGivenClock } from "./clock.ts";
 import { readConfig } from "./config.ts";
 import { createServices, type Demo } from "./createServices.ts";
 import { openDatabase } from "./database/open.ts";
@@ -14,6 +14,7 @@ import { createPressWorker } from "./pdf/press.ts";
 import { createPlanWorker } from "./planning/planner.ts";
 import { keepHead } from "./sealHeads.ts";
 import { createHashWorker } from "./signIn/hasher.ts";
+import { StartRefused } from "./startRefused.ts";
 import { openStoreKey } from "./storeKey.ts";
 
 const jobsEveryMs = 20_000;
@@ -36,9 +37,14 @@ function sayNewStore(address: string, code: string) {
   console.log(`\nThis store is new. Open ${address}/set-up and type this code:\n\n    ${code}\n`);
 }
 
-/** Opens the store, listens, does by itself what is to be done, and ends well when it is told to. `demo`: null for a real store. */
-export async function runServer(demo: Demo | null): Promise<void> {
+/**
+ * Opens the store, listens, does by itself what is to be done, and ends well when it is told to. `demo`: null for a real store.
+ * `takesGivenNow`: whether RAVIK_NOW may set its clock. Failure: `StartRefused`.
+ */
+export async function runServer(demo: Demo | null, { takesGivenNow = demo !== null } = {}): Promise<void> {
   const config = readConfig(process.env);
+  if (config.givenNow !== null && !takesGivenNow)
+    throw new StartRefused("RAVIK_NOW is for tests and the demo: a store goes by the wall clock. Start without it");
   const log = pino({ level: config.logLevel });
 
   const unlock = await lockFolder(config.dataFolder);
@@ -47,7 +53,8 @@ export async function runServer(demo: Demo | null): Promise<void> {
   const planner = createPlanWorker();
   const hasher = createHashWorker();
   const press = createPressWorker();
-  const clock = createClock(config.timeZone);
+  const clock =
+    config.givenNow === null ? createClock(config.timeZone) : createGivenClock(config.timeZone, config.givenNow);
   const keeper =
     config.backupFolder === null ? noKeeper : keepBackups(config.dataFolder, config.backupFolder, clock, log);
   const services = createServices(database, clock, demo, {

@@ -46,6 +46,11 @@ describe("a start that cannot be", () => {
     expect(second.said).not.toMatch(/^\s+at /m);
     const wrong = await start("dist/server/main.js", { RAVIK_DATA: own, RAVIK_ZONE: "Mars/North" }).ended;
     expect(wrong).toMatchObject({ code: 1, said: expect.stringMatching(/^ravik: .*RAVIK_ZONE must be a time zone/) });
+    const given = await start("dist/server/main.js", { RAVIK_DATA: own, RAVIK_NOW: "2027-03-14T12:00:00.000Z" }).ended;
+    expect(given).toMatchObject({
+      code: 1,
+      said: expect.stringMatching(/^ravik: RAVIK_NOW is for tests and the demo/),
+    });
   }, 60_000);
 
   it("says that the port is taken", async () => {

@@ -13,6 +13,7 @@ export default defineConfig({
       input: {
         main: "server/main.ts",
         demo: "cli/demoServer.ts",
+        test: "cli/testServer.ts",
         planWorker: "server/planning/planWorker.ts",
         pressWorker: "server/pdf/pressWorker.ts",
         hashWorker: "server/signIn/hashWorker.ts",

@@ -17,7 +17,7 @@ export const handoverEndpoints = {
     summary: "Plan a handover of a boat",
     admits: planners,
     audit: "boats",
-    unsaid: ["note"],
+    unsaid: ["note", "phone", "email"],
     params: none,
     query: none,
     body: newDeliverySchema,

@@ -42,7 +42,7 @@ export {
   signRoles,
 } from "./kinds.ts";
 export { type BeforeParting, type Forgotten, listBeforeParting, scoreForgotten } from "./listBeforeParting.ts";
-export { formatBuyers, formatStrike, struckFirstWords, struckName } from "./names.ts";
+export { formatBuyers, formatFirstNames, formatStrike, struckFirstWords, struckName, unnamedOwner } from "./names.ts";
 export {
   listObstacles,
   listStartObstacles,

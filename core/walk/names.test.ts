@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { formatBuyers, formatStrike, struckName } from "./index.ts";
+import { formatBuyers, formatFirstNames, formatStrike, struckName, unnamedOwner } from "./index.ts";
 
 const named = (...names: string[]) => names.map((name) => ({ name }));
 
@@ -12,6 +12,18 @@ describe("the buyers of a handover in one line", () => {
     ["", []],
   ])("is %j", (says, buyers) => {
     expect(formatBuyers(buyers)).toBe(says);
+  });
+});
+
+describe("how people are called in a message", () => {
+  it.each([
+    ["Ilse and Piet", "Ilse Warrender-Featherstonehaugh-Okonkwo and Piet Marram"],
+    ["Dov", "Dov"],
+    ["there", formatBuyers(named(struckName))],
+    ["there", unnamedOwner],
+    ["there", ""],
+  ])("is %j", (says, buyers) => {
+    expect(formatFirstNames(buyers)).toBe(says);
   });
 });
 

@@ -7,11 +7,28 @@ export const struckName = "(struck)";
 export const struckFirstWords =
   "It was sealed in the old format, over the names themselves: its seal can no longer be recomputed. What stays fits what was sealed with it.";
 
+/** Who is meant where all names were struck. */
+const unnamedBuyer = "the buyer";
+/** Stands where a boat was sold and nobody wrote down to whom. */
+export const unnamedOwner = "owner not named";
+
 /** The buyers of a handover in one line, for screens and messages; nobody is called by a name that was struck. */
 export function formatBuyers(buyers: readonly { readonly name: string }[]): string {
   const names = buyers.flatMap(({ name }) => (name === struckName ? [] : [name]));
-  return names.length === 0 && buyers.length > 0 ? "the buyer" : names.join(" and ");
+  return names.length === 0 && buyers.length > 0 ? unnamedBuyer : names.join(" and ");
 }
+
+/**
+ * How people are called in a message: `Ilse Varnholt and Piet Varnholt` → `Ilse and Piet`. Where nobody is named, `there`, for
+ * "Hello there".
+ */
+export const formatFirstNames = (buyers: string): string =>
+  ["", unnamedBuyer, unnamedOwner].includes(buyers)
+    ? "there"
+    : buyers
+        .split(" and ")
+        .map((name) => name.split(" ")[0])
+        .join(" and ");
 
 interface Struck {
   readonly people: number;

@@ -4,6 +4,7 @@ import type { Services } from "../createServices.ts";
 import { writeCsv } from "../csv.ts";
 import { Failure } from "../failure.ts";
 import { serve } from "../http.ts";
+import { nameThings } from "../services/auditNames.ts";
 import { setDevice } from "../signIn/cookies.ts";
 import type { DescribePerson } from "./sign.ts";
 
@@ -200,13 +201,13 @@ function routeAudit(router: Router, services: Services) {
   router.get(
     endpoints.audit.path,
     serve(endpoints.audit, auth, async ({ query: { find, before = null } }) => ({
-      lines: await audit.list({ find, before, most: mostLines }),
+      lines: await nameThings(services, await audit.list({ find, before, most: mostLines })),
     })),
   );
   router.get(
     endpoints.auditCsv.path,
     serve(endpoints.auditCsv, auth, async ({ query: { find, before = null }, ctx }) => {
-      const lines = await audit.list({ find, before, most: mostCsvLines });
+      const lines = await nameThings(services, await audit.list({ find, before, most: mostCsvLines }));
       ctx.type = "text/csv";
       ctx.set("Content-Disposition", 'attachment; filename="audit.csv"');
       ctx.body = writeCsv(lines, ["number", "at", "by", "name", "kind", "what", "about"]);

@@ -2,13 +2,13 @@ import type { AnswerOf, endpoints } from "../../api/index.ts";
 import { type BoatSort, type BoatStage, boatStages, findStage, soonBy } from "../../core/care/index.ts";
 import type { LocalDate } from "../../core/dates/index.ts";
 import { toPlainLetters } from "../../core/text/index.ts";
-import { formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import { createReadModels, type Versions } from "../readModel.ts";
 import type { BoatShape, Boats, ListedBoat } from "../repositories/boats.ts";
-import type { Deliveries } from "../repositories/deliveries.ts";
+import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import { contactOf } from "./contactOf.ts";
 import type { FleetBoat, FleetCare } from "./fleetCare.ts";
+import { sayPeople } from "./nameBoat.ts";
 
 interface Parts {
   readonly boats: Boats;
@@ -91,9 +91,8 @@ export function createBoatList(parts: Parts) {
 function toLine({ contact, lastBuyers, ...boat }: ListedBoat, cared: FleetBoat | undefined, dueBy: LocalDate): Line {
   const { name, hull, stock, inService, id, color, owed, family, loaM, beamM, engines } = boat;
   const { name: named, phone } = contactOf({ contact });
-  const handedTo = lastBuyers === null ? null : (JSON.parse(lastBuyers) as { name: string }[]);
-  // A boat sold before its handovers were kept here has whom its contact names.
-  const buyers = handedTo === null ? named : formatBuyers(handedTo);
+  const handedTo = lastBuyers === null ? null : (JSON.parse(lastBuyers) as DeliveryRecord["buyers"]);
+  const buyers = sayPeople({ contact, inService }, handedTo);
   const people = handedTo === null ? [named] : handedTo.map((each) => each.name);
   const tie = `${name}\n${hull}`;
   const due = cared?.facts.next?.due ?? null;

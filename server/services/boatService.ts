@@ -20,6 +20,7 @@ import type { CareReader } from "./careReader.ts";
 import { contactOf } from "./contactOf.ts";
 import type { FleetBoat, FleetCare } from "./fleetCare.ts";
 import type { Library, LibraryService } from "./libraryService.ts";
+import { listPeople, nameBoat } from "./nameBoat.ts";
 import type { RigService } from "./rigService.ts";
 import type { TowingService } from "./towingService.ts";
 import type { HandoverContext, WalkReader } from "./walkReader.ts";
@@ -67,11 +68,6 @@ export function createBoatService(parts: Parts) {
 }
 
 export type BoatService = ReturnType<typeof createBoatService>;
-
-function buyersOf(boatId: string, sold: readonly DeliveryRecord[]): string {
-  const last = sold.filter((delivery) => delivery.boatId === boatId).at(-1);
-  return last === undefined ? "" : formatBuyers(last.buyers);
-}
 
 /** What is owed of these deliveries, what wants doing first at the top. */
 function rankOwed(
@@ -143,13 +139,11 @@ function describeHandover(
   };
 }
 
-function describeDue({ boat, facts }: FleetBoat, buyers: string): Today["due"][number] {
+function describeDue({ boat, facts }: FleetBoat, sold: readonly DeliveryRecord[]): Today["due"][number] {
   const { engine, title, due, likelyNowH, reportedH, reportedOn } = facts.next!;
   return {
     boat: boat.id,
-    boatName: boat.name,
-    serial: serialOf(boat.hull),
-    buyers,
+    ...nameBoat(boat, sold),
     engine,
     title,
     likelyNowH,
@@ -168,7 +162,7 @@ async function fallsDue({ deliveries, fleetCare }: Parts, date: LocalDate): Prom
   const shown = coming.slice(0, mostRows);
   const sold = await deliveries.listOfBoats(shown.map(({ boat }) => boat.id));
   return {
-    due: shown.map((each) => describeDue(each, buyersOf(each.boat.id, sold))),
+    due: shown.map((each) => describeDue(each, sold)),
     dueInAll: coming.length,
   };
 }
@@ -247,17 +241,13 @@ async function listSlots({ bookings, boats, deliveries }: Parts, date: LocalDate
   const ids = today.map(({ boat }) => boat);
   const [byId, sold] = await Promise.all([boats.findMany(ids), deliveries.listOfBoats(ids)]);
   return today.map(({ id, boat: boatId, startMin, labourH, items, note }) => {
-    const boat = byId.get(boatId)!;
-    const buyers = buyersOf(boatId, sold) || contactOf(boat).name;
     return {
       boat: boatId,
-      boatName: boat.name,
-      serial: serialOf(boat.hull),
+      ...nameBoat(byId.get(boatId)!, sold),
       id,
       startMin,
       durationMin: Math.round(labourH * 60),
       title: items.map(({ title }) => title).join(", ") || note || "Slot",
-      buyers,
     };
   });
 }
@@ -308,7 +298,7 @@ async function describeBoat(parts: Parts, id: string): Promise<Boat> {
     hull: boat.hull,
     rig: rigService.read(boat.rigText),
     inService: boat.inService,
-    buyers: buyersOf(id, mine),
+    buyers: listPeople(boat, mine),
     stock: boat.stock,
     color: boat.color,
     language: mine.at(-1)?.planOptions.language ?? "en",

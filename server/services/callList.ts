@@ -1,8 +1,6 @@
 import type { CallList, CareLine } from "../../api/index.ts";
 import { type CareFacts, rankCare } from "../../core/aftercare/index.ts";
 import { dayOf, type LocalDate, toInstant } from "../../core/dates/index.ts";
-import { serialOf } from "../../core/rig/index.ts";
-import { formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Jobs } from "../jobs.ts";
 import type { Messages } from "../messages.ts";
@@ -12,7 +10,9 @@ import type { Deliveries } from "../repositories/deliveries.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import { contactOf } from "./contactOf.ts";
 import type { FleetBoat, FleetCare } from "./fleetCare.ts";
+import { groupByBoat } from "./groupByBoat.ts";
 import type { PostOffice } from "./letters.ts";
+import { nameBoat } from "./nameBoat.ts";
 
 export interface CallListParts {
   readonly boats: Boats;
@@ -109,18 +109,15 @@ async function describeLines(
   bookingOf: ReadonlyMap<string, CareLine["booking"]>,
 ) {
   const sold = await deliveries.listOfBoats(shown.map(({ one }) => one.boat.id));
-  const soldOf = new Map(sold.map((delivery) => [delivery.boatId, delivery]));
+  const soldOf = groupByBoat(sold);
   return shown.map(({ one, weight, reasons, lastMessage, callBack, questions }): CareLine => {
     const { boat, reportedH, likelyNowH, reportedOn } = one;
-    const delivery = soldOf.get(boat.id);
-    const contact = contactOf(boat);
+    const mine = soldOf.get(boat.id) ?? [];
     return {
       boat: boat.id,
-      boatName: boat.name,
-      serial: serialOf(boat.hull),
-      buyers: delivery === undefined ? contact.name : formatBuyers(delivery.buyers),
-      contact,
-      delivery: delivery?.id ?? null,
+      ...nameBoat(boat, mine),
+      contact: contactOf(boat),
+      delivery: mine.at(-1)?.id ?? null,
       weight,
       reasons,
       reportedH,

@@ -15,6 +15,7 @@ import type { Deliveries } from "../repositories/deliveries.ts";
 import type { Runs } from "../repositories/runs.ts";
 import type { Settings } from "../repositories/settings.ts";
 import type { Withdrawals } from "../repositories/withdrawals.ts";
+import { groupByBoat } from "./groupByBoat.ts";
 import type { PackService } from "./packService.ts";
 import type { RigService } from "./rigService.ts";
 
@@ -78,8 +79,8 @@ export function createCareReader(parts: Parts) {
       boats.listServices(ids, transaction),
       runs.listOf(ids, transaction),
     ]);
-    const [readingsBy, fillsBy] = [groupBy(readings), groupBy(fills)];
-    const [servicesBy, runsBy] = [groupBy(services), groupBy(ran)];
+    const [readingsBy, fillsBy] = [groupByBoat(readings), groupByBoat(fills)];
+    const [servicesBy, runsBy] = [groupByBoat(services), groupByBoat(ran)];
     const today = clock.today();
     return many.map(({ id, rig, inService }) => ({
       rig,
@@ -107,16 +108,6 @@ export function createCareReader(parts: Parts) {
 }
 
 export type CareReader = ReturnType<typeof createCareReader>;
-
-function groupBy<R extends { boatId: string }>(rows: readonly R[]) {
-  const groups = new Map<string, R[]>();
-  for (const row of rows) {
-    const group = groups.get(row.boatId);
-    if (group === undefined) groups.set(row.boatId, [row]);
-    else group.push(row);
-  }
-  return groups;
-}
 
 /** Gear that was counted with a date when the boat was handed over last. */
 async function datedGear({ deliveries }: Parts, boatId: string, rig: Pick<Rig, "gear">): Promise<Dated[]> {

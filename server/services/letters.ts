@@ -2,7 +2,7 @@ import type { MessageLine, MessageList } from "../../api/index.ts";
 import { messageTemplates } from "../../content/index.ts";
 import { type Instant, type LocalDate, minutesOfDay } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
-import { formatBuyers } from "../../core/walk/index.ts";
+import { formatFirstNames, unnamedOwner } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
@@ -13,6 +13,7 @@ import type { Deliveries } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import { contactOf } from "./contactOf.ts";
+import { sayPeople } from "./nameBoat.ts";
 
 export interface LetterParts {
   readonly database: Database;
@@ -71,9 +72,9 @@ export function createPostOffice(parts: LetterParts) {
   };
   const fill = async (template: string, boat: BoatHead) => {
     const { store, phone } = await settings.read();
-    const { buyers } = await findRecipient(parts, boat);
+    const { recipient } = await findRecipient(parts, boat);
     const names: Record<string, string> = {
-      buyers: formatBuyers(buyers.map(({ name }) => ({ name: name.split(" ")[0]! }))),
+      buyers: formatFirstNames(recipient),
       store,
       phone,
       boat: boat.name,
@@ -229,8 +230,7 @@ async function readTemplates({ settings }: LetterParts) {
 /** Who is written to: the buyers of the last handover, or whom the contact names. */
 async function findRecipient({ deliveries }: LetterParts, boat: BoatHead) {
   const last = (await deliveries.listOfBoats([boat.id])).at(-1);
-  const buyers = last === undefined ? [contactOf(boat)] : last.buyers;
-  return { deliveryId: last?.id ?? null, recipient: formatBuyers(buyers), buyers };
+  return { deliveryId: last?.id ?? null, recipient: sayPeople(boat, last?.buyers ?? null) || unnamedOwner };
 }
 
 async function getBoat({ boats }: LetterParts, id: string, transaction?: Transaction) {

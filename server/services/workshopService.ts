@@ -1,7 +1,5 @@
 import type { Booking, WorkshopSheet, WorkshopWeek } from "../../api/index.ts";
 import { addDays, type LocalDate } from "../../core/dates/index.ts";
-import { serialOf } from "../../core/rig/index.ts";
-import { formatBuyers } from "../../core/walk/index.ts";
 import {
   capacityOfDay,
   chanceIn,
@@ -19,8 +17,8 @@ import type { Boats } from "../repositories/boats.ts";
 import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
 import type { createSettings } from "../repositories/settings.ts";
-import { contactOf } from "./contactOf.ts";
-import type { FleetBoat, FleetCare } from "./fleetCare.ts";
+import type { FleetCare } from "./fleetCare.ts";
+import { nameBoats } from "./nameBoat.ts";
 
 interface Parts {
   readonly database: Database;
@@ -38,7 +36,8 @@ const mostOfWeek = 40;
 const leastH = 0.05;
 
 /** The workshop's year: what is expected, what is booked, and whom to offer an earlier slot. */
-export function createWorkshopService({ database, boats, deliveries, bookings, fleetCare, settings, clock }: Parts) {
+export function createWorkshopService(parts: Parts) {
+  const { database, boats, bookings, fleetCare, settings, clock } = parts;
   /** All work there is to come: what is booked, and what is expected and not booked yet. */
   const readJobs = async () => {
     const today = clock.today();
@@ -59,20 +58,9 @@ export function createWorkshopService({ database, boats, deliveries, bookings, f
         if (!bookedBoats.has(boat.id) || !isBooked.has(`${job.boat} ${job.scope} ${job.item}`)) jobs.push(job);
     return { today, fleet, booked, workshop, region, firstDay, jobs };
   };
-  /** Boats by their name and people, of few. */
-  const createNames = async (fleet: readonly FleetBoat[], ids: readonly string[]) => {
-    const boatOf = new Map(fleet.map(({ boat }) => [boat.id, boat]));
-    const sold = await deliveries.listOfBoats(ids);
-    const buyersOf = new Map(sold.map(({ boatId, buyers }) => [boatId, formatBuyers(buyers)]));
-    return <B extends { boat: string }>(each: B) => {
-      const boat = boatOf.get(each.boat);
-      const buyers = buyersOf.get(each.boat) ?? (boat === undefined ? "" : contactOf(boat).name);
-      return { ...each, boatName: boat?.name ?? "", serial: serialOf(boat?.hull ?? ""), buyers };
-    };
-  };
   return {
     async describeWeek(begins: LocalDate): Promise<WorkshopWeek> {
-      const { fleet, firstDay, jobs } = await readJobs();
+      const { firstDay, jobs } = await readJobs();
       const week = weekOf(begins, firstDay);
       const made = new Map<string, { expectedH: number; titles: Set<string>; isBooked: boolean }>();
       for (const job of begins < firstDay ? [] : jobs) {
@@ -88,12 +76,12 @@ export function createWorkshopService({ database, boats, deliveries, bookings, f
       }
       const sorted = [...made].sort(([a, one], [b, other]) => other.expectedH - one.expectedH || (a < b ? -1 : 1));
       const shown = sorted.slice(0, mostOfWeek);
-      const name = await createNames(
-        fleet,
+      const name = await nameBoats(
+        parts,
         shown.map(([boat]) => boat),
       );
       return {
-        boats: shown.map(([boat, { titles, ...rest }]) => name({ boat, titles: [...titles], ...rest })),
+        boats: shown.map(([boat, { titles, ...rest }]) => ({ boat, titles: [...titles], ...rest, ...name(boat) })),
         more: sorted.length - shown.length,
       };
     },
@@ -102,17 +90,18 @@ export function createWorkshopService({ database, boats, deliveries, bookings, f
       const { today, fleet, booked, workshop, region, jobs } = await readJobs();
       const weeks = sumLoad(jobs, today, workshop, region.weekStart);
       const offers = flattenLoad(jobs, weeks);
-      const name = await createNames(
-        fleet,
+      const name = await nameBoats(
+        parts,
         [...offers, ...booked].map(({ boat }) => boat),
       );
+      const addNames = <B extends { boat: string }>(each: B) => ({ ...each, ...name(each.boat) });
       return {
         date: today,
         engines: fleet.reduce((sum, { facts }) => sum + facts.engines.length, 0),
         workshop,
         weeks,
-        offers: offers.map(name),
-        bookings: booked.map(name),
+        offers: offers.map(addNames),
+        bookings: booked.map(addNames),
       };
     },
 

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { DockCall } from "../../api/index.ts";
 import { storeDay } from "../ui/storeTime.ts";
-import { formatClock, formatDayAndYear } from "../ui/words.ts";
+import { afterComma, formatClock, formatDayAndYear } from "../ui/words.ts";
 
 interface CallListProps {
   readonly label: string;
@@ -30,7 +30,7 @@ export function CallList({ label, calls, isOfBoat = false }: CallListProps) {
                   <Link to={`/boats/${call.boat}`} className="underline">
                     {call.boatName} {call.hull}
                   </Link>
-                  , {call.buyers},{" "}
+                  {afterComma(call.buyers)},{" "}
                 </>
               )}
               {formatDayAndYear(storeDay(call.at))}, {formatClock(call.at)},{" "}

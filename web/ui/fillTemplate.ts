@@ -5,13 +5,6 @@ import { formatDay, formatDayAndYear } from "./words.ts";
 export const fillTemplate = (text: string, words: Readonly<Record<string, string>>): string =>
   text.replace(/\{(\w+)\}/g, (place, name: string) => words[name] ?? place);
 
-/** How people are called in a message: `Ilse Varnholt and Piet Varnholt` → `Ilse and Piet`. */
-export const formatFirstNames = (buyers: string): string =>
-  buyers
-    .split(" and ")
-    .map((name) => name.split(" ")[0])
-    .join(" and ");
-
 /** `{falls} {date}` of something that falls due: `falls due about Mon 1 Jun`; `has likely been due since 3 May 2025`. */
 export function fillFalls({ date, range, isAnyDay }: Day, isOverdue: boolean): { falls: string; date: string } {
   if (isOverdue)

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { LocalDate } from "../../core/dates/index.ts";
 import { type Day, describeDue, formatDue, formatRange } from "./DueDay.tsx";
-import { fillFalls, fillTemplate, formatFirstNames } from "./fillTemplate.ts";
+import { fillFalls, fillTemplate } from "./fillTemplate.ts";
 import { formatMoney, readMoney, toAmount } from "./money.ts";
 import { formatHours } from "./words.ts";
 
@@ -52,11 +52,6 @@ describe("message templates", () => {
       "Hello Ilse, your Wending 23: {link}",
     );
     expect(fillTemplate("{buyers}{buyers}", { buyers: "{boat}", boat: "no" })).toBe("{boat}{boat}");
-  });
-
-  it("call people by their first names", () => {
-    expect(formatFirstNames("Ilse Warrender-Featherstonehaugh-Okonkwo and Piet Marram")).toBe("Ilse and Piet");
-    expect(formatFirstNames("Dov")).toBe("Dov");
   });
 
   it("say of what is past due that it has been", () => {

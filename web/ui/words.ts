@@ -65,5 +65,8 @@ export const monthNames = [
   "December",
 ] as const;
 
+/** `, Ilse Varnholt` behind a name; nothing where there is nobody. */
+export const afterComma = (text: string): string => (text === "" ? "" : `, ${text}`);
+
 /** A number with the word that goes with it. (1, "thing is", "things are") → "1 thing is". */
 export const count = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;

@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { CallList, CareLine, MessageLine } from "../../../api/index.ts";
 import type { LocalDate } from "../../../core/dates/index.ts";
+import { formatFirstNames } from "../../../core/walk/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatQuery, careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
@@ -15,12 +16,12 @@ import { OwedRow } from "../../owed/OwedRow.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
 import { DateInput } from "../../ui/DateInput.tsx";
-import { fillFalls, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
+import { fillFalls, fillTemplate } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { storeDay } from "../../ui/storeTime.ts";
 import { useFormId } from "../../ui/useIds.ts";
-import { formatLongDay } from "../../ui/words.ts";
+import { afterComma, formatLongDay } from "../../ui/words.ts";
 
 const templateFor: Record<CareLine["reasons"][number]["reason"], string> = {
   "first-contact": "hello",
@@ -94,7 +95,7 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
     },
   });
   return (
-    <section aria-label={`${line.boatName}, ${line.buyers}`} className="border-t border-ink pt-3">
+    <section aria-label={`${line.boatName}${afterComma(line.buyers)}`} className="border-t border-ink pt-3">
       <WhoItIs line={line} onChanged={refresh} />
       {line.questions.map((question) => (
         <Question key={question.ref} question={question} onAnswered={refresh} />

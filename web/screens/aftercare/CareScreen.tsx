@@ -8,7 +8,7 @@ import { formatDue, formatRange } from "../../ui/DueDay.tsx";
 import { EmptySheet } from "../../ui/EmptySheet.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { storeDay } from "../../ui/storeTime.ts";
-import { formatDay, formatDayAndYear, formatDistance } from "../../ui/words.ts";
+import { afterComma, formatDay, formatDayAndYear, formatDistance } from "../../ui/words.ts";
 import { AftercareTabs } from "./AftercareTabs.tsx";
 import { CallSheet } from "./CallSheet.tsx";
 import { OurWords } from "./OurWords.tsx";
@@ -165,7 +165,8 @@ function CareRow({ line, today, isPicked, onPick }: RowProps) {
             </span>
           ))}
           <span className="block break-words">
-            {line.boatName} <span className="text-soft">{line.serial}</span>, {line.buyers}
+            {line.boatName} <span className="text-soft">{line.serial}</span>
+            {afterComma(line.buyers)}
           </span>
         </span>
         <span className="text-sm text-soft md:text-right">

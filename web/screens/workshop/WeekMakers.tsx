@@ -5,6 +5,7 @@ import type { WorkshopSheet } from "../../../api/index.ts";
 import type { LocalDate } from "../../../core/dates/index.ts";
 import { ask } from "../../app/client.ts";
 import { Fetched } from "../../ui/Fetched.tsx";
+import { afterComma } from "../../ui/words.ts";
 
 interface WeekMakersProps {
   readonly begins: LocalDate;
@@ -48,7 +49,7 @@ function Makers({ begins }: { begins: LocalDate }) {
                 <Link to={`/boats/${boat}`} className="font-semibold underline">
                   {boatName} {serial}
                 </Link>
-                , {buyers}
+                {afterComma(buyers)}
                 <span className="block text-sm text-soft">
                   {titles.join(", ")}
                   {isBooked && ". Booked"}

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { WorkshopSheet } from "../../../api/index.ts";
 import { isOneOf, mechanics } from "../../../api/roles.ts";
 import { addDays, type LocalDate } from "../../../core/dates/index.ts";
+import { formatFirstNames } from "../../../core/walk/index.ts";
 import { capacityOfDay, startOfWeek } from "../../../core/workshop/index.ts";
 import { ask } from "../../app/client.ts";
 import { careQuery, queryClient, workshopQuery } from "../../app/queries.ts";
@@ -12,12 +13,12 @@ import { BookForm } from "../../booking/BookForm.tsx";
 import { Button, linkLook } from "../../ui/Button.tsx";
 import { formatDue, formatRange } from "../../ui/DueDay.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
-import { fillFalls, fillTemplate, formatFirstNames } from "../../ui/fillTemplate.ts";
+import { fillFalls, fillTemplate } from "../../ui/fillTemplate.ts";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { storeRegion } from "../../ui/storeTime.ts";
 import { useIds } from "../../ui/useIds.ts";
-import { formatDay, formatDayAndYear, formatMinuteOfDay } from "../../ui/words.ts";
+import { afterComma, formatDay, formatDayAndYear, formatMinuteOfDay } from "../../ui/words.ts";
 import { DonePad } from "./DonePad.tsx";
 import { HoursOfWork } from "./HoursOfWork.tsx";
 import { LoadChart } from "./LoadChart.tsx";
@@ -133,7 +134,8 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
     <li className="border-b border-rule py-1.5">
       <div className="flex flex-wrap items-center gap-x-4">
         <span className="min-w-0 flex-1 break-words">
-          <strong>{title}</strong> <span className="num text-soft">{labourH.toFixed(1)} h</span>, {buyers},{" "}
+          <strong>{title}</strong> <span className="num text-soft">{labourH.toFixed(1)} h</span>
+          {afterComma(buyers)},{" "}
           <Link to={`/boats/${boat}`} className="underline">
             {boatName} {serial}
           </Link>
@@ -158,7 +160,7 @@ function OfferRow({ offer }: { offer: WorkshopSheet["offers"][number] }) {
       {text !== null && (
         <div className="mt-2 border-l-4 border-helm bg-panel px-4 py-3">
           <label className="block text-soft">
-            {buyers} will read
+            {buyers || "They"} will read
             <textarea
               value={text}
               rows={3}
@@ -324,7 +326,7 @@ function SlotRow({ booking, today, onState }: SlotRowProps) {
       <Link to={`/boats/${booking.boat}`} className="font-semibold underline">
         {booking.boatName} {booking.serial}
       </Link>
-      , {booking.buyers}
+      {afterComma(booking.buyers)}
       <span className="block text-sm text-soft">
         {booking.items.map(({ title }) => title).join(", ")} <span className="num">{booking.labourH.toFixed(1)} h</span>
         {booking.note !== "" && `. ${booking.note}`}
