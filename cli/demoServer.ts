@@ -2,11 +2,8 @@ import { existsSync, mkdirSync, readdirSync, renameSync, rmSync } from "node:fs"
 import { join } from "node:path";
 import { dayOf, type LocalDate } from "../core/dates/index.ts";
 import { demoAccounts } from "../demo/accounts.ts";
-import { bookSlots } from "../demo/bookSlots.ts";
-import { closeFleet } from "../demo/closeFleet.ts";
 import { demo } from "../demo/demo.ts";
-import { makeFleet } from "../demo/makeFleet.ts";
-import { demoWorkshop, makeDemoStore } from "../demo/makeStore.ts";
+import { fillDemo } from "../demo/fillDemo.ts";
 import { createClock } from "../server/clock.ts";
 import { readConfig } from "../server/config.ts";
 import { openDatabase } from "../server/database/open.ts";
@@ -36,10 +33,7 @@ async function makeDemo(folder: string, today: LocalDate, timeZone: string): Pro
   // Made aside, it is synced once, when it is whole.
   const database = await openDatabase(part, { mustLast: false });
   const storeKey = openStoreKey(part);
-  await makeDemoStore(database, today, timeZone, storeKey);
-  await makeFleet(database, today);
-  await closeFleet(database, today, timeZone, storeKey);
-  await bookSlots(database, today, demoWorkshop);
+  await fillDemo(database, today, timeZone, storeKey);
   await database.close();
   syncPath(join(part, "ravik.sqlite"));
   mkdirSync(folder, { recursive: true });

@@ -11,12 +11,13 @@ const shared = globalThis as { [isSet]?: true };
 
 if (shared[isSet] === undefined) {
   shared[isSet] = true;
-  const aheadMs = WallDate.parse(process.env.RAVIK_TEST_NOW ?? usualNow) - WallDate.now();
-  const nowMs = () => WallDate.now() + aheadMs;
+  const wallNowMs = WallDate.now;
+  const aheadMs = WallDate.parse(process.env.RAVIK_TEST_NOW ?? usualNow) - wallNowMs();
+  const nowMs = () => wallNowMs() + aheadMs;
+  WallDate.now = nowMs;
   globalThis.Date = new Proxy(WallDate, {
     construct: (target, given, asked) =>
       Reflect.construct(target, given.length === 0 ? [nowMs()] : given, asked === globalThis.Date ? target : asked),
     apply: () => new WallDate(nowMs()).toString(),
-    get: (target, name) => (name === "now" ? nowMs : Reflect.get(target, name)),
   });
 }

@@ -3,126 +3,130 @@ import { expect, expectAccessible, readPdf, signIn } from "./store.ts";
 
 const phoneSize = { viewport: { width: 390, height: 844 } };
 
-test("an owner uploads a run at one speed, reads what it was like, follows the next plan, and tells hours that move the service", async ({
-  page,
-  browser,
-  store,
-  job,
-}, info) => {
-  await signIn(page, store, "Ines Marr");
-  await page.goto(`${store.address}/deliveries/d-w112/record`);
-  await page.getByRole("button", { name: "Make their page" }).click();
-  const address = (await page.getByTestId("owner-address").textContent())!;
-  await page.goto(`${store.address}/boats/w112`);
-  const dueCell = page.getByTestId("due-port-first-service");
-  const dueBefore = (await dueCell.textContent())!;
-  const readIcs = async () =>
-    (await (await page.request.get(`${store.address}/api/boats/w112/calendar.ics`)).text()).replace(/\r\n /g, "");
-  const eventOf = (ics: string) =>
-    ics.split("BEGIN:VEVENT").find((event) => event.includes("UID:w112-port-first-service-1@ravik"))!;
-  const icsBefore = eventOf(await readIcs());
+test.describe("with the app kept on the device", () => {
+  test.use({ serviceWorkers: "allow" });
 
-  const theirs = await browser.newContext(phoneSize);
-  await job.watch(theirs);
-  const phone = await theirs.newPage();
-  await phone.clock.install();
-  await phone.goto(address);
-  await expectAccessible(phone);
-  await job.begin(19);
-  await phone.getByRole("link", { name: "Break-in: next run" }).click();
-  await phone.getByRole("radio", { name: "From a file" }).click();
-  // A broken file first: said where, nothing kept.
-  const input = phone.locator('input[type="file"]');
-  await input.setInputFiles({
-    name: "half.csv",
-    mimeType: "text/csv",
-    buffer: Buffer.from("time,rpm\n0,700\n1,-20\n2,72x\n3\n"),
-  });
-  const faults = phone.getByRole("alert").filter({ hasText: "Nothing of this file was kept" });
-  await expect(faults).toContainText("Line 3, rpm: rpm must not be negative");
-  await expect(faults).toContainText("Line 4, rpm: “72x” is not an engine speed");
-  await expect(faults).toContainText("Line 5");
-  const recorded = await (await page.request.get(`${store.address}/api/gateway/runs/one-speed`)).body();
-  await input.setInputFiles({ name: "tuesday.csv", mimeType: "text/csv", buffer: recorded });
-  await phone.getByRole("button", { name: "Save", exact: true }).click();
-  const verdict = phone.getByRole("region", { name: "What this run was like" });
-  await expect(verdict).toContainText(/12:4\d–13:2\d at 2,800 ± \d+ rpm: longer than \d+ min at one speed/);
-  await expect(verdict).toContainText("Change speed every few minutes");
-  await expect(phone.getByRole("img", { name: /Engine speed over 6\d minutes, one stretch outside/ })).toBeVisible();
-  await expectAccessible(phone);
+  test("an owner uploads a run at one speed, reads what it was like, follows the next plan, and tells hours that move the service", async ({
+    page,
+    browser,
+    store,
+    job,
+  }, info) => {
+    await signIn(page, store, "Ines Marr");
+    await page.goto(`${store.address}/deliveries/d-w112/record`);
+    await page.getByRole("button", { name: "Make their page" }).click();
+    const address = (await page.getByTestId("owner-address").textContent())!;
+    await page.goto(`${store.address}/boats/w112`);
+    const dueCell = page.getByTestId("due-port-first-service");
+    const dueBefore = (await dueCell.textContent())!;
+    const readIcs = async () =>
+      (await (await page.request.get(`${store.address}/api/boats/w112/calendar.ics`)).text()).replace(/\r\n /g, "");
+    const eventOf = (ics: string) =>
+      ics.split("BEGIN:VEVENT").find((event) => event.includes("UID:w112-port-first-service-1@ravik"))!;
+    const icsBefore = eventOf(await readIcs());
 
-  // The plan, run as it says and written down, asks for nothing otherwise.
-  await phone.getByRole("radio", { name: "60 min" }).click();
-  const legs = await phone.getByRole("table").first().getByRole("row").allTextContents();
-  expect(legs.length).toBeGreaterThan(6);
-  await phone.getByRole("button", { name: "Follow it at the helm" }).click();
-  const follow = phone.getByRole("dialog", { name: "The run now" });
-  await expect(follow).toContainText("keeps the lookout");
-  await phone.reload();
-  await expect(phone.getByRole("dialog", { name: "The run now" })).toBeVisible();
-  // It is run by the clock: what is skipped would not have been run.
-  await phone.clock.fastForward((60 * 60 - 45) * 1000);
-  await expect(phone.getByText("Then it is done.")).toBeVisible();
-  await phone.getByRole("button", { name: "End here" }).click();
-  await expect(phone.getByLabel("rpm of leg 3")).not.toHaveValue("");
-  // The last leg was ended early; written down as it was planned: two minutes at idle.
-  const last = phone.getByLabel(/^Minutes of leg/).last();
-  await last.fill("2");
-  await phone.getByRole("button", { name: "Save", exact: true }).click();
-  await expect(verdict).toContainText("Just as the break-in asks.");
+    const theirs = await browser.newContext(phoneSize);
+    await job.watch(theirs);
+    const phone = await theirs.newPage();
+    await phone.clock.install();
+    await phone.goto(address);
+    await expectAccessible(phone);
+    await job.begin(19);
+    await phone.getByRole("link", { name: "Break-in: next run" }).click();
+    await phone.getByRole("radio", { name: "From a file" }).click();
+    // A broken file first: said where, nothing kept.
+    const input = phone.locator('input[type="file"]');
+    await input.setInputFiles({
+      name: "half.csv",
+      mimeType: "text/csv",
+      buffer: Buffer.from("time,rpm\n0,700\n1,-20\n2,72x\n3\n"),
+    });
+    const faults = phone.getByRole("alert").filter({ hasText: "Nothing of this file was kept" });
+    await expect(faults).toContainText("Line 3, rpm: rpm must not be negative");
+    await expect(faults).toContainText("Line 4, rpm: “72x” is not an engine speed");
+    await expect(faults).toContainText("Line 5");
+    const recorded = await (await page.request.get(`${store.address}/api/gateway/runs/one-speed`)).body();
+    await input.setInputFiles({ name: "tuesday.csv", mimeType: "text/csv", buffer: recorded });
+    await phone.getByRole("button", { name: "Save", exact: true }).click();
+    const verdict = phone.getByRole("region", { name: "What this run was like" });
+    await expect(verdict).toContainText(/12:4\d–13:2\d at 2,800 ± \d+ rpm: longer than \d+ min at one speed/);
+    await expect(verdict).toContainText("Change speed every few minutes");
+    await expect(phone.getByRole("img", { name: /Engine speed over 6\d minutes, one stretch outside/ })).toBeVisible();
+    await expectAccessible(phone);
 
-  // Hours that leap are asked about; then what is due moves, here, at the yard and in the calendar.
-  await phone.getByRole("link", { name: "All cards" }).click();
-  await phone.getByLabel("Hours, Port engine").fill("19,4");
-  await phone.getByRole("button", { name: "Report the hours" }).first().click();
-  await phone.getByRole("button", { name: "It is right, much was run" }).click();
-  await expect(phone.getByText("Last reported 19.4 h")).toBeVisible();
-  // Out on the lake: what is told is kept, also through a reload, and goes when there is signal.
-  await phone.context().setOffline(true);
-  await phone.getByLabel("Hours, Port engine").fill("19.6");
-  await phone.getByRole("button", { name: "Report the hours" }).first().click();
-  const kept = phone.getByRole("list", { name: "Kept on this device" });
-  await expect(kept).toContainText("19.6 h, Port engine");
-  await expectAccessible(phone);
-  await phone.reload();
-  await expect(kept).toContainText("goes to the yard when there is signal");
-  await phone.context().setOffline(false);
-  await expect(phone.getByText("Last reported 19.6 h")).toBeVisible();
-  await expect(kept).toHaveCount(0);
-  await phone.getByRole("link", { name: "What is due" }).click();
-  await expect(phone.getByText("First service").first()).toBeVisible();
-  await expectAccessible(phone);
-  await phone
-    .getByLabel(/^Good until: /)
-    .first()
-    .fill("2031-05-31");
-  await expect(phone.getByText(/good until 31 May 2031|good until May 31, 2031/).first()).toBeVisible();
-  for (const card of ["Start", "It will not start", "Where is it"]) {
+    // The plan, run as it says and written down, asks for nothing otherwise.
+    await phone.getByRole("radio", { name: "60 min" }).click();
+    const legs = await phone.getByRole("table").first().getByRole("row").allTextContents();
+    expect(legs.length).toBeGreaterThan(6);
+    await phone.getByRole("button", { name: "Follow it at the helm" }).click();
+    const follow = phone.getByRole("dialog", { name: "The run now" });
+    await expect(follow).toContainText("keeps the lookout");
+    await phone.reload();
+    await expect(phone.getByRole("dialog", { name: "The run now" })).toBeVisible();
+    // It is run by the clock: what is skipped would not have been run.
+    await phone.clock.fastForward((60 * 60 - 45) * 1000);
+    await expect(phone.getByText("Then it is done.")).toBeVisible();
+    await phone.getByRole("button", { name: "End here" }).click();
+    await expect(phone.getByLabel("rpm of leg 3")).not.toHaveValue("");
+    // The last leg was ended early; written down as it was planned: two minutes at idle.
+    const last = phone.getByLabel(/^Minutes of leg/).last();
+    await last.fill("2");
+    await phone.getByRole("button", { name: "Save", exact: true }).click();
+    await expect(verdict).toContainText("Just as the break-in asks.");
+
+    // Hours that leap are asked about; then what is due moves, here, at the yard and in the calendar.
     await phone.getByRole("link", { name: "All cards" }).click();
+    await phone.getByLabel("Hours, Port engine").fill("19,4");
+    await phone.getByRole("button", { name: "Report the hours" }).first().click();
+    await phone.getByRole("button", { name: "It is right, much was run" }).click();
+    await expect(phone.getByText("Last reported 19.4 h")).toBeVisible();
+    // Out on the lake: what is told is kept, also through a reload, and goes when there is signal.
+    await phone.context().setOffline(true);
+    await phone.getByLabel("Hours, Port engine").fill("19.6");
+    await phone.getByRole("button", { name: "Report the hours" }).first().click();
+    const kept = phone.getByRole("list", { name: "Kept on this device" });
+    await expect(kept).toContainText("19.6 h, Port engine");
+    await expectAccessible(phone);
+    await phone.reload();
+    await expect(kept).toContainText("goes to the yard when there is signal");
+    await phone.context().setOffline(false);
+    await expect(phone.getByText("Last reported 19.6 h")).toBeVisible();
+    await expect(kept).toHaveCount(0);
+    await phone.getByRole("link", { name: "What is due" }).click();
+    await expect(phone.getByText("First service").first()).toBeVisible();
+    await expectAccessible(phone);
     await phone
-      .getByRole("navigation", { name: "Cards" })
-      .getByRole("link", { name: new RegExp(`\\d ?${card}$`) })
-      .click();
-    await expect(phone.getByRole("heading", { name: card }).first()).toBeVisible();
-  }
-  await phone.getByRole("link", { name: "All cards" }).click();
-  await phone.getByLabel("Your question").fill("Which oil do you put in at the first service?");
-  await phone.getByRole("button", { name: "Ask", exact: true }).click();
-  await expect(phone.getByText("They will answer.")).toBeVisible();
-  await job.done();
-  await page.goto(`${store.address}/boats/w112`);
-  await expect(dueCell).not.toHaveText(dueBefore);
-  await expect(page.getByTestId("forecast-port")).toContainText("First service at 20 h");
-  await expectAccessible(page);
-  const icsAfter = eventOf(await readIcs());
-  const dayOf = (event: string) => /DTSTART;VALUE=DATE:(\d+)/.exec(event)![1]!;
-  expect(dayOf(icsAfter) < dayOf(icsBefore)).toBe(true);
-  const sequenceOf = (event: string) => Number(/SEQUENCE:(\d+)/.exec(event)![1]);
-  expect(sequenceOf(icsAfter)).toBeGreaterThan(sequenceOf(icsBefore));
-  await page.goto(`${store.address}/aftercare`);
-  await expect(page.getByRole("group", { name: "Boats on the call list" })).toContainText("Dov Anselm");
-  const history = await page.request.get(`${store.address}/api/boats/w112/history.pdf`);
-  expect(readPdf(await history.body(), info.outputPath("history.pdf"))).toContain("Service history, Wending 23");
+      .getByLabel(/^Good until: /)
+      .first()
+      .fill("2031-05-31");
+    await expect(phone.getByText(/good until 31 May 2031|good until May 31, 2031/).first()).toBeVisible();
+    for (const card of ["Start", "It will not start", "Where is it"]) {
+      await phone.getByRole("link", { name: "All cards" }).click();
+      await phone
+        .getByRole("navigation", { name: "Cards" })
+        .getByRole("link", { name: new RegExp(`\\d ?${card}$`) })
+        .click();
+      await expect(phone.getByRole("heading", { name: card }).first()).toBeVisible();
+    }
+    await phone.getByRole("link", { name: "All cards" }).click();
+    await phone.getByLabel("Your question").fill("Which oil do you put in at the first service?");
+    await phone.getByRole("button", { name: "Ask", exact: true }).click();
+    await expect(phone.getByText("They will answer.")).toBeVisible();
+    await job.done();
+    await page.goto(`${store.address}/boats/w112`);
+    await expect(dueCell).not.toHaveText(dueBefore);
+    await expect(page.getByTestId("forecast-port")).toContainText("First service at 20 h");
+    await expectAccessible(page);
+    const icsAfter = eventOf(await readIcs());
+    const dayOf = (event: string) => /DTSTART;VALUE=DATE:(\d+)/.exec(event)![1]!;
+    expect(dayOf(icsAfter) < dayOf(icsBefore)).toBe(true);
+    const sequenceOf = (event: string) => Number(/SEQUENCE:(\d+)/.exec(event)![1]);
+    expect(sequenceOf(icsAfter)).toBeGreaterThan(sequenceOf(icsBefore));
+    await page.goto(`${store.address}/aftercare`);
+    await expect(page.getByRole("group", { name: "Boats on the call list" })).toContainText("Dov Anselm");
+    const history = await page.request.get(`${store.address}/api/boats/w112/history.pdf`);
+    expect(readPdf(await history.body(), info.outputPath("history.pdf"))).toContain("Service history, Wending 23");
+  });
 });
 
 test("a service manager writes to a buyer, flattens a week that is too full and books a slot", async ({

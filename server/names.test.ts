@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { endpoints, type MessageList, type WorkshopSheet } from "../api/index.ts";
 import type { LocalDate } from "../core/dates/index.ts";
 import { type Asker, makeEveryStage } from "../demo/everyStage.ts";
+import { findHoles, findInText } from "../demo/findHoles.ts";
 import { makeFleet } from "../demo/makeFleet.ts";
 import { type Answer, type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 
@@ -40,47 +41,6 @@ beforeAll(async () => {
 });
 afterAll(() => store.stop());
 
-/** What a thing or a person is called by, in every answer. */
-const nameKeys = new Set([
-  "name",
-  "boatName",
-  "title",
-  "label",
-  "serial",
-  "hull",
-  "recipient",
-  "buyers",
-  "model",
-  "maker",
-]);
-/** Whatever nobody would write: a comma with nothing before or behind it, a value that is none. */
-const holes = [/(^|[\s(]),/, /, ?(,|\.|;|$)/, /\bundefined\b/, /\bnull\b/, /\bNaN\b/, /\[object/, /\(\)/, /[“"]{2}/];
-const idPattern = /^([df]-?[a-z]\d{3}|f\d{3}|d-f\d{3}|[0-9a-hjkmnp-tv-z]{26}|[0-9A-HJKMNP-TV-Z]{26})$/;
-
-/** What is empty, or an id, where a name belongs; by its path. */
-function findHoles(value: unknown, isSold: (boat: string) => boolean, path = ""): string[] {
-  if (Array.isArray(value)) return value.flatMap((each, i) => findHoles(each, isSold, `${path}[${i}]`));
-  if (value === null || typeof value !== "object") return [];
-  const row = value as Record<string, unknown>;
-  return Object.entries(row).flatMap(([key, of]) => {
-    const here = `${path}.${key}`;
-    // What a contact form is filled with: nobody needs to have said a name yet.
-    if (key === "contact") return [];
-    if (typeof of !== "string") return findHoles(of, isSold, here);
-    if (!nameKeys.has(key)) return [];
-    // Nobody has bought it yet: there is nobody to name.
-    const isUnsold =
-      key === "buyers" && typeof (row.boat ?? row.id) === "string" && !isSold(String(row.boat ?? row.id));
-    if (of.trim() === "") return isUnsold ? [] : [`${here} is empty`];
-    if (idPattern.test(of)) return [`${here} is an id: ${of}`];
-    return findInText(of).map((hole) => `${here}: ${hole}`);
-  });
-}
-const findInText = (text: string): string[] =>
-  holes.flatMap((hole) => {
-    const found = hole.exec(text);
-    return found === null ? [] : [`${hole} in "${text.slice(Math.max(0, found.index - 40), found.index + 40)}"`];
-  });
 const isSold = (boat: string) => boat !== stages.inStock;
 
 const lists = [

@@ -27,6 +27,7 @@ const question = (change: Partial<EntryQuestion> = {}): EntryQuestion => ({
   all: new Map<string, Entry>([[base.id, sign]]),
   present: new Set(["guest-1"]),
   isSnapshot: (sha256) => sha256 === "known",
+  isForeign: (sha256) => sha256 === "another boat's",
   ...change,
 });
 const fault = (entry: Entry, change?: Partial<EntryQuestion>) => {
@@ -38,6 +39,9 @@ const mark = (more: object) => enter("mark", { topic: "lanyard", mark: "did", pe
 describe("an entry", () => {
   it.each<[string, Entry, [string, string] | null]>([
     ["of this walk", mark({}), null],
+    ["whose words are another boat's", mark({ snapshot: "another boat's" }), ["unknown-snapshot", "snapshot"]],
+    ["a start with another boat's", enter("start", { snapshot: "another boat's" }), ["unknown-snapshot", "snapshot"]],
+    ["a change to another boat's", enter("update", { next: "another boat's" }), ["unknown-snapshot", "next"]],
     ["for a buyer", mark({ person: "b1" }), null],
     ["for somebody who came along", mark({ person: "guest-1" }), null],
     ["for nobody who is there", mark({ person: "b9" }), ["invalid-input", "person"]],

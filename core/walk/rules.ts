@@ -27,6 +27,8 @@ export interface EntryQuestion {
   readonly present: ReadonlySet<string>;
   /** The snapshots that are here of those these entries name. */
   isSnapshot(sha256: string): boolean;
+  /** Whether a snapshot is another boat's, or was never handed out to this delivery. */
+  isForeign(sha256: string): boolean;
 }
 
 /** What is wrong with an entry: the code of the refusal, the field it is about, and what else is to be said. */
@@ -58,7 +60,16 @@ export function findEntryFault(entry: Entry, question: EntryQuestion): EntryFaul
     const admits = author.role === "owner-page" ? {} : { admits: whoMayEnter(entry.kind, allowers) };
     return { code: "not-allowed", field: "kind", facts: { role: author.role, ...admits } };
   }
-  return findTopicFault(entry, question) ?? findNamedFault(entry, question);
+  return findForeign(entry, question) ?? findTopicFault(entry, question) ?? findNamedFault(entry, question);
+}
+
+/** What a walk goes by, and whose words a mark was told in, is what this delivery was given. */
+function findForeign({ kind, snapshot, ...entry }: Entry, { isForeign }: EntryQuestion): EntryFault | null {
+  if (snapshot !== undefined && isForeign(snapshot))
+    return { code: "unknown-snapshot", field: "snapshot", facts: { got: snapshot } };
+  if (kind === "update" && "next" in entry && isForeign(entry.next))
+    return { code: "unknown-snapshot", field: "next", facts: { got: entry.next } };
+  return null;
 }
 
 function findTopicFault(entry: Entry, { isTopic }: EntryQuestion): EntryFault | null {

@@ -21,6 +21,7 @@ import * as fifteenth from "./migrations/0015-yard.ts";
 import * as sixteenth from "./migrations/0016-calendar.ts";
 import * as seventeenth from "./migrations/0017-boat-lists.ts";
 import * as eighteenth from "./migrations/0018-forget.ts";
+import * as nineteenth from "./migrations/0019-handed-out.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -42,6 +43,7 @@ const migrations = [
   { name: "0016-calendar", ...sixteenth },
   { name: "0017-boat-lists", ...seventeenth },
   { name: "0018-forget", ...eighteenth },
+  { name: "0019-handed-out", ...nineteenth },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

@@ -132,6 +132,12 @@ export interface SnapshotRow {
   at: Instant;
   isUsed: number;
 }
+/** A snapshot that was handed out to a handover; without one (''), to any of its hull, before this was noted. */
+export interface HandoutRow {
+  deliveryId: string;
+  sha256: string;
+  at: Instant;
+}
 /** What the salted hashes of a link are of. */
 export interface ContentRow {
   number: number;
@@ -319,6 +325,7 @@ export interface Models {
   readonly messages: Table<MessageRow>;
   readonly towing: Table<TowingRow>;
   readonly snapshots: Table<SnapshotRow>;
+  readonly handouts: Table<HandoutRow>;
   readonly contents: Table<ContentRow>;
   readonly strikes: Table<StrikeRow>;
   readonly readings: Table<ReadingRow>;
@@ -466,6 +473,7 @@ const defineHandovers = (table: Define) => ({
     at: text(),
     isUsed: whole(),
   }),
+  handouts: table<HandoutRow>("handouts", { deliveryId: key(), sha256: key(), at: text() }),
   contents: table<ContentRow>("contents", {
     number: { type: DataTypes.INTEGER, primaryKey: true },
     deliveryId: text(),

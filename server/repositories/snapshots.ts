@@ -3,7 +3,7 @@ import { Op } from "sequelize";
 import type { Instant } from "../../core/dates/index.ts";
 import { type Snapshot, snapshotSchema } from "../../core/record/index.ts";
 import type { Database, Transaction } from "../database/open.ts";
-import { readOne, readQuery } from "../database/rows.ts";
+import { readAll, readOne, readQuery } from "../database/rows.ts";
 
 const mostRemembered = 60;
 
@@ -45,6 +45,36 @@ export function createSnapshots({ models }: Database) {
         remember(sha256, JSON.parse(text));
       });
     },
+    /** Notes that a handover was given this snapshot: from then on its entries may name it. */
+    async noteHandout(sha256: string, deliveryId: string, at: Instant, transaction: Transaction): Promise<void> {
+      await models.handouts.bulkCreate([{ deliveryId, sha256, at }], { ignoreDuplicates: true, transaction });
+    },
+    async isHandedOut(sha256: string, deliveryId: string): Promise<boolean> {
+      return (await models.handouts.count({ where: { sha256, deliveryId } })) > 0;
+    },
+    /**
+     * Of these snapshots those that are here and that this handover was never given: what its entries may not name. One that was
+     * handed out before that was noted may be any handover's of its hull.
+     */
+    async listForeign(
+      hashes: Iterable<string>,
+      { deliveryId, hull }: { readonly deliveryId: string; readonly hull: string },
+      transaction?: Transaction,
+    ): Promise<Set<string>> {
+      const named = [...new Set(hashes)];
+      if (named.length === 0) return new Set();
+      const where = { sha256: { [Op.in]: named }, deliveryId: { [Op.in]: ["", deliveryId] } };
+      const rows = await readAll(models.handouts, { where }, transaction);
+      const given = new Set(rows.flatMap((row) => (row.deliveryId === deliveryId ? [row.sha256] : [])));
+      const ofBefore = new Set(rows.flatMap((row) => (row.deliveryId === "" ? [row.sha256] : [])));
+      const here = await this.findMany(
+        named.filter((sha256) => !given.has(sha256)),
+        transaction,
+      );
+      return new Set(
+        [...here].flatMap(([sha256, snapshot]) => (ofBefore.has(sha256) && snapshot.hull === hull ? [] : [sha256])),
+      );
+    },
     async markUsed(hashes: readonly string[], transaction: Transaction) {
       await models.snapshots.update(
         { isUsed: 1 },
@@ -61,6 +91,7 @@ export function createSnapshots({ models }: Database) {
       for (const { sha256 } of gone) {
         remembered.delete(sha256);
         await models.snapshots.destroy({ where: { sha256, isUsed: 0 } });
+        await models.handouts.destroy({ where: { sha256 } });
       }
       return gone.length;
     },

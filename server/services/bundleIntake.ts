@@ -80,7 +80,11 @@ function sentOf(bundle: Bundle | SealedBundle, photo: string): string | null {
 }
 
 /** Seal and additions into this store's chain, as they came. */
-async function chainImport({ deliveries, chain, snapshots }: IntakeParts, { value, head }: OpenBundle, t: Transaction) {
+async function chainImport(
+  { deliveries, chain, snapshots, clock }: IntakeParts,
+  { value, head }: OpenBundle,
+  t: Transaction,
+) {
   const link = { deliveryId: head.delivery, at: head.sealedAt, sha256: value.sha256 };
   if (value.format === "ravik.bundle/1") {
     await chain.add({ ...link, kind: "import", canonical: writeCanonical(value.handover) }, t);
@@ -92,6 +96,7 @@ async function chainImport({ deliveries, chain, snapshots }: IntakeParts, { valu
   }
   for (const [sha256, snapshot] of Object.entries(value.snapshots)) {
     await snapshots.add(sha256, head.delivery, writeJson(snapshot), head.sealedAt, t);
+    await snapshots.noteHandout(sha256, head.delivery, clock.now(), t);
     await snapshots.markUsed([sha256], t);
   }
   await deliveries.setSnapshot(head.delivery, value.handover.snapshot, t);

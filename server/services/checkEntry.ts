@@ -14,10 +14,12 @@ interface Question {
   readonly all: readonly Entry[];
   /** The snapshots that are here of those these entries name. */
   readonly named: ReadonlyMap<string, Snapshot>;
+  /** Those of them that this handover was never given. */
+  readonly foreign: ReadonlySet<string>;
 }
 
 /** Refuses entries that name what this delivery does not have, or that are not this person's to make. */
-export function createEntryCheck({ context, library, author, allowers, via, all, named }: Question) {
+export function createEntryCheck({ context, library, author, allowers, via, all, named, foreign }: Question) {
   const { delivery, walk } = context;
   const question: EntryQuestion = {
     delivery: delivery.id,
@@ -33,6 +35,7 @@ export function createEntryCheck({ context, library, author, allowers, via, all,
     all: new Map(all.map((entry) => [entry.id, entry])),
     present: new Set(all.flatMap((entry) => (entry.kind === "present" ? [entry.person] : []))),
     isSnapshot: (sha256) => named.has(sha256),
+    isForeign: (sha256) => foreign.has(sha256),
   };
   return (entry: Entry, path: string): void => {
     const fault = findEntryFault(entry, question);

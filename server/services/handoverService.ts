@@ -171,7 +171,12 @@ function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
           fresh.flatMap((entry) => (entry.kind === "update" ? [entry.next] : [])),
           t,
         );
-        const check = createEntryCheck({ context, library, author, allowers, via, all, named });
+        const names = fresh.flatMap((entry) => [
+          ...(entry.snapshot === undefined ? [] : [entry.snapshot]),
+          ...(entry.kind === "update" ? [entry.next] : []),
+        ]);
+        const foreign = await snapshots.listForeign(names, { deliveryId: id, hull: context.boat.hull }, t);
+        const check = createEntryCheck({ context, library, author, allowers, via, all, named, foreign });
         sent.forEach((entry, i) => {
           if (fresh.includes(entry)) check(entry, `entries[${i}]`);
         });

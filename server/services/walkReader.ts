@@ -127,7 +127,10 @@ export function createWalkReader(parts: Parts) {
       const known = hashes.get(prepared) ?? new Map<string, string>();
       hashes.set(prepared, known);
       const before = known.get(key);
-      if (before !== undefined && (await snapshots.has(before))) return { sha256: before, snapshot };
+      if (before !== undefined && (await snapshots.has(before))) {
+        await handOut(parts, context.delivery.id, before);
+        return { sha256: before, snapshot };
+      }
       const sha256 = await keep(parts, context.delivery.id, snapshot);
       known.set(key, sha256);
       return { sha256, snapshot };
@@ -279,13 +282,24 @@ async function resolve(
 }
 
 /** Keeps a snapshot before it is handed out, and answers its name. */
-async function keep({ database, snapshots, clock }: Parts, deliveryId: string, snapshot: Snapshot): Promise<string> {
+async function keep(parts: Parts, deliveryId: string, snapshot: Snapshot): Promise<string> {
+  const { database, snapshots, clock } = parts;
   const { sha256, text } = sealSnapshot(snapshot, hashText);
   if (!(await snapshots.has(sha256))) {
     const at = clock.now();
-    await database.inTransaction((t) => snapshots.add(sha256, deliveryId, text, at, t)).catch(passWhileStuck);
-  }
+    const add = async (t: Transaction) => {
+      await snapshots.add(sha256, deliveryId, text, at, t);
+      await snapshots.noteHandout(sha256, deliveryId, at, t);
+    };
+    await database.inTransaction(add).catch(passWhileStuck);
+  } else await handOut(parts, deliveryId, sha256);
   return sha256;
+}
+
+/** Notes whose a snapshot is now too, before it is handed out: two handovers of one boat may go by the same. */
+async function handOut({ database, snapshots, clock }: Parts, deliveryId: string, sha256: string): Promise<void> {
+  if (await snapshots.isHandedOut(sha256, deliveryId)) return;
+  await database.inTransaction((t) => snapshots.noteHandout(sha256, deliveryId, clock.now(), t)).catch(passWhileStuck);
 }
 
 async function openSecond(
