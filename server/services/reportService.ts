@@ -22,6 +22,7 @@ import type { Boats } from "../repositories/boats.ts";
 import type { People } from "../repositories/people.ts";
 import type { ReportTables, Span } from "../repositories/reports.ts";
 import type { Settings } from "../repositories/settings.ts";
+import type { Templates } from "../repositories/templates.ts";
 import type { CareReader } from "./careReader.ts";
 import { countFirstServices } from "./firstServiceCount.ts";
 import type { LibraryService } from "./libraryService.ts";
@@ -33,6 +34,7 @@ interface Parts {
   readonly careReader: CareReader;
   readonly libraryService: LibraryService;
   readonly people: People;
+  readonly templates: Templates;
   readonly settings: { read(): Promise<Settings> };
   readonly versions: Versions;
   readonly clock: Clock;
@@ -73,6 +75,7 @@ async function count(parts: Parts): Promise<ReportSheet> {
     ],
   );
   const { workshop } = await settings.read();
+  const boatOf = await nameTemplates(parts.templates);
   const months = listMonths(span);
   const tales = tellOwed(owed);
   const personOf = new Map(people.map(({ id, name }) => [id, name]));
@@ -97,8 +100,9 @@ async function count(parts: Parts): Promise<ReportSheet> {
         addUp(taught.map((row) => ({ ...row, id: `${row.template} ${row.topic}`, k: row.later, n: row.handovers }))),
       ),
       titleOf,
+      boatOf,
     ),
-    forgotten: nameTopics(countForgotten(handovers), titleOf),
+    forgotten: nameTopics(countForgotten(handovers), titleOf, boatOf),
     snags: reportSnags(
       handovers.filter(({ isSigned }) => isSigned),
       tales,
@@ -138,11 +142,22 @@ async function count(parts: Parts): Promise<ReportSheet> {
 
 type Handovers = Awaited<ReturnType<ReportTables["listHandovers"]>>;
 
-const boatOf = (template: string) =>
-  template in rigTemplates ? rigTemplates[template as keyof typeof rigTemplates].model : template;
+/** What boats made from a template are called; one that was deleted since is known by its id alone. */
+async function nameTemplates(templates: Templates): Promise<(id: string) => string> {
+  const own = new Map((await templates.list()).map(({ id, name }) => [id, name]));
+  return (id) => {
+    if (id === "") return "boats without a template";
+    if (id in rigTemplates) return rigTemplates[id as keyof typeof rigTemplates].model;
+    return own.get(id) ?? "a template deleted since";
+  };
+}
 
 /** Lines of a template and a topic with their names; what was never so is left out. */
-const nameTopics = (lines: readonly ShareLine[], titleOf: ReadonlyMap<string, string>) =>
+const nameTopics = (
+  lines: readonly ShareLine[],
+  titleOf: ReadonlyMap<string, string>,
+  boatOf: (template: string) => string,
+) =>
   lines.flatMap((line) => {
     const [template, topic] = line.id.split(" ") as [string, string];
     const name = titleOf.get(topic);

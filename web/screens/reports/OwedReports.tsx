@@ -16,7 +16,7 @@ export function SnagReport({ sheet: { snags } }: Sheet) {
   const says =
     first === undefined
       ? "No snag was found in handovers of these twelve months."
-      : `Most snags: ${first.name || "boats without a template"}, in ${first.k} of ${count(first.n, "handover", "handovers")}${
+      : `Most snags: ${first.name}, in ${first.k} of ${count(first.n, "handover", "handovers")}${
           first.days === null ? "" : `; half of what was fixed was fixed within ${sayDays(first.days.value)}`
         }. ${open === 0 ? "None is open." : `${count(open, "snag is", "snags are")} open over all boats.`}`;
   const csv = [
@@ -50,7 +50,7 @@ export function SnagReport({ sheet: { snags } }: Sheet) {
         most={1}
         rows={now.map((line) => ({
           key: line.id,
-          name: line.name || "no template",
+          name: line.name,
           now: line.now,
           mark: line.before?.value ?? null,
           says: `${line.k} of ${line.n}, ${sayPercent(line.k / line.n)}`,
@@ -66,7 +66,7 @@ export function SnagReport({ sheet: { snags } }: Sheet) {
             most={Math.max(1, ...mended.map(({ days }) => days.high)) * 1.05}
             rows={mended.map(({ id, name, days, daysBefore }) => ({
               key: id,
-              name: name || "no template",
+              name,
               now: days,
               mark: daysBefore?.value ?? null,
               says: `${sayDays(days.value)}, the middle one of ${days.n}`,

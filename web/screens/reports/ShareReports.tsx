@@ -26,7 +26,7 @@ function TopicShares({ title, lines, most, none, counted, children }: TopicShare
   const says =
     first === undefined
       ? none
-      : `${most}: “${first.name}” on the ${first.boat || "boats without a template"}, in ${first.k} of ${count(first.n, "handover", "handovers")}.`;
+      : `${most}: “${first.name}” on the ${first.boat}, in ${first.k} of ${count(first.n, "handover", "handovers")}.`;
   const csv = [
     ["topic", "boat", counted, "handovers", ...headsOf("share"), ...headsOf("share the year before")],
     ...lines.map((line) => [line.name, line.boat, line.k, line.n, ...cellsOf(line.now), ...cellsOf(line.before)]),
@@ -39,7 +39,7 @@ function TopicShares({ title, lines, most, none, counted, children }: TopicShare
         most={1}
         rows={now.map((line) => ({
           key: line.id,
-          name: `${line.name}, ${line.boat || "no template"}`,
+          name: `${line.name}, ${line.boat}`,
           now: line.now,
           mark: line.before?.value ?? null,
           says: `${line.k} of ${line.n}, ${sayPercent(line.k / line.n)}`,

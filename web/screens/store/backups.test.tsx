@@ -40,9 +40,7 @@ it("says when the last one was made and that it was checked, and makes one by a 
   const asked = show(sheet, { ...sheet, backups: [made("2026-06-13T14:40:00.000Z"), ...sheet.backups] });
   const section = await screen.findByRole("region", { name: "Backup" });
   await waitFor(() =>
-    expect(section.textContent).toMatch(
-      /The last one is of .*2026, 03:15, 3 days ago: 130 boats, 946 entries, 3.7 MB/,
-    ),
+    expect(section.textContent).toMatch(/The last one is of .*2026, 03:15, 3 days ago: 130 boats, 946 entries, 3.7 MB/),
   );
   expect(screen.queryByRole("alert")).toBeNull();
   await userEvent.setup().click(screen.getByRole("button", { name: "Back up now" }));
