@@ -191,7 +191,7 @@ test("a service manager writes to a buyer, flattens a week that is too full and 
   await slot.getByRole("button", { name: "Done", exact: true }).click();
   const done = week.getByRole("form", { name: /^What was done on/ });
   await expect(done.getByText(/^◷ This slot is on/)).toBeVisible();
-  await done.getByLabel(/^Hours, /).fill("24.5");
+  for (const hours of await done.getByLabel(/^Hours, /).all()) await hours.fill("24.5");
   await done.getByLabel("Note").fill("Came early");
   await done.getByRole("button", { name: "Save what was done" }).click();
   await expect(done).toHaveCount(0);

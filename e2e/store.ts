@@ -29,11 +29,22 @@ interface WorkerParts {
 /** What a browser opened since is given as its time; one test runs after the other. */
 let timeNow: GivenTime = wallTime;
 const given = new WeakSet<BrowserContext>();
-/** A given day moves pages, and neither cookies nor workers: whatever is tried on one starts with a fresh profile. */
+/**
+ * A given day moves pages, and neither cookies nor workers: whatever is tried on one starts with a fresh profile. It moves `Date`
+ * alone: Playwright's own clock has timers of its own, under which time steps back when a page is left for the next.
+ */
 async function giveTime(context: BrowserContext): Promise<void> {
   if (timeNow === wallTime || given.has(context)) return;
   given.add(context);
-  await context.clock.install({ time: nowMsOf(timeNow) });
+  await context.addInitScript((aheadMs) => {
+    const Known = Date;
+    const knownNowMs = Known.now;
+    Known.now = () => knownNowMs() + aheadMs;
+    globalThis.Date = new Proxy(Known, {
+      construct: (target, args, asked) =>
+        Reflect.construct(target, args.length === 0 ? [Known.now()] : args, asked === globalThis.Date ? target : asked),
+    });
+  }, timeNow.aheadMs);
 }
 
 /** A browser test with a server and a fresh demo store of its own, a copy of one that is made once a day. */

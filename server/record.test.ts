@@ -232,6 +232,9 @@ describe("sealing finishes, whatever was interrupted", () => {
   });
 });
 
+/** Strokes that nobody has drawn yet. */
+const anotherHand = [[30, 90, 120, 40, 260, 100, 350, 50]];
+
 describe("what a signature covers", () => {
   it("is sealed and nothing else: what another device had sent, however early it is dated, stands beside", async () => {
     const made = await createHandover();
@@ -275,7 +278,7 @@ describe("what a signature covers", () => {
     const earlier = (await read(made.id)).entries;
     const digest = hashShown(made, foldWalk(earlier));
     const old = stale.find((entry) => entry.kind === "sign" && entry.role === "buyer")!;
-    const again = make(made.id, { ...old, digest });
+    const again = make(made.id, { ...old, digest, strokes: anotherHand });
     const fresh = { ...again, id: ulid(madeMs + 3_600_000), at: toInstant(Date.now()) };
     const covers = [...earlier.map(({ id }) => id), fresh.id];
     const close = {
@@ -301,7 +304,7 @@ describe("what a signature covers", () => {
       role: "countersign",
       person: undefined,
       name: "Corwin Vale",
-      digest: undefined,
+      strokes: anotherHand,
     });
     const entries = [refuse, { ...witness, id: ulid(madeMs) }].map((entry) => JSON.parse(JSON.stringify(entry)));
     const second = make(made.id, { kind: "close", covers: [...covers, ...entries.map(({ id }) => id)] });
@@ -355,7 +358,7 @@ describe("after the seal", () => {
       make(id, { kind: "undo", ref: mark.id, ...early }),
       make(id, { kind: "undo", ref: sign.id }, "nessa", "tablet-9"),
       make(id, { kind: "gear", item: before.rig.gear[0]!.id, count: 0 }),
-      make(id, { ...sign, name: "Somebody else" }),
+      make(id, { ...sign, name: "Somebody else", strokes: anotherHand }),
     ].map((entry, i) => ({ ...entry, id: ulid(madeMs + 100 + i) }));
     expect((await post(id, claims)).status).toBe(200);
     const after = await read(id);

@@ -27,7 +27,7 @@ const plain = <R>(rows: readonly { get(what: { plain: true }): unknown }[]) =>
 beforeAll(async () => {
   store = await openTestStore();
   today = store.services.clock.today();
-  await makeLargeStore(store.database, today, 60, { sealed: 12 });
+  await makeLargeStore(store.database, today, 60, { sealed: 30 });
   const { deliveries, entries, boats } = store.database.models;
   const [from, turn] = [addMonths(today, -24), addMonths(today, -12)];
   const rows = plain<{ id: string; boatId: string; date: LocalDate }>(await deliveries.findAll());

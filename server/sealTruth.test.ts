@@ -79,3 +79,138 @@ describe("a snapshot", () => {
     expect((await read(delivery)).seal).not.toBeNull();
   });
 });
+
+const strokes = (seed: number) => ({
+  width: 400,
+  height: 150,
+  strokes: [[20, 80, 150, 40 + seed, 300, 90, 360, 60 + seed]],
+});
+/** A walk that is ready to be signed, by `hands` who did what has to be done. */
+async function walkUnsigned(
+  delivery: string,
+  change: (entry: Entry) => Entry | null = (entry) => entry,
+): Promise<Entry[]> {
+  const told = (await tell(delivery)).flatMap((entry) => {
+    const kept = entry.kind === "sign" || entry.kind === "close" ? null : change(entry);
+    return kept === null ? [] : [kept];
+  });
+  expect((await post(delivery, told)).status).toBe(200);
+  return told;
+}
+async function signs(delivery: string, buyers: readonly string[], change: object = {}) {
+  const { hashShown, foldWalk, writeSignWords, countForSigning } = await import("../core/walk/index.ts");
+  const read1 = await read(delivery);
+  const state = foldWalk(read1.entries);
+  const digest = hashShown(read1, state);
+  const say = (role: "buyer" | "staff", person: string | null) =>
+    writeSignWords(role, countForSigning(read1, state, person));
+  const made = buyers.map((person, i) => ({
+    ...{ ...base(delivery, "nessa"), kind: "sign", role: "buyer", person, digest, signsFor: say("buyer", person) },
+    ...{ name: read1.buyers.find(({ id }) => id === person)?.name ?? person, ...strokes(i), ...change },
+  }));
+  const staff = {
+    ...{ ...base(delivery, "nessa"), kind: "sign", role: "staff", name: "Nessa Quill", digest },
+    ...{ signsFor: say("staff", null), ...strokes(50) },
+  };
+  return { made, staff, all: [...read1.entries, ...made, staff] };
+}
+const closeOf = (delivery: string, all: readonly { readonly id: string }[]) => ({
+  ...base(delivery, "nessa"),
+  kind: "close",
+  covers: all.map(({ id }) => id),
+});
+const codeOf = ({ status, body }: { status: number; body: { error?: { code: string } } }) => [status, body.error?.code];
+
+describe("a signature", () => {
+  it("has no words but those an app composes, and their numbers stand in what is closed", async () => {
+    const { delivery } = await plan(["Enid Garrow"]);
+    await walkUnsigned(delivery);
+    const waived = await signs(delivery, ["b1"], { signsFor: ["I waive every claim."] });
+    expect(codeOf(await post(delivery, waived.made))).toEqual([422, "invalid-input"]);
+    const inflated = await signs(delivery, ["b1"], {
+      signsFor: [
+        "99 of 99 planned topics done; 99 of them I did with my own hands.",
+        "I received the gear as counted: 99 of 99 kinds in full.",
+        "Nothing is owed to me.",
+      ],
+    });
+    const sent = [...inflated.made, inflated.staff, closeOf(delivery, inflated.all)];
+    expect((await post(delivery, sent)).status).toBe(200);
+    expect((await read(delivery)).seal).toBeNull();
+  });
+
+  it("of each buyer says what that one did, and a must stays open for whoever did not do it", async () => {
+    const { delivery } = await plan(["Fitz Hallam", "Gil Hallam"]);
+    const musts: string[] = [];
+    const planned = await read(delivery);
+    const isMust = new Set(planned.topics.flatMap(({ id, must, level }) => (must && level === "done" ? [id] : [])));
+    await walkUnsigned(delivery, (entry) => {
+      if (entry.kind !== "mark" || !isMust.has(entry.topic)) return entry;
+      musts.push(entry.topic);
+      return { ...entry, person: "b1" };
+    });
+    expect(musts.length).toBeGreaterThan(3);
+    const first = await signs(delivery, ["b1", "b2"]);
+    const byHand = first.made.map(({ signsFor }) => Number(/; (\d+) of them/.exec(signsFor[0]!)![1]));
+    expect(byHand[0]! - byHand[1]!).toBe(musts.length);
+    await post(delivery, [...first.made, first.staff, closeOf(delivery, first.all)]);
+    expect((await read(delivery)).seal).toBeNull();
+    const reasons = musts.map((topic) => ({
+      ...base(delivery, "nessa"),
+      kind: "reason",
+      topic,
+      reason: "Gil did not try",
+    }));
+    await post(delivery, reasons);
+    const again = await signs(delivery, ["b1", "b2"]);
+    const redone = again.made.map((sign, i) => ({ ...sign, ...strokes(10 + i) }));
+    const staff = { ...again.staff, ...strokes(70) };
+    await post(delivery, [...redone, staff, closeOf(delivery, [...again.all.slice(0, -3), ...redone, staff])]);
+    expect((await read(delivery)).seal).not.toBeNull();
+    const record = await store.readPaper(nessa, `/api/deliveries/${delivery}/record.pdf`);
+    for (const { signsFor } of again.made) expect(record).toContain(signsFor[0]);
+  });
+
+  it("copied from another, of nobody here, or in an older form is refused", async () => {
+    const { delivery } = await plan(["Hob Iveson"]);
+    await walkUnsigned(delivery);
+    const { made, staff } = await signs(delivery, ["b1"]);
+    expect((await post(delivery, made)).status).toBe(200);
+    const copied = { ...staff, strokes: made[0]!.strokes };
+    expect(codeOf(await post(delivery, [copied]))).toEqual([422, "copied-signature"]);
+    const stranger = { ...made[0]!, ...base(delivery, "nessa"), ...strokes(7), person: "b9", name: "Nobody" };
+    expect(codeOf(await post(delivery, [stranger]))).toEqual([422, "not-a-buyer"]);
+    const { digest: _, ...undigested } = { ...staff, ...base(delivery, "nessa"), ...strokes(8) };
+    expect(codeOf(await post(delivery, [undigested]))).toEqual([422, "old-form"]);
+    const { covers: __, ...bare } = closeOf(delivery, []);
+    expect(codeOf(await post(delivery, [bare]))).toEqual([422, "old-form"]);
+  });
+});
+
+describe("what another entered", () => {
+  it("is taken back with a reason, by whoever may close, and the record prints by whom and why", async () => {
+    const { delivery } = await plan(["Ira Jessop"]);
+    const walk = await walkUnsigned(delivery);
+    const mark = walk.find((entry) => entry.kind === "mark")!;
+    const undo = (by: string, more: object = {}) => ({ ...base(delivery, by), kind: "undo", ref: mark.id, ...more });
+    const tobin = await store.signIn("tobin");
+    expect(codeOf(await post(delivery, [undo("tobin", { reason: "No" })], tobin))).toEqual([409, "not-yours-to-undo"]);
+    expect(codeOf(await post(delivery, [undo("odile")], odile))).toEqual([422, "undo-needs-reason"]);
+    const refusal = {
+      ...base(delivery, "nessa"),
+      kind: "refuse",
+      name: "Ira Jessop",
+      person: "b1",
+      reason: "Too long",
+    };
+    expect((await post(delivery, [refusal])).status).toBe(200);
+    const back = { ...base(delivery, "odile"), kind: "undo", ref: refusal.id, reason: "Ira read it again at home" };
+    expect((await post(delivery, [back], odile)).status).toBe(200);
+    const { made, staff, all } = await signs(delivery, ["b1"]);
+    expect((await post(delivery, [...made, staff, closeOf(delivery, all)])).status).toBe(200);
+    expect((await read(delivery)).seal).not.toBeNull();
+    const record = await store.readPaper(nessa, `/api/deliveries/${delivery}/record.pdf`);
+    expect(record).toContain("Ira Jessop did not sign: Too long. Taken back by Odile Pellow");
+    expect(record).toContain("Ira read it again at home");
+  });
+});

@@ -38,18 +38,32 @@ export function listWaits(topic: Pick<Topic, "after">, topics: readonly Topic[],
 
 export interface OpenTopic {
   readonly topic: Topic;
-  /** Why it is open: not reached, put off, not taken far enough, or a must that is not aboard. */
-  readonly why: "untouched" | "later" | "short" | "not-aboard";
+  /** Why it is open: not reached, put off, not taken far enough, a must that is not aboard or that not each of them did. */
+  readonly why: "untouched" | "later" | "short" | "not-aboard" | "not-each";
   readonly reason: string | null;
+  /** Of `not-each`: who has not done it, by id. */
+  readonly missing?: readonly string[];
 }
 
-/** What is still open, musts first, otherwise in the order given. */
-export function listOpenTopics(topics: readonly Topic[], state: WalkState): OpenTopic[] {
+/**
+ * What is still open, musts first, otherwise in the order given. `attending`: who has come; a must that is to be done by the
+ * buyer's own hands is open until each of them did it.
+ */
+export function listOpenTopics(
+  topics: readonly Topic[],
+  state: WalkState,
+  attending: readonly { readonly id: string }[] = [],
+): OpenTopic[] {
+  const missingOf = (topic: Topic) =>
+    topic.must && topic.level === "done" && state.topics.get(topic.id)?.mark === "did"
+      ? [...listHands(topic, attending, state)].flatMap(([id, mark]) => (mark === "did" ? [] : [id]))
+      : [];
   const open = topics
-    .filter((topic) => !isCovered(topic, state))
+    .filter((topic) => !isCovered(topic, state) || missingOf(topic).length > 0)
     .map((topic): OpenTopic => {
       const marked = state.topics.get(topic.id);
       const said = state.reasons.get(topic.id)?.reason ?? null;
+      if (isCovered(topic, state)) return { topic, why: "not-each", reason: said, missing: missingOf(topic) };
       if (marked === undefined) return { topic, why: "untouched", reason: said };
       if (marked.mark === "not-aboard") return { topic, why: "not-aboard", reason: said ?? marked.entry.note ?? null };
       return { topic, why: marked.mark === "later" ? "later" : "short", reason: said };

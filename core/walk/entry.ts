@@ -102,7 +102,8 @@ export const entrySchema = z.discriminatedUnion("kind", [
     owner: nameSchema.nullable(),
     due: localDateSchema.nullable(),
   }),
-  z.strictObject({ ...base, kind: z.literal("undo"), ref: ulidSchema }),
+  /** Takes back; `reason` where it is another's mark or refusal that is taken back. */
+  z.strictObject({ ...base, kind: z.literal("undo"), ref: ulidSchema, reason: plainText(500).optional() }),
   /** Things counted; `dated` is the day printed on what goes out of date. */
   z.strictObject({
     ...base,

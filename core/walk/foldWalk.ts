@@ -43,6 +43,8 @@ export interface WalkState {
   /** Signatures that were given and taken back, with what took them back. */
   readonly takenBack: readonly { readonly sign: EntryOf<"sign">; readonly by: EntryOf<"undo"> }[];
   readonly refusals: readonly EntryOf<"refuse">[];
+  /** Refusals that were taken back, and marks that another took back than made them; with what took them back. */
+  readonly undone: readonly { readonly what: EntryOf<"mark" | "refuse">; readonly by: EntryOf<"undo"> }[];
   readonly remote: ReadonlyMap<string, EntryOf<"remote">>;
   readonly questions: readonly EntryOf<"ask">[];
   readonly inspected: ReadonlyMap<string, EntryOf<"inspect">>;
@@ -80,6 +82,7 @@ export function foldWalk(entries: readonly Entry[], sequenceOf: SequenceOf = noS
     snapshot: snapshot ?? governing?.snapshot ?? null,
     signatures: [...signatures.values()],
     takenBack: listTakenBack(entries),
+    undone: listUndone(entries),
     refusals: [...refusals.values()],
     counted,
   };
@@ -199,6 +202,19 @@ function listTakenBack(entries: readonly Entry[]): WalkState["takenBack"] {
       return sign === undefined ? [] : [{ sign, by }];
     })
     .sort((a, b) => (a.by.id < b.by.id ? -1 : 1));
+}
+
+/** In order of when they were undone. */
+function listUndone(entries: readonly Entry[]): WalkState["undone"] {
+  const undos = new Map(entries.flatMap((entry) => (entry.kind === "undo" ? [[entry.ref, entry] as const] : [])));
+  if (undos.size === 0) return [];
+  const found = new Map<string, WalkState["undone"][number]>();
+  for (const what of entries) {
+    const by = undos.get(what.id);
+    if (by === undefined) continue;
+    if (what.kind === "refuse" || (what.kind === "mark" && what.by !== by.by)) found.set(what.id, { what, by });
+  }
+  return [...found.values()].sort((a, b) => (a.by.id < b.by.id ? -1 : 1));
 }
 
 interface Gathered extends TopicState {

@@ -44,6 +44,7 @@ export {
 export { type BeforeParting, type Forgotten, listBeforeParting, scoreForgotten } from "./listBeforeParting.ts";
 export { formatBuyers, formatFirstNames, formatStrike, struckFirstWords, struckName, unnamedOwner } from "./names.ts";
 export {
+  listAttending,
   listObstacles,
   listStartObstacles,
   type Obstacle,
@@ -56,3 +57,4 @@ export { createPhotoId, isOwnersPhoto, isPhotoOf } from "./photoId.ts";
 export { type EntryRole, mayEnter, type Role, roles, usualAllowers, whoMayEnter } from "./roles.ts";
 export { type EntryFault, type EntryQuestion, findEntryFault } from "./rules.ts";
 export { hashShown, isSignature, listCovered, listSince, listSittingEntries, listStale } from "./signing.ts";
+export { countForSigning, isSignForm, type SignCounts, saysWhatStands, writeSignWords } from "./signWords.ts";

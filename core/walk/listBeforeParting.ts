@@ -42,8 +42,9 @@ export function listBeforeParting(
   topics: readonly Topic[],
   state: WalkState,
   scores: Readonly<Record<string, number>>,
+  attending: readonly { readonly id: string }[] = [],
 ): BeforeParting {
-  const open = listOpenTopics(topics, state);
+  const open = listOpenTopics(topics, state, attending);
   const others = open.filter(({ topic }) => !topic.must);
   const forgotten = others
     .filter(({ topic }) => (scores[topic.id] ?? 0) > 0)

@@ -2,11 +2,13 @@ import type { LocalDate } from "../dates/index.ts";
 import { askHandoverHours, type Reading } from "../hours/index.ts";
 import type { ReadyCheck } from "../ready/index.ts";
 import type { Rig } from "../rig/index.ts";
+import type { Plan } from "../route/index.ts";
 import type { Topic } from "../topic/index.ts";
 import { listOpenTopics } from "./coverage.ts";
 import type { EntryOf } from "./entry.ts";
 import { findSignature, type WalkState } from "./foldWalk.ts";
 import { listStale } from "./signing.ts";
+import { saysWhatStands } from "./signWords.ts";
 
 export const obstacleCodes = [
   "must-open",
@@ -33,6 +35,8 @@ export interface WalkContent {
   /** The hours of each engine as read before this handover, by engine. */
   readonly readings: Readonly<Record<string, readonly Reading[]>>;
   readonly date: LocalDate;
+  /** What was planned of it; null before it is. */
+  readonly plan?: Pick<Plan, "visits" | "second"> | null;
 }
 
 /**
@@ -46,7 +50,9 @@ export function listObstacles(
 ): Obstacle[] {
   const { topics, rig, makeReady } = content;
   const isFirstVersion = close !== null && close.covers === undefined;
-  const musts = listOpenTopics(topics, state).filter(({ topic, reason }) => topic.must && reason === null);
+  const musts = listOpenTopics(topics, state, listAttending(content.buyers, state)).filter(
+    ({ topic, reason }) => topic.must && reason === null,
+  );
   const start = listStartObstacles(makeReady, state);
   const found: Obstacle[] = [
     { code: "must-open", ids: musts.map(({ topic }) => topic.id) },
@@ -54,7 +60,7 @@ export function listObstacles(
     { code: "hours-unread", ids: rig.engines.filter(({ id }) => !state.hours.has(id)).map(({ id }) => id) },
     { code: "hours-asked", ids: isFirstVersion ? [] : listHoursAsked(content, state) },
     { code: "unsigned", ids: listUnsigned(content.buyers, state, isFirstVersion) },
-    { code: "signature-stale", ids: listStale(content, state).map(({ id }) => id) },
+    { code: "signature-stale", ids: listUnfit(content, state) },
     {
       code: "stopping-snag",
       ids: state.snags.filter(({ id, stops }) => stops && !state.settled.has(id)).map(({ id }) => id),
@@ -62,6 +68,19 @@ export function listObstacles(
     { code: "not-allowed-to-start", ids: start.isFree ? [] : start.open.map(({ id }) => id) },
   ];
   return found.filter(({ ids }) => ids.length > 0);
+}
+
+/** Buyers who are here, unless somebody has said otherwise. */
+export const listAttending = <B extends { readonly id: string }>(buyers: readonly B[], state: WalkState): B[] =>
+  buyers.filter(({ id }) => state.present.get(id)?.here ?? true);
+
+/** Signatures for something else than what stands: by what was shown, or by the words above them. */
+function listUnfit(content: WalkContent, state: WalkState): string[] {
+  const { plan = null } = content;
+  const stale = listStale(content, state).map(({ id }) => id);
+  if (plan === null) return stale;
+  const untrue = state.signatures.filter((sign) => !saysWhatStands(sign, { ...content, plan }, state));
+  return [...new Set([...stale, ...untrue.map(({ id }) => id)])];
 }
 
 /** The engines whose hours do not follow from those before, and nobody has said why. */

@@ -12,6 +12,9 @@ export const usualAllowers: readonly Role[] = ["owner"];
 const reserved: Partial<Record<EntryKind, readonly Role[]>> = {
   close: ["owner", "sales", "delivery"],
 };
+/** Who may take back what another entered, with a reason: whoever may close. */
+export const correctors: readonly Role[] = reserved.close!;
+
 /** Kinds that an owner may enter on their own page. */
 const ofOwnerPage: readonly EntryKind[] = ["remote", "ask", "inspect", "photo", "step", "trip"];
 

@@ -3,8 +3,9 @@ import type { Rig } from "../rig/index.ts";
 import { isTyped } from "../units/index.ts";
 import type { Entry, EntryOf } from "./entry.ts";
 import { isOwnersPhoto } from "./photoId.ts";
-import { type EntryRole, mayEnter, type Role, whoMayEnter } from "./roles.ts";
+import { correctors, type EntryRole, mayEnter, type Role, whoMayEnter } from "./roles.ts";
 import { isSignature } from "./signing.ts";
+import { isSignForm } from "./signWords.ts";
 
 /** What an entry is held against. */
 export interface EntryQuestion {
@@ -42,6 +43,10 @@ export interface EntryFault {
     | "unknown-snapshot"
     | "needs-date"
     | "not-yours-to-undo"
+    | "undo-needs-reason"
+    | "old-form"
+    | "copied-signature"
+    | "not-a-buyer"
     | "no-signature"
     | "invalid-input";
   readonly field: string;
@@ -111,7 +116,9 @@ function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | nul
         ? null
         : { code: "unknown-snapshot", field: "next", facts: { got: entry.next } };
     case "sign":
-      return isSignature(entry) ? null : { code: "no-signature", field: "strokes" };
+      return findSignFault(entry, question);
+    case "close":
+      return entry.covers === undefined && isPresentForm(all) ? { code: "old-form", field: "covers" } : null;
     case "settle":
     case "assign":
     case "tell":
@@ -138,7 +145,6 @@ function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | nul
     case "refuse":
     case "amend":
     case "allow":
-    case "close":
       return null;
     default:
       throw new Error(`findEntryFault: expected a known kind, got ${JSON.stringify(entry satisfies never)}`);
@@ -147,14 +153,45 @@ function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | nul
 
 const isFirstSnag = (entry: Entry | undefined) => entry?.kind === "snag" && entry.corrects === undefined;
 
-/** A signature is taken back where it was given, by whoever held the tablet for it; and not once it is sealed. */
+/** Whether this walk began in the form of today, which names what it goes by: then nothing of it is taken in an older one. */
+const isPresentForm = (all: EntryQuestion["all"]): boolean => {
+  for (const entry of all.values()) if (entry.kind === "start" && entry.snapshot !== undefined) return true;
+  return false;
+};
+
+/** A signature is drawn by a hand, once, under words that an app composes; a buyer's by one of this handover's buyers. */
+function findSignFault(entry: EntryOf<"sign">, { all, buyers, present, isSealed }: EntryQuestion): EntryFault | null {
+  if (!isSignature(entry)) return { code: "no-signature", field: "strokes" };
+  if (entry.signsFor !== undefined && !isSignForm(entry.role, entry.signsFor))
+    return { code: "invalid-input", field: "signsFor", message: "must be the words of the form" };
+  const drawn = JSON.stringify(entry.strokes);
+  for (const other of all.values())
+    if (other.kind === "sign" && other.id !== entry.id && JSON.stringify(other.strokes) === drawn)
+      return { code: "copied-signature", field: "strokes", facts: { of: other.name } };
+  // What comes after the seal is a claim beside the record, whoever makes it.
+  if (isSealed || !isPresentForm(all)) return null;
+  if (entry.digest === undefined) return { code: "old-form", field: "digest" };
+  if (entry.role !== "buyer") return null;
+  const isOfIt =
+    entry.person !== undefined && (present.has(entry.person) || buyers.some(({ id }) => id === entry.person));
+  return isOfIt ? null : { code: "not-a-buyer", field: "person", facts: { got: entry.person ?? entry.name } };
+}
+
+/**
+ * A signature is taken back where it was given, by whoever held the tablet for it. A mark and a refusal are taken back by whoever
+ * entered them, or by whoever may correct, with a reason that prints. Once it is sealed an undo is a claim beside the record.
+ */
 function findUndoFault(
-  { ref, device, by }: Extract<Entry, { kind: "undo" }>,
-  { all, isSealed }: EntryQuestion,
+  { ref, device, by, reason }: EntryOf<"undo">,
+  { all, author, isSealed }: EntryQuestion,
 ): EntryFault | null {
   const undone = all.get(ref);
-  const isTheirs = undone?.kind !== "sign" || (undone.device === device && undone.by === by);
-  return isTheirs || isSealed ? null : { code: "not-yours-to-undo", field: "ref" };
+  if (isSealed || undone === undefined) return null;
+  if (undone.kind === "sign")
+    return undone.device === device && undone.by === by ? null : { code: "not-yours-to-undo", field: "ref" };
+  if ((undone.kind !== "mark" && undone.kind !== "refuse") || undone.by === by) return null;
+  if (!correctors.some((role) => role === author.role)) return { code: "not-yours-to-undo", field: "ref" };
+  return reason === undefined || reason.trim() === "" ? { code: "undo-needs-reason", field: "reason" } : null;
 }
 
 /** What was read at a wheel is what was typed: a hub's temperature or a tire's pressure. */

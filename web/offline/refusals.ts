@@ -14,6 +14,10 @@ export const finalRefusals = {
     "no-signature",
     "needs-date",
     "not-yours-to-undo",
+    "undo-needs-reason",
+    "old-form",
+    "copied-signature",
+    "not-a-buyer",
   ],
   /** Of a photo: what names it is taken back, so that nothing waits for it. */
   photo: ["not-a-photo", "too-large"],

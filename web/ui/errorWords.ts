@@ -131,7 +131,15 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "unknown-snapshot": (_, tell) =>
     tell("What this walk was to go on with is no longer there. Reload the walk and choose again."),
   "not-yours-to-undo": (_, tell) =>
-    tell("A signature can be taken back only on the tablet it was given on, by whoever held it."),
+    tell(
+      "Only whoever entered it can take this back, or somebody who may close, with a reason. A signature is taken back on the tablet it was given on.",
+    ),
+  "undo-needs-reason": (_, tell) =>
+    tell("Somebody else entered this. Say why it is taken back: the reason goes into the record."),
+  "old-form": (_, tell) =>
+    tell("This came from an older version of Ravik and cannot stand in this record. Reload the app and sign again."),
+  "copied-signature": (_, tell) => tell("This signature is a copy of another one here. Sign by hand."),
+  "not-a-buyer": (_, tell) => tell("Only somebody who is named in this handover can sign as its buyer."),
   "no-signature": (_, tell) => tell("A dot is no signature. Sign with your name."),
   "needs-date": (_, tell) => tell("Say by which day it will be fixed."),
   "photo-differs": (_, tell) => tell("The photo arrived otherwise than it was sent. Take it again."),

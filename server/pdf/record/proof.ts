@@ -206,7 +206,17 @@ export const unsignedWords: Record<SignRole, string> = {
   countersign: "countersign: not signed",
 };
 
-export function signPart({ delivery, state, dayOf, tell }: Sheet): Content {
+const sayUndone = (
+  { by, at, reason }: EntryOf<"undo">,
+  { nameOf, dayOf, tell }: Pick<Sheet, "nameOf" | "dayOf" | "tell">,
+) =>
+  reason === undefined
+    ? tell("Taken back by {0} ({1}).", nameOf(by), dayOf(at))
+    : tell("Taken back by {0} ({1}): {2}", nameOf(by), dayOf(at), reason);
+
+export function signPart({ delivery, state, nameOf, dayOf, tell }: Sheet): Content {
+  const titles = new Map(delivery.topics.map(({ id, title }) => [id, title]));
+  const titleOf = (id: string) => titles.get(id) ?? id;
   const pad = (signed: EntryOf<"sign"> | null, role: SignRole) => signPad(signed, role, dayOf, tell);
   const isRefused = state.refusals.length > 0;
   const buyers = state.signatures.filter(({ role }) => role === "buyer");
@@ -226,6 +236,15 @@ export function signPart({ delivery, state, dayOf, tell }: Sheet): Content {
           text: write(tell("{0} signed ({1}) and took it back ({2}).", sign.name, dayOf(sign.at), dayOf(by.at)), {
             color: soft,
           }),
+          margin: [0, 0, 0, 6],
+        }),
+      ),
+      ...state.undone.map(
+        ({ what, by }): Content => ({
+          text: write(
+            `${formatEntry(what, { rig: delivery.rig, entries: state.counted }, titleOf, tell)}. ${sayUndone(by, { nameOf, dayOf, tell })}`,
+            { color: soft },
+          ),
           margin: [0, 0, 0, 6],
         }),
       ),

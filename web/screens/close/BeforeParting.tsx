@@ -1,6 +1,13 @@
 import { useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
-import { countTopics, listBeforeParting, type OpenTopic, type WalkState } from "../../../core/walk/index.ts";
+import { joinWords } from "../../../core/text/index.ts";
+import {
+  countTopics,
+  listAttending,
+  listBeforeParting,
+  type OpenTopic,
+  type WalkState,
+} from "../../../core/walk/index.ts";
 import { QuickMarks } from "../../handover/QuickMarks.tsx";
 import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -11,12 +18,18 @@ const whyWords = {
   later: "put off",
   short: "not taken far enough",
   "not-aboard": "not aboard",
+  "not-each": "not done by each of them",
 } as const;
 const reasons = ["Buyer declined", "Buyer knows it, says so", "Out of time, date agreed", "Cannot be done today"];
 
 /** Did I leave anything out? What is still open: musts, then what this store most often forgets, then the rest. */
 export function BeforeParting({ delivery, state }: { delivery: Delivery; state: WalkState }) {
-  const { musts, forgotten, others } = listBeforeParting(delivery.topics, state, delivery.forgotten);
+  const { musts, forgotten, others } = listBeforeParting(
+    delivery.topics,
+    state,
+    delivery.forgotten,
+    listAttending(delivery.buyers, state),
+  );
   const { planned, done, putOff, extra } = countTopics(delivery, state);
   return (
     <>
@@ -69,7 +82,9 @@ export function BeforeParting({ delivery, state }: { delivery: Delivery; state: 
   );
 }
 
-function MustLine({ delivery, open: { topic, why, reason } }: { delivery: Delivery; open: OpenTopic }) {
+function MustLine({ delivery, open: { topic, why, reason, missing = [] } }: { delivery: Delivery; open: OpenTopic }) {
+  const names = delivery.buyers.flatMap(({ id, name }) => (missing.includes(id) ? [name] : []));
+  const says = names.length > 0 ? `not done by ${joinWords(names)}` : whyWords[why];
   const [text, setText] = useState("");
   const [isOpen, setOpen] = useState(false);
   const keep = (said: string) => {
@@ -82,7 +97,7 @@ function MustLine({ delivery, open: { topic, why, reason } }: { delivery: Delive
       <div className="flex flex-wrap items-center gap-x-4 border-l-4 border-ink pl-3">
         <h3 className="min-w-48 flex-1 font-bold">{topic.title}</h3>
         <span className={reason === null ? "text-magenta" : "text-soft"}>
-          {reason === null ? `▲ ${whyWords[why]}` : `${whyWords[why]}: ${reason}`}
+          {reason === null ? `▲ ${says}` : `${says}: ${reason}`}
         </span>
         <QuickMarks delivery={delivery.id} topic={topic.id} title={topic.title} />
         {!isOpen && (

@@ -77,7 +77,7 @@ export function Closing({ delivery }: { delivery: Delivery }) {
     sign: (
       <>
         <Uncovered delivery={delivery} sitting={sitting} />
-        <SignPads delivery={delivery} sitting={sitting} owed={owed} />
+        <SignPads delivery={delivery} sitting={sitting} />
       </>
     ),
   };

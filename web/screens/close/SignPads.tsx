@@ -2,39 +2,38 @@ import { useEffect, useRef, useState } from "react";
 import SignaturePad from "signature_pad";
 import type { Delivery } from "../../../api/index.ts";
 import {
-  countTopics,
+  countForSigning,
   type EntryOf,
   formatEntry,
   hashShown,
   isSignature,
   listSince,
   listStale,
-  type Owed,
   type SignRole,
-  type WalkState,
+  writeSignWords,
 } from "../../../core/walk/index.ts";
 import { useMe } from "../../app/useMe.ts";
 import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
-import { count } from "../../ui/words.ts";
 import type { SittingState } from "./useSitting.ts";
 
 interface SignPadsProps {
   readonly delivery: Delivery;
   readonly sitting: SittingState;
-  readonly owed: readonly Owed[];
 }
 
 /** Who signs for what, in plain words: each buyer who is here, the one who walked, and a witness where one is wanted. */
-export function SignPads({ delivery, sitting, owed }: SignPadsProps) {
+export function SignPads({ delivery, sitting }: SignPadsProps) {
   const me = useMe();
   const [isWitnessed, setWitnessed] = useState(false);
   const { state, covered } = sitting;
-  const words = writeWords(delivery, state, owed);
-  const buyers = delivery.buyers.filter(({ id }) => state.present.get(id)?.here ?? true);
   const isRefused = state.refusals.length > 0;
+  /** What each signs for, as it stands now for them; the words go into the record with the signature. */
+  const say = (role: SignRole, person: string | null) =>
+    writeSignWords(role, countForSigning(delivery, state, person), isRefused);
+  const buyers = delivery.buyers.filter(({ id }) => state.present.get(id)?.here ?? true);
   const wantsWitness = isRefused || isWitnessed || state.signatures.some(({ role }) => role === "countersign");
   const signOf = (id: string, name: string) =>
     state.signatures.find(
@@ -64,7 +63,7 @@ export function SignPads({ delivery, sitting, owed }: SignPadsProps) {
               label={buyers.length === 1 ? "Buyer" : `Buyer ${i + 1}`}
               name={name}
               person={id}
-              says={words.buyer}
+              says={say("buyer", id)}
               signed={signOf(id, name)}
             />
           );
@@ -74,7 +73,7 @@ export function SignPads({ delivery, sitting, owed }: SignPadsProps) {
           side="staff"
           label="Staff"
           name={staffSign?.name ?? me.name}
-          says={words.staff}
+          says={say("staff", null)}
           signed={staffSign}
         />
         {wantsWitness && (
@@ -83,7 +82,7 @@ export function SignPads({ delivery, sitting, owed }: SignPadsProps) {
             side="countersign"
             label="Witness"
             name={witness?.name ?? null}
-            says={[isRefused ? "I was there when the buyer did not sign." : "I was there when this was signed."]}
+            says={say("countersign", null)}
             signed={witness}
           />
         )}
@@ -97,25 +96,8 @@ export function SignPads({ delivery, sitting, owed }: SignPadsProps) {
   );
 }
 
-/** What is signed for, as it stands now; the words go into the record with the signature. */
-function writeWords(delivery: Delivery, state: WalkState, owed: readonly Owed[]) {
-  const { gear } = delivery.rig;
-  const { planned, done, byHand, extra } = countTopics(delivery, state);
-  const counted = gear.filter(({ id, count: listed }) => (state.gear.get(id)?.count ?? 0) >= listed).length;
-  const topics = `${done} of ${planned} planned topics done${extra > 0 ? `, ${extra} more explained` : ""}`;
-  return {
-    buyer: [
-      `${topics}; ${byHand} of them I did with my own hands.`,
-      `I received the gear as counted: ${counted} of ${gear.length} kinds in full.`,
-      owed.length === 0
-        ? "Nothing is owed to me."
-        : `${count(owed.length, "thing is", "things are")} owed to me, as listed here.`,
-    ],
-    staff: [`I explained this boat as marked: ${topics}.`],
-  };
-}
-
 function Refused({ delivery, refusal }: { delivery: Delivery; refusal: EntryOf<"refuse"> }) {
+  const me = useMe();
   return (
     <div className="border-l-4 border-magenta pl-3">
       <p className="font-semibold">{refusal.name} does not sign</p>
@@ -123,7 +105,11 @@ function Refused({ delivery, refusal }: { delivery: Delivery; refusal: EntryOf<"
       <Button
         look="quiet"
         className="mt-2"
-        onClick={() => void syncQueue.add(delivery.id, { kind: "undo", ref: refusal.id })}
+        onClick={() => {
+          // Another's word is taken back with a reason, which prints.
+          const why = refusal.by === me.id ? {} : { reason: `${refusal.name} signs after all` };
+          void syncQueue.add(delivery.id, { kind: "undo", ref: refusal.id, ...why });
+        }}
       >
         Signs after all
       </Button>

@@ -23,7 +23,7 @@ import { useSitting } from "./useSitting.ts";
 
 function Signing({ delivery }: { delivery: Delivery }) {
   const sitting = useSitting(delivery);
-  return <SignPads delivery={delivery} sitting={sitting} owed={listOwed(delivery.topics, rig.gear, sitting.state)} />;
+  return <SignPads delivery={delivery} sitting={sitting} />;
 }
 
 setUpTablet();

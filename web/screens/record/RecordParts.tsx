@@ -100,7 +100,8 @@ export function Arrived({ delivery, state }: PartProps) {
 
 const roleWords = { buyer: "buyer", staff: "walked it", countersign: "witness" } as const;
 
-export function Signed({ state }: Pick<PartProps, "state">) {
+export function Signed({ delivery, state, nameOf }: PartProps & { readonly nameOf: (id: string) => string }) {
+  const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)?.title ?? id;
   return (
     <section aria-labelledby="signed">
       <h2 id="signed" className="text-lg font-bold">
@@ -116,6 +117,13 @@ export function Signed({ state }: Pick<PartProps, "state">) {
         {state.takenBack.map(({ sign, by }) => (
           <p key={sign.id} className="mb-2 text-soft">
             {sign.name} signed at {formatClock(sign.at)} and took it back at {formatClock(by.at)}.
+          </p>
+        ))}
+        {state.undone.map(({ what, by }) => (
+          <p key={what.id} className="mb-2 text-soft">
+            {what.kind === "refuse" ? `${what.name} would not sign: ${what.reason}` : `${titleOf(what.topic)}: marked`}.
+            Taken back by {nameOf(by.by)} at {formatClock(by.at)}
+            {by.reason === undefined ? "." : `: ${by.reason}`}
           </p>
         ))}
         {state.signatures.map((sign) => (

@@ -67,7 +67,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
             </section>
           )}
           <Arrived delivery={delivery} state={state} />
-          <Signed state={state} />
+          <Signed delivery={delivery} state={state} nameOf={nameOf} />
           <AddedSince delivery={delivery} later={later} nameOf={nameOf} />
           {delivery.seal === null && <OwnerLink delivery={delivery} state={state} />}
           <Downloads delivery={delivery} />
