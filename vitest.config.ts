@@ -1,4 +1,5 @@
 import { defineConfig } from "vitest/config";
+import SlowFirst from "./cli/slowFirst.ts";
 
 /** The day on which every test lives. */
 const day = "cli/setTestDay.ts";
@@ -8,6 +9,7 @@ export default defineConfig({
   test: {
     // By itself vitest leaves a core idle, which is half of two.
     maxWorkers: "100%",
+    sequence: { sequencer: SlowFirst },
     projects: [
       // Nothing here keeps state in a module, so that files may share what they import.
       {
@@ -17,7 +19,6 @@ export default defineConfig({
         test: {
           ...shared,
           name: "web",
-          isolate: false,
           setupFiles: [day, "web/testing/setup.ts"],
           include: ["web/**/*.test.{ts,tsx}"],
         },
