@@ -132,15 +132,18 @@ export async function expectAccessible(page: Page): Promise<void> {
   expect(said).toEqual([]);
 }
 
-/** Draws a loop on a signature pad, as a finger would. */
+let drawn = 0;
+/** Draws a loop on a signature pad, as a finger would: never twice the same. */
 export async function drawSignature(page: Page, label: RegExp): Promise<void> {
   const pad = page.getByLabel(label);
   await pad.scrollIntoViewIfNeeded();
   const box = (await pad.boundingBox())!;
+  drawn += 1;
+  const heightPx = 14 + (drawn % 12) * 2;
   await page.mouse.move(box.x + 20, box.y + 60);
   await page.mouse.down();
   for (let i = 0; i <= 20; i++) {
-    await page.mouse.move(box.x + 20 + i * 9, box.y + 60 + Math.sin(i) * 25);
+    await page.mouse.move(box.x + 20 + i * 9, box.y + 60 + Math.sin(i) * heightPx);
   }
   await page.mouse.up();
 }
