@@ -94,6 +94,8 @@ export const deliverySchema = z.strictObject({
   readings: z.record(z.string(), z.array(hoursReadingSchema)),
   /** What the walk goes by, or would go by if it began now; null of one sealed before that was kept. */
   snapshot: sha256Schema.nullable(),
+  /** A must that is to be done by their own hands is open until each who attends did it. */
+  eachDoes: z.boolean().optional(),
   /** What has changed in library or boat since it began, of what is still to come, and the snapshot with it. */
   next: z
     .strictObject({

@@ -7,8 +7,11 @@ export const testDays = JSON.parse(readFileSync(new URL("testDays.json", import.
 /** What tests are given as their day: the zone is the machine's, and so that of a store which names none. */
 export const dayEnv = ({ now, zone }) => ({ RAVIK_TEST_NOW: now, TZ: zone });
 
-/** The day of the browser tests of a commit, by its number: null (today), or one of those for the browser, by turns. */
+/**
+ * The day of the browser tests of a commit, by its number: null (today), or one of those that take turns (`isInTurn`: every browser
+ * test has passed on it).
+ */
 export function chooseBrowserDay(commit) {
-  const choices = [null, ...testDays.filter(({ isForBrowser }) => isForBrowser)];
+  const choices = [null, ...testDays.filter(({ isInTurn }) => isInTurn)];
   return choices[commit % choices.length];
 }

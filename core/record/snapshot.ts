@@ -31,6 +31,8 @@ export const snapshotSchema = z.strictObject({
   plan: planSchema,
   makeReady: z.array(readyCheckSchema),
   arrival: z.array(arrivalCheckSchema),
+  /** Whether a must is open until each who attends has done it; walks that began before this was asked go on without. */
+  eachDoes: z.literal(true).optional(),
   packs: z.strictObject({ breakIn: z.array(breakInPackSchema), service: z.array(servicePackSchema) }),
 });
 export type Snapshot = z.infer<typeof snapshotSchema>;
@@ -122,8 +124,11 @@ export function mergeSnapshots(current: Snapshot, fresh: Snapshot, explained: Re
   ];
   const plan = mergePlans(current.plan, fresh.plan, explained);
   const told = mergeTold(current.told, fresh.told, explained);
+  // What is asked of a walk does not change while it goes on.
+  const { eachDoes: _, ...rest } = fresh;
   return {
-    ...fresh,
+    ...rest,
+    ...(current.eachDoes === undefined ? {} : { eachDoes: current.eachDoes }),
     topics,
     ...(told === undefined ? {} : { told }),
     plan: { ...plan, reasons: explainStops({ rig: fresh.rig, topics, visits: plan.visits }) },

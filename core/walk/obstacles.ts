@@ -35,6 +35,8 @@ export interface WalkContent {
   /** The hours of each engine as read before this handover, by engine. */
   readonly readings: Readonly<Record<string, readonly Reading[]>>;
   readonly date: LocalDate;
+  /** A must that is to be done by their own hands is open until each who attends did it. */
+  readonly eachDoes?: boolean | undefined;
   /** What was planned of it; null before it is. */
   readonly plan?: Pick<Plan, "visits" | "second"> | null;
 }
@@ -50,9 +52,8 @@ export function listObstacles(
 ): Obstacle[] {
   const { topics, rig, makeReady } = content;
   const isFirstVersion = close !== null && close.covers === undefined;
-  const musts = listOpenTopics(topics, state, listAttending(content.buyers, state)).filter(
-    ({ topic, reason }) => topic.must && reason === null,
-  );
+  const attending = content.eachDoes === true ? listAttending(content.buyers, state) : [];
+  const musts = listOpenTopics(topics, state, attending).filter(({ topic, reason }) => topic.must && reason === null);
   const start = listStartObstacles(makeReady, state);
   const found: Obstacle[] = [
     { code: "must-open", ids: musts.map(({ topic }) => topic.id) },

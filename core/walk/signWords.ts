@@ -17,13 +17,16 @@ export interface SignCounts {
   readonly gearFull: number;
   readonly gearKinds: number;
   readonly owed: number;
+  /** Explained, of all the boat has; as older apps said it. */
+  readonly explained: number;
+  readonly topics: number;
 }
 
 type Counted = Parameters<typeof countTopics>[0] & { readonly rig: Pick<Rig, "gear"> };
 
 /** The numbers a signature of this person is for; null: of nobody in particular, as older apps counted them for everybody. */
 export function countForSigning(content: Counted, state: WalkState, person: string | null): SignCounts {
-  const { planned, done, extra, byHand } = countTopics(content, state);
+  const { planned, done, extra, byHand, explained } = countTopics(content, state);
   const { gear } = content.rig;
   const theirs = (id: string) =>
     content.topics.filter((topic) => listHands(topic, [{ id }], state).get(id) === "did").length;
@@ -35,6 +38,8 @@ export function countForSigning(content: Counted, state: WalkState, person: stri
     gearFull: gear.filter(({ id, count }) => (state.gear.get(id)?.count ?? 0) >= count).length,
     gearKinds: gear.length,
     owed: listOwed(content.topics, gear, state).length,
+    explained,
+    topics: content.topics.length,
   };
 }
 
@@ -64,15 +69,26 @@ export function writeSignWords(role: SignRole, counts: SignCounts, isRefused = f
   }
 }
 
+/** What apps of before 2026-11-28 wrote: a signature given without signal may still come in these words. */
+function writeOldWords(role: SignRole, counts: SignCounts): string[] {
+  const [topics, gear] = writeSignWords("buyer", counts);
+  if (role === "staff") return [`I explained this boat as marked: ${counts.explained} of ${counts.topics} topics.`];
+  const owed = counts.owed === 0 ? "Nothing is owed to me." : `${counts.owed} things are owed to me, as listed here.`;
+  const explained = topics!.replace(/^.*; /, `${counts.explained} topics were explained to me, `);
+  return [explained, gear!, owed];
+}
+
 const number = "\\d{1,5}";
 const topicsForm = `${number} of ${number} planned topics done(, ${number} more explained)?`;
 const forms: Readonly<Record<SignRole, readonly RegExp[]>> = {
   buyer: [
-    new RegExp(`^${topicsForm}; ${number} of them I did with my own hands\\.$`),
+    new RegExp(
+      `^(${topicsForm};|${number} topics were explained to me,) ${number} of them I did with my own hands\\.$`,
+    ),
     new RegExp(`^I received the gear as counted: ${number} of ${number} kinds in full\\.$`),
     new RegExp(`^(Nothing is owed to me\\.|${number} (thing is|things are) owed to me, as listed here\\.)$`),
   ],
-  staff: [new RegExp(`^I explained this boat as marked: ${topicsForm}\\.$`)],
+  staff: [new RegExp(`^I explained this boat as marked: (${topicsForm}|${number} of ${number} topics)\\.$`)],
   countersign: [/^I was there when (the buyer did not sign|this was signed)\.$/],
 };
 
@@ -91,7 +107,8 @@ export function saysWhatStands(
 ): boolean {
   if (signsFor === undefined || role === "countersign") return true;
   const said = JSON.stringify(signsFor);
-  return [person ?? null, null].some(
-    (whose) => JSON.stringify(writeSignWords(role, countForSigning(content, state, whose))) === said,
-  );
+  const forAll = countForSigning(content, state, null);
+  const theirs = countForSigning(content, state, person ?? null);
+  const possible = [writeSignWords(role, theirs), writeSignWords(role, forAll), writeOldWords(role, forAll)];
+  return possible.some((words) => JSON.stringify(words) === said);
 }

@@ -56,6 +56,7 @@ export function createHandoverReader(parts: Parts) {
         topics: [...walk.topics],
         told: walk.told,
         makeReady: [...walk.makeReady],
+        eachDoes: walk.eachDoes,
         arrival: walk.arrival,
         readings: Object.fromEntries(Object.entries(walk.readings).map(([engine, list]) => [engine, [...list]])),
         snapshot: walk.snapshot,

@@ -98,9 +98,9 @@ export function createWalkReader(parts: Parts) {
     const head = { buyers: delivery.buyers, sealed: null, ...common };
     if (begun === null)
       return { delivery, boat, log, walk: { ...head, ...(await prepareView(parts, delivery, boat)) } };
-    const { rig, plan, arrival, packs, boatName, hull, told = {} } = begun;
+    const { rig, plan, arrival, packs, boatName, hull, told = {}, eachDoes } = begun;
     const topics = await resolve(parts, begun.topics, delivery.snapshot!, log, t);
-    const walk = { ...head, boatName, hull, rig, topics, told, plan, arrival, packs };
+    const walk = { ...head, boatName, hull, rig, topics, told, plan, arrival, packs, eachDoes };
     return { delivery, boat, log, walk: { ...walk, makeReady: begun.makeReady, snapshot: delivery.snapshot } };
   };
 
@@ -158,6 +158,7 @@ async function prepareView({ rigService, libraryService }: Parts, { planOptions 
     rig,
     topics: rigService.prepareTopics(boat.rigText, library, planOptions),
     ...listChecks(rig, library),
+    eachDoes: true,
     told: {},
     plan: null,
     snapshot: null,
@@ -246,6 +247,7 @@ async function makeFresh(parts: Parts, { delivery, boat }: Pick<HandoverContext,
     planOptions: delivery.planOptions,
     plan,
     ...listChecks(rig, library),
+    eachDoes: true,
     packs: {
       breakIn: used(
         packs.breakIn,

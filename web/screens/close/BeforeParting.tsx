@@ -28,7 +28,7 @@ export function BeforeParting({ delivery, state }: { delivery: Delivery; state: 
     delivery.topics,
     state,
     delivery.forgotten,
-    listAttending(delivery.buyers, state),
+    delivery.eachDoes === true ? listAttending(delivery.buyers, state) : [],
   );
   const { planned, done, putOff, extra } = countTopics(delivery, state);
   return (
