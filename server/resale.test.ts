@@ -7,6 +7,7 @@ import { hashBytes } from "../core/hash/index.ts";
 import { createPhotoId } from "../core/walk/index.ts";
 import { tellWalk } from "../demo/walkEntries.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
+import { listFormer } from "./services/formerOwners.ts";
 
 let store: TestStore;
 let nessa: Caller;
@@ -107,5 +108,24 @@ describe("an owner's page", () => {
     }
     nowMs += 401 * dayMs;
     expect((await open(token)).body.error.code).toBe("link-ended");
+  });
+});
+
+describe("whose page ends at a resale", () => {
+  const of = (id: string, date: `${number}-${number}-${number}`, name: string) => ({
+    id,
+    date,
+    buyers: [{ id: "b1", name }],
+  });
+  const now = of("now", "2026-06-13", "Bo Thwaite");
+  it("is theirs who had it before, on the same day too; not a second session's, not a later one's", () => {
+    const all = [
+      of("earlier", "2026-06-01", "Ada Lunt"),
+      of("same-day", "2026-06-13", "Cleo Arrow"),
+      of("session", "2026-06-01", "bo thwaite"),
+      of("later", "2026-06-14", "Dell Fell"),
+      now,
+    ];
+    expect(listFormer(now, all).map(({ id }) => id)).toEqual(["earlier", "same-day"]);
   });
 });

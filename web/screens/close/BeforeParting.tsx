@@ -95,10 +95,12 @@ function MustLine({ delivery, open: { topic, why, reason, missing = [] } }: { de
   return (
     <li className="border-b border-rule py-1.5">
       <div className="flex flex-wrap items-center gap-x-4 border-l-4 border-ink pl-3">
-        <h3 className="min-w-48 flex-1 font-bold">{topic.title}</h3>
-        <span className={reason === null ? "text-magenta" : "text-soft"}>
-          {reason === null ? `▲ ${says}` : `${says}: ${reason}`}
-        </span>
+        <div className="min-w-48 flex-1">
+          <h3 className="font-bold">{topic.title}</h3>
+          <p className={`break-words ${reason === null ? "text-magenta" : "text-soft"}`}>
+            {reason === null ? `▲ ${says}` : `${says}: ${reason}`}
+          </p>
+        </div>
         <QuickMarks delivery={delivery.id} topic={topic.id} title={topic.title} />
         {!isOpen && (
           <Button
