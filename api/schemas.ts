@@ -25,7 +25,16 @@ import {
   topicSchema,
 } from "../core/topic/index.ts";
 import { towRulesSchema, vehicleSchema } from "../core/tow/index.ts";
-import { entrySchema, owedKinds, recordIdSchema, roles, severities, ulidSchema } from "../core/walk/index.ts";
+import {
+  entrySchema,
+  obstacleCodes,
+  owedKinds,
+  recordIdSchema,
+  roles,
+  severities,
+  ulidSchema,
+  unseenWhys,
+} from "../core/walk/index.ts";
 import { boatCareSchema, contactSchema, readingSchema } from "./careSchemas.ts";
 
 export const timeSchema = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, "must be a time written HH:MM");
@@ -237,6 +246,17 @@ export const todaySchema = z.strictObject({
       readyOpen: z.array(z.string()),
       readyOf: z.int(),
       stopping: z.array(z.string()),
+    }),
+  ),
+  /** Closed handovers that are not sealed before somebody acts, for whoever may close: what the signers did not know, what is in the way. */
+  waiting: z.array(
+    z.strictObject({
+      ...boatLineSchema,
+      delivery: recordIdSchema,
+      buyers: z.string(),
+      since: instantSchema,
+      unseen: z.array(z.strictObject({ why: z.enum(unseenWhys), text: z.string() })),
+      obstacles: z.array(z.strictObject({ code: z.enum(obstacleCodes), count: z.int() })),
     }),
   ),
   /** Today's slots in the workshop. */

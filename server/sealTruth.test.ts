@@ -1,6 +1,6 @@
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { Delivery } from "../api/index.ts";
+import type { Delivery, Today } from "../api/index.ts";
 import { toInstant } from "../core/dates/index.ts";
 import type { Entry } from "../core/walk/index.ts";
 import { tellWalk } from "../demo/walkEntries.ts";
@@ -214,3 +214,89 @@ describe("what another entered", () => {
     expect(record).toContain("Ira read it again at home");
   });
 });
+
+describe("a close that leaves out what was here before it", () => {
+  const made = (delivery: string, kind: string, more: object, by = "nessa") => ({
+    ...base(delivery, by),
+    device: "another",
+    kind,
+    ...more,
+  });
+  const waitsOf = async (delivery: string) => {
+    const { waiting } = (await nessa.get("/api/today")).body as unknown as Today;
+    return waiting.find((line) => line.delivery === delivery);
+  };
+
+  /** A walk that was signed and closed for all there was, but for what was entered on another tablet before that. */
+  async function closeWithout(missed: (delivery: string, walk: readonly Entry[]) => object[]) {
+    const { delivery } = await plan(["Jon Kettle"]);
+    const walk = await walkUnsigned(delivery);
+    // After the last of the walk.
+    ms += 4 * 3_600_000;
+    const { made: buyers, staff, all } = await signs(delivery, ["b1"]);
+    const elsewhere = missed(delivery, walk);
+    expect(codeOf(await post(delivery, elsewhere))).toEqual([200, undefined]);
+    const close = closeOf(delivery, all);
+    expect((await post(delivery, [...buyers, staff, close])).status).toBe(200);
+    return { delivery, close, missed: elsewhere as { id: string }[] };
+  }
+
+  it.each([
+    ["a refusal", "refused", (delivery: string) => [made(delivery, "refuse", refusal)]],
+    [
+      "a mark taken back",
+      "undone",
+      (delivery: string, walk: readonly Entry[]) => {
+        const mark = walk.find((entry) => entry.kind === "mark" && entry.mark === "did")!;
+        return [made(delivery, "undo", { ref: mark.id })];
+      },
+    ],
+    [
+      "gear counted anew",
+      "corrected",
+      (delivery: string, walk: readonly Entry[]) => {
+        const gear = walk.find((entry) => entry.kind === "gear")! as Extract<Entry, { kind: "gear" }>;
+        return [made(delivery, "gear", { item: gear.item, count: gear.count + 1 })];
+      },
+    ],
+  ])("waits for %s, says so on Today, and is sealed as it was signed", async (_, why, missed) => {
+    const { delivery, close, missed: unseen } = await closeWithout(missed);
+    expect((await read(delivery)).seal).toBeNull();
+    expect((await waitsOf(delivery))?.unseen).toMatchObject([{ why }]);
+    const beside = unseen.map(({ id }) => id);
+    const asSigned = { ...closeOf(delivery, []), covers: close.covers, beside };
+    expect((await post(delivery, [asSigned])).status).toBe(200);
+    expect((await read(delivery)).seal).not.toBeNull();
+    expect(await waitsOf(delivery)).toBeUndefined();
+    const record = await store.readPaper(nessa, `/api/deliveries/${delivery}/record.pdf`);
+    expect(record).toContain("Unknown to whoever signed:");
+  });
+
+  it("waits for a snag that stops the handover until it is settled, whatever is set aside", async () => {
+    const leak = { topic: null, note: "Fuel leak", stops: true, how: "before-leaving" };
+    const { delivery, close, missed } = await closeWithout((id) => [made(id, "snag", leak)]);
+    const beside = missed.map(({ id }) => id);
+    const asSigned = { ...closeOf(delivery, []), covers: close.covers, beside };
+    expect((await post(delivery, [asSigned])).status).toBe(200);
+    expect((await read(delivery)).seal).toBeNull();
+    expect((await waitsOf(delivery))?.unseen).toMatchObject([{ why: "stops" }]);
+    await post(delivery, [made(delivery, "settle", { ref: beside[0], note: "Hose replaced" })]);
+    const again = { ...closeOf(delivery, []), covers: close.covers };
+    expect((await post(delivery, [again])).status).toBe(200);
+    expect((await read(delivery)).seal).not.toBeNull();
+  });
+
+  it("is sealed where what came from another tablet only adds", async () => {
+    const note = { note: "A cap will be sent", isExtra: false };
+    const { delivery } = await closeWithout((id) => [made(id, "promise", note)]);
+    expect((await read(delivery)).seal).not.toBeNull();
+  });
+
+  it("may set aside only what there is", async () => {
+    const { delivery } = await plan(["Kit Lorne"]);
+    await walkUnsigned(delivery);
+    const nothing = { ...closeOf(delivery, []), beside: [base(delivery, "nessa").id] };
+    expect(codeOf(await post(delivery, [nothing]))).toEqual([422, "unknown-ref"]);
+  });
+});
+const refusal = { name: "Jon Kettle", person: "b1", reason: "The price is wrong" };

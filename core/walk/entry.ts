@@ -165,8 +165,17 @@ export const entrySchema = z.discriminatedUnion("kind", [
     person: recordIdSchema.optional(),
     reason: plainText(500),
   }),
-  /** The wish to close: sealed as soon as everything it lists has arrived. `covers`: the entries its signatures are for. */
-  z.strictObject({ ...base, kind: z.literal("close"), covers: z.array(ulidSchema).max(20_000).optional() }),
+  /**
+   * The wish to close: sealed as soon as everything it lists has arrived. `covers`: the entries its signatures are for;
+   * `beside`: what takes back or corrects some of that and was unknown to whoever signed. It is sealed as it was signed all the
+   * same, and the record says so.
+   */
+  z.strictObject({
+    ...base,
+    kind: z.literal("close"),
+    covers: z.array(ulidSchema).max(20_000).optional(),
+    beside: z.array(ulidSchema).min(1).max(2_000).optional(),
+  }),
   z.strictObject({ ...base, kind: z.literal("settle"), ref: ulidSchema, note: noteSchema }),
   /** A message to the buyer about something owed. */
   z.strictObject({ ...base, kind: z.literal("tell"), ref: ulidSchema, text: noteSchema }),

@@ -65,8 +65,11 @@ export function formatEntry(
       return `${tell(entry.isExtra ? "Sold, not fitted" : "Promised")}: ${entry.note}`;
     case "assign":
       return `${of(entry.ref)}: ${entry.owner ?? tell("nobody yet")}, ${entry.due ?? tell("no day")}`;
-    case "undo":
-      return tell("Something was taken back");
+    case "undo": {
+      const undone = entries.find(({ id }) => id === entry.ref);
+      if (undone === undefined) return tell("Something was taken back");
+      return tell("Taken back: {0}", formatEntry(undone, { rig, entries }, titleOf, tell)) + more(entry.reason);
+    }
     case "gear": {
       const item = rig.gear.find(({ id }) => id === entry.item);
       return tell("{0}: {1} counted", tell(item?.label ?? entry.item), entry.count);

@@ -58,3 +58,12 @@ export { type EntryRole, mayEnter, type Role, roles, usualAllowers, whoMayEnter 
 export { type EntryFault, type EntryQuestion, findEntryFault } from "./rules.ts";
 export { hashShown, isSignature, listCovered, listSince, listSittingEntries, listStale } from "./signing.ts";
 export { countForSigning, isSignForm, type SignCounts, saysWhatStands, writeSignWords } from "./signWords.ts";
+export {
+  findWaitingClose,
+  listSetAside,
+  listUnseen,
+  type Unseen,
+  unseenWhys,
+  type WeighedClose,
+  weighCloses,
+} from "./weighClose.ts";

@@ -118,7 +118,8 @@ function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | nul
     case "sign":
       return findSignFault(entry, question);
     case "close":
-      return entry.covers === undefined && isPresentForm(all) ? { code: "old-form", field: "covers" } : null;
+      if (entry.covers === undefined && isPresentForm(all)) return { code: "old-form", field: "covers" };
+      return firstFault((entry.beside ?? []).map(mustBeRef));
     case "settle":
     case "assign":
     case "tell":
@@ -150,6 +151,8 @@ function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | nul
       throw new Error(`findEntryFault: expected a known kind, got ${JSON.stringify(entry satisfies never)}`);
   }
 }
+
+const firstFault = (faults: readonly (EntryFault | null)[]) => faults.find((fault) => fault !== null) ?? null;
 
 const isFirstSnag = (entry: Entry | undefined) => entry?.kind === "snag" && entry.corrects === undefined;
 

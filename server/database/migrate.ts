@@ -22,6 +22,7 @@ import * as sixteenth from "./migrations/0016-calendar.ts";
 import * as seventeenth from "./migrations/0017-boat-lists.ts";
 import * as eighteenth from "./migrations/0018-forget.ts";
 import * as nineteenth from "./migrations/0019-handed-out.ts";
+import * as twentieth from "./migrations/0020-waiting.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -44,6 +45,7 @@ const migrations = [
   { name: "0017-boat-lists", ...seventeenth },
   { name: "0018-forget", ...eighteenth },
   { name: "0019-handed-out", ...nineteenth },
+  { name: "0020-waiting", ...twentieth },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

@@ -3,7 +3,7 @@ import { z } from "zod";
 import { type Instant, instantSchema, type LocalDate, localDateSchema } from "../../core/dates/index.ts";
 import { personSchema } from "../../core/record/index.ts";
 import { defaultPlanOptions, type PlanOptions, planOptionsSchema } from "../../core/route/index.ts";
-import { owedKinds, severities } from "../../core/walk/index.ts";
+import { obstacleCodes, owedKinds, severities, unseenWhys } from "../../core/walk/index.ts";
 import type { DeliveryRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne, readQuery } from "../database/rows.ts";
@@ -26,6 +26,14 @@ export const summarySchema = z.strictObject({
       topic: z.string().nullable(),
     }),
   ),
+  /** Closed, and not to be sealed before somebody acts: since when, what the signers did not know, what is in the way. */
+  waits: z
+    .strictObject({
+      since: instantSchema,
+      unseen: z.array(z.strictObject({ why: z.enum(unseenWhys), text: z.string() })),
+      obstacles: z.array(z.strictObject({ code: z.enum(obstacleCodes), count: z.int() })),
+    })
+    .optional(),
   /** Of a signed one the topics that were planned and never reached; not noted by older versions. */
   unreached: z.array(z.string()).optional(),
 });
@@ -60,14 +68,20 @@ const writePlanOptions = ({ style, manualOrder, ...options }: PlanOptions) => ({
 /** The row keeps when the buyer was last sent a message under its first name, `toldAt`; older rows hold more than is asked. */
 const readSummary = (text: string): Summary => {
   if (text === "") return noSummary;
-  const { state, owed, unreached } = JSON.parse(text);
+  const { state, owed, unreached, waits } = JSON.parse(text);
   const rename = ({ toldAt, ...each }: { toldAt: Instant | null }) => ({ ...each, messagedAt: toldAt });
-  return { state, owed: owed.map(rename), ...(unreached === undefined ? {} : { unreached }) };
+  return {
+    state,
+    owed: owed.map(rename),
+    ...(unreached === undefined ? {} : { unreached }),
+    ...(waits === undefined ? {} : { waits }),
+  };
 };
-const writeSummary = ({ state, owed, unreached }: Summary) => ({
+const writeSummary = ({ state, owed, unreached, waits }: Summary) => ({
   summary: JSON.stringify({
     state,
     unreached,
+    waits,
     owed: owed.map(({ messagedAt, ...each }) => ({ ...each, toldAt: messagedAt })),
   }),
   owed: owed.length,
@@ -184,6 +198,9 @@ function createDeliveryLists({ models }: Database) {
          WHERE deliveries.owed > 0 AND json_extract(one.value, '$.what') = 'question' ORDER BY since, ref`,
       );
     },
+    /** Closed and not to be sealed before somebody acts; found by the index of migration 0020. */
+    listWaiting: () =>
+      listWhere({ [Op.and]: literal(`json_extract(NULLIF(summary, ''), '$.waits') IS NOT NULL`) } as never),
     listOwing: (most?: number) => listWhere({ owed: { [Op.gt]: 0 } }, most),
     sumOwed: async () => (await models.deliveries.sum("owed")) ?? 0,
     /** Walks under way that began before it was kept what they go by. */

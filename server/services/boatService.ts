@@ -4,7 +4,7 @@ import { serialOf } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 import { findStyle } from "../../core/route/index.ts";
 import { compareDue } from "../../core/service/index.ts";
-import { compareOwed, foldWalk, formatBuyers, isCovered, type Role } from "../../core/walk/index.ts";
+import { compareOwed, foldWalk, formatBuyers, isCovered, mayEnter, type Role } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
 import type { Jobs } from "../jobs.ts";
@@ -201,8 +201,9 @@ async function readOwnBusiness(
   parts: Parts,
   role: Role,
   date: LocalDate,
-): Promise<Pick<Today, "coming" | "slots" | "course">> {
+): Promise<Pick<Today, "coming" | "slots" | "course" | "waiting">> {
   return {
+    waiting: mayEnter("close", role, []) ? await listWaiting(parts) : [],
     coming: role === "service" ? [] : await listComing(parts, date),
     slots: role === "service" || role === "technician" ? await listSlots(parts, date) : [],
     course: role === "owner" ? await readCourse(parts, date) : null,
@@ -234,6 +235,16 @@ async function listComing({ boats, deliveries, walkReader }: Parts, date: LocalD
       };
     }),
   );
+}
+
+async function listWaiting({ boats, deliveries }: Parts): Promise<Today["waiting"]> {
+  const waiting = await deliveries.listWaiting();
+  const byId = await boats.findMany(waiting.map(({ boatId }) => boatId));
+  return waiting.map(({ id, boatId, buyers, summary }) => {
+    const boat = byId.get(boatId)!;
+    const line = { boat: boat.id, boatName: boat.name, serial: serialOf(boat.hull), buyers: formatBuyers(buyers) };
+    return { ...line, delivery: id, ...summary.waits! };
+  });
 }
 
 async function listSlots({ bookings, boats, deliveries }: Parts, date: LocalDate): Promise<Today["slots"]> {

@@ -64,7 +64,14 @@ export function createEntryStore(parts: Parts) {
   const carryOn = async (id: string, photoIds: readonly string[]) => {
     const isSealed = await database.inTransaction(async (t) => {
       const context = await walkReader.get(id, t);
-      if (context.walk.sealed === null) return (await sealing.sealIfReady(context, t)) !== null;
+      if (context.walk.sealed === null) {
+        if ((await sealing.sealIfReady(context, t)) !== null) return true;
+        const summary = summarizeContext(context);
+        // Closed by an older version, which did not say what it waits for.
+        if (summary.waits !== undefined && context.delivery.summary.waits === undefined)
+          await deliveries.setSummary(id, summary, t);
+        return false;
+      }
       await sealing.amend(context, [], photoIds, "added", t);
       return false;
     });

@@ -9,14 +9,7 @@ import {
   saltParts,
   writeCanonical,
 } from "../../core/record/index.ts";
-import {
-  type Entry,
-  type EntryOf,
-  foldWalk,
-  listCovered,
-  listObstacles,
-  type WalkState,
-} from "../../core/walk/index.ts";
+import { type Entry, type EntryOf, type WalkState, weighCloses } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Transaction } from "../database/open.ts";
 import type { Boats } from "../repositories/boats.ts";
@@ -155,14 +148,8 @@ async function findSealable(parts: Parts, { log, walk }: HandoverContext, t: Tra
   const { snapshot } = walk;
   if (snapshot === null) return null;
   const sequenceOf = (id: string) => log.receipts.get(id)?.number;
-  const closes = foldWalk(log.entries)
-    .counted.filter((entry) => entry.kind === "close")
-    .sort((a, b) => (sequenceOf(a.id) ?? 0) - (sequenceOf(b.id) ?? 0));
-  for (const close of closes) {
-    const covered = listCovered(close, log.entries);
-    if (covered === null) continue;
-    const state = foldWalk(covered, sequenceOf);
-    if (listObstacles(walk, state, close).length > 0) continue;
+  for (const { close, covered, state, obstacles, unseen } of weighCloses(walk, log.entries, sequenceOf)) {
+    if (obstacles.length + unseen.length > 0) continue;
     const facts = await findPhotos(parts, state.counted, t);
     if (facts !== null) return { close, covered, state, photos: facts, snapshot };
   }

@@ -12,6 +12,7 @@ import {
   formatStrike,
   isTimeDoubtful,
   joinSteps,
+  listSetAside,
   type SignRole,
   sayJoined,
   struckFirstWords,
@@ -248,6 +249,15 @@ export function signPart({ delivery, state, nameOf, dayOf, tell }: Sheet): Conte
           margin: [0, 0, 0, 6],
         }),
       ),
+      ...listSetAside(state, delivery.entries).map((entry): Content => {
+        const says = formatEntry(entry, delivery, titleOf, tell);
+        return {
+          text: write(tell("Unknown to whoever signed: {0} ({1}, {2}).", says, nameOf(entry.by), dayOf(entry.at)), {
+            color: magenta,
+          }),
+          margin: [0, 0, 0, 6],
+        };
+      }),
       ...state.refusals.map(
         ({ name, reason, at }): Content => ({
           text: write(tell("{0} did not sign ({1}): {2}", name, dayOf(at), reason), { color: magenta }),

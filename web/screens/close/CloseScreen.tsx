@@ -1,23 +1,30 @@
-import { type ReactNode, useEffect } from "react";
+import { type ReactNode, useEffect, useMemo } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
 import { formatMeasure } from "../../../core/measure/index.ts";
+import { capitalize } from "../../../core/text/index.ts";
 import {
+  findWaitingClose,
   formatBuyers,
   formatEntry,
   listObstacles,
   listOwed,
+  listUnseen,
   mayEnter,
   type Obstacle,
+  ownerId,
+  type Unseen,
   type WalkState,
+  type WeighedClose,
 } from "../../../core/walk/index.ts";
 import { deliveryQuery, queryClient } from "../../app/queries.ts";
 import { useMe } from "../../app/useMe.ts";
+import { obstacleWords, unseenWords } from "../../handover/closeWords.ts";
 import { HoursRead } from "../../handover/HoursRead.tsx";
 import { useDelivery } from "../../handover/useDelivery.ts";
 import { MeasureList } from "../../measure/MeasureList.tsx";
 import { useNews } from "../../offline/useNews.ts";
-import { syncQueue, useSyncStatus, useWalkState } from "../../offline/useSync.ts";
+import { syncQueue, useEntries, useSyncStatus, useWalkState } from "../../offline/useSync.ts";
 import { OwedList } from "../../owed/OwedList.tsx";
 import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeliveryPlan } from "../../plan/DeliveryPlan.tsx";
@@ -45,18 +52,6 @@ export function CloseScreen() {
     </Fetched>
   );
 }
-
-const obstacleWords: Record<Obstacle["code"], (count: number) => string> = {
-  "must-open": (count) => `${count} must-do ${count === 1 ? "topic needs" : "topics need"} doing or a reason`,
-  "gear-uncounted": (count) => `${count} ${count === 1 ? "thing is" : "things are"} not counted yet`,
-  "hours-unread": (count) => `hours of ${count} ${count === 1 ? "engine" : "engines"} not read yet`,
-  "hours-asked": (count) => `hours of ${count} ${count === 1 ? "engine" : "engines"} do not follow: say why`,
-  unsigned: (count) => (count === 1 ? "one signature is missing" : `${count} signatures are missing`),
-  "signature-stale": (count) =>
-    `${count === 1 ? "one signature is" : `${count} signatures are`} for what stood before a change: sign again`,
-  "stopping-snag": (count) => `${count} ${count === 1 ? "snag stops" : "snags stop"} the handover`,
-  "not-allowed-to-start": (count) => `make-ready was left open (${count}) and nobody of the owners has allowed it`,
-};
 
 /** The page itself, of a handover that is not sealed. */
 export function Closing({ delivery }: { delivery: Delivery }) {
@@ -181,21 +176,43 @@ interface SealProps {
   readonly obstacles: readonly Obstacle[];
 }
 
+/** The entries in words, by what they are to whoever signed. */
+function UnseenList({ delivery, unseen }: { delivery: Delivery; unseen: readonly Unseen[] }) {
+  const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)?.title ?? id;
+  const nameOf = (id: string) =>
+    id === ownerId ? "the owner" : (delivery.staff.find((person) => person.id === id)?.name ?? id);
+  return (
+    <ul className="my-2 list-disc pl-5">
+      {unseen.map(({ entry, why }) => (
+        <li key={entry.id} className="break-words">
+          {capitalize(unseenWords[why](formatEntry(entry, delivery, titleOf)))} ({nameOf(entry.by)},{" "}
+          {formatClock(entry.at)})
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 /** Closing: with signal it is sealed at once, without it as soon as what is here arrives. */
 function Seal({ delivery, sitting, obstacles }: SealProps) {
-  const { state, covered } = sitting;
+  const { state, covered, uncovered } = sitting;
   const me = useMe();
   const { hasSignal, unsent, refusal } = useSyncStatus();
   const mayClose = mayEnter("close", me.role, me.allowers);
-  const isClosed = state.closedAt !== null;
+  const waiting = useWaitingClose(delivery);
+  const isClosed = state.closedAt !== null && waiting === null;
   const isAllThere = isClosed && hasSignal && unsent === 0;
+  // What is known here to change what was signed for: a close without it would only wait.
+  const unseen = listUnseen(delivery, covered, uncovered);
+  const isInTheWay = obstacles.length + unseen.length > 0;
   useEffect(() => {
     // The last photo has arrived: the seal may be there now.
     if (isAllThere) void queryClient.invalidateQueries({ queryKey: deliveryQuery(delivery.id).queryKey });
   }, [isAllThere, delivery.id]);
   return (
     <section aria-label="Seal" className="border-t border-ink pt-4">
-      {obstacles.length > 0 && (
+      {waiting !== null && <WaitingClose delivery={delivery} sitting={sitting} waiting={waiting} mayClose={mayClose} />}
+      {isInTheWay && (
         <div className="mb-4" id="obstacles">
           <p className="head font-semibold">Before it can be sealed:</p>
           <ul>
@@ -204,6 +221,13 @@ function Seal({ delivery, sitting, obstacles }: SealProps) {
                 ▲ {obstacleWords[code](ids.length)}
               </li>
             ))}
+            {unseen.length > 0 && (
+              <li className="text-magenta">
+                ▲ {count(unseen.length, "entry", "entries")} from another device{" "}
+                {unseen.length === 1 ? "changes" : "change"} what was signed for: include{" "}
+                {unseen.length === 1 ? "it" : "them"} and sign again
+              </li>
+            )}
           </ul>
         </div>
       )}
@@ -211,11 +235,9 @@ function Seal({ delivery, sitting, obstacles }: SealProps) {
         <div role="status" className="border-l-4 border-helm pl-4">
           <p className="text-lg font-bold">Closed at {formatClock(state.closedAt ?? "")}.</p>
           <p>
-            {obstacles.length > 0
-              ? "It is sealed as soon as what stands above is done."
-              : hasSignal && unsent === 0
-                ? "Sealing …"
-                : `Signed here and kept on this tablet (${unsent} unsent). It is sealed when it arrives; nothing more is to be done.`}
+            {hasSignal && unsent === 0
+              ? "Sealing …"
+              : `Signed here and kept on this tablet (${unsent} unsent). It is sealed when it arrives; nothing more is to be done.`}
           </p>
           {refusal !== null && <ErrorNotice error={refusal} />}
         </div>
@@ -224,8 +246,8 @@ function Seal({ delivery, sitting, obstacles }: SealProps) {
           <Button
             look="primary"
             className="min-h-14 px-8 text-lg"
-            disabled={obstacles.length > 0 || !mayClose}
-            aria-describedby={obstacles.length > 0 ? "obstacles" : undefined}
+            disabled={isInTheWay || !mayClose}
+            aria-describedby={isInTheWay ? "obstacles" : undefined}
             onClick={() => void syncQueue.add(delivery.id, { kind: "close", covers: covered.map(({ id }) => id) })}
           >
             Close and seal
@@ -237,6 +259,59 @@ function Seal({ delivery, sitting, obstacles }: SealProps) {
             {mayClose && !hasSignal && " Without signal it is sealed when it arrives."}
           </p>
         </>
+      )}
+    </section>
+  );
+}
+
+/** A close of this handover that is not sealed as it is, as far as is known here. */
+function useWaitingClose(delivery: Delivery): WeighedClose | null {
+  const entries = useEntries(delivery);
+  return useMemo(() => findWaitingClose(delivery, entries, (id) => delivery.receipts[id]?.number), [delivery, entries]);
+}
+
+interface WaitingProps {
+  readonly delivery: Delivery;
+  readonly sitting: SittingState;
+  readonly waiting: WeighedClose;
+  readonly mayClose: boolean;
+}
+
+/** Closed, and what was signed for is no longer all there is: everybody signs again, or it is sealed as it was signed. */
+function WaitingClose({ delivery, sitting, waiting, mayClose }: WaitingProps) {
+  const { close, unseen, obstacles } = waiting;
+  const canBeSetAside = obstacles.length === 0 && unseen.every(({ why }) => why !== "stops");
+  const sealAsSigned = () => {
+    const beside = [...(close.beside ?? []), ...unseen.map(({ entry }) => entry.id)];
+    void syncQueue.add(delivery.id, { kind: "close", covers: close.covers ?? [], beside });
+  };
+  return (
+    <section
+      aria-label="Closed, not sealed"
+      className="mb-4 border-l-4 border-amber bg-caution px-4 py-3 text-oncaution"
+    >
+      <p className="text-lg font-bold">Closed at {formatClock(close.at)}, not sealed.</p>
+      {unseen.length > 0 && (
+        <>
+          <p>Entered before that, and unknown to whoever signed:</p>
+          <UnseenList delivery={delivery} unseen={unseen} />
+        </>
+      )}
+      {obstacles.map(({ code, ids }) => (
+        <p key={code}>▲ {obstacleWords[code](ids.length)}.</p>
+      ))}
+      {mayClose && (
+        <div className="mt-2 flex flex-wrap gap-3">
+          <Button onClick={() => void sitting.startOver()}>Sign again, with all of it</Button>
+          {canBeSetAside && (
+            <Button look="quiet" onClick={sealAsSigned}>
+              Seal it as it was signed
+            </Button>
+          )}
+        </div>
+      )}
+      {canBeSetAside && (
+        <p className="mt-2 text-sm">Sealed as it was signed, the record prints what the signers did not know.</p>
       )}
     </section>
   );

@@ -1,9 +1,10 @@
 import type { Delivery } from "../../../api/index.ts";
 import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
-import type { WalkState } from "../../../core/walk/index.ts";
+import { formatEntry, listSetAside, type WalkState } from "../../../core/walk/index.ts";
 import { spell } from "../../ui/amounts.ts";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
-import { formatClock } from "../../ui/words.ts";
+import { storeDay } from "../../ui/storeTime.ts";
+import { formatClock, formatDayAndYear } from "../../ui/words.ts";
 
 interface PartProps {
   readonly delivery: Delivery;
@@ -124,6 +125,12 @@ export function Signed({ delivery, state, nameOf }: PartProps & { readonly nameO
             {what.kind === "refuse" ? `${what.name} would not sign: ${what.reason}` : `${titleOf(what.topic)}: marked`}.
             Taken back by {nameOf(by.by)} at {formatClock(by.at)}
             {by.reason === undefined ? "." : `: ${by.reason}`}
+          </p>
+        ))}
+        {listSetAside(state, delivery.entries).map((entry) => (
+          <p key={entry.id} className="mb-2 break-words text-magenta">
+            ▲ Unknown to whoever signed: {formatEntry(entry, delivery, titleOf)} ({nameOf(entry.by)},{" "}
+            {formatDayAndYear(storeDay(entry.at))})
           </p>
         ))}
         {state.signatures.map((sign) => (

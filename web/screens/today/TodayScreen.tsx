@@ -22,6 +22,8 @@ import { NowAndNext } from "./NowAndNext.tsx";
 const OffCourse = lazy(async () => ({ default: (await import("./CourseAndSlots.tsx")).OffCourse }));
 const Slots = lazy(async () => ({ default: (await import("./CourseAndSlots.tsx")).Slots }));
 
+const Waiting = lazy(async () => ({ default: (await import("./Waiting.tsx")).Waiting }));
+
 /** Today's handovers in time order, what is owed, what falls due. The first screen after sign-in. */
 export function TodayScreen() {
   const today = useQuery(todayQuery);
@@ -45,6 +47,11 @@ function TodayOf({ today, error }: { today: Today; error: Error | null }) {
         </span>
       </h1>
       {error !== null && <ErrorNotice error={error} />}
+      {today.waiting.length > 0 && (
+        <Suspense fallback={null}>
+          <Waiting waiting={today.waiting} />
+        </Suspense>
+      )}
       <Home today={today} />
     </main>
   );
