@@ -2,6 +2,7 @@ import { type ChildProcess, spawn } from "node:child_process";
 import { cpSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import type { HostAnswer, HostQuestion } from "./demoHost.ts";
 
 /** The time that a test, a picture or a measure lives in. */
 export interface GivenTime {
@@ -29,11 +30,20 @@ interface StoreOptions {
   readonly time?: GivenTime;
 }
 
-/** A Ravik server of its own with a fresh demo store, on a free port. For pictures, measures and browser tests. */
-export async function startDemoProcess({ seed, time = wallTime }: StoreOptions = {}): Promise<DemoProcess> {
+const programFolder = new URL("..", import.meta.url).pathname;
+const sayTime = (time: GivenTime): Record<string, string> =>
+  time === wallTime ? {} : { RAVIK_NOW: new Date(nowMsOf(time)).toISOString() };
+
+function copySeed(seed: string | undefined) {
   const root = mkdtempSync(join(tmpdir(), "ravik-"));
   const dataFolder = join(root, "store");
   if (seed !== undefined) cpSync(seed, dataFolder, { recursive: true });
+  return { root, dataFolder };
+}
+
+/** A Ravik server of its own with a fresh demo store, on a free port. For pictures, measures and browser tests. */
+export async function startDemoProcess({ seed, time = wallTime }: StoreOptions = {}): Promise<DemoProcess> {
+  const { root, dataFolder } = copySeed(seed);
   const { child, port } = await startServer("demo", { RAVIK_DATA: dataFolder, PORT: "0" }, time);
   return {
     address: `http://127.0.0.1:${port}`,
@@ -47,6 +57,51 @@ export async function startDemoProcess({ seed, time = wallTime }: StoreOptions =
   };
 }
 
+export interface DemoHost {
+  /** A store of its own, a copy of `seed`. */
+  start(options: Required<StoreOptions>): Promise<DemoProcess>;
+  close(): Promise<void>;
+}
+
+/** One process in which demo stores run one after the other, each a copy of one that was made before. */
+export function startDemoHost(): DemoHost {
+  const child = spawn(process.execPath, ["dist/server/host.js"], {
+    cwd: programFolder,
+    env: { ...process.env, RAVIK_LOG: "error" },
+    stdio: ["ignore", "inherit", "inherit", "ipc"],
+  });
+  let last = 0;
+  const ask = (what: { readonly start: Record<string, string> } | { readonly stop: number }) =>
+    new Promise<{ id: number; port: number }>((resolve, reject) => {
+      const id = ++last;
+      const hear = (said: HostAnswer) => {
+        if (said.id !== id) return;
+        child.off("message", hear);
+        if ("error" in said) reject(new Error(`demo host: ${said.error}`));
+        else resolve(said);
+      };
+      child.on("message", hear);
+      child.send({ id, ...what } satisfies HostQuestion);
+    });
+  return {
+    async start({ seed, time }) {
+      const { root, dataFolder } = copySeed(seed);
+      const { id, port } = await ask({ start: { RAVIK_DATA: dataFolder, PORT: "0", ...sayTime(time) } });
+      return {
+        address: `http://127.0.0.1:${port}`,
+        dataFolder,
+        time,
+        async stop(before) {
+          await ask({ stop: id });
+          before?.(dataFolder);
+          rmSync(root, { recursive: true, force: true });
+        },
+      };
+    },
+    close: () => stopChild(child),
+  };
+}
+
 /** The folder of a demo store as it is on its first day, for `startDemoProcess`; whoever made it removes it. */
 export async function makeDemoSeed(time: GivenTime = wallTime): Promise<string> {
   const demo = await startDemoProcess({ time });
@@ -57,10 +112,9 @@ export async function makeDemoSeed(time: GivenTime = wallTime): Promise<string> 
 
 /** Starts a built server (`npm run build`) and waits until it says that it listens. `main` takes no time but the wall clock's. */
 export async function startServer(name: "demo" | "main" | "test", env: Record<string, string>, time = wallTime) {
-  const given = time === wallTime ? {} : { RAVIK_NOW: new Date(nowMsOf(time)).toISOString() };
   const child = spawn(process.execPath, [`dist/server/${name}.js`], {
-    cwd: new URL("..", import.meta.url).pathname,
-    env: { ...process.env, RAVIK_LOG: "error", ...given, ...env },
+    cwd: programFolder,
+    env: { ...process.env, RAVIK_LOG: "error", ...sayTime(time), ...env },
     stdio: ["ignore", "pipe", "inherit", "ipc"],
   });
   let said = "";

@@ -4,11 +4,12 @@ import { AxeBuilder } from "@axe-core/playwright";
 import { type BrowserContext, test as base, expect, type Page } from "@playwright/test";
 import {
   beginTime,
+  type DemoHost,
   type DemoProcess,
   type GivenTime,
   makeDemoSeed,
   nowMsOf,
-  startDemoProcess,
+  startDemoHost,
   wallTime,
 } from "../cli/demoProcess.ts";
 
@@ -20,6 +21,8 @@ interface TestParts {
   readonly onlyLooks: boolean;
 }
 interface WorkerParts {
+  /** Where the stores of this worker run. */
+  readonly host: DemoHost;
   /** The folder of a demo store made on this day. */
   readonly findSeed: (time: GivenTime) => Promise<string>;
   /** The store of those that only look. */
@@ -61,6 +64,15 @@ export const test = base.extend<TestParts, WorkerParts>({
     },
     { scope: "worker" },
   ],
+  host: [
+    // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of what a fixture needs from this pattern
+    async ({}, use) => {
+      const host = startDemoHost();
+      await use(host);
+      await host.close();
+    },
+    { scope: "worker" },
+  ],
   findSeed: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of what a fixture needs from this pattern
     async ({}, use) => {
@@ -77,11 +89,11 @@ export const test = base.extend<TestParts, WorkerParts>({
     { scope: "worker" },
   ],
   findShared: [
-    async ({ findSeed }, use) => {
+    async ({ findSeed, host }, use) => {
       const shared: Promise<DemoProcess>[] = [];
       const time = beginTime(process.env.RAVIK_TEST_NOW);
       await use(() => {
-        if (shared.length === 0) shared.push(findSeed(time).then((seed) => startDemoProcess({ seed, time })));
+        if (shared.length === 0) shared.push(findSeed(time).then((seed) => host.start({ seed, time })));
         return shared[0]!;
       });
       for (const store of shared) await (await store).stop();
@@ -98,9 +110,9 @@ export const test = base.extend<TestParts, WorkerParts>({
     await giveTime(context);
     await use(context);
   },
-  store: async ({ findSeed, findShared, onlyLooks, time }, use) => {
+  store: async ({ host, findSeed, findShared, onlyLooks, time }, use) => {
     if (onlyLooks) return use(await findShared());
-    const store = await startDemoProcess({ seed: await findSeed(time), time });
+    const store = await host.start({ seed: await findSeed(time), time });
     await use(store);
     await store.stop();
   },

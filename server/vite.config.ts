@@ -14,6 +14,7 @@ export default defineConfig({
         main: "server/main.ts",
         demo: "cli/demoServer.ts",
         test: "cli/testServer.ts",
+        host: "cli/demoHost.ts",
         planWorker: "server/planning/planWorker.ts",
         pressWorker: "server/pdf/pressWorker.ts",
         hashWorker: "server/signIn/hashWorker.ts",
