@@ -65,6 +65,8 @@ export const errorStatus = {
   "link-ended": 410,
   "not-sealed": 409,
   "not-a-bundle": 422,
+  "unsigned-bundle": 422,
+  "not-ours": 422,
   "already-here": 409,
   unexpected: 500,
 } as const;

@@ -9,7 +9,7 @@ import { readingAnswerSchema } from "../core/hours/index.ts";
 import { languageSchema, ownPhrasesSchema, phraseBookSchema } from "../core/language/index.ts";
 import { launchSchema, rampSheetSchema } from "../core/ramp/index.ts";
 import { readyCheckSchema } from "../core/ready/index.ts";
-import { personSchema, receiptSchema } from "../core/record/index.ts";
+import { personSchema, receiptSchema, verdicts } from "../core/record/index.ts";
 import { regionSchema } from "../core/region/index.ts";
 import { families, plainText, rigSchema } from "../core/rig/index.ts";
 import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "../core/route/index.ts";
@@ -68,8 +68,23 @@ export const sealSchema = z.strictObject({
   sha256: sha256Schema,
   sealedAt: instantSchema,
   number: z.int(),
-  /** The store's public key it was signed with; null where the store had none yet. */
+  /** The public key of the store that sealed it; null where it had none yet, or none is known. */
   key: sha256Schema.nullable(),
+  /** Of one that another store sealed: which, and how it was checked when it was taken in; older ones have no such note. */
+  from: z
+    .strictObject({
+      store: z.string(),
+      taken: z
+        .strictObject({
+          verdict: z.enum(verdicts),
+          /** Since when this store knows that key; null where it bore none. */
+          knownSince: localDateSchema.nullable(),
+          by: z.string(),
+          at: instantSchema,
+        })
+        .nullable(),
+    })
+    .nullable(),
 });
 
 const hoursReadingSchema = z.strictObject({
@@ -125,6 +140,8 @@ export const deliverySchema = z.strictObject({
   seal: sealSchema.nullable(),
   /** Of a sealed handover: the entries that were added to it since, or came late. */
   added: z.array(ulidSchema),
+  /** Of those the ones that were here when it was sealed, and that no signature was for. */
+  uncovered: z.array(ulidSchema),
   /** What was struck from it since, the first first: of these entries only the hash is left, and so many names and photos. */
   strikes: z.array(
     z.strictObject({
@@ -424,6 +441,8 @@ export type OwnerPage = z.infer<typeof ownerPageSchema>;
 
 const differenceSchema = z.looseObject({ code: z.string() });
 export const verifiedSchema = z.strictObject({
+  /** Intact and signed by the store that sealed it; intact, and signed by nobody; or not intact. */
+  verdict: z.enum(verdicts),
   isIntact: z.boolean(),
   /** Each in words. */
   differences: z.array(differenceSchema.extend({ says: z.string() })),
@@ -434,10 +453,16 @@ export const verifiedSchema = z.strictObject({
   cannotRecompute: z.literal(true).optional(),
   /** Whether this store sealed or took in a record of that seal, and as which link of its chain. */
   known: z.strictObject({ number: z.int(), delivery: recordIdSchema, sealedAt: instantSchema }).nullable(),
-  signedBy: z.strictObject({ store: z.string(), key: sha256Schema }).nullable().optional(),
+  signedBy: z.strictObject({ store: z.string(), key: sha256Schema }).nullable(),
   /** Whose signature it bears: this store's, that of a store known here, or of one that is not; null where there is none. */
   origin: z
-    .strictObject({ store: z.string(), key: sha256Schema, is: z.enum(["this-store", "known", "unknown"]) })
+    .strictObject({
+      store: z.string(),
+      key: sha256Schema,
+      is: z.enum(["this-store", "known", "unknown"]),
+      /** Since when the key of a known store is known here, where that was noted. */
+      since: localDateSchema.nullable(),
+    })
     .nullable(),
 });
 export type VerifiedSheet = z.infer<typeof verifiedSchema>;

@@ -9,9 +9,10 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import yazl from "yazl";
 import { minutesOfDay, toInstant } from "../core/dates/index.ts";
 import { writeJson } from "../core/hash/index.ts";
-import { bundleFile, hashSalted, photoFile, verifyBundle } from "../core/record/index.ts";
+import { bundleFile, hashSalted, hashSigned, photoFile, verifyBundle, writeLink } from "../core/record/index.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 import { hashText } from "./repositories/chain.ts";
+import { createStoreKey } from "./storeKey.ts";
 import { readZip, writeZip, zipLimits } from "./zip.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "ravik-carry-"));
@@ -147,10 +148,12 @@ describe("a bundle", () => {
     const hash = hashSalted(salt, snag, hashText);
     body.handover.entries.find(({ id }: { id: string }) => id === snag.id).hash = hash;
     body.sha256 = hashText(writeJson(body.handover));
-    delete body.chain;
+    body.chain = null;
     delete body.signature;
     body.amendments = [];
-    expect(verifyBundle(body).isIntact).toBe(true);
+    expect(verifyBundle(body)).toMatchObject({ verdict: "differs", differences: [{ code: "chain-broken" }] });
+    body.end = { sha256: body.sha256, count: 0 };
+    expect(verifyBundle(body).verdict).toBe("unsigned");
     expect((await nessa.send("POST", "/api/verify", body)).body).toMatchObject({
       isIntact: false,
       differences: [{ code: "part-changed", part: "entries" }],
@@ -173,6 +176,11 @@ describe("a bundle", () => {
       said: expect.stringContaining("intact"),
     });
     expect((await run("whole.zip", zip)).status).toBe(0);
+    const { signature: _, ...unsigned } = body;
+    expect(await run("unsigned.json", JSON.stringify(unsigned))).toMatchObject({
+      status: 3,
+      said: expect.stringContaining("signed by nobody"),
+    });
     const { id } = body.handover.entries[3];
     body.content.entries[id].value.at = "2026-01-01T00:00:00.000Z";
     const changed = await run("changed.json", JSON.stringify(body));
@@ -242,6 +250,99 @@ describe("a bundle without its photos", () => {
     expect(taken.status).toBe(200);
     const there = (await theirs.get(`/api/deliveries/${taken.body.delivery}/bundle.json`)).body;
     expect(there.sha256).toBe(body.sha256);
+  });
+});
+
+describe("whose a record is", () => {
+  const sendJson = (to: TestStore, who: Caller, body: object, trust?: string) => {
+    const query = trust === undefined ? "" : `?trust=${trust}`;
+    return to.sendFile(who, `/api/bundles${query}`, Buffer.from(JSON.stringify(body)), "application/json", "POST");
+  };
+  // biome-ignore lint/suspicious/noExplicitAny: a file as somebody else makes it
+  type Loose = any;
+  /** A record of home's, made anew by somebody who can compute hashes, in the name of whoever holds this key. */
+  async function makeForgery(key: string, sign: ((text: string) => string) | null): Promise<Loose> {
+    const { body } = await nessa.get("/api/deliveries/d-w081/bundle.json");
+    const forged: Loose = { ...body, amendments: [], chain: null };
+    forged.handover = { ...body.handover, delivery: "d-forged", storeKey: key, boatName: "Another 30" };
+    forged.sha256 = hashText(writeJson(forged.handover));
+    forged.end = { sha256: forged.sha256, count: 0 };
+    delete forged.signature;
+    if (sign !== null) {
+      const signs = hashSigned(forged, hashText);
+      forged.signature = { key, signs, signature: sign(signs) };
+    }
+    return forged;
+  }
+
+  it("is not said by a name and a key that stand in it: without that store's signature it is refused", async () => {
+    for (const [at, who] of [
+      [home, nessa],
+      [away, theirs],
+    ] as const) {
+      const forged = await makeForgery(home.storeKey.publicKey, null);
+      expect(verifyBundle(forged).verdict).toBe("unsigned");
+      const owner = at === home ? await home.signIn("odile") : who;
+      const refused = await sendJson(at, owner, forged, home.storeKey.publicKey);
+      expect([refused.status, refused.body.error.code]).toEqual([422, "unsigned-bundle"]);
+    }
+    const stranger = createStoreKey();
+    const foreign = await makeForgery(home.storeKey.publicKey, null);
+    const signs = hashSigned(foreign, hashText);
+    foreign.signature = { key: stranger.publicKey, signs, signature: stranger.sign(signs) };
+    expect(verifyBundle(foreign)).toMatchObject({ verdict: "differs", differences: [{ code: "key-differs" }] });
+    expect((await sendJson(away, theirs, foreign, stranger.publicKey)).body.error.code).toBe("not-a-bundle");
+  });
+
+  it("that bears our own key and that we never sealed is none of ours", async () => {
+    const forged = await makeForgery(away.storeKey.publicKey, away.storeKey.sign);
+    expect(verifyBundle(forged).verdict).toBe("signed");
+    expect((await sendJson(away, theirs, forged)).body.error.code).toBe("not-ours");
+  });
+
+  it("stays the other store's, in file, on screen and on paper, and is never signed by ours", async () => {
+    const { body } = await nessa.get("/api/deliveries/d-w081/bundle.json");
+    const there = (await theirs.get("/api/deliveries/d-w081/bundle.json")).body;
+    expect(there).toEqual(body);
+    expect(verifyBundle(there)).toMatchObject({ verdict: "signed", signedBy: { key: home.storeKey.publicKey } });
+    const { seal } = (await theirs.get("/api/deliveries/d-w081")).body;
+    expect(seal).toMatchObject({
+      key: home.storeKey.publicKey,
+      from: { store: body.handover.store, taken: { verdict: "signed", knownSince: away.services.clock.today() } },
+    });
+    const paper = await away.readPaper(theirs, "/api/deliveries/d-w081/record.pdf");
+    expect(paper).toContain(`sealed by ${body.handover.store}, taken in`);
+    expect(paper).not.toContain("signed with this store's public key");
+    const note = { id: ulid(), delivery: "d-w081", at: toInstant(Date.now()), by: seal.from.taken.by, device: "t" };
+    const { id: by } = (await theirs.get("/api/me")).body;
+    const added = { entries: [{ ...note, by, kind: "amend", note: "Seen at our yard" }] };
+    expect((await theirs.send("POST", "/api/deliveries/d-w081/entries", added)).status).toBe(200);
+    const after = (await theirs.get("/api/deliveries/d-w081/bundle.json")).body;
+    expect(verifyBundle(after)).toMatchObject({ verdict: "unsigned", amendments: there.amendments.length + 1 });
+  });
+
+  it("is told apart in what was cut off or struck: each addition is signed by itself, and the end is stated", async () => {
+    const { body } = await nessa.get("/api/deliveries/d-w081/bundle.json");
+    expect(body.amendments.length).toBeGreaterThan(1);
+    const cut: Loose = { ...structuredClone(body), amendments: body.amendments.slice(0, -1) };
+    delete cut.signature;
+    expect(verifyBundle(cut)).toMatchObject({ verdict: "differs", differences: [{ code: "chain-broken" }] });
+    const [first] = Object.keys(body.content.entries);
+    const struck = structuredClone(body);
+    delete struck.signature;
+    struck.content.entries[first!] = { struck: true };
+    const strike = {
+      ...{ format: "ravik.amendment/3", delivery: "d-w081", previous: body.amendments.at(-1).sha256 },
+      ...{ at: toInstant(Date.now()), why: "struck", entries: [], photos: [] },
+      struck: { parts: [{ part: "entry", id: first }], by: "odile", reason: "Nobody asked" },
+    };
+    const sha256 = hashText(writeJson(strike));
+    const key = createStoreKey();
+    const link = hashText(writeLink(body.chain.link, sha256));
+    const chain = { number: 900, previous: body.chain.link, link, key: key.publicKey, signature: key.sign(link) };
+    struck.amendments.push({ sha256, amendment: strike, content: { people: {}, entries: {}, photos: {} }, chain });
+    struck.end = { sha256, count: struck.amendments.length };
+    expect(verifyBundle(struck)).toMatchObject({ verdict: "differs", differences: [{ code: "key-differs" }] });
   });
 });
 

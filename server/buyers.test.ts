@@ -1,6 +1,6 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
-import { dirname, join } from "node:path";
+import { join } from "node:path";
 import { gunzipSync } from "node:zlib";
 import sharp from "sharp";
 import { ulid } from "ulid";
@@ -14,7 +14,6 @@ import { tellWalk } from "../demo/walkEntries.ts";
 import { createClock } from "./clock.ts";
 import { createServices } from "./createServices.ts";
 import { openDatabase } from "./database/open.ts";
-import { readQuery } from "./database/rows.ts";
 import { type Caller, openTestStore, type TestStore } from "./openTestStore.ts";
 import { hashText } from "./repositories/chain.ts";
 import { hashBytes as hashBuffer } from "./services/bundleFile.ts";
@@ -25,16 +24,10 @@ import { readZip } from "./zip.ts";
 let store: TestStore;
 let nessa: Caller;
 let odile: Caller;
-let dataFolder: string;
 beforeAll(async () => {
   store = await openTestStore();
   nessa = await store.signIn("nessa");
   odile = await store.signIn("odile");
-  const [main] = await readQuery<{ file: string }>(
-    store.database.models.boats,
-    "SELECT file FROM pragma_database_list",
-  );
-  dataFolder = dirname(main!.file);
 });
 afterAll(() => store.stop());
 
@@ -124,7 +117,8 @@ const forget = (made: Made, change: object = {}, who = odile) =>
     reason: "Asked in writing",
     ...change,
   });
-const verify = () => verifyStore({ ...store.services, hashBytes: hashBuffer }, dataFolder);
+const verify = () =>
+  store.readExpected().then((expected) => verifyStore({ ...store.services, hashBytes: hashBuffer }, expected));
 /** Where in the whole database a word still stands, by table. */
 async function findWord(word: string): Promise<string[]> {
   const { models } = store.database;
@@ -317,7 +311,7 @@ it("a record of the first format says that its seal can no longer be recomputed,
   const mark = forged.handover.entries.find(({ kind }: { kind: string }) => kind === "mark");
   mark.spentS += 1;
   expect(verifyBundle(forged, hashText).differences).toMatchObject([{ code: "entry-changed", entry: mark.id }]);
-  const verdict = await verifyStore({ ...services, hashBytes: hashBuffer }, folder);
+  const verdict = await verifyStore({ ...services, hashBytes: hashBuffer }, { heads: null, key: null, isOlder: true });
   expect(verdict).toMatchObject({ isIntact: true, struck: [id] });
   await database.close();
   rmSync(folder, { recursive: true, force: true });

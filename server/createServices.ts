@@ -19,6 +19,7 @@ import { createBuyers } from "./repositories/buyers.ts";
 import { createChain } from "./repositories/chain.ts";
 import { createDeliveries } from "./repositories/deliveries.ts";
 import { createFiles } from "./repositories/files.ts";
+import { createImports } from "./repositories/imports.ts";
 import { createOwnerLinks } from "./repositories/ownerLinks.ts";
 import { createPeople } from "./repositories/people.ts";
 import { createPhotos } from "./repositories/photos.ts";
@@ -100,6 +101,8 @@ export interface ServiceOptions {
   readonly press?: Press;
   /** Makes backups; without one none are made. */
   readonly keeper?: Keeper;
+  /** Called once something that was sealed is on disk. */
+  readonly onSealed?: () => void;
   /** What a password's hash may cost; tests and demos, whose passwords are no secret, take less. */
   readonly passwordCost?: ScryptCost;
 }
@@ -117,6 +120,7 @@ export function createServices(
     press = pressHere,
     keeper = noKeeper,
     passwordCost: cost = demo?.passwordCost ?? usualCost,
+    onSealed = () => undefined,
     log,
   }: ServiceOptions = {},
 ) {
@@ -134,7 +138,8 @@ export function createServices(
   const templates = createTemplates(database);
   const photos = createPhotos(database);
   const files = createFiles(database);
-  const chain = createChain(database, storeKey);
+  const chain = createChain(database, storeKey, onSealed);
+  const imports = createImports(database);
   const snapshots = createSnapshots(database);
   const ownerLinks = createOwnerLinks(database);
   const epochs = createEpochs(database);
@@ -159,6 +164,7 @@ export function createServices(
     clock,
   });
   const kept = {
+    imports,
     runs,
     bookings,
     withdrawals,

@@ -12,7 +12,7 @@ import { createKeeper, noKeeper } from "./keeping/keeper.ts";
 import { lockFolder } from "./lockFolder.ts";
 import { createPressWorker, type Press } from "./pdf/press.ts";
 import { createPlanWorker, type Planner } from "./planning/planner.ts";
-import { keepHead } from "./sealHeads.ts";
+import { createHeads } from "./sealHeads.ts";
 import { createHashWorker } from "./signIn/hasher.ts";
 import type { Hasher } from "./signIn/passwords.ts";
 import { openStoreKey } from "./storeKey.ts";
@@ -65,22 +65,29 @@ export async function startStore(
     config.givenNow === null ? createClock(config.timeZone) : createGivenClock(config.timeZone, config.givenNow);
   const keeper =
     config.backupFolder === null ? noKeeper : keepBackups(config.dataFolder, config.backupFolder, clock, log);
+  const storeKey = openStoreKey(config.dataFolder);
   const services = createServices(database, clock, demo, {
     keeper,
     origin: () => address,
     ...workers,
-    storeKey: openStoreKey(config.dataFolder),
+    storeKey,
+    onSealed: () => noteHeads(),
     log,
   });
+  const heads = createHeads(config.dataFolder, services.chain, storeKey, () => clock.now());
+  const noteHeads = () => {
+    heads.complete().catch((error: unknown) => log.error({ error }, "the head of the seal chain is not noted"));
+  };
+  await database.inTransaction((t) => services.chain.announceKey(clock.now(), t));
+  await heads.complete();
   const code = await services.setUpService.begin();
   await services.handoverService.mendSummaries();
   await services.handoverService.resume();
   let doneOn = "";
-  /** Once a day and at every start: the head of the seal chain is kept outside the database, old snapshots go. */
+  /** Once a day and at every start: old snapshots go, and what is kept for a time only. */
   async function doDaily() {
     const today = services.clock.today();
     if (today === doneOn) return;
-    await keepHead(config.dataFolder, services.chain, today);
     await services.handoverService.removeOldSnapshots();
     await services.retentionService.keepRules();
     doneOn = today;
@@ -113,6 +120,7 @@ export async function startStore(
     setTimeout(() => server.closeAllConnections(), 5000).unref();
     await closed;
     await jobsDone;
+    await heads.complete().catch(() => undefined);
     const { planner, hasher, press } = workers;
     const own = shared === null ? [planner.close(), hasher.close(), press.close()] : [];
     await Promise.all([...own, database.close()]);

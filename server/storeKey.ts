@@ -1,5 +1,5 @@
 import { createPrivateKey, createPublicKey, generateKeyPairSync, type KeyObject, sign } from "node:crypto";
-import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 
 /** The store's own key (Ed25519): what it seals, it signs. */
@@ -37,5 +37,18 @@ export function openStoreKey(folder: string): StoreKey {
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
   }
-  return toStoreKey(createPrivateKey(readFileSync(path)));
+  const key = toStoreKey(createPrivateKey(readFileSync(path)));
+  if (readPublicKey(folder) !== key.publicKey) writeFileSync(join(folder, publicKeyFile), `${key.publicKey}\n`);
+  return key;
+}
+
+/** The public half, for whoever verifies: they need never open the other. */
+export const publicKeyFile = "store-key.pub";
+
+/** The public key that lies in a store's folder; null where none does. */
+export function readPublicKey(folder: string): string | null {
+  const path = join(folder, publicKeyFile);
+  if (!existsSync(path)) return null;
+  const text = readFileSync(path, "utf8").trim();
+  return /^[0-9a-f]{64}$/.test(text) ? text : null;
 }

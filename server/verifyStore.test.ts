@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { mkdtempSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import sharp from "sharp";
@@ -10,9 +10,9 @@ import { isSignedWith } from "../core/record/index.ts";
 import { createPhotoId } from "../core/walk/index.ts";
 import { createServices } from "./createServices.ts";
 import { openTestStore, type TestStore } from "./openTestStore.ts";
-import { headsFile, keepHead, readHeads } from "./sealHeads.ts";
-import { createStoreKey, openStoreKey } from "./storeKey.ts";
-import { verifyStore } from "./verifyStore.ts";
+import { isHeadSigned, readHeads } from "./sealHeads.ts";
+import { createStoreKey, openStoreKey, readPublicKey } from "./storeKey.ts";
+import { type Expected, verifyStore } from "./verifyStore.ts";
 
 const hashBytes = (bytes: Buffer) => createHash("sha256").update(bytes).digest("hex");
 let store: TestStore;
@@ -37,7 +37,8 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-const verify = () => verifyStore({ ...store.services, hashBytes }, folder);
+const verify = async (change: Partial<Expected> = {}) =>
+  verifyStore({ ...store.services, hashBytes }, { ...(await store.readExpected()), ...change });
 const sql = (text: string) => store.database.models.chain.sequelize!.query(text);
 /** One change made behind the guards, looked at, and made good again. */
 async function tampered(guard: string, change: string, undo: string): Promise<readonly string[]> {
@@ -53,7 +54,6 @@ async function tampered(guard: string, change: string, undo: string): Promise<re
 
 describe("the whole store", () => {
   it("is walked from the first link to the last: seals, entries, photos, additions, signatures", async () => {
-    await keepHead(folder, store.services.chain, "2026-06-13");
     const verdict = await verify();
     expect(verdict).toMatchObject({ isIntact: true, faults: [], photos: 1 });
     expect(verdict.links).toBeGreaterThan(verdict.handovers);
@@ -97,20 +97,80 @@ describe("the whole store", () => {
     expect((await verify()).isIntact).toBe(true);
   });
 
-  it("shows a tail that was cut off, by the head kept outside", async () => {
+  it("shows a tail that was cut off, a head that was changed, and heads that are gone or too short", async () => {
     const last = (await store.services.chain.findHead())!;
-    writeFileSync(join(folder, headsFile), `2026-06-14 ${last.number + 1} ${"9".repeat(64)}\n`);
-    expect((await verify()).faults).toEqual([expect.stringContaining("its tail was cut off")]);
+    const heads = (await store.readExpected()).heads!;
+    const lines = heads.trim().split("\n");
+    expect(lines).toHaveLength(last.number);
+    expect(readHeads(heads).every(isHeadSigned)).toBe(true);
+    const faultsOf = async (text: string | null) => (await verify({ heads: text })).faults;
+    const cut = `${heads}2026-06-14 ${last.number + 1} ${"9".repeat(64)}\n`;
+    expect(await faultsOf(cut)).toEqual([expect.stringContaining("its tail was cut off")]);
+    const changed = heads.replace(last.link, "9".repeat(64));
+    expect(await faultsOf(changed)).toEqual([expect.stringContaining("another than the chain has there")]);
+    const [at, ...rest] = lines[3]!.split(" ");
+    const forged = [...lines.slice(0, 3), [at!.replace("2026", "2025"), ...rest].join(" "), ...lines.slice(4)].join(
+      "\n",
+    );
+    expect(await faultsOf(forged)).toEqual([expect.stringContaining("does not bear the signature of its key")]);
+    expect(await faultsOf(null)).toEqual([expect.stringContaining("are not there")]);
+    expect(await faultsOf(lines.slice(0, 5).join("\n"))).toEqual([expect.stringContaining("lines of them are gone")]);
+    // A kill between the commit and its line leaves the last one unnoted.
+    expect(await faultsOf(lines.slice(0, -1).join("\n"))).toEqual([]);
   });
 
-  it("keeps one head a day, and none while nothing was sealed", async () => {
-    writeFileSync(join(folder, headsFile), "junk\n");
-    for (const day of ["2026-06-13", "2026-06-13", "2026-06-14"] as const)
-      await keepHead(folder, store.services.chain, day);
+  it("shows a chain that another key signed, whoever relinked it", async () => {
+    const other = createStoreKey();
+    expect((await verify({ key: other.publicKey })).faults).toEqual([expect.stringContaining("not with the store's")]);
+    expect((await verify({ key: null })).faults).toEqual([expect.stringContaining("store-key.pub")]);
     const last = (await store.services.chain.findHead())!;
-    expect(readHeads(readFileSync(join(folder, headsFile), "utf8"))).toEqual([
-      { day: "2026-06-13", number: last.number, link: last.link },
-    ]);
+    const undo = `UPDATE chain SET key = '${last.key}', signature = '${last.signature}' WHERE number = ${last.number}`;
+    const forged = `key = '${other.publicKey}', signature = '${other.sign(last.link)}'`;
+    const faults = await tampered("chain_kept", `UPDATE chain SET ${forged} WHERE number = ${last.number}`, undo);
+    expect(faults.join("\n")).toMatch(/signed with another key, and no link before it says so/);
+    const bare = `UPDATE chain SET key = NULL, signature = NULL WHERE number = ${last.number}`;
+    expect((await tampered("chain_kept", bare, undo)).join("\n")).toMatch(/signed by nobody/);
+  });
+
+  it.each([
+    [
+      "an entry beside the seal",
+      "entries_whole",
+      `INSERT INTO entries (id, deliveryId, body, receivedAt, number, via) SELECT '${ulid()}', deliveryId, body, receivedAt, 900000, via FROM entries WHERE deliveryId = 'd-w097' LIMIT 1`,
+      "DELETE FROM entries WHERE number = 900000",
+      /stands beside its seal/,
+    ],
+    [
+      "a receipt",
+      "entries_kept",
+      "UPDATE entries SET via = 'remote' WHERE deliveryId = 'd-w097' AND number = (SELECT MIN(number) FROM entries WHERE deliveryId = 'd-w097')",
+      "UPDATE entries SET via = 'staff' WHERE deliveryId = 'd-w097' AND via = 'remote'",
+      /the receipt of entry .* is not what was sealed/,
+    ],
+    [
+      "a buyer",
+      null,
+      "UPDATE deliveries SET buyers = replace(buyers, 'name\":\"', 'name\":\"X ') WHERE id = 'd-w097'",
+      "UPDATE deliveries SET buyers = replace(buyers, 'name\":\"X ', 'name\":\"') WHERE id = 'd-w097'",
+      /its buyers are not who was sealed/,
+    ],
+    [
+      "its day",
+      null,
+      "UPDATE deliveries SET note = date, date = '2020-01-01' WHERE id = 'd-w097'",
+      "UPDATE deliveries SET date = note, note = '' WHERE id = 'd-w097'",
+      /its day is 2020-01-01/,
+    ],
+  ])("shows %s that stands beside it otherwise", async (_, guard, change, undo, says) => {
+    const found = async () => {
+      await sql(change);
+      const { faults } = await verify();
+      await sql(undo);
+      return faults;
+    };
+    const faults = guard === null ? await found() : await tampered(guard, change, undo);
+    expect(faults.join("\n")).toMatch(says);
+    expect((await verify()).faults).toEqual([]);
   });
 });
 
@@ -119,6 +179,7 @@ describe("the store's key", () => {
     const first = openStoreKey(folder);
     expect(openStoreKey(folder).publicKey).toBe(first.publicKey);
     expect(statSync(join(folder, "store-key.pem")).mode & 0o777).toBe(0o600);
+    expect(readPublicKey(folder)).toBe(first.publicKey);
     expect(isSignedWith(first.publicKey, "x", first.sign("x"))).toBe(true);
   });
 

@@ -6,7 +6,17 @@ import { messageSchema } from "../careSchemas.ts";
 import { endpoint } from "../endpoint.ts";
 import { everyone, planners, walkers } from "../roles.ts";
 import { deliverySchema, newDeliverySchema, owedSchema, planComparisonSchema } from "../schemas.ts";
-import { done, none, oneDelivery, packQuery, paperQuery, photoAnswer, photoTypes, tokenSchema } from "./shared.ts";
+import {
+  deviceMsSchema,
+  done,
+  none,
+  oneDelivery,
+  packQuery,
+  paperQuery,
+  photoAnswer,
+  photoTypes,
+  tokenSchema,
+} from "./shared.ts";
 
 const oneFile = z.strictObject({ file: recordIdSchema });
 
@@ -56,7 +66,7 @@ export const handoverEndpoints = {
     admits: everyone,
     params: oneDelivery,
     query: none,
-    body: z.strictObject({ entries: z.array(entrySchema).min(1).max(500) }),
+    body: z.strictObject({ entries: z.array(entrySchema).min(1).max(500), deviceMs: deviceMsSchema.optional() }),
     answer: z.strictObject({ stored: z.array(ulidSchema), known: z.array(ulidSchema) }),
   }),
   planPdf: endpoint({

@@ -6,7 +6,17 @@ import { addresses } from "../addresses.ts";
 import { contactSchema } from "../careSchemas.ts";
 import { endpoint } from "../endpoint.ts";
 import { ownerPageSchema } from "../schemas.ts";
-import { done, none, oneToken, packQuery, paperQuery, photoAnswer, photoTypes, tokenSchema } from "./shared.ts";
+import {
+  deviceMsSchema,
+  done,
+  none,
+  oneToken,
+  packQuery,
+  paperQuery,
+  photoAnswer,
+  photoTypes,
+  tokenSchema,
+} from "./shared.ts";
 
 /** The owner's private page. */
 export const ownerEndpoints = {
@@ -25,7 +35,7 @@ export const ownerEndpoints = {
     admits: "public",
     params: oneToken,
     query: none,
-    body: z.strictObject({ entries: z.array(entrySchema).min(1).max(200) }),
+    body: z.strictObject({ entries: z.array(entrySchema).min(1).max(200), deviceMs: deviceMsSchema.optional() }),
     answer: z.strictObject({ stored: z.array(ulidSchema), known: z.array(ulidSchema) }),
   }),
   setOwnerVehicle: endpoint({

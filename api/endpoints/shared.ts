@@ -4,6 +4,8 @@ import { recordIdSchema } from "../../core/walk/index.ts";
 
 export const none = z.strictObject({});
 export const oneBoat = z.strictObject({ boat: recordIdSchema });
+/** What the clock of a device says as it sends: Unix milliseconds. */
+export const deviceMsSchema = z.int().min(-1e14).max(1e14);
 export const oneDelivery = z.strictObject({ delivery: recordIdSchema });
 export const tokenSchema = z.string().regex(/^[A-Za-z0-9_-]{22}$/, "must be an owner's token");
 export const photoTypes = ["image/jpeg", "image/png", "image/webp"] as const;

@@ -26,6 +26,7 @@ export {
   type SealedContent,
   type SealedHandover,
   type SealedPhoto,
+  type SignedPlace,
   saltParts,
   sealedAmendmentSchema,
   sealedBundleSchema,
@@ -44,5 +45,5 @@ export {
 } from "./snapshot.ts";
 export { hashSigned, isSignedWith } from "./storeSignature.ts";
 export { type Strike, strikeEntry, strikeSchema } from "./strike.ts";
-export type { Difference, Verified } from "./verified.ts";
+export { type Difference, type Verified, verdicts } from "./verified.ts";
 export { formatDifference, verifyBundle } from "./verify.ts";

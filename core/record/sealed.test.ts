@@ -96,13 +96,14 @@ const handover: SealedHandover = {
   sealedAt: "2026-06-01T12:00:00.000Z",
 };
 const sha256 = hash(writeJson(handover));
-function createAmendment(previous: string, n: number, more: Partial<SealedAmendment> = {}) {
+type Second<F> = Extract<F, { format: `${string}/2` }>;
+function createAmendment(previous: string, n: number, more: Partial<Second<SealedAmendment>> = {}) {
   const added = saltParts(
     { people: [], entries: n < 0 ? [] : [{ entry: entry(n), receipt: receipt(n) }], photos: [] },
     hash,
     createSalt,
   );
-  const amendment: SealedAmendment = {
+  const amendment: Second<SealedAmendment> = {
     format: "ravik.amendment/2",
     delivery: "d-1",
     previous,
@@ -114,7 +115,7 @@ function createAmendment(previous: string, n: number, more: Partial<SealedAmendm
   };
   return { amendment, content: added.content, sha256: hash(writeJson(amendment)) };
 }
-function signed(bundle: Omit<SealedBundle, "signature">): SealedBundle {
+function signed<B extends SealedBundle>(bundle: B): B {
   const signs = hashSigned(bundle, hash);
   return {
     ...bundle,
@@ -122,7 +123,7 @@ function signed(bundle: Omit<SealedBundle, "signature">): SealedBundle {
   };
 }
 const first = createAmendment(sha256, 50);
-const bundle = signed({
+const bundle = signed<Second<SealedBundle>>({
   format: "ravik.bundle/2",
   sha256,
   handover,
@@ -131,7 +132,7 @@ const bundle = signed({
   amendments: [first, createAmendment(first.sha256, 51)],
   chain: { number: 1, previous: firstLink, link: hash(writeLink(firstLink, sha256)) },
 });
-const changed = (change: (copy: SealedBundle) => void): SealedBundle => {
+const changed = (change: (copy: Second<SealedBundle>) => void): Second<SealedBundle> => {
   const copy = structuredClone(bundle);
   change(copy);
   return copy;

@@ -21,9 +21,13 @@ export const receiptSchema = z.strictObject({
   /** In the order in which the store received its entries. */
   number: z.int().min(1),
   via: z.enum(arrivals),
+  /** By how many milliseconds the clock of the device was behind the store's when it sent it; not noted by the second format. */
+  offsetMs: z.int().min(-1e14).max(1e14).optional(),
 });
 export type Receipt = z.infer<typeof receiptSchema>;
 
+const { offsetMs: _, ...secondReceipt } = receiptSchema.shape;
+const secondEntrySchema = z.strictObject({ id: ulidSchema, hash: sha256Schema, ...secondReceipt });
 const sealedEntrySchema = z.strictObject({ id: ulidSchema, hash: sha256Schema, ...receiptSchema.shape });
 const sealedPartSchema = z.strictObject({ id: recordIdSchema, hash: sha256Schema });
 const personRoles = ["buyer", "staff", "guest"] as const;
@@ -33,11 +37,12 @@ export const sealedPhotoSchema = photoFactSchema.extend({ sent: sha256Schema.nul
 export type SealedPhoto = z.infer<typeof sealedPhotoSchema>;
 
 /**
- * What a seal is over (`ravik.handover/2`): salted hashes of entries, names and photos, whose contents stand beside. So a
+ * What a seal is over (`ravik.handover/3`): salted hashes of entries, names and photos, whose contents stand beside. So a
  * person's data can be struck later, and all the rest still verifies. Its SHA-256, in the form of RFC 8785, is the seal.
+ * `ravik.handover/2` is the same without measured offsets in its receipts.
  */
-export const sealedHandoverSchema = z.strictObject({
-  format: z.literal("ravik.handover/2"),
+const thirdHandoverSchema = z.strictObject({
+  format: z.literal("ravik.handover/3"),
   delivery: recordIdSchema,
   store: plainText(80),
   /** The store's public key (Ed25519, hex); null of a store that had none. */
@@ -54,11 +59,16 @@ export const sealedHandoverSchema = z.strictObject({
   sealedBy: recordIdSchema,
   sealedAt: instantSchema,
 });
+const secondHandoverSchema = thirdHandoverSchema.extend({
+  format: z.literal("ravik.handover/2"),
+  entries: z.array(secondEntrySchema),
+});
+export const sealedHandoverSchema = z.discriminatedUnion("format", [secondHandoverSchema, thirdHandoverSchema]);
 export type SealedHandover = z.infer<typeof sealedHandoverSchema>;
 
-/** What came after the seal (`ravik.amendment/2`), chained to the seal before it. */
-export const sealedAmendmentSchema = z.strictObject({
-  format: z.literal("ravik.amendment/2"),
+/** What came after the seal (`ravik.amendment/3`), chained to the seal before it; `/2` without measured offsets. */
+const thirdAmendmentSchema = z.strictObject({
+  format: z.literal("ravik.amendment/3"),
   delivery: recordIdSchema,
   /** SHA-256 of the handover or amendment it follows. */
   previous: sha256Schema,
@@ -70,6 +80,11 @@ export const sealedAmendmentSchema = z.strictObject({
   /** Whose data is no longer kept; the hashes stay. */
   struck: struckSchema.optional(),
 });
+const secondAmendmentSchema = thirdAmendmentSchema.extend({
+  format: z.literal("ravik.amendment/2"),
+  entries: z.array(secondEntrySchema),
+});
+export const sealedAmendmentSchema = z.discriminatedUnion("format", [secondAmendmentSchema, thirdAmendmentSchema]);
 export type SealedAmendment = z.infer<typeof sealedAmendmentSchema>;
 
 /** A value with its salt; or, where it was struck, nothing of it. */
@@ -85,23 +100,57 @@ export const sealedContentSchema = z.strictObject({
 });
 export type SealedContent = z.infer<typeof sealedContentSchema>;
 
-/** A sealed handover with all that was added since, to be taken elsewhere (`ravik.bundle/2`). Photos lie beside it. */
-export const sealedBundleSchema = z.strictObject({
-  format: z.literal("ravik.bundle/2"),
+const signatureSchema = z.string().regex(/^[0-9a-f]{128}$/);
+/** Where a seal stands in its store's chain. */
+const placeSchema = z.strictObject({ number: z.int().min(1), previous: sha256Schema, link: sha256Schema });
+/** And the store's signature of its link, made when it was sealed; null of what bears none. */
+const signedPlaceSchema = placeSchema.extend({
+  key: sha256Schema.nullable(),
+  signature: signatureSchema.nullable(),
+});
+export type SignedPlace = z.infer<typeof signedPlaceSchema>;
+
+/** What the second and the third format of a bundle share. */
+const bundleParts = {
   sha256: sha256Schema,
-  handover: sealedHandoverSchema,
   content: sealedContentSchema,
   snapshots: z.record(sha256Schema, snapshotSchema),
+  /** The store's signature (Ed25519) of the whole, made when it went out (`hashSigned`). */
+  signature: z.strictObject({ key: sha256Schema, signs: sha256Schema, signature: signatureSchema }).optional(),
+};
+const secondBundleSchema = z.strictObject({
+  ...bundleParts,
+  format: z.literal("ravik.bundle/2"),
+  handover: secondHandoverSchema,
   amendments: z
-    .array(z.strictObject({ sha256: sha256Schema, amendment: sealedAmendmentSchema, content: sealedContentSchema }))
+    .array(z.strictObject({ sha256: sha256Schema, amendment: secondAmendmentSchema, content: sealedContentSchema }))
     .max(2000),
-  /** Where it stands in the store's seal chain. */
-  chain: z.strictObject({ number: z.int().min(1), previous: sha256Schema, link: sha256Schema }).optional(),
-  /** The store's signature (Ed25519) of the seal, of the last amendment and of its link in the chain. */
-  signature: z
-    .strictObject({ key: sha256Schema, signs: sha256Schema, signature: z.string().regex(/^[0-9a-f]{128}$/) })
-    .optional(),
+  chain: placeSchema.optional(),
 });
+const thirdBundleSchema = z.strictObject({
+  ...bundleParts,
+  format: z.literal("ravik.bundle/3"),
+  handover: sealedHandoverSchema,
+  /** Each with its own place and signature; null of what another store than the one that signed it added. */
+  amendments: z
+    .array(
+      z.strictObject({
+        sha256: sha256Schema,
+        amendment: sealedAmendmentSchema,
+        content: sealedContentSchema,
+        chain: signedPlaceSchema.nullable(),
+      }),
+    )
+    .max(2000),
+  chain: signedPlaceSchema.nullable(),
+  /** The last of its additions, the seal itself where there is none, and how many there are. */
+  end: z.strictObject({ sha256: sha256Schema, count: z.int().min(0) }),
+});
+/**
+ * A sealed handover with all that was added since, to be taken elsewhere (`ravik.bundle/3`; `/2` without signatures of its
+ * parts). Photos lie beside it.
+ */
+export const sealedBundleSchema = z.discriminatedUnion("format", [secondBundleSchema, thirdBundleSchema]);
 export type SealedBundle = z.infer<typeof sealedBundleSchema>;
 
 /** The salted hash of a value: SHA-256 of the salt's digits followed by its canonical text. */

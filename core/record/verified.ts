@@ -12,10 +12,16 @@ export type Difference =
   | { readonly code: "part-changed"; readonly part: string | null; readonly in: string }
   | { readonly code: "chain-broken"; readonly in: string; readonly expected: string; readonly got: string }
   | { readonly code: "signature-wrong"; readonly key: string }
+  /** What bears a good signature is signed by another than the store that sealed it. */
+  | { readonly code: "key-differs"; readonly key: string; readonly expected: string; readonly in: string }
   | { readonly code: "photo-changed"; readonly photo: string }
   | { readonly code: "photo-missing"; readonly photo: string };
 
+/** Intact and signed by the store that sealed it; intact, and nobody's signature says so; or something differs. */
+export const verdicts = ["signed", "unsigned", "differs"] as const;
+
 export interface Verified {
+  readonly verdict: (typeof verdicts)[number];
   readonly isIntact: boolean;
   readonly differences: readonly Difference[];
   readonly sha256: string | null;
@@ -26,13 +32,27 @@ export interface Verified {
    * was held against the digests that were sealed with it.
    */
   readonly cannotRecompute?: true;
-  /** Whose signature it bears, where it bears one; a signature that is wrong is a difference. */
-  readonly signedBy?: { readonly store: string; readonly key: string } | null;
+  /** Whose signature it bears, where it bears a good one. */
+  readonly signedBy: { readonly store: string; readonly key: string } | null;
 }
 
 export interface Known {
   /** What the store itself sealed, where it can be asked: then any part can be named. */
   readonly original?: Handover | SealedHandover;
+  /** Other keys of the store that sealed it, before or after it changed its key. */
+  readonly keys?: readonly string[];
+  /** The key that must have signed it, where somebody knows it from elsewhere. */
+  readonly expectedKey?: string;
   /** Hashes of the photos' bytes that came with it, by id. */
   readonly photos?: ReadonlyMap<string, string>;
 }
+
+/** Of what cannot be read as a handover at all. */
+export const unread = {
+  verdict: "differs",
+  isIntact: false,
+  sha256: null,
+  entries: 0,
+  amendments: 0,
+  signedBy: null,
+} as const satisfies Partial<Verified>;

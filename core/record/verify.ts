@@ -4,7 +4,7 @@ import type { Bundle } from "./bundle.ts";
 import { bundleSchema } from "./bundle.ts";
 import { type Handover, handoverSchema, writeCanonical, writeLink } from "./handover.ts";
 import type { Strike } from "./strike.ts";
-import type { Difference, Known, Verified } from "./verified.ts";
+import { type Difference, type Known, unread, type Verified } from "./verified.ts";
 import { verifySealed } from "./verifySealed.ts";
 
 const theRecord = "the sealed record";
@@ -19,10 +19,11 @@ export function verifyBundle(value: unknown, hash: Hash = hashText, known: Known
   const unfit = findUnfit(value);
   if (unfit !== null) {
     const differences: Difference[] = [{ code: "not-readable", ...unfit }];
-    return { isIntact: false, differences, sha256: null, entries: 0, amendments: 0 };
+    return { ...unread, differences };
   }
   const format = (value as { format?: unknown } | null)?.format;
-  return format === "ravik.bundle/2" ? verifySealed(value, hash, known) : verifyFirst(value, hash, known);
+  const isSealed = format === "ravik.bundle/2" || format === "ravik.bundle/3";
+  return isSealed ? verifySealed(value, hash, known) : verifyFirst(value, hash, known);
 }
 
 /** `verifyBundle` for `ravik.bundle/1`, whose record holds its entries themselves. */
@@ -35,7 +36,7 @@ function verifyFirst(value: unknown, hash: Hash, known: Known): Verified {
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
     differences.push({ code: "not-readable", path: issue.path.join("."), message: issue.message });
-    if (!isReadable(loose)) return { isIntact: false, differences, sha256: null, entries: 0, amendments: 0 };
+    if (!isReadable(loose)) return { ...unread, differences };
   }
   // As it came: what parsing fills in was not sealed.
   const bundle = loose as Bundle;
@@ -47,13 +48,20 @@ function verifyFirst(value: unknown, hash: Hash, known: Known): Verified {
     differences.push(...findChanges(handover, hash, original));
   differences.push(...findBreaks(bundle, hash, () => false), ...comparePhotos(bundle, known.photos, () => false));
   return {
-    isIntact: differences.length === 0,
+    ...judge(differences),
     differences,
     sha256,
     entries: handover.entries.length,
     amendments: bundle.amendments?.length ?? 0,
   };
 }
+
+/** The first format carries nobody's signature. */
+const judge = ({ length }: readonly Difference[]): Pick<Verified, "verdict" | "isIntact" | "signedBy"> => ({
+  verdict: length === 0 ? "unsigned" : "differs",
+  isIntact: length === 0,
+  signedBy: null,
+});
 
 /** Additions that are not what was added, or stand in another's place, but those that were rewritten by a strike. */
 function findBreaks(bundle: Bundle, hash: Hash, isStruck: IsStruck): Difference[] {
@@ -111,7 +119,7 @@ function verifyStruck(
     ...comparePhotos(bundle, photos, isStruck),
   ];
   return {
-    isIntact: found.length === 0,
+    ...judge(found),
     differences: found,
     sha256: bundle.sha256,
     entries: handover.entries.length,
@@ -196,6 +204,10 @@ export function formatDifference(difference: Difference): string {
       return `${difference.in} does not follow the seal before it`;
     case "signature-wrong":
       return `the store's signature is not of this file (key ${difference.key.slice(0, 16)}…)`;
+    case "key-differs":
+      return difference.key === "none"
+        ? `it bears no signature, and was to bear that of key ${difference.expected.slice(0, 16)}…`
+        : `${difference.in} is signed with key ${difference.key.slice(0, 16)}…, not with ${difference.expected.slice(0, 16)}… of the store that sealed it: right only if that store says it changed its key`;
     case "photo-changed":
       return `photo ${difference.photo} is not the one that was sealed`;
     case "photo-missing":

@@ -1,9 +1,9 @@
 import { type Hash, writeJson } from "../hash/index.ts";
 import { writeLink } from "./handover.ts";
-import { hashSalted, type SealedBundle, type SealedContent, sealedBundleSchema } from "./sealed.ts";
+import { hashSalted, type SealedBundle, type SealedContent, type SignedPlace, sealedBundleSchema } from "./sealed.ts";
 import { hashSigned, isSignedWith } from "./storeSignature.ts";
 import type { Strike } from "./strike.ts";
-import type { Difference, Known, Verified } from "./verified.ts";
+import { type Difference, type Known, unread, type Verified } from "./verified.ts";
 
 const theRecord = "the sealed record";
 const nameAmendment = (i: number) => `addition ${i + 1}`;
@@ -14,14 +14,14 @@ interface Sealed {
   readonly photos: readonly { id: string; hash: string }[];
 }
 
-/** `verifyBundle` for `ravik.bundle/2`: every hash against its content, what was struck against who struck it. */
+/** `verifyBundle` for `ravik.bundle/2` and `/3`: every hash against its content, what was struck against who struck it. */
 export function verifySealed(value: unknown, hash: Hash, known: Known): Verified {
   const differences: Difference[] = [];
   const parsed = sealedBundleSchema.safeParse(value);
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
     differences.push({ code: "not-readable", path: issue.path.join("."), message: issue.message });
-    return { isIntact: false, differences, sha256: null, entries: 0, amendments: 0 };
+    return { ...unread, differences };
   }
   // As it came: what parsing fills in was not sealed.
   const bundle = value as SealedBundle;
@@ -50,26 +50,76 @@ export function verifySealed(value: unknown, hash: Hash, known: Known): Verified
     differences.push(...compareContent(amendment, content, struck, where, hash));
     previous = said;
   }
-  if (bundle.chain !== undefined) {
-    const expected = hash(writeLink(bundle.chain.previous, bundle.sha256));
-    if (expected !== bundle.chain.link)
-      differences.push({ code: "chain-broken", in: "the store's seal chain", expected, got: bundle.chain.link });
-  }
-  const { signature } = bundle;
-  if (signature !== undefined) {
-    const isOfThis = hashSigned(bundle, hash) === signature.signs;
-    if (!isOfThis || !isSignedWith(signature.key, signature.signs, signature.signature))
-      differences.push({ code: "signature-wrong", key: signature.key });
-  }
-  differences.push(...comparePhotos(bundle, known.photos));
+  differences.push(...compareEnd(bundle), ...comparePlaces(bundle, hash));
+  const signer = findSigner(bundle, hash, known);
+  differences.push(...signer.differences, ...comparePhotos(bundle, known.photos));
+  const isIntact = differences.length === 0;
   return {
-    isIntact: differences.length === 0,
+    verdict: isIntact ? (signer.key === null ? "unsigned" : "signed") : "differs",
+    isIntact,
     differences,
     sha256,
     entries: handover.entries.length,
     amendments: bundle.amendments.length,
-    signedBy: signature === undefined ? null : { store: handover.store, key: signature.key },
+    signedBy: signer.key === null ? null : { store: handover.store, key: signer.key },
   };
+}
+
+/** Additions that were cut off or put at the end. */
+function compareEnd(bundle: SealedBundle): Difference[] {
+  if (bundle.format === "ravik.bundle/2") return [];
+  const got = bundle.amendments.at(-1)?.sha256 ?? bundle.sha256;
+  const { sha256, count } = bundle.end;
+  if (sha256 === got && count === bundle.amendments.length) return [];
+  return [{ code: "chain-broken", in: "the end of its additions", expected: sha256, got }];
+}
+
+/** Seal and additions, each with its place in the store's chain as far as the format has one. */
+const listPlaces = (bundle: SealedBundle): { sha256: string; place: Partial<SignedPlace> | null; in: string }[] => [
+  { sha256: bundle.sha256, place: bundle.chain ?? null, in: "the store's seal chain" },
+  ...bundle.amendments.map((each, i) => ({
+    sha256: each.sha256,
+    place: "chain" in each ? each.chain : null,
+    in: nameAmendment(i),
+  })),
+];
+
+/** Places that do not follow from their seals, or whose signature is none of their key. */
+function comparePlaces(bundle: SealedBundle, hash: Hash): Difference[] {
+  return listPlaces(bundle).flatMap(({ sha256, place, in: where }): Difference[] => {
+    if (place === null) return [];
+    const expected = hash(writeLink(place.previous!, sha256));
+    if (expected !== place.link) return [{ code: "chain-broken", in: where, expected, got: place.link! }];
+    const { key = null, signature = null } = place;
+    if (key === null) return [];
+    return signature !== null && isSignedWith(key, place.link, signature) ? [] : [{ code: "signature-wrong", key }];
+  });
+}
+
+/** Who signed the whole; and what is signed by somebody else than the store that sealed it. */
+function findSigner(bundle: SealedBundle, hash: Hash, { keys = [], expectedKey }: Known) {
+  const { signature, handover } = bundle;
+  const differences: Difference[] = [];
+  const own = handover.storeKey;
+  const check = (key: string, where: string) => {
+    if (own !== null && key !== own && !keys.includes(key))
+      differences.push({ code: "key-differs", key, expected: own, in: where });
+  };
+  for (const { place, in: where } of listPlaces(bundle)) if (place?.key != null) check(place.key, where);
+  if (signature === undefined) {
+    if (expectedKey !== undefined)
+      differences.push({ code: "key-differs", key: "none", expected: expectedKey, in: theRecord });
+    return { key: null, differences };
+  }
+  const isOfThis = hashSigned(bundle, hash) === signature.signs;
+  if (!isOfThis || !isSignedWith(signature.key, signature.signs, signature.signature)) {
+    differences.push({ code: "signature-wrong", key: signature.key });
+    return { key: null, differences };
+  }
+  check(signature.key, theRecord);
+  if (expectedKey !== undefined && signature.key !== expectedKey)
+    differences.push({ code: "key-differs", key: signature.key, expected: expectedKey, in: theRecord });
+  return { key: signature.key, differences };
 }
 
 /** Each sealed hash against the content it is of, and no content besides. */

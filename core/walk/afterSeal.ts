@@ -1,4 +1,3 @@
-import type { Instant } from "../dates/index.ts";
 import type { Entry, EntryKind } from "./entry.ts";
 
 const onlyAdds: ReadonlySet<EntryKind> = new Set<EntryKind>([
@@ -33,14 +32,10 @@ export function findChanged(entry: Entry): string | null {
 
 /**
  * What an entry outside the signed record is to it: `uncovered` where it was here before the seal but not among what was
- * signed, `claim` where it would change what was signed, and `addition` where it goes on from it. Times are ISO 8601 in
- * UTC; null where it was not received, or nothing is sealed.
+ * signed (`isUncovered`: the seal chain says so, no clock does), `claim` where it would change what was signed, and `addition`
+ * where it goes on from it.
  */
-export function classifyLater(
-  entry: Entry,
-  receivedAt: Instant | null,
-  sealedAt: Instant | null,
-): "uncovered" | "claim" | "addition" {
-  if (sealedAt !== null && receivedAt !== null && receivedAt <= sealedAt) return "uncovered";
+export function classifyLater(entry: Entry, isUncovered: boolean): "uncovered" | "claim" | "addition" {
+  if (isUncovered) return "uncovered";
   return findChanged(entry) !== null || !goesOnFromSeal(entry) ? "claim" : "addition";
 }

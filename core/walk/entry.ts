@@ -218,6 +218,40 @@ export const entrySchema = z.discriminatedUnion("kind", [
   }),
   /** A day out as it is planned now: the last word on a trip counts. Null calls it off. */
   z.strictObject({ ...base, kind: z.literal("trip"), trip: recordIdSchema, plan: tripPlanSchema.nullable() }),
+  /** A scenario gone through at the drawn helm: what was worked, in seconds since it began. Entered by nobody yet. */
+  z.strictObject({
+    ...base,
+    kind: z.literal("rehearsed"),
+    scenario: recordIdSchema,
+    version: z.int().min(1),
+    person: recordIdSchema,
+    actions: z
+      .array(
+        z.strictObject({
+          tS: z.number().min(0).max(86_400),
+          control: z.string().regex(/^[a-z0-9:-]{1,120}$/),
+          to: z.union([z.number(), plainText(80)]),
+        }),
+      )
+      .max(5000),
+  }),
+  /** A clip about a topic was watched to its end; `clip`: SHA-256 of its bytes. Entered by nobody yet. */
+  z.strictObject({
+    ...base,
+    kind: z.literal("watched"),
+    topic: topicIdSchema,
+    clip: sha256Schema,
+    person: recordIdSchema.nullable(),
+  }),
+  /** A question about a topic was answered: by its how-manieth choice, from 0. Entered by nobody yet. */
+  z.strictObject({
+    ...base,
+    kind: z.literal("answered"),
+    topic: topicIdSchema,
+    question: recordIdSchema,
+    choice: z.int().min(0).max(20),
+    person: recordIdSchema.nullable(),
+  }),
   /** Of a boat trucked to the buyer: one thing looked at on arrival. */
   z.strictObject({
     ...base,

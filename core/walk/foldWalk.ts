@@ -170,6 +170,10 @@ const takers: { readonly [K in EntryKind]: (into: Gathering, entry: EntryOf<K>) 
   step: ({ steps }, entry) => steps.push(entry),
   trip: ({ trips }, entry) => trips.set(entry.trip, entry),
   undo: () => {},
+  // The format knows them; nothing counts them yet.
+  rehearsed: () => {},
+  watched: () => {},
+  answered: () => {},
 };
 
 /** A snag as it was put right: what is wrong anew, found by whom, where and when it was. */

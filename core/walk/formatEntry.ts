@@ -107,6 +107,12 @@ export function formatEntry(
         : tell("Trip planned: {0}, {1}", entry.plan.name, entry.plan.date);
     case "step":
       return formatStep(entry);
+    case "rehearsed":
+      return tell("Rehearsed at the drawn helm: {0}", entry.scenario.replaceAll("-", " "));
+    case "watched":
+      return tell("Watched: {0}", titleOf(entry.topic));
+    case "answered":
+      return tell("Answered a question: {0}", titleOf(entry.topic));
     case "inspect":
       return (
         tell("Looked at on arrival, {0}: {1}", entry.check, tell(entry.ok ? "in order" : "damaged")) + more(entry.note)

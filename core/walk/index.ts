@@ -10,7 +10,6 @@ export {
   type OpenTopic,
   type TopicCount,
 } from "./coverage.ts";
-export { isTimeDoubtful } from "./doubtTime.ts";
 export {
   type Entry,
   type EntryKind,
@@ -30,6 +29,7 @@ export {
 } from "./foldWalk.ts";
 export { entryMarkWords, formatEntry, laterWords, remoteWords } from "./formatEntry.ts";
 export { joinSteps, type Listed, sayJoined } from "./joinSteps.ts";
+export { judgeTime, type TimeReceipt } from "./judgeTime.ts";
 export {
   type LaterHow,
   laterHows,

@@ -8,9 +8,12 @@ export type EntryRole = Role | "owner-page";
 
 /** Who may let a boat go that is not ready, where the store has not said otherwise. */
 export const usualAllowers: readonly Role[] = ["owner"];
-/** Other kinds that not everybody of the store may enter: to close. */
+/** Other kinds that not everybody of the store may enter: to close; and what the format knows and nobody makes yet. */
 const reserved: Partial<Record<EntryKind, readonly Role[]>> = {
   close: ["owner", "sales", "delivery"],
+  rehearsed: [],
+  watched: [],
+  answered: [],
 };
 /** Who may take back what another entered, with a reason: whoever may close. */
 export const correctors: readonly Role[] = reserved.close!;

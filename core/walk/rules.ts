@@ -146,6 +146,9 @@ function findNamedFault(entry: Entry, question: EntryQuestion): EntryFault | nul
     case "refuse":
     case "amend":
     case "allow":
+    case "rehearsed":
+    case "watched":
+    case "answered":
       return null;
     default:
       throw new Error(`findEntryFault: expected a known kind, got ${JSON.stringify(entry satisfies never)}`);

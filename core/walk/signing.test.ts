@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { topics as library, makeReady, rigTemplates } from "../../content/index.ts";
-import { type Instant, toInstant } from "../dates/index.ts";
+import { toInstant } from "../dates/index.ts";
 import { listReadyChecks } from "../ready/index.ts";
 import { findStyle, listTopicsFor, planWalk } from "../route/index.ts";
 import {
@@ -14,7 +14,7 @@ import {
   isExplaining,
   isPhotoOf,
   isSignature,
-  isTimeDoubtful,
+  judgeTime,
   listCovered,
   listObstacles,
   listOpenTopics,
@@ -241,14 +241,26 @@ describe("countTopics", () => {
   });
 });
 
-it.each<[Instant, Instant | null, boolean]>([
-  ["2026-06-01T10:00:00.000Z", "2026-06-01T10:00:02.000Z", false],
-  ["2026-06-01T10:00:00.000Z", null, false],
-  ["2026-05-10T10:00:00.000Z", "2026-06-01T10:00:00.000Z", false],
-  ["1999-01-01T00:00:00.000Z", "2026-06-01T10:00:00.000Z", true],
-  ["2099-01-01T00:00:00.000Z", "2026-06-01T10:00:00.000Z", true],
-])("a time of %s, received %s, is out of reason: %s", (at, receivedAt, is) => {
-  expect(isTimeDoubtful(at, receivedAt)).toBe(is);
+const noon = "2026-06-01T12:00:00.000Z";
+it.each([
+  ["as it was received", "2026-06-01T11:58:00.000Z", {}, {}, "fits"],
+  ["hours before, kept without signal", "2026-06-01T08:00:00.000Z", {}, {}, "offline"],
+  ["years before", "2024-01-01T00:00:00.000Z", {}, {}, "off"],
+  ["years after", "2099-01-01T00:00:00.000Z", {}, {}, "off"],
+  [
+    "by a clock a day behind that was put right",
+    "2026-06-01T11:59:00.000Z",
+    { clockMs: 864e5 },
+    { offsetMs: 864e5 },
+    "fits",
+  ],
+  ["by a clock a day behind, not put right", "2026-05-31T11:59:00.000Z", {}, { offsetMs: 864e5 }, "off"],
+  ["put right by what no clock was off", "2026-06-01T08:00:00.000Z", { clockMs: -144e5 }, { offsetMs: 0 }, "off"],
+] as const)("a time %s is judged by what was measured", (_, at, entry, receipt, judged) => {
+  expect(judgeTime({ at, ...entry }, { receivedAt: noon, ...receipt })).toBe(judged);
+});
+it("of an entry whose receipt was not noted is not doubted", () => {
+  expect(judgeTime({ at: "2099-01-01T00:00:00.000Z" }, { receivedAt: null })).toBe("fits");
 });
 
 describe("a photo's id", () => {

@@ -23,6 +23,8 @@ import * as seventeenth from "./migrations/0017-boat-lists.ts";
 import * as eighteenth from "./migrations/0018-forget.ts";
 import * as nineteenth from "./migrations/0019-handed-out.ts";
 import * as twentieth from "./migrations/0020-waiting.ts";
+import * as twentyFirst from "./migrations/0021-offsets.ts";
+import * as twentySecond from "./migrations/0022-imports.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -46,6 +48,8 @@ const migrations = [
   { name: "0018-forget", ...eighteenth },
   { name: "0019-handed-out", ...nineteenth },
   { name: "0020-waiting", ...twentieth },
+  { name: "0021-offsets", ...twentyFirst },
+  { name: "0022-imports", ...twentySecond },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

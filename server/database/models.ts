@@ -123,6 +123,8 @@ export interface EntryRow {
   /** In the order in which they were received. */
   number: number;
   via: "staff" | "owner" | "remote" | "import";
+  /** By how much its device's clock was behind the server's when it was sent; null where it did not say. */
+  offsetMs: number | null;
 }
 /** What a walk goes by, packed. */
 export interface SnapshotRow {
@@ -143,6 +145,17 @@ export interface ContentRow {
   number: number;
   deliveryId: string;
   body: string;
+}
+/** A handover that another store sealed: `number` is its link in this store's chain. */
+export interface ImportRow {
+  number: number;
+  deliveryId: string;
+  by: string;
+  at: Instant;
+  verdict: string;
+  /** Whose signature it bore; null where it bore none. */
+  key: string | null;
+  proof: string;
 }
 export interface StrikeRow {
   part: string;
@@ -327,6 +340,7 @@ export interface Models {
   readonly snapshots: Table<SnapshotRow>;
   readonly handouts: Table<HandoutRow>;
   readonly contents: Table<ContentRow>;
+  readonly imports: Table<ImportRow>;
   readonly strikes: Table<StrikeRow>;
   readonly readings: Table<ReadingRow>;
   readonly services: Table<ServiceRow>;
@@ -346,6 +360,7 @@ const maybeText = () => ({ type: DataTypes.TEXT, allowNull: true });
 const key = () => ({ type: DataTypes.TEXT, allowNull: false, primaryKey: true });
 const real = () => ({ type: DataTypes.DOUBLE, allowNull: false });
 const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
+const maybeWhole = () => ({ type: DataTypes.INTEGER, allowNull: true });
 const blob = () => ({ type: DataTypes.BLOB, allowNull: false });
 
 /** Tables as Sequelize sees them. JSON stands in text columns and is parsed where it leaves a repository. */
@@ -465,6 +480,7 @@ const defineHandovers = (table: Define) => ({
     receivedAt: maybeText(),
     number: whole(),
     via: text(),
+    offsetMs: maybeWhole(),
   }),
   snapshots: table<SnapshotRow>("snapshots", {
     sha256: key(),
@@ -478,6 +494,15 @@ const defineHandovers = (table: Define) => ({
     number: { type: DataTypes.INTEGER, primaryKey: true },
     deliveryId: text(),
     body: text(),
+  }),
+  imports: table<ImportRow>("imports", {
+    number: { type: DataTypes.INTEGER, primaryKey: true },
+    deliveryId: text(),
+    by: text(),
+    at: text(),
+    verdict: text(),
+    key: maybeText(),
+    proof: text(),
   }),
   strikes: table<StrikeRow>("strikes", {
     part: key(),

@@ -8,6 +8,7 @@ import { createServices } from "../createServices.ts";
 import { openDatabase } from "../database/open.ts";
 import { readQuery } from "../database/rows.ts";
 import { openTestStore, type TestStore } from "../openTestStore.ts";
+import { createHeads } from "../sealHeads.ts";
 import { openStoreKey, storeKeyFile } from "../storeKey.ts";
 import { backUp, restore } from "./backup.ts";
 import { listBackups, readAbout } from "./backupFolder.ts";
@@ -70,7 +71,11 @@ describe("a backup", () => {
       "SELECT file FROM pragma_database_list",
     );
     dataFolder = dirname(main!.file);
-    openStoreKey(dataFolder);
+    // As a server that starts with another key than the one it sealed with says it.
+    const storeKey = openStoreKey(dataFolder);
+    const { chain, clock } = createServices(store.database, store.services.clock, null, { storeKey });
+    await store.database.inTransaction((t) => chain.announceKey(clock.now(), t));
+    await createHeads(dataFolder, chain, storeKey, () => clock.now()).complete();
   });
   afterAll(async () => {
     await store.stop();
@@ -88,7 +93,13 @@ describe("a backup", () => {
     // Named by the store's own day: in Chicago it is still the evening before.
     expect(name).toBe("2026-11-28T211542");
     expect(listBackups(to)).toEqual([name]);
-    expect(readdirSync(join(to, name)).toSorted()).toEqual(["about.json", "ravik.sqlite", "store-key.locked.json"]);
+    expect(readdirSync(join(to, name)).toSorted()).toEqual([
+      "about.json",
+      "ravik.sqlite",
+      "seal-heads.txt",
+      "store-key.locked.json",
+      "store-key.pub",
+    ]);
     expect(readAbout(join(to, name))).toEqual(about);
     expect(about.counts.boats).toBe(await store.database.models.boats.count());
 

@@ -18,11 +18,11 @@ import { dayOf, type Instant, type LocalDate, minutesOfDay } from "../../core/da
 import { createClock } from "../clock.ts";
 import { createServices } from "../createServices.ts";
 import { openDatabase } from "../database/open.ts";
-import { headsFile } from "../sealHeads.ts";
+import { headsFile, readHeadsFile } from "../sealHeads.ts";
 import { hashBytes } from "../services/bundleFile.ts";
 import { StartRefused } from "../startRefused.ts";
-import { storeKeyFile } from "../storeKey.ts";
-import { verifyStore } from "../verifyStore.ts";
+import { publicKeyFile, readPublicKey, storeKeyFile } from "../storeKey.ts";
+import { type Expected, verifyStore } from "../verifyStore.ts";
 import { aboutFile, type BackupAbout, databaseFile, keyFile, listBackups, readAbout } from "./backupFolder.ts";
 import { chooseKept } from "./chooseKept.ts";
 import { copyDatabase } from "./copyDatabase.ts";
@@ -83,9 +83,12 @@ export async function backUp(options: BackUpOptions) {
   mkdirSync(part);
   try {
     const before = await countRows(source);
-    await copyTelling(source, join(part, databaseFile), "Copying the store", tell);
+    // Heads first: what is sealed meanwhile is in the copy and in no head, and never the other way round.
     const heads = join(dataFolder, headsFile);
     if (existsSync(heads)) copyFileSync(heads, join(part, headsFile));
+    const publicKey = join(dataFolder, publicKeyFile);
+    if (existsSync(publicKey)) copyFileSync(publicKey, join(part, publicKeyFile));
+    await copyTelling(source, join(part, databaseFile), "Copying the store", tell);
     const about = await prove(part, now, before, tell);
     writeFileSync(join(part, aboutFile), `${JSON.stringify(about, null, 2)}\n`);
     const key = join(dataFolder, storeKeyFile);
@@ -166,7 +169,7 @@ async function prove(
   const database = await openDatabase(part);
   try {
     const services = createServices(database, createClock("UTC"), null);
-    const { faults } = await verifyStore({ ...services, hashBytes }, part);
+    const { faults } = await verifyStore({ ...services, hashBytes }, expectOf(part));
     if (faults.length > 0) throw new StartRefused(`what was sealed does not verify: ${faults[0]}`);
   } finally {
     await database.close();
@@ -258,6 +261,12 @@ export async function restore(options: RestoreOptions) {
   if (key.pem !== null) writeFileSync(join(dataFolder, storeKeyFile), key.pem, { mode: 0o600 });
   return { about, aside, key: key.is };
 }
+
+/** What a folder says of its own store; one that no server of this version has run on yet keeps neither heads of each seal nor its key. */
+const expectOf = (folder: string): Expected => {
+  const key = readPublicKey(folder);
+  return { heads: readHeadsFile(folder), key, isOlder: key === null };
+};
 
 /** The key that is there stays; else the backup's, where the passphrase opens it; else the store makes a new one, and its chain says so. */
 function findKey(

@@ -94,7 +94,7 @@ describe("everything as a file", () => {
       expect(got, table).toEqual(here);
     }
     const services = createServices(there, createClock("UTC"), null);
-    expect((await verifyStore({ ...services, hashBytes }, folder)).faults).toEqual([]);
+    expect((await verifyStore({ ...services, hashBytes }, await store.readExpected())).faults).toEqual([]);
     const signIn = { login: "nessa", password: "handover" };
     await expect(services.signInService.signIn(signIn as never, {} as never)).rejects.toThrow();
   });

@@ -1,14 +1,18 @@
 import { createHash } from "node:crypto";
 import { Op } from "sequelize";
+import type { Instant } from "../../core/dates/index.ts";
 import { writeJson } from "../../core/hash/index.ts";
 import { firstLink, type SealedContent, type Strike, writeLink } from "../../core/record/index.ts";
 import type { Entry } from "../../core/walk/index.ts";
 import type { ChainRow } from "../database/models.ts";
 import type { Database, Transaction } from "../database/open.ts";
-import { readAll } from "../database/rows.ts";
+import { readAll, readQuery } from "../database/rows.ts";
 import type { StoreKey } from "../storeKey.ts";
 
 export const hashText = (text: string) => createHash("sha256").update(text, "utf8").digest("hex");
+
+/** Far enough to find one of ours among what was taken in. */
+const lookBack = 200;
 
 interface NewLink extends Pick<ChainRow, "deliveryId" | "kind" | "canonical" | "at"> {
   /** Of `canonical`, unless a store that sealed it elsewhere said so. */
@@ -35,8 +39,11 @@ const unpackContent = (body: string, entries: readonly Entry[]): SealedContent =
   return { ...rest, entries: Object.fromEntries(parts) };
 };
 
-/** The store's seal chain: handovers sealed or taken in, and what was added to them. Only ever added to, each link signed. */
-export function createChain({ models }: Database, storeKey: StoreKey) {
+/**
+ * The store's seal chain: handovers sealed or taken in, and what was added to them. Only ever added to, each link signed.
+ * `onAdded`: called once links are on disk.
+ */
+export function createChain({ models }: Database, storeKey: StoreKey, onAdded: () => void = () => undefined) {
   const sealed = { kind: { [Op.in]: ["handover", "import"] } };
   const put = async (fresh: NewLink, last: Pick<ChainRow, "link"> | undefined, transaction: Transaction) => {
     const { content, ...rest } = fresh;
@@ -45,6 +52,7 @@ export function createChain({ models }: Database, storeKey: StoreKey) {
     const link = hashText(writeLink(previous, sha256));
     const row = { ...rest, sha256, previous, link, key: storeKey.publicKey, signature: storeKey.sign(link) };
     const made = await models.chain.create(row as ChainRow, { transaction });
+    transaction.afterCommit(onAdded);
     const number = made.get("number") as number;
     if (content !== undefined)
       await models.contents.create(
@@ -52,6 +60,17 @@ export function createChain({ models }: Database, storeKey: StoreKey) {
         { transaction },
       );
     return { ...row, number };
+  };
+  const findLast = async (transaction: Transaction) => {
+    const attributes = ["link", "number", "key", "deliveryId"];
+    const last = { order: [["number", "DESC"]] as [string, string][], limit: 1, attributes };
+    return (await readAll(models.chain, last, transaction))[0];
+  };
+  /** The last link, after one that says the store's key has changed where it has; its signature covers all that came before. */
+  const announce = async (last: ChainRow, at: Instant, transaction: Transaction) => {
+    if (last.key === storeKey.publicKey) return last;
+    const change = { format: "ravik.key/1", key: storeKey.publicKey, before: last.key, head: last.link, at };
+    return put({ deliveryId: last.deliveryId, kind: "key", canonical: writeJson(change), at }, last, transaction);
   };
   return {
     /** The sealed record of a delivery; null while it is open. */
@@ -68,6 +87,28 @@ export function createChain({ models }: Database, storeKey: StoreKey) {
     listAmendments: (deliveryId: string, transaction?: Transaction) =>
       readAll(models.chain, { where: { deliveryId, kind: "amendment" }, order: ["number"] }, transaction),
     listAll: () => readAll(models.chain, { order: ["number"] }),
+    /** The links from this number on. */
+    listFrom: (number: number): Promise<Pick<ChainRow, "number" | "link">[]> =>
+      readAll(models.chain, {
+        where: { number: { [Op.gte]: number } },
+        order: ["number"],
+        attributes: ["number", "link"],
+      }),
+    /** The keys that this store's chain was signed with, of all times. */
+    async listKeys(): Promise<string[]> {
+      const sql = "SELECT DISTINCT key FROM chain WHERE key IS NOT NULL";
+      return (await readQuery<{ key: string }>(models.chain, sql)).map(({ key }) => key);
+    },
+    /**
+     * When what is sealed now is sealed: never before what this store sealed last, wherever its clock has been set back to. What
+     * others sealed bears their times.
+     */
+    async findNext(now: Instant, transaction: Transaction): Promise<Instant> {
+      const sql = `SELECT MAX(at) AS at FROM (SELECT at, kind, deliveryId FROM chain ORDER BY number DESC LIMIT ${lookBack}) AS last
+        WHERE kind <> 'import' AND NOT EXISTS (SELECT 1 FROM imports WHERE imports.deliveryId = last.deliveryId)`;
+      const [row] = await readQuery<{ at: Instant | null }>(models.chain, sql, [], transaction);
+      return row?.at != null && row.at > now ? row.at : now;
+    },
     /** The last link there is. */
     async findHead(): Promise<ChainRow | null> {
       const [last] = await readAll(models.chain, { order: [["number", "DESC"]], limit: 1 });
@@ -95,28 +136,16 @@ export function createChain({ models }: Database, storeKey: StoreKey) {
     },
     /**
      * Puts a link at the end. Within a transaction of its own store, so that no two are put there at once. Where the store's
-     * key is not the one of the link before, a link that says so comes first; its signature covers all that came before.
+     * key is not the one of the link before, a link that says so comes first.
      */
     async add(fresh: NewLink, transaction: Transaction): Promise<ChainRow> {
-      const [last] = await readAll(
-        models.chain,
-        { order: [["number", "DESC"]], limit: 1, attributes: ["link", "number", "key"] },
-        transaction,
-      );
-      if (last === undefined || last.key === storeKey.publicKey) return put(fresh, last, transaction);
-      const canonical = writeJson({
-        format: "ravik.key/1",
-        key: storeKey.publicKey,
-        before: last.key,
-        head: last.link,
-        at: fresh.at,
-      });
-      const change = await put(
-        { deliveryId: fresh.deliveryId, kind: "key", canonical, at: fresh.at },
-        last,
-        transaction,
-      );
-      return put(fresh, change, transaction);
+      const last = await findLast(transaction);
+      return put(fresh, last === undefined ? undefined : await announce(last, fresh.at, transaction), transaction);
+    },
+    /** Says at once that the store's key is another than that of the last link, where it is. */
+    async announceKey(at: Instant, transaction: Transaction): Promise<void> {
+      const last = await findLast(transaction);
+      if (last !== undefined) await announce(last, at, transaction);
     },
   };
 }

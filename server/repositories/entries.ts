@@ -57,19 +57,24 @@ export function createEntries(database: Database) {
     async addEntries(
       deliveryId: string,
       entries: readonly Entry[],
-      { receivedAt, via }: Pick<Receipt, "receivedAt" | "via">,
+      { receivedAt, via, offsetMs }: Omit<Receipt, "number">,
       transaction: Transaction,
     ): Promise<Map<string, Receipt>> {
       const ids = entries.map(({ id }) => id);
       if ((await models.entries.count({ where: { id: { [Op.in]: ids } }, transaction })) > 0)
         throw new Failure("entry-differs", { path: "entries" });
       const last = (await models.entries.max<number | null, EntryRowModel>("number", { transaction })) ?? 0;
-      const stored = entries.map((entry, i) => ({ entry, receipt: { receivedAt, number: last + 1 + i, via } }));
+      const told = offsetMs === undefined ? {} : { offsetMs };
+      const stored = entries.map((entry, i) => ({
+        entry,
+        receipt: { receivedAt, number: last + 1 + i, via, ...told } satisfies Receipt,
+      }));
       await models.entries.bulkCreate(
         stored.map(({ entry, receipt }) => ({
           id: entry.id,
           deliveryId,
           body: JSON.stringify(entry),
+          offsetMs: null,
           ...receipt,
         })),
         { transaction },

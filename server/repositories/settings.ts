@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { retentionRulesSchema } from "../../api/index.ts";
-import { instantSchema } from "../../core/dates/index.ts";
+import { instantSchema, localDateSchema } from "../../core/dates/index.ts";
 import { sha256Schema } from "../../core/hash/index.ts";
 import { ownPhrasesSchema } from "../../core/language/index.ts";
 import { rampSheetSchema } from "../../core/ramp/index.ts";
@@ -52,7 +52,9 @@ export const settingsSchema = z.strictObject({
   /** From when on calls count for what fails and what is taught further; null counts all. */
   callsSince: instantSchema.nullable().default(null),
   /** Stores whose bundles somebody here has looked at and taken in, by their public key. */
-  knownStores: z.array(z.strictObject({ key: sha256Schema, name: plainText(80) })).default([]),
+  knownStores: z
+    .array(z.strictObject({ key: sha256Schema, name: plainText(80), since: localDateSchema.optional() }))
+    .default([]),
   /** How long what is kept; null for good. */
   retention: retentionRulesSchema.default({ messagesMonths: null, logMonths: null, buyersYears: null }),
 });

@@ -18,9 +18,9 @@ interface Stored {
 }
 
 const byId = (a: Entry, b: Entry) => (a.id < b.id ? -1 : 1);
-const toStored = ({ body, receivedAt, number, via }: EntryRow): Stored => ({
+const toStored = ({ body, receivedAt, number, via, offsetMs }: EntryRow): Stored => ({
   entry: JSON.parse(body) as Entry,
-  receipt: { receivedAt, number, via },
+  receipt: { receivedAt, number, via, ...(offsetMs === null ? {} : { offsetMs }) },
 });
 const noLog: WalkLog = { entries: [], receipts: new Map() };
 

@@ -46,8 +46,8 @@ export function routeBundles(router: Router, { auth, bundleService }: Services) 
   );
   router.post(
     endpoints.importBundle.path,
-    serve(endpoints.importBundle, auth, async ({ ctx, query }) =>
-      bundleService.importBundle(await readUpload(ctx, zipLimits.mostBytes), query.trust ?? null),
+    serve(endpoints.importBundle, auth, async ({ ctx, query, user }) =>
+      bundleService.importBundle(await readUpload(ctx, zipLimits.mostBytes), query.trust ?? null, user.id),
     ),
   );
 }

@@ -44,7 +44,9 @@ export function routeOwner(router: Router, services: Services) {
   );
   router.post(
     endpoints.addOwnerEntries.path,
-    serve(endpoints.addOwnerEntries, auth, ({ params, body }) => ownerService.addEntries(params.token, body.entries)),
+    serve(endpoints.addOwnerEntries, auth, ({ params, body }) =>
+      ownerService.addEntries(params.token, body.entries, body.deviceMs),
+    ),
   );
   router.put(
     endpoints.setOwnerVehicle.path,

@@ -51,8 +51,9 @@ export function readBundle(text: Buffer): Bundle | SealedBundle {
   }
   const unfit = findUnfit(value);
   if (unfit !== null) throw new Failure("not-a-bundle", { reason: `${unfit.path} ${unfit.message}` });
-  const isSecond = (value as { format?: unknown } | null)?.format === "ravik.bundle/2";
-  const parsed = (isSecond ? sealedBundleSchema : bundleSchema).safeParse(value);
+  const format = (value as { format?: unknown } | null)?.format;
+  const isSealed = format === "ravik.bundle/2" || format === "ravik.bundle/3";
+  const parsed = (isSealed ? sealedBundleSchema : bundleSchema).safeParse(value);
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
     throw new Failure("not-a-bundle", { reason: `${issue.path.join(".")}: ${issue.message}` });

@@ -12,6 +12,7 @@ import type { readPhoto } from "../photos.ts";
 import type { Boats } from "../repositories/boats.ts";
 import type { Chain } from "../repositories/chain.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
+import type { ImportProof, Imports } from "../repositories/imports.ts";
 import type { Photos } from "../repositories/photos.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
 import { hashBytes, type OpenBundle } from "./bundleFile.ts";
@@ -22,6 +23,7 @@ export interface IntakeParts {
   readonly deliveries: Deliveries;
   readonly photos: Photos;
   readonly chain: Chain;
+  readonly imports: Imports;
   readonly snapshots: Snapshots;
   readonly clock: Clock;
 }
@@ -32,7 +34,7 @@ export type ReadiedPhoto = Awaited<ReturnType<typeof readPhoto>> & { readonly id
 export function createIntake(parts: IntakeParts) {
   const { boats, deliveries, clock } = parts;
 
-  return async (opened: OpenBundle, readied: readonly ReadiedPhoto[], t: Transaction) => {
+  return async (opened: OpenBundle, readied: readonly ReadiedPhoto[], by: string, t: Transaction) => {
     const { head, entries, later } = opened;
     const known = await boats.findByHull(head.hull, t);
     const boat = known?.id ?? ulid().toLowerCase();
@@ -57,7 +59,7 @@ export function createIntake(parts: IntakeParts) {
     const receivedAt = clock.now();
     await deliveries.addEntries(head.delivery, [...entries, ...later], { receivedAt, via: "import" }, t);
     await takePhotos(parts, opened, readied, t);
-    await chainImport(parts, opened, t);
+    await chainImport(parts, opened, by, t);
     if (known === null) await startCare(parts, boat, opened, t);
     return { delivery: head.delivery, boat };
   };
@@ -81,13 +83,20 @@ function sentOf(bundle: Bundle | SealedBundle, photo: string): string | null {
 
 /** Seal and additions into this store's chain, as they came. */
 async function chainImport(
-  { deliveries, chain, snapshots, clock }: IntakeParts,
-  { value, head }: OpenBundle,
+  { deliveries, chain, imports, snapshots, clock }: IntakeParts,
+  { value, head, verified }: OpenBundle,
+  by: string,
   t: Transaction,
 ) {
   const link = { deliveryId: head.delivery, at: head.sealedAt, sha256: value.sha256 };
+  const note = async ({ number }: { readonly number: number }, proof: ImportProof) => {
+    const { verdict, signedBy } = verified;
+    const taken = { deliveryId: head.delivery, by, at: clock.now(), verdict, key: signedBy?.key ?? null };
+    await imports.add({ number, ...taken, proof }, t);
+  };
   if (value.format === "ravik.bundle/1") {
-    await chain.add({ ...link, kind: "import", canonical: writeCanonical(value.handover) }, t);
+    const row = await chain.add({ ...link, kind: "import", canonical: writeCanonical(value.handover) }, t);
+    await note(row, { format: "ravik.bundle/2", chain: null, amendments: [], signature: null });
     for (const { amendment, sha256 } of value.amendments) {
       const canonical = writeCanonical(amendment);
       await chain.add({ ...link, kind: "amendment", canonical, sha256, at: amendment.at }, t);
@@ -100,7 +109,13 @@ async function chainImport(
     await snapshots.markUsed([sha256], t);
   }
   await deliveries.setSnapshot(head.delivery, value.handover.snapshot, t);
-  await chain.add({ ...link, kind: "import", canonical: writeJson(value.handover), content: value.content }, t);
+  const sealed = { ...link, kind: "import" as const, canonical: writeJson(value.handover), content: value.content };
+  await note(await chain.add(sealed, t), {
+    format: value.format,
+    chain: value.chain ?? null,
+    amendments: value.amendments.map((each) => ("chain" in each ? each.chain : null)),
+    signature: value.signature ?? null,
+  });
   for (const { amendment, sha256, content } of value.amendments)
     await chain.add(
       { ...link, kind: "amendment", canonical: writeJson(amendment), sha256, content, at: amendment.at },

@@ -10,18 +10,21 @@ import {
   type SealedAmendment,
   type SealedBundle,
   type SealedHandover,
+  type SignedPlace,
   type Verified,
   verifyBundle,
 } from "../../core/record/index.ts";
 import { foldWalk } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import { writeCsv } from "../csv.ts";
+import type { ChainRow } from "../database/models.ts";
 import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import { readPhoto } from "../photos.ts";
 import type { Boats } from "../repositories/boats.ts";
 import { type Chain, hashText } from "../repositories/chain.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
+import type { Import, Imports } from "../repositories/imports.ts";
 import type { Photos } from "../repositories/photos.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
@@ -38,6 +41,7 @@ interface Parts {
   readonly deliveries: Deliveries;
   readonly photos: Photos;
   readonly chain: Chain;
+  readonly imports: Imports;
   readonly snapshots: Snapshots;
   readonly settings: ReturnType<typeof createSettings>;
   readonly storeKey: StoreKey;
@@ -104,39 +108,44 @@ function createBundleWriter(parts: Parts) {
 /** Says whether a bundle is what was sealed, and whose it is. */
 function createVerifier({ chain, settings, storeKey }: Parts) {
   const verify = async (value: unknown, photoHashes?: ReadonlyMap<string, string>): Promise<VerifiedSheet> => {
-    const said = value as { sha256?: unknown; handover?: { delivery?: unknown } } | null;
+    const said = value as { sha256?: unknown; handover?: { delivery?: unknown; storeKey?: unknown } } | null;
     // By its seal; a file whose seal was changed with it still names its delivery.
     const bySha = typeof said?.sha256 === "string" ? await chain.findBySha(said.sha256) : null;
     const delivery = said?.handover?.delivery;
     const row = bySha ?? (typeof delivery === "string" ? await chain.findSeal(delivery) : null);
     // A record that was rewritten by a strike is no original to hold an older file against; its seal is.
     const isOriginal = row !== null && hashText(row.canonical) === row.sha256;
+    const own = await chain.listKeys();
     const verified = verifyBundle(value, hashText, {
       ...(isOriginal ? { original: JSON.parse(row.canonical) as Handover | SealedHandover } : {}),
+      ...(own.includes(String(said?.handover?.storeKey)) ? { keys: [...own, storeKey.publicKey] } : {}),
       ...(photoHashes === undefined ? {} : { photos: photoHashes }),
     });
     return {
       ...verified,
       differences: verified.differences.map((each) => ({ ...each, says: formatDifference(each) })),
       known: row === null ? null : { number: row.number, delivery: row.deliveryId, sealedAt: row.at },
-      origin: await findOrigin(verified.signedBy ?? null),
+      origin: await findOrigin(verified.signedBy, [...own, storeKey.publicKey]),
     };
   };
 
   /** Whether the store that signed is this one, one whose bundles were taken in before, or one that nobody here knows. */
-  const findOrigin = async (signedBy: Verified["signedBy"]): Promise<VerifiedSheet["origin"]> => {
-    if (signedBy == null) return null;
+  const findOrigin = async (
+    signedBy: Verified["signedBy"],
+    own: readonly string[],
+  ): Promise<VerifiedSheet["origin"]> => {
+    if (signedBy === null) return null;
     const { knownStores } = await settings.read();
-    const isOurs = signedBy.key === storeKey.publicKey;
-    const isKnown = knownStores.some(({ key }) => key === signedBy.key);
-    return { ...signedBy, is: isOurs ? "this-store" : isKnown ? "known" : "unknown" };
+    const known = knownStores.find(({ key }) => key === signedBy.key);
+    const is = own.includes(signedBy.key) ? "this-store" : known === undefined ? "unknown" : "known";
+    return { ...signedBy, is, since: known?.since ?? null };
   };
   return verify;
 }
 
 /** What another store sealed: looked at, then taken in. */
 function createBundleReader(parts: Parts, verify: ReturnType<typeof createVerifier>) {
-  const { database, boats, chain, settings } = parts;
+  const { database, boats, chain, settings, clock } = parts;
   const takeIn = createIntake(parts);
   const open = async (bytes: Buffer): Promise<OpenBundle> => {
     // A record without its photos comes as JSON, whatever the file is called.
@@ -180,39 +189,48 @@ function createBundleReader(parts: Parts, verify: ReturnType<typeof createVerifi
 
     /**
      * Takes in a handover another store sealed: its boat unless it is here already, its entries, photos and seal. A boat of
-     * ours stays as it is. `trusts`: the key of a store not known here, which somebody has looked at. Failures:
-     * `not-a-bundle` (altered), `unknown-store`, `already-here`.
+     * ours stays as it is. `trusts`: the key of a store not known here, which somebody has looked at. A file that names the
+     * key of a store bears that store's signature; one of the first format names none and is taken as unsigned. Failures:
+     * `not-a-bundle` (altered), `unsigned-bundle`, `not-ours`, `unknown-store`, `already-here`.
      */
-    async importBundle(bytes: Buffer, trusts: string | null): Promise<{ delivery: string; boat: string }> {
+    async importBundle(bytes: Buffer, trusts: string | null, by: string): Promise<{ delivery: string; boat: string }> {
       const opened = await open(bytes);
       const { value, pictures, verified } = opened;
       if (!verified.isIntact)
         throw new Failure("not-a-bundle", { reason: verified.differences.map(({ says }) => says).join("; ") });
       if ((await chain.findBySha(value.sha256)) !== null) throw new Failure("already-here", { sha256: value.sha256 });
       const { origin } = verified;
+      const claims = value.format === "ravik.bundle/1" ? null : value.handover.storeKey;
+      if (claims !== null && verified.verdict !== "signed")
+        throw new Failure("unsigned-bundle", { store: value.handover.store, key: claims });
+      // What we sealed is here, or was lost: then a backup brings it back, and no file.
+      if (origin?.is === "this-store") throw new Failure("not-ours", { sha256: value.sha256 });
       if (origin?.is === "unknown" && origin.key !== trusts)
         throw new Failure("unknown-store", { store: origin.store, key: origin.key });
       const readied: ReadiedPhoto[] = [];
       // One after the other: forty at once would take all memory there is.
       for (const [id, content] of pictures) readied.push({ id, ...(await readPhoto(content)) });
-      const imported = await database.inTransaction((t) => takeIn(opened, readied, t));
-      if (origin?.is === "unknown") {
-        const { knownStores } = await settings.read();
-        await settings.change({ knownStores: [...knownStores, { key: origin.key, name: origin.store }] });
-      }
-      return imported;
+      return database.inTransaction(async (t) => {
+        const imported = await takeIn(opened, readied, by, t);
+        if (origin?.is === "unknown") {
+          const { key, store: name } = origin;
+          const since = clock.today();
+          await settings.change(({ knownStores }) => ({ knownStores: [...knownStores, { key, name, since }] }), t);
+        }
+        return imported;
+      });
     },
   };
 }
 
 async function writeBundle(parts: Parts, id: string): Promise<Bundle | SealedBundle> {
-  const { chain, snapshots, storeKey, handoverService } = parts;
+  const { chain, snapshots, storeKey, handoverService, imports } = parts;
   const seal = await chain.findSeal(id);
   const amendments = await chain.listAmendments(id);
   // Entries last: one that is added meanwhile is in no addition yet, where an addition without its entry would be a forgery.
   const { log } = await handoverService.get(id);
   if (seal === null) throw new Failure("not-sealed", { delivery: id });
-  const place = { number: seal.number, previous: seal.previous, link: seal.link };
+  const isOurs = seal.kind === "handover";
   const handover = JSON.parse(seal.canonical) as Handover | SealedHandover;
   if (handover.format === "ravik.handover/1")
     return {
@@ -220,25 +238,64 @@ async function writeBundle(parts: Parts, id: string): Promise<Bundle | SealedBun
       sha256: seal.sha256,
       handover,
       amendments: amendments.map(({ sha256, canonical }) => ({ sha256, amendment: JSON.parse(canonical) })),
-      chain: place,
+      chain: toPlace(seal),
     };
   const named = await snapshots.findMany([handover.snapshot, ...handover.snapshots]);
-  const bundle: SealedBundle = {
-    format: "ravik.bundle/2",
+  const head = {
     sha256: seal.sha256,
-    handover,
     content: await chain.findContent(seal.number, log.entries),
     snapshots: Object.fromEntries(named),
-    amendments: await Promise.all(
-      amendments.map(async ({ sha256, canonical, number }) => ({
-        sha256,
-        amendment: JSON.parse(canonical) as SealedAmendment,
-        content: await chain.findContent(number, log.entries),
-      })),
-    ),
-    chain: place,
   };
-  // Signed when it goes out: what is signed is what it holds now.
-  const signs = hashSigned(bundle, hashText);
-  return { ...bundle, signature: { key: storeKey.publicKey, signs, signature: storeKey.sign(signs) } };
+  const opened = await Promise.all(
+    amendments.map(async (row) => ({
+      sha256: row.sha256,
+      amendment: JSON.parse(row.canonical) as SealedAmendment,
+      content: await chain.findContent(row.number, log.entries),
+      chain: isOurs ? toSignedPlace(row) : null,
+    })),
+  );
+  const end = { sha256: opened.at(-1)?.sha256 ?? seal.sha256, count: opened.length };
+  if (isOurs) {
+    const place = toSignedPlace(seal);
+    const bundle: SealedBundle = { ...head, format: "ravik.bundle/3", handover, amendments: opened, chain: place, end };
+    // Signed when it goes out: what is signed is what it holds now.
+    const signs = hashSigned(bundle, hashText);
+    return { ...bundle, signature: { key: storeKey.publicKey, signs, signature: storeKey.sign(signs) } };
+  }
+  return writeImported(await imports.find(id), { head, handover, opened, end });
 }
+
+interface Written {
+  readonly head: Pick<SealedBundle, "sha256" | "content" | "snapshots">;
+  readonly handover: SealedHandover;
+  readonly opened: Extract<SealedBundle, { format: "ravik.bundle/3" }>["amendments"];
+  readonly end: { readonly sha256: string; readonly count: number };
+}
+
+/**
+ * What another store sealed, as it came, with that store's own signatures and none of ours. Where something was added here since,
+ * or it was taken in before signatures were kept, nobody's signature is of the whole: it goes out unsigned.
+ */
+function writeImported(taken: Import | null, { head, handover, opened, end }: Written): SealedBundle {
+  const places = taken?.proof.amendments ?? [];
+  const isAsItCame = taken !== null && places.length === opened.length;
+  if (isAsItCame && taken.proof.format === "ravik.bundle/2") {
+    const { chain, signature } = taken.proof;
+    const amendments = opened.map(({ chain: _, ...amendment }) => amendment);
+    const bundle = { ...head, format: "ravik.bundle/2", handover, amendments } as SealedBundle;
+    return {
+      ...bundle,
+      ...(chain == null ? {} : { chain }),
+      ...(signature == null ? {} : { signature }),
+    } as SealedBundle;
+  }
+  const amendments = opened.map((each, i) => ({ ...each, chain: (places[i] ?? null) as SignedPlace | null }));
+  const isThird = taken?.proof.format === "ravik.bundle/3";
+  const chain = isThird ? (taken.proof.chain as SignedPlace | null) : null;
+  const bundle: SealedBundle = { ...head, format: "ravik.bundle/3", handover, amendments, chain, end };
+  const signature = isAsItCame ? taken.proof.signature : null;
+  return signature == null ? bundle : { ...bundle, signature };
+}
+
+const toPlace = ({ number, previous, link }: ChainRow) => ({ number, previous, link });
+const toSignedPlace = (row: ChainRow): SignedPlace => ({ ...toPlace(row), key: row.key, signature: row.signature });

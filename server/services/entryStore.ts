@@ -1,5 +1,5 @@
 import { dayOf } from "../../core/dates/index.ts";
-import type { Arrival } from "../../core/record/index.ts";
+import type { Receipt } from "../../core/record/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { type Entry, foldWalk, formatBuyers } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
@@ -35,14 +35,14 @@ export function createEntryStore(parts: Parts) {
   /** Within the transaction: stores what is new and does what follows from it. */
   const store = async (
     context: HandoverContext,
-    via: Arrival,
+    arrival: Pick<Receipt, "via" | "offsetMs">,
     fresh: readonly Entry[],
     ready: string | null,
     t: Transaction,
   ) => {
     const { delivery, log, walk } = context;
     const receivedAt = clock.now();
-    const receipts = await deliveries.addEntries(delivery.id, fresh, { receivedAt, via }, t);
+    const receipts = await deliveries.addEntries(delivery.id, fresh, { receivedAt, ...arrival }, t);
     const all = addToLog(
       log,
       fresh.map((entry) => ({ entry, receipt: receipts.get(entry.id)! })),

@@ -10,19 +10,23 @@ import {
 } from "../../core/record/index.ts";
 import { type Entry, foldWalk, isExplaining, scoreForgotten } from "../../core/walk/index.ts";
 import type { Chain } from "../repositories/chain.ts";
+import type { Imports } from "../repositories/imports.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { People } from "../repositories/people.ts";
+import type { Settings } from "../repositories/settings.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
 import type { LibraryService } from "./libraryService.ts";
 import type { RigService } from "./rigService.ts";
 import { listLater } from "./summarizeContext.ts";
-import type { HandoverContext, WalkReader } from "./walkReader.ts";
+import type { HandoverContext, SealedView, WalkReader } from "./walkReader.ts";
 
 interface Parts {
   readonly chain: Chain;
   readonly snapshots: Snapshots;
   readonly ownerLinks: OwnerLinks;
   readonly people: People;
+  readonly imports: Imports;
+  readonly settings: { read(): Promise<Settings> };
   readonly rigService: RigService;
   readonly libraryService: LibraryService;
   readonly walkReader: WalkReader;
@@ -64,11 +68,9 @@ export function createHandoverReader(parts: Parts) {
         forgotten: await readForgotten(parts, [...walk.topics]),
         entries: [...log.entries],
         receipts: Object.fromEntries(log.receipts),
-        seal:
-          sealed === null
-            ? null
-            : { sha256: sealed.row.sha256, sealedAt: sealed.row.at, number: sealed.row.number, key: sealed.row.key },
+        seal: sealed === null ? null : await describeSeal(parts, id, sealed),
         added: listLater(context).map((entry) => entry.id),
+        uncovered: sealed === null ? [] : await listUncovered(parts, id),
         strikes,
         link: link === null ? null : { madeAt: link.madeAt, isRemote: link.isRemote === 1 },
       };
@@ -121,6 +123,30 @@ async function readPlanned(parts: Parts, context: HandoverContext) {
   const { topics, told = {} } = snapshot;
   return { ...walk, topics, told, plan: snapshot.plan, snapshot: sha256, next: null };
 }
+
+/** The seal; of one that another store sealed also whose it is, how it was checked, and by whom it was taken in. */
+async function describeSeal(
+  { imports, people, settings }: Parts,
+  id: string,
+  { row, store }: SealedView,
+): Promise<NonNullable<Delivery["seal"]>> {
+  const { sha256, number, at: sealedAt, key, kind } = row;
+  const seal = { sha256, number, sealedAt };
+  if (kind === "handover") return { ...seal, key, from: null };
+  const taken = await imports.find(id);
+  if (taken === null) return { ...seal, key: null, from: { store, taken: null } };
+  const { knownStores } = await settings.read();
+  const by = (await people.find(taken.by))?.name ?? taken.by;
+  const knownSince = knownStores.find((known) => known.key === taken.key)?.since ?? null;
+  return { ...seal, key: taken.key, from: { store, taken: { verdict: taken.verdict, knownSince, by, at: taken.at } } };
+}
+
+/** What was here at the seal and no signature was for, as the seal chain has it; the first format does not say. */
+const listUncovered = async ({ chain }: Parts, id: string): Promise<string[]> =>
+  (await chain.listAmendments(id)).flatMap(({ canonical }) => {
+    const amendment = JSON.parse(canonical) as Amendment | SealedAmendment;
+    return "why" in amendment && amendment.why === "uncovered" ? amendment.entries.map((entry) => entry.id) : [];
+  });
 
 /** What was struck from a sealed handover, as the amendments that did it say. */
 const readStrikes = async ({ chain }: Parts, id: string): Promise<Delivery["strikes"]> =>

@@ -12,6 +12,7 @@ import type { NewsService } from "../news.ts";
 import type { Boats } from "../repositories/boats.ts";
 import type { Chain } from "../repositories/chain.ts";
 import type { Deliveries } from "../repositories/deliveries.ts";
+import type { Imports } from "../repositories/imports.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { People } from "../repositories/people.ts";
 import type { Settings } from "../repositories/settings.ts";
@@ -38,6 +39,7 @@ interface Parts {
   readonly messages: Messages;
   readonly news: NewsService;
   readonly people: People;
+  readonly imports: Imports;
   readonly rigService: RigService;
   readonly libraryService: LibraryService;
   readonly walkReader: WalkReader;
@@ -133,7 +135,7 @@ function createPlanning({ database, boats, deliveries, rigService, libraryServic
 
 /** What is entered, from wherever it comes. */
 function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
-  const { database, deliveries, snapshots, news, libraryService, walkReader, sealing, settings } = parts;
+  const { database, deliveries, snapshots, news, libraryService, walkReader, sealing, settings, clock } = parts;
   const { get } = walkReader;
   /** For a start or a close that names nothing (old tablets): what the walk goes by is made ready, before any transaction. */
   const prepareStart = async (id: string, sent: readonly Entry[]): Promise<string | null> => {
@@ -152,9 +154,15 @@ function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
     /**
      * Stores what is new, once; all or none. What was stored before and is the same is only acknowledged. A close seals the
      * handover as soon as all it lists is here and nothing is in the way; what comes after the seal is chained to it.
-     * `via`: how they came, which stands beside them.
+     * `via`: how they came, which stands beside them; `deviceMs`: what the clock of their device said as it sent them.
      */
-    async addEntries(id: string, author: Author, sent: readonly Entry[], via: Arrival = "staff") {
+    async addEntries(
+      id: string,
+      author: Author,
+      sent: readonly Entry[],
+      { via = "staff", deviceMs }: { readonly via?: Arrival; readonly deviceMs?: number | undefined } = {},
+    ) {
+      const arrival = { via, ...(deviceMs === undefined ? {} : { offsetMs: Math.round(clock.nowMs() - deviceMs) }) };
       const library = await libraryService.read();
       const { allowers } = await settings.read();
       const ready = await prepareStart(id, sent);
@@ -180,7 +188,7 @@ function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
         sent.forEach((entry, i) => {
           if (fresh.includes(entry)) check(entry, `entries[${i}]`);
         });
-        return { fresh, known, ...(await store(context, via, fresh, ready, t)) };
+        return { fresh, known, ...(await store(context, arrival, fresh, ready, t)) };
       });
       const { fresh, known, receipts, isSealed } = done;
       if (fresh.length > 0 || isSealed)

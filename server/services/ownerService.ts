@@ -106,9 +106,12 @@ export function createOwnerService(parts: Parts) {
       });
     },
     describePack: (delivery: string, token: string | undefined) => describePack(parts, delivery, token),
-    async addEntries(token: string, entries: readonly Entry[]) {
+    async addEntries(token: string, entries: readonly Entry[], deviceMs: number | undefined) {
       const { deliveryId, isRemote } = await open(parts, token);
-      return handoverService.addEntries(deliveryId, ownerPerson, entries, isRemote === 1 ? "remote" : "owner");
+      return handoverService.addEntries(deliveryId, ownerPerson, entries, {
+        via: isRemote === 1 ? "remote" : "owner",
+        deviceMs,
+      });
     },
     /** Whether a photo is one of this owner's handover. */
     async mayRead(token: string, photo: string): Promise<boolean> {

@@ -61,7 +61,7 @@ interface Sealable {
 /** Seals, and what is chained to them afterwards. */
 export function createSealing(parts: Parts) {
   const { deliveries, chain, photos, ownerLinks, clock } = parts;
-  const now = () => clock.now();
+  const findNow = (t: Transaction) => chain.findNext(clock.now(), t);
 
   /** Chains entries and photos to what was sealed before them. Nothing is put there twice. */
   const amend = async (
@@ -85,7 +85,7 @@ export function createSealing(parts: Parts) {
       t,
     );
     if (entries.length === 0 && facts.length === 0) return;
-    const basis = { id, previous: (earlier.at(-1) ?? seal).sha256, at: now(), entries, photos: facts };
+    const basis = { id, previous: (earlier.at(-1) ?? seal).sha256, at: await findNow(t), entries, photos: facts };
     const written = isFirstFormat(seal.canonical)
       ? writeFirstAmendment(basis)
       : writeAmendment({ ...basis, log: context.log, why });
@@ -105,7 +105,7 @@ export function createSealing(parts: Parts) {
       const sealable = await findSealable(parts, context, t);
       if (sealable === null) return null;
       const { covered, state } = sealable;
-      const sealedAt = now();
+      const sealedAt = await findNow(t);
       const { canonical, content } = await writeHandover(parts, context, sealable, sealedAt, t);
       await chain.add({ deliveryId: delivery.id, kind: "handover", canonical, content, at: sealedAt }, t);
       const inside = new Set(covered.map(({ id }) => id));
@@ -216,7 +216,7 @@ function writeAmendment({
     createSalt,
   );
   const amendment: SealedAmendment = {
-    format: "ravik.amendment/2",
+    format: "ravik.amendment/3",
     delivery: id,
     previous,
     at,
@@ -245,7 +245,7 @@ async function writeHandover(
     createSalt,
   );
   const handover: SealedHandover = {
-    format: "ravik.handover/2",
+    format: "ravik.handover/3",
     delivery: delivery.id,
     store: (await parts.settings.read()).store,
     storeKey: parts.storeKey.publicKey,

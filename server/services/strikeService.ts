@@ -85,12 +85,12 @@ export function createStrikeService({ database, deliveries, chain, photos, walkR
   ) => {
     const seal = walk.sealed!.row;
     const earlier = await chain.listAmendments(delivery.id, t);
-    const at = clock.now();
+    const at = await chain.findNext(clock.now(), t);
     const basis = { delivery: delivery.id, previous: (earlier.at(-1) ?? seal).sha256, at, entries: [], struck };
     const link = { deliveryId: delivery.id, kind: "amendment" as const, at };
     if (isFirstFormat(seal.canonical))
       return chain.add({ ...link, canonical: writeCanonical({ format: "ravik.amendment/1", ...basis }) }, t);
-    const amendment: SealedAmendment = { format: "ravik.amendment/2", ...basis, why: "struck", photos: [] };
+    const amendment: SealedAmendment = { format: "ravik.amendment/3", ...basis, why: "struck", photos: [] };
     const content = { people: {}, entries: {}, photos: {} };
     return chain.add({ ...link, canonical: writeJson(amendment), content }, t);
   };

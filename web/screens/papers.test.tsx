@@ -27,6 +27,8 @@ const chooseFile = async (content: string | Uint8Array, name: string, type: stri
   await user.upload(input, new File([content as BlobPart], name, { type }));
 };
 const intact: VerifiedSheet = {
+  verdict: "unsigned",
+  signedBy: null,
   isIntact: true,
   differences: [],
   sha256: "a".repeat(64),
@@ -40,6 +42,7 @@ const golden = readFileSync("server/golden/handover-1.zip");
 const goldenText = () => strFromU8(unzipSync(new Uint8Array(golden))["handover.json"]!);
 const changed: VerifiedSheet = {
   ...intact,
+  verdict: "differs",
   isIntact: false,
   known: null,
   differences: [
@@ -155,7 +158,7 @@ describe("Import a handover", () => {
 
   it("asks whose it is where the store is not known here", async () => {
     const key = "c".repeat(64);
-    const origin = { store: "Another Yard", key, is: "unknown" as const };
+    const origin = { store: "Another Yard", key, is: "unknown" as const, since: null };
     const asked = answerWith({
       previewBundle: () => ({ ...preview, verified: { ...intact, origin } }),
       importBundle: () => ({ delivery: "d-9", boat: "b-9" }),
@@ -239,7 +242,7 @@ describe("Owner's page", () => {
     const asked = answerWith({ endOwnerLink: () => ({ done: true as const }) });
     show("delivery", {
       link: { madeAt: "2026-06-01T10:00:00.000Z", isRemote: false },
-      seal: { sha256: "a".repeat(64), sealedAt: "2026-06-01T12:00:00.000Z", number: 1, key: null },
+      seal: { sha256: "a".repeat(64), sealedAt: "2026-06-01T12:00:00.000Z", number: 1, key: null, from: null },
     });
     expect(screen.queryByRole("button", { name: /walk/ })).toBeNull();
     expect(screen.getByRole("button", { name: "A new address" })).toBeTruthy();

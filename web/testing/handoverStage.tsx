@@ -45,6 +45,7 @@ export function createDelivery(): Delivery {
     entries: [],
     seal: null,
     added: [],
+    uncovered: [],
     strikes: [],
     link: null,
   };

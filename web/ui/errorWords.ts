@@ -190,6 +190,13 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
     ),
   "not-sealed": (_, tell) => tell("This handover is not signed yet. It can be taken elsewhere once it is sealed."),
   "not-a-bundle": (facts, tell) => tell("This is not a handover that can be taken in: {0}.", String(facts.reason)),
+  "unsigned-bundle": (facts, tell) =>
+    tell(
+      "This file says that {0} sealed it, and bears no signature of theirs. Ask them for it anew.",
+      String(facts.store),
+    ),
+  "not-ours": (_, tell) =>
+    tell("This file bears this store's own key, and the store has no such record. A backup brings back what was lost."),
   "already-here": (_, tell) => tell("This handover is in the store already. Find its boat by the hull number."),
   unexpected: (_, tell) => tell("The server made a mistake and has logged it. Try again; what you marked is kept."),
   "no-signal": (_, tell) =>

@@ -13,7 +13,7 @@ import {
 import { amber, ink, magenta, printDeck, printMark, soft } from "../ink.ts";
 import { type Letterhead, printLogo } from "../letterhead.ts";
 import { write } from "../printer.ts";
-import { heading, label, lined, markWords, owedWords, type Sheet, severityWords } from "./sheet.ts";
+import { heading, label, lined, markWords, owedWords, type Sheet, sayReceipt, severityWords } from "./sheet.ts";
 
 /** The first half page. `widthPt`: what the paper leaves between its margins. */
 export function head(
@@ -181,7 +181,10 @@ export function topicPart(sheet: Sheet): Content[] {
   return [heading(tell("What was explained")), ...parts];
 }
 
-function topicRow({ delivery, state, nameOf, clockOf, dayOf, tell }: Sheet, topic: Topic): TableCell[] {
+const breakBefore = (line: string) => (line === "" ? "" : `\n${line}`);
+
+function topicRow(sheet: Sheet, topic: Topic): TableCell[] {
+  const { delivery, state, nameOf, clockOf, dayOf, tell } = sheet;
   const marked = state.topics.get(topic.id);
   const reason = state.reasons.get(topic.id);
   const hands = [...listHands(topic, delivery.buyers, state)];
@@ -207,6 +210,7 @@ function topicRow({ delivery, state, nameOf, clockOf, dayOf, tell }: Sheet, topi
             .join(""),
           small,
         ),
+        ...write(marked === undefined ? "" : breakBefore(sayReceipt(marked.entry, sheet)), small),
         ...write(marked?.entry.note === undefined ? "" : `\n${marked.entry.note}`, small),
         ...write(
           remote === undefined ? "" : `\n${tell("Remote: {0} ({1})", tell(remoteWords[remote.as]), dayOf(remote.at))}`,

@@ -1,6 +1,5 @@
 import type { Content, TableCell } from "pdfmake/interfaces";
 import type { Delivery } from "../../../api/index.ts";
-import type { Tell } from "../../../core/language/index.ts";
 import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
 import { spellText } from "../../../core/region/index.ts";
 import {
@@ -10,7 +9,6 @@ import {
   findSignature,
   formatEntry,
   formatStrike,
-  isTimeDoubtful,
   joinSteps,
   listSetAside,
   type SignRole,
@@ -20,7 +18,7 @@ import {
 } from "../../../core/walk/index.ts";
 import { ink, magenta, printSignature, soft } from "../ink.ts";
 import { write } from "../printer.ts";
-import { heading, label, lined, type Sheet } from "./sheet.ts";
+import { heading, label, lined, type Sheet, sayReceipt } from "./sheet.ts";
 
 const photoColumns = 4;
 const photoWidthPt = 118;
@@ -68,7 +66,8 @@ function formatPhoto(photo: EntryOf<"photo">, state: WalkState, titleOf: Readonl
   return photo.topic === null ? "" : (titleOf.get(photo.topic) ?? photo.topic);
 }
 
-export function measurePart({ delivery, state, nameOf, clockOf, spelling, tell }: Sheet): Content[] {
+export function measurePart(sheet: Sheet): Content[] {
+  const { delivery, state, nameOf, clockOf, spelling, tell } = sheet;
   const taken = listMeasures(delivery.rig, tell).flatMap((measure): TableCell[][] => {
     const entry = state.measures.get(measure.id);
     if (entry === undefined) return [];
@@ -78,7 +77,10 @@ export function measurePart({ delivery, state, nameOf, clockOf, spelling, tell }
       [
         { text: write(spellText(measure.label, spelling)) },
         { text: formatMeasure(measure, entry), alignment: "right" },
-        { text: write(says), color: isOff ? magenta : soft },
+        {
+          text: write([says, sayReceipt(entry, sheet)].filter((line) => line !== "").join("\n")),
+          color: isOff ? magenta : soft,
+        },
         { text: write(nameOf(entry.by)) },
         { text: clockOf(entry.at), alignment: "right" },
       ],
@@ -140,7 +142,8 @@ export function readyPart({ delivery, state, nameOf, dayOf, tell }: Sheet): Cont
 }
 
 /** What came after the seal, each line in words. */
-export function amendmentPart({ delivery, added, nameOf, dayOf, tell }: Sheet): Content[] {
+export function amendmentPart(sheet: Sheet): Content[] {
+  const { delivery, added, nameOf, dayOf, tell } = sheet;
   const { strikes } = delivery;
   if (added.length + strikes.length === 0) return [];
   const titleOf = new Map(delivery.topics.map(({ id, title }) => [id, title]));
@@ -157,7 +160,7 @@ export function amendmentPart({ delivery, added, nameOf, dayOf, tell }: Sheet): 
               ...write(
                 sayJoined({ entry, steps }, tell) ?? formatEntry(entry, delivery, (id) => titleOf.get(id) ?? id, tell),
               ),
-              ...write(describeClaim(entry, delivery, dayOf, tell), { fontSize: 8, color: soft }),
+              ...write(describeClaim(entry, sheet), { fontSize: 8, color: soft }),
             ],
           },
           { text: write(nameOf(entry.by)) },
@@ -180,13 +183,12 @@ export function amendmentPart({ delivery, added, nameOf, dayOf, tell }: Sheet): 
   ];
 }
 
-/** What an addition is to the sealed record, and whether its time can be so. */
-function describeClaim(entry: Entry, { receipts, seal }: Delivery, dayOf: Sheet["dayOf"], tell: Tell): string {
-  const receivedAt = receipts[entry.id]?.receivedAt ?? null;
-  const isDoubtful = isTimeDoubtful(entry.at, receivedAt);
-  const time = isDoubtful ? [tell("the device's own time; received {0}", dayOf(receivedAt!))] : [];
-  const claim = claimWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null)];
-  return [...time, ...(claim === "" ? [] : [tell(claim)])].map((line) => `\n${line}`).join("");
+/** What an addition is to the sealed record, and when it came where its own time does not say it. */
+function describeClaim(entry: Entry, sheet: Sheet): string {
+  const { delivery, tell } = sheet;
+  const claim = claimWords[classifyLater(entry, delivery.uncovered.includes(entry.id))];
+  const lines = [sayReceipt(entry, sheet), claim === "" ? "" : tell(claim)];
+  return lines.map((line) => (line === "" ? "" : `\n${line}`)).join("");
 }
 
 export const claimWords = {
@@ -207,18 +209,18 @@ export const unsignedWords: Record<SignRole, string> = {
   countersign: "countersign: not signed",
 };
 
-const sayUndone = (
-  { by, at, reason }: EntryOf<"undo">,
-  { nameOf, dayOf, tell }: Pick<Sheet, "nameOf" | "dayOf" | "tell">,
-) =>
+const sayUndone = ({ by, reason }: EntryOf<"undo">, time: string, { nameOf, tell }: Sheet) =>
   reason === undefined
-    ? tell("Taken back by {0} ({1}).", nameOf(by), dayOf(at))
-    : tell("Taken back by {0} ({1}): {2}", nameOf(by), dayOf(at), reason);
+    ? tell("Taken back by {0} ({1}).", nameOf(by), time)
+    : tell("Taken back by {0} ({1}): {2}", nameOf(by), time, reason);
 
-export function signPart({ delivery, state, nameOf, dayOf, tell }: Sheet): Content {
+export function signPart(sheet: Sheet): Content {
+  const { delivery, state, nameOf, dayOf, tell } = sheet;
   const titles = new Map(delivery.topics.map(({ id, title }) => [id, title]));
   const titleOf = (id: string) => titles.get(id) ?? id;
-  const pad = (signed: EntryOf<"sign"> | null, role: SignRole) => signPad(signed, role, dayOf, tell);
+  const pad = (signed: EntryOf<"sign"> | null, role: SignRole) => signPad(signed, role, sheet);
+  /** When it was, and when it came where that does not say it. */
+  const timeOf = (entry: Entry) => [dayOf(entry.at), sayReceipt(entry, sheet)].filter((each) => each !== "").join("; ");
   const isRefused = state.refusals.length > 0;
   const buyers = state.signatures.filter(({ role }) => role === "buyer");
   const pads = [
@@ -234,7 +236,7 @@ export function signPart({ delivery, state, nameOf, dayOf, tell }: Sheet): Conte
       heading(tell("Signed")),
       ...state.takenBack.map(
         ({ sign, by }): Content => ({
-          text: write(tell("{0} signed ({1}) and took it back ({2}).", sign.name, dayOf(sign.at), dayOf(by.at)), {
+          text: write(tell("{0} signed ({1}) and took it back ({2}).", sign.name, timeOf(sign), timeOf(by)), {
             color: soft,
           }),
           margin: [0, 0, 0, 6],
@@ -243,7 +245,7 @@ export function signPart({ delivery, state, nameOf, dayOf, tell }: Sheet): Conte
       ...state.undone.map(
         ({ what, by }): Content => ({
           text: write(
-            `${formatEntry(what, { rig: delivery.rig, entries: state.counted }, titleOf, tell)}. ${sayUndone(by, { nameOf, dayOf, tell })}`,
+            `${formatEntry(what, { rig: delivery.rig, entries: state.counted }, titleOf, tell)}. ${sayUndone(by, timeOf(by), sheet)}`,
             { color: soft },
           ),
           margin: [0, 0, 0, 6],
@@ -252,25 +254,28 @@ export function signPart({ delivery, state, nameOf, dayOf, tell }: Sheet): Conte
       ...listSetAside(state, delivery.entries).map((entry): Content => {
         const says = formatEntry(entry, delivery, titleOf, tell);
         return {
-          text: write(tell("Unknown to whoever signed: {0} ({1}, {2}).", says, nameOf(entry.by), dayOf(entry.at)), {
+          text: write(tell("Unknown to whoever signed: {0} ({1}, {2}).", says, nameOf(entry.by), timeOf(entry)), {
             color: magenta,
           }),
           margin: [0, 0, 0, 6],
         };
       }),
       ...state.refusals.map(
-        ({ name, reason, at }): Content => ({
-          text: write(tell("{0} did not sign ({1}): {2}", name, dayOf(at), reason), { color: magenta }),
+        (refusal): Content => ({
+          text: write(tell("{0} did not sign ({1}): {2}", refusal.name, timeOf(refusal), refusal.reason), {
+            color: magenta,
+          }),
           margin: [0, 0, 0, 8],
         }),
       ),
       ...rows,
-      ...sealLines(delivery.seal, tell),
+      ...sealLines(sheet),
     ],
   };
 }
 
-function signPad(signed: EntryOf<"sign"> | null, role: SignRole, dayOf: Sheet["dayOf"], tell: Tell): Content {
+function signPad(signed: EntryOf<"sign"> | null, role: SignRole, sheet: Sheet): Content {
+  const { dayOf, tell } = sheet;
   // What was signed stands in the words that were shown.
   const says = signed?.signsFor ?? [tell(signWords[role])];
   return {
@@ -282,23 +287,40 @@ function signPad(signed: EntryOf<"sign"> | null, role: SignRole, dayOf: Sheet["d
       { text: write(signed?.name ?? "", { bold: true }), margin: [0, 4, 0, 0] },
       ...says.map((line): Content => ({ text: write(line, { fontSize: 8, color: soft }) })),
       { text: signed === null ? "" : dayOf(signed.at), fontSize: 8, color: soft },
+      { text: write(signed === null ? "" : sayReceipt(signed, sheet)), fontSize: 8, color: soft },
     ],
     margin: [0, 0, 0, 10],
   };
 }
 
-function sealLines(seal: Sheet["delivery"]["seal"], tell: Tell): Content[] {
+function sealLines({ delivery: { seal }, dayOf, tell }: Sheet): Content[] {
   if (seal === null) return [];
   const fine = (text: string, abovePt: number): Content => ({
-    text,
+    text: write(text),
     fontSize: 8,
     color: soft,
     margin: [0, abovePt, 0, 0],
   });
   const code = (text: string): Content => ({ text, font: "Archivo", fontSize: 8.5 });
+  const { from } = seal;
+  const signed =
+    from === null
+      ? tell("signed with this store's public key (Ed25519)")
+      : tell("signed with that store's public key (Ed25519)");
   return [
     fine(tell("SHA-256 of the sealed record, number {0} in this store's seal chain", seal.number), 8),
     code(seal.sha256),
-    ...(seal.key === null ? [] : [fine(tell("signed with this store's public key (Ed25519)"), 4), code(seal.key)]),
+    ...(from === null ? [] : sayTaken(from, { dayOf, tell }).map((line) => fine(line, 4))),
+    ...(seal.key === null ? [] : [fine(signed, 4), code(seal.key)]),
   ];
+}
+
+/** Whose record it is, by whom it was taken in, and how it was checked then. */
+function sayTaken(
+  { store, taken }: NonNullable<NonNullable<Delivery["seal"]>["from"]>,
+  { dayOf, tell }: Pick<Sheet, "dayOf" | "tell">,
+): string[] {
+  if (taken === null) return [store, tell("how it was checked then was not noted")];
+  const line = tell("sealed by {0}, taken in {1} by {2}", store, dayOf(taken.at), taken.by);
+  return taken.verdict === "signed" ? [line] : [line, tell("it bore no signature when it was taken in")];
 }

@@ -3,7 +3,7 @@ import type { Delivery } from "../../../api/index.ts";
 import { dayOf, type Instant } from "../../../core/dates/index.ts";
 import type { Language, Tell } from "../../../core/language/index.ts";
 import type { Region } from "../../../core/region/index.ts";
-import type { Entry, OwedKind, WalkState } from "../../../core/walk/index.ts";
+import { type Entry, judgeTime, type OwedKind, type WalkState } from "../../../core/walk/index.ts";
 import { createDays, type Days } from "../../days.ts";
 import { ink, rule, soft } from "../ink.ts";
 import { write } from "../printer.ts";
@@ -67,6 +67,25 @@ export function createTimes(
     dayOf: (instant) => `${printShortDay(dayOf(instant, timeZone))}, ${clock.format(new Date(instant))}`,
     dateOf: (instant) => printShortDay(dayOf(instant, timeZone)),
   };
+}
+
+/** When an entry came, where that is not explained by the time it bears: it waited without signal, or the device's clock was off. */
+export function sayReceipt(
+  entry: Entry,
+  { delivery, dayOf, tell }: Pick<Sheet, "delivery" | "dayOf" | "tell">,
+): string {
+  const receipt = delivery.receipts[entry.id];
+  if (receipt?.receivedAt == null) return "";
+  switch (judgeTime(entry, receipt)) {
+    case "fits":
+      return "";
+    case "offline":
+      return tell("received {0}, without signal until then", dayOf(receipt.receivedAt));
+    case "off":
+      return tell("the device's own time; received {0}", dayOf(receipt.receivedAt));
+    default:
+      throw new Error("sayReceipt: expected a known judgement");
+  }
 }
 
 export const heading = (text: string, note = ""): Content => ({

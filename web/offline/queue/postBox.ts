@@ -14,6 +14,9 @@ interface Sending {
   readonly patienceMs: number;
 }
 
+/** Entries tell what this device's clock says as they go, however long they were kept. */
+const stampTime = ({ name, body }: Post) => (name === "addOwnerEntries" ? { ...body, deviceMs: Date.now() } : body);
+
 /** Hours, runs and fuel: sent, kept for later, or refused and answered. */
 export function createPostBox(state: QueueState, sending: Sending, tellPosted: (post: Post) => Promise<void>) {
   const { posts, posting } = state;
@@ -35,7 +38,7 @@ export function createPostBox(state: QueueState, sending: Sending, tellPosted: (
     if (post === undefined) return;
     try {
       const as = post.by === null ? {} : { as: post.by };
-      const answer = await ask(post.name, { params: post.params, body: post.body, ...as } as never);
+      const answer = await ask(post.name, { params: post.params, body: stampTime(post), ...as } as never);
       if (posting.has(id)) outcomes.set(id, { answer });
       await drop(id);
       state.setStatus({ lastSentAtMs: Date.now(), hasSignal: true });

@@ -31,7 +31,7 @@ export function createEntrySender(state: QueueState, tellSent: (delivery: string
   const sendBatch = async (delivery: string, batch: readonly Entry[]) => {
     const { stored, known } = await ask("addEntries", {
       params: { delivery },
-      body: { entries: [...batch] },
+      body: { entries: [...batch], deviceMs: Date.now() },
       as: batch[0]!.by,
     });
     const done = new Set([...stored, ...known]);

@@ -104,12 +104,17 @@ function Preview({ data, isBusy, onImport }: PreviewProps) {
       )}
       {isKnown && <p className="mt-2 text-amber">◷ This very handover is in the store already.</p>}
       {origin === null ? (
-        <p className="mt-2 text-soft">It bears no store's signature: records of the first format carry none.</p>
+        <p className="mt-2 text-amber">
+          ◷ It bears nobody's signature. Taken in, its record says so. A file that names a store's key and bears no
+          signature of that store is not taken.
+        </p>
       ) : (
         <p className="mt-2">
           Signed by <strong>{origin.store}</strong>
           {origin.is === "this-store" && ", this store"}
-          {origin.is === "known" && ", a store known here"}.
+          {origin.is === "known" &&
+            `, a store known here${origin.since === null ? "" : ` since ${formatDayAndYear(origin.since)}`}`}
+          .
         </p>
       )}
       {isAsked && (

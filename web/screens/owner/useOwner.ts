@@ -25,7 +25,7 @@ export function useOwner(token: string, { delivery }: OwnerPage) {
             device: "owner-page",
           }) as Entry,
       );
-      return ask("addOwnerEntries", { params: { token }, body: { entries: whole } });
+      return ask("addOwnerEntries", { params: { token }, body: { entries: whole, deviceMs: nowMs } });
     },
     onSuccess: fetchAnew,
   });

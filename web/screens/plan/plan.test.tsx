@@ -194,7 +194,7 @@ describe("what waits", () => {
     );
     cleanup();
     wait(
-      { ...delivery, seal: { sha256: "", sealedAt: "2026-06-01T12:00:00.000Z", number: 1, key: null } },
+      { ...delivery, seal: { sha256: "", sealedAt: "2026-06-01T12:00:00.000Z", number: 1, key: null, from: null } },
       vi.fn(),
       false,
     );

@@ -5,7 +5,6 @@ import {
   type Entry,
   formatEntry,
   formatStrike,
-  isTimeDoubtful,
   joinSteps,
   sayJoined,
   struckFirstWords,
@@ -17,6 +16,7 @@ import { readPlain } from "../../ui/readPlain.ts";
 import { storeDay } from "../../ui/storeTime.ts";
 import { formatDayAndYear } from "../../ui/words.ts";
 import { AboutTopic } from "./AboutTopic.tsx";
+import { sayReceipt } from "./receiptWords.ts";
 
 interface AddedProps {
   readonly delivery: Delivery;
@@ -100,13 +100,11 @@ export function AddedSince({ delivery, later, nameOf }: AddedProps) {
   );
 }
 
-/** When something was added, whether that can be so, and what it is to the sealed record. */
-function describeLater({ receipts, seal }: Delivery, entry: Entry) {
-  const receivedAt = receipts[entry.id]?.receivedAt ?? null;
-  const when = isTimeDoubtful(entry.at, receivedAt)
-    ? `${formatDayAndYear(storeDay(receivedAt ?? entry.at))} (the device says ${formatDayAndYear(storeDay(entry.at))})`
-    : formatDayAndYear(storeDay(entry.at));
-  return { when, how: laterWords[classifyLater(entry, receivedAt, seal?.sealedAt ?? null)] };
+/** When something was added, and what it is to the sealed record. */
+function describeLater(delivery: Delivery, entry: Entry) {
+  const how = laterWords[classifyLater(entry, delivery.uncovered.includes(entry.id))];
+  const lines = [sayReceipt(delivery, entry), how].filter((line) => line !== null);
+  return { when: formatDayAndYear(storeDay(entry.at)), how: lines.length === 0 ? null : lines.join("; ") };
 }
 
 const laterWords = {

@@ -4,6 +4,7 @@ import { countTopics, listDisputed, listHands, type WalkState } from "../../../c
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
 import { PhotoRow } from "../../ui/Photos.tsx";
 import { formatClock } from "../../ui/words.ts";
+import { sayReceipt } from "./receiptWords.ts";
 
 interface ExplainedProps {
   readonly delivery: Delivery;
@@ -89,6 +90,9 @@ function TopicRow({ topic, delivery, state, nameOf }: ExplainedProps & { topic: 
               also marked {markWords[other.mark]} by {nameOf(other.by)}, {formatClock(other.at)}
             </p>
           ))}
+        {marked !== undefined && sayReceipt(delivery, marked.entry) !== null && (
+          <p className="text-sm font-normal text-soft">{sayReceipt(delivery, marked.entry)}</p>
+        )}
         {state.remote.has(topic.id) && (
           <p className="text-sm font-normal text-soft">
             remote: {state.remote.get(topic.id)!.as === "did" ? "did it" : "understood"}, on the owner's page

@@ -55,13 +55,32 @@ export function SealLine({ delivery }: { delivery: Delivery }) {
       <code className="num text-sm break-all" data-testid="seal">
         {seal.sha256}
       </code>
+      {seal.from !== null && <TakenIn from={seal.from} />}
       {seal.key !== null && (
         <>
           <br />
-          <span className="text-soft">Signed with this store's key</span>{" "}
+          <span className="text-soft">Signed with {seal.from === null ? "this" : "that"} store's key</span>{" "}
           <code className="num text-sm break-all">{seal.key}</code>
         </>
       )}
     </p>
+  );
+}
+
+/** Whose record it is, by whom it was taken in, and how it was checked then. */
+function TakenIn({ from: { store, taken } }: { from: NonNullable<NonNullable<Delivery["seal"]>["from"]> }) {
+  return (
+    <span className="block">
+      {taken === null ? (
+        <>Sealed by {store}, another store. How it was checked when it was taken in was not noted.</>
+      ) : (
+        <>
+          Sealed by {store}, another store; taken in {formatDayAndYear(storeDay(taken.at))} by {taken.by}.{" "}
+          {taken.verdict === "signed"
+            ? `Its signature was good${taken.knownSince === null ? "" : `, by a key known here since ${formatDayAndYear(taken.knownSince)}`}.`
+            : "It bore no signature then."}
+        </>
+      )}
+    </span>
   );
 }

@@ -5,6 +5,7 @@ import { spell } from "../../ui/amounts.ts";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
 import { storeDay } from "../../ui/storeTime.ts";
 import { formatClock, formatDayAndYear } from "../../ui/words.ts";
+import { sayReceipt } from "./receiptWords.ts";
 
 interface PartProps {
   readonly delivery: Delivery;
@@ -110,9 +111,10 @@ export function Signed({ delivery, state, nameOf }: PartProps & { readonly nameO
       </h2>
       <div className="border-t border-ink pt-2">
         {state.signatures.length === 0 && <p className="py-2 text-soft">Nobody has signed yet.</p>}
-        {state.refusals.map(({ id, name, reason }) => (
-          <p key={id} className="mb-2 text-magenta">
-            ▲ {name} did not sign: {reason}
+        {state.refusals.map((refusal) => (
+          <p key={refusal.id} className="mb-2 text-magenta">
+            ▲ {refusal.name} did not sign (
+            {[formatClock(refusal.at), sayReceipt(delivery, refusal)].filter(Boolean).join("; ")}): {refusal.reason}
           </p>
         ))}
         {state.takenBack.map(({ sign, by }) => (
@@ -140,6 +142,7 @@ export function Signed({ delivery, state, nameOf }: PartProps & { readonly nameO
               <strong>{sign.name}</strong>{" "}
               <span className="text-soft">
                 {roleWords[sign.role]}, {formatClock(sign.at)}
+                {sayReceipt(delivery, sign) !== null && `; ${sayReceipt(delivery, sign)}`}
               </span>
             </p>
             {(sign.signsFor ?? []).map((line) => (

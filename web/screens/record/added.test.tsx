@@ -12,7 +12,7 @@ import { Explained } from "./Explained.tsx";
 
 setUpTablet();
 
-const seal = { sha256: "a".repeat(64), sealedAt: toInstant(0), number: 1, key: null };
+const seal = { sha256: "a".repeat(64), sealedAt: toInstant(0), number: 1, key: null, from: null };
 const sealed = (): Delivery => ({ ...createDelivery(), seal });
 
 describe("what is added to a sealed record", () => {

@@ -76,11 +76,19 @@ export function VerifyScreen() {
 
 type VerifiedFile = Extract<FileVerdict, { verified: unknown }>["verified"];
 
-const originWords = {
-  "this-store": "this store",
-  known: "a store known here",
-  unknown: "a store not known here: compare its key with the one on their paper",
-} as const;
+/** Whose key it is, as far as this store knows. */
+function sayOrigin({ is, since }: NonNullable<VerifiedSheet["origin"]>): string {
+  switch (is) {
+    case "this-store":
+      return "this store";
+    case "known":
+      return since === null ? "a store known here" : `a store whose key is known here since ${formatDayAndYear(since)}`;
+    case "unknown":
+      return "a store not known here: compare its key with the one on their paper";
+    default:
+      throw new Error(`sayOrigin: expected a known origin, got ${JSON.stringify(is satisfies never)}`);
+  }
+}
 
 function Answer({ verified, sheet }: { verified: VerifiedFile; sheet: VerifiedSheet | null }) {
   const { sha256, entries, amendments, signedBy } = verified;
@@ -94,8 +102,16 @@ function Answer({ verified, sheet }: { verified: VerifiedFile; sheet: VerifiedSh
           <p className="text-xl font-bold">Names were struck from it; nothing else differs.</p>
           <p className="max-w-prose border-l-4 border-amber pl-3">◷ {struckFirstWords}</p>
         </>
+      ) : isIntact && verified.verdict === "signed" ? (
+        <p className="text-xl font-bold">Intact, and signed by the store that sealed it.</p>
       ) : isIntact ? (
-        <p className="text-xl font-bold">Intact: this is what was sealed.</p>
+        <>
+          <p className="text-xl font-bold">Intact, but nobody's signature says whose it is.</p>
+          <p className="max-w-prose border-l-4 border-amber pl-3">
+            ◷ It fits its own seal. Whoever can write such a file can also make one anew: ask the store that is named in
+            it for a file that bears its signature.
+          </p>
+        </>
       ) : (
         <p className="text-xl font-bold text-magenta">▲ This is not what was sealed.</p>
       )}
@@ -115,12 +131,12 @@ function Answer({ verified, sheet }: { verified: VerifiedFile; sheet: VerifiedSh
         <dd className="num text-sm break-all">{sha256 ?? "cannot be worked out"}</dd>
         <dt className="text-soft">Signed by</dt>
         <dd className="break-words">
-          {signedBy == null ? (
-            "No store's signature: records of the first format carry none."
+          {signedBy === null ? (
+            "nobody"
           ) : (
             <>
               {signedBy.store}
-              {sheet?.origin != null && `, ${originWords[sheet.origin.is]}`}
+              {sheet?.origin != null && `, ${sayOrigin(sheet.origin)}`}
               <br />
               <code className="num text-sm break-all">{signedBy.key}</code>
             </>

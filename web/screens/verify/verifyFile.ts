@@ -42,7 +42,7 @@ function verifyText(bytes: Uint8Array, photos?: ReadonlyMap<string, string>): Fi
 const isOfRavik = (value: unknown): boolean =>
   /^ravik\.(bundle|handover)\//.test(String((value as { format?: unknown } | null)?.format));
 
-const isOfKnownNumber = (value: unknown): boolean => /\/[12]$/.test(String((value as { format: unknown }).format));
+const isOfKnownNumber = (value: unknown): boolean => /\/[123]$/.test(String((value as { format: unknown }).format));
 
 function verifyZip(bytes: Uint8Array): FileVerdict {
   const files = new Map<string, Uint8Array>();
