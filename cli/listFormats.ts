@@ -1,13 +1,5 @@
 import { z } from "zod";
-import {
-  amendmentSchema,
-  bundleSchema,
-  handoverSchema,
-  sealedAmendmentSchema,
-  sealedBundleSchema,
-  sealedHandoverSchema,
-  snapshotSchema,
-} from "../core/record/index.ts";
+import { amendmentSchema, bundleSchema, handoverSchema, sealedFormats, snapshotSchema } from "../core/record/index.ts";
 import { conditionSchema, rigSchema } from "../core/rig/index.ts";
 import { topicFileSchema } from "../core/topic/index.ts";
 
@@ -26,21 +18,23 @@ const formats = [
     schema: bundleSchema,
   },
   { file: "ravik.snapshot.schema.json", title: "ravik.snapshot/1: what a walk goes by", schema: snapshotSchema },
-  {
-    file: "ravik.handover.2.schema.json",
-    title: "ravik.handover/2: what the seal of a handover is over",
-    schema: sealedHandoverSchema,
-  },
-  {
-    file: "ravik.amendment.2.schema.json",
-    title: "ravik.amendment/2: what the seal of an addition is over",
-    schema: sealedAmendmentSchema,
-  },
-  {
-    file: "ravik.bundle.2.schema.json",
-    title: "ravik.bundle/2: a sealed handover with contents, additions and the store's signature",
-    schema: sealedBundleSchema,
-  },
+  ...([2, 3] as const).flatMap((number) => [
+    {
+      file: `ravik.handover.${number}.schema.json`,
+      title: `ravik.handover/${number}: what the seal of a handover is over`,
+      schema: sealedFormats[number].handover,
+    },
+    {
+      file: `ravik.amendment.${number}.schema.json`,
+      title: `ravik.amendment/${number}: what the seal of an addition is over`,
+      schema: sealedFormats[number].amendment,
+    },
+    {
+      file: `ravik.bundle.${number}.schema.json`,
+      title: `ravik.bundle/${number}: a sealed handover with contents, additions and the store's signature`,
+      schema: sealedFormats[number].bundle,
+    },
+  ]),
   { file: "condition.schema.json", title: "When a topic applies: a question over a rig", schema: conditionSchema },
 ] as const;
 

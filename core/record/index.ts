@@ -31,6 +31,7 @@ export {
   sealedAmendmentSchema,
   sealedBundleSchema,
   sealedContentSchema,
+  sealedFormats,
   sealedHandoverSchema,
 } from "./sealed.ts";
 export {

@@ -153,6 +153,12 @@ const thirdBundleSchema = z.strictObject({
 export const sealedBundleSchema = z.discriminatedUnion("format", [secondBundleSchema, thirdBundleSchema]);
 export type SealedBundle = z.infer<typeof sealedBundleSchema>;
 
+/** What is sealed, by the number of its format: for whoever describes the formats. */
+export const sealedFormats = {
+  2: { handover: secondHandoverSchema, amendment: secondAmendmentSchema, bundle: secondBundleSchema },
+  3: { handover: thirdHandoverSchema, amendment: thirdAmendmentSchema, bundle: thirdBundleSchema },
+} as const;
+
 /** The salted hash of a value: SHA-256 of the salt's digits followed by its canonical text. */
 export const hashSalted = (salt: string, value: unknown, hash: Hash): string => hash(`${salt}${writeJson(value)}`);
 
