@@ -38,6 +38,7 @@ export type {
   QueryOf,
 } from "./endpoint.ts";
 export { type EndpointName, type Endpoints, endpoints } from "./endpoints/index.ts";
+export type { Acknowledged } from "./endpoints/shared.ts";
 export { type ErrorBody, type ErrorCode, errorBodySchema, errorStatus } from "./errors.ts";
 export type { BackupSheet, RestoredSheet } from "./keepingSchemas.ts";
 export { createOpenApi } from "./openapi.ts";

@@ -26,6 +26,8 @@ export type BackupSheet = z.infer<typeof backupSheetSchema>;
 
 /** A store that was put back from a backup, and what came of it. */
 export const restoredSheetSchema = z.strictObject({
+  /** Put back from a backup, or found to hold less than it had acknowledged. */
+  why: z.enum(["restored", "behind"]),
   at: instantSchema,
   /** When the backup was made: what was entered since comes from the devices that hold it, or is gone. */
   of: instantSchema,

@@ -294,8 +294,10 @@ export const todaySchema = z.strictObject({
       failedJobs: z.int(),
       /** The last backup is there, is older than a night, or there is none. */
       backup: z.enum(["good", "late", "none"]),
-      /** The store was put back from a backup, and jobs and messages wait for the owner. */
+      /** The store was put back from a backup, or holds less than it had, and jobs and messages wait for the owner. */
       isHeld: z.boolean(),
+      /** A page of the store's file is damaged. */
+      isDamaged: z.boolean(),
       latePromises: z.int(),
       overdueBoats: z.int(),
       stopped: z.int(),

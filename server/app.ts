@@ -150,7 +150,7 @@ async function isOwner(ctx: Koa.Context, { sessions, clock }: Services): Promise
 
 const hourMs = 3_600_000;
 
-async function readDetails({ database, keeper, epochs, clock }: Services) {
+async function readDetails({ database, keeper, epochs, soundness, clock }: Services) {
   const { folder, failed, backups } = keeper.read();
   const lastAt = backups[0]?.at ?? null;
   return {
@@ -162,6 +162,7 @@ async function readDetails({ database, keeper, epochs, clock }: Services) {
       failed: failed?.why ?? null,
     },
     isHeld: await epochs.isHeld(),
+    damage: soundness.read(),
   };
 }
 

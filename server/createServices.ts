@@ -5,7 +5,9 @@ import type { Forecaster } from "./forecaster.ts";
 import type { Gateway } from "./gateway.ts";
 import { createJobs } from "./jobs.ts";
 import { createEpochs } from "./keeping/epoch.ts";
+import { createHighWater } from "./keeping/highWater.ts";
 import { type Keeper, noKeeper } from "./keeping/keeper.ts";
+import { createSoundness } from "./keeping/soundness.ts";
 import { type Carrier, createMessages } from "./messages.ts";
 import { createNewsService } from "./news.ts";
 import { type Press, pressHere } from "./pdf/press.ts";
@@ -131,7 +133,7 @@ export function createServices(
   const sessions = createSessions(database, people);
   const audit = createAudit(database);
   const boats = createBoats(database);
-  const deliveries = createDeliveries(database);
+  const deliveries = createDeliveries(database, (number) => highWater.note(number));
   const settings = createSettings(database, versions);
   const rigService = createRigService(planner);
   const topicEdits = createTopicEdits(database);
@@ -143,6 +145,7 @@ export function createServices(
   const snapshots = createSnapshots(database);
   const ownerLinks = createOwnerLinks(database);
   const epochs = createEpochs(database);
+  const highWater = createHighWater({ database, epochs, storeKey, clock, log });
   const messages = createMessages(database, demo?.carrier ?? null, epochs.isHeld);
   const news = createNewsService();
   const libraryService = createLibraryService({ topicEdits, deliveries, settings, versions, clock });
@@ -184,6 +187,8 @@ export function createServices(
     audit,
     settings,
     epochs,
+    highWater,
+    soundness: createSoundness(log),
   };
   const towing = createTowing(database);
   const towingService = createTowingService({

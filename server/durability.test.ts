@@ -1,12 +1,14 @@
-import { mkdtempSync, rmSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync, truncateSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import sqlite3 from "sqlite3";
 import { ulid } from "ulid";
-import { afterAll, beforeAll, expect, it } from "vitest";
+import { afterAll, beforeAll, expect, it, vi } from "vitest";
 import { startServer } from "../cli/demoProcess.ts";
 import { toInstant } from "../core/dates/index.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
 import { openDatabase } from "./database/open.ts";
+import { highWaterFile } from "./keeping/highWater.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "ravik-kill-"));
 /** The soak does hundreds. */
@@ -19,12 +21,12 @@ beforeAll(async () => {
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-async function openSession(address: string) {
+async function openSession(address: string, login = "nessa") {
   const headers = { origin: address, "content-type": "application/json" };
   const answer = await fetch(`${address}/api/sign-in`, {
     method: "POST",
     headers,
-    body: JSON.stringify({ login: "nessa", password: "slack-water" }),
+    body: JSON.stringify({ login, password: "slack-water" }),
   });
   const cookie = answer.headers.get("set-cookie")!.split(";")[0]!;
   const post = async (id: string) => {
@@ -99,3 +101,47 @@ it(`loses nothing acknowledged and doubles nothing over ${kills} kills -9 while 
   expect([...acknowledged].filter((id) => !stored.includes(id))).toEqual([]);
   expect(acknowledged.size).toBeGreaterThanOrEqual(kills * 4);
 }, 240_000);
+
+it("says so when it starts on a log that was cut, and not after a kill", async () => {
+  const start = () => startServer("main", { RAVIK_DATA: folder, PORT: "0", RAVIK_LOG: "fatal" });
+  const isBehind = async (address: string) => {
+    const { cookie } = await openSession(address, "odile");
+    const answer = await fetch(`${address}/api/restored`, { headers: { cookie } });
+    return ((await answer.json()) as { restored: { why: string } | null }).restored?.why === "behind";
+  };
+  const kill = async ({ child }: Awaited<ReturnType<typeof start>>) => {
+    child.kill("SIGKILL");
+    await new Promise((resolve) => child.once("exit", resolve));
+  };
+  const first = await start();
+  const { post } = await openSession(`http://127.0.0.1:${first.port}`);
+  const wal = join(folder, "ravik.sqlite-wal");
+  for (let i = 0; i < 20; i++) await (await post(ulid())).send();
+  // The mark beside the database is written within a second.
+  await vi.waitFor(async () => expect(await readMark()).toBe(await readLast()), { timeout: 10_000, interval: 200 });
+  await kill(first);
+  const second = await start();
+  expect(await isBehind(`http://127.0.0.1:${second.port}`)).toBe(false);
+  const again = await openSession(`http://127.0.0.1:${second.port}`);
+  for (let i = 0; i < 20; i++) await (await again.post(ulid())).send();
+  await vi.waitFor(async () => expect(await readMark()).toBe(await readLast()), { timeout: 10_000, interval: 200 });
+  await kill(second);
+  truncateSync(wal, 32);
+  const third = await start();
+  expect(await isBehind(`http://127.0.0.1:${third.port}`)).toBe(true);
+  await kill(third);
+}, 120_000);
+
+const readMark = async (): Promise<number> =>
+  JSON.parse(readFileSync(join(folder, highWaterFile), "utf8")).number as number;
+/** The last number that is in the store, read beside the server. */
+async function readLast(): Promise<number> {
+  const database = new sqlite3.Database(join(folder, "ravik.sqlite"), sqlite3.OPEN_READONLY);
+  const last = await new Promise<number>((resolve, reject) =>
+    database.get("SELECT MAX(number) AS number FROM entries", (error, row: { number: number }) =>
+      error ? reject(error) : resolve(row.number),
+    ),
+  );
+  await new Promise((resolve) => database.close(resolve));
+  return last;
+}

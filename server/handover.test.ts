@@ -39,8 +39,8 @@ const countEntries = async (delivery: string) => (await nessa.get(`/api/deliveri
 describe("entries", () => {
   it("are stored once however often they are sent", async () => {
     const one = entry();
-    expect((await post(nessa, [one])).body).toEqual({ stored: [one.id], known: [] });
-    expect((await post(nessa, [one])).body).toEqual({ stored: [], known: [one.id] });
+    expect((await post(nessa, [one])).body).toMatchObject({ stored: [one.id], known: [] });
+    expect((await post(nessa, [one])).body).toMatchObject({ stored: [], known: [one.id] });
     const twins = entry();
     const answers = await Promise.all([post(nessa, [twins]), post(nessa, [twins]), post(nessa, [twins])]);
     expect(answers.map(({ status }) => status)).toEqual([200, 200, 200]);
@@ -168,7 +168,7 @@ describe("sealing", () => {
     const seal = (await findSeal())!;
     expect(createHash("sha256").update(seal.canonical).digest("hex")).toBe(seal.sha256);
     const sealed = JSON.parse(seal.canonical);
-    expect(sealed).toMatchObject({ format: "ravik.handover/2", sealedBy: "nessa", photos: [{ id: photo }] });
+    expect(sealed).toMatchObject({ format: "ravik.handover/3", sealedBy: "nessa", photos: [{ id: photo }] });
     expect(Object.keys(sealed)).toEqual([...Object.keys(sealed)].sort());
     const all = await store.services.chain.listAll();
     const ours = all.filter(({ deliveryId }) => deliveryId === "d-w118");
@@ -203,7 +203,7 @@ describe("sealing", () => {
   it("acknowledges again what was stored before the seal", async () => {
     const { body } = await nessa.get("/api/deliveries/d-w118");
     const old = body.entries.find(({ kind }: { kind: string }) => kind === "mark");
-    expect((await post(nessa, [old])).body).toEqual({ stored: [], known: [old.id] });
+    expect((await post(nessa, [old])).body).toMatchObject({ stored: [], known: [old.id] });
   });
 
   it("stands in a chain that nothing is taken out of", async () => {

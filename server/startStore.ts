@@ -8,6 +8,7 @@ import { type Clock, createClock, createGivenClock } from "./clock.ts";
 import type { Config } from "./config.ts";
 import { createServices, type Demo } from "./createServices.ts";
 import { openDatabase } from "./database/open.ts";
+import { databaseFile } from "./keeping/backupFolder.ts";
 import { createKeeper, noKeeper } from "./keeping/keeper.ts";
 import { lockFolder } from "./lockFolder.ts";
 import { createPressWorker, type Press } from "./pdf/press.ts";
@@ -80,6 +81,7 @@ export async function startStore(
   };
   await database.inTransaction((t) => services.chain.announceKey(clock.now(), t));
   await heads.complete();
+  await services.highWater.open(config.dataFolder);
   const code = await services.setUpService.begin();
   await services.handoverService.mendSummaries();
   await services.handoverService.resume();
@@ -111,6 +113,10 @@ export async function startStore(
   const { planJobs, carryOn } = services.aftercareService;
   services.jobs.start(jobsEveryMs, { daily: doDaily, backup: doBackup, planJobs, carryOn });
   log.info({ port }, "ready");
+  // Beside all else: a page of the file that is damaged shows otherwise only once it is read.
+  services.soundness.look(join(config.dataFolder, databaseFile)).catch((error: unknown) => {
+    log.error({ error }, "the store's file could not be looked through");
+  });
 
   const stop = async () => {
     log.info("stopping");
@@ -121,6 +127,7 @@ export async function startStore(
     await closed;
     await jobsDone;
     await heads.complete().catch(() => undefined);
+    services.highWater.close();
     const { planner, hasher, press } = workers;
     const own = shared === null ? [planner.close(), hasher.close(), press.close()] : [];
     await Promise.all([...own, database.close()]);

@@ -7,6 +7,7 @@ import { endpoint } from "../endpoint.ts";
 import { everyone, planners, walkers } from "../roles.ts";
 import { deliverySchema, newDeliverySchema, owedSchema, planComparisonSchema } from "../schemas.ts";
 import {
+  acknowledgedSchema,
   deviceMsSchema,
   done,
   none,
@@ -66,8 +67,17 @@ export const handoverEndpoints = {
     admits: everyone,
     params: oneDelivery,
     query: none,
-    body: z.strictObject({ entries: z.array(entrySchema).min(1).max(500), deviceMs: deviceMsSchema.optional() }),
-    answer: z.strictObject({ stored: z.array(ulidSchema), known: z.array(ulidSchema) }),
+    body: z.strictObject({
+      entries: z.array(entrySchema).min(1).max(500),
+      deviceMs: deviceMsSchema.optional(),
+      acknowledged: acknowledgedSchema.optional(),
+    }),
+    answer: z.strictObject({
+      stored: z.array(ulidSchema),
+      known: z.array(ulidSchema),
+      /** Of what was stored: to be told at the next post, so that a store that has lost it learns of it. */
+      acknowledged: acknowledgedSchema.nullable(),
+    }),
   }),
   planPdf: endpoint({
     ...addresses.planPdf,

@@ -4,6 +4,13 @@ import { recordIdSchema } from "../../core/walk/index.ts";
 
 export const none = z.strictObject({});
 export const oneBoat = z.strictObject({ boat: recordIdSchema });
+/** The highest number of an entry that a store acknowledged to a device, in which epoch, under the store's signature (Ed25519, hex). */
+export const acknowledgedSchema = z.strictObject({
+  epoch: z.string().max(60),
+  number: z.int().min(1),
+  proof: z.string().regex(/^[0-9a-f]{128}$/),
+});
+export type Acknowledged = z.infer<typeof acknowledgedSchema>;
 /** What the clock of a device says as it sends: Unix milliseconds. */
 export const deviceMsSchema = z.int().min(-1e14).max(1e14);
 export const oneDelivery = z.strictObject({ delivery: recordIdSchema });

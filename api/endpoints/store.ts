@@ -41,6 +41,8 @@ export const storeEndpoints = {
           }),
           /** Jobs and messages wait after a restore. */
           isHeld: z.boolean(),
+          /** What is wrong with the store's file, in SQLite's words; null where it is sound. */
+          damage: z.string().nullable(),
         })
         .nullable(),
     }),

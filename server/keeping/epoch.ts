@@ -14,6 +14,8 @@ const epochSchema = z.strictObject({
   /** When the store was put back, and when what it was put back from was made. */
   at: instantSchema,
   of: instantSchema,
+  /** Put back from a backup, unless it was found to hold less than it had acknowledged. */
+  why: z.enum(["restored", "behind"]).optional(),
   /** Who let jobs and messages go on, and when; null while they wait. */
   released: z.strictObject({ at: instantSchema, by: z.string() }).nullable(),
 });
@@ -44,7 +46,12 @@ export function createEpochs({ models }: Database) {
   };
   return {
     find,
-    findId: async (): Promise<string> => (await find())?.id ?? firstEpoch,
+    findId: async (transaction?: Transaction): Promise<string> => (await find(transaction))?.id ?? firstEpoch,
+    /** Begins another epoch in a store that is open. */
+    async begin({ at, of, why }: Required<Pick<Epoch, "at" | "of" | "why">>, transaction: Transaction): Promise<void> {
+      const epoch: Epoch = { id: ulid(Date.parse(at)), at, of, why, released: null };
+      await models.settings.upsert({ key, value: JSON.stringify(epoch) }, { transaction });
+    },
     /** The store was put back, and nobody has let it go on yet. */
     async isHeld(transaction?: Transaction): Promise<boolean> {
       const epoch = await find(transaction);

@@ -95,11 +95,11 @@ const toDelivery = ({ buyers, summary, style, wishes, owed: _, ...rest }: Delive
 });
 
 /** Handovers with their entries. */
-export function createDeliveries(database: Database) {
+export function createDeliveries(database: Database, onStored: (number: number) => void = () => undefined) {
   return {
     ...createDeliveryRows(database),
     ...createDeliveryLists(database),
-    ...createEntries(database),
+    ...createEntries(database, onStored),
     ...createEntrySearch(database),
   };
 }

@@ -21,8 +21,8 @@ export interface FaultCall {
 
 type EntryRowModel = Model<EntryRow, EntryRow>;
 
-/** What was entered in handovers. Entries are only ever added. */
-export function createEntries(database: Database) {
+/** What was entered in handovers. Entries are only ever added. `onStored`: called with the last number that is on disk. */
+export function createEntries(database: Database, onStored: (number: number) => void) {
   const { models } = database;
   const logs = createWalkLogs(database);
   return {
@@ -79,6 +79,7 @@ export function createEntries(database: Database) {
         })),
         { transaction },
       );
+      transaction.afterCommit(() => onStored(last + entries.length));
       return new Map(stored.map(({ entry, receipt }) => [entry.id, receipt]));
     },
     /** Of these entries only that they were made stays; a buyer's name is `struckName` from now on. */

@@ -34,7 +34,10 @@ export function routeDeliveries(router: Router, services: Services) {
   router.post(
     endpoints.addEntries.path,
     serve(endpoints.addEntries, auth, ({ params, user, body }) =>
-      handoverService.addEntries(params.delivery, user, body.entries, { deviceMs: body.deviceMs }),
+      handoverService.addEntries(params.delivery, user, body.entries, {
+        deviceMs: body.deviceMs,
+        acknowledged: body.acknowledged,
+      }),
     ),
   );
   router.get(

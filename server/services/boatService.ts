@@ -9,6 +9,7 @@ import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
 import type { Jobs } from "../jobs.ts";
 import type { Epochs } from "../keeping/epoch.ts";
+import type { Soundness } from "../keeping/soundness.ts";
 import type { Messages } from "../messages.ts";
 import type { Versions } from "../readModel.ts";
 import type { BoatRecord, Boats } from "../repositories/boats.ts";
@@ -39,6 +40,7 @@ interface Parts {
   readonly messages: Pick<Messages, "listPage">;
   readonly jobs: Pick<Jobs, "countFailed">;
   readonly epochs: Epochs;
+  readonly soundness: Soundness;
   readonly judgeBackup: () => "good" | "late" | "none";
   readonly versions: Versions;
   readonly clock: Clock;
@@ -264,7 +266,7 @@ async function listSlots({ bookings, boats, deliveries }: Parts, date: LocalDate
 }
 
 async function readCourse(
-  { deliveries, fleetCare, jobs, messages, judgeBackup, epochs }: Parts,
+  { deliveries, fleetCare, jobs, messages, judgeBackup, epochs, soundness }: Parts,
   date: LocalDate,
 ): Promise<Today["course"]> {
   const [late, fleet, { states }, failedJobs, owing] = await Promise.all([
@@ -279,6 +281,7 @@ async function readCourse(
     failedJobs,
     backup: judgeBackup(),
     isHeld: await epochs.isHeld(),
+    isDamaged: soundness.read() !== null,
     latePromises: late.length,
     overdueBoats: fleet.filter(({ facts: { next } }) => next?.due.state === "overdue").length,
     stopped: owing.filter(({ summary }) => summary.owed.some(({ stops }) => stops)).length,

@@ -1,12 +1,13 @@
 import { isDeepStrictEqual } from "node:util";
 import { ulid } from "ulid";
-import type { BodyOf, endpoints, PlanComparison } from "../../api/index.ts";
+import type { Acknowledged, BodyOf, endpoints, PlanComparison } from "../../api/index.ts";
 import type { Arrival, Receipt } from "../../core/record/index.ts";
 import { createStyle, defaultPlanOptions, type PlanOptions, routeStyles } from "../../core/route/index.ts";
 import type { Entry } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database } from "../database/open.ts";
 import { Failure } from "../failure.ts";
+import type { HighWater } from "../keeping/highWater.ts";
 import type { Messages } from "../messages.ts";
 import type { NewsService } from "../news.ts";
 import type { Boats } from "../repositories/boats.ts";
@@ -45,6 +46,7 @@ interface Parts {
   readonly walkReader: WalkReader;
   readonly sealing: Sealing;
   readonly settings: { read(): Promise<Settings> };
+  readonly highWater: HighWater;
   readonly clock: Clock;
 }
 
@@ -133,9 +135,19 @@ function createPlanning({ database, boats, deliveries, rigService, libraryServic
   };
 }
 
+/** How entries come. */
+interface Sending {
+  readonly via?: Arrival;
+  /** What the clock of their device said as it sent them. */
+  readonly deviceMs?: number | undefined;
+  /** What this store last acknowledged to it. */
+  readonly acknowledged?: Acknowledged | undefined;
+}
+
 /** What is entered, from wherever it comes. */
 function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
-  const { database, deliveries, snapshots, news, libraryService, walkReader, sealing, settings, clock } = parts;
+  const { database, deliveries, snapshots, news, libraryService, walkReader, sealing, settings, highWater, clock } =
+    parts;
   const { get } = walkReader;
   /** For a start or a close that names nothing (old tablets): what the walk goes by is made ready, before any transaction. */
   const prepareStart = async (id: string, sent: readonly Entry[]): Promise<string | null> => {
@@ -154,14 +166,15 @@ function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
     /**
      * Stores what is new, once; all or none. What was stored before and is the same is only acknowledged. A close seals the
      * handover as soon as all it lists is here and nothing is in the way; what comes after the seal is chained to it.
-     * `via`: how they came, which stands beside them; `deviceMs`: what the clock of their device said as it sent them.
+     * How they came stands beside them.
      */
     async addEntries(
       id: string,
       author: Author,
       sent: readonly Entry[],
-      { via = "staff", deviceMs }: { readonly via?: Arrival; readonly deviceMs?: number | undefined } = {},
+      { via = "staff", deviceMs, acknowledged }: Sending = {},
     ) {
+      if (acknowledged !== undefined) await highWater.check(acknowledged);
       const arrival = { via, ...(deviceMs === undefined ? {} : { offsetMs: Math.round(clock.nowMs() - deviceMs) }) };
       const library = await libraryService.read();
       const { allowers } = await settings.read();
@@ -193,7 +206,12 @@ function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
       const { fresh, known, receipts, isSealed } = done;
       if (fresh.length > 0 || isSealed)
         news.tell(id, { entries: fresh, receipts: Object.fromEntries(receipts), isSealed });
-      return { stored: fresh.map((entry) => entry.id), known };
+      const last = [...receipts.values()].reduce((most, { number }) => Math.max(most, number), 0);
+      return {
+        stored: fresh.map((entry) => entry.id),
+        known,
+        acknowledged: last === 0 ? null : await highWater.prove(last),
+      };
     },
 
     /** A photo has arrived, or was sent again: handovers that waited for it may be sealed now; to sealed ones it is added. */

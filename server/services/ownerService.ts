@@ -108,10 +108,9 @@ export function createOwnerService(parts: Parts) {
     describePack: (delivery: string, token: string | undefined) => describePack(parts, delivery, token),
     async addEntries(token: string, entries: readonly Entry[], deviceMs: number | undefined) {
       const { deliveryId, isRemote } = await open(parts, token);
-      return handoverService.addEntries(deliveryId, ownerPerson, entries, {
-        via: isRemote === 1 ? "remote" : "owner",
-        deviceMs,
-      });
+      const via = isRemote === 1 ? "remote" : "owner";
+      const { stored, known } = await handoverService.addEntries(deliveryId, ownerPerson, entries, { via, deviceMs });
+      return { stored, known };
     },
     /** Whether a photo is one of this owner's handover. */
     async mayRead(token: string, photo: string): Promise<boolean> {

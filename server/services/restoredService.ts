@@ -91,6 +91,7 @@ async function readSheet({ boats, deliveries, messages, people, jobs, epochs }: 
   ]);
   const boatName = (id: string) => heads.find((boat) => boat.id === id)?.name ?? id;
   return {
+    why: epoch.why ?? "restored",
     at: epoch.at,
     of: epoch.of,
     released: epoch.released === null ? null : { ...epoch.released, by: nameOf(epoch.released.by) },

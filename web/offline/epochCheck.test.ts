@@ -1,5 +1,6 @@
 import "fake-indexeddb/auto";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { firstEpoch } from "../../api/epoch.ts";
 import type { Entry } from "../../core/walk/index.ts";
 import { leaveQueues, openDevice, openQueueHere } from "../testing/queueStage.ts";
 import { forgetServer } from "./clock.ts";
@@ -8,7 +9,7 @@ import type { NewEntry, SyncQueue } from "./syncQueue.ts";
 /** A store that can be put back to what it was at a moment before. */
 function createYard() {
   let entries = new Map<string, Entry>();
-  let epoch = "first";
+  let epoch: string = firstEpoch;
   const asked: string[] = [];
   const isAway = { now: false };
   const answer = (value: unknown) => new Response(JSON.stringify(value));
@@ -16,10 +17,17 @@ function createYard() {
     if (isAway.now) throw new TypeError("failed to fetch");
     asked.push(path);
     if (path === "/api/clock") return answer({ nowMs: Date.now(), epoch });
-    const body = JSON.parse(init.body) as { ids: string[]; entries: Entry[] };
+    const body = JSON.parse(init.body) as {
+      ids: string[];
+      entries: Entry[];
+      acknowledged?: { epoch: string; number: number };
+    };
     if (path === "/api/entries/missing") return answer({ missing: body.ids.filter((id) => !entries.has(id)) });
+    // It holds less than it had told this device: another epoch begins.
+    if ((body.acknowledged?.number ?? 0) > entries.size && body.acknowledged?.epoch === epoch) epoch = "behind";
     for (const entry of body.entries) entries.set(entry.id, entry);
-    return answer({ stored: body.entries.map(({ id }) => id), known: [] });
+    const acknowledged = { epoch, number: entries.size, proof: "" };
+    return answer({ stored: body.entries.map(({ id }) => id), known: [], acknowledged });
   });
   return {
     asked,
@@ -27,6 +35,10 @@ function createYard() {
     list: () => [...entries.values()],
     take: (entry: Entry) => entries.set(entry.id, entry),
     copy: () => new Map(entries),
+    /** An older copy of its folder opens as if nothing was missing. */
+    lose: (to: Map<string, Entry>) => {
+      entries = new Map(to);
+    },
     restore(to: Map<string, Entry>, id = "second") {
       entries = new Map(to);
       epoch = id;
@@ -77,6 +89,22 @@ it("what a store that was put back lacks is sent again, just as it was, and noth
   await vi.waitFor(() => expect(yard.list().map(({ id }) => id)).toEqual([kept.id, lost.id, later.id].toSorted()));
   expect(yard.list().find(({ id }) => id === lost.id)).toEqual(lost);
   expect(queue.getStatus().unsent).toBe(0);
+});
+
+it("a store that lost something without knowing it learns of it at the next post, and gets it back", async () => {
+  const queue = await openQueue();
+  await queue.add("d-1", told("horn"));
+  await queue.sendAll();
+  const older = yard.copy();
+  const lost = [await queue.add("d-1", told("switch")), await queue.add("d-1", told("anchor"))];
+  await queue.sendAll();
+  await leaveQueues();
+  yard.lose(older);
+  const again = await openQueue();
+  await again.add("d-1", told("bilge"));
+  await again.sendAll();
+  await vi.waitFor(() => expect(yard.list()).toHaveLength(4));
+  expect(yard.list().find(({ id }) => id === lost[1]!.id)).toEqual(lost[1]);
 });
 
 it("a tablet that was closed meanwhile does so when it is opened, and after that asks no more", async () => {

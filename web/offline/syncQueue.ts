@@ -4,7 +4,7 @@ import { hashBytes } from "../../core/hash/index.ts";
 import { createPhotoId, type Entry } from "../../core/walk/index.ts";
 import { Refused } from "../app/client.ts";
 import { forgetServer } from "./clock.ts";
-import { createEpochCheck, settleSent } from "./queue/epochCheck.ts";
+import { createEpochCheck, isEpochInDoubt, settleSent } from "./queue/epochCheck.ts";
 import { createPostBox } from "./queue/postBox.ts";
 import { canSend, createQueueState, type QueueState } from "./queue/queueState.ts";
 import { correctTime, createEntrySender } from "./queue/sendEntries.ts";
@@ -30,6 +30,7 @@ export function createSyncQueue(deviceId: string, { patienceMs = usualPatienceMs
   const onSent = new Set<(delivery: string) => void>();
   const onPosted = new Set<(post: Post) => Promise<void>>();
   const isOwed = () =>
+    isEpochInDoubt(state) ||
     [...state.unsent.values()].some(({ by, id }) => canSend(state, by) && !state.refused.has(id)) ||
     [...state.unsentPhotos.values()].some(({ by }) => canSend(state, by)) ||
     box.isOwed();

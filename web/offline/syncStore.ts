@@ -1,5 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
-import type { ErrorBody } from "../../api/index.ts";
+import type { Acknowledged, ErrorBody } from "../../api/index.ts";
 import type { Entry } from "../../core/walk/index.ts";
 
 export interface KeptEntry {
@@ -54,10 +54,28 @@ export interface Loaded {
   readonly names: ReadonlyMap<string, string>;
   /** The store's epoch as this device last saw it; null while it never has. */
   readonly epoch: string | null;
+  /** The most that the store acknowledged to this device. */
+  readonly acknowledged: Acknowledged | null;
 }
 
 const tables: readonly SyncTable[] = ["entries", "photos", "posts", "sittings", "names", "facts"];
-const nothing: Loaded = { entries: [], photos: [], posts: [], sittings: [], names: new Map(), epoch: null };
+const nothing: Loaded = {
+  entries: [],
+  photos: [],
+  posts: [],
+  sittings: [],
+  names: new Map(),
+  epoch: null,
+  acknowledged: null,
+};
+/** What cannot be read says nothing. */
+function readAcknowledged(kept: string | undefined): Acknowledged | null {
+  try {
+    return kept === undefined ? null : (JSON.parse(kept) as Acknowledged);
+  } catch {
+    return null;
+  }
+}
 
 /**
  * The device's own store of what is not at the yard yet. Where it fails (no room, a private window, a browser that put it
@@ -101,7 +119,7 @@ export function createSyncStore() {
       try {
         await drainOld((changes) => put(changes));
         const db = await getDatabase();
-        const [entries, photos, posts, sittings, nameKeys, names, epoch] = await Promise.all([
+        const [entries, photos, posts, sittings, nameKeys, names, epoch, acknowledged] = await Promise.all([
           db.getAll("entries"),
           db.getAll("photos"),
           db.getAll("posts"),
@@ -109,9 +127,18 @@ export function createSyncStore() {
           db.getAllKeys("names"),
           db.getAll("names"),
           db.get("facts", "epoch"),
+          db.get("facts", "acknowledged"),
         ]);
         const byId = new Map(nameKeys.map((key, i) => [key, names[i]!]));
-        return { entries, photos, posts, sittings, names: byId, epoch: epoch ?? null };
+        return {
+          entries,
+          photos,
+          posts,
+          sittings,
+          names: byId,
+          epoch: epoch ?? null,
+          acknowledged: readAcknowledged(acknowledged),
+        };
       } catch (error) {
         fail(error);
         return nothing;

@@ -64,7 +64,7 @@ describe("Verify", () => {
     show();
     await chooseFile(goldenText(), "handover.json", "application/json");
     const answer = await screen.findByRole("status", { name: "Answer" });
-    expect(answer.textContent).toContain("Intact: this is what was sealed.");
+    expect(answer.textContent).toContain("Intact, but nobody's signature says whose it is.");
     expect(answer.textContent).toContain("2e066f2edb7941f20399779ac38cd50645d48ce4192e157fd74d97211a82fafd");
     const record = await within(answer).findByRole("link", { name: "Open the record" });
     expect(record.getAttribute("href")).toBe("/deliveries/d-1/record");

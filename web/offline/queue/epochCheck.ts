@@ -7,6 +7,10 @@ import { canSend, type QueueState } from "./queueState.ts";
 
 const mostAtOnce = 2000;
 
+/** The store acknowledged something in another epoch than what is held here was sent to: what it lacks is still to be asked. */
+export const isEpochInDoubt = ({ acknowledged, epoch }: Pick<QueueState, "acknowledged" | "epoch">): boolean =>
+  acknowledged !== null && acknowledged.epoch !== (epoch ?? firstEpoch);
+
 /**
  * Whether the store is still the one that what is held here was sent to. One that was put back from a backup is of another
  * epoch: of all entries held here (45 days of them) those that it lacks are sent again, just as they were.

@@ -1,3 +1,4 @@
+import type { Acknowledged } from "../../../api/index.ts";
 import { type Instant, toInstant } from "../../../core/dates/index.ts";
 import type { Entry } from "../../../core/walk/index.ts";
 import type { Refused } from "../../app/client.ts";
@@ -115,6 +116,8 @@ function createMemory() {
     behindMs: null as number | null,
     /** Which epoch of the store what is held here was sent to; null while the server was never spoken to. */
     epoch: null as string | null,
+    /** The most that the store acknowledged, under its signature: told at each post, so that one that lost it learns of it. */
+    acknowledged: null as Acknowledged | null,
     status: {
       unsent: 0,
       others: [],
@@ -157,6 +160,7 @@ function takeBack(state: Memory, kept: Kept): Kept["entries"] {
     if (sent === 0 && tried === 1) state.tried.add(entry.id);
   }
   state.epoch = kept.epoch;
+  state.acknowledged = kept.acknowledged;
   for (const { id, by, bytes, type } of kept.photos) {
     const file = new Blob([bytes], { type });
     state.unsentPhotos.set(id, { by, file });

@@ -1,9 +1,11 @@
+import type { Acknowledged } from "../../../api/index.ts";
 import { toInstant } from "../../../core/dates/index.ts";
 import type { Entry } from "../../../core/walk/index.ts";
 import { ask, Refused } from "../../app/client.ts";
-import { readServer } from "../clock.ts";
+import { forgetServer, readServer } from "../clock.ts";
 import { isFinal } from "../refusals.ts";
 import type { SyncChange } from "../syncStore.ts";
+import { isEpochInDoubt } from "./epochCheck.ts";
 import { doEach } from "./outage.ts";
 import { byId, canSend, type QueueState } from "./queueState.ts";
 
@@ -29,11 +31,13 @@ export function correctTime(entry: Entry, behindMs: number | null): Entry {
 export function createEntrySender(state: QueueState, tellSent: (delivery: string) => void) {
   const { unsent, tried, refused } = state;
   const sendBatch = async (delivery: string, batch: readonly Entry[]) => {
-    const { stored, known } = await ask("addEntries", {
+    const told = state.acknowledged === null ? {} : { acknowledged: state.acknowledged };
+    const { stored, known, acknowledged } = await ask("addEntries", {
       params: { delivery },
-      body: { entries: [...batch], deviceMs: Date.now() },
+      body: { entries: [...batch], deviceMs: Date.now(), ...told },
       as: batch[0]!.by,
     });
+    await noteAcknowledged(acknowledged);
     const done = new Set([...stored, ...known]);
     const sent = batch.filter(({ id }) => done.has(id));
     for (const { id } of sent) {
@@ -43,6 +47,14 @@ export function createEntrySender(state: QueueState, tellSent: (delivery: string
     await state.write(sent.map((entry): SyncChange => ["entries", entry.id, { entry, sent: 1 }]));
     state.setStatus({ lastSentAtMs: Date.now(), hasSignal: true });
     tellSent(delivery);
+  };
+  const noteAcknowledged = async (now: Acknowledged | null) => {
+    const before = state.acknowledged;
+    if (now == null || (now.epoch === before?.epoch && now.number <= before.number)) return;
+    state.acknowledged = now;
+    // Another epoch began meanwhile, perhaps by what was just told: what is missing is asked for at the next turn.
+    if (isEpochInDoubt(state)) forgetServer();
+    await state.write([["facts", "acknowledged", JSON.stringify(now)]]);
   };
   /** One by one where one of a batch is not taken: the others must not wait for it. */
   const sendSome = async (delivery: string, batch: readonly Entry[]): Promise<void> => {

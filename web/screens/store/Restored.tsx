@@ -24,19 +24,29 @@ export function Restored() {
 }
 
 function Standing({ sheet }: { sheet: RestoredSheet }) {
-  const { at, of, released, missingPhotos } = sheet;
+  const { why, at, of, released, missingPhotos } = sheet;
   // Let go on and with nothing missing there is no more to be said.
   if (released !== null && missingPhotos.length === 0) return null;
   return (
     <section aria-labelledby="restored" className="my-6 border-l-[7px] border-amber pl-4">
       <h2 id="restored" className="text-lg font-bold">
-        Put back from a backup
+        {why === "behind" ? "This store has lost something" : "Put back from a backup"}
       </h2>
       <p className="max-w-prose">
-        On {formatInstant(at)} this store was put back to what it was on <strong>{formatInstant(of)}</strong>. Tablets
-        and phones send again what they still hold of the time since, as each is opened with a signal. What was sealed
-        since is sealed anew: give its buyer papers with the new seal. What was written on this server alone since then
-        is gone: bookings, changed boats, services, hours, what owners wrote.
+        {why === "behind" ? (
+          <>
+            On {formatInstant(at)} this store held less than it had told its tablets it had: its folder is an older
+            copy, or the end of what it wrote was cut off. The last that is here came on{" "}
+            <strong>{formatInstant(of)}</strong>.
+          </>
+        ) : (
+          <>
+            On {formatInstant(at)} this store was put back to what it was on <strong>{formatInstant(of)}</strong>.
+          </>
+        )}{" "}
+        Tablets and phones send again what they still hold of the time since, as each is opened with a signal. What was
+        sealed since is sealed anew: give its buyer papers with the new seal. What was written on this server alone
+        since then is gone: bookings, changed boats, services, hours, what owners wrote.
       </p>
       {released === null ? (
         <Held sheet={sheet} />

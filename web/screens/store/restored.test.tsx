@@ -16,6 +16,7 @@ afterEach(() => {
 
 const at = (text: string) => text as never;
 const sheet: RestoredSheet = {
+  why: "restored",
   at: at("2026-06-13T12:00:00.000Z"),
   of: at("2026-06-13T03:15:00.000Z"),
   released: null,

@@ -41,7 +41,7 @@ export function Slots({ slots }: Pick<Today, "slots">) {
 type Course = NonNullable<Today["course"]>;
 
 const counts: readonly (readonly [
-  Exclude<keyof Course, "backup" | "isHeld">,
+  Exclude<keyof Course, "backup" | "isHeld" | "isDamaged">,
   one: string,
   many: string,
   to: string,
@@ -59,7 +59,9 @@ export function OffCourse({ course }: { course: Course }) {
   return (
     <section aria-labelledby="course" className="mt-4 border-l-[7px] border-ink pl-4">
       <h2 id="course" className="text-lg font-bold">
-        {wrong.length === 0 && course.backup === "good" && !course.isHeld ? "Everything is on course" : "Off course"}
+        {wrong.length === 0 && course.backup === "good" && !course.isHeld && !course.isDamaged
+          ? "Everything is on course"
+          : "Off course"}
       </h2>
       {wrong.length > 0 && (
         <ul className="flex flex-wrap gap-x-6">
@@ -72,10 +74,16 @@ export function OffCourse({ course }: { course: Course }) {
           ))}
         </ul>
       )}
+      {course.isDamaged && (
+        <p className="border-l-4 border-magenta pl-3 text-magenta">
+          ▲ The store's file is damaged. Make no backup over an older one: stop the server and put back the last good
+          backup.
+        </p>
+      )}
       {course.isHeld && (
         <p>
           <Link to="/store" className="inline-flex min-h-11 items-center underline">
-            The store was put back from a backup: what it sends by itself waits for you
+            The store was put back, or has lost something: what it sends by itself waits for you
           </Link>
         </p>
       )}

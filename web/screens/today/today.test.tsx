@@ -104,6 +104,7 @@ describe("what a role looks at first", () => {
     const none = {
       backup: "good" as const,
       isHeld: false,
+      isDamaged: false,
       failedMessages: 0,
       failedJobs: 0,
       latePromises: 0,

@@ -56,7 +56,7 @@ describe("a file that somebody hands over to be verified", () => {
     ["nothing", strToU8("null"), /not a handover/],
     ["a list", strToU8("[1]"), /not a handover/],
     ["entries of nothing", strToU8('{"entries":[null]}'), /not a handover/],
-    ["of a later format", strToU8('{"format":"ravik.bundle/3"}'), /does not know/],
+    ["of a later format", strToU8('{"format":"ravik.bundle/4"}'), /does not know/],
     ["20,000 levels", strToU8("[".repeat(20_000) + "]".repeat(20_000)), /not (JSON|a handover)/],
   ])("gets words when it is %s", (_, bytes, words) => {
     expect(findFault(bytes)).toMatch(words);
