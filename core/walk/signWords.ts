@@ -22,7 +22,11 @@ export interface SignCounts {
   readonly topics: number;
 }
 
-type Counted = Parameters<typeof countTopics>[0] & { readonly rig: Pick<Rig, "gear"> };
+type Counted = Parameters<typeof countTopics>[0] & {
+  readonly rig: Pick<Rig, "gear">;
+  /** Walks that began since each buyer signs for their own hands: then no count of all buyers is taken. */
+  readonly eachDoes?: boolean | undefined;
+};
 
 /** The numbers a signature of this person is for; null: of nobody in particular, as older apps counted them for everybody. */
 export function countForSigning(content: Counted, state: WalkState, person: string | null): SignCounts {
@@ -109,6 +113,7 @@ export function saysWhatStands(
   const said = JSON.stringify(signsFor);
   const forAll = countForSigning(content, state, null);
   const theirs = countForSigning(content, state, person ?? null);
-  const possible = [writeSignWords(role, theirs), writeSignWords(role, forAll), writeOldWords(role, forAll)];
+  const older = content.eachDoes === true ? [] : [writeSignWords(role, forAll)];
+  const possible = [writeSignWords(role, theirs), ...older, writeOldWords(role, forAll)];
   return possible.some((words) => JSON.stringify(words) === said);
 }
