@@ -137,7 +137,7 @@ test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, 
       buffer: Buffer.from(JSON.stringify(content)),
     });
   await verify("handover.json", bundle);
-  await expect(page.getByText("Intact: this is what was sealed.")).toBeVisible();
+  await expect(page.getByText("Intact, and signed by the store that sealed it.")).toBeVisible();
   await expectAccessible(page);
   const values = Object.values(bundle.content.entries) as { value: { id: string; kind: string; note: string } }[];
   const snag = values.find(({ value }) => value.kind === "snag")!.value;

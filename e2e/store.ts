@@ -31,21 +31,24 @@ interface WorkerParts {
 
 /** What a browser opened since is given as its time; one test runs after the other. */
 let timeNow: GivenTime = wallTime;
-const given = new WeakSet<BrowserContext>();
+const given = new WeakMap<BrowserContext, GivenTime>();
 /**
  * A given day moves pages, and neither cookies nor workers: whatever is tried on one starts with a fresh profile. It moves `Date`
- * alone: Playwright's own clock has timers of its own, under which time steps back when a page is left for the next.
+ * alone: Playwright's own clock has timers of its own, under which time steps back when a page is left for the next. A test's own
+ * context is made before its time is known, in that of the test before: what is given last counts.
  */
 async function giveTime(context: BrowserContext): Promise<void> {
-  if (timeNow === wallTime || given.has(context)) return;
-  given.add(context);
+  if (timeNow === wallTime || given.get(context) === timeNow) return;
+  given.set(context, timeNow);
   await context.addInitScript((aheadMs) => {
-    const Known = Date;
-    const knownNowMs = Known.now;
-    Known.now = () => knownNowMs() + aheadMs;
+    const page = globalThis as typeof globalThis & { knownDate?: DateConstructor };
+    page.knownDate ??= Date;
+    const Known = page.knownDate;
+    const readNowMs = () => Known.now() + aheadMs;
     globalThis.Date = new Proxy(Known, {
+      get: (target, name) => (name === "now" ? readNowMs : Reflect.get(target, name)),
       construct: (target, args, asked) =>
-        Reflect.construct(target, args.length === 0 ? [Known.now()] : args, asked === globalThis.Date ? target : asked),
+        Reflect.construct(target, args.length === 0 ? [readNowMs()] : args, asked === globalThis.Date ? target : asked),
     });
   }, timeNow.aheadMs);
 }

@@ -80,9 +80,9 @@ export function sayReceipt(
     case "fits":
       return "";
     case "offline":
-      return tell("received {0}, without signal until then", dayOf(receipt.receivedAt));
+      return tell("received {0}, without signal until then", came);
     case "off":
-      return tell("the device's own time; received {0}", dayOf(receipt.receivedAt));
+      return tell("the device's own time; received {0}", came);
     default:
       throw new Error("sayReceipt: expected a known judgement");
   }

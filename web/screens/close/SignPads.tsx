@@ -137,14 +137,18 @@ interface SignBoxProps {
 function SignBox({ delivery, sitting, side, label, name, person, says, signed, stale, changesSince }: SignBoxProps) {
   const [typedName, setTypedName] = useState("");
   const [isRefusing, setRefusing] = useState(false);
-  const { canvas, pad, ink, clear } = useInk(signed === null);
-  if (signed !== null)
+  // A signature for what stood before a change is given anew wherever they are now; the one before is in the record.
+  const [replaced, setReplaced] = useState<string | null>(null);
+  const isOpen = signed === null || (signed.id === replaced && stale.has(signed.id));
+  const { canvas, pad, ink, clear } = useInk(isOpen);
+  if (!isOpen)
     return (
       <Signed
         delivery={delivery}
         signed={signed}
         says={says}
         changes={stale.has(signed.id) ? changesSince(signed) : null}
+        onReplace={() => setReplaced(signed.id)}
       />
     );
   const called = name ?? typedName.trim();
@@ -264,9 +268,11 @@ interface SignedProps {
   readonly says: readonly string[];
   /** What changed since, in words; null where it still stands for what is there. */
   readonly changes: ReturnType<SignBoxProps["changesSince"]> | null;
+  /** Signs here for what another device's signature no longer stands for. */
+  readonly onReplace: () => void;
 }
 
-function Signed({ delivery, signed, says, changes }: SignedProps) {
+function Signed({ delivery, signed, says, changes, onReplace }: SignedProps) {
   const takeBack = () => void syncQueue.add(delivery.id, { kind: "undo", ref: signed.id });
   return (
     <div>
@@ -287,8 +293,15 @@ function Signed({ delivery, signed, says, changes }: SignedProps) {
         <Button look={changes === null ? "quiet" : "person"} className="mt-2" onClick={takeBack}>
           Sign again
         </Button>
-      ) : (
+      ) : changes === null ? (
         <p className="mt-2 text-soft">Signed on another device; it can be taken back there.</p>
+      ) : (
+        <>
+          <Button look="person" className="mt-2" onClick={onReplace}>
+            Sign again here
+          </Button>
+          <p className="mt-2 text-soft">Signed on another device, for what stood before.</p>
+        </>
       )}
     </div>
   );

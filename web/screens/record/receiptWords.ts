@@ -9,6 +9,8 @@ export function sayReceipt({ receipts }: Delivery, entry: Entry): string | null 
   if (receipt?.receivedAt == null) return null;
   const judged = judgeTime(entry, receipt);
   if (judged === "fits") return null;
-  const came = `received ${formatDayAndYear(storeDay(receipt.receivedAt))}, ${formatClock(receipt.receivedAt)}`;
+  const day = storeDay(receipt.receivedAt);
+  const isSameDay = day === storeDay(entry.at);
+  const came = `received ${isSameDay ? "" : `${formatDayAndYear(day)}, `}${formatClock(receipt.receivedAt)}`;
   return judged === "offline" ? `${came}, without signal until then` : `the device's own time; ${came}`;
 }

@@ -15,10 +15,11 @@ export function Waiting({ waiting }: Pick<Today, "waiting">) {
       <ul className="border-t border-ink">
         {waiting.map(({ delivery, since, unseen, obstacles, ...line }) => (
           <BoatRow key={delivery} line={line} when={`${formatDay(storeDay(since))}, ${formatClock(since)}`}>
-            <span className="min-w-0 basis-64 break-words text-amber">
+            <span className="min-w-0 flex-2 basis-96 break-words text-amber">
+              {unseen.length > 0 && <span className="block">◷ Unknown to whoever signed:</span>}
               {unseen.map(({ why, text }) => (
-                <span key={text} className="block">
-                  ◷ Unknown to whoever signed: {unseenWords[why](text)}
+                <span key={text} className="block pl-5">
+                  {unseenWords[why](text)}
                 </span>
               ))}
               {obstacles.map(({ code, count }) => (
