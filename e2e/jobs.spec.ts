@@ -120,7 +120,7 @@ test("after the seal: a forgotten promise, and the record verified from its file
   const file = await (await download).path();
   await page.getByRole("link", { name: "Verify a file" }).click();
   await page.getByLabel("Choose the file").setInputFiles(file);
-  await expect(page.getByText("Intact: this is what was sealed.")).toBeVisible();
+  await expect(page.getByText("Intact, and signed by the store that sealed it.")).toBeVisible();
   await job.done();
 });
 

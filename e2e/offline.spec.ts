@@ -206,11 +206,11 @@ test.describe("looking alone", () => {
     const choose = (name: string, buffer: Buffer) =>
       cold.locator('input[type="file"]').setInputFiles({ name, mimeType: "application/octet-stream", buffer });
     await choose("record.json", json);
-    await expect(cold.getByText("Intact: this is what was sealed.")).toBeVisible();
+    await expect(cold.getByText("Intact, and signed by the store that sealed it.")).toBeVisible();
     await choose("nonsense.json", Buffer.from('{"entries": [null]}'));
     await expect(cold.getByRole("alert")).toBeVisible();
     await choose("record.zip", zip);
-    await expect(cold.getByText("Intact: this is what was sealed.")).toBeVisible();
+    await expect(cold.getByText("Intact, and signed by the store that sealed it.")).toBeVisible();
     await choose("altered.json", Buffer.from(json.toString().replace(/"mark":\s*"(did|told)"/, '"mark":"later"')));
     await expect(cold.getByText("▲ This is not what was sealed.")).toBeVisible();
   });

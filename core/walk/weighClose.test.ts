@@ -48,7 +48,7 @@ type Step =
 
 const anyClose: fc.Arbitrary<Step> = fc.record({
   do: fc.constant("close" as const),
-  misses: fc.option(fc.nat(2)),
+  misses: fc.option(fc.nat(2), { nil: null }),
   isBeside: fc.boolean(),
 });
 const anyStep: fc.Arbitrary<Step> = fc.oneof(

@@ -72,10 +72,12 @@ export function createTimes(
 /** When an entry came, where that is not explained by the time it bears: it waited without signal, or the device's clock was off. */
 export function sayReceipt(
   entry: Entry,
-  { delivery, dayOf, tell }: Pick<Sheet, "delivery" | "dayOf" | "tell">,
+  { delivery, dayOf, dateOf, clockOf, tell }: Pick<Sheet, "delivery" | "dayOf" | "dateOf" | "clockOf" | "tell">,
 ): string {
   const receipt = delivery.receipts[entry.id];
   if (receipt?.receivedAt == null) return "";
+  const isSameDay = dateOf(receipt.receivedAt) === dateOf(entry.at);
+  const came = isSameDay ? clockOf(receipt.receivedAt) : dayOf(receipt.receivedAt);
   switch (judgeTime(entry, receipt)) {
     case "fits":
       return "";
