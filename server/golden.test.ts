@@ -39,7 +39,7 @@ describe("files of earlier builds", () => {
     const { value, photos } = await openBundle("handover-1.zip");
     expect(photos.size).toBe(2);
     expect(await verifyBundle(value, hashText, { photos })).toMatchObject({
-      isIntact: true,
+      verdict: "unsigned",
       differences: [],
       sha256: "2e066f2edb7941f20399779ac38cd50645d48ce4192e157fd74d97211a82fafd",
     });
@@ -48,6 +48,31 @@ describe("files of earlier builds", () => {
     expect((await verifyBundle(value, hashText, { photos })).differences).toMatchObject([
       { code: "entry-changed", entry: snag.id },
     ]);
+  });
+
+  it("ravik.handover/2 is intact and signed; without its signature it is intact, and signed by nobody", async () => {
+    const { value, photos } = await openBundle("handover-2.zip");
+    expect(value.handover.format).toBe("ravik.handover/2");
+    const signedBy = { store: value.handover.store, key: value.handover.storeKey };
+    const whole = {
+      verdict: "signed",
+      differences: [],
+      signedBy,
+      sha256: "e1f90f976b7e14e2b237f5f57e9a0c35661d7fd6dbe46da4c555dc381395dd31",
+    };
+    expect(verifyBundle(value, hashText, { photos })).toMatchObject(whole);
+    const { signature: _, ...unsigned } = value;
+    expect(verifyBundle(unsigned, hashText, { photos })).toMatchObject({ verdict: "unsigned", signedBy: null });
+    const cut = { ...value, amendments: [] };
+    expect(verifyBundle(cut, hashText, { photos }).verdict).toBe(value.amendments.length === 0 ? "signed" : "differs");
+    const mark = Object.values(value.content.entries as Record<string, { value: { kind: string; at: string } }>).find(
+      (part) => part.value.kind === "mark",
+    )!;
+    mark.value.at = mark.value.at.replace("2026", "2025");
+    expect(verifyBundle(value, hashText, { photos })).toMatchObject({
+      verdict: "differs",
+      differences: [{ code: "entry-changed" }],
+    });
   });
 
   it("a rig (ravik.rig/1) and topics (ravik.topics/1) are read as they were written", () => {

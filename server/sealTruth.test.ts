@@ -300,3 +300,39 @@ describe("a close that leaves out what was here before it", () => {
   });
 });
 const refusal = { name: "Jon Kettle", person: "b1", reason: "The price is wrong" };
+
+describe("time", () => {
+  it("that a device made up stands beside when it came, and no seal is older than the one before it", async () => {
+    const { delivery } = await plan(["Lew Marsh"]);
+    await walkUnsigned(delivery);
+    const dated = (at: string, item: string) => ({
+      ...{ ...base(delivery, "nessa"), at, kind: "mark", topic: item, mark: "told", person: null, spentS: 1 },
+    });
+    const odd = [dated("2024-01-01T09:00:00.000Z", "horn"), dated("2099-01-01T09:00:00.000Z", "compass")];
+    expect(
+      codeOf(
+        await post(
+          delivery,
+          odd.filter(({ topic }) => topic === "horn"),
+        ),
+      ),
+    ).toEqual([200, undefined]);
+    const { made, staff, all } = await signs(delivery, ["b1"]);
+    const behind = { deviceMs: store.services.clock.nowMs() - 86_400_000 };
+    const sent = { entries: [...made, staff, closeOf(delivery, all)], ...behind };
+    expect((await nessa.send("POST", `/api/deliveries/${delivery}/entries`, sent)).status).toBe(200);
+    const sealed = await read(delivery);
+    expect(sealed.seal).not.toBeNull();
+    expect(Math.round(sealed.receipts[staff.id]!.offsetMs! / 86_400_000)).toBe(1);
+    const record = await store.readPaper(nessa, `/api/deliveries/${delivery}/record.pdf`);
+    expect(record).toMatch(/the device's own time; received/);
+    const { chain } = store.services;
+    const last = (await chain.findHead())!;
+    await store.database.inTransaction(async (t) => {
+      const early = toInstant(Date.parse(last.at) - 3_600_000);
+      expect(await chain.findNext(early, t)).toBe(last.at);
+      const late = toInstant(Date.parse(last.at) + 3_600_000);
+      expect(await chain.findNext(late, t)).toBe(late);
+    });
+  });
+});

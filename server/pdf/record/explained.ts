@@ -4,6 +4,7 @@ import { systemNames, systems, type Topic } from "../../../core/topic/index.ts";
 import {
   countTopics,
   isCovered,
+  judgeTime,
   listDisputed,
   listHands,
   listOwed,
@@ -13,14 +14,42 @@ import {
 import { amber, ink, magenta, printDeck, printMark, soft } from "../ink.ts";
 import { type Letterhead, printLogo } from "../letterhead.ts";
 import { write } from "../printer.ts";
-import { heading, label, lined, markWords, owedWords, type Sheet, sayReceipt, severityWords } from "./sheet.ts";
+import {
+  heading,
+  label,
+  lined,
+  markWords,
+  owedWords,
+  type Sheet,
+  sayReceipt,
+  sayTime,
+  severityWords,
+} from "./sheet.ts";
+
+/** How many of the times here are not when the store received them; nothing where all are. */
+function sayTimes({ delivery, state, dayOf, tell }: Sheet): string[] {
+  const judged = state.counted.flatMap((entry) => {
+    const receipt = delivery.receipts[entry.id];
+    return receipt?.receivedAt == null ? [] : [{ how: judgeTime(entry, receipt), receivedAt: receipt.receivedAt }];
+  });
+  const count = (how: (typeof judged)[number]["how"]) => judged.filter((each) => each.how === how).length;
+  const late = judged.filter(({ how }) => how !== "fits").map(({ receivedAt }) => receivedAt);
+  if (late.length === 0) return [];
+  const last = dayOf(late.toSorted().at(-1)!);
+  return [
+    tell(
+      "{0} of {1} entries waited without signal; {2} bear a time of their device's own; the last was received {3}",
+      count("offline"),
+      judged.length,
+      count("off"),
+      last,
+    ),
+  ];
+}
 
 /** The first half page. `widthPt`: what the paper leaves between its margins. */
-export function head(
-  { delivery, state, nameOf, clockOf, dayOf, printDay, tell }: Sheet,
-  store: Letterhead,
-  widthPt: number,
-): Content {
+export function head(sheet: Sheet, store: Letterhead, widthPt: number): Content {
+  const { delivery, state, nameOf, clockOf, dayOf, printDay, tell } = sheet;
   const { rig, plan } = delivery;
   const stops = plan.visits.map(({ station }, i) => ({
     label: String(i + 1),
@@ -42,6 +71,7 @@ export function head(
       tell("Date"),
       tell("{0}, from {1} to {2}", printDay(delivery.date), clockOf(state.startedAt), clockOf(state.lastAt)),
     ],
+    ...sayTimes(sheet).map((line): [string, string] => [tell("Times"), line]),
     [
       tell("On topics"),
       [
@@ -205,7 +235,7 @@ function topicRow(sheet: Sheet, topic: Topic): TableCell[] {
           disputed
             .map(
               (other) =>
-                `\n${tell("also marked {0} by {1} at {2}", tell(markWords[other.mark]), nameOf(other.by), clockOf(other.at))}`,
+                `\n${tell("also marked {0} by {1} at {2}", tell(markWords[other.mark]), nameOf(other.by), sayTime(other, clockOf, sheet))}`,
             )
             .join(""),
           small,
@@ -213,7 +243,9 @@ function topicRow(sheet: Sheet, topic: Topic): TableCell[] {
         ...write(marked === undefined ? "" : breakBefore(sayReceipt(marked.entry, sheet)), small),
         ...write(marked?.entry.note === undefined ? "" : `\n${marked.entry.note}`, small),
         ...write(
-          remote === undefined ? "" : `\n${tell("Remote: {0} ({1})", tell(remoteWords[remote.as]), dayOf(remote.at))}`,
+          remote === undefined
+            ? ""
+            : `\n${tell("Remote: {0} ({1})", tell(remoteWords[remote.as]), sayTime(remote, dayOf, sheet))}`,
           small,
         ),
         ...write(reason === undefined ? "" : `\n${tell("Not done: {0}", reason.reason)}`, {

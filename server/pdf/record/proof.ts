@@ -18,7 +18,7 @@ import {
 } from "../../../core/walk/index.ts";
 import { ink, magenta, printSignature, soft } from "../ink.ts";
 import { write } from "../printer.ts";
-import { heading, label, lined, type Sheet, sayReceipt } from "./sheet.ts";
+import { heading, label, lined, type Sheet, sayReceipt, sayTime } from "./sheet.ts";
 
 const photoColumns = 4;
 const photoWidthPt = 118;
@@ -220,7 +220,7 @@ export function signPart(sheet: Sheet): Content {
   const titleOf = (id: string) => titles.get(id) ?? id;
   const pad = (signed: EntryOf<"sign"> | null, role: SignRole) => signPad(signed, role, sheet);
   /** When it was, and when it came where that does not say it. */
-  const timeOf = (entry: Entry) => [dayOf(entry.at), sayReceipt(entry, sheet)].filter((each) => each !== "").join("; ");
+  const timeOf = (entry: Entry) => sayTime(entry, dayOf, sheet);
   const isRefused = state.refusals.length > 0;
   const buyers = state.signatures.filter(({ role }) => role === "buyer");
   const pads = [

@@ -90,6 +90,13 @@ export function sayReceipt(
   }
 }
 
+/** When something was, and when it came where that does not say it. */
+export const sayTime = (
+  entry: Entry,
+  format: (at: Instant) => string,
+  sheet: Parameters<typeof sayReceipt>[1],
+): string => [format(entry.at), sayReceipt(entry, sheet)].filter((each) => each !== "").join("; ");
+
 export const heading = (text: string, note = ""): Content => ({
   margin: [0, 14, 0, 4],
   text: [
