@@ -196,6 +196,11 @@ describe("what another entered", () => {
     const tobin = await store.signIn("tobin");
     expect(codeOf(await post(delivery, [undo("tobin", { reason: "No" })], tobin))).toEqual([409, "not-yours-to-undo"]);
     expect(codeOf(await post(delivery, [undo("odile")], odile))).toEqual([422, "undo-needs-reason"]);
+    const leak = { ...base(delivery, "tobin"), kind: "snag", topic: null, note: "Fuel leak", stops: true };
+    expect((await post(delivery, [leak], tobin)).status).toBe(200);
+    const away = (more: object = {}) => ({ ...base(delivery, "nessa"), kind: "undo", ref: leak.id, ...more });
+    expect(codeOf(await post(delivery, [away()]))).toEqual([422, "undo-needs-reason"]);
+    expect((await post(delivery, [away({ reason: "It was rain water" })])).status).toBe(200);
     const refusal = {
       ...base(delivery, "nessa"),
       kind: "refuse",
@@ -212,6 +217,8 @@ describe("what another entered", () => {
     const record = await store.readPaper(nessa, `/api/deliveries/${delivery}/record.pdf`);
     expect(record).toContain("Ira Jessop did not sign: Too long. Taken back by Odile Pellow");
     expect(record).toContain("Ira read it again at home");
+    expect(record).toContain("Snag: Fuel leak. Taken back by Nessa Quill");
+    expect(record).toContain("It was rain water");
   });
 });
 

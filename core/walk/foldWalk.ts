@@ -43,8 +43,11 @@ export interface WalkState {
   /** Signatures that were given and taken back, with what took them back. */
   readonly takenBack: readonly { readonly sign: EntryOf<"sign">; readonly by: EntryOf<"undo"> }[];
   readonly refusals: readonly EntryOf<"refuse">[];
-  /** Refusals that were taken back, and marks that another took back than made them; with what took them back. */
-  readonly undone: readonly { readonly what: EntryOf<"mark" | "refuse">; readonly by: EntryOf<"undo"> }[];
+  /** Refusals that were taken back; marks, snags, promises and leaves to start that another took back; with what took them back. */
+  readonly undone: readonly {
+    readonly what: EntryOf<"mark" | "refuse" | "snag" | "promise" | "allow">;
+    readonly by: EntryOf<"undo">;
+  }[];
   readonly remote: ReadonlyMap<string, EntryOf<"remote">>;
   readonly questions: readonly EntryOf<"ask">[];
   readonly inspected: ReadonlyMap<string, EntryOf<"inspect">>;
@@ -216,7 +219,8 @@ function listUndone(entries: readonly Entry[]): WalkState["undone"] {
   for (const what of entries) {
     const by = undos.get(what.id);
     if (by === undefined) continue;
-    if (what.kind === "refuse" || (what.kind === "mark" && what.by !== by.by)) found.set(what.id, { what, by });
+    const isSaid = what.kind === "mark" || what.kind === "snag" || what.kind === "promise" || what.kind === "allow";
+    if (what.kind === "refuse" || (isSaid && what.by !== by.by)) found.set(what.id, { what, by });
   }
   return [...found.values()].sort((a, b) => (a.by.id < b.by.id ? -1 : 1));
 }

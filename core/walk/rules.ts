@@ -183,9 +183,12 @@ function findSignFault(entry: EntryOf<"sign">, { all, buyers, present, isSealed 
   return isOfIt ? null : { code: "not-a-buyer", field: "person", facts: { got: entry.person ?? entry.name } };
 }
 
+/** What a record says or waits for: another's is not taken back without a word. */
+const guardedKinds: ReadonlySet<Entry["kind"]> = new Set(["mark", "refuse", "snag", "promise", "allow", "close"]);
+
 /**
- * A signature is taken back where it was given, by whoever held the tablet for it. A mark and a refusal are taken back by whoever
- * entered them, or by whoever may correct, with a reason that prints. Once it is sealed an undo is a claim beside the record.
+ * A signature is taken back where it was given, by whoever held the tablet for it. A mark, a refusal, a snag, a promise, a leave to
+ * start and a close are taken back by whoever entered them, or by whoever may correct, with a reason that prints. Once it is sealed an undo is a claim beside the record.
  */
 function findUndoFault(
   { ref, device, by, reason }: EntryOf<"undo">,
@@ -195,7 +198,7 @@ function findUndoFault(
   if (isSealed || undone === undefined) return null;
   if (undone.kind === "sign")
     return undone.device === device && undone.by === by ? null : { code: "not-yours-to-undo", field: "ref" };
-  if ((undone.kind !== "mark" && undone.kind !== "refuse") || undone.by === by) return null;
+  if (!guardedKinds.has(undone.kind) || undone.by === by) return null;
   if (!correctors.some((role) => role === author.role)) return { code: "not-yours-to-undo", field: "ref" };
   return reason === undefined || reason.trim() === "" ? { code: "undo-needs-reason", field: "reason" } : null;
 }

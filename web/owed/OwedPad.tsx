@@ -25,8 +25,10 @@ interface OwedPadProps {
   readonly place: Place | null;
   readonly staff: readonly string[];
   readonly onKeep: (entry: NewEntry, photos: readonly string[]) => void;
-  /** It was no snag at all; only of one that is put right. */
-  readonly onTakeBack?: () => void;
+  /** It was no snag at all; only of one that is put right. What another found is taken back for a reason, which prints. */
+  readonly onTakeBack?: (reason: string | null) => void;
+  /** Another found it. */
+  readonly isTheirs?: boolean;
   readonly onDone: () => void;
 }
 
@@ -46,7 +48,19 @@ const sorts: readonly (readonly [Sort, string])[] = [
 
 /** What is wrong or owed: in one line, how bad, where, whose it is, by when, with a photo. Escape leaves it. */
 export function OwedPad(props: OwedPadProps) {
-  const { rig, topic, note: first = "", correcting, place, staff, onKeep, onTakeBack, onDone } = props;
+  const {
+    rig,
+    topic,
+    note: first = "",
+    correcting,
+    place,
+    staff,
+    onKeep,
+    onTakeBack,
+    isTheirs = false,
+    onDone,
+  } = props;
+  const [reason, setReason] = useState<string | null>(null);
   const before = correcting?.snag;
   const [sort, setSort] = useState<Sort>("snag");
   const [note, setNote] = useState(before?.note ?? first);
@@ -116,7 +130,7 @@ export function OwedPad(props: OwedPadProps) {
           <TakePhoto says="Photo" onTaken={(photo) => setPhotos([...photos, photo])} />
           <span className="ml-auto flex gap-2">
             {onTakeBack !== undefined && (
-              <Button look="quiet" className="min-h-14" onClick={onTakeBack}>
+              <Button look="quiet" className="min-h-14" onClick={() => (isTheirs ? setReason("") : onTakeBack(null))}>
                 Not a snag
               </Button>
             )}
@@ -128,6 +142,21 @@ export function OwedPad(props: OwedPadProps) {
             </Button>
           </span>
         </div>
+        {reason !== null && (
+          <div className="mt-2 flex flex-wrap items-center gap-2">
+            <input
+              aria-label="Why it is no snag"
+              placeholder="Why it is no snag: this goes into the record"
+              value={reason}
+              maxLength={500}
+              onChange={(event) => setReason(readPlain(event))}
+              className="min-h-14 min-w-0 flex-1 rounded-md border border-soft bg-panel px-3 placeholder:text-soft"
+            />
+            <Button className="min-h-14" disabled={reason.trim() === ""} onClick={() => onTakeBack?.(reason.trim())}>
+              Take it back
+            </Button>
+          </div>
+        )}
         <PhotoRow photos={[...(correcting?.photos ?? []), ...photos.map((photo) => ({ photo }))]} says={note} />
       </div>
       <PlacePicker rig={rig} at={at} onPick={setAt} />

@@ -124,8 +124,7 @@ export function Signed({ delivery, state, nameOf }: PartProps & { readonly nameO
         ))}
         {state.undone.map(({ what, by }) => (
           <p key={what.id} className="mb-2 text-soft">
-            {what.kind === "refuse" ? `${what.name} would not sign: ${what.reason}` : `${titleOf(what.topic)}: marked`}.
-            Taken back by {nameOf(by.by)} at {formatClock(by.at)}
+            {formatEntry(what, delivery, titleOf)}. Taken back by {nameOf(by.by)} at {formatClock(by.at)}
             {by.reason === undefined ? "." : `: ${by.reason}`}
           </p>
         ))}

@@ -3,7 +3,7 @@ import { ChevronLeft, Search } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import { formatBuyers } from "../../../core/walk/index.ts";
+import { formatBuyers, mayEnter } from "../../../core/walk/index.ts";
 import { PersonMenu } from "../../app/PersonMenu.tsx";
 import { deliveryQuery } from "../../app/queries.ts";
 import { Signal } from "../../app/Signal.tsx";
@@ -282,6 +282,7 @@ interface WalkPadProps {
 
 function WalkPad({ walk, pad, onDone }: WalkPadProps) {
   const { delivery, step, state } = walk;
+  const me = useMe();
   const snagPad = {
     rig: delivery.rig,
     topic: step.topic.id,
@@ -293,11 +294,15 @@ function WalkPad({ walk, pad, onDone }: WalkPadProps) {
   if (pad !== null && typeof pad === "object") {
     const correcting = findCorrecting(state, pad.correct);
     if (correcting === null) return null;
-    const takeBack = () => {
-      void walk.add({ kind: "undo", ref: pad.correct });
+    const isTheirs = correcting.snag.by !== me.id;
+    const takeBack = (reason: string | null) => {
+      void walk.add({ kind: "undo", ref: pad.correct, ...(reason === null ? {} : { reason }) });
       onDone();
     };
-    return <OwedPad key={pad.correct} {...snagPad} correcting={correcting} onTakeBack={takeBack} />;
+    // What another found is taken back by whoever may close.
+    const mayTakeBack = !isTheirs || mayEnter("close", me.role, me.allowers);
+    const back = mayTakeBack ? { onTakeBack: takeBack, isTheirs } : {};
+    return <OwedPad key={pad.correct} {...snagPad} correcting={correcting} {...back} />;
   }
   switch (pad) {
     case "not-aboard":

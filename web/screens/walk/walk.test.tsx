@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import "fake-indexeddb/auto";
-import { render, screen, within } from "@testing-library/react";
+import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import type { Delivery } from "../../../api/index.ts";
@@ -280,7 +280,16 @@ describe("the pads", () => {
     const right = { kind: "snag", topic: "gauges", note: "lamp dark", stops: true, corrects, place, owner: "Tobin" };
     expect(kept).toHaveBeenCalledWith(right, []);
     await user.click(screen.getByRole("button", { name: "Not a snag" }));
-    expect(takeBack).toHaveBeenCalledOnce();
+    expect(takeBack).toHaveBeenCalledWith(null);
+    cleanup();
+    // What a colleague found goes with a word.
+    render(<OwedPad rig={rig} topic="horn" correcting={correcting} {...more} isTheirs />);
+    await user.click(screen.getByRole("button", { name: "Not a snag" }));
+    const back = screen.getByRole<HTMLButtonElement>("button", { name: "Take it back" });
+    expect(back.disabled).toBe(true);
+    await user.type(screen.getByLabelText("Why it is no snag"), "It is the cap");
+    await user.click(back);
+    expect(takeBack).toHaveBeenLastCalledWith("It is the cap");
   });
 
   it("is left with Escape, keeping nothing", async () => {
