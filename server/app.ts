@@ -60,11 +60,14 @@ const securityHeaders: Parameters<typeof helmet>[0] = {
   hsts: false,
 };
 
+/** A reader that went away in mid-answer: no fault of ours. */
+const leftByReader: ReadonlySet<string> = new Set(["EPIPE", "ECONNRESET", "ERR_STREAM_PREMATURE_CLOSE"]);
+
 /** Wires the server: errors outermost, then headers, origin, routes, and the web app for every other address. */
 export function createApp(services: Services, options: AppOptions): Koa {
   const app = new Koa({ proxy: options.hasProxy ?? false, maxIpsCount: 1 });
   app.on("error", (error: NodeJS.ErrnoException) => {
-    if (error.code !== "EPIPE" && error.code !== "ECONNRESET") options.log.error({ err: error }, "connection error");
+    if (!leftByReader.has(error.code ?? "")) options.log.error({ err: error }, "connection error");
   });
   app.use(async (ctx, next) => {
     const startMs = performance.now();
