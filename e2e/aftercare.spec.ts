@@ -1,5 +1,5 @@
 import { test } from "./job.ts";
-import { expect, expectAccessible, readPdf, signIn } from "./store.ts";
+import { expect, expectAccessible, openClockedPage, readPdf, signIn } from "./store.ts";
 
 const phoneSize = { viewport: { width: 390, height: 844 } };
 
@@ -25,10 +25,8 @@ test.describe("with the app kept on the device", () => {
       ics.split("BEGIN:VEVENT").find((event) => event.includes("UID:w112-port-first-service-1@ravik"))!;
     const icsBefore = eventOf(await readIcs());
 
-    const theirs = await browser.newContext(phoneSize);
-    await job.watch(theirs);
-    const phone = await theirs.newPage();
-    await phone.clock.install();
+    const phone = await openClockedPage(browser, phoneSize);
+    await job.watch(phone.context());
     await phone.goto(address);
     await expectAccessible(phone);
     await job.begin(19);

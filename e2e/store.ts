@@ -1,7 +1,14 @@
 import { execFileSync } from "node:child_process";
 import { rmSync, writeFileSync } from "node:fs";
 import { AxeBuilder } from "@axe-core/playwright";
-import { type BrowserContext, test as base, expect, type Page } from "@playwright/test";
+import {
+  type Browser,
+  type BrowserContext,
+  type BrowserContextOptions,
+  test as base,
+  expect,
+  type Page,
+} from "@playwright/test";
 import {
   beginTime,
   type DemoHost,
@@ -53,6 +60,18 @@ async function giveTime(context: BrowserContext): Promise<void> {
   }, timeNow.aheadMs);
 }
 
+/** A page whose time a test moves on by Playwright's clock, which begins at the test's time and is then the only one. */
+export async function openClockedPage(browser: Browser, options: BrowserContextOptions): Promise<Page> {
+  isClocked = true;
+  const context = await browser.newContext(options).finally(() => {
+    isClocked = false;
+  });
+  const page = await context.newPage();
+  await page.clock.install({ time: nowMsOf(timeNow) });
+  return page;
+}
+let isClocked = false;
+
 /** A browser test with a server and a fresh demo store of its own, a copy of one that is made once a day. */
 export const test = base.extend<TestParts, WorkerParts>({
   browser: [
@@ -60,7 +79,7 @@ export const test = base.extend<TestParts, WorkerParts>({
       const open = browser.newContext.bind(browser);
       browser.newContext = async (options) => {
         const context = await open(options);
-        await giveTime(context);
+        if (!isClocked) await giveTime(context);
         return context;
       };
       await use(browser);
