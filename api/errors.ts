@@ -63,6 +63,7 @@ export const errorStatus = {
   "rig-changed": 409,
   "template-shipped": 409,
   "link-ended": 410,
+  "boat-resold": 409,
   "not-sealed": 409,
   "not-a-bundle": 422,
   "unsigned-bundle": 422,

@@ -209,8 +209,13 @@ describe("a second factor", () => {
     expect((await sign()).body.error.code).toBe("second-needed");
     expect((await sign(codeAt(secret, nowMs))).body.error.code).toBe("wrong-code");
     nowMs += 31_000;
-    expect((await sign(codeAt(secret, nowMs))).status).toBe(200);
-    expect((await sign(recovery[0].toLowerCase())).status).toBe(200);
+    // Five at once: one of them gets in.
+    const atOnce = async (code: string) =>
+      (await Promise.all(Array.from({ length: 5 }, () => sign(code)))).filter(({ status }) => status === 200).length;
+    expect(await atOnce(codeAt(secret, nowMs))).toBe(1);
+    nowMs += 20 * 60_000;
+    expect(await atOnce(recovery[0].toLowerCase())).toBe(1);
+    nowMs += 20 * 60_000;
     expect((await sign(recovery[0])).body.error.code).toBe("wrong-code");
   });
 
@@ -326,9 +331,11 @@ describe("what was done in whose name", () => {
     await odile.send("PUT", "/api/care/texts", { texts: {} });
     const { lines } = (await odile.get("/api/audit?find=Wenna%20invite")).body;
     expect(lines[0]).toMatchObject({ kind: "staff", name: "Odile Pellow", about: "name Wenna Trew, role delivery" });
+    await trySign({ login: "typed where the name goes", password: "x" });
     const all = JSON.stringify((await odile.get("/api/audit")).body.lines);
     expect(all).toContain("Wrong name or password");
-    for (const secret of [words, "slack-water", "a guess at it"]) expect(all).not.toContain(secret);
+    for (const secret of [words, "slack-water", "a guess at it", "typed where the name goes"])
+      expect(all).not.toContain(secret);
     expect((await odile.get("/api/audit.csv")).body.text).toMatch(/^number,at,by,name,kind,what,about\r\n/);
     const before = await odile.get("/api/audit");
     const change = store.database.models.audit.update({ what: "nothing" }, { where: {} });

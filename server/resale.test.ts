@@ -91,6 +91,9 @@ describe("an owner's page", () => {
     expect([ended.status, ended.body.error.code]).toEqual([410, "link-ended"]);
     expect(ended.body.error).toMatchObject({ store: expect.stringContaining("Pellow"), phone: expect.any(String) });
 
+    const former = (await nessa.get(`/api/boats/${boat}`)).body.deliveries[0].id;
+    const again = await nessa.send("POST", `/api/deliveries/${former}/link`, { isRemote: false });
+    expect([again.status, again.body.error.code]).toEqual([409, "boat-resold"]);
     const token = await linkTo(sold.id);
     const theirs = { kind: "reading", id: reading.id, reason: "not mine" };
     const took = await send(token, "withdrawals", theirs);

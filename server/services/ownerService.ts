@@ -145,15 +145,23 @@ const isUnreached = (boat: { readonly contact: string }) => {
   return phone === "" && email === "" && !optOut;
 };
 
-/** Makes the page's address and, where it is wished, sends it to the buyer. Failure: `no-address`. */
+/**
+ * Makes the page's address and, where it is wished, sends it to the buyer. Failures: `no-address`; `boat-resold`, where the boat has
+ * been handed to others since.
+ */
 async function makeLink(
   parts: Parts,
   id: string,
   user: Person,
   { isRemote, send }: { isRemote: boolean; send: boolean },
 ) {
-  const { database, messages, ownerLinks, handoverService, settings, epochs, clock, origin } = parts;
+  const { database, deliveries, messages, ownerLinks, handoverService, settings, epochs, clock, origin } = parts;
   const { delivery, boat } = await handoverService.get(id);
+  const ofBoat = await deliveries.listOfBoats([boat.id]);
+  const isResold = ofBoat.some(
+    (later) => later.summary.state === "signed" && listFormer(later, ofBoat).some((former) => former.id === id),
+  );
+  if (isResold) throw new Failure("boat-resold");
   const host = origin();
   if (host === null) throw new Failure("no-address");
   const token = await ownerLinks.replace(id, user.id, clock.now(), isRemote);

@@ -85,16 +85,27 @@ export function createSignInService(parts: Parts) {
     };
   }
 
-  /** The second factor, where there is one: a code of the moment, or a recovery code, each once. */
-  async function checkSecond(account: Account, code: string | undefined) {
-    if (account.second === null) return;
+  /**
+   * The second factor, where there is one: a code of the moment, or a recovery code, each once. Looked at and used up in one
+   * transaction: of two who come with the same code at once the second finds it used.
+   */
+  async function checkSecond({ id, second }: Account, code: string | undefined) {
+    if (second === null) return;
     if (code === undefined || code === "") throw new Failure("second-needed");
-    const step = findStep(account.second, code, clock.nowMs(), account.secondStep);
-    if (step !== null) return people.change(account.id, { secondStep: step });
-    const used = hashCode(code);
-    if (!account.recovery.includes(used)) throw new Failure("wrong-code");
-    await people.change(account.id, { recovery: account.recovery.filter((hash) => hash !== used) });
-    await note(account, "Used a recovery code");
+    const isRecovery = await database.inTransaction(async (t) => {
+      const now = await people.find(id, t);
+      if (now === null || now.second === null) throw new Failure("wrong-code");
+      const step = findStep(now.second, code, clock.nowMs(), now.secondStep);
+      if (step !== null) {
+        await people.change(id, { secondStep: step }, t);
+        return false;
+      }
+      const used = hashCode(code);
+      if (!now.recovery.includes(used)) throw new Failure("wrong-code");
+      await people.change(id, { recovery: now.recovery.filter((hash) => hash !== used) }, t);
+      return true;
+    });
+    if (isRecovery) await note(await people.find(id), "Used a recovery code");
   }
 
   const note = (person: Pick<Account, "id" | "name"> | null, what: string, about = "") =>
@@ -146,7 +157,8 @@ export function createSignInService(parts: Parts) {
       const forgive = await takeTries(ctx, login, account);
       const isRight = await isPassword(hasher, asked.password, account?.kept ?? nobodys);
       if (account === null || account.isOff || !isRight) {
-        await note(null, "Wrong name or password", login);
+        // A name that nobody has may be a password typed into the wrong field: that is not kept.
+        await note(null, "Wrong name or password", account === null ? "" : login);
         throw new Failure("wrong-sign-in");
       }
       try {

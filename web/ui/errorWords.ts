@@ -188,6 +188,8 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
       facts.store === undefined ? "the yard" : String(facts.store),
       facts.phone === undefined || facts.phone === "" ? "" : `: ${String(facts.phone)}`,
     ),
+  "boat-resold": (_, tell) =>
+    tell("This boat has been handed to somebody else since. Whoever had it before gets no page of it any more."),
   "not-sealed": (_, tell) => tell("This handover is not signed yet. It can be taken elsewhere once it is sealed."),
   "not-a-bundle": (facts, tell) => tell("This is not a handover that can be taken in: {0}.", String(facts.reason)),
   "unsigned-bundle": (facts, tell) =>
