@@ -7,7 +7,7 @@ import type { Database } from "../server/database/open.ts";
 import { contactOf } from "../server/services/contactOf.ts";
 import { summarize } from "../server/services/summarize.ts";
 import type { StoreKey } from "../server/storeKey.ts";
-import { createId, tellWalk, type WalkTale } from "./walkEntries.ts";
+import { asItHappened, createId, tellWalk, type WalkTale } from "./walkEntries.ts";
 
 const nessa = { id: "nessa", name: "Nessa Quill", role: "delivery" } as const;
 const odile = { id: "odile", name: "Odile Pellow", role: "owner" } as const;
@@ -30,7 +30,7 @@ const base = (delivery: string, ms: number) => ({
 export async function closeFleet(database: Database, today: LocalDate, timeZone: string, storeKey: StoreKey, most = 5) {
   let nowMs = 0;
   const clock = { ...createClock(timeZone, () => nowMs), timeZone, today: () => dayOf(nowMs, timeZone) };
-  const services = createServices(database, clock, null, { storeKey });
+  const services = createServices(database, clock, null, { storeKey, tellsPast: true });
   // By number from the latest on: whichever day it is, it is the same walks of the same boat that planning learns from.
   const handed = (await services.boats.listHeads())
     .flatMap((boat) => {
@@ -50,13 +50,13 @@ export async function closeFleet(database: Database, today: LocalDate, timeZone:
   for (const [i, { delivery, startMs }] of planned.entries()) {
     const allow = { by: odile.id, kind: "allow", reason: "Made ready at the dock" } as const;
     const allowed: Entry = { ...base(delivery.id, startMs - dayMs), ...allow };
-    await services.handoverService.addEntries(delivery.id, odile, [allowed]);
+    await services.handoverService.addEntries(delivery.id, odile, [allowed], asItHappened);
     const walked = tellWalk({ ...delivery, entries: [allowed] }, taleOf(i, delivery, startMs));
     nowMs = startMs + 3 * 3_600_000;
-    await services.handoverService.addEntries(delivery.id, nessa, walked);
+    await services.handoverService.addEntries(delivery.id, nessa, walked, asItHappened);
     const after = tellAfter(delivery.id, i, walked, startMs).filter(({ at }) => dayOf(at, timeZone) <= today);
     nowMs = Math.max(nowMs, ...after.map(({ at }) => Date.parse(at)));
-    if (after.length > 0) await services.handoverService.addEntries(delivery.id, nessa, after);
+    if (after.length > 0) await services.handoverService.addEntries(delivery.id, nessa, after, asItHappened);
   }
 }
 

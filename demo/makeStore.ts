@@ -15,7 +15,7 @@ import { hashHere, hashPassword } from "../server/signIn/passwords.ts";
 import { createStoreKey, type StoreKey } from "../server/storeKey.ts";
 import { demoAccounts, demoCost } from "./accounts.ts";
 import { demo } from "./demo.ts";
-import { type TaleOf, tellCall, tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
+import { asItHappened, type TaleOf, tellCall, tellMakeReady, tellWalk, type WalkTale } from "./walkEntries.ts";
 
 interface Story {
   readonly id: string;
@@ -358,7 +358,7 @@ export async function makeDemoStore(
 ): Promise<void> {
   let nowMs = 0;
   const clock = { ...createClock(timeZone, () => nowMs), timeZone, today: () => today };
-  const services = createServices(database, clock, demo, { storeKey });
+  const services = createServices(database, clock, demo, { storeKey, tellsPast: true });
   await services.settings.change({
     store: "Pellow & Marr Boatyard, Lake Ondrel",
     phone: "555 0142",
@@ -420,7 +420,7 @@ export async function makeDemoStore(
         ...snag,
       };
     });
-    await services.handoverService.addEntries(delivery.id, tobin, [...makeReadyEntries, ...snags]);
+    await services.handoverService.addEntries(delivery.id, tobin, [...makeReadyEntries, ...snags], asItHappened);
     if (used !== undefined) {
       nowMs = readyMs;
       const read = { date: addDays(today, -1), source: "workshop" as const };
@@ -442,6 +442,7 @@ export async function makeDemoStore(
       delivery.id,
       nessa,
       tellWalk(await services.handoverService.describe(delivery.id), { ...story.tale, by: nessa.id, startMs }),
+      asItHappened,
     );
     if (!story.tale.isSigned) continue;
     for (const [daysAgo, hoursOf] of story.readings ?? []) {

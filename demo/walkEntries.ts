@@ -171,3 +171,6 @@ export function tellCall(
   const base = { id: createId(ms), delivery: delivery.id, at: toInstant(ms), by, device: "demo", note, fault };
   return isAsked ? { ...base, kind: "ask", topic: null } : { ...base, kind: "call", topic };
 }
+
+/** What is told here afterwards came to the store as it happened. */
+export const asItHappened = { receivedAtOf: ({ at }: Entry) => at };

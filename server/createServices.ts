@@ -105,6 +105,8 @@ export interface ServiceOptions {
   readonly keeper?: Keeper;
   /** Called once something that was sealed is on disk. */
   readonly onSealed?: () => void;
+  /** A demo is being made, whose past is told story by story. */
+  readonly tellsPast?: boolean;
   /** What a password's hash may cost; tests and demos, whose passwords are no secret, take less. */
   readonly passwordCost?: ScryptCost;
 }
@@ -123,6 +125,7 @@ export function createServices(
     keeper = noKeeper,
     passwordCost: cost = demo?.passwordCost ?? usualCost,
     onSealed = () => undefined,
+    tellsPast = false,
     log,
   }: ServiceOptions = {},
 ) {
@@ -140,7 +143,7 @@ export function createServices(
   const templates = createTemplates(database);
   const photos = createPhotos(database);
   const files = createFiles(database);
-  const chain = createChain(database, storeKey, onSealed);
+  const chain = createChain(database, storeKey, { onAdded: onSealed, tellsPast });
   const imports = createImports(database);
   const snapshots = createSnapshots(database);
   const ownerLinks = createOwnerLinks(database);

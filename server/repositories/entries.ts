@@ -57,7 +57,13 @@ export function createEntries(database: Database, onStored: (number: number) => 
     async addEntries(
       deliveryId: string,
       entries: readonly Entry[],
-      { receivedAt, via, offsetMs }: Omit<Receipt, "number">,
+      {
+        receivedAt,
+        via,
+        offsetMs,
+      }: Omit<Receipt, "number" | "receivedAt"> & {
+        readonly receivedAt: Receipt["receivedAt"] | ((entry: Entry) => Instant);
+      },
       transaction: Transaction,
     ): Promise<Map<string, Receipt>> {
       const ids = entries.map(({ id }) => id);
@@ -67,7 +73,12 @@ export function createEntries(database: Database, onStored: (number: number) => 
       const told = offsetMs === undefined ? {} : { offsetMs };
       const stored = entries.map((entry, i) => ({
         entry,
-        receipt: { receivedAt, number: last + 1 + i, via, ...told } satisfies Receipt,
+        receipt: {
+          receivedAt: typeof receivedAt === "function" ? receivedAt(entry) : receivedAt,
+          number: last + 1 + i,
+          via,
+          ...told,
+        } satisfies Receipt,
       }));
       await models.entries.bulkCreate(
         stored.map(({ entry, receipt }) => ({

@@ -1,4 +1,4 @@
-import { dayOf } from "../../core/dates/index.ts";
+import { dayOf, type Instant } from "../../core/dates/index.ts";
 import type { Receipt } from "../../core/record/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { type Entry, foldWalk, formatBuyers } from "../../core/walk/index.ts";
@@ -28,6 +28,11 @@ interface Parts {
   readonly clock: Clock;
 }
 
+/** How entries came. `receivedAtOf`: of what is told afterwards as if it had come as it happened, which only a demo does. */
+export interface EntryArrival extends Pick<Receipt, "via" | "offsetMs"> {
+  readonly receivedAtOf?: ((entry: Entry) => Instant) | undefined;
+}
+
 /** Puts entries down and does what follows from them: what the walk goes by, messages, the seal, the summary. */
 export function createEntryStore(parts: Parts) {
   const { database, deliveries, snapshots, news, walkReader, sealing, clock } = parts;
@@ -35,13 +40,13 @@ export function createEntryStore(parts: Parts) {
   /** Within the transaction: stores what is new and does what follows from it. */
   const store = async (
     context: HandoverContext,
-    arrival: Pick<Receipt, "via" | "offsetMs">,
+    { receivedAtOf, ...arrival }: EntryArrival,
     fresh: readonly Entry[],
     ready: string | null,
     t: Transaction,
   ) => {
     const { delivery, log, walk } = context;
-    const receivedAt = clock.now();
+    const receivedAt = receivedAtOf ?? clock.now();
     const receipts = await deliveries.addEntries(delivery.id, fresh, { receivedAt, ...arrival }, t);
     const all = addToLog(
       log,

@@ -20,7 +20,7 @@ import type { Settings } from "../repositories/settings.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
 import type { Author } from "./author.ts";
 import { createEntryCheck } from "./checkEntry.ts";
-import { createEntryStore, type EntryStore } from "./entryStore.ts";
+import { createEntryStore, type EntryArrival, type EntryStore } from "./entryStore.ts";
 import { createHandoverReader } from "./handoverReader.ts";
 import type { LibraryService } from "./libraryService.ts";
 import type { RigService } from "./rigService.ts";
@@ -140,6 +140,8 @@ interface Sending {
   readonly via?: Arrival;
   /** What the clock of their device said as it sent them. */
   readonly deviceMs?: number | undefined;
+  /** In a demo: when each is said to have come. */
+  readonly receivedAtOf?: EntryArrival["receivedAtOf"];
   /** What this store last acknowledged to it. */
   readonly acknowledged?: Acknowledged | undefined;
 }
@@ -172,10 +174,14 @@ function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
       id: string,
       author: Author,
       sent: readonly Entry[],
-      { via = "staff", deviceMs, acknowledged }: Sending = {},
+      { via = "staff", deviceMs, acknowledged, receivedAtOf }: Sending = {},
     ) {
       if (acknowledged !== undefined) await highWater.check(acknowledged);
-      const arrival = { via, ...(deviceMs === undefined ? {} : { offsetMs: Math.round(clock.nowMs() - deviceMs) }) };
+      const arrival = {
+        via,
+        receivedAtOf,
+        ...(deviceMs === undefined ? {} : { offsetMs: Math.round(clock.nowMs() - deviceMs) }),
+      };
       const library = await libraryService.read();
       const { allowers } = await settings.read();
       const ready = await prepareStart(id, sent);
