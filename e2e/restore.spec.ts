@@ -67,7 +67,7 @@ test("a store whose folder was deleted is put back; a tablet brings what came af
   // Whoever opens it elsewhere sees the same; the owner sees what is missing and lets the store go on.
   const office = await (await browser.newContext()).newPage();
   await signIn(office, store, "Odile Pellow");
-  await office.getByRole("link", { name: /put back from a backup/ }).click();
+  await office.getByRole("link", { name: /The store was put back/ }).click();
   const restored = office.getByRole("region", { name: "Put back from a backup" });
   await expect(restored.getByRole("list", { name: "Missing photos" }).getByRole("listitem")).toHaveCount(1);
   await expect(restored.getByRole("heading", { name: "Nothing is sent until you say so" })).toBeVisible();
