@@ -18,7 +18,7 @@ export function diagnose(input: DiagnoseInput): Result<DiagnoseOutput, DiagnoseE
   if (conflicting.length > 0)
     return fail({
       code: "no-explanation",
-      message: "These fail although all they need is proven good: look again at what was seen.",
+      message: "Two answers contradict each other: check these two again.",
       conflicting,
     });
   const sets = findHittingSets(

@@ -60,7 +60,7 @@ export function sayReason(code: TripReason, judged: JudgedTrip, plan: TripPlan, 
     case "wind-unchecked":
       return tell("Wind not checked: there are no figures for the whole time out. Without them this is not a go.");
     case "wind-old":
-      return tell("The wind was looked at on an earlier day. Check it again on the morning.");
+      return tell("Check the wind again that morning.");
     case "gear": {
       const missing = gear.items
         .filter((item) => item.missing > 0)

@@ -77,7 +77,7 @@ function sayFit({ id, verdict }: Check, { trailer, vehicle, tongueKg }: TowInput
           );
     case "brakes":
       return isOk
-        ? tell("as heavy as it is, they are enough")
+        ? tell("the brakes are enough for this weight")
         : tell("without brakes it may weigh {0}", say(rules.brakesAboveKg, "mass"));
     case "plug":
       return isOk

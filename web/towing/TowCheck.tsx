@@ -92,7 +92,7 @@ function Verdict({ check, car }: { check: TowCheckSheet; car: string | null }) {
           ),
         )
       : unread.length > 0
-        ? tell("Of what was read, nothing is too much; {0} of 15 are not read yet.", unread.length)
+        ? tell("No limit is passed so far. {0} of 15 figures are still missing.", unread.length)
         : checks[0]!.verdict === "tight"
           ? tell("It may go on the road, with little to spare: {0}.", nameOf(checks[0]!.id))
           : tell("It may go on the road.");

@@ -52,7 +52,7 @@ it("the right ball is saved in place, said to be saved, and the stop is gone", a
   await user.clear(ball);
   await user.type(ball, "58.7");
   await user.click(screen.getByRole("button", { name: "Save the car" }));
-  await screen.findByRole("heading", { name: /^Of what was read, nothing is too much/ });
+  await screen.findByRole("heading", { name: /^No limit is passed so far/ });
 });
 
 it("an owner of the store writes the rules of the region, which nobody of the others may", async () => {
