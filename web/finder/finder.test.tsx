@@ -96,6 +96,6 @@ describe("the finder", () => {
     await say(user, "bilge pump dead", /Does not work: Bilge pump runs by its switch/);
     for (let i = 0; i < 12 && screen.queryByRole("alert") === null; i++)
       await user.click(screen.getByRole("button", { name: "Yes" }));
-    expect(screen.getByRole("alert").textContent).toContain("look again at what was seen");
+    expect(screen.getByRole("alert").textContent).toContain("check these two again");
   });
 });
