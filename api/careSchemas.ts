@@ -13,6 +13,7 @@ import { instantSchema, localDateSchema } from "../core/dates/index.ts";
 import { expectedDaySchema, fanSchema, readingAnswerSchema, readingSources } from "../core/hours/index.ts";
 import { engineSchema, plainText } from "../core/rig/index.ts";
 import { dueDaySchema, plannedVisitSchema, servicePackSchema } from "../core/service/index.ts";
+import { lineText } from "../core/text/lineText.ts";
 import { typedSchema } from "../core/units/index.ts";
 import { recordIdSchema, ulidSchema } from "../core/walk/index.ts";
 import { loadWeekSchema, offerSchema, workshopSchema } from "../core/workshop/index.ts";
@@ -97,11 +98,11 @@ export const newServiceSchema = z
     note: z.string().trim().max(400).default(""),
     photo: recordIdSchema.optional(),
     file: recordIdSchema.optional(),
-    fileName: plainText(120).optional(),
+    fileName: lineText(120).optional(),
     priceCents: z.int().min(0).max(100_000_000).optional(),
     parts: plainText(400).optional(),
     labourH: z.number().min(0).max(100).optional(),
-    mechanic: plainText(80).optional(),
+    mechanic: lineText(80).optional(),
   })
   .refine(({ outcome, note }) => outcome === "done" || note !== "", {
     path: ["note"],

@@ -3,6 +3,7 @@ import { instantSchema } from "../core/dates/index.ts";
 import { languageSchema } from "../core/language/index.ts";
 import { regionSchema } from "../core/region/index.ts";
 import { plainText } from "../core/rig/index.ts";
+import { lineText } from "../core/text/lineText.ts";
 import { recordIdSchema, roles } from "../core/walk/index.ts";
 
 export const auditKinds = ["sign-in", "staff", "settings", "library", "packs", "boats", "opened"] as const;
@@ -37,7 +38,7 @@ export const webAddressSchema = z
 
 /** What a store says of itself. */
 export const storeFactsSchema = z.strictObject({
-  store: plainText(80),
+  store: lineText(80),
   /** Its postal address, a line each. */
   place: z.string().trim().max(300),
   phone: z.string().trim().max(40),
@@ -58,7 +59,7 @@ export type StoreFacts = z.infer<typeof storeFactsSchema>;
 
 export const setUpSchema = storeFactsSchema.omit({ logo: true, quietHours: true, allowers: true }).extend({
   code: codeSchema,
-  name: plainText(80),
+  name: lineText(80),
   login: loginSchema,
   password: newPasswordSchema,
 });

@@ -16,6 +16,7 @@ import { ownStyleSchema, planOptionsSchema, planSchema, styleIdSchema } from "..
 import { synonymsSchema } from "../core/search/index.ts";
 import { sequenceSchema } from "../core/sequence/index.ts";
 import { dueDaySchema, servicePackSchema } from "../core/service/index.ts";
+import { lineText } from "../core/text/lineText.ts";
 import {
   glossaryEntrySchema,
   levels,
@@ -508,8 +509,8 @@ export type RigSheet = z.infer<typeof rigSheetSchema>;
 export const savedRigSchema = z.strictObject({
   /** The version the changes were made on. */
   version: z.int(),
-  name: plainText(80),
-  hull: z.string().trim().max(20),
+  name: lineText(80),
+  hull: z.union([z.literal(""), lineText(20)]),
   rig: rigSchema,
 });
 
@@ -525,7 +526,7 @@ export const templateLineSchema = z.strictObject({
 });
 export type TemplateLine = z.infer<typeof templateLineSchema>;
 
-const newBoatHead = { name: plainText(80), hull: z.string().trim().min(1).max(20) };
+const newBoatHead = { name: lineText(80), hull: lineText(20) };
 export const newBoatSchema = z.union([
   z.strictObject({ ...newBoatHead, template: recordIdSchema }),
   z.strictObject({ ...newBoatHead, boat: recordIdSchema }),
@@ -533,17 +534,17 @@ export const newBoatSchema = z.union([
 ]);
 
 /** Empty where the yard has none. */
-export const stockNumberSchema = z.union([z.literal(""), plainText(30)]);
-export const colorSchema = z.union([z.literal(""), plainText(40)]);
+export const stockNumberSchema = z.union([z.literal(""), lineText(30)]);
+export const colorSchema = z.union([z.literal(""), lineText(40)]);
 
 export const stockBoatSchema = z.strictObject({
-  hull: z.string().trim().min(1).max(20),
+  hull: lineText(20),
   stock: stockNumberSchema.default(""),
   color: colorSchema.default(""),
-  name: plainText(80),
+  name: lineText(80),
   template: recordIdSchema,
-  maker: plainText(60).nullable(),
-  model: plainText(60).nullable(),
+  maker: lineText(60).nullable(),
+  model: lineText(60).nullable(),
   modelYear: z.int().min(1950).max(2100).nullable(),
   loaM: z.number().min(3).max(20).nullable(),
   beamM: z.number().min(1).max(6).nullable(),
@@ -553,7 +554,7 @@ export const newDeliverySchema = z.strictObject({
   boat: recordIdSchema,
   date: localDateSchema,
   time: timeSchema,
-  buyers: z.array(plainText(80)).min(1).max(8),
+  buyers: z.array(lineText(80)).min(1).max(8),
   note: z.string().trim().max(400),
   /** How the buyer is reached; what the store knows already stays where neither is given. */
   phone: contactSchema.shape.phone,

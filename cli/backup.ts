@@ -1,6 +1,7 @@
 import { createClock } from "../server/clock.ts";
 import { readConfig } from "../server/config.ts";
 import { backUp } from "../server/keeping/backup.ts";
+import { endWithParent } from "../server/keeping/endWithParent.ts";
 import { StartRefused, sayRefusals } from "../server/startRefused.ts";
 import { createStepTeller } from "./tellSteps.ts";
 
@@ -9,6 +10,7 @@ import { createStepTeller } from "./tellSteps.ts";
  * keeps it; old ones go. Ravik may run meanwhile: it runs this itself, every night.
  */
 await sayRefusals(async () => {
+  endWithParent();
   const config = readConfig(process.env);
   const to = process.argv[2] ?? config.backupFolder;
   if (to === null) throw new StartRefused("expected `ravik backup FOLDER`, or a folder in RAVIK_BACKUP");

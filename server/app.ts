@@ -8,8 +8,9 @@ import helmet from "koa-helmet";
 import serveStatic from "koa-static";
 import type { Logger } from "pino";
 import { createOpenApi, endpoints } from "../api/index.ts";
+import { checkAddress, sayAddress } from "./canonical.ts";
 import type { Services } from "./createServices.ts";
-import { answerErrors, checkOrigin, hideTokens, serve } from "./http.ts";
+import { answerErrors, checkOrigin, serve } from "./http.ts";
 import { routeBoats } from "./routes/boats.ts";
 import { routeBundles } from "./routes/bundles.ts";
 import { routeBuyers } from "./routes/buyers.ts";
@@ -73,7 +74,7 @@ export function createApp(services: Services, options: AppOptions): Koa {
     const startMs = performance.now();
     await next();
     const tookMs = Math.round(performance.now() - startMs);
-    options.log.info({ method: ctx.method, path: hideTokens(ctx.path), status: ctx.status, tookMs }, "request");
+    options.log.info({ method: ctx.method, path: sayAddress(ctx), status: ctx.status, tookMs }, "request");
   });
   app.use(answerErrors(options.log));
   app.use(helmet(securityHeaders));
@@ -84,14 +85,10 @@ export function createApp(services: Services, options: AppOptions): Koa {
     await next();
   });
   app.use(compress());
-  app.use(checkOrigin());
-  app.use(async (ctx, next) => {
-    // What is private stays out of the browser's own cache: it would outlive the session that could read it.
-    if (ctx.path.startsWith("/api/")) ctx.set("Cache-Control", "no-store");
-    await next();
-  });
+  app.use(checkAddress());
+  app.use(checkOrigin(services.storeAddress));
 
-  const router = new Router();
+  const router = new Router({ sensitive: true, strict: true });
   routeServer(router, services, options.version);
   const describeMe = createDescriber(services);
   routeSign(router, services, describeMe);
@@ -135,10 +132,10 @@ function routeServer(router: Router, services: Services, version: string) {
   );
   router.get(
     endpoints.clock.path,
-    serve(endpoints.clock, services.auth, async ({ ctx }) => {
-      ctx.set("Cache-Control", "no-store");
-      return { nowMs: services.clock.nowMs(), epoch: await services.epochs.findId() };
-    }),
+    serve(endpoints.clock, services.auth, async () => ({
+      nowMs: services.clock.nowMs(),
+      epoch: await services.epochs.findId(),
+    })),
   );
   router.get(
     endpoints.openapi.path,

@@ -251,6 +251,7 @@ export function createServices(
     staffService,
     signInService: createSignInService({ ...parts, hasher, cost }),
     setUpService: createSetUpService({ ...parts, staffService, storeAddress }),
+    storeAddress,
     fleetCare,
     handoverService,
     ownerService: createOwnerService({ ...parts, handoverService, origin }),

@@ -13,6 +13,23 @@ describe("a table for a spreadsheet", () => {
     },
   );
 
+  it.each([
+    ["＝1+1", "'＝1+1"],
+    ["＋1", "'＋1"],
+    ["＠x", "'＠x"],
+    ["  =1+1", "'  =1+1"],
+    ["calm\n=1+1", "calm\n'=1+1"],
+    ["calm\r\n\u3000－2\nend", "calm\r\n'\u3000－2\nend"],
+    ["\rx", "'\rx"],
+  ])("has none that begins so in full width, after blanks or after a line's end: %j", (note, kept) => {
+    const [, row] = Papa.parse<string[]>(writeCsv([{ note, boat: "Wending 23" }])).data;
+    expect(row).toEqual([kept, "Wending 23"]);
+  });
+
+  it("keeps numbers as numbers, also below zero", () => {
+    expect(writeCsv([{ celsius: -4, none: null }])).toBe("celsius,none\r\n-4,");
+  });
+
   it("keeps all else as it is", () => {
     const notes = ["a,b", 'say "hello"', "two\nlines", "5-1", "ünïcode"];
     const { data } = Papa.parse<{ note: string }>(writeCsv(notes.map((note) => ({ note }))), { header: true });

@@ -12,6 +12,7 @@ import {
 } from "../api/index.ts";
 import { formatIssues } from "../core/compute.ts";
 import { findUnfit } from "../core/text/index.ts";
+import { sayAddress } from "./canonical.ts";
 import type { Clock } from "./clock.ts";
 import { Failure } from "./failure.ts";
 import type { TakeRate } from "./rates.ts";
@@ -20,6 +21,7 @@ import type { OwnerLinks } from "./repositories/ownerLinks.ts";
 import type { Person } from "./repositories/people.ts";
 import type { Session, Sessions } from "./repositories/sessions.ts";
 import { findToken } from "./signIn/cookies.ts";
+import type { StoreAddress } from "./storeAddress.ts";
 import type { TakeTurn } from "./turns.ts";
 
 export interface Asked<E extends Endpoint> {
@@ -73,9 +75,14 @@ export function serve<E extends Endpoint>(
   answer: (asked: Asked<E>) => Promise<AnswerOf<E>> | AnswerOf<E>,
 ): Middleware {
   return async (ctx: Context) => {
+    ctx.state.endpoint = endpoint;
     ctx.state.bodyLimit = endpoint.bodyLimit ?? usualBody;
+    // What is private stays out of the browser's own cache: it would outlive the session that could read it.
+    ctx.set("Cache-Control", "no-store");
     const { user, session } =
-      endpoint.admits === "public" ? await admitLink(ctx, auth) : await admit(ctx, endpoint, endpoint.admits, auth);
+      endpoint.admits === "public"
+        ? await admitLink(ctx, endpoint, auth)
+        : await admit(ctx, endpoint, endpoint.admits, auth);
     const asker = user.id === "" ? `link ${String((ctx.params as { token?: string }).token)} ${ctx.ip}` : user.id;
     await auth.takeRate(asker, endpoint);
     const go = async () => {
@@ -97,9 +104,13 @@ const createReader = (jsonLimit: string) => bodyParser({ enableTypes: ["json"], 
 const readJson = { [usualBody]: createReader(usualBody), "5mb": createReader("5mb") } as const;
 
 /** What is public needs no session; what is asked by an owner's link needs one that opens. */
-async function admitLink(ctx: Context, { ownerLinks, findStore, clock }: AuthContext) {
+async function admitLink(ctx: Context, endpoint: Endpoint, { ownerLinks, findStore, clock }: AuthContext) {
   const { token } = ctx.params as { token?: string };
-  if (token !== undefined && ctx.path.startsWith("/api/owner/") && (await ownerLinks.find(token, clock.now())) === null)
+  if (
+    token !== undefined &&
+    endpoint.path.startsWith("/api/owner/") &&
+    (await ownerLinks.find(token, clock.now())) === null
+  )
     throw new Failure("link-ended", await findStore());
   return nobody;
 }
@@ -149,9 +160,6 @@ function parse(schema: z.ZodType, value: unknown, where: string): unknown {
   throw new Failure("invalid-input", { issues });
 }
 
-/** An address as it may stand in a log: what opens an owner's page or the store's calendar does not. */
-export const hideTokens = (path: string): string => path.replace(/^(\/api\/(?:owner|feeds)|\/o)\/[^/]+/, "$1/…");
-
 /** The outermost layer: every refusal becomes a status and `{error:{code,…}}`; the unknown is logged and told nothing of. */
 export function answerErrors(log: { error(facts: object, message: string): void }): Middleware {
   return async (ctx: Context, next: Next) => {
@@ -161,7 +169,8 @@ export function answerErrors(log: { error(facts: object, message: string): void 
         throw new Failure("not-found", { what: "address", id: ctx.path });
     } catch (error) {
       const failure = toFailure(error, ctx);
-      if (failure.code === "unexpected") log.error({ err: error, path: hideTokens(ctx.path) }, "unexpected error");
+      if (failure.code === "unexpected") log.error({ err: error, path: sayAddress(ctx) }, "unexpected error");
+      ctx.set("Cache-Control", "no-store");
       ctx.status = failure.status;
       ctx.body = { error: { ...failure.facts, code: failure.code } };
     }
@@ -171,6 +180,8 @@ export function answerErrors(log: { error(facts: object, message: string): void 
 function toFailure(error: unknown, ctx: Context): Failure {
   if (error instanceof Failure) return error;
   const status = (error as { status?: unknown }).status;
+  // What the built files do not hold, and would rather not be asked.
+  if (status === 403 || status === 404) return new Failure("not-found", { what: "address", id: ctx.path });
   if (status === 413)
     return new Failure("too-large", { limit: String(ctx.state.bodyLimit ?? usualBody).replace("mb", " MB") });
   if (status === 415) return new Failure("not-json");
@@ -210,15 +221,16 @@ export async function readUpload(ctx: Context, mostBytes: number): Promise<Buffe
 }
 
 /**
- * Every write must come from this very address (Origin), so that no other site can send one with our cookie. A write
- * without an Origin is refused too: browsers always send it, and a program can.
+ * Every write must come from this very address (Origin, scheme and all) or from the one the store is known by, so that no
+ * other site can send one with our cookie. A write without an Origin is refused too: browsers always send it, and a program can.
  */
-export function checkOrigin(): Middleware {
+export function checkOrigin(storeAddress: Pick<StoreAddress, "find">): Middleware {
   return async (ctx: Context, next: Next) => {
     if (!["GET", "HEAD", "OPTIONS"].includes(ctx.method)) {
       const origin = ctx.get("Origin");
-      if (origin === "" || !URL.canParse(origin) || new URL(origin).host !== ctx.host)
-        throw new Failure("wrong-origin", { got: origin, expected: ctx.host });
+      const expected = `${ctx.protocol}://${ctx.host}`;
+      if (origin !== expected && origin !== storeAddress.find())
+        throw new Failure("wrong-origin", { got: origin, expected });
       if (!ctx.is("application/json") && !takesFile(ctx)) throw new Failure("not-json");
     }
     await next();

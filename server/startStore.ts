@@ -99,7 +99,7 @@ export async function startStore(
   }
   /** Takes its time beside all else; how it went is on the owner's screen. */
   async function doBackup() {
-    void keeper.runIfDue();
+    keeper.runIfDue().catch((error: unknown) => log.error({ err: error }, "no backup could be begun"));
   }
 
   const app = createApp(services, {
@@ -129,6 +129,7 @@ export async function startStore(
     setTimeout(() => server.closeAllConnections(), 5000).unref();
     await closed;
     await jobsDone;
+    keeper.close();
     await noteHeads();
     services.highWater.close();
     const { planner, hasher, press } = workers;

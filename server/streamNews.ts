@@ -45,7 +45,6 @@ export function streamNews(
 ) {
   const stream = new PassThrough();
   ctx.type = "text/event-stream";
-  ctx.set("Cache-Control", "no-store");
   // Compressed, an event would wait for the next to fill the block.
   ctx.compress = false;
   ctx.status = 200;

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { boatSorts, boatStages } from "../../core/care/index.ts";
-import { plainText, rigSchema } from "../../core/rig/index.ts";
+import { rigSchema } from "../../core/rig/index.ts";
+import { lineText } from "../../core/text/lineText.ts";
 import { recordIdSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
@@ -135,7 +136,7 @@ export const boatsEndpoints = {
     audit: "boats",
     params: oneTemplate,
     query: none,
-    body: z.strictObject({ name: plainText(60), rig: rigSchema }),
+    body: z.strictObject({ name: lineText(60), rig: rigSchema }),
     answer: done,
   }),
   removeTemplate: endpoint({

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { languageSchema } from "../../core/language/index.ts";
 import { plainText } from "../../core/rig/index.ts";
+import { lineText } from "../../core/text/lineText.ts";
 import { recordIdSchema, roles } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
@@ -62,7 +63,7 @@ export const peopleEndpoints = {
     audit: "staff",
     params: none,
     query: none,
-    body: z.strictObject({ name: plainText(80), role: z.enum(roles) }),
+    body: z.strictObject({ name: lineText(80), role: z.enum(roles) }),
     answer: freshCodeSchema,
   }),
   removeInvite: endpoint({
@@ -109,7 +110,7 @@ export const peopleEndpoints = {
     params: ofPerson,
     query: none,
     body: z.strictObject({
-      name: plainText(80),
+      name: lineText(80),
       role: z.enum(roles),
       isOff: z.boolean(),
       needsSecond: z.boolean(),
@@ -203,7 +204,7 @@ export const peopleEndpoints = {
     audit: "staff",
     params: none,
     query: none,
-    body: z.strictObject({ name: plainText(60) }),
+    body: z.strictObject({ name: lineText(60) }),
     answer: done,
   }),
   removeDevice: endpoint({

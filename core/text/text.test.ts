@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { cutText, findUnfit } from "./index.ts";
+import { findLineFault, lineText } from "./lineText.ts";
 
 const isWellFormed = (text: string) => {
   try {
@@ -10,6 +11,29 @@ const isWellFormed = (text: string) => {
     return false;
   }
 };
+
+describe("a name", () => {
+  it.each([
+    ["Ada\r\nBoom", "Ada Boom"],
+    ["\u202aAda Boom\u202c", "Ada Boom"],
+    ["Ada\u2028\tBoom\u200f", "Ada Boom"],
+    ["  Zoë-Noël O’Reef 李 ", "Zoë-Noël O’Reef 李"],
+  ])("%j comes in as %j, and has no fault then", (typed, kept) => {
+    expect(findLineFault(kept)).toBeNull();
+    expect(lineText(80).parse(typed)).toBe(kept);
+  });
+  it.each([
+    ["Ada\nBoom", "must be one line"],
+    ["Ada\u2029Boom", "must be one line"],
+    ["\u2067mooB adA", "must not hold marks of direction"],
+    ["Ada\u061cBoom", "must not hold marks of direction"],
+  ])("%j is none that is kept as it was signed", (name, fault) => {
+    expect(findLineFault(name)).toBe(fault);
+  });
+  it("of nothing but marks is empty", () => {
+    expect(lineText(80).safeParse("\u202e\u2066\n").success).toBe(false);
+  });
+});
 
 describe("findUnfit", () => {
   it.each<[string, unknown, unknown]>([

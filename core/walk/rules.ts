@@ -1,5 +1,6 @@
 import { listMeasures } from "../measure/index.ts";
 import type { Rig } from "../rig/index.ts";
+import { findLineFault } from "../text/lineText.ts";
 import { isTyped } from "../units/index.ts";
 import type { Entry, EntryOf } from "./entry.ts";
 import { isOwnersPhoto } from "./photoId.ts";
@@ -65,7 +66,22 @@ export function findEntryFault(entry: Entry, question: EntryQuestion): EntryFaul
     const admits = author.role === "owner-page" ? {} : { admits: whoMayEnter(entry.kind, allowers) };
     return { code: "not-allowed", field: "kind", facts: { role: author.role, ...admits } };
   }
-  return findForeign(entry, question) ?? findTopicFault(entry, question) ?? findNamedFault(entry, question);
+  return (
+    findNameFault(entry) ??
+    findForeign(entry, question) ??
+    findTopicFault(entry, question) ??
+    findNamedFault(entry, question)
+  );
+}
+
+/** A name is one line, and turns nothing around that stands after it: it is printed beside what it answers for. */
+function findNameFault(entry: Entry): EntryFault | null {
+  for (const field of ["name", "owner"] as const) {
+    const name = (entry as { readonly [key in typeof field]?: string | null })[field];
+    const message = name == null ? null : findLineFault(name);
+    if (message !== null) return { code: "invalid-input", field, message };
+  }
+  return null;
 }
 
 /** What a walk goes by, and whose words a mark was told in, is what this delivery was given. */

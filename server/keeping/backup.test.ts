@@ -1,7 +1,18 @@
-import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { spawnSync } from "node:child_process";
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  utimesSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { addDays, type Instant, type LocalDate } from "../../core/dates/index.ts";
 import { createClock } from "../clock.ts";
 import { createServices } from "../createServices.ts";
@@ -248,5 +259,52 @@ describe("a backup", () => {
     const missing = createKeeper({ dataFolder, to, clock, command: ["/nowhere/at/all"] });
     await missing.run();
     expect(missing.read().failed!.why).toContain("ENOENT");
+  });
+
+  it("that does not come to an end is ended, and so is one whose server stops or is gone", async () => {
+    const clock = createClock("UTC", () => Date.parse(now));
+    const to = join(folder, "b7");
+    const forever = ["-e", "setInterval(() => {}, 1000)"] as const;
+    const slow = createKeeper({ dataFolder, to, clock, mostMs: 300, command: [process.execPath, ...forever] });
+    await slow.run();
+    expect(slow.read().failed!.why).toContain("does the disk of");
+    const stopped = createKeeper({ dataFolder, to, clock, command: [process.execPath, ...forever] });
+    const ended = stopped.run();
+    setTimeout(() => stopped.close(), 200);
+    await ended;
+    const marker = join(folder, "ended.txt");
+    const module = JSON.stringify(new URL("./endWithParent.ts", import.meta.url).href);
+    const child = `import { writeFileSync } from "node:fs";
+      const { endWithParent } = await import(${module});
+      process.on("exit", () => writeFileSync(${JSON.stringify(marker)}, ""));
+      endWithParent(); console.log("here"); setInterval(() => {}, 1000);`;
+    const script = join(folder, "child.mjs");
+    writeFileSync(script, child);
+    const parent = `const { spawn } = require("node:child_process");
+      const child = spawn(process.execPath, ["--import", "tsx", ${JSON.stringify(script)}],
+        { stdio: ["pipe", "pipe", "inherit"], env: { ...process.env, RAVIK_WITH_PARENT: "1" } });
+      child.stdout.once("data", () => process.kill(process.pid, "SIGKILL"));`;
+    spawnSync(process.execPath, ["-e", parent], { stdio: "ignore" });
+    await vi.waitFor(() => expect(existsSync(marker)).toBe(true), { timeout: 20_000, interval: 50 });
+  });
+
+  it("into a folder that cannot be made or looked into is refused in words, and the server goes on", async () => {
+    const clock = createClock("UTC", () => Date.parse(now));
+    await expect(back("/proc/ravik/backups")).rejects.toThrow(/cannot be written to/);
+    const file = join(folder, "a-file");
+    writeFileSync(file, "");
+    await expect(back(join(file, "backups"))).rejects.toThrow(/cannot be written to/);
+    const keeper = createKeeper({ dataFolder, to: file, clock, command: [process.execPath, "-e", ""] });
+    await keeper.runIfDue();
+    expect([keeper.judge(), keeper.read().failed!.why]).toEqual(["none", expect.stringContaining("cannot be read")]);
+  });
+
+  it("that was begun and never got its name goes a day later", async () => {
+    const to = join(folder, "b8");
+    const [old, fresh] = ["2026-11-20T030000.part", "2026-11-29T030000.part"].map((name) => join(to, name));
+    for (const each of [old!, fresh!]) mkdirSync(each, { recursive: true });
+    utimesSync(old!, 1_700_000_000, 1_700_000_000);
+    await back(to);
+    expect([existsSync(old!), existsSync(fresh!)]).toEqual([false, true]);
   });
 });

@@ -12,7 +12,7 @@ import {
   statSync,
   writeFileSync,
 } from "node:fs";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 import sqlite3 from "sqlite3";
 import { dayOf, type Instant, type LocalDate, minutesOfDay } from "../../core/dates/index.ts";
 import { createClock } from "../clock.ts";
@@ -37,6 +37,9 @@ const roomShare = 1.2;
 const leftFreeShare = 0.1;
 /** All backups together take at most so large a share of their disk, the last one in any case. */
 const mostOfDisk = 0.5;
+/** What is begun has this name until it is proved. */
+const begunPattern = /^\d{4}-\d{2}-\d{2}T\d{6}\.part$/;
+const begunMs = 86_400_000;
 
 interface BackUpOptions {
   readonly dataFolder: string;
@@ -78,6 +81,7 @@ export async function backUp(options: BackUpOptions) {
   if (!existsSync(source)) throw new StartRefused(`there is no store in ${dataFolder}`);
   checkRoom(source, to, leftFree);
   const name = nameAt(now, timeZone);
+  removeBegun(to, Date.now());
   const part = join(to, `${name}.part`);
   rmSync(part, { recursive: true, force: true });
   mkdirSync(part);
@@ -131,9 +135,26 @@ function nameAt(now: Instant, timeZone: string): string {
   return `${dayOf(now, timeZone)}T${clock.map((part) => String(part).padStart(2, "0")).join("")}`;
 }
 
+/**
+ * A folder and those it stands in, one by one: asked for all of them at once Node tries for ever where a file system has folders and lets
+ * nobody make any.
+ */
+function makeFolder(folder: string) {
+  if (existsSync(folder)) return;
+  makeFolder(dirname(folder));
+  mkdirSync(folder);
+}
+
+/** What was begun by a process that was killed stays behind without a name; one that is being made is younger. */
+function removeBegun(to: string, nowMs: number) {
+  for (const name of readdirSync(to))
+    if (begunPattern.test(name) && nowMs - statSync(join(to, name)).mtimeMs > begunMs)
+      rmSync(join(to, name), { recursive: true, force: true });
+}
+
 function checkRoom(source: string, to: string, leftFree: number) {
   try {
-    mkdirSync(to, { recursive: true });
+    makeFolder(to);
   } catch (error) {
     throw new StartRefused(`${to} cannot be written to (${(error as Error).message})`);
   }

@@ -1,4 +1,4 @@
-import { spawn } from "node:child_process";
+import { type ChildProcess, spawn } from "node:child_process";
 import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { setPriority } from "node:os";
 import { join } from "node:path";
@@ -7,6 +7,7 @@ import type { BackupSheet } from "../../api/index.ts";
 import { dayOf, type Instant, instantSchema } from "../../core/dates/index.ts";
 import type { Clock } from "../clock.ts";
 import { listBackups, readAbout } from "./backupFolder.ts";
+import { withParentKey } from "./endWithParent.ts";
 
 /** Why the last try failed; gone once one went well. In the data folder, so that a start does not forget it. */
 const failureFile = "backup-failed.json";
@@ -15,6 +16,8 @@ const mostListed = 30;
 /** A backup older than that is late: a night was missed. */
 const lateAfterMs = 36 * 3_600_000;
 const longestWhy = 500;
+/** Longer than any store takes: a child that goes on for so long waits for a disk that does not answer. */
+const longestMs = 2 * 3_600_000;
 /** After a try that failed. */
 const againAfterMs = 3_600_000;
 
@@ -26,6 +29,8 @@ export interface Keeper {
   runIfDue(): Promise<void>;
   /** Makes a backup beside the server; one at a time. Resolves when it is there or has failed, which `read` says. */
   run(): Promise<void>;
+  /** Ends the one that is being made. */
+  close(): void;
 }
 
 /** Where nobody has named a folder. */
@@ -34,6 +39,7 @@ export const noKeeper: Keeper = {
   judge: () => "none",
   runIfDue: async () => undefined,
   run: async () => undefined,
+  close: () => undefined,
 };
 
 interface KeeperParts {
@@ -44,12 +50,17 @@ interface KeeperParts {
   /** What makes one: a command, so that a large store is copied and proved in a process of its own. */
   readonly command: readonly [program: string, ...args: string[]];
   readonly log?: { error(facts: object, words: string): void };
+  /** After so long one that is being made is ended. */
+  readonly mostMs?: number;
 }
 
 /** Backups of a running store: makes them, and says how they stand. */
-export function createKeeper({ dataFolder, to, clock, command: [program, ...args], log }: KeeperParts): Keeper {
+export function createKeeper(parts: KeeperParts): Keeper {
+  const { dataFolder, to, clock, command, log, mostMs = longestMs } = parts;
+  const [program, ...args] = command;
   const failurePath = join(dataFolder, failureFile);
   let running: Promise<void> | null = null;
+  let child: ChildProcess | null = null;
   const fail = (why: string) => {
     log?.error({ why }, "backup failed");
     const at: Instant = clock.now();
@@ -61,48 +72,73 @@ export function createKeeper({ dataFolder, to, clock, command: [program, ...args
   };
   const start = () =>
     new Promise<void>((resolve) => {
-      const child = spawn(program, args, { stdio: ["ignore", "ignore", "pipe"] });
+      // Its input ends with this process, however that ends, and it with its input.
+      const made = spawn(program, args, {
+        stdio: ["pipe", "ignore", "pipe"],
+        env: { ...process.env, [withParentKey]: "1" },
+      });
+      child = made;
       let said = "";
-      child.stderr.on("data", (bytes: Buffer) => {
+      const timer = setTimeout(() => {
+        said = `it was not done after ${Math.round(mostMs / 60_000)} minutes: does the disk of ${to} answer?`;
+        made.stderr.removeAllListeners("data");
+        made.kill("SIGKILL");
+      }, mostMs);
+      made.stdin.on("error", () => undefined);
+      made.stderr.on("data", (bytes: Buffer) => {
         said = (said + bytes.toString("utf8")).slice(-4000);
       });
-      child.once("spawn", () => {
+      made.once("spawn", () => {
         // Those at work go first.
-        if (process.platform === "linux" && child.pid !== undefined) setPriority(child.pid, 10);
+        if (process.platform === "linux" && made.pid !== undefined) setPriority(made.pid, 10);
       });
-      child.once("error", (error) => {
+      made.once("error", (error) => {
+        clearTimeout(timer);
         fail(error.message);
         resolve();
       });
-      child.once("close", (status) => {
+      made.once("close", (status) => {
+        clearTimeout(timer);
+        child = null;
         if (status === 0) rmSync(failurePath, { force: true });
         else fail(said.trim().replace(/^ravik: /, "") || `it ended with ${status}`);
         resolve();
       });
     });
+  /** Why the folder cannot be looked into; null where it can, or is not there yet. */
+  const findUnread = (): string | null => {
+    try {
+      listBackups(to);
+      return null;
+    } catch (error) {
+      return `${to} cannot be read (${(error as Error).message})`;
+    }
+  };
   const list = () =>
-    listBackups(to)
-      .slice(0, mostListed)
-      .flatMap((name) => {
-        try {
-          const { at, bytes, counts } = readAbout(join(to, name));
-          return [{ name, at, bytes, boats: counts.boats ?? 0, entries: counts.entries ?? 0 }];
-        } catch {
-          // A folder somebody emptied is no backup.
-          return [];
-        }
-      });
+    (findUnread() === null ? listBackups(to) : []).slice(0, mostListed).flatMap((name) => {
+      try {
+        const { at, bytes, counts } = readAbout(join(to, name));
+        return [{ name, at, bytes, boats: counts.boats ?? 0, entries: counts.entries ?? 0 }];
+      } catch {
+        // A folder somebody emptied is no backup.
+        return [];
+      }
+    });
   const run = () => {
     running ??= start().finally(() => {
       running = null;
     });
     return running;
   };
-  const findFailure = () => (existsSync(failurePath) ? readFailure(failurePath) : null);
+  const findFailure = () => {
+    const unread = findUnread();
+    if (unread !== null) return { at: clock.now(), why: unread };
+    return existsSync(failurePath) ? readFailure(failurePath) : null;
+  };
   return {
     read: () => ({
       folder: to,
-      isSameDisk: existsSync(to) && statSync(to).dev === statSync(dataFolder).dev,
+      isSameDisk: isSameDisk(to, dataFolder),
       isRunning: running !== null,
       failed: findFailure(),
       backups: list(),
@@ -120,8 +156,14 @@ export function createKeeper({ dataFolder, to, clock, command: [program, ...args
       await run();
     },
     run,
+    close() {
+      child?.kill("SIGKILL");
+    },
   };
 }
+
+const isSameDisk = (one: string, other: string) =>
+  statSync(one, { throwIfNoEntry: false })?.dev === statSync(other).dev;
 
 function readFailure(path: string): z.infer<typeof failureSchema> | null {
   try {

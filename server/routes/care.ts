@@ -12,7 +12,6 @@ const done = { done: true as const };
 function answerFile(ctx: Context, type: string, name: string, body: string | Buffer) {
   ctx.type = type;
   ctx.set("Content-Disposition", `inline; filename="${name}"`);
-  ctx.set("Cache-Control", "no-store");
   ctx.body = body;
   return undefined;
 }

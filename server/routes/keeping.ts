@@ -52,7 +52,6 @@ export function routeKeeping(
       const { store } = await settings.read();
       ctx.type = "application/x-ndjson";
       ctx.set("Content-Disposition", `attachment; filename="store-${clock.today()}.ndjson"`);
-      ctx.set("Cache-Control", "no-store");
       ctx.body = Readable.from(writeStore(database, { store, at: clock.now() }));
       return undefined;
     }),

@@ -26,17 +26,12 @@ export function routeOwner(router: Router, services: Services) {
   const { auth, ownerService, handoverService, photos } = services;
   router.get(
     endpoints.ownerPage.path,
-    serve(endpoints.ownerPage, auth, ({ params, ctx }) => {
-      ctx.set("Cache-Control", "no-store");
-      ctx.set("Referrer-Policy", "no-referrer");
-      return ownerService.describe(params.token);
-    }),
+    serve(endpoints.ownerPage, auth, ({ params }) => ownerService.describe(params.token)),
   );
   router.get(
     endpoints.ownerManifest.path,
     serve(endpoints.ownerManifest, auth, async ({ params, ctx }) => {
       const { boatName, store } = await ownerService.describeApp(params.token);
-      ctx.set("Cache-Control", "no-store");
       ctx.type = "application/manifest+json";
       ctx.body = JSON.stringify(createOwnerManifest(params.token, boatName, store));
       return undefined;

@@ -57,7 +57,5 @@ export async function keepPhoto(
 export function answerPhoto(ctx: Context, id: string, bytes: Buffer | null) {
   if (bytes === null) throw new Failure("not-found", { what: "photo", id });
   ctx.type = "image/jpeg";
-  // A photo never changes under its id, but it is nobody's to keep beyond the app's own store on the device.
-  ctx.set("Cache-Control", "no-store");
   ctx.body = bytes;
 }
