@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn } from "node:child_process";
-import { existsSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import { createServer, type Server } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -62,6 +62,29 @@ describe("a start that cannot be", () => {
       .ended;
     other.close();
     expect({ code, said }).toEqual({ code: 1, said: expect.stringContaining(`port ${port} is taken`) });
+  }, 60_000);
+
+  it.each(["/proc/ravik/data", "/proc", "/dev/null/data"])(
+    "says of %s that it cannot be written to, not that it is to be moved away",
+    async (own) => {
+      const { code, said } = await start("dist/server/main.js", { RAVIK_DATA: own }).ended;
+      expect({ code, said }).toEqual({ code: 1, said: expect.stringMatching(/^ravik: \/.* cannot be written to \(/) });
+      expect(said).not.toMatch(/^\s+at /m);
+    },
+    60_000,
+  );
+
+  it("of a store whose file may not be written to says the same", async () => {
+    const own = mkdtempSync(join(folder, "kept-"));
+    const first = start("dist/server/main.js", { RAVIK_DATA: own });
+    await first.ready;
+    first.child.kill("SIGTERM");
+    await first.ended;
+    // Also to whoever may write anything: a folder stands where SQLite would keep its log.
+    rmSync(join(own, "ravik.sqlite-wal"), { force: true });
+    mkdirSync(join(own, "ravik.sqlite-wal"));
+    const { code, said } = await start("dist/server/main.js", { RAVIK_DATA: own }).ended;
+    expect({ code, said }).toEqual({ code: 1, said: expect.stringContaining("cannot be written to") });
   }, 60_000);
 
   it("leaves a file alone that is no store", async () => {

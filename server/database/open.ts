@@ -1,8 +1,9 @@
 import { AsyncLocalStorage } from "node:async_hooks";
 import { existsSync, mkdirSync, renameSync, rmSync, statSync } from "node:fs";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 import { QueryTypes, Sequelize, Transaction } from "sequelize";
 import sqlite3 from "sqlite3";
+import { explainUnopened } from "../dataFolder.ts";
 import { Failure } from "../failure.ts";
 import { StartRefused } from "../startRefused.ts";
 import { migrate } from "./migrate.ts";
@@ -146,7 +147,10 @@ async function checkIsStore(sequelize: Sequelize, file: string) {
   if (statSync(file).size === 0) throw new StartRefused(wrong);
   const rows = await sequelize
     .query("SELECT name FROM sqlite_master WHERE name IN ('migrations', 'deliveries')", { type: QueryTypes.SELECT })
-    .catch(() => []);
+    .catch((error: { parent?: Error }) => {
+      if (error.parent !== undefined && findFaultOf(error) !== null) throw explainUnopened(error.parent, dirname(file));
+      return [];
+    });
   if (rows.length < 2) throw new StartRefused(wrong);
 }
 

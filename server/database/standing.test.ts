@@ -1,6 +1,7 @@
 import { mkdtempSync, renameSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
+import { Secret, TOTP } from "otpauth";
 import sqlite3 from "sqlite3";
 import { ulid } from "ulid";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
@@ -98,6 +99,42 @@ it("only what the disk is to blame for is its fault", () => {
   expect(findFaultOf({ code: "SQLITE_CONSTRAINT" })).toBeNull();
   expect(findFaultOf(new Error("no"))).toBeNull();
   expect(findFaultOf(undefined)).toBeNull();
+});
+
+it("over HTTP: whoever has a right to read comes in and goes, also with a second factor, whose code is used up", async () => {
+  let nowMs = Date.now();
+  const store = await openTestStore({ nowMs: () => nowMs });
+  const { secret } = (
+    await (await store.signIn("tobin")).send("POST", "/api/second-factor", { password: "slack-water" })
+  ).body;
+  const codeNow = () => new TOTP({ secret: Secret.fromBase32(secret) }).generate({ timestamp: nowMs });
+  const tobin = await store.signIn("tobin");
+  expect((await tobin.send("PUT", "/api/second-factor", { code: codeNow() })).status).toBe(200);
+  const nessa = await store.signIn("nessa");
+  const [main] = await readQuery<{ file: string }>(
+    store.database.models.boats,
+    "SELECT file FROM pragma_database_list",
+  );
+  const there = dirname(main!.file);
+  const sign = (login: string, more: object = {}) =>
+    store.stranger.send("POST", "/api/sign-in", { login, password: "slack-water", ...more });
+  renameSync(there, `${there}-away`);
+  nowMs += 60_000;
+  expect((await sign("ines", { password: "a guess" })).body.error.code).toBe("wrong-sign-in");
+  const answer = await sign("ines");
+  const ines = store.withCookie(answer.headers.get("set-cookie")!.split(";")[0]!);
+  expect([answer.status, (await ines.get("/api/today")).status]).toEqual([200, 200]);
+  expect((await sign("tobin")).body.error.code).toBe("second-needed");
+  expect((await sign("tobin", { code: codeNow() })).status).toBe(200);
+  expect((await sign("tobin", { code: codeNow() })).body.error.code).not.toBeUndefined();
+  expect((await nessa.send("POST", "/api/sign-out", {})).status).toBe(200);
+  expect((await nessa.get("/api/me")).status).toBe(401);
+  renameSync(`${there}-away`, there);
+  expect((await sign("tobin", { code: codeNow() })).body.error.code).toBe("wrong-code");
+  expect([(await nessa.get("/api/me")).status, (await ines.get("/api/me")).status]).toEqual([401, 200]);
+  expect((await ines.send("POST", "/api/sign-out", {})).status).toBe(200);
+  expect((await ines.get("/api/me")).status).toBe(401);
+  await store.stop();
 });
 
 it("over HTTP: health says so, reading goes on for whoever is signed in, a write is refused in words, and then taken", async () => {

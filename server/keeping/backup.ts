@@ -12,12 +12,13 @@ import {
   statSync,
   writeFileSync,
 } from "node:fs";
-import { dirname, join } from "node:path";
+import { join } from "node:path";
 import sqlite3 from "sqlite3";
 import { dayOf, type Instant, type LocalDate, minutesOfDay } from "../../core/dates/index.ts";
 import { createClock } from "../clock.ts";
 import { createServices } from "../createServices.ts";
 import { openDatabase } from "../database/open.ts";
+import { makeFolder } from "../dataFolder.ts";
 import { headsFile, readHeadsFile } from "../sealHeads.ts";
 import { hashBytes } from "../services/bundleFile.ts";
 import { StartRefused } from "../startRefused.ts";
@@ -133,16 +134,6 @@ function nameAt(now: Instant, timeZone: string): string {
   const seconds = Math.floor(Date.parse(now) / 1000) % 60;
   const clock = [Math.floor(minutes / 60), Math.floor(minutes % 60), seconds];
   return `${dayOf(now, timeZone)}T${clock.map((part) => String(part).padStart(2, "0")).join("")}`;
-}
-
-/**
- * A folder and those it stands in, one by one: asked for all of them at once Node tries for ever where a file system has folders and lets
- * nobody make any.
- */
-function makeFolder(folder: string) {
-  if (existsSync(folder)) return;
-  makeFolder(dirname(folder));
-  mkdirSync(folder);
 }
 
 /** What was begun by a process that was killed stays behind without a name; one that is being made is younger. */

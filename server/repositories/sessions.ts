@@ -4,7 +4,7 @@ import { Op } from "sequelize";
 import { ulid } from "ulid";
 import type { SessionRow } from "../database/models.ts";
 import type { Database } from "../database/open.ts";
-import { readAll, readOne } from "../database/rows.ts";
+import { readAll } from "../database/rows.ts";
 import { passWhileStuck } from "../failure.ts";
 import { type People, type Person, toPerson } from "./people.ts";
 
@@ -42,20 +42,35 @@ export function createSessions({ models }: Database, people: People) {
   });
   const enders = new Map<string, Set<() => void>>();
   const isOver = (row: SessionRow, nowMs: number) => nowMs >= row.endsAtMs || nowMs >= row.seenAtMs + row.idleMs;
+  // While the disk takes nothing people still come in to read, and go: what began and ended then is known here, until the server stops.
+  const unkept = new LRUCache<string, SessionRow>({ max: mostRemembered });
+  const endedUnkept = new Set<string>();
+  const readRows = async (where: Partial<SessionRow>): Promise<SessionRow[]> => {
+    const rows = await readAll(models.sessions, { where, order: ["seenAtMs"] });
+    const isMeant = (row: SessionRow) =>
+      Object.entries(where).every(([name, value]) => row[name as keyof SessionRow] === value);
+    return [...rows, ...[...unkept.values()].filter(isMeant)].filter(({ id }) => !endedUnkept.has(id));
+  };
   const endRows = async (rows: readonly SessionRow[]) => {
     const ids = rows.map(({ id }) => id);
-    for (const { tokenHash } of rows) remembered.delete(tokenHash);
-    await models.sessions.destroy({ where: { id: { [Op.in]: ids } } });
+    for (const { tokenHash } of rows) {
+      remembered.delete(tokenHash);
+      unkept.delete(tokenHash);
+    }
+    await models.sessions.destroy({ where: { id: { [Op.in]: ids } } }).catch((error: unknown) => {
+      passWhileStuck(error);
+      for (const id of ids) endedUnkept.add(id);
+    });
     for (const id of ids) for (const end of enders.get(id) ?? []) end();
   };
   return {
-    /** `deviceId`: an admitted tablet, on which a session lasts longer. */
+    /** `deviceId`: an admitted tablet, on which a session lasts longer. Where nothing can be stored it lasts as long as the server runs. */
     async begin(userId: string, nowMs: number, on: { device: string; deviceId: string | null }) {
       const token = createToken();
       const { idleMs, wholeMs } = on.deviceId === null ? lifetimes.ofPerson : lifetimes.onDevice;
-      const over = await readAll(models.sessions, { where: { userId } });
+      const over = await readRows({ userId });
       await endRows(over.filter((row) => isOver(row, nowMs)));
-      await models.sessions.create({
+      const row: SessionRow = {
         tokenHash: hashToken(token),
         id: ulid(nowMs).toLowerCase(),
         userId,
@@ -64,6 +79,10 @@ export function createSessions({ models }: Database, people: People) {
         seenAtMs: nowMs,
         idleMs,
         endsAtMs: nowMs + wholeMs,
+      };
+      await models.sessions.create({ ...row }).catch((error: unknown) => {
+        passWhileStuck(error);
+        unkept.set(row.tokenHash, row);
       });
       return { token, maxAgeMs: wholeMs };
     },
@@ -71,7 +90,7 @@ export function createSessions({ models }: Database, people: People) {
       const key = hashToken(token);
       const known = remembered.get(key);
       if (known !== undefined && nowMs < known.untilMs) return known;
-      const row = await readOne(models.sessions, key);
+      const [row = null] = await readRows({ tokenHash: key });
       if (row === null || isOver(row, nowMs)) return null;
       const account = await people.find(row.userId);
       if (account === null || account.isOff) return null;
@@ -82,7 +101,7 @@ export function createSessions({ models }: Database, people: People) {
       return found;
     },
     async listOf(userId: string, nowMs: number): Promise<Session[]> {
-      const rows = await readAll(models.sessions, { where: { userId }, order: [["seenAtMs", "DESC"]] });
+      const rows = (await readRows({ userId })).toSorted((a, b) => b.seenAtMs - a.seenAtMs);
       return rows.filter((row) => !isOver(row, nowMs)).map(toSession);
     },
     /** Since when each of the store's people was last here. */
@@ -91,19 +110,19 @@ export function createSessions({ models }: Database, people: People) {
       return new Map(rows.map(({ userId, seenAtMs }) => [userId, seenAtMs]));
     },
     async endByToken(token: string) {
-      await endRows(await readAll(models.sessions, { where: { tokenHash: hashToken(token) } }));
+      await endRows(await readRows({ tokenHash: hashToken(token) }));
     },
     async end(id: string, userId: string): Promise<boolean> {
-      const rows = await readAll(models.sessions, { where: { id, userId } });
+      const rows = await readRows({ id, userId });
       await endRows(rows);
       return rows.length > 0;
     },
     async endAllOf(userId: string, but: string | null = null) {
-      const rows = await readAll(models.sessions, { where: { userId } });
+      const rows = await readRows({ userId });
       await endRows(rows.filter(({ id }) => id !== but));
     },
     async endAllOn(deviceId: string) {
-      await endRows(await readAll(models.sessions, { where: { deviceId } }));
+      await endRows(await readRows({ deviceId }));
     },
     /** What was read of a person is read anew. */
     forget(userId: string) {

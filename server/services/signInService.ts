@@ -4,7 +4,7 @@ import type { Clock } from "../clock.ts";
 import type { DeviceRow } from "../database/models.ts";
 import type { Database } from "../database/open.ts";
 import { readOne } from "../database/rows.ts";
-import { Failure } from "../failure.ts";
+import { Failure, passWhileStuck } from "../failure.ts";
 import type { Audit } from "../repositories/audit.ts";
 import { type Account, type People, readLogin } from "../repositories/people.ts";
 import { hashToken, type Sessions } from "../repositories/sessions.ts";
@@ -85,31 +85,51 @@ export function createSignInService(parts: Parts) {
     };
   }
 
+  /** Steps of the moment's codes that were used while the disk took nothing, by whom. */
+  const usedUnkept = new Map<string, number>();
+  const findFreshStep = ({ id, second, secondStep }: Account, code: string) =>
+    second === null
+      ? null
+      : findStep(second, code, clock.nowMs(), Math.max(secondStep, usedUnkept.get(id) ?? secondStep));
+
   /**
    * The second factor, where there is one: a code of the moment, or a recovery code, each once. Looked at and used up in one
-   * transaction: of two who come with the same code at once the second finds it used.
+   * transaction: of two who come with the same code at once the second finds it used. On a disk that takes nothing a code of the moment
+   * is used up here; a recovery code, which lasts, is not taken.
    */
   async function checkSecond({ id, second }: Account, code: string | undefined) {
     if (second === null) return;
     if (code === undefined || code === "") throw new Failure("second-needed");
-    const isRecovery = await database.inTransaction(async (t) => {
-      const now = await people.find(id, t);
-      if (now === null || now.second === null) throw new Failure("wrong-code");
-      const step = findStep(now.second, code, clock.nowMs(), now.secondStep);
-      if (step !== null) {
-        await people.change(id, { secondStep: step }, t);
-        return false;
-      }
-      const used = hashCode(code);
-      if (!now.recovery.includes(used)) throw new Failure("wrong-code");
-      await people.change(id, { recovery: now.recovery.filter((hash) => hash !== used) }, t);
-      return true;
+    const takeOnce = () =>
+      database.inTransaction(async (t) => {
+        const now = await people.find(id, t);
+        if (now === null || now.second === null) throw new Failure("wrong-code");
+        const step = findFreshStep(now, code);
+        if (step !== null) {
+          await people.change(id, { secondStep: step }, t);
+          return false;
+        }
+        const used = hashCode(code);
+        if (!now.recovery.includes(used)) throw new Failure("wrong-code");
+        await people.change(id, { recovery: now.recovery.filter((hash) => hash !== used) }, t);
+        return true;
+      });
+    const isRecovery = await takeOnce().catch(async (error: unknown) => {
+      passWhileStuck(error);
+      const now = await people.find(id);
+      const step = now === null ? null : findFreshStep(now, code);
+      if (step === null) throw error;
+      usedUnkept.set(id, step);
+      return false;
     });
     if (isRecovery) await note(await people.find(id), "Used a recovery code");
   }
 
+  /** On a disk that takes nothing whoever may come in does so all the same: the server's log has it. */
   const note = (person: Pick<Account, "id" | "name"> | null, what: string, about = "") =>
-    audit.add({ at: clock.now(), by: person?.id ?? "", name: person?.name ?? "", kind: "sign-in", what, about });
+    audit
+      .add({ at: clock.now(), by: person?.id ?? "", name: person?.name ?? "", kind: "sign-in", what, about })
+      .catch(passWhileStuck);
 
   async function findDevice(ctx: Context): Promise<DeviceRow | null> {
     const token = findDeviceToken(ctx);
@@ -170,7 +190,9 @@ export function createSignInService(parts: Parts) {
       }
       await forgive();
       if (isWeaker(account.kept.cost, cost))
-        await people.change(account.id, { kept: await hashPassword(hasher, asked.password, cost) });
+        await people
+          .change(account.id, { kept: await hashPassword(hasher, asked.password, cost) })
+          .catch(passWhileStuck);
       await begin(ctx, account);
       return account;
     },
