@@ -61,6 +61,7 @@ import { createStaffService } from "./services/staffService.ts";
 import { createStrikeService } from "./services/strikeService.ts";
 import { createTowingService } from "./services/towingService.ts";
 import { createWalkReader } from "./services/walkReader.ts";
+import { createWalksInHand } from "./services/walksInHand.ts";
 import { createWorkshopService } from "./services/workshopService.ts";
 import { type Hasher, hashHere, type ScryptCost, usualCost } from "./signIn/passwords.ts";
 import { createStoreAddress } from "./storeAddress.ts";
@@ -217,7 +218,8 @@ export function createServices(
     clock,
   };
   const walkReader = createWalkReader(base);
-  const parts = { ...base, walkReader, sealing: createSealing(base) };
+  const walksInHand = createWalksInHand({ database, walkReader });
+  const parts = { ...base, walkReader, walksInHand, sealing: createSealing(base) };
   const runService = createRunService(parts);
   const fleetCare = createFleetCare(parts);
   const jobs = createJobs(database, clock, log, epochs.isHeld);

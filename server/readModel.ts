@@ -20,17 +20,21 @@ interface Version {
 export type VersionKind = "boat" | "setting";
 export type SettingKind = "packs" | "topics" | "store";
 
-export function createVersions({ models }: Database): Versions {
+export function createVersions({ models, countCommits }: Database): Versions {
   const known = new Map<string, Map<string, number>>();
   /** By kind, in the order of their numbers; one that has gone up stands twice until the list is tidied. */
   const logs = new Map<string, Version[]>();
   let seen = 0;
+  /** What is written is written by this server alone: without a commit since there is nothing new. */
+  let readAt = -1;
   const note = (kind: string, version: Version, size: number) => {
     const log = logs.get(kind) ?? [];
     log.push(version);
     logs.set(kind, log.length > 2 * size + 1000 ? tidy(log, known.get(kind)!) : log);
   };
   const catchUp = async () => {
+    const commits = countCommits();
+    if (commits === readAt) return known;
     const rows = await readQuery<{ kind: string; id: string; number: number }>(
       models.boats,
       "SELECT kind, id, number FROM versions WHERE number > ? ORDER BY number",
@@ -42,6 +46,7 @@ export function createVersions({ models }: Database): Versions {
       note(kind, { id, number }, ofKind.size);
       seen = number;
     }
+    readAt = commits;
     return known;
   };
   const run = createSingleFlight(catchUp);

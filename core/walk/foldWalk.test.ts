@@ -14,6 +14,7 @@ import {
   formatEntry,
   isCovered,
   joinSteps,
+  keepWalk,
   listBeforeParting,
   listDisputed,
   listHands,
@@ -68,6 +69,34 @@ const anyEntry = fc.tuple(fc.nat(4000), fc.nat(3), fc.nat(5), fc.nat(4)).map(([n
   if (kind === 2) return { ...base(n), kind: "undo", ref: idOf((n * 7) % 4000) };
   return { ...base(n), kind: "gear", item: rig.gear[topic]!.id, count: as };
 });
+const startOf = (n: number): Entry => ({ ...base(n), kind: "start", snapshot: String(n % 10).repeat(64) });
+const snagOf = (n: number, corrects?: number): Entry => ({
+  ...base(n),
+  kind: "snag",
+  topic: null,
+  note: `snag ${n}`,
+  stops: n % 2 === 0,
+  ...(corrects === undefined ? {} : { corrects: idOf(corrects) }),
+});
+const signOf = (n: number): Entry => ({
+  ...base(n),
+  kind: "sign",
+  role: "buyer",
+  name: "Dov Anselm",
+  person: "b1",
+  strokes: [[n, 2, 3, 4]],
+  width: 300,
+  height: 100,
+});
+/** Of all kinds that change what others mean: what is taken back, put right, signed, begun twice. */
+const tellingEntry = fc.tuple(fc.nat(60), fc.nat(8), fc.nat(60)).map(([n, kind, other]): Entry => {
+  if (kind === 0) return { ...base(n), kind: "undo", ref: idOf(other) };
+  if (kind === 1) return startOf(n);
+  if (kind === 2) return snagOf(n);
+  if (kind === 3) return snagOf(n, other);
+  if (kind === 4) return signOf(n);
+  return mark(n, ["horn", "lanyard"][n % 2]!, marks[other % marks.length]!, n % 3 === 0 ? "b1" : null);
+});
 const distinct = fc.uniqueArray(anyEntry, { selector: ({ id }) => id, maxLength: 40 });
 
 /** Replays entries one by one in time order, dropping the undone ones: the obvious way. */
@@ -83,6 +112,29 @@ function replaySlowly(entries: readonly Entry[]) {
 }
 
 describe("foldWalk", () => {
+  it("kept and added to is what it is when folded anew, however entries came, late, undone or put right", () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(tellingEntry, { selector: ({ id }) => id, maxLength: 30 }),
+        fc.array(fc.nat(4), { maxLength: 30 }),
+        fc.boolean(),
+        (entries, sizes, isInOrder) => {
+          const arriving = isInOrder ? entries.toSorted((a, b) => (a.id < b.id ? -1 : 1)) : entries;
+          const numbers = new Map(arriving.map(({ id }, i) => [id, i + 1]));
+          const sequenceOf = (id: string) => numbers.get(id);
+          let kept = keepWalk([], sequenceOf);
+          for (let from = 0, i = 0; from < arriving.length; i++) {
+            const to = from + (sizes[i] ?? 1);
+            kept = kept.add(arriving.slice(from, to), arriving.slice(0, to), sequenceOf);
+            expect(kept.state).toEqual(foldWalk(arriving.slice(0, to), sequenceOf));
+            from = to;
+          }
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+
   it("gives the same whatever the order, duplication or delay of two devices' entries", () => {
     fc.assert(
       fc.property(distinct, fc.func(fc.nat()), (entries, shuffle) => {

@@ -72,20 +72,72 @@ const noSequence: SequenceOf = () => undefined;
  * received governs (`sequenceOf`), before any that nobody has received yet.
  */
 export function foldWalk(entries: readonly Entry[], sequenceOf: SequenceOf = noSequence): WalkState {
+  return keepWalk(entries, sequenceOf).state;
+}
+
+/** A walk that is folded and goes on: what comes in order is added to it, and nothing of what came before is looked at again. */
+export interface KeptWalk {
+  /** Of all entries so far. It changes with the next `add`. */
+  readonly state: WalkState;
+  /** The walk with these as well, of which `all` are the entries; whoever holds the one before holds nothing of use any more. */
+  add(fresh: readonly Entry[], all: readonly Entry[], sequenceOf?: SequenceOf): KeptWalk;
+}
+
+/** Folds a walk as `foldWalk` does, to be gone on from. */
+export function keepWalk(entries: readonly Entry[], sequenceOf: SequenceOf = noSequence): KeptWalk {
   const counted = orderEntries(entries);
   const into = createGathering(sequenceOf);
-  for (const entry of counted) {
-    if (into.closedAt === null && entry.by !== ownerId) into.lastAt = entry.at;
-    (takers[entry.kind] as (into: Gathering, entry: Entry) => void)(into, entry);
-  }
-  const { governing, snapshot, signatures, refusals, snags, corrections, sequenceOf: _, ...state } = into;
+  for (const entry of counted) take(into, entry);
+  const takenBack = listTakenBack(entries);
+  const undone = listUndone(entries);
+  /** Ids that a later entry cannot have, and those an undo that is here already names. */
+  let known: Set<string> | null = null;
+  const listKnown = () =>
+    new Set(entries.flatMap((entry) => (entry.kind === "undo" ? [entry.id, entry.ref] : [entry.id])));
+  const comesNext = (entry: Entry) => {
+    const last = counted.at(-1);
+    if (entry.kind === "undo" || known!.has(entry.id)) return false;
+    if (last === undefined) return true;
+    const [ofLast, ofEntry] = [Date.parse(last.at), Date.parse(entry.at)];
+    return ofEntry > ofLast || (ofEntry === ofLast && entry.id > last.id);
+  };
+  const kept: KeptWalk = {
+    get state() {
+      return readState(into, counted, takenBack, undone);
+    },
+    add(fresh, all, nextSequenceOf = noSequence) {
+      known ??= listKnown();
+      into.sequenceOf = nextSequenceOf;
+      for (const entry of fresh) {
+        if (!comesNext(entry)) return keepWalk(all, nextSequenceOf);
+        known.add(entry.id);
+        counted.push(entry);
+        take(into, entry);
+      }
+      return kept;
+    },
+  };
+  return kept;
+}
+
+function take(into: Gathering, entry: Entry) {
+  if (into.closedAt === null && entry.by !== ownerId) into.lastAt = entry.at;
+  (takers[entry.kind] as (into: Gathering, entry: Entry) => void)(into, entry);
+}
+
+function readState(
+  { governing, snapshot, signatures, refusals, snags, corrections, sequenceOf: _, ...state }: Gathering,
+  counted: readonly Entry[],
+  takenBack: WalkState["takenBack"],
+  undone: WalkState["undone"],
+): WalkState {
   return {
     ...state,
     snags: corrections.size === 0 ? snags : snags.map((snag) => correct(snag, corrections.get(snag.id))),
     snapshot: snapshot ?? governing?.snapshot ?? null,
     signatures: [...signatures.values()],
-    takenBack: listTakenBack(entries),
-    undone: listUndone(entries),
+    takenBack,
+    undone,
     refusals: [...refusals.values()],
     counted,
   };

@@ -22,6 +22,8 @@ export {
   findSignature,
   foldAfterSeal,
   foldWalk,
+  type KeptWalk,
+  keepWalk,
   listDisputed,
   type SequenceOf,
   type TopicState,

@@ -24,9 +24,9 @@ export interface EntryQuestion {
   /** Topics of the walk, and of the library: one may have left the walk since a tablet went aboard; what was told is not lost. */
   isTopic(id: string): boolean;
   /** Every entry there is by its id, those just sent among them. */
-  readonly all: ReadonlyMap<string, Entry>;
+  readonly all: Pick<ReadonlyMap<string, Entry>, "get" | "has" | "values">;
   /** Who came along. */
-  readonly present: ReadonlySet<string>;
+  readonly present: Pick<ReadonlySet<string>, "has">;
   /** The snapshots that are here of those these entries name. */
   isSnapshot(sha256: string): boolean;
   /** Whether a snapshot is another boat's, or was never handed out to this delivery. */

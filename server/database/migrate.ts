@@ -25,6 +25,7 @@ import * as nineteenth from "./migrations/0019-handed-out.ts";
 import * as twentieth from "./migrations/0020-waiting.ts";
 import * as twentyFirst from "./migrations/0021-offsets.ts";
 import * as twentySecond from "./migrations/0022-imports.ts";
+import * as twentyThird from "./migrations/0023-handover-versions.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -50,6 +51,7 @@ const migrations = [
   { name: "0020-waiting", ...twentieth },
   { name: "0021-offsets", ...twentyFirst },
   { name: "0022-imports", ...twentySecond },
+  { name: "0023-handover-versions", ...twentyThird },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

@@ -20,12 +20,27 @@ export interface Database {
    * `store-stuck`, where the disk takes nothing; nothing of it is stored then, and the next one is tried as ever.
    */
   inTransaction<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
+  /**
+   * As `inTransaction`, in one with all others that wait by then: what forty tablets mark at once goes to the disk once. Where one of them
+   * throws none of it is stored, and each is done again by itself, so that only what cannot be is refused: `work` must bear
+   * being done twice.
+   */
+  inSharedTransaction<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
+  /** How many transactions have reached the disk since it was opened: what was read since the last one is as it is there. */
+  countCommits(): number;
   isOpen(): Promise<boolean>;
   /** Why nothing can be stored just now; after a write that failed, found by trying once more. */
   findFault(): Promise<StoreFault | null>;
   /** How much room there is on the store's disk; null where its folder is gone. */
   measureDisk(): { readonly freeBytes: number; readonly totalBytes: number } | null;
   close(): Promise<void>;
+}
+
+/** Somebody's part of a transaction that several share. */
+interface Waiting {
+  readonly work: (transaction: Transaction) => Promise<unknown>;
+  readonly resolve: (done: unknown) => void;
+  readonly reject: (error: unknown) => void;
 }
 
 /** How a store is opened. */
@@ -41,6 +56,11 @@ const writePragmas = (mustLast: boolean) =>
   `PRAGMA journal_mode=WAL; PRAGMA synchronous=${mustLast ? "FULL" : "OFF"}; PRAGMA foreign_keys=ON; PRAGMA busy_timeout=5000;`;
 
 type Opened = (error: Error | null) => void;
+type ReadColumns = (this: unknown, error: Error | null, rows: unknown[]) => void;
+
+const columnsAsked = /^PRAGMA table_info\(`(.*)`\)$/;
+/** What waits longer in one transaction than this many would hold up who came last more than the disk does. */
+const mostShared = 60;
 
 /**
  * Sequelize opens a connection for each transaction and closes it after, which costs more than the write itself. Here a
@@ -48,6 +68,8 @@ type Opened = (error: Error | null) => void;
  */
 function createConnections(pragmas: string) {
   const spares: sqlite3.Database[] = [];
+  /** Sequelize asks for a table's columns before each read: once the schema stands they are answered from here. */
+  const columns = new Map<string, unknown[]>();
   let isEnding = false;
   class Connection extends sqlite3.Database {
     private isClosed = false;
@@ -56,6 +78,26 @@ function createConnections(pragmas: string) {
         if (error) opened(error);
         else this.exec(pragmas, opened);
       });
+    }
+    override all(...asked: unknown[]): this {
+      const [sql, done] = asked as [string, ReadColumns];
+      const table = columnsAsked.exec(sql)?.[1];
+      const ask = super.all as (...all: unknown[]) => this;
+      if (table === undefined) return ask.apply(this, asked);
+      const known = columns.get(table);
+      if (known !== undefined) {
+        done.call(this, null, known);
+        return this;
+      }
+      return ask.call(this, sql, (error: Error | null, rows: unknown[]) => {
+        if (error === null) columns.set(table, rows);
+        done.call(this, error, rows);
+      });
+    }
+    override run(...asked: unknown[]): this {
+      // Each connection has its settings from its opening on; Sequelize says this one again before each transaction.
+      if (asked[0] === "PRAGMA FOREIGN_KEYS=ON" && asked.length === 1) return this;
+      return (super.run as (...all: unknown[]) => this).apply(this, asked);
     }
     override close(closed?: Opened): void {
       // Sequelize closes once more what it knows of when it is closed itself.
@@ -79,6 +121,8 @@ function createConnections(pragmas: string) {
   }
   return {
     Database,
+    /** The schema has changed. */
+    forgetColumns: () => columns.clear(),
     /** After a write that failed: a connection that may still be in the middle of it is not used again. */
     async dropSpares() {
       const wasEnding = isEnding;
@@ -115,7 +159,7 @@ function queueWrites(model: Models[keyof Models], inTransaction: Database["inTra
 }
 
 function connect(storage: string, mustLast: boolean) {
-  const { Database, closeSpares, dropSpares } = createConnections(writePragmas(mustLast));
+  const { Database, closeSpares, dropSpares, forgetColumns } = createConnections(writePragmas(mustLast));
   const sequelize = new Sequelize({
     dialect: "sqlite",
     dialectModule: { ...sqlite3, Database },
@@ -127,7 +171,7 @@ function connect(storage: string, mustLast: boolean) {
     await closeSpares();
     await sequelize.close();
   };
-  return { sequelize, close, dropSpares };
+  return { sequelize, close, dropSpares, forgetColumns };
 }
 
 /** A new store is made under another name and gets its own when it is whole: a kill meanwhile leaves none behind. */
@@ -170,12 +214,14 @@ export async function openDatabase(folder: string, { mustLast = true }: OpenOpti
   const file = join(folder, "ravik.sqlite");
   const isNew = !existsSync(file);
   if (isNew) await makeNew(file, mustLast);
-  const { sequelize, close, dropSpares } = connect(file, mustLast);
+  const { sequelize, close, dropSpares, forgetColumns } = connect(file, mustLast);
   await checkIsStore(sequelize, file);
   const migrationsRun = await migrate(sequelize, { file, isNew });
+  forgetColumns();
   const models = defineModels(sequelize);
   let queue: Promise<unknown> = Promise.resolve();
   let isClosing = false;
+  let commits = 0;
   /** Whether what runs now runs within a transaction. */
   const inside = new AsyncLocalStorage<true>();
   const watched = watchFile(file);
@@ -188,6 +234,7 @@ export async function openDatabase(folder: string, { mustLast = true }: OpenOpti
         return value;
       });
       fault = null;
+      commits++;
       return done;
     } catch (error) {
       const found = findFaultOf(error);
@@ -202,15 +249,49 @@ export async function openDatabase(folder: string, { mustLast = true }: OpenOpti
     if (inside.getStore() === true)
       return Promise.reject(new Error("inTransaction: a write within a transaction must be given that transaction"));
     if (isClosing) return Promise.reject(new Error("inTransaction: the database is being closed"));
-    const turn = queue.then(() => run(work));
+    return takeTurn(() => run(work));
+  };
+  const takeTurn = <T>(go: () => Promise<T>): Promise<T> => {
+    const turn = queue.then(go);
     queue = turn.catch(() => undefined);
     return turn;
+  };
+  const waiting: Waiting[] = [];
+  const runShared = async () => {
+    const batch = waiting.splice(0, mostShared);
+    if (waiting.length > 0) void takeTurn(runShared);
+    const doEach = async (transaction: Transaction) => {
+      const done: unknown[] = [];
+      for (const { work } of batch) done.push(await work(transaction));
+      return done;
+    };
+    try {
+      const done = await run(doEach);
+      for (const [i, { resolve }] of batch.entries()) resolve(done[i]);
+    } catch (error) {
+      if (batch.length === 1) return batch[0]!.reject(error);
+      for (const { work, resolve, reject } of batch) await run(work).then(resolve, reject);
+    }
+  };
+  const inSharedTransaction: Database["inSharedTransaction"] = <T>(work: (transaction: Transaction) => Promise<T>) => {
+    if (inside.getStore() === true)
+      return Promise.reject(
+        new Error("inSharedTransaction: a write within a transaction must be given that transaction"),
+      );
+    if (isClosing) return Promise.reject(new Error("inSharedTransaction: the database is being closed"));
+    return new Promise<T>((resolve, reject) => {
+      waiting.push({ work, resolve: resolve as Waiting["resolve"], reject });
+      // The first to wait asks for a turn, the others come along.
+      if (waiting.length === 1) void takeTurn(runShared);
+    });
   };
   for (const model of Object.values(models)) queueWrites(model, inTransaction);
   return {
     models,
     migrationsRun,
     inTransaction,
+    inSharedTransaction,
+    countCommits: () => commits,
     async isOpen() {
       try {
         await sequelize.query("SELECT 1");

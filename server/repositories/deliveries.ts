@@ -138,6 +138,12 @@ function createDeliveryRows({ models }: Database) {
     async setSummary(id: string, summary: Summary, transaction: Transaction) {
       await models.deliveries.update(writeSummary(summary), { where: { id }, transaction });
     },
+    /** Writes it only where it says something else than the one that is there; answers whether it did. */
+    async changeSummary(id: string, before: Summary, summary: Summary, transaction: Transaction): Promise<boolean> {
+      if (writeSummary(before).summary === writeSummary(summary).summary) return false;
+      await this.setSummary(id, summary, transaction);
+      return true;
+    },
   };
 }
 

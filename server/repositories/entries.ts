@@ -25,6 +25,13 @@ type EntryRowModel = Model<EntryRow, EntryRow>;
 export function createEntries(database: Database, onStored: (number: number) => void) {
   const { models } = database;
   const logs = createWalkLogs(database);
+  const readKnown = async (entries: readonly Entry[], transaction: Transaction) => {
+    const ids = entries.map(({ id }) => id);
+    return {
+      isTaken: (await models.entries.count({ where: { id: { [Op.in]: ids } }, transaction })) > 0,
+      lastNumber: (await models.entries.max<number | null, EntryRowModel>("number", { transaction })) ?? 0,
+    };
+  };
   return {
     /** All entries of a delivery with their receipts. */
     readLog: logs.read,
@@ -53,7 +60,10 @@ export function createEntries(database: Database, onStored: (number: number) => 
       const undone = new Set(taken.flat().flatMap((entry) => (entry.kind === "undo" ? [entry.ref] : [])));
       return missing.filter(({ entry }) => !undone.has(entry.id));
     },
-    /** Adds entries that are new, as they came; one whose id another delivery has is refused. Answers their receipts. */
+    /**
+     * Adds entries that are new, as they came; one whose id another delivery has is refused. Answers their receipts. `known`: what whoever asks
+     * has read of the store's entries in this transaction.
+     */
     async addEntries(
       deliveryId: string,
       entries: readonly Entry[],
@@ -65,11 +75,10 @@ export function createEntries(database: Database, onStored: (number: number) => 
         readonly receivedAt: Receipt["receivedAt"] | ((entry: Entry) => Instant);
       },
       transaction: Transaction,
+      known?: { readonly lastNumber: number; readonly isTaken: boolean },
     ): Promise<Map<string, Receipt>> {
-      const ids = entries.map(({ id }) => id);
-      if ((await models.entries.count({ where: { id: { [Op.in]: ids } }, transaction })) > 0)
-        throw new Failure("entry-differs", { path: "entries" });
-      const last = (await models.entries.max<number | null, EntryRowModel>("number", { transaction })) ?? 0;
+      const { lastNumber: last, isTaken } = known ?? (await readKnown(entries, transaction));
+      if (isTaken) throw new Failure("entry-differs", { path: "entries" });
       const told = offsetMs === undefined ? {} : { offsetMs };
       const stored = entries.map((entry, i) => ({
         entry,

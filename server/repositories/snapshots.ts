@@ -1,4 +1,5 @@
 import { gunzipSync, gzipSync } from "node:zlib";
+import { LRUCache } from "lru-cache";
 import { Op } from "sequelize";
 import type { Instant } from "../../core/dates/index.ts";
 import { type Snapshot, snapshotSchema } from "../../core/record/index.ts";
@@ -6,10 +7,15 @@ import type { Database, Transaction } from "../database/open.ts";
 import { readAll, readOne, readQuery } from "../database/rows.ts";
 
 const mostRemembered = 60;
+const mostNoted = 5000;
 
 /** What walks go by, known by hash. A snapshot never changes under its name, so that what was read may be remembered. */
 export function createSnapshots({ models }: Database) {
   const remembered = new Map<string, Snapshot>();
+  /** What does not change any more and every mark asks: that a snapshot is in use, that a handover was given it. */
+  const used = new LRUCache<string, true>({ max: mostNoted });
+  const given = new LRUCache<string, true>({ max: mostNoted });
+  const nameGiven = (sha256: string, deliveryId: string) => `${deliveryId} ${sha256}`;
   const remember = (sha256: string, snapshot: Snapshot) => {
     remembered.delete(sha256);
     remembered.set(sha256, snapshot);
@@ -61,25 +67,32 @@ export function createSnapshots({ models }: Database) {
       { deliveryId, hull }: { readonly deliveryId: string; readonly hull: string },
       transaction?: Transaction,
     ): Promise<Set<string>> {
-      const named = [...new Set(hashes)];
+      const named = [...new Set(hashes)].filter((sha256) => !given.has(nameGiven(sha256, deliveryId)));
       if (named.length === 0) return new Set();
       const where = { sha256: { [Op.in]: named }, deliveryId: { [Op.in]: ["", deliveryId] } };
       const rows = await readAll(models.handouts, { where }, transaction);
-      const given = new Set(rows.flatMap((row) => (row.deliveryId === deliveryId ? [row.sha256] : [])));
+      const mine = new Set(rows.flatMap((row) => (row.deliveryId === deliveryId ? [row.sha256] : [])));
       const ofBefore = new Set(rows.flatMap((row) => (row.deliveryId === "" ? [row.sha256] : [])));
       const here = await this.findMany(
-        named.filter((sha256) => !given.has(sha256)),
+        named.filter((sha256) => !mine.has(sha256)),
         transaction,
       );
+      const keep = () => {
+        for (const sha256 of mine) given.set(nameGiven(sha256, deliveryId), true);
+      };
+      if (transaction === undefined) keep();
+      else transaction.afterCommit(keep);
       return new Set(
         [...here].flatMap(([sha256, snapshot]) => (ofBefore.has(sha256) && snapshot.hull === hull ? [] : [sha256])),
       );
     },
     async markUsed(hashes: readonly string[], transaction: Transaction) {
-      await models.snapshots.update(
-        { isUsed: 1 },
-        { where: { sha256: { [Op.in]: [...hashes] }, isUsed: 0 }, transaction },
-      );
+      const fresh = [...new Set(hashes)].filter((sha256) => !used.has(sha256));
+      if (fresh.length === 0) return;
+      await models.snapshots.update({ isUsed: 1 }, { where: { sha256: { [Op.in]: fresh }, isUsed: 0 }, transaction });
+      transaction.afterCommit(() => {
+        for (const sha256 of fresh) used.set(sha256, true);
+      });
     },
     /** Those that no entry ever named and that are older than an instant go; answers how many. */
     async removeUnused(before: string): Promise<number> {
@@ -90,6 +103,8 @@ export function createSnapshots({ models }: Database) {
       );
       for (const { sha256 } of gone) {
         remembered.delete(sha256);
+        used.delete(sha256);
+        for (const key of given.keys()) if (key.endsWith(` ${sha256}`)) given.delete(key);
         await models.snapshots.destroy({ where: { sha256, isUsed: 0 } });
         await models.handouts.destroy({ where: { sha256 } });
       }

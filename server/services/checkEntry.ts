@@ -19,7 +19,9 @@ interface Question {
 }
 
 /** Refuses entries that name what this delivery does not have, or that are not this person's to make. */
-export function createEntryCheck({ context, library, author, allowers, via, all, named, foreign }: Question) {
+export function createEntryCheck(parts: Question) {
+  const { context, library, author, allowers, via, all, named, foreign } = parts;
+
   const { delivery, walk } = context;
   const question: EntryQuestion = {
     delivery: delivery.id,
@@ -32,8 +34,13 @@ export function createEntryCheck({ context, library, author, allowers, via, all,
     makeReady: walk.makeReady,
     arrival: walk.arrival,
     isTopic: (id) => walk.topics.some((topic) => topic.id === id) || library.topics.some((topic) => topic.id === id),
-    all: new Map(all.map((entry) => [entry.id, entry])),
-    present: new Set(all.flatMap((entry) => (entry.kind === "present" ? [entry.person] : []))),
+    // Nearly every question is about a mark, which names nobody and nothing: a long walk is looked through only where it has to be.
+    all: {
+      get: (id) => all.find((entry) => entry.id === id),
+      has: (id) => all.some((entry) => entry.id === id),
+      values: () => all.values(),
+    },
+    present: { has: (id) => all.some((entry) => entry.kind === "present" && entry.person === id) },
     isSnapshot: (sha256) => named.has(sha256),
     isForeign: (sha256) => foreign.has(sha256),
   };

@@ -1,7 +1,7 @@
 import { dayOf, type Instant } from "../../core/dates/index.ts";
 import type { Receipt } from "../../core/record/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
-import { type Entry, foldWalk, formatBuyers } from "../../core/walk/index.ts";
+import { type Entry, formatBuyers, keepWalk, type WalkState } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import type { Messages } from "../messages.ts";
@@ -14,6 +14,7 @@ import { addToLog } from "../repositories/walkLogs.ts";
 import { listPhotos, type Sealing } from "./sealing.ts";
 import { summarizeContext } from "./summarizeContext.ts";
 import type { HandoverContext, WalkReader } from "./walkReader.ts";
+import type { WalksInHand, WalkTaken } from "./walksInHand.ts";
 
 interface Parts {
   readonly database: Database;
@@ -24,6 +25,7 @@ interface Parts {
   readonly messages: Messages;
   readonly news: NewsService;
   readonly walkReader: WalkReader;
+  readonly walksInHand: WalksInHand;
   readonly sealing: Sealing;
   readonly clock: Clock;
 }
@@ -35,11 +37,11 @@ export interface EntryArrival extends Pick<Receipt, "via" | "offsetMs"> {
 
 /** Puts entries down and does what follows from them: what the walk goes by, messages, the seal, the summary. */
 export function createEntryStore(parts: Parts) {
-  const { database, deliveries, snapshots, news, walkReader, sealing, clock } = parts;
+  const { database, deliveries, snapshots, news, walkReader, walksInHand, sealing, clock } = parts;
 
   /** Within the transaction: stores what is new and does what follows from it. */
   const store = async (
-    context: HandoverContext,
+    { context, fold: before, stamps, ...known }: WalkTaken,
     { receivedAtOf, ...arrival }: EntryArrival,
     fresh: readonly Entry[],
     ready: string | null,
@@ -47,7 +49,8 @@ export function createEntryStore(parts: Parts) {
   ) => {
     const { delivery, log, walk } = context;
     const receivedAt = receivedAtOf ?? clock.now();
-    const receipts = await deliveries.addEntries(delivery.id, fresh, { receivedAt, ...arrival }, t);
+    const receipts = await deliveries.addEntries(delivery.id, fresh, { receivedAt, ...arrival }, t, known);
+    walksInHand.drop(delivery.id, t);
     const all = addToLog(
       log,
       fresh.map((entry) => ({ entry, receipt: receipts.get(entry.id)! })),
@@ -56,12 +59,26 @@ export function createEntryStore(parts: Parts) {
       fresh.flatMap(({ snapshot }) => snapshot ?? []),
       t,
     );
-    const now = await settleSnapshot(parts, { ...context, log: all }, ready, t);
+    const sequenceOf = (id: string) => all.receipts.get(id)?.number;
+    const fold = before?.add(fresh, all.entries, sequenceOf) ?? keepWalk(all.entries, sequenceOf);
+    const now = await settleSnapshot(parts, { ...context, log: all }, fold.state, ready, t);
     await sendMessages(parts, now, fresh, t);
     await noteWiring(parts, now, fresh, t);
     if (walk.sealed !== null) await sealing.amend(now, fresh, listPhotos(fresh), "added", t);
     const isSealed = walk.sealed === null && (await sealing.sealIfReady(now, t)) !== null;
-    if (!isSealed) await deliveries.setSummary(delivery.id, summarizeContext(now), t);
+    if (isSealed) return { receipts, isSealed };
+    const summary = summarizeContext(now, walk.sealed === null ? fold.state : undefined);
+    const isChanged = await deliveries.changeSummary(delivery.id, delivery.summary, summary, t);
+    // One that goes by another snapshot from now on is read anew the next time.
+    if (before !== null && walk.sealed === null && now.delivery.snapshot === delivery.snapshot) {
+      const last = Math.max(known.lastNumber, ...[...receipts.values()].map(({ number }) => number));
+      const left = { ...now, delivery: { ...now.delivery, summary } };
+      await walksInHand.leave(
+        delivery.id,
+        { context: left, fold, stamps: { ...stamps, last }, isRowWritten: isChanged },
+        t,
+      );
+    }
     return { receipts, isSealed };
   };
 
@@ -89,10 +106,15 @@ export function createEntryStore(parts: Parts) {
 export type EntryStore = ReturnType<typeof createEntryStore>;
 
 /** After entries were stored: what the walk goes by from now on. Old tablets name nothing: then what was made ready for it. */
-async function settleSnapshot(parts: Parts, context: HandoverContext, ready: string | null, t: Transaction) {
+async function settleSnapshot(
+  parts: Parts,
+  context: HandoverContext,
+  state: WalkState,
+  ready: string | null,
+  t: Transaction,
+) {
   const { deliveries, snapshots, walkReader } = parts;
-  const { delivery, log } = context;
-  const state = foldWalk(log.entries, (id) => log.receipts.get(id)?.number);
+  const { delivery } = context;
   const isBegun = state.startedAt !== null || state.closedAt !== null;
   if (!isBegun) return context;
   const named = state.snapshot === null ? null : await snapshots.find(state.snapshot, t);

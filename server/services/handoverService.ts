@@ -5,7 +5,7 @@ import type { Arrival, Receipt } from "../../core/record/index.ts";
 import { createStyle, defaultPlanOptions, type PlanOptions, routeStyles } from "../../core/route/index.ts";
 import type { Entry } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
-import type { Database } from "../database/open.ts";
+import type { Database, Transaction } from "../database/open.ts";
 import { Failure } from "../failure.ts";
 import type { HighWater } from "../keeping/highWater.ts";
 import type { Messages } from "../messages.ts";
@@ -18,6 +18,7 @@ import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { People } from "../repositories/people.ts";
 import type { Settings } from "../repositories/settings.ts";
 import type { Snapshots } from "../repositories/snapshots.ts";
+import type { WalkLog } from "../repositories/walkLogs.ts";
 import type { Author } from "./author.ts";
 import { createEntryCheck } from "./checkEntry.ts";
 import { createEntryStore, type EntryArrival, type EntryStore } from "./entryStore.ts";
@@ -29,6 +30,7 @@ import { summarize } from "./summarize.ts";
 import { summarizeContext } from "./summarizeContext.ts";
 import { createUpkeep } from "./upkeep.ts";
 import type { WalkReader } from "./walkReader.ts";
+import type { WalksInHand } from "./walksInHand.ts";
 
 interface Parts {
   readonly database: Database;
@@ -44,6 +46,7 @@ interface Parts {
   readonly rigService: RigService;
   readonly libraryService: LibraryService;
   readonly walkReader: WalkReader;
+  readonly walksInHand: WalksInHand;
   readonly sealing: Sealing;
   readonly settings: { read(): Promise<Settings> };
   readonly highWater: HighWater;
@@ -148,8 +151,8 @@ interface Sending {
 
 /** What is entered, from wherever it comes. */
 function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
-  const { database, deliveries, snapshots, news, libraryService, walkReader, sealing, settings, highWater, clock } =
-    parts;
+  const { database, deliveries, snapshots, news, libraryService, walkReader, walksInHand } = parts;
+  const { sealing, settings, highWater, clock } = parts;
   const { get } = walkReader;
   /** For a start or a close that names nothing (old tablets): what the walk goes by is made ready, before any transaction. */
   const prepareStart = async (id: string, sent: readonly Entry[]): Promise<string | null> => {
@@ -185,15 +188,16 @@ function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
       const library = await libraryService.read();
       const { allowers } = await settings.read();
       const ready = await prepareStart(id, sent);
-      const done = await database.inTransaction(async (t) => {
-        const context = await get(id, t);
-        const { fresh, known } = splitKnown(context.log.entries, sent);
-        if (fresh.length === 0) {
-          // Sent again: what was interrupted then is done now.
-          const isSealed = context.walk.sealed === null && (await sealing.sealIfReady(context, t)) !== null;
-          return { fresh, known, receipts: new Map<string, Receipt>(), isSealed };
-        }
-        const all = [...context.log.entries, ...fresh];
+      /** Looks at what was sent beside what is here, and writes nothing. */
+      const look = async (t: Transaction) => {
+        const taken = await walksInHand.take(
+          id,
+          sent.map((entry) => entry.id),
+          t,
+        );
+        const { context } = taken;
+        const { fresh, known } = splitKnown(context.log, sent);
+        if (fresh.length === 0) return { taken, fresh, known };
         const named = await snapshots.findMany(
           fresh.flatMap((entry) => (entry.kind === "update" ? [entry.next] : [])),
           t,
@@ -203,12 +207,28 @@ function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
           ...(entry.kind === "update" ? [entry.next] : []),
         ]);
         const foreign = await snapshots.listForeign(names, { deliveryId: id, hull: context.boat.hull }, t);
+        const all = [...context.log.entries, ...fresh];
         const check = createEntryCheck({ context, library, author, allowers, via, all, named, foreign });
         sent.forEach((entry, i) => {
           if (fresh.includes(entry)) check(entry, `entries[${i}]`);
         });
-        return { fresh, known, ...(await store(context, arrival, fresh, ready, t)) };
+        return { taken, fresh, known };
+      };
+      const done = await database.inSharedTransaction(async (t) => {
+        // A refusal is an answer: thrown here it would take along what others have in this transaction.
+        const looked = await look(t).catch((error: unknown) => {
+          if (error instanceof Failure) return error;
+          throw error;
+        });
+        if (looked instanceof Failure) return looked;
+        const { taken, fresh, known } = looked;
+        if (fresh.length > 0) return { fresh, known, ...(await store(taken, arrival, fresh, ready, t)) };
+        // Sent again: what was interrupted then is done now.
+        const { context } = taken;
+        const isSealed = context.walk.sealed === null && (await sealing.sealIfReady(context, t)) !== null;
+        return { fresh, known, receipts: new Map<string, Receipt>(), isSealed };
       });
+      if (done instanceof Failure) throw done;
       const { fresh, known, receipts, isSealed } = done;
       if (fresh.length > 0 || isSealed)
         news.tell(id, { entries: fresh, receipts: Object.fromEntries(receipts), isSealed });
@@ -228,12 +248,12 @@ function createPosting(parts: Parts, { store, carryOn }: EntryStore) {
 }
 
 /** What is new of what was sent, each once, and the ids of what is here already and is the same. */
-function splitKnown(stored: readonly Entry[], sent: readonly Entry[]): { fresh: Entry[]; known: string[] } {
-  const byId = new Map(stored.map((entry) => [entry.id, entry]));
+function splitKnown({ entries, receipts }: WalkLog, sent: readonly Entry[]): { fresh: Entry[]; known: string[] } {
+  const findStored = (id: string) => (receipts.has(id) ? entries.find((entry) => entry.id === id) : undefined);
   const known: string[] = [];
   const fresh = new Map<string, Entry>();
   for (const [i, entry] of sent.entries()) {
-    const before = byId.get(entry.id) ?? fresh.get(entry.id);
+    const before = findStored(entry.id) ?? fresh.get(entry.id);
     if (before === undefined) fresh.set(entry.id, entry);
     else if (!isDeepStrictEqual(before, entry))
       throw new Failure("entry-differs", { path: `entries[${i}]`, id: entry.id });

@@ -1,6 +1,19 @@
 import type { Plan } from "../../core/route/index.ts";
-import { type Entry, foldAfterSeal, foldWalk, listOwed, type WalkContent } from "../../core/walk/index.ts";
+import {
+  type Entry,
+  foldAfterSeal,
+  foldWalk,
+  listOwed,
+  type WalkContent,
+  type WalkState,
+} from "../../core/walk/index.ts";
 import type { Summary } from "../repositories/deliveries.ts";
+
+/** What of a handover that is not sealed stands in its row. */
+export const summarizeState = ({ topics, rig }: Pick<WalkContent, "rig" | "topics">, state: WalkState): Summary => ({
+  state: state.startedAt === null ? "planned" : "walking",
+  owed: listOwed(topics, rig.gear, state),
+});
 
 /**
  * What of a handover stands in its row. `later`: of a sealed one, what came after its seal. `plan`: what it went by, from which
@@ -12,12 +25,11 @@ export function summarize(
   later: readonly Entry[],
   isSigned: boolean,
 ): Summary {
-  const state = isSigned ? foldAfterSeal(entries, later) : foldWalk(entries);
-  const owed = listOwed(topics, rig.gear, state);
+  if (!isSigned) return summarizeState({ topics, rig }, foldWalk(entries));
   return {
-    state: isSigned ? "signed" : state.startedAt === null ? "planned" : "walking",
-    owed,
-    ...(isSigned && plan !== null ? { unreached: listUnreached(plan, entries) } : {}),
+    state: "signed",
+    owed: listOwed(topics, rig.gear, foldAfterSeal(entries, later)),
+    ...(plan === null ? {} : { unreached: listUnreached(plan, entries) }),
   };
 }
 

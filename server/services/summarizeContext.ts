@@ -1,6 +1,6 @@
-import { type Entry, findWaitingClose, formatEntry } from "../../core/walk/index.ts";
+import { type Entry, findWaitingClose, formatEntry, type WalkState } from "../../core/walk/index.ts";
 import type { Summary } from "../repositories/deliveries.ts";
-import { summarize } from "./summarize.ts";
+import { summarize, summarizeState } from "./summarize.ts";
 import type { HandoverContext } from "./walkReader.ts";
 
 /** The entries that are not in the sealed record; none of a handover that is not sealed. */
@@ -10,11 +10,12 @@ export function listLater({ walk, log }: HandoverContext): readonly Entry[] {
   return log.entries.filter(({ id }) => !inside.has(id));
 }
 
-/** What of a handover stands in its row, as it is now. */
-export function summarizeContext(context: HandoverContext): Summary {
+/** What of a handover stands in its row, as it is now. `state`: of one that is not sealed, where it is folded already. */
+export function summarizeContext(context: HandoverContext, state?: WalkState): Summary {
   const { walk, log } = context;
-  const summary = summarize(walk, walk.sealed?.entries ?? log.entries, listLater(context), walk.sealed !== null);
-  const waits = walk.sealed === null ? findWaits(context) : null;
+  if (walk.sealed !== null) return summarize(walk, walk.sealed.entries, listLater(context), true);
+  const summary = state === undefined ? summarize(walk, log.entries, [], false) : summarizeState(walk, state);
+  const waits = findWaits(context);
   return waits === null ? summary : { ...summary, waits };
 }
 

@@ -10,6 +10,8 @@ import { formatDayAndYear, formatDistance } from "../../ui/words.ts";
 
 type Visit = Boat["visits"][number];
 const yearsShown = 5;
+/** A year that begins further along has its number before its line: behind it there is no room. */
+const latestBefore = 0.85;
 
 /** The next five years on one line: a mark for each visit to the workshop; one touch says what is done there. */
 export function YearsLine({ boat }: { boat: Boat }) {
@@ -19,7 +21,8 @@ export function YearsLine({ boat }: { boat: Boat }) {
   const visit = visits.find(({ date }) => date === picked) ?? visits[0]!;
   const fromMs = Date.parse(today);
   const spanMs = yearsShown * 365.25 * 86_400_000;
-  const at = (date: string) => `${Math.min(100, Math.max(0, ((Date.parse(date) - fromMs) / spanMs) * 100))}%`;
+  const shareAt = (date: string) => Math.min(1, Math.max(0, (Date.parse(date) - fromMs) / spanMs));
+  const at = (date: string) => `${shareAt(date) * 100}%`;
   const firstYear = +today.slice(0, 4) + 1;
   const total = visits.reduce((sum, { labourH }) => sum + labourH, 0);
   return (
@@ -36,7 +39,7 @@ export function YearsLine({ boat }: { boat: Boat }) {
           {Array.from({ length: yearsShown }, (_, i) => firstYear + i).map((year) => (
             <span
               key={year}
-              className="num absolute top-9 border-l border-soft pl-1 text-sm text-soft"
+              className={`num absolute top-9 border-soft text-sm text-soft ${shareAt(`${year}-01-01`) > latestBefore ? "-translate-x-full border-r pr-1" : "border-l pl-1"}`}
               style={{ left: at(`${year}-01-01`) }}
             >
               {year}
