@@ -12,6 +12,10 @@ export interface Endpoint {
   readonly admits: readonly Role[] | "public";
   /** It may be asked before somebody of whom the owner wants a second factor has one. */
   readonly withoutSecond?: true;
+  /** On a shared tablet it may be asked while its session is not open: it opens or ends it. */
+  readonly withoutPin?: true;
+  /** On a shared tablet it may be sent while another is in front, each part under the word of its author's PIN key (core/pin). */
+  readonly takesProof?: true;
   /** Noted under the name of whoever did it, as this kind. */
   readonly audit?: AuditKind;
   /** What of its body is not noted: it says who somebody is, and the log is kept for long. */

@@ -16,6 +16,8 @@ export const errorStatus = {
   "second-needed": 401,
   "wrong-code": 401,
   "second-missing": 403,
+  "pin-needed": 401,
+  "wrong-pin": 403,
   "wrong-password": 403,
   "weak-password": 422,
   "login-taken": 409,

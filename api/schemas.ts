@@ -59,6 +59,8 @@ export const meSchema = z.strictObject({
   owesSecond: z.boolean(),
   /** On an admitted tablet, where a PIN stands before each session. */
   isShared: z.boolean(),
+  /** What opens the session on such a tablet, told once to whoever has just signed in; null else. */
+  open: z.string().nullable(),
   /** What they read topics in, as far as these were translated. */
   language: languageSchema,
 });

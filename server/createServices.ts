@@ -64,6 +64,7 @@ import { createWalkReader } from "./services/walkReader.ts";
 import { createWalksInHand } from "./services/walksInHand.ts";
 import { createWorkshopService } from "./services/workshopService.ts";
 import { type Hasher, hashHere, type ScryptCost, usualCost } from "./signIn/passwords.ts";
+import { createPins } from "./signIn/pins.ts";
 import { createStoreAddress } from "./storeAddress.ts";
 import { createStoreKey, type StoreKey } from "./storeKey.ts";
 import { createStreams } from "./streamNews.ts";
@@ -135,6 +136,7 @@ export function createServices(
   const versions = createVersions(database);
   const people = createPeople(database);
   const sessions = createSessions(database, people);
+  const pins = createPins({ sessions, storeKey, clock });
   const audit = createAudit(database);
   const boats = createBoats(database);
   const deliveries = createDeliveries(database, (number) => highWater.note(number));
@@ -230,10 +232,12 @@ export function createServices(
   const staffService = createStaffService({ ...parts, hasher, cost });
   return {
     ...parts,
+    pins,
     demoAccounts: demo?.accounts ?? null,
     origin,
     auth: {
       sessions,
+      pins,
       audit,
       ownerLinks,
       clock,
@@ -251,7 +255,7 @@ export function createServices(
     restoredService: createRestoredService({ ...parts, handoverService, jobs }),
     takePhoto,
     staffService,
-    signInService: createSignInService({ ...parts, hasher, cost }),
+    signInService: createSignInService({ ...parts, hasher, cost, pins }),
     setUpService: createSetUpService({ ...parts, staffService, storeAddress }),
     storeAddress,
     fleetCare,

@@ -11,7 +11,9 @@ import {
   type QueryOf,
 } from "../api/index.ts";
 import { formatIssues } from "../core/compute.ts";
+import { describeEntry, describePhoto, describePost, isSent } from "../core/pin/index.ts";
 import { findUnfit } from "../core/text/index.ts";
+import type { Entry } from "../core/walk/index.ts";
 import { sayAddress } from "./canonical.ts";
 import type { Clock } from "./clock.ts";
 import { Failure } from "./failure.ts";
@@ -20,7 +22,9 @@ import type { Audit } from "./repositories/audit.ts";
 import type { OwnerLinks } from "./repositories/ownerLinks.ts";
 import type { Person } from "./repositories/people.ts";
 import type { Session, Sessions } from "./repositories/sessions.ts";
-import { findToken } from "./signIn/cookies.ts";
+import { hashBytes } from "./services/bundleFile.ts";
+import { findOpenWord, findToken } from "./signIn/cookies.ts";
+import type { Pins } from "./signIn/pins.ts";
 import type { StoreAddress } from "./storeAddress.ts";
 import type { TakeTurn } from "./turns.ts";
 
@@ -40,6 +44,8 @@ export interface AuthContext {
   readonly sessions: Pick<Sessions, "find">;
   readonly audit: Pick<Audit, "add">;
   readonly ownerLinks: Pick<OwnerLinks, "find">;
+  /** Opens the sessions of shared tablets. */
+  readonly pins: Pick<Pins, "isOpen">;
   readonly clock: Clock;
   /** Whom somebody turns to whose link has ended. */
   readonly findStore: () => Promise<{ readonly store: string; readonly phone: string }>;
@@ -88,6 +94,7 @@ export function serve<E extends Endpoint>(
     const go = async () => {
       if (endpoint.body !== null) await readJson[endpoint.bodyLimit ?? usualBody](ctx, async () => undefined);
       const body = endpoint.body === null ? undefined : parse(endpoint.body, ctx.request.body ?? {}, "");
+      if (endpoint.body !== null) checkProof(ctx, endpoint);
       const params = parse(endpoint.params, ctx.params, "path");
       const query = parse(endpoint.query, ctx.query, "query");
       const value = await answer({ params, query, body, user, session, ctx } as Asked<E>);
@@ -98,6 +105,29 @@ export function serve<E extends Endpoint>(
     else await (endpoint.bodyLimit === undefined ? go() : auth.takeTurn(asker, go));
   };
 }
+
+const proofHeader = "Ravik-Proof";
+
+interface Proved {
+  readonly entries?: unknown;
+  readonly proofs?: Readonly<Record<string, unknown>>;
+}
+
+/** What was sent, as it came, stands under the word of whoever it says wrote it. Failure: `pin-needed`. */
+function checkProof(ctx: Context, endpoint: Endpoint) {
+  const { mustProve: key } = ctx.state as { mustProve?: string };
+  if (key === undefined) return;
+  const body = (ctx.request.body ?? {}) as Proved;
+  const isProvedEntry = (entry: Entry) => {
+    const proof = body.proofs?.[entry?.id];
+    return typeof proof === "string" && isSent(key, describeEntry(entry), proof);
+  };
+  const isProved = Array.isArray(body.entries)
+    ? body.entries.every(isProvedEntry)
+    : isSent(key, describePost(names.get(endpoint)!, ctx.params as object, body), ctx.get(proofHeader));
+  if (!isProved) throw new Failure("pin-needed");
+}
+const names = new Map(Object.entries(endpoints).map(([name, each]) => [each as Endpoint, name]));
 
 const usualBody = "1mb";
 const createReader = (jsonLimit: string) => bodyParser({ enableTypes: ["json"], jsonLimit, jsonStrict: false });
@@ -115,11 +145,21 @@ async function admitLink(ctx: Context, endpoint: Endpoint, { ownerLinks, findSto
   return nobody;
 }
 
-async function admit(ctx: Context, endpoint: Endpoint, roles: readonly string[], { sessions, clock }: AuthContext) {
+async function admit(
+  ctx: Context,
+  endpoint: Endpoint,
+  roles: readonly string[],
+  { sessions, pins, clock }: AuthContext,
+) {
   const token = findToken(ctx);
   const found = token === null ? null : await sessions.find(token, clock.nowMs());
   if (found === null) throw new Failure("sign-in-needed");
   const { person, session } = found;
+  if (session.deviceId !== null && endpoint.withoutPin !== true && !pins.isOpen(session.id, findOpenWord(ctx))) {
+    // What was written while its author was in front bears their word: it is looked at once it is read.
+    if (endpoint.takesProof !== true || session.pinKey === null) throw new Failure("pin-needed");
+    ctx.state.mustProve = session.pinKey;
+  }
   if (person.needsSecond && !person.hasSecond && endpoint.withoutSecond !== true) throw new Failure("second-missing");
   if (!roles.includes(person.role)) throw new Failure("not-allowed", { role: person.role, admits: roles });
   return { user: person, session };
@@ -206,8 +246,20 @@ const uploads = Object.values(endpoints).flatMap((each: Endpoint) =>
 const takesFile = (ctx: Context) =>
   uploads.some(({ method, path, types }) => method === ctx.method && path.test(ctx.path) && ctx.is(...types) !== false);
 
-/** The body of an upload as it came, at most `mostBytes` of it. */
+/**
+ * The body of an upload as it came, at most `mostBytes` of it; on a shared tablet under its author's word. Failure: `too-large`,
+ * `pin-needed`.
+ */
 export async function readUpload(ctx: Context, mostBytes: number): Promise<Buffer> {
+  const bytes = await readBytes(ctx, mostBytes);
+  const { mustProve: key } = ctx.state as { mustProve?: string };
+  const { photo = "" } = ctx.params as { photo?: string };
+  if (key !== undefined && !isSent(key, describePhoto(photo, hashBytes(bytes)), ctx.get(proofHeader)))
+    throw new Failure("pin-needed");
+  return bytes;
+}
+
+async function readBytes(ctx: Context, mostBytes: number): Promise<Buffer> {
   const tooLarge = () => new Failure("too-large", { limit: `${mostBytes / 1_000_000} MB` });
   if ((ctx.request.length ?? 0) > mostBytes) throw tooLarge();
   const chunks: Buffer[] = [];

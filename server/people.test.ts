@@ -240,11 +240,13 @@ describe("a shared tablet", () => {
     const admitted = await odile.send("POST", "/api/devices", { name: "Dock tablet" });
     const device = admitted.headers.get("set-cookie")!.split(";")[0]!;
     const cookies = [device];
+    const open = new Map<string, string>();
     await join(await invite("Sefa Noll", "sales"), "sefa");
     for (const login of ["sefa", "wenna"]) {
       const answer = await trySign({ login, password: words }, cookies.join("; "));
       cookies.push(...answer.headers.getSetCookie().map((cookie) => cookie.split(";")[0]!));
       expect(answer.body.isShared).toBe(true);
+      open.set(login, answer.body.open);
     }
     const tablet = store.withCookie(cookies.join("; "));
     const wenna = await idOf("wenna");
@@ -253,14 +255,17 @@ describe("a shared tablet", () => {
       held: expect.arrayContaining([wenna]),
     });
     expect((await tablet.get("/api/me")).status).toBe(401);
-    expect((await tablet.get("/api/me", { "Ravik-Person": wenna })).body.name).toBe("Wenna Trew");
-    expect((await store.withCookie(`${cookies.join("; ")}; ravik-front=${wenna}`).get("/api/me")).body.name).toBe(
+    const front = `${wenna}.${open.get("wenna")}`;
+    expect((await tablet.get("/api/me", { "Ravik-Person": front })).body.name).toBe("Wenna Trew");
+    expect((await store.withCookie(`${cookies.join("; ")}; ravik-front=${front}`).get("/api/me")).body.name).toBe(
       "Wenna Trew",
     );
+    const ofAnother = `${wenna}.${open.get("sefa")}`;
+    expect((await tablet.get("/api/me", { "Ravik-Person": ofAnother })).body.error.code).toBe("pin-needed");
 
     const { devices } = (await odile.get("/api/staff")).body;
     await odile.send("DELETE", `/api/devices/${devices[0].id}`, {});
-    expect((await tablet.get("/api/me", { "Ravik-Person": wenna })).status).toBe(401);
+    expect((await tablet.get("/api/me", { "Ravik-Person": front })).body.error.code).toBe("sign-in-needed");
   });
 });
 

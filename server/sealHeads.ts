@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from "node:fs";
 import { open } from "node:fs/promises";
 import { join } from "node:path";
 import type { Instant } from "../core/dates/index.ts";
-import { isSignedWith } from "../core/record/index.ts";
+import { isSignedWith } from "../core/signature/index.ts";
 import type { ChainRow } from "./database/models.ts";
 import type { Chain } from "./repositories/chain.ts";
 import type { StoreKey } from "./storeKey.ts";

@@ -6,7 +6,7 @@ import sharp from "sharp";
 import { ulid } from "ulid";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { toInstant } from "../core/dates/index.ts";
-import { isSignedWith } from "../core/record/index.ts";
+import { isSignedWith } from "../core/signature/index.ts";
 import { createPhotoId } from "../core/walk/index.ts";
 import { createServices } from "./createServices.ts";
 import { openTestStore, type TestStore } from "./openTestStore.ts";

@@ -3,13 +3,13 @@ import {
   firstLink,
   formatDifference,
   type Handover,
-  isSignedWith,
   type Receipt,
   type SealedBundle,
   type SealedHandover,
   verifyBundle,
   writeLink,
 } from "../core/record/index.ts";
+import { isSignedWith } from "../core/signature/index.ts";
 import { struckName } from "../core/walk/index.ts";
 import type { ChainRow } from "./database/models.ts";
 import type { Database } from "./database/open.ts";

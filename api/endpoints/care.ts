@@ -39,6 +39,7 @@ const runLimit = "5mb";
 export const careEndpoints = {
   addReading: endpoint({
     ...addresses.addReading,
+    takesProof: true,
     summary: "Add an engine-hour reading; one that falls or leaps asks why",
     admits: everyone,
     params: oneBoat,
@@ -57,6 +58,7 @@ export const careEndpoints = {
   }),
   addRun: endpoint({
     ...addresses.addRun,
+    takesProof: true,
     summary: "Keep a run of one engine or several; each is judged by its break-in. Once",
     admits: everyone,
     params: oneBoat,
@@ -76,6 +78,7 @@ export const careEndpoints = {
   }),
   addFill: endpoint({
     ...addresses.addFill,
+    takesProof: true,
     summary: "Note fuel that went in; from full tanks to full tanks it measures what the engines burn. Once",
     admits: everyone,
     params: oneBoat,

@@ -63,6 +63,7 @@ export const handoverEndpoints = {
   }),
   addEntries: endpoint({
     ...addresses.addEntries,
+    takesProof: true,
     summary: "Store entries; each once, however often it is sent. All or none",
     admits: everyone,
     params: oneDelivery,
@@ -71,6 +72,8 @@ export const handoverEndpoints = {
       entries: z.array(entrySchema).min(1).max(500),
       deviceMs: deviceMsSchema.optional(),
       acknowledged: acknowledgedSchema.optional(),
+      /** From a shared tablet, of what its author wrote there before another came: their PIN key's word for each, by id (hex). */
+      proofs: z.record(ulidSchema, z.string().max(200)).optional(),
     }),
     answer: z.strictObject({
       stored: z.array(ulidSchema),
@@ -176,6 +179,7 @@ export const handoverEndpoints = {
   }),
   setPhoto: endpoint({
     ...addresses.setPhoto,
+    takesProof: true,
     summary: "Keep a photo under the id its device gave it: turned upright, made smaller, its metadata left out. Once",
     admits: everyone,
     params: z.strictObject({ photo: recordIdSchema }),

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { instantSchema } from "../../core/dates/index.ts";
+import { sha256Schema } from "../../core/hash/index.ts";
 import { recordIdSchema } from "../../core/walk/index.ts";
 import { addresses } from "../addresses.ts";
 import { endpoint } from "../endpoint.ts";
@@ -87,9 +88,42 @@ export const storeEndpoints = {
     summary: "End this session",
     admits: everyone,
     withoutSecond: true,
+    withoutPin: true,
     params: none,
     query: none,
     body: none,
+    answer: done,
+  }),
+  beginPin: endpoint({
+    ...addresses.beginPin,
+    summary: "Something for a PIN's key to sign, good for a minute",
+    admits: everyone,
+    withoutSecond: true,
+    withoutPin: true,
+    params: none,
+    query: none,
+    body: none,
+    answer: z.strictObject({ challenge: z.string() }),
+  }),
+  openPin: endpoint({
+    ...addresses.openPin,
+    summary: "Open one's session on a shared tablet by the PIN's key; too many wrong ones end it",
+    admits: everyone,
+    withoutSecond: true,
+    withoutPin: true,
+    params: none,
+    query: none,
+    body: z.strictObject({ challenge: z.string().max(300), proof: z.string().max(200) }),
+    answer: z.strictObject({ open: z.string() }),
+  }),
+  setPin: endpoint({
+    ...addresses.setPin,
+    summary: "Choose what opens one's session on this tablet: the public half of a PIN's key",
+    admits: everyone,
+    withoutSecond: true,
+    params: none,
+    query: none,
+    body: z.strictObject({ key: sha256Schema }),
     answer: done,
   }),
   me: endpoint({

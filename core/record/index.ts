@@ -13,6 +13,7 @@ export {
   writeCanonical,
   writeLink,
 } from "./handover.ts";
+export { hashSigned } from "./hashSigned.ts";
 export {
   type Arrival,
   arrivals,
@@ -44,7 +45,6 @@ export {
   snapshotSchema,
   tellAsHeard,
 } from "./snapshot.ts";
-export { hashSigned, isSignedWith } from "./storeSignature.ts";
 export { type Strike, strikeEntry, strikeSchema } from "./strike.ts";
 export { type Difference, type Verified, verdicts } from "./verified.ts";
 export { formatDifference, verifyBundle } from "./verify.ts";

@@ -6,6 +6,7 @@ import { writeJson } from "../hash/index.ts";
 import { createRandom } from "../random.ts";
 import { regions } from "../region/index.ts";
 import { defaultPlanOptions, findStyle, listTopicsFor, planWalk } from "../route/index.ts";
+import { isSignedWith } from "../signature/index.ts";
 import { fillTopic } from "../topic/index.ts";
 import type { Entry } from "../walk/index.ts";
 import { foldWalk } from "../walk/index.ts";
@@ -14,7 +15,6 @@ import {
   firstLink,
   formatDifference,
   hashSigned,
-  isSignedWith,
   mergeSnapshots,
   openSealed,
   type Receipt,

@@ -1,7 +1,8 @@
 import { type Hash, writeJson } from "../hash/index.ts";
+import { isSignedWith } from "../signature/index.ts";
 import { writeLink } from "./handover.ts";
+import { hashSigned } from "./hashSigned.ts";
 import { hashSalted, type SealedBundle, type SealedContent, type SignedPlace, sealedBundleSchema } from "./sealed.ts";
-import { hashSigned, isSignedWith } from "./storeSignature.ts";
 import type { Strike } from "./strike.ts";
 import { type Difference, type Known, unread, type Verified } from "./verified.ts";
 

@@ -23,6 +23,7 @@ export interface SessionRow {
   userId: string;
   device: string;
   deviceId: string | null;
+  pinKey: string | null;
   beganAtMs: number;
   seenAtMs: number;
   idleMs: number;
@@ -393,6 +394,7 @@ const defineStore = (table: Define) => ({
     userId: text(),
     device: text(),
     deviceId: maybeText(),
+    pinKey: maybeText(),
     beganAtMs: whole(),
     seenAtMs: whole(),
     idleMs: whole(),

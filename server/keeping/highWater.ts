@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { z } from "zod";
 import type { Acknowledged } from "../../api/index.ts";
 import type { Instant } from "../../core/dates/index.ts";
-import { isSignedWith } from "../../core/record/index.ts";
+import { isSignedWith } from "../../core/signature/index.ts";
 import type { Clock } from "../clock.ts";
 import type { Database } from "../database/open.ts";
 import { readQuery } from "../database/rows.ts";

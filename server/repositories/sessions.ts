@@ -29,6 +29,8 @@ export interface Session {
   /** What it is used with, in words. */
   readonly device: string;
   readonly deviceId: string | null;
+  /** On a shared tablet, the public half of the key that its PIN unlocks there; null before one was chosen. */
+  readonly pinKey: string | null;
   readonly beganAtMs: number;
   readonly seenAtMs: number;
   readonly endsAtMs: number;
@@ -75,6 +77,7 @@ export function createSessions({ models }: Database, people: People) {
         id: ulid(nowMs).toLowerCase(),
         userId,
         ...on,
+        pinKey: null,
         beganAtMs: nowMs,
         seenAtMs: nowMs,
         idleMs,
@@ -84,7 +87,12 @@ export function createSessions({ models }: Database, people: People) {
         passWhileStuck(error);
         unkept.set(row.tokenHash, row);
       });
-      return { token, maxAgeMs: wholeMs };
+      return { token, maxAgeMs: wholeMs, id: row.id };
+    },
+    async setPinKey(id: string, pinKey: string) {
+      await models.sessions.update({ pinKey }, { where: { id } });
+      for (const [key, row] of unkept.entries()) if (row.id === id) unkept.set(key, { ...row, pinKey });
+      for (const [key, { session }] of remembered.entries()) if (session.id === id) remembered.delete(key);
     },
     async find(token: string, nowMs: number): Promise<{ person: Person; session: Session } | null> {
       const key = hashToken(token);
@@ -143,11 +151,12 @@ export function createSessions({ models }: Database, people: People) {
 
 export type Sessions = ReturnType<typeof createSessions>;
 
-const toSession = ({ id, userId, device, deviceId, beganAtMs, seenAtMs, endsAtMs }: SessionRow): Session => ({
+const toSession = ({ id, userId, device, deviceId, pinKey, beganAtMs, seenAtMs, endsAtMs }: SessionRow): Session => ({
   id,
   userId,
   device,
   deviceId,
+  pinKey,
   beganAtMs,
   seenAtMs,
   endsAtMs,

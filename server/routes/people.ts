@@ -29,8 +29,8 @@ function routeSetUp(router: Router, services: Services, describeMe: DescribePers
     serve(endpoints.setUp, auth, async ({ body, ctx }) => {
       await signInService.takeCodeTry(ctx);
       const account = await setUpService.setUp(body);
-      await signInService.begin(ctx, account);
-      return describeMe(account, false);
+      const open = await signInService.begin(ctx, account);
+      return describeMe(account, open !== null, open);
     }),
   );
   router.get(
@@ -120,8 +120,8 @@ function routeJoin(router: Router, services: Services, describeMe: DescribePerso
     serve(endpoints.join, auth, async ({ body, ctx }) => {
       await signInService.takeCodeTry(ctx);
       const account = await staffService.join(body.code, body);
-      await signInService.begin(ctx, account);
-      return describeMe(account, (await signInService.findDevice(ctx)) !== null);
+      const open = await signInService.begin(ctx, account);
+      return describeMe(account, open !== null, open);
     }),
   );
 }

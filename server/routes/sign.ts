@@ -5,11 +5,12 @@ import { serve } from "../http.ts";
 import type { Person } from "../repositories/people.ts";
 import { frontHeader } from "../signIn/cookies.ts";
 
-export type DescribePerson = (person: Person, isShared: boolean) => Promise<Me>;
+/** `open`: what opens the session that has just begun on a shared tablet. */
+export type DescribePerson = (person: Person, isShared: boolean, open?: string | null) => Promise<Me>;
 
 /** What the screens know of who is signed in. */
 export function createDescriber({ settings, messages, epochs, clock }: Services): DescribePerson {
-  return async (person, isShared) => {
+  return async (person, isShared, open = null) => {
     const { store, region, allowers } = await settings.read();
     return {
       id: person.id,
@@ -24,6 +25,7 @@ export function createDescriber({ settings, messages, epochs, clock }: Services)
       hasSecond: person.hasSecond,
       owesSecond: person.needsSecond && !person.hasSecond,
       isShared,
+      open,
       language: person.language,
     };
   };
@@ -31,7 +33,7 @@ export function createDescriber({ settings, messages, epochs, clock }: Services)
 
 /** Sign-in, sign-out, who am I. */
 export function routeSign(router: Router, services: Services, describeMe: DescribePerson) {
-  const { auth, people, settings, signInService, demoAccounts } = services;
+  const { auth, people, settings, sessions, pins, signInService, demoAccounts } = services;
   router.get(
     endpoints.signInOptions.path,
     serve(endpoints.signInOptions, auth, async ({ ctx }) => {
@@ -48,8 +50,8 @@ export function routeSign(router: Router, services: Services, describeMe: Descri
   router.post(
     endpoints.signIn.path,
     serve(endpoints.signIn, auth, async ({ body, ctx }) => {
-      const account = await signInService.signIn(ctx, body);
-      return describeMe(account, (await signInService.findDevice(ctx)) !== null);
+      const { account, open } = await signInService.signIn(ctx, body);
+      return describeMe(account, open !== null, open);
     }),
   );
   router.post(
@@ -58,6 +60,23 @@ export function routeSign(router: Router, services: Services, describeMe: Descri
       await signInService.signOut(ctx, user);
       // Not "storage": that would throw away what is not synced yet.
       ctx.set("Clear-Site-Data", '"cache"');
+      return { done: true as const };
+    }),
+  );
+  router.post(
+    endpoints.beginPin.path,
+    serve(endpoints.beginPin, auth, ({ session }) => ({ challenge: pins.challenge(session!.id) })),
+  );
+  router.post(
+    endpoints.openPin.path,
+    serve(endpoints.openPin, auth, async ({ session, body }) => ({
+      open: await pins.prove(session!, body.challenge, body.proof),
+    })),
+  );
+  router.put(
+    endpoints.setPin.path,
+    serve(endpoints.setPin, auth, async ({ session, body }) => {
+      await sessions.setPinKey(session!.id, body.key);
       return { done: true as const };
     }),
   );

@@ -26,6 +26,7 @@ import {
   type KeptPassword,
   type ScryptCost,
 } from "../signIn/passwords.ts";
+import type { Pins } from "../signIn/pins.ts";
 import { findStep, hashCode } from "../signIn/secondFactor.ts";
 import type { StoreKey } from "../storeKey.ts";
 
@@ -36,6 +37,7 @@ interface Parts {
   readonly audit: Audit;
   readonly clock: Clock;
   readonly storeKey: StoreKey;
+  readonly pins: Pins;
   readonly hasher: Hasher;
   readonly cost: ScryptCost;
 }
@@ -46,7 +48,7 @@ const mostTries = { ofPair: 10, ofAddress: 60, ofName: 40 } as const;
 
 /** Signing in: who it is, how often they may try, and the session it begins. */
 export function createSignInService(parts: Parts) {
-  const { database, people, sessions, audit, clock, storeKey, hasher, cost } = parts;
+  const { database, people, sessions, audit, clock, storeKey, pins, hasher, cost } = parts;
   const limit = (points: number) => new RateLimiterMemory({ points, duration: tenMinutesS });
   const limits = {
     pair: limit(mostTries.ofPair),
@@ -138,21 +140,25 @@ export function createSignInService(parts: Parts) {
     return row === null || row.endedAt !== null ? null : row;
   }
 
-  /** A session on this browser. What it had before ends, but on a shared tablet, where each person has their own. */
-  async function begin(ctx: Context, account: Account) {
+  /**
+   * A session on this browser. What it had before ends, but on a shared tablet, where each person has their own, and which is told what opens
+   * it there; null elsewhere.
+   */
+  async function begin(ctx: Context, account: Account): Promise<string | null> {
     const device = await findDevice(ctx);
     for (const [person, token] of listHeld(ctx)) {
       if (device !== null && person !== account.id) continue;
       await sessions.endByToken(token);
       if (person !== account.id) dropSession(ctx, person);
     }
-    const { token, maxAgeMs } = await sessions.begin(account.id, clock.nowMs(), {
+    const { token, maxAgeMs, id } = await sessions.begin(account.id, clock.nowMs(), {
       device: device?.name ?? describeDevice(ctx),
       deviceId: device?.id ?? null,
     });
     setSession(ctx, account.id, token, maxAgeMs);
     setKnown(ctx, account.id, storeKey);
     await note(account, "Signed in", device?.name ?? "");
+    return device === null ? null : pins.open(id);
   }
 
   return {
@@ -171,7 +177,7 @@ export function createSignInService(parts: Parts) {
     async signIn(
       ctx: Context,
       asked: { login: string; password: string; code?: string | undefined },
-    ): Promise<Account> {
+    ): Promise<{ readonly account: Account; readonly open: string | null }> {
       const login = readLogin(asked.login);
       const account = await people.findByLogin(login);
       const forgive = await takeTries(ctx, login, account);
@@ -193,8 +199,7 @@ export function createSignInService(parts: Parts) {
         await people
           .change(account.id, { kept: await hashPassword(hasher, asked.password, cost) })
           .catch(passWhileStuck);
-      await begin(ctx, account);
-      return account;
+      return { account, open: await begin(ctx, account) };
     },
     /** Failure: `wrong-password`, `too-many-tries`. Whoever is signed in says their password once more. */
     async confirm(account: Account, password: string) {

@@ -38,10 +38,20 @@ export const listHeld = (ctx: Context): ReadonlyMap<string, string> =>
     ),
   );
 
+/** Whom the page names, and the word that opens their session on a shared tablet: `nessa`, `nessa.1760000000000-0f…`. */
+function readFront(ctx: Context): { readonly person: string; readonly word: string } {
+  const said = ctx.get(frontHeader) || listCookies(ctx).get(frontCookie) || "";
+  const at = said.indexOf(".");
+  return at < 0 ? { person: said, word: "" } : { person: said.slice(0, at), word: said.slice(at + 1) };
+}
+
+/** What opens the session this is asked in, on a shared tablet; empty without. */
+export const findOpenWord = (ctx: Context): string => readFront(ctx).word;
+
 /** The session this is asked in: of whom the page names, else of the only one here. Null for none. */
 export function findToken(ctx: Context): string | null {
   const held = listHeld(ctx);
-  const front = ctx.get(frontHeader) || listCookies(ctx).get(frontCookie) || "";
+  const { person: front } = readFront(ctx);
   if (front !== "") return held.get(front) ?? null;
   const [only, another] = held.values();
   return another === undefined ? (only ?? null) : null;

@@ -7,7 +7,8 @@ import {
   type ErrorBody,
   type ParamsOf,
 } from "../../api/index.ts";
-import { getFront } from "./held.ts";
+import { signOpening } from "../../core/pin/index.ts";
+import { forgetPin, getFront, getSeed, nameAsked, setFront, setOpen } from "./held.ts";
 
 /** An answer that is not the one asked for. `code` is one of the server's, or "no-signal" when none came at all. */
 export class Refused extends Error {
@@ -34,12 +35,56 @@ export interface Ask<N extends EndpointName> {
   readonly anew?: boolean;
   /** In the session of another person whom this shared tablet holds; else of whoever is in front. */
   readonly as?: string;
+  /** Their word for it, given while they were in front. */
+  readonly proof?: string | null;
 }
 
-/** On a shared tablet: in whose session this is asked. */
-function nameWho(as: string | undefined): Record<string, string> {
-  const who = as ?? getFront();
-  return who === null ? {} : { "Ravik-Person": who };
+/** On a shared tablet: in whose session this is asked, and their word for what is sent while another is in front. */
+function nameWho(as: string | undefined, proof: string | null = null): Record<string, string> {
+  const who = nameAsked(as);
+  return { ...(who === null ? {} : { "Ravik-Person": who }), ...(proof === null ? {} : { "Ravik-Proof": proof }) };
+}
+
+let proving: Promise<boolean> | null = null;
+/** Opens the session of whoever is in front at the server, by what their PIN unlocked here. False where it cannot be. */
+function proveFront(): Promise<boolean> {
+  proving ??= prove().finally(() => {
+    proving = null;
+  });
+  return proving;
+}
+async function prove(): Promise<boolean> {
+  const [id, seed] = [getFront(), getSeed()];
+  if (id === null) return false;
+  // What a password opened lasts for a day's work; then it is the PIN's turn.
+  if (seed === null) return lockFront();
+  const { challenge } = await askOnce("beginPin", { as: id });
+  try {
+    const { open } = await askOnce("openPin", { as: id, body: { challenge, proof: signOpening(seed, challenge) } });
+    setOpen(id, open);
+  } catch (error) {
+    if (!(error instanceof Refused) || error.code !== "wrong-pin") throw error;
+    // The server knows another PIN of theirs here, or none: only their password tells.
+    forgetPin(id);
+    return lockFront();
+  }
+  return true;
+}
+
+function lockFront(): false {
+  setFront(null);
+  return false;
+}
+
+/** Once more where the server did not know yet that a PIN was given here: without signal it could not be told. */
+async function withPin<T>(as: string | undefined, go: () => Promise<T>): Promise<T> {
+  try {
+    return await go();
+  } catch (error) {
+    const isOfFront = as === undefined || as === getFront();
+    if (!isOfFront || !(error instanceof Refused) || error.code !== "pin-needed" || !(await proveFront())) throw error;
+    return go();
+  }
 }
 
 const withQuery = (address: string, query: Readonly<Record<string, string>>) => {
@@ -52,9 +97,12 @@ export function addressOf(name: EndpointName, params: Record<string, string> = {
 }
 
 /** Asks the server one described endpoint, by its name. Throws Refused. */
-export async function ask<N extends EndpointName>(
+export const ask = <N extends EndpointName>(name: N, asked: Ask<N> = {}): Promise<AnswerOf<Endpoints[N]>> =>
+  withPin(asked.as, () => askOnce(name, asked));
+
+async function askOnce<N extends EndpointName>(
   name: N,
-  { params, body, query = {}, anew = false, as }: Ask<N> = {},
+  { params, body, query = {}, anew = false, as, proof }: Ask<N> = {},
 ): Promise<AnswerOf<Endpoints[N]>> {
   const { method } = addresses[name];
   let response: Response;
@@ -65,7 +113,7 @@ export async function ask<N extends EndpointName>(
       signal: AbortSignal.timeout(askTimeoutMs),
       ...(method === "GET"
         ? { headers: nameWho(as), cache: anew ? "no-cache" : "default" }
-        : { headers: { ...nameWho(as), "Content-Type": "application/json" }, body: JSON.stringify(body ?? {}) }),
+        : { headers: { ...nameWho(as, proof), "Content-Type": "application/json" }, body: JSON.stringify(body ?? {}) }),
     });
   } catch {
     throw new Refused({ code: "no-signal" });
@@ -97,12 +145,26 @@ export async function askPaper<N extends "labelledPack">(
 type UploadName = "setPhoto" | "setFile" | "setOwnerPhoto" | "previewBundle" | "importBundle";
 
 /** Sends a file as it is, to one of the endpoints that take one. Throws Refused. */
-export async function sendFile<N extends UploadName>(
+export const sendFile = <N extends UploadName>(
   name: N,
   params: ParamsOf<Endpoints[N]>,
   file: Blob,
   usualType: string,
-  { query = {}, as }: { readonly query?: Readonly<Record<string, string>>; readonly as?: string } = {},
+  sending: Sending = {},
+): Promise<AnswerOf<Endpoints[N]>> => withPin(sending.as, () => sendOnce(name, params, file, usualType, sending));
+
+interface Sending {
+  readonly query?: Readonly<Record<string, string>>;
+  readonly as?: string;
+  readonly proof?: string | null;
+}
+
+async function sendOnce<N extends UploadName>(
+  name: N,
+  params: ParamsOf<Endpoints[N]>,
+  file: Blob,
+  usualType: string,
+  { query = {}, as, proof }: Sending,
 ): Promise<AnswerOf<Endpoints[N]>> {
   let response: Response;
   try {
@@ -110,7 +172,7 @@ export async function sendFile<N extends UploadName>(
       method: addresses[name].method,
       credentials: "same-origin",
       signal: AbortSignal.timeout(sendTimeoutMs),
-      headers: { ...nameWho(as), "Content-Type": file.type === "" ? usualType : file.type },
+      headers: { ...nameWho(as, proof), "Content-Type": file.type === "" ? usualType : file.type },
       body: file,
     });
   } catch {
@@ -120,8 +182,8 @@ export async function sendFile<N extends UploadName>(
 }
 
 /** Sends a photo under the id it has here; the server makes it fit to keep. Throws Refused. */
-export const sendPhoto = (photo: string, file: Blob, as?: string) =>
-  sendFile("setPhoto", { photo }, file, "image/jpeg", as === undefined ? {} : { as });
+export const sendPhoto = (photo: string, file: Blob, as?: string, proof: string | null = null) =>
+  sendFile("setPhoto", { photo }, file, "image/jpeg", as === undefined ? {} : { as, proof });
 
 async function readAnswer<T>(response: Response): Promise<T> {
   let value: unknown;

@@ -1,7 +1,6 @@
 import { useEffect, useSyncExternalStore } from "react";
 import { ask, Refused } from "../app/client.ts";
 import {
-  checkPin,
   findHeld,
   type Held,
   hold,
@@ -11,6 +10,7 @@ import {
   mostWrongTries,
   setFront,
   subscribeHeld,
+  tryPin,
 } from "../app/held.ts";
 import { meQuery, queryClient, settle } from "../app/queries.ts";
 import { syncQueue } from "./useSync.ts";
@@ -25,11 +25,11 @@ const tellQueue = () => syncQueue.setHeld(listHeld().map(({ me }) => me.id));
 subscribeHeld(tellQueue);
 tellQueue();
 
-/** Puts somebody in front whose session this tablet holds, with signal or without. */
-export function putInFront(id: string) {
+/** Puts somebody in front whose session this tablet holds, with signal or without; `by` what they have proved it. */
+export function putInFront(id: string, by: Parameters<typeof setFront>[1]) {
   const known = findHeld(id);
   if (known === undefined) return;
-  setFront(id);
+  setFront(id, by);
   queryClient.setQueryData(meQuery.queryKey, settle(known.me));
   syncQueue.setUser(known.me);
 }
@@ -45,8 +45,9 @@ export type Unlocked = { readonly ok: true } | { readonly ok: false; readonly le
 
 /** Opens with a PIN. After too many wrong ones their session here ends, and only their password opens it. */
 export function unlock(id: string, pin: string): Unlocked {
-  if (checkPin(id, pin)) {
-    putInFront(id);
+  const seed = tryPin(id, pin);
+  if (seed !== null) {
+    putInFront(id, { seed });
     return { ok: true };
   }
   const left = mostWrongTries - (findHeld(id)?.wrongTries ?? mostWrongTries);

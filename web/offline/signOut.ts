@@ -85,6 +85,6 @@ export async function signedIn(me: Me): Promise<void> {
   }
   write(lastPersonKey, me.id);
   setSignedOut(false);
-  if (me.isShared) putInFront(me.id);
+  if (me.isShared) putInFront(me.id, { open: me.open });
   else queryClient.setQueryData(meQuery.queryKey, settle(me));
 }

@@ -1,8 +1,10 @@
 import { ulid } from "ulid";
 import { toInstant } from "../../core/dates/index.ts";
 import { hashBytes } from "../../core/hash/index.ts";
+import { describeEntry, describePhoto } from "../../core/pin/index.ts";
 import { createPhotoId, type Entry } from "../../core/walk/index.ts";
 import { Refused } from "../app/client.ts";
+import { signAsFront } from "../app/held.ts";
 import { forgetServer } from "./clock.ts";
 import { createEpochCheck, isEpochInDoubt, settleSent } from "./queue/epochCheck.ts";
 import { createPostBox } from "./queue/postBox.ts";
@@ -158,11 +160,16 @@ function createWriter(state: QueueState, deviceId: string, send: () => Promise<v
       device: deviceId,
     } as Entry;
     const corrected = correctTime(whole, state.behindMs);
+    const proof = signAsFront(by, () => describeEntry(corrected));
+    if (proof !== null) state.proofs.set(corrected.id, proof);
     state.keep([corrected]);
     state.unsent.set(corrected.id, corrected);
     state.setStatus();
     // Sent meanwhile, it must not be put down as unsent again.
-    if (!state.tried.has(corrected.id)) await state.write([["entries", corrected.id, { entry: corrected, sent: 0 }]]);
+    if (!state.tried.has(corrected.id))
+      await state.write([
+        ["entries", corrected.id, { entry: corrected, sent: 0, ...(proof === null ? {} : { proof }) }],
+      ]);
     void send();
     return corrected;
   };
@@ -176,9 +183,11 @@ function createWriter(state: QueueState, deviceId: string, send: () => Promise<v
       const sha256 = hashBytes(new Uint8Array(bytes));
       const photo = createPhotoId(sha256, "staff");
       photoHashes.set(photo, sha256);
-      await state.write([["photos", photo, { id: photo, by, bytes, type: file.type }]]);
+      const proof = signAsFront(by, () => describePhoto(photo, sha256));
+      const word = proof === null ? {} : { proof };
+      await state.write([["photos", photo, { id: photo, by, bytes, type: file.type, ...word }]]);
       const kept = new Blob([bytes], { type: file.type });
-      state.unsentPhotos.set(photo, { by, file: kept });
+      state.unsentPhotos.set(photo, { by, file: kept, proof });
       state.photoAddresses.set(photo, URL.createObjectURL(kept));
       state.setStatus();
       void send();

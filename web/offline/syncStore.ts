@@ -7,12 +7,15 @@ export interface KeptEntry {
   readonly sent: 0 | 1;
   /** It may have reached the server: from now on it must stay as it is. */
   readonly tried?: 0 | 1;
+  /** On a shared tablet, its author's word for it. */
+  readonly proof?: string;
 }
 export interface KeptPhoto {
   readonly id: string;
   readonly by: string;
   readonly bytes: ArrayBuffer;
   readonly type: string;
+  readonly proof?: string;
 }
 /** What is written apart from a walk: hours, runs, fuel. */
 export interface KeptPost {

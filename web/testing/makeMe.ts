@@ -15,6 +15,7 @@ export const makeMe = (change: Partial<Me> = {}): Me => ({
   hasSecond: false,
   owesSecond: false,
   isShared: false,
+  open: null,
   language: "en",
   ...change,
 });

@@ -41,6 +41,9 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
   "wrong-code": (_, tell) => tell("This code is not right, or was used already. Check it and try again."),
   "second-missing": (_, tell) =>
     tell("The owner wants a second step at your sign-in. Turn it on under Your account first."),
+  "pin-needed": (_, tell) =>
+    tell("This tablet is shared. Open your name with your PIN to go on; what you marked is kept here."),
+  "wrong-pin": (_, tell) => tell("This is not the PIN of this name on this tablet. Sign in with your password."),
   "wrong-password": (_, tell) => tell("This is not your password. Type it again."),
   "weak-password": (facts, tell) =>
     ({

@@ -1,5 +1,7 @@
 import type { AnswerOf, Endpoints, ErrorBody } from "../../../api/index.ts";
+import { describePost } from "../../../core/pin/index.ts";
 import { ask, Refused } from "../../app/client.ts";
+import { signAsFront } from "../../app/held.ts";
 import { isFinal } from "../refusals.ts";
 import type { KeptPost } from "../syncStore.ts";
 import { doEach } from "./outage.ts";
@@ -16,6 +18,10 @@ interface Sending {
 
 /** Entries tell what this device's clock says as they go, however long they were kept. */
 const stampTime = ({ name, body }: Post) => (name === "addOwnerEntries" ? { ...body, deviceMs: Date.now() } : body);
+
+/** On a shared tablet, its author's word for it, where they are in front. */
+const prove = ({ by, name, params, body }: { by: string | null; name: string; params: object; body: object }) =>
+  by === null ? null : signAsFront(by, () => describePost(name, params, body));
 
 /** Hours, runs and fuel: sent, kept for later, or refused and answered. */
 export function createPostBox(state: QueueState, sending: Sending, tellPosted: (post: Post) => Promise<void>) {
@@ -37,7 +43,7 @@ export function createPostBox(state: QueueState, sending: Sending, tellPosted: (
     const post = posts.get(id);
     if (post === undefined) return;
     try {
-      const as = post.by === null ? {} : { as: post.by };
+      const as = post.by === null ? {} : { as: post.by, proof: post.proof ?? null };
       const answer = await ask(post.name, { params: post.params, body: stampTime(post), ...as } as never);
       if (posting.has(id)) outcomes.set(id, { answer });
       await drop(id);
@@ -66,7 +72,8 @@ export function createPostBox(state: QueueState, sending: Sending, tellPosted: (
       const isOwners = "token" in post.params;
       posting.add(post.id);
       try {
-        await put({ ...post, by: isOwners ? null : state.user, refusal: null } as Post);
+        const by = isOwners ? null : state.user;
+        await put({ ...post, by, proof: prove({ ...(post as unknown as Post), by }), refusal: null } as Post);
         const before = sending.current() ?? Promise.resolve();
         const sent = before.then(() => (posts.has(post.id) ? sending.send() : undefined));
         await Promise.race([sent, new Promise((resolve) => setTimeout(resolve, sending.patienceMs))]);
@@ -84,7 +91,8 @@ export function createPostBox(state: QueueState, sending: Sending, tellPosted: (
     async answer(id: string, change: Record<string, unknown>) {
       const post = posts.get(id);
       if (post === undefined) return;
-      await put({ ...post, body: { ...post.body, ...change }, refusal: null } as Post);
+      const answered = { ...post, body: { ...post.body, ...change } } as Post;
+      await put({ ...answered, proof: prove(answered), refusal: null });
       await sending.send();
     },
   };

@@ -99,7 +99,9 @@ function createMemory() {
     tried: new Set<string>(),
     /** Refused for good since this page was opened: not sent again until it is opened anew. */
     refused: new Map<string, Refused>(),
-    unsentPhotos: new Map<string, { by: string; file: Blob }>(),
+    unsentPhotos: new Map<string, { by: string; file: Blob; proof: string | null }>(),
+    /** Of unsent entries written on a shared tablet: their authors' word for them. */
+    proofs: new Map<string, string>(),
     photoAddresses: new Map<string, string>(),
     posts: new Map<string, Post>(),
     /** Posts that somebody waits for just now: not shown as waiting, and what became of them is answered, not kept. */
@@ -155,15 +157,16 @@ function takeBack(state: Memory, kept: Kept): Kept["entries"] {
     state,
     kept.entries.filter((each) => !isPast(each, oldest)).map(({ entry }) => entry),
   );
-  for (const { entry, sent, tried } of kept.entries) {
+  for (const { entry, sent, tried, proof } of kept.entries) {
     if (sent === 0) state.unsent.set(entry.id, entry);
+    if (sent === 0 && proof !== undefined) state.proofs.set(entry.id, proof);
     if (sent === 0 && tried === 1) state.tried.add(entry.id);
   }
   state.epoch = kept.epoch;
   state.acknowledged = kept.acknowledged;
-  for (const { id, by, bytes, type } of kept.photos) {
+  for (const { id, by, bytes, type, proof = null } of kept.photos) {
     const file = new Blob([bytes], { type });
-    state.unsentPhotos.set(id, { by, file });
+    state.unsentPhotos.set(id, { by, file, proof });
     state.photoAddresses.set(id, URL.createObjectURL(file));
   }
   for (const post of kept.posts) if (!state.posts.has(post.id)) state.posts.set(post.id, post as unknown as Post);

@@ -15,6 +15,7 @@ const mostAtOnce = 200;
 const isOfNoEntry: ReadonlySet<string> = new Set([
   "no-signal",
   "sign-in-needed",
+  "pin-needed",
   "unexpected",
   "busy",
   "store-stuck",
@@ -29,12 +30,14 @@ export function correctTime(entry: Entry, behindMs: number | null): Entry {
 
 /** Sends the entries of whoever is signed in here, in the session of their author, handover by handover, in order. */
 export function createEntrySender(state: QueueState, tellSent: (delivery: string) => void) {
-  const { unsent, tried, refused } = state;
+  const { unsent, tried, refused, proofs } = state;
   const sendBatch = async (delivery: string, batch: readonly Entry[]) => {
     const told = state.acknowledged === null ? {} : { acknowledged: state.acknowledged };
+    const words = batch.flatMap(({ id }) => (proofs.has(id) ? [[id, proofs.get(id)!] as const] : []));
+    const proved = words.length === 0 ? {} : { proofs: Object.fromEntries(words) };
     const { stored, known, acknowledged } = await ask("addEntries", {
       params: { delivery },
-      body: { entries: [...batch], deviceMs: Date.now(), ...told },
+      body: { entries: [...batch], deviceMs: Date.now(), ...told, ...proved },
       as: batch[0]!.by,
     });
     await noteAcknowledged(acknowledged);
@@ -43,6 +46,7 @@ export function createEntrySender(state: QueueState, tellSent: (delivery: string
     for (const { id } of sent) {
       unsent.delete(id);
       refused.delete(id);
+      proofs.delete(id);
     }
     await state.write(sent.map((entry): SyncChange => ["entries", entry.id, { entry, sent: 1 }]));
     state.setStatus({ lastSentAtMs: Date.now(), hasSignal: true });
@@ -86,7 +90,10 @@ export function createEntrySender(state: QueueState, tellSent: (delivery: string
   /** Put right and into the device's store before it is sent: what was sent must be there, just so, to be sent again. */
   const makeReady = async (entries: readonly Entry[]): Promise<Entry[]> => {
     const batch = entries.map((entry) => (tried.has(entry.id) ? entry : correctTime(entry, state.behindMs)));
-    await state.write(batch.map((entry): SyncChange => ["entries", entry.id, { entry, sent: 0, tried: 1 }]));
+    const keepProof = ({ id }: Entry) => (proofs.has(id) ? { proof: proofs.get(id)! } : {});
+    await state.write(
+      batch.map((entry): SyncChange => ["entries", entry.id, { entry, sent: 0, tried: 1, ...keepProof(entry) }]),
+    );
     const corrected = batch.filter((entry) => unsent.get(entry.id) !== entry);
     for (const entry of batch) {
       tried.add(entry.id);

@@ -3,12 +3,18 @@ import { isFinal } from "../refusals.ts";
 import { doEach } from "./outage.ts";
 import { canSend, type QueueState } from "./queueState.ts";
 
+interface Waiting {
+  readonly by: string;
+  readonly file: Blob;
+  readonly proof: string | null;
+}
+
 /** Sends photos two at a time: while one is on its way the server makes the other fit to keep. */
 export function createPhotoSender(state: QueueState, takeBack: (photo: string) => Promise<void>) {
   const { unsentPhotos, refused } = state;
-  const sendOne = async ([id, { by, file }]: readonly [string, { by: string; file: Blob }]) => {
+  const sendOne = async ([id, { by, file, proof }]: readonly [string, Waiting]) => {
     try {
-      await sendPhoto(id, file, by);
+      await sendPhoto(id, file, by, proof);
     } catch (error) {
       if (!(error instanceof Refused) || !isFinal("photo", error.code)) throw error;
       refused.set(id, error);

@@ -46,6 +46,8 @@ export interface Post<N extends PostName = PostName> {
   readonly says: string;
   /** Who wrote it; null for an owner, whose token is in the address. */
   readonly by: string | null;
+  /** On a shared tablet, its author's word for it. */
+  readonly proof?: string | null;
   /** Why the yard did not take it: it waits for an answer to that, or to be discarded. */
   readonly refusal: ErrorBody["error"] | null;
 }

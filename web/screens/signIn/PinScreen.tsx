@@ -1,11 +1,15 @@
+import { useState } from "react";
 import { Navigate, useLocation, useNavigate } from "react-router";
-import { getFront, setPin } from "../../app/held.ts";
+import { ask } from "../../app/client.ts";
+import { forgetPin, getFront, setPin } from "../../app/held.ts";
+import { describeError } from "../../ui/errorWords.ts";
 import { PinPad } from "./PinPad.tsx";
 
 /** Whoever has just signed in on a shared tablet chooses what opens their name there. */
 export function PinScreen() {
   const navigate = useNavigate();
   const { state } = useLocation() as { state: { from?: string } | null };
+  const [error, setError] = useState<string | null>(null);
   const front = getFront();
   if (front === null) return <Navigate to="/sign-in" replace />;
   return (
@@ -19,9 +23,16 @@ export function PinScreen() {
       <PinPad
         label="New PIN"
         action="Keep"
+        error={error}
         onDone={(pin) => {
-          setPin(front, pin);
-          void navigate(state?.from ?? "/", { replace: true });
+          // The server is told what this PIN unlocks: from then on it opens nothing here without it.
+          void ask("setPin", { body: { key: setPin(front, pin) } }).then(
+            () => navigate(state?.from ?? "/", { replace: true }),
+            (reason: unknown) => {
+              forgetPin(front);
+              setError(describeError(reason));
+            },
+          );
         }}
       />
     </main>

@@ -1,0 +1,1 @@
+export { findPublicKey, isSignedWith, signWith } from "./ed25519.ts";
