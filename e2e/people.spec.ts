@@ -271,12 +271,20 @@ test.describe("with the app kept on the device", () => {
     await expect
       .poll(async () => {
         const answer = await page.request.get(`${store.address}/api/deliveries/d-w118`);
-        const { entries } = (await answer.json()) as { entries: { kind: string; by: string; note?: string }[] };
+        // Until the page has proved the PIN to the server, nothing is answered.
+        const { entries = [] } = (await answer.json()) as { entries?: { kind: string; by: string; note?: string }[] };
         return [
           entries.find(({ kind }) => kind === "start")?.by,
           entries.find(({ note }) => note === "Cap chain is missing")?.by,
         ];
       })
       .toEqual(["nessa", "tobin"]);
+
+    // Whoever has the tablet in their hands has everybody's cookies, and yet only the name they opened.
+    const asNessa = await page.evaluate(async () => {
+      const answer = await fetch("/api/me", { headers: { "Ravik-Person": "nessa" }, cache: "no-store" });
+      return [answer.status, (await answer.json()).error?.code];
+    });
+    expect(asNessa).toEqual([401, "pin-needed"]);
   });
 });

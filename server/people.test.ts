@@ -256,16 +256,20 @@ describe("a shared tablet", () => {
     });
     expect((await tablet.get("/api/me")).status).toBe(401);
     const front = `${wenna}.${open.get("wenna")}`;
-    expect((await tablet.get("/api/me", { "Ravik-Person": front })).body.name).toBe("Wenna Trew");
+    expect((await tablet.get("/api/me", { "Ravik-Person": wenna, "Ravik-Open": open.get("wenna")! })).body.name).toBe(
+      "Wenna Trew",
+    );
     expect((await store.withCookie(`${cookies.join("; ")}; ravik-front=${front}`).get("/api/me")).body.name).toBe(
       "Wenna Trew",
     );
-    const ofAnother = `${wenna}.${open.get("sefa")}`;
-    expect((await tablet.get("/api/me", { "Ravik-Person": ofAnother })).body.error.code).toBe("pin-needed");
+    const ofAnother = { "Ravik-Person": wenna, "Ravik-Open": open.get("sefa")! };
+    expect((await tablet.get("/api/me", ofAnother)).body.error.code).toBe("pin-needed");
 
     const { devices } = (await odile.get("/api/staff")).body;
     await odile.send("DELETE", `/api/devices/${devices[0].id}`, {});
-    expect((await tablet.get("/api/me", { "Ravik-Person": front })).body.error.code).toBe("sign-in-needed");
+    expect(
+      (await tablet.get("/api/me", { "Ravik-Person": wenna, "Ravik-Open": open.get("wenna")! })).body.error.code,
+    ).toBe("sign-in-needed");
   });
 });
 

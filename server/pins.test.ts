@@ -18,7 +18,7 @@ const keepCookies = (headers: Headers) => {
     cookies.set(name, value);
   }
 };
-const asked = (name: Name, open = "") => ({ "Ravik-Person": open === "" ? name : `${name}.${open}` });
+const asked = (name: Name, open = "") => ({ "Ravik-Person": name, "Ravik-Open": open });
 
 /** With the password; answers the word that opens. */
 async function signIn(login: Name): Promise<string> {

@@ -6,6 +6,7 @@ const sessionPrefix = "ravik.";
 /** Who is in front, as the page says; kept in a cookie too, for pictures and streams, which carry no headers. */
 export const frontCookie = "ravik-front";
 export const frontHeader = "Ravik-Person";
+const openHeader = "Ravik-Open";
 const deviceCookie = "ravik-device";
 /** Says that this person has signed in here before: guessing from elsewhere does not lock them out. */
 const knownPrefix = "ravik-known.";
@@ -38,9 +39,11 @@ export const listHeld = (ctx: Context): ReadonlyMap<string, string> =>
     ),
   );
 
-/** Whom the page names, and the word that opens their session on a shared tablet: `nessa`, `nessa.1760000000000-0f…`. */
+/** Whom the page names, and the word that opens their session on a shared tablet; in the cookie both are one: `nessa.1760000000000-0f…`. */
 function readFront(ctx: Context): { readonly person: string; readonly word: string } {
-  const said = ctx.get(frontHeader) || listCookies(ctx).get(frontCookie) || "";
+  const named = ctx.get(frontHeader);
+  if (named !== "") return { person: named, word: ctx.get(openHeader) };
+  const said = listCookies(ctx).get(frontCookie) ?? "";
   const at = said.indexOf(".");
   return at < 0 ? { person: said, word: "" } : { person: said.slice(0, at), word: said.slice(at + 1) };
 }

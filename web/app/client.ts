@@ -40,14 +40,14 @@ export interface Ask<N extends EndpointName> {
 }
 
 /** On a shared tablet: in whose session this is asked, and their word for what is sent while another is in front. */
-function nameWho(as: string | undefined, proof: string | null = null): Record<string, string> {
-  const who = nameAsked(as);
-  return { ...(who === null ? {} : { "Ravik-Person": who }), ...(proof === null ? {} : { "Ravik-Proof": proof }) };
-}
+const nameWho = (as: string | undefined, proof: string | null = null): Record<string, string> => ({
+  ...nameAsked(as),
+  ...(proof === null ? {} : { "Ravik-Proof": proof }),
+});
 
 let proving: Promise<boolean> | null = null;
-/** Opens the session of whoever is in front at the server, by what their PIN unlocked here. False where it cannot be. */
-function proveFront(): Promise<boolean> {
+/** Opens the session of whoever is in front at the server, by what their PIN unlocked here. False where it cannot be. Throws Refused. */
+export function proveFront(): Promise<boolean> {
   proving ??= prove().finally(() => {
     proving = null;
   });

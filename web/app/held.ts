@@ -49,8 +49,10 @@ function readFront(): Front | null {
   }
 }
 
-/** Whom the server is asked as, with the word that opens their session: `nessa.1760000000000-0f…`. */
-const nameFront = ({ id, open }: Front): string => (open === null ? id : `${id}.${open}`);
+/** Who is in front, with the word that opens their session: `nessa.1760000000000-0f…`. */
+function nameFront({ id, open }: Front): string {
+  return open === null ? id : `${id}.${open}`;
+}
 
 /** Pictures and streams carry no headers; the cookie says for them who is in front. */
 function setCookie() {
@@ -81,13 +83,17 @@ export const listHeld = (): readonly Held[] => held;
 export const findHeld = (id: string): Held | undefined => held.find(({ me }) => me.id === id);
 /** Who is in front on a shared tablet; null where it is locked, or not shared. */
 export const getFront = (): string | null => front?.id ?? null;
-/** As whom the server is asked; of another than who is in front, whom this tablet holds, there is no word. */
-export const nameAsked = (as: string | undefined): string | null => {
-  if (as !== undefined && as !== front?.id) return as;
-  return front === null ? null : nameFront(front);
-};
+/** As whom the server is asked, and the word that opens; of another than who is in front, whom this tablet holds, there is none. */
+export function nameAsked(as: string | undefined): Record<string, string> {
+  const id = as ?? front?.id;
+  if (id === undefined) return {};
+  const open = id === front?.id ? front.open : null;
+  return { "Ravik-Person": id, ...(open === null ? {} : { "Ravik-Open": open }) };
+}
 /** What the PIN of whoever is in front unlocked; null where it was not needed yet. */
 export const getSeed = (): string | null => front?.seed ?? null;
+/** A PIN was given here and the server was not told yet. */
+export const isUnproved = (): boolean => front !== null && front.open === null && front.seed !== null;
 /** The word of whoever is in front for something they send, to be sent with it once another is; null where nobody needs one. */
 export const signAsFront = (by: string, what: () => string): string | null =>
   front === null || front.id !== by || front.seed === null ? null : signSent(front.seed, what());

@@ -1,10 +1,11 @@
 import { useEffect, useSyncExternalStore } from "react";
-import { ask, Refused } from "../app/client.ts";
+import { ask, proveFront, Refused } from "../app/client.ts";
 import {
   findHeld,
   type Held,
   hold,
   isLocked,
+  isUnproved,
   letGo,
   listHeld,
   mostWrongTries,
@@ -54,6 +55,18 @@ export function unlock(id: string, pin: string): Unlocked {
   if (left <= 0) endHeld(id);
   return { ok: false, left: Math.max(0, left) };
 }
+
+/** How long whoever has given their PIN waits for the server: without signal, or with a weak one, they go on without it. */
+const mostWaitMs = 1500;
+
+/** Opens at the server what a PIN has opened here; pictures and news, which cannot ask twice, come then at once. */
+export async function openAtServer(): Promise<void> {
+  if (!isUnproved() || !navigator.onLine) return;
+  const proved = proveFront().catch(() => false);
+  await Promise.race([proved, new Promise((resolve) => setTimeout(resolve, mostWaitMs))]);
+}
+window.addEventListener("online", () => void openAtServer());
+void openAtServer();
 
 /** Their session here ends: at once on the tablet, at the server as soon as it is reached. */
 export function endHeld(id: string) {

@@ -4,7 +4,7 @@ import { useForm } from "react-hook-form";
 import { Navigate, useLocation, useNavigate } from "react-router";
 import { ask, Refused } from "../../app/client.ts";
 import type { Held } from "../../app/held.ts";
-import { reconcile, unlock, useHeld } from "../../offline/sharedTablet.ts";
+import { openAtServer, reconcile, unlock, useHeld } from "../../offline/sharedTablet.ts";
 import { signedIn } from "../../offline/signOut.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
@@ -202,7 +202,7 @@ function Unlock({
           error={error}
           onDone={(pin) => {
             const opened = unlock(person.me.id, pin);
-            if (opened.ok) return onOpen();
+            if (opened.ok) return void openAtServer().then(onOpen);
             if (opened.left === 0) return onElse("Five wrong PINs: sign in with your password.");
             setError(`This is not the PIN. ${count(opened.left, "try", "tries")} left.`);
           }}
