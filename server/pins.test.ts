@@ -58,6 +58,18 @@ const post = (entries: readonly object[], more: object = {}, headers: Record<str
   tablet().send("POST", "/api/deliveries/d-w118/entries", { entries, ...more }, headers);
 
 describe("a session on a shared tablet", () => {
+  it("that was begun before it was shared ends when somebody else comes: no PIN stands before it", async () => {
+    const first = await store.stranger.send("POST", "/api/sign-in", { login: "odile", password: "slack-water" });
+    const own = new Map([first.headers.getSetCookie()[0]!.split(";")[0]!.split("=") as [string, string]]);
+    const browser = () => store.withCookie([...own].map((pair) => pair.join("=")).join("; "));
+    const shared = await browser().send("POST", "/api/devices", { name: "Counter tablet" });
+    const [name, value] = shared.headers.getSetCookie()[0]!.split(";")[0]!.split("=") as [string, string];
+    own.set(name, value);
+    expect((await browser().get("/api/me", asked("odile"))).status).toBe(200);
+    await browser().send("POST", "/api/sign-in", { login: "nessa", password: "slack-water" });
+    expect((await browser().get("/api/me", asked("odile"))).body.error.code).toBe("sign-in-needed");
+  });
+
   it("opens for nobody who only names its person, reads nothing and ends nothing but itself", async () => {
     for (const path of ["/api/me", "/api/today", "/api/audit", "/api/deliveries/d-w118"]) {
       const answer = await tablet().get(path, asked("odile"));

@@ -147,7 +147,10 @@ export function createSignInService(parts: Parts) {
   async function begin(ctx: Context, account: Account): Promise<string | null> {
     const device = await findDevice(ctx);
     for (const [person, token] of listHeld(ctx)) {
-      if (device !== null && person !== account.id) continue;
+      // One that was begun before the tablet was shared has no PIN before it: it ends as soon as somebody else comes.
+      const isBehindPin =
+        device !== null && (await sessions.find(token, clock.nowMs()))?.session.deviceId === device.id;
+      if (isBehindPin && person !== account.id) continue;
       await sessions.endByToken(token);
       if (person !== account.id) dropSession(ctx, person);
     }
