@@ -51,7 +51,12 @@ export function createRestoredService(parts: Parts) {
      * come meanwhile stay.
      */
     async giveUpPhotos(owner: Author): Promise<RestoredSheet | null> {
-      if ((await epochs.find()) === null) throw new Failure("not-found", { what: "restore" });
+      const epoch = await epochs.find();
+      if (epoch === null) throw new Failure("not-found", { what: "restore" });
+      const how =
+        epoch.why === "behind"
+          ? "when the store lost what it had taken last"
+          : "when the store was put back from a backup";
       const missing = await deliveries.listMissingPhotos();
       await database.inTransaction(async (t) => {
         for (const { entry, deliveryId } of missing) await photos.giveUp(entry.photo, deliveryId, clock.now(), t);
@@ -60,7 +65,7 @@ export function createRestoredService(parts: Parts) {
         const lost = missing.filter(({ deliveryId }) => deliveryId === id);
         await handoverService.noteArrived(lost[0]!.entry.photo);
         if ((await chain.findSeal(id)) === null) continue;
-        const note = `${lost.length === 1 ? "One photo was" : `${lost.length} photos were`} lost when the store was put back from a backup.`;
+        const note = `${lost.length === 1 ? "One photo was" : `${lost.length} photos were`} lost ${how}.`;
         const base = { id: ulid(clock.nowMs()), delivery: id, at: clock.now(), by: owner.id, device: "server" };
         await handoverService.addEntries(id, owner, [{ ...base, kind: "amend", note }]);
       }

@@ -66,7 +66,7 @@ const sentWords = ({ kind, recipient, state }: MessageLine, isHeld: boolean) =>
     ? `The call with ${recipient} is noted.`
     : state === "waiting"
       ? isHeld
-        ? `It goes to ${recipient} when the owner lets messages go on: the store was put back from a backup.`
+        ? `It goes to ${recipient} when the owner lets messages go on: the store lacks what was entered last.`
         : `It goes to ${recipient} in the morning: these are quiet hours.`
       : state === "ready"
         ? `Ready to be sent to ${recipient}: open it below, send it, and mark it as sent.`

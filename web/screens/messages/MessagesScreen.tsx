@@ -45,7 +45,7 @@ export function MessagesScreen() {
       </p>
       {isHeld && (
         <p className="mt-2 max-w-prose border-l-4 border-amber pl-3">
-          <strong>The store was put back from a backup, and no message goes out.</strong> Stop those that had gone out
+          <strong>The store lacks what was entered last, and no message goes out.</strong> Stop those that had gone out
           already;{" "}
           {role === "owner" ? (
             <Link to="/store" className="underline">
