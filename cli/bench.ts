@@ -7,6 +7,7 @@ import { benchEdge } from "./bench/benchEdge.ts";
 import { benchHour } from "./bench/benchHour.ts";
 import { benchLarge } from "./bench/benchLarge.ts";
 import { benchLibrary } from "./bench/benchLibrary.ts";
+import { benchMarks } from "./bench/benchMarks.ts";
 import { benchPower } from "./bench/benchPower.ts";
 import { benchRoad } from "./bench/benchRoad.ts";
 import { benchRoute } from "./bench/benchRoute.ts";
@@ -35,6 +36,7 @@ const parts = {
   benchCare,
   benchStart,
   benchApi,
+  benchMarks,
   benchEdge,
   benchLarge,
 };
