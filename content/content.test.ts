@@ -166,9 +166,27 @@ describe("the library", () => {
 
   it("smells before the blower, on the card and in both topics", () => {
     const said = ["blower", "engine-hatch"].map((wanted) => topics.find(({ id }) => id === wanted)!.say);
-    const card = cards.find(({ id }) => id === "start")!;
-    const step = JSON.stringify(card).match(/Open the lid and smell[^"]*/)![0];
-    for (const text of [...said, step]) expect(text.search(/smell/i)).toBeLessThan(text.search(/blower/i));
+    for (const text of said) expect(text.search(/smell/i)).toBeLessThan(text.search(/blower/i));
+  });
+
+  it("has the batteries on before the blower, which is dead until then, and the smell before both: card, topic, steps", () => {
+    const card = JSON.stringify(cards.find(({ id }) => id === "start")!);
+    const topic = topics.find(({ id }) => id === "start-order")!.say;
+    const steps = JSON.stringify(sequences.find(({ id }) => id === "launch")!);
+    for (const text of [card, topic, steps]) {
+      const [smell, battery, blower] = [/smell/i, /battery (switches )?(as|on)/i, /blower[ a-z]* four minutes/i].map(
+        (word) => text.search(word),
+      );
+      expect(smell).toBeGreaterThan(0);
+      expect(battery).toBeGreaterThan(smell!);
+      expect(blower).toBeGreaterThan(battery!);
+    }
+  });
+
+  it("leaves no two batteries joined for longer than the start of an engine that a switch joins them for", () => {
+    const parallel = topics.find(({ id }) => id === "parallel-start")!.say;
+    const card = JSON.stringify(cards).match(/Emergency switch to combine[^"]*/)![0];
+    for (const text of [parallel, card]) expect(text).toMatch(/as soon as it runs/i);
   });
 
   it("takes the minutes that are reckoned from its words, hands and doing, never less than its words", () => {
