@@ -87,6 +87,14 @@ describe("a session on a shared tablet", () => {
       ]);
   });
 
+  it("elsewhere has no PIN, and is ended by none", async () => {
+    const ines = await store.signIn("ines");
+    for (let i = 0; i < 7; i++)
+      expect((await ines.send("POST", "/api/pin/open", { challenge: "x", proof: "00" })).status).toBe(404);
+    expect((await ines.send("PUT", "/api/pin", { key: pins.nessa.publicKey })).status).toBe(404);
+    expect((await ines.get("/api/me")).status).toBe(200);
+  });
+
   it("opens by the PIN's key, for whoever got the word, and the word of another or an old one opens nothing", async () => {
     const open: string = (await openByPin("odile")).body.open;
     expect((await tablet().get("/api/me", asked("odile", open))).body.name).toBe("Odile Pellow");

@@ -1,8 +1,10 @@
 import type Router from "@koa/router";
 import { endpoints, type Me } from "../../api/index.ts";
 import type { Services } from "../createServices.ts";
+import { Failure } from "../failure.ts";
 import { serve } from "../http.ts";
 import type { Person } from "../repositories/people.ts";
+import type { Session } from "../repositories/sessions.ts";
 import { frontHeader } from "../signIn/cookies.ts";
 
 /** `open`: what opens the session that has just begun on a shared tablet. */
@@ -29,6 +31,12 @@ export function createDescriber({ settings, messages, epochs, clock }: Services)
       language: person.language,
     };
   };
+}
+
+/** Elsewhere no PIN stands before a session. Failure: `not-found`. */
+function mustBeShared(session: Session | null): Session {
+  if (session === null || session.deviceId === null) throw new Failure("not-found", { what: "shared tablet" });
+  return session;
 }
 
 /** Sign-in, sign-out, who am I. */
@@ -65,18 +73,18 @@ export function routeSign(router: Router, services: Services, describeMe: Descri
   );
   router.post(
     endpoints.beginPin.path,
-    serve(endpoints.beginPin, auth, ({ session }) => ({ challenge: pins.challenge(session!.id) })),
+    serve(endpoints.beginPin, auth, ({ session }) => ({ challenge: pins.challenge(mustBeShared(session).id) })),
   );
   router.post(
     endpoints.openPin.path,
     serve(endpoints.openPin, auth, async ({ session, body }) => ({
-      open: await pins.prove(session!, body.challenge, body.proof),
+      open: await pins.prove(mustBeShared(session), body.challenge, body.proof),
     })),
   );
   router.put(
     endpoints.setPin.path,
     serve(endpoints.setPin, auth, async ({ session, body }) => {
-      await sessions.setPinKey(session!.id, body.key);
+      await sessions.setPinKey(mustBeShared(session).id, body.key);
       return { done: true as const };
     }),
   );
