@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Navigate, useLocation, useNavigate } from "react-router";
-import { ask } from "../../app/client.ts";
+import { ask, Refused } from "../../app/client.ts";
 import { forgetPin, getFront, setPin } from "../../app/held.ts";
 import { describeError } from "../../ui/errorWords.ts";
 import { PinPad } from "./PinPad.tsx";
@@ -30,7 +30,11 @@ export function PinScreen() {
             () => navigate(state?.from ?? "/", { replace: true }),
             (reason: unknown) => {
               forgetPin(front);
-              setError(describeError(reason));
+              setError(
+                reason instanceof Refused && reason.code === "no-signal"
+                  ? "The yard must hear of your PIN once. Try again when there is signal."
+                  : describeError(reason),
+              );
             },
           );
         }}
