@@ -329,7 +329,7 @@ test("a pack: first service at 25 h instead of 20, and the boats' dates follow a
   job,
 }) => {
   await signIn(page, store, "Odile Pellow");
-  await page.goto(`${store.address}/boats/w112`);
+  await page.goto(`${store.address}/boats/w097`);
   const due = page.getByTestId("due-port-first-service");
   const before = (await due.textContent())!;
   await job.begin(17);
@@ -349,7 +349,7 @@ test("a pack: first service at 25 h instead of 20, and the boats' dates follow a
   await page.getByRole("button", { name: /^Save/ }).first().click();
   await expect(page.getByRole("button", { name: /changed here/ }).first()).toBeVisible();
   await job.done();
-  await page.goto(`${store.address}/boats/w112`);
+  await page.goto(`${store.address}/boats/w097`);
   await expect(due).not.toHaveText(before);
 });
 
