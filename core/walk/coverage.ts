@@ -38,7 +38,7 @@ export function listWaits(topic: Pick<Topic, "after">, topics: readonly Topic[],
 
 export interface OpenTopic {
   readonly topic: Topic;
-  /** Why it is open: not reached, put off, not taken far enough, a must that is not aboard or that not each of them did. */
+  /** Why it is open: not reached, put off, explained only where the buyer should do it, a must that is not aboard or that not each of them did. */
   readonly why: "untouched" | "later" | "short" | "not-aboard" | "not-each";
   readonly reason: string | null;
   /** Of `not-each`: who has not done it, by id. */

@@ -63,9 +63,7 @@ function NewBoat({ templates, boats }: NewBoatProps) {
   return (
     <main className="max-w-5xl px-4 pt-5 pb-12 md:px-8">
       <h1 className="text-2xl font-bold">A new boat</h1>
-      <p>
-        It starts as a template, another boat, or nothing but its size stands; what is its own is then put on its sheet.
-      </p>
+      <p>It starts as a template, as another boat, or empty, at this size; what is its own is then put on its sheet.</p>
       <StartsFrom templates={templates} boats={boats} start={start} onPick={pick} onLeave={() => setStart(null)} />
       {start?.from === "nothing" && <KindAndSize facts={facts} onChange={set} />}
       <section aria-label="Name and number" className="mt-5 grid max-w-3xl gap-x-6 gap-y-3 sm:grid-cols-2">

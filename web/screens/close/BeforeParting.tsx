@@ -16,7 +16,7 @@ import { readPlain } from "../../ui/readPlain.ts";
 const whyWords = {
   untouched: "not reached",
   later: "put off",
-  short: "not taken far enough",
+  short: "explained only: should be done by the buyer",
   "not-aboard": "not aboard",
   "not-each": "not done by each of them",
 } as const;

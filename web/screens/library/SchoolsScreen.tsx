@@ -8,7 +8,7 @@ import { ErrorNotice } from "../../ui/Notice.tsx";
 import { LibraryFrame } from "./LibraryFrame.tsx";
 import { refreshLibrary, useCanWrite } from "./useLibrary.ts";
 
-/** Where practitioners disagree: the school this store teaches, and what each gains and costs. */
+/** Where practitioners disagree: this store's method, and what each gains and costs. */
 export function SchoolsScreen() {
   const library = useQuery(libraryQuery);
   return (

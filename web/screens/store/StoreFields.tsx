@@ -46,7 +46,7 @@ export function StoreFields<F extends Said>({ facts, onChange }: FieldsProps<F>)
       />
       <TextField
         label="Where browsers reach Ravik"
-        why="Owners' pages and messages begin with it. Leave it empty until it stands: then none are sent."
+        why="Owners' pages and messages begin with it. Leave it empty until the address works: none are sent until then."
         placeholder="https://ravik.example.com"
         value={facts.webAddress ?? ""}
         most={200}
