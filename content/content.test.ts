@@ -4,7 +4,7 @@ import { regions } from "../core/region/index.ts";
 import { type Condition, engineKinds, isMet, type PartKind, partKinds, type Rig } from "../core/rig/index.ts";
 import { listTopicsFor, proposeMinutes, speakMinutes } from "../core/route/index.ts";
 import { orderTopics } from "../core/route/internal/blocks.ts";
-import { fillText, fillTopic, systems } from "../core/topic/index.ts";
+import { fillText, fillTopic, fittingNames, systems } from "../core/topic/index.ts";
 import { cards, faultContent, makeReady, rigTemplates, sequences, topics } from "./index.ts";
 
 const has = (kind: PartKind): Condition => ({ has: kind });
@@ -213,7 +213,7 @@ describe("the library", () => {
   });
 
   it("asks in braces only for what a rig can have", () => {
-    const kinds = new Set<string>([...partKinds, ...engineKinds, "trailer"]);
+    const kinds = new Set<string>([...partKinds, ...engineKinds, ...fittingNames]);
     for (const topic of topics)
       for (const [, verb, name] of JSON.stringify(topic).matchAll(/\{(at|each|if):([^}?]+)/g))
         expect(kinds.has(name!), `${topic.id}: ${verb} ${name}`).toBe(true);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type CardBlock, createCards } from "../../core/card/index.ts";
 import { buildFaultModel } from "../../core/faults/index.ts";
-import { findText, listBraces } from "../../core/language/index.ts";
+import { findLabel, findText, listBraces } from "../../core/language/index.ts";
 import { bilgeChoices, oilChoices, tyreNames } from "../../core/measure/index.ts";
 import { listStartHelp } from "../../core/power/index.ts";
 import { regions } from "../../core/region/index.ts";
@@ -63,7 +63,7 @@ const shared: ReadonlySet<string> = new Set([
   ...rigs.map(({ maker, model, modelYear }) => `Tern, ${maker} ${model} ${modelYear}`),
   // What stands on a switch is found by what stands on it.
   ...rigs.flatMap(({ panel, powerSwitches }) => [
-    ...powerSwitches.flatMap(({ positions }) => positions.map(({ label }) => label)),
+    ...powerSwitches.flatMap(({ label, positions }) => [label, ...positions.map((position) => position.label)]),
     ...panel.flatMap(({ label, positions }, i) => [
       label ?? "",
       `${i + 1}  ${label}`,
@@ -98,8 +98,10 @@ describe.each(phraseBooks)("words in $language", (book) => {
   it.each(rigs.map((rig) => [rig.model, rig] as const))(
     "name every thing aboard %s, and what is noted at its switches",
     (_, rig) => {
-      const said = [...rig.parts.map(({ label }) => label), ...rig.panel.flatMap(({ note }) => note ?? [])];
-      expect(said.filter((text) => findText(book, text) === undefined)).toEqual([]);
+      const things = [rig.parts, rig.batteries, rig.engines, rig.loads, rig.breakers, rig.tanks, rig.gear].flat();
+      expect(things.filter(({ label }) => findLabel(book, label) === undefined)).toEqual([]);
+      const notes = rig.panel.flatMap(({ note }) => note ?? []);
+      expect(notes.filter((text) => findText(book, text) === undefined)).toEqual([]);
     },
   );
 
@@ -119,6 +121,39 @@ describe.each(phraseBooks)("words in $language", (book) => {
       return ours!.filter((text, j) => text === theirs![j] && !isSame(text) && !shared.has(text));
     });
     expect([...new Set(left)]).toEqual([]);
+  });
+});
+
+describe.each(phraseBooks)("switches in $language", (book) => {
+  const laid = { ...idiom, book };
+  it.each(rigs.map((rig) => [rig.model, rig] as const))("have on every card of %s what stands on them", (_, rig) => {
+    const stands = new Set(
+      [...rig.powerSwitches, ...rig.panel].flatMap(({ positions }) => positions.map((p) => p.label)),
+    );
+    const named = new Set([...rig.powerSwitches, ...rig.panel].flatMap(({ label }) => label ?? []));
+    const printed = createCards(cards, { ...boatOf(rig), idiom: laid });
+    const tableOf = (english: string) =>
+      printed
+        .flatMap(({ blocks }) => blocks)
+        .flatMap((block) => (block.kind === "table" && block.head[0] === findText(book, english) ? block.rows : []));
+    for (const [name, position] of tableOf("Battery switch")) {
+      expect(named).toContain(name);
+      expect(stands).toContain(position);
+    }
+    for (const [name, position] of tableOf("Switch"))
+      if (position !== "–" && position !== findText(book, "lamp")) {
+        expect(stands).toContain(position);
+        if (name !== "") expect([...named, findText(book, "no label")]).toContain(name!.replace(/^\d+ {2}/, ""));
+      }
+    for (const [, off] of tableOf("If this stays on"))
+      if (off !== findText(book, "its own button"))
+        expect([...named].some((name) => off!.startsWith(name)) || /^\D+ \d+/.test(off!), off).toBe(true);
+  });
+
+  it("are called by nothing that is a sentence, a title or the name of a day", () => {
+    for (const word of ["Off", "On", "Normal", "Combine", "Both"]) expect(findText(book, word)).toBeUndefined();
+    expect(findLabel(book, "Afloat")).toBeUndefined();
+    expect(findText(book, "Afloat")).toBeDefined();
   });
 });
 
@@ -266,9 +301,13 @@ describe.each(phraseBooks)("the finder and the leaving check in $language", (boo
   it.each(rigs.map((rig) => [rig.model, rig] as const))("have words for all of %s", (_, rig) => {
     const [english, other] = [idiom, { ...idiom, book }].map((each) => buildFaultModel(rig, faultContent, each));
     const pairs = [
-      ...english!.functions.flatMap(({ id, label, asks }) => {
+      ...english!.functions.flatMap(({ id, label, asks, caution }) => {
         const there = other!.functions.find((each) => each.id === id)!;
-        return [[label, there.label] as const, [asks, there.asks] as const];
+        return [
+          [label, there.label] as const,
+          [asks, there.asks] as const,
+          [caution ?? "", there.caution ?? ""] as const,
+        ];
       }),
       ...english!.components.flatMap(({ id, label, check, mend, caution }) => {
         const there = other!.components.find((each) => each.id === id)!;

@@ -1,7 +1,7 @@
 import { findBreakInStanding } from "../breakin/index.ts";
 import { goesOutOfDate } from "../care/gearDates.ts";
 import { spreadMarks } from "../drawing/spreadMarks.ts";
-import { findText, formatWhole, sayPhrase } from "../language/index.ts";
+import { createTell, formatWhole, type Tell } from "../language/index.ts";
 import { listLeftOn } from "../power/index.ts";
 import { type Idiom, spellText } from "../region/index.ts";
 import { hasBehind, type PartKind, type Rig, sayFigure, sayPlace } from "../rig/index.ts";
@@ -65,22 +65,14 @@ const placeKinds: readonly PartKind[] = [
 
 /** A table made from the boat, in its idiom's words; null where it has nothing of the kind. */
 export function createTable(name: TableName, boat: CardBoat): CardBlock | null {
-  const block = makers[name](boat);
-  if (block === null || block.kind !== "table") return block;
-  const tell = (words: readonly string[]) => words.map((text) => tellWord(text, boat.idiom));
-  return { ...block, head: tell(block.head), rows: block.rows.map(tell) };
+  const { book, spelling } = boat.idiom;
+  const tell = createTell(book ?? null, (text) => spellText(text, spelling));
+  const block = makers[name](boat, tell);
+  return block?.kind === "table" ? { ...block, head: block.head.map((word) => tell(word)) } : block;
 }
 
-/** What is told already stays as it is; another language is not spelled. */
-const tellWord = (text: string, { book, spelling }: Idiom) =>
-  findText(book, text) ?? (book === undefined ? spellText(text, spelling) : text);
-
-/** A phrase with what the boat says in it, each of its words told. */
-const tellPhrase = (idiom: Idiom, phrase: string, ...values: readonly (string | number)[]) =>
-  sayPhrase(idiom.book, phrase, ...values.map((value) => (typeof value === "number" ? value : tellWord(value, idiom))));
-
-/** How each table is made. */
-const makers: { readonly [N in TableName]: (boat: CardBoat) => CardBlock | null } = {
+/** How each table is made: its cells told as what they are, a name as a name and what stands on a switch as it stands there. */
+const makers: { readonly [N in TableName]: (boat: CardBoat, tell: Tell) => CardBlock | null } = {
   "switch-positions": switchPositionsTable,
   "stays-live": staysLiveTable,
   "left-on": leftOnTable,
@@ -97,96 +89,92 @@ const makers: { readonly [N in TableName]: (boat: CardBoat) => CardBlock | null 
   contacts: contactsTable,
 };
 
-function switchPositionsTable({ rig }: CardBoat) {
+function switchPositionsTable({ rig }: CardBoat, tell: Tell) {
   return table(
     ["Battery switch", "Set it to", "Then"],
     rig.powerSwitches.flatMap(({ label, positions }) => {
       // The position to run with: the first that is not off; an emergency switch stays as it is.
       const run = positions.find((position) => !/^off$/i.test(position.label))!;
-      return [[label, run.label, run.does]];
+      return [[label, run.label, tell(run.does)]];
     }),
   );
 }
 
-function staysLiveTable({ rig, idiom }: CardBoat) {
+function staysLiveTable({ rig }: CardBoat, tell: Tell) {
   return table(
     ["Stays live", "Draws", "From"],
     rig.loads
       .filter(({ always }) => always)
-      .map(({ label, amps, from }) => [label, tellPhrase(idiom, "{0} A", amps), batteryOf(rig, from)]),
+      .map(({ label, amps, from }) => [tell.label(label), tell("{0} A", amps), batteryOf(rig, from, tell)]),
   );
 }
 
 const mostLeftOn = 8;
 
-function leftOnTable({ rig, idiom }: CardBoat) {
+function leftOnTable({ rig }: CardBoat, tell: Tell) {
   return table(
     ["If this stays on", "Turn it off at", "Battery too low after"],
     listLeftOn(rig)
       .slice(0, mostLeftOn)
       .map(({ label, off, hours }) => [
-        label,
-        off === null
-          ? "its own button"
-          : off.position === undefined
-            ? off.label
-            : [off.label, off.position].map((word) => tellWord(word, idiom)).join(", "),
-        hours < 48 ? `${Math.max(1, Math.floor(hours))} h` : tellPhrase(idiom, "{0} days", Math.floor(hours / 24)),
+        tell.label(label),
+        off === null ? tell("its own button") : [off.label, off.position ?? []].flat().join(", "),
+        hours < 48 ? `${Math.max(1, Math.floor(hours))} h` : tell("{0} days", Math.floor(hours / 24)),
       ]),
   );
 }
 
-function looksOffTable({ rig, idiom }: CardBoat) {
+function looksOffTable({ rig }: CardBoat, tell: Tell) {
   return table(
     ["Can look off and be on", "Really off is"],
     rig.panel
       .filter((item) => hasBehind(item) && ["press-and-hold", "push-to-cycle", "three-position"].includes(item.kind))
       .map(({ label, positions, kind }) => [
-        label ?? "no label",
+        label ?? tell("no label"),
         kind === "press-and-hold"
-          ? "press and hold until it goes out"
-          : sayOff(positions.find(({ powers }) => powers.length === 0)?.label, idiom),
+          ? tell("press and hold until it goes out")
+          : sayOff(positions.find(({ powers }) => powers.length === 0)?.label, tell),
       ]),
   );
 }
 
 /** How a switch is really off: at a position of its own, or by its breaker. */
-const sayOff = (position: string | undefined, idiom: Idiom) =>
-  position === undefined ? "none: use its breaker" : tellPhrase(idiom, "at {0}", position);
+const sayOff = (position: string | undefined, tell: Tell) =>
+  position === undefined ? tell("none: use its breaker") : tell("at {0}", position);
 
-function breakersTable({ rig, idiom }: CardBoat) {
+function breakersTable({ rig, idiom }: CardBoat, tell: Tell) {
   return table(
     ["Breaker", "Feeds", "Reset", "Where"],
     rig.breakers.map(({ label, ratingA, feeds, resets, part }) => [
-      tellPhrase(idiom, "{0}, {1} A", label, ratingA),
-      listLoads(rig, feeds, idiom),
-      resetWords[resets],
+      tell("{0}, {1} A", tell.label(label), ratingA),
+      listLoads(rig, feeds, tell),
+      tell(resetWords[resets]),
       placeOf(rig, part, idiom),
     ]),
   );
 }
 
-function panelTable({ rig, idiom }: CardBoat) {
+function panelTable({ rig }: CardBoat, tell: Tell) {
   return table(
     ["Switch", "Position", "Does"],
     rig.panel.flatMap((item, i) => {
-      const switchName = `${i + 1}  ${item.label ?? tellWord("no label", idiom)}`;
-      if (item.kind === "lamp") return [[switchName, "lamp", item.note ?? "lights by itself"]];
-      if (!hasBehind(item)) return [[switchName, "–", "nothing behind it"]];
+      const switchName = `${i + 1}  ${item.label ?? tell("no label")}`;
+      if (item.kind === "lamp") return [[switchName, tell("lamp"), tell(item.note ?? "lights by itself")]];
+      if (!hasBehind(item)) return [[switchName, "–", tell("nothing behind it")]];
       return item.positions
         .filter(({ powers }) => powers.length > 0)
-        .map(({ label, powers }, j) => [j === 0 ? switchName : "", label, listLoads(rig, powers, idiom)]);
+        .map(({ label, powers }, j) => [j === 0 ? switchName : "", label, listLoads(rig, powers, tell)]);
     }),
   );
 }
 
-function placesTable({ rig, idiom }: CardBoat): CardBlock | null {
+function placesTable({ rig, idiom }: CardBoat, tell: Tell): CardBlock | null {
   const marks = placeKinds
     .flatMap((kind) => rig.parts.filter((part) => part.kind === kind))
     .map(
       ({ id, label, at }, i): Omit<PlanMark, "at"> => ({
         number: i + 1,
-        label: tellWord(label, idiom),
+        label: tell.label(label),
         where: placeOf(rig, id, idiom),
         ...at,
       }),
@@ -194,63 +182,66 @@ function placesTable({ rig, idiom }: CardBoat): CardBlock | null {
   return marks.length === 0 ? null : { kind: "places", marks: spreadMarks(marks, numbersApartM) };
 }
 
-function throughHullsTable({ rig, idiom }: CardBoat) {
+function throughHullsTable({ rig, idiom }: CardBoat, tell: Tell) {
   return table(
     ["Valve", "Where", "Serves"],
-    rig.throughHulls.map(({ label, part, serves }) => [label, placeOf(rig, part, idiom), serves]),
+    rig.throughHulls.map(({ label, part, serves }) => [
+      tell.label(label),
+      placeOf(rig, part, idiom),
+      tell.label(serves),
+    ]),
   );
 }
 
-function tanksTable({ rig, idiom }: CardBoat) {
+function tanksTable({ rig, idiom }: CardBoat, tell: Tell) {
   return table(
     ["Tank", "Holds", "Filled or emptied at"],
     rig.tanks.map(({ id, label, fill }) => [
-      label,
+      tell.label(label),
       sayFigure(rig, `tanks.${id}.litres`, idiom)!,
       fill === undefined ? "–" : placeOf(rig, fill, idiom),
     ]),
   );
 }
 
-function trailerPlateTable({ rig, idiom }: CardBoat) {
-  return table(["On this trailer", ""], listTrailerFacts(rig, idiom));
+function trailerPlateTable({ rig, idiom }: CardBoat, tell: Tell) {
+  return table(["On this trailer", ""], listTrailerFacts(rig, idiom, tell));
 }
 
-function gearTable(boat: CardBoat) {
-  const { rig, idiom } = boat;
+function gearTable({ rig, gear }: CardBoat, tell: Tell) {
   return table(
     ["Aboard", "Count", "Date on it"],
     rig.gear.map((item) => {
       const { id, label, count } = item;
-      const counted = boat.gear.get(id);
-      const undated = goesOutOfDate(item) ? tellWord("read it on the label", idiom) : "–";
+      const counted = gear.get(id);
+      const undated = goesOutOfDate(item) ? tell("read it on the label") : "–";
       return [
-        label,
-        counted === undefined ? String(count) : tellPhrase(idiom, "{0} of {1}", counted.count, count),
+        tell.label(label),
+        counted === undefined ? String(count) : tell("{0} of {1}", counted.count, count),
         counted?.dated ?? undated,
       ];
     }),
   );
 }
 
-function contactsTable(boat: CardBoat) {
+function contactsTable(boat: CardBoat, tell: Tell) {
   const { rig, idiom } = boat;
   return table(
     ["For the phone", ""],
     [
-      ["Your yard", boat.store],
-      ["Call", boat.phone === "" ? "number with your papers" : boat.phone],
-      ["Boat", `${boat.boatName}, ${rig.maker} ${rig.model} ${rig.modelYear}`],
-      ["Hull number", boat.hull],
+      [tell("Your yard"), boat.store],
+      [tell("Call"), boat.phone === "" ? tell("number with your papers") : boat.phone],
+      [tell("Boat"), `${boat.boatName}, ${rig.maker} ${rig.model} ${rig.modelYear}`],
+      [tell("Hull number"), boat.hull],
       [
-        "Engines",
+        tell("Engines"),
         rig.engines
           .map(({ id, label }) =>
-            [tellWord(label, idiom), sayFigure(rig, `engines.${id}.powerKw`, idiom)].filter(Boolean).join(", "),
+            [tell.label(label), sayFigure(rig, `engines.${id}.powerKw`, idiom)].filter(Boolean).join(", "),
           )
           .join("; "),
       ],
-      ["Hours", "as the meter says: read it before you call"],
+      [tell("Hours"), tell("as the meter says: read it before you call")],
     ],
   );
 }
@@ -264,13 +255,13 @@ const resetWords = {
   lever: "lever back to the colored tab",
 } as const;
 
-const listLoads = (rig: Rig, ids: readonly string[], idiom: Idiom) =>
-  ids.map((id) => tellWord(rig.loads.find((load) => load.id === id)?.label ?? id, idiom)).join(", ");
+const listLoads = (rig: Rig, ids: readonly string[], tell: Tell) =>
+  ids.map((id) => tell.label(rig.loads.find((load) => load.id === id)?.label ?? id)).join(", ");
 
-function batteryOf(rig: Rig, from: string | undefined): string {
+function batteryOf(rig: Rig, from: string | undefined, tell: Tell): string {
   const battery =
     rig.batteries.find(({ id }) => id === from) ?? rig.batteries.find(({ use }) => use === "house") ?? rig.batteries[0];
-  return battery === undefined ? "–" : battery.label;
+  return battery === undefined ? "–" : tell.label(battery.label);
 }
 
 function placeOf(rig: Rig, partId: string, { book }: Idiom): string {
@@ -283,7 +274,7 @@ function placeOf(rig: Rig, partId: string, { book }: Idiom): string {
 const asPlate = "as its plate says";
 const brakeWords = { none: "no brakes", surge: "surge brakes", electric: "electric brakes" } as const;
 
-function listTrailerFacts(rig: Rig, idiom: Idiom): string[][] {
+function listTrailerFacts(rig: Rig, idiom: Idiom, tell: Tell): string[][] {
   const { trailer } = rig;
   if (trailer === null) return [];
   const { pins, brakes, lockOut, fenderHeightM } = trailer;
@@ -296,18 +287,20 @@ function listTrailerFacts(rig: Rig, idiom: Idiom): string[][] {
         ? "lock-out pin in, and out again after"
         : "the fifth pin of the plug holds them off while reverse lights are on";
   return [
-    ["Ball", ball === null ? "read it on coupler and ball" : tellPhrase(idiom, "{0}, on ball and coupler alike", ball)],
-    ["Plug", tellPhrase(idiom, "{0} pins", pins)],
-    ["Brakes", brakeWords[brakes]],
-    ["Backing up", backing],
-    ["Tires", pressure === null ? asPlate : tellPhrase(idiom, "{0} cold", pressure)],
-    ["All together at most", plate("grossLimitKg") ?? asPlate],
-    ...(tongue === null ? [] : [["On the ball, as delivered", tongue]]),
-    ...(fenderHeightM === undefined ? [] : [["Back in until", "the water stands at the mark you were shown"]]),
+    [tell("Ball"), ball === null ? tell("read it on coupler and ball") : tell("{0}, on ball and coupler alike", ball)],
+    [tell("Plug"), tell("{0} pins", pins)],
+    [tell("Brakes"), tell(brakeWords[brakes])],
+    [tell("Backing up"), tell(backing)],
+    [tell("Tires"), pressure === null ? tell(asPlate) : tell("{0} cold", pressure)],
+    [tell("All together at most"), plate("grossLimitKg") ?? tell(asPlate)],
+    ...(tongue === null ? [] : [[tell("On the ball, as delivered"), tongue]]),
+    ...(fenderHeightM === undefined
+      ? []
+      : [[tell("Back in until"), tell("the water stands at the mark you were shown")]]),
   ];
 }
 
-function breakInTable({ rig, breakInPacks, idiom }: CardBoat): CardBlock | null {
+function breakInTable({ rig, breakInPacks, idiom }: CardBoat, tell: Tell): CardBlock | null {
   // A used boat has its first hours behind it.
   if (rig.used !== undefined) return null;
   const rows = rig.engines.flatMap((engine) => {
@@ -316,10 +309,10 @@ function breakInTable({ rig, breakInPacks, idiom }: CardBoat): CardBlock | null 
     return pack.phases.map(({ fromH, toH, say }, i) => {
       const { phase } = findBreakInStanding(pack, fromH, engine.ratedRpm.to);
       return [
-        i === 0 && rig.engines.length > 1 ? engine.label : "",
-        tellPhrase(idiom, pack.per === "tank" ? "{0} to {1} tanks" : "{0} to {1} h", fromH, toH),
+        i === 0 && rig.engines.length > 1 ? tell.label(engine.label) : "",
+        tell(pack.per === "tank" ? "{0} to {1} tanks" : "{0} to {1} h", fromH, toH),
         phase === null ? "–" : `${formatWhole(phase.maxRpm, idiom.book?.language)} rpm`,
-        say,
+        tell(say),
       ];
     });
   });
@@ -333,26 +326,26 @@ function breakInTable({ rig, breakInPacks, idiom }: CardBoat): CardBlock | null 
   );
 }
 
-function serviceTable({ rig, servicePacks, idiom }: CardBoat): CardBlock | null {
+function serviceTable({ rig, servicePacks }: CardBoat, tell: Tell): CardBlock | null {
   const packs = [...new Set(rig.engines.map(({ servicePack }) => servicePack))];
   const rows = packs.flatMap((id) => {
     const pack = servicePacks.find((each) => each.id === id);
     return (pack?.items ?? []).map(({ title, firstH, firstMonths, everyH, everyMonths, work }) => [
-      title,
-      [formatWhen(firstH, firstMonths, "first at {0}", idiom), formatWhen(everyH, everyMonths, "then every {0}", idiom)]
+      tell(title),
+      [formatWhen(firstH, firstMonths, "first at {0}", tell), formatWhen(everyH, everyMonths, "then every {0}", tell)]
         .filter(Boolean)
         .join(", "),
-      work.map((each) => tellWord(each, idiom)).join(", "),
+      work.map((each) => tell(each)).join(", "),
     ]);
   });
   return table(["Service", "When, whichever comes first", "What is done"], rows);
 }
 
-function formatWhen(hours: number | undefined, months: number | undefined, phrase: string, idiom: Idiom): string {
+function formatWhen(hours: number | undefined, months: number | undefined, phrase: string, tell: Tell): string {
   const said = [
     ...(hours === undefined ? [] : [`${hours} h`]),
-    ...(months === undefined ? [] : [tellPhrase(idiom, "{0} months", months)]),
+    ...(months === undefined ? [] : [tell("{0} months", months)]),
   ];
   if (said.length === 0) return "";
-  return tellPhrase(idiom, phrase, said.length === 2 ? tellPhrase(idiom, "{0} or {1}", said[0]!, said[1]!) : said[0]!);
+  return tell(phrase, said.length === 2 ? tell("{0} or {1}", said[0]!, said[1]!) : said[0]!);
 }

@@ -1,6 +1,6 @@
 import { sayPhrase } from "../language/index.ts";
 import { findFeed } from "../power/index.ts";
-import { type Idiom, tellText } from "../region/index.ts";
+import { type Idiom, tellLabel, tellText } from "../region/index.ts";
 import { isMet, nameBattery, type Rig, sayPlace } from "../rig/index.ts";
 import type { FaultContent, FaultKind, FaultMender } from "./faultContent.ts";
 
@@ -17,11 +17,15 @@ export interface FaultComponent {
   readonly mend: string;
   readonly caution: string | null;
   readonly who: FaultMender;
+  /** Only the yard looks at it. */
+  readonly isForYard: boolean;
 }
 export interface FaultFunction {
   readonly id: string;
   readonly label: string;
   readonly asks: string;
+  /** Said before it is tried. */
+  readonly caution: string | null;
   readonly needs: readonly string[];
   readonly words: readonly string[];
   /** Stations it is thought of at: where what it runs is, or as the content says. */
@@ -79,12 +83,13 @@ export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Idiom): 
     const engines = each.per === "engine" ? rig.engines.filter((engine) => suits(each, engine)) : [null];
     for (const engine of engines) {
       const needs = each.needs.flatMap((kind) => resolve(rig, kinds.get(kind)!, engine, add));
-      const name = tell(engine?.label ?? "");
+      const name = engine === null ? "" : tellLabel(engine.label, idiom);
       const asks = tell(each.asks);
       functions.push({
         id: engine === null ? each.id : `${each.id}:${engine.id}`,
         label: tell(each.label).replace("{label}", name),
         asks: engine !== null && rig.engines.length > 1 ? `${name}: ${asks}` : asks,
+        caution: each.caution === undefined ? null : tell(each.caution),
         needs: [...new Set([...needs, ...loads.flatMap(needsOfLoad)])],
         words: each.words ?? [],
         stations: rig.stations.filter((station) => isAt(rig, each, station)).map(({ id }) => id),
@@ -99,8 +104,9 @@ export function buildFaultModel(rig: Rig, content: FaultContent, idiom: Idiom): 
     if (covered.has(id) || /harness|memory|feed$/i.test(label)) continue;
     functions.push({
       id: `load:${id}`,
-      label: sayPhrase(idiom.book, label.endsWith("s") ? "{0} work" : "{0} works", tell(label)),
-      asks: sayPhrase(idiom.book, "Does this work: {0}?", tell(label)),
+      label: sayPhrase(idiom.book, label.endsWith("s") ? "{0} work" : "{0} works", tellLabel(label, idiom)),
+      asks: sayPhrase(idiom.book, "Does this work: {0}?", tellLabel(label, idiom)),
+      caution: null,
       needs: needsOfLoad(id),
       words: [],
       stations: [],
@@ -169,19 +175,25 @@ function harnessOf(rig: Rig, engine: Rig["engines"][number] | null): string | nu
   return (own ?? harnesses[0])?.id ?? null;
 }
 
+const engraved: ReadonlySet<FaultKind["per"]> = new Set(["panel", "battery-switch"]);
+
 function createComponent(rig: Rig, kind: FaultKind, id: string, of: Thing | null, idiom: Idiom): FaultComponent {
   const atKind = rig.parts.find((part) => part.kind === kind.of);
   const part = rig.parts.find((each) => each.id === of?.part) ?? atKind ?? null;
   const tell = (text: string) => tellText(text, idiom);
   const place = part === null ? tell("where you were shown") : tell(sayPlace(rig, part, idiom.book));
-  const named = tell(kind.per === "battery" ? nameBattery({ label: of!.label! }) : (of?.label ?? ""));
+  const label = of?.label ?? "";
+  // What stands on a switch is found by what stands on it.
+  const named = engraved.has(kind.per)
+    ? label
+    : tellLabel(kind.per === "battery" ? nameBattery({ label }) : label, idiom);
   const fill = (text: string) => tell(text).replaceAll("{label}", named).replaceAll("{place}", place);
   const isOneOfMany = kind.per === "engine" && rig.engines.length > 1;
   const name = fill(kind.label);
   return {
     id,
     kind: kind.id,
-    label: isOneOfMany ? `${name}, ${tell(of!.label!).toLowerCase()}` : name,
+    label: isOneOfMany ? `${name}, ${named.toLowerCase()}` : name,
     part: part?.id ?? null,
     prior: kind.prior,
     minutes: kind.minutes,
@@ -189,5 +201,6 @@ function createComponent(rig: Rig, kind: FaultKind, id: string, of: Thing | null
     mend: fill(kind.mend),
     caution: kind.caution === undefined ? null : fill(kind.caution),
     who: kind.who,
+    isForYard: kind.lookBy === "yard",
   };
 }

@@ -23,6 +23,8 @@ export const faultKindSchema = z.strictObject({
   prior: z.number().gt(0).lt(1),
   minutes: z.number().positive().max(60),
   who: z.enum(faultMenders),
+  /** The yard alone may look: something can start, spark or burn meanwhile. Without it, whoever is aboard. */
+  lookBy: z.literal("yard").optional(),
   /** The kind of part it is at. */
   of: z.enum(partKinds).optional(),
   when: conditionSchema.optional(),
@@ -40,6 +42,8 @@ export const faultFunctionSchema = z.strictObject({
   id: idSchema,
   label: plainText(80),
   asks: plainText(160),
+  /** Said before it is tried. */
+  caution: plainText(200).optional(),
   per: z.enum(["boat", "engine"]),
   needs: z.array(idSchema).max(40),
   when: conditionSchema.optional(),

@@ -10,6 +10,7 @@ export {
 export {
   createTell,
   findBook,
+  findLabel,
   findPlace,
   findText,
   listBraces,

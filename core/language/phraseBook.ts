@@ -7,13 +7,15 @@ export const languageSchema = z.enum(languages);
 const phrases = (longest: number) => z.record(z.string().max(600), plainText(longest));
 
 /**
- * Words in another language, by the words they stand for: whole sentences with the same braces in them (`texts`), and places
- * as whole phrases that follow "it is" ("under the helm seat"), by what the boat sheet calls them (`places`). A text that was
- * changed since has none until somebody writes one: nobody reads the translation of other words.
+ * Words in another language, by the words they stand for and by what these are: sentences and titles with the same braces in them
+ * (`texts`), names of things aboard ("House", "Stereo": `labels`), and places as whole phrases that follow "it is" ("under the
+ * helm seat"), by what the boat sheet calls them (`places`). One is never looked up among the others. What stands on a switch is
+ * never translated: it is found by what stands on it. A text that was changed since has none until somebody writes one.
  */
 export const phraseBookSchema = z.strictObject({
   language: languageSchema.exclude(["en"]),
   texts: phrases(600),
+  labels: phrases(120),
   places: phrases(200),
 });
 export type PhraseBook = z.infer<typeof phraseBookSchema>;
@@ -21,7 +23,11 @@ export type PhraseBook = z.infer<typeof phraseBookSchema>;
 /** A store's own phrases by language, laid over what ships. */
 export const ownPhrasesSchema = z.partialRecord(
   languageSchema.exclude(["en"]),
-  z.strictObject({ texts: phrases(600).default({}), places: phrases(200).default({}) }),
+  z.strictObject({
+    texts: phrases(600).default({}),
+    labels: phrases(120).default({}),
+    places: phrases(200).default({}),
+  }),
 );
 export type OwnPhrases = z.infer<typeof ownPhrasesSchema>;
 
@@ -31,6 +37,7 @@ export function layBook(shipped: PhraseBook, own: OwnPhrases): PhraseBook {
   return {
     ...shipped,
     texts: { ...shipped.texts, ...ours.texts },
+    labels: { ...shipped.labels, ...ours.labels },
     places: { ...shipped.places, ...ours.places },
   };
 }

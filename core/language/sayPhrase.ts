@@ -11,6 +11,10 @@ const own = <V>(record: Readonly<Record<string, V>>, key: string): V | undefined
 /** A text in the book's words; undefined where it has none for it. */
 export const findText = (book: PhraseBook | undefined, text: string) =>
   book === undefined ? undefined : own(book.texts, text);
+/** What a thing aboard is called in the book's language; undefined where it has no name for it. */
+export const findLabel = (book: PhraseBook | undefined, label: string) =>
+  // A page that was kept by an older version has none.
+  book?.labels === undefined ? undefined : own(book.labels, label);
 export const findPlace = (book: PhraseBook | undefined, place: string) =>
   book === undefined ? undefined : own(book.places, place);
 
@@ -23,13 +27,23 @@ export function sayPhrase(
   return (findText(book, phrase) ?? phrase).replace(/\{(\d)\}/g, (_, i: string) => String(values[Number(i)] ?? ""));
 }
 
-/** A phrase in the reader's words, with values in it: tell("{0} of {1}", 3, 5). */
-export type Tell = (phrase: string, ...values: readonly (string | number)[]) => string;
+/** Says what there is in the reader's words. */
+export interface Tell {
+  /** A phrase, with values in it: tell("{0} of {1}", 3, 5). */
+  (phrase: string, ...values: readonly (string | number)[]): string;
+  /** What the boat sheet calls a thing, never a sentence: tell.label("House"). */
+  label(label: string): string;
+}
 
-export const createTell =
-  (book: PhraseBook | null): Tell =>
-  (phrase, ...values) =>
-    sayPhrase(book ?? undefined, phrase, ...values);
+/** Words by a book; what it does not have stays as it is written, `spelled`. */
+export const createTell = (book: PhraseBook | null, spelled: (text: string) => string = (text) => text): Tell =>
+  Object.assign(
+    (phrase: string, ...values: readonly (string | number)[]) => {
+      const said = sayPhrase(book ?? undefined, phrase, ...values);
+      return book === null ? spelled(said) : said;
+    },
+    { label: (label: string) => findLabel(book ?? undefined, label) ?? spelled(label) },
+  );
 
 /** What stands in braces in a text, sorted: what its translation must have too. */
 export function listBraces(text: string): string[] {

@@ -39,11 +39,11 @@ export function listCharging(
     const by: string[] = [];
     for (const engine of isLoose ? [] : running) {
       const isJoined = groupOf(nodeOf.battery(id)) === groupOf(busOfEngine(rig, engine.id));
-      if (isJoined) by.push(tell(engine.label));
+      if (isJoined) by.push(tell.label(engine.label));
       else if (isolator !== undefined && use !== "bow-motor")
-        by.push(tell("{0}, through the isolator", tell(engine.label)));
+        by.push(tell("{0}, through the isolator", tell.label(engine.label)));
     }
-    if (sources.shore && charger !== undefined && !isLoose) by.push(tell(charger.label));
+    if (sources.shore && charger !== undefined && !isLoose) by.push(tell.label(charger.label));
     return { battery: id, by };
   });
 }

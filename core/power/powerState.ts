@@ -203,10 +203,10 @@ function createSayer(rig: Rig, setting: PowerSetting, tell: Tell): (link: Link) 
     const battery = link.a === link.b ? batteries.get(link.a) : undefined;
     if (battery !== undefined)
       return setting.loose.includes(battery.id)
-        ? tell("a clamp of {0} is off", tell(battery.label))
-        : tell("{0} is empty", tell(battery.label));
+        ? tell("a clamp of {0} is off", tell.label(battery.label))
+        : tell("{0} is empty", tell.label(battery.label));
     const load = link.a === link.b ? loads.get(link.a) : undefined;
-    if (load !== undefined) return tell("the wire at {0} is off", tell(load.label));
+    if (load !== undefined) return tell("the wire at {0} is off", tell.label(load.label));
     if (link.kind === "switch") {
       const found = switches.get(link.switch ?? "");
       if (found === undefined) return null;
@@ -216,7 +216,7 @@ function createSayer(rig: Rig, setting: PowerSetting, tell: Tell): (link: Link) 
     }
     if (link.kind === "wire") return null;
     const breaker = rig.breakers.find(({ id }) => link.id === id || link.id.startsWith(`${id}-`));
-    const says = breaker === undefined ? link.id : `${tell(breaker.label)}, ${breaker.ratingA} A`;
+    const says = breaker === undefined ? link.id : `${tell.label(breaker.label)}, ${breaker.ratingA} A`;
     return isTripped(link, setting) ? tell("{0}, tripped", says) : says;
   };
 }

@@ -11,7 +11,7 @@ describe("starting when the battery will not", () => {
     expect(ferrin!.steps.join(" ")).toContain(
       "Turn Battery selector to Both (inside the engine hatch, forward port corner).",
     );
-    expect(ferrin!.steps.join(" ")).toContain("Battery selector back to 1");
+    expect(ferrin!.steps.join(" ")).toContain("When you stop: key off, and Battery selector to 2");
     const [twin] = listStartHelp(rigTemplates["wending-23"], regions.us);
     expect(twin!.steps.join(" ")).toMatch(
       /Emergency parallel to Combine.*Leave Port engine, Starboard engine and House on.*back to Normal/,

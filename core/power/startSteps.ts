@@ -1,4 +1,4 @@
-import { sayPhrase } from "../language/index.ts";
+import { createTell, sayPhrase } from "../language/index.ts";
 import { type Idiom, spellText } from "../region/index.ts";
 import { nameBattery, type Rig, sayPlace } from "../rig/index.ts";
 
@@ -28,12 +28,7 @@ const joinTold = (tell: (phrase: string, ...values: readonly string[]) => string
   names.length < 2 ? (names[0] ?? "") : tell("{0} and {1}", names.slice(0, -1).join(", "), names.at(-1)!);
 
 /** Says phrases in the idiom's language, else in its spelling. */
-const createTeller =
-  ({ book, spelling }: Idiom) =>
-  (phrase: string, ...values: readonly string[]) => {
-    const said = sayPhrase(book, phrase, ...values);
-    return book === undefined ? spellText(said, spelling) : said;
-  };
+const createTeller = ({ book, spelling }: Idiom) => createTell(book ?? null, (text) => spellText(text, spelling));
 
 function createBankHelp(rig: Rig, own: readonly Battery[], idiom: Idiom): StartHelp | null {
   const tell = createTeller(idiom);
@@ -44,36 +39,33 @@ function createBankHelp(rig: Rig, own: readonly Battery[], idiom: Idiom): StartH
   const by = selector ?? parallel;
   if (own.length < 2 || by === undefined) return null;
   const joined = by.positions.find(({ label }) => /both|all|combine|parallel|1\s*[+&]\s*2/i.test(label));
-  const apart = by.positions.find(({ label }) => /^(1|normal|off)$/i.test(label) && !/^off$/i.test(label));
   if (joined === undefined) return null;
+  // A combine switch goes back once the engine runs; a selector charges both under way, and at rest the house battery stands alone.
+  const apart =
+    selector === undefined
+      ? by.positions.find(({ label }) => /^normal$/i.test(label))
+      : (by.positions.find((each) => each !== joined && /^house/i.test(each.does)) ??
+        by.positions.find(({ label }) => label === "1"));
   const others = rig.powerSwitches.filter((each) => each !== by).map(({ label }) => label);
   return {
     title: tell("Start from another bank"),
     cautions: [
-      tell("Smell of fuel: no switch, no key. Find it first."),
+      tell("Smell of fuel: touch no switch and no key, lids open, everyone off, call us."),
       tell("Never turn a battery switch through Off while an engine runs: it can destroy the alternator."),
     ],
     steps: [
       tell("Key off, and off on the panel all that can wait: lights, screens, stereo."),
-      tell("Turn {0} to {1} ({2}).", tell(by.label), joined.label, placeOf(rig, by.part, idiom)),
-      ...(others.length === 0
-        ? []
-        : [
-            tell(
-              "Leave {0} on.",
-              joinTold(
-                tell,
-                others.map((each) => tell(each)),
-              ),
-            ),
-          ]),
+      tell("Turn {0} to {1} ({2}).", by.label, joined.label, placeOf(rig, by.part, idiom)),
+      ...(others.length === 0 ? [] : [tell("Leave {0} on.", joinTold(tell, others))]),
       tell("Lever in neutral, lanyard in. Turn the key for ten seconds at most, then rest it for a minute."),
       ...(apart === undefined
         ? []
         : [
             tell(
-              "Once it runs, let it charge for a while. Then {0} back to {1}, so that one bank stays in hand.",
-              tell(by.label),
+              selector === undefined
+                ? "As soon as it runs: {0} back to {1}. Then run the engine for an hour."
+                : "Under way it charges both. When you stop: key off, and {0} to {1}, so that one bank stays in hand.",
+              by.label,
               apart.label,
             ),
           ]),
@@ -84,7 +76,7 @@ function createBankHelp(rig: Rig, own: readonly Battery[], idiom: Idiom): StartH
 
 function createLeadHelp(rig: Rig, weak: Battery, idiom: Idiom): StartHelp {
   const tell = createTeller(idiom);
-  const name = tell(nameBattery(weak));
+  const name = tell.label(nameBattery(weak));
   return {
     title: tell("Start with jump leads"),
     cautions: [

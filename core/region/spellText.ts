@@ -1,4 +1,4 @@
-import { findText, type PhraseBook } from "../language/index.ts";
+import { findLabel, findText, type PhraseBook } from "../language/index.ts";
 import type { Region } from "./regionSchema.ts";
 
 /** How things are said: what the store measures in, how it spells, and the book of another language, where it is told in one. */
@@ -61,6 +61,10 @@ export function spellText(text: string, spelling: Region["spelling"]): string {
 
 /** A text without braces as it is told: in the idiom's language where its book has it, else in the store's spelling. */
 export const tellText = (text: string, { book, spelling }: Idiom) => findText(book, text) ?? spellText(text, spelling);
+
+/** What a thing aboard is called, as it is told. */
+export const tellLabel = (label: string, { book, spelling }: Idiom) =>
+  findLabel(book, label) ?? spellText(label, spelling);
 
 /** Names of things, never said. */
 const unsaid: ReadonlySet<string> = new Set(["id", "kind", "when", "family", "part"]);

@@ -45,14 +45,14 @@ export interface StepWay {
 
 /**
  * A sequence for one boat and one way of doing it: steps that do not apply are left out, words in braces are what the rig says.
- * Alone, every step is the skipper's. Null where the boat has nothing to do it with (no trailer).
+ * Alone, every step is the skipper's, and the boat comes on by its winch: nobody hooks a strap and drives. Null where the boat has nothing to do it with (no trailer).
  */
 export function buildSequence(sequence: Sequence, rig: Rig, way: StepWay, idiom: Idiom): BuiltSequence | null {
   if (sequence.when !== undefined && !isMet(sequence.when, rig)) return null;
   const fill = (text: string) => fillText(text, rig, idiom);
   const fillOr = (text: string | undefined) => (text === undefined ? null : fill(text));
-  const setups: ReadonlySet<StepSetup> = new Set([way.way, way.method]);
   const isAlone = way.way === "alone";
+  const setups: ReadonlySet<StepSetup> = new Set([way.way, isAlone ? "winch" : way.method]);
   return {
     id: sequence.id,
     title: fill(sequence.title),

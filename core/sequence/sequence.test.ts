@@ -72,14 +72,29 @@ describe("sequences that ship", () => {
     expect(buildSequence(find("put-away"), { ...braked!, trailer: null }, partner, idiom)).not.toBeNull();
   });
 
-  it("never take the strap off before she has started and was looked at for leaks", () => {
+  it("never take the strap off before somebody looked for leaks; with two, the engine runs by then, alone it is started last", () => {
     for (const rig of rigs)
       for (const way of ways) {
         const ids = stepsOf(buildSequence(find("launch"), rig, way, idiom)).map(({ id }) => id);
         const off = ids.findIndex((id) => id.startsWith("strap-off"));
-        for (const before of ["leak", "water", "brake", "chock", ...(has("plug", rig) ? ["plug"] : [])])
+        for (const before of ["leak", "brake", "chock", ...(has("plug", rig) ? ["plug"] : [])]) {
+          expect(ids).toContain(before);
           expect(ids.indexOf(before)).toBeLessThan(off);
+        }
+        const started = ids.findIndex((id) => id.startsWith("water"));
+        if (way.way === "partner") expect(started).toBeLessThan(off);
+        else expect(started).toBeGreaterThan(ids.indexOf("car-away-alone"));
       }
+  });
+
+  it("alone, bring the boat on by its winch, whatever was picked", () => {
+    for (const rig of rigs) {
+      const ids = stepsOf(buildSequence(find("load"), rig, { way: "alone", method: "drive" }, idiom)).map(
+        ({ id }) => id,
+      );
+      expect(ids).toContain("crank");
+      expect(ids).not.toContain("hold");
+    }
   });
 
   it("move no car before strap and chain are on", () => {
@@ -136,8 +151,8 @@ describe("foldSteps", () => {
     expect(helpers.waitsFor).toEqual([]);
     const ready = built.phases[0]!.steps.map(({ id }) => id);
     expect(findNextStep(built, foldSteps([], run, ready), "helper")).toMatchObject({
-      step: { id: "chock" },
-      waitsFor: [{ id: "look" }, { id: "back" }, { id: "brake" }],
+      step: { id: "unplug-at-water" },
+      waitsFor: [{ id: "look" }, { id: "to-edge" }],
     });
     // Stepping through with whoever is not waiting reaches the end: nobody waits for each other for ever.
     let marked: string[] = [];

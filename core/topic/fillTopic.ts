@@ -1,4 +1,4 @@
-import { findText } from "../language/index.ts";
+import { findLabel, findText } from "../language/index.ts";
 import { type Idiom, spellText, tellText } from "../region/index.ts";
 import { type PartKind, quantityOf, type Rig, sayFigure, sayPlace } from "../rig/index.ts";
 import { lowerFirst } from "../text/index.ts";
@@ -53,7 +53,7 @@ export function fillTopic(topic: Topic, rig: Rig, idiom: Idiom, choices: SchoolC
  * A text with what stands in braces replaced by what the rig says. "{at:plug}" → "outside, lowest point of the transom";
  * "{amount:100 L}" → "26 gal" in a store of US units;
  * "{if:vhf?Call on 16.|Call for help.}" → the first where there is one of that kind aboard (or an
- * engine of that kind, or a `trailer`), else the second.
+ * engine of that kind, or what `fittingNames` lists, such as a `trailer`), else the second.
  * A text the idiom's book does not have stays wholly in the language it was written in, its places too.
  */
 export function fillText(text: string, rig: Rig, idiom: Idiom): string {
@@ -66,10 +66,19 @@ export function fillText(text: string, rig: Rig, idiom: Idiom): string {
   return translated === undefined ? spellText(filled, idiom.spelling) : filled;
 }
 
+/** What a text may ask for that is neither a part nor an engine. */
+const fittings: Readonly<Record<string, (rig: Rig) => boolean>> = {
+  trailer: ({ trailer }) => trailer !== null,
+  "reverse-wire": ({ trailer }) => trailer?.lockOut === "reverse-wire",
+  "reverse-pin": ({ trailer }) => trailer?.lockOut === "pin",
+  "combine-switch": ({ powerScheme }) => powerScheme?.endsWith("parallel") ?? false,
+};
+/** What `{if:…}` may ask for beside kinds of part and of engine. */
+export const fittingNames: readonly string[] = Object.keys(fittings);
+
 const hasKind = (rig: Rig, kind: string) =>
-  kind === "trailer"
-    ? rig.trailer !== null
-    : rig.parts.some((part) => part.kind === kind) || rig.engines.some((engine) => engine.kind === kind);
+  fittings[kind]?.(rig) ??
+  (rig.parts.some((part) => part.kind === kind) || rig.engines.some((engine) => engine.kind === kind));
 
 function formatOf(rig: Rig, verb: string, name: string, idiom: Idiom): string {
   const { book } = idiom;
@@ -79,7 +88,9 @@ function formatOf(rig: Rig, verb: string, name: string, idiom: Idiom): string {
   const parts = rig.parts.filter(({ kind }) => kind === (name as PartKind));
   if (parts.length === 0) return say("where we will show you");
   if (verb === "at") return sayPlace(rig, parts[0]!, book);
-  return parts.map((part) => `${lowerFirst(say(part.label))} (${sayPlace(rig, part, book)})`).join(", ");
+  return parts
+    .map((part) => `${lowerFirst(findLabel(book, part.label) ?? part.label)} (${sayPlace(rig, part, book)})`)
+    .join(", ");
 }
 
 const asPlate = "as its plate says";

@@ -1,6 +1,6 @@
 export { blankTopic, createTopicId } from "./createTopic.ts";
 export { explainTopic, type TopicReason } from "./explainTopic.ts";
-export { fillText, fillTopic, type SchoolChoices } from "./fillTopic.ts";
+export { fillText, fillTopic, fittingNames, type SchoolChoices } from "./fillTopic.ts";
 export { findTopicStation, nameTopicPart } from "./findTopicStation.ts";
 export { followMerges } from "./followMerges.ts";
 export {

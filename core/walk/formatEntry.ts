@@ -72,10 +72,10 @@ export function formatEntry(
     }
     case "gear": {
       const item = rig.gear.find(({ id }) => id === entry.item);
-      return tell("{0}: {1} counted", tell(item?.label ?? entry.item), entry.count);
+      return tell("{0}: {1} counted", tell.label(item?.label ?? entry.item), entry.count);
     }
     case "hours":
-      return tell("{0}: {1} h read", tell(nameEngine(rig, entry.engine)), entry.hours);
+      return tell("{0}: {1} h read", tell.label(nameEngine(rig, entry.engine)), entry.hours);
     case "measure":
       return formatReading(entry, rig, tell);
     case "photo":

@@ -90,7 +90,7 @@ export function listOwed(
   for (const item of gear) {
     const counted = state.gear.get(item.id);
     if (counted !== undefined && counted.count < item.count)
-      add(counted, "gear", tell("{0}: {1} short", tell(item.label), item.count - counted.count));
+      add(counted, "gear", tell("{0}: {1} short", tell.label(item.label), item.count - counted.count));
   }
   const titleOf = new Map(topics.map(({ id, title }) => [id, title]));
   for (const question of state.questions) {

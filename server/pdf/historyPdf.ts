@@ -80,13 +80,13 @@ interface Words extends Pick<Days, "printDay"> {
 
 const nameEngines = ({ care }: Boat, tell: Tell) =>
   new Map([
-    ...care.map(({ engine, label: name }): [string, string] => [engine, tell(name)]),
+    ...care.map(({ engine, label: name }): [string, string] => [engine, tell.label(name)]),
     ["boat", tell("The boat")],
   ]);
 
 function hoursPart({ care }: Boat, { tell, printDay }: Words) {
   const rows = care.map(({ label: name, reportedH, reportedOn, likelyNowH }) => [
-    { text: write(tell(name)) },
+    { text: write(tell.label(name)) },
     hours(reportedH),
     { text: reportedOn === null ? "–" : printDay(reportedOn) },
     { text: likelyNowH === null ? "–" : tell("about {0} h", likelyNowH.toFixed(0)) },
@@ -140,7 +140,7 @@ function nextPart({ visits: [next] }: Boat, { tell, printDay }: Words) {
       : tell(
           "About {0}: {1}.",
           printDay(next.date),
-          next.items.map(({ title, label: scope }) => `${tell(title)} (${tell(scope)})`).join(", "),
+          next.items.map(({ title, label: scope }) => `${tell(title)} (${tell.label(scope)})`).join(", "),
         );
   const caution = tell(
     "Where a service was late or done elsewhere, look into the engine maker's manual for what it asks then. Dates are likely ones, from the hours reported.",

@@ -99,7 +99,7 @@ function printDeckColumn({ rig, plan }: Delivery, { book }: PaperReader, widthPt
     .split(" ")
     .map(Number) as [number, number, number, number];
   const deckPt = Math.min(heightPt, (widthPt / across) * along);
-  const meters = rig.engines.map(({ label }) => tell(label));
+  const meters = rig.engines.map(({ label }) => tell.label(label));
   const headRowPt = 22;
   const rowPt = 20;
   const rows = Math.floor((heightPt - deckPt - 2 * headRowPt - meters.length * rowPt) / rowPt);

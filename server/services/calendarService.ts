@@ -124,7 +124,7 @@ async function gearEvents(
   parts: Parts,
   boat: BoatRecord,
   gear: readonly GearDate[],
-  { tell, say, printDay }: CalendarReader,
+  { tell, printDay }: CalendarReader,
 ): Promise<CalendarEvent[]> {
   const sequence = (await sequenceOf(parts, "boat"))(boat.id);
   return gear.flatMap(({ id, label, until }): CalendarEvent[] =>
@@ -134,7 +134,7 @@ async function gearEvents(
           {
             uid: `${boat.id}-gear-${id}@ravik`,
             sequence,
-            title: tell("{0} runs out, {1}", say(label), boat.name),
+            title: tell("{0} runs out, {1}", tell.label(label), boat.name),
             says: tell("Good until {0}. Renew or replace it before the next trip.", printDay(until)),
             when: { day: until },
           },
@@ -183,7 +183,7 @@ async function milestones(parts: Parts, boat: BoatRecord, reader: CalendarReader
         {
           uid: `${boat.id}-${scope.id}-${item.id}-${times + 1}@ravik`,
           sequence,
-          title: `${say(item.title)}, ${boat.name}${several && scope.id !== "boat" ? `, ${say(scope.label)}` : ""}`,
+          title: `${say(item.title)}, ${boat.name}${several && scope.id !== "boat" ? `, ${tell.label(scope.label)}` : ""}`,
           says: `${item.work.map(say).join("; ")}. ${explainDue(due, reader)} ${store} ${phone}. ${tell("The maker's manual comes first.")}`,
           when: { day: due.dueDate },
         },

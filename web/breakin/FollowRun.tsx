@@ -111,11 +111,11 @@ interface LaneProps {
 /** One engine, or a pair: its speed now, large. */
 function LaneNow({ lane: { label, legs }, here, isOneOf }: LaneProps) {
   const { tell, language } = useReader();
-  if (here === null) return <p className="text-center text-2xl font-bold">{tell("{0}: done.", tell(label))}</p>;
+  if (here === null) return <p className="text-center text-2xl font-bold">{tell("{0}: done.", tell.label(label))}</p>;
   const next = legs[here.index + 1];
   return (
     <div className="text-center" aria-live="assertive">
-      {isOneOf && <p className="text-xl font-bold sm:text-2xl">{tell(label)}</p>}
+      {isOneOf && <p className="text-xl font-bold sm:text-2xl">{tell.label(label)}</p>}
       <p
         className={`head num leading-none font-extrabold ${isOneOf ? "text-[clamp(54px,11vw,150px)]" : "text-[clamp(72px,22vw,190px)]"}`}
       >

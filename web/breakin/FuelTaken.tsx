@@ -38,7 +38,7 @@ export function FuelTaken({ port }: { port: BreakInPort }) {
       <div className="border-t border-ink pt-3">
         {burns.map(({ label, tankHours }) => (
           <p key={label}>
-            {burns.length > 1 && <strong>{tell(label)}: </strong>}
+            {burns.length > 1 && <strong>{tell.label(label)}: </strong>}
             {formatBurn(tankHours, burns.length > 1, tell)}
           </p>
         ))}

@@ -66,7 +66,7 @@ export function NextRun({ port, onRan }: NextRunProps) {
           >
             {sets.map(({ key, label }) => (
               <Chip key={key} isPicked={set.key === key} onPick={() => setWay(key)}>
-                {tell(label)}
+                {tell.label(label)}
               </Chip>
             ))}
           </div>
@@ -121,7 +121,10 @@ export function NextRun({ port, onRan }: NextRunProps) {
 /** Legs in their order; of a pair, why each is there stands side by side for one engine and the other where they differ. */
 function LegTable({ legs, care }: { legs: readonly Leg[]; care: readonly EngineCare[] }) {
   const { tell, language } = useReader();
-  const reasons = care.map((one) => ({ label: tell(one.label), why: legs.map((_, i) => whyOf(legs, i, one, tell)) }));
+  const reasons = care.map((one) => ({
+    label: tell.label(one.label),
+    why: legs.map((_, i) => whyOf(legs, i, one, tell)),
+  }));
   const isAlike = reasons.every(({ why }) => why.join() === reasons[0]!.why.join());
   const shown = isAlike ? [{ ...reasons[0]!, label: tell(care.length === 1 ? "Why" : "Why, both engines") }] : reasons;
   const number = "num whitespace-nowrap pl-4 text-right";
@@ -230,7 +233,7 @@ function LanePlans({ plans, minutes }: LanePlansProps) {
     <div className={`mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-5 ${plans.length > 1 ? "lg:grid-cols-2" : ""}`}>
       {plans.map(({ lane, legs }) => (
         <div key={lane.label}>
-          {plans.length > 1 && <h3 className="font-bold">{tell(lane.label)}</h3>}
+          {plans.length > 1 && <h3 className="font-bold">{tell.label(lane.label)}</h3>}
           {legs === null ? (
             <p>
               {tell(

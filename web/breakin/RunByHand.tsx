@@ -60,7 +60,7 @@ export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
     if (date === null) return;
     const engines: NewRun["engines"] = [];
     for (const lane of lanes) {
-      const read = readLegs(lane.legs, isOneOf ? tell("{0}, leg", tell(lane.label)) : tell("Leg"), tell);
+      const read = readLegs(lane.legs, isOneOf ? tell("{0}, leg", tell.label(lane.label)) : tell("Leg"), tell);
       if (typeof read === "string") return setFault(read);
       const samples = sampleLegs(read);
       for (const engine of lane.engines) engines.push({ id: idOf(engine), engine, samples });
@@ -135,7 +135,7 @@ interface LegsProps {
 
 function LegsTyped({ lane: { label, legs }, isOneOf, onChange }: LegsProps) {
   const tell = useTell();
-  const of = isOneOf ? `, ${tell(label)}` : "";
+  const of = isOneOf ? `, ${tell.label(label)}` : "";
   const set = (key: string, change: Partial<TypedLeg>) =>
     onChange(legs.map((leg) => (leg.key === key ? { ...leg, ...change } : leg)));
   return (

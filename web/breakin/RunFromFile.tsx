@@ -238,7 +238,7 @@ function Engines({ port, run, isBusy, onKeep }: EnginesProps) {
                   value={picked[i]}
                   onChange={(event) => setPicked(picked.map((engine, n) => (n === i ? event.target.value : engine)))}
                 >
-                  {isForPair && <option value="pair">{tell(pair.label).toLowerCase()}</option>}
+                  {isForPair && <option value="pair">{tell.label(pair.label).toLowerCase()}</option>}
                   {port.care.map(({ engine, label: name }) => (
                     <option key={engine} value={engine}>
                       {name}

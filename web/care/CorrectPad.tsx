@@ -110,7 +110,7 @@ export function CorrectPad({ wrong, says, amountLabel, quantity, latest, meter, 
               />
             </label>
             <label className="text-soft">
-              {tell("On")}
+              {tell("On the day")}
               <DateInput required max={latest} value={date} onDate={setDate} className={field} />
             </label>
           </>

@@ -35,7 +35,7 @@ interface FinderProps {
 
 /** From "it does not work" to what is at fault: what comes first, then one question and one look after the other. */
 export function FaultFinder({ rig, content, phone, begin = null, says = "", place = null, end, onPart }: FinderProps) {
-  const finder = useFinder(rig, content, begin);
+  const finder = useFinder(rig, content, begin, phone !== null);
   const part = (finder.fault ?? finder.next)?.part ?? null;
   useEffect(() => onPart?.(part), [onPart, part]);
   const [urgent, setUrgent] = useState<Urgent | null>(null);
@@ -290,6 +290,12 @@ const sayShare = (share: number) => (share < 0.01 ? "< 1 %" : `${Math.round(shar
 const sayMinutes = (minutes: number, tell: Tell) =>
   minutes < 1 ? tell("{0} seconds", Math.round(minutes * 60)) : `${minutes} min`;
 
+/** What is said before a look, a try or a repair. */
+function Caution({ says }: { says: string | null }) {
+  if (says === null) return null;
+  return <p className="mt-1 rounded-md bg-caution px-3 py-2 font-semibold text-oncaution">▲ {says}</p>;
+}
+
 /** The next look, with its caution before it; then whether something else works. */
 function AskNext({ finder, phone }: { finder: Finder; phone: string | null }) {
   const { next, questions } = finder;
@@ -305,9 +311,12 @@ function AskNext({ finder, phone }: { finder: Finder; phone: string | null }) {
           <h2 id="next" className="head text-base font-semibold text-soft">
             {tell("Look next · {0}", sayMinutes(next.minutes, tell))}
           </h2>
-          {next.caution !== null && (
-            <p className="mt-1 rounded-md bg-caution px-3 py-2 font-semibold text-oncaution">▲ {next.caution}</p>
+          {next.isForYard && (
+            <p className="mt-1 font-semibold text-magenta">
+              {tell("At the yard: nothing for whoever is on the phone.")}
+            </p>
           )}
+          <Caution says={next.caution} />
           <p className="mt-1 text-xl">{next.check}</p>
           <p className="mt-3 grid grid-cols-3 gap-2">
             <Button className="min-h-14" onClick={() => finder.look(next.id, true)}>
@@ -326,9 +335,12 @@ function AskNext({ finder, phone }: { finder: Finder; phone: string | null }) {
         <section aria-label={tell("Does something else work")}>
           <h2 className="text-lg font-bold">{tell("And does this work?")}</h2>
           <ul className="border-t border-ink">
-            {questions.slice(0, 4).map(({ id, asks }) => (
+            {questions.slice(0, 4).map(({ id, asks, caution }) => (
               <li key={id} className="flex flex-wrap items-center gap-2 border-b border-rule py-1.5">
-                <span className="min-w-40 flex-1">{asks}</span>
+                <span className="min-w-40 flex-1">
+                  {asks}
+                  {caution !== null && <small className="block text-sm">▲ {caution}</small>}
+                </span>
                 <span role="radiogroup" aria-label={asks} className="flex gap-1.5">
                   <Chip isPicked={false} onPick={() => finder.answer(id, true)}>
                     {tell("Yes")}
@@ -364,9 +376,7 @@ function AtFault({ finder, phone }: { finder: Finder; phone: string | null }) {
       <h2 id="fault" className="text-2xl font-extrabold">
         {label}
       </h2>
-      {caution !== null && (
-        <p className="mt-1 rounded-md bg-caution px-3 py-2 font-semibold text-oncaution">▲ {caution}</p>
-      )}
+      <Caution says={caution} />
       <p className="mt-1 text-xl">{mend}</p>
       <p className={`mt-2 ${who === "owner" ? "" : "font-semibold text-magenta"}`}>{tell(whoWords[who])}</p>
       <p className="text-soft">

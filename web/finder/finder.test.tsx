@@ -79,13 +79,41 @@ describe("the finder", () => {
       "strong gas smell at the stern",
     );
     await user.click(screen.getByRole("button", { name: /First: Smell of fuel/ }));
-    expect(screen.getByText(/Nothing electrical/)).toBeTruthy();
+    expect(screen.getByText(/Touch no switch and no key/)).toBeTruthy();
+    expect(screen.getByText(/Nobody looks for the leak/)).toBeTruthy();
     expect(screen.getByRole("link", { name: "Call the yard, 555 0142" }).getAttribute("href")).toBe("tel:5550142");
     await user.click(screen.getByRole("button", { name: "It is safe: find the cause" }));
     await say(user, "hard to steer", /Does not work: The boat steers/);
     await user.click(screen.getByRole("button", { name: "No" }));
     expect(screen.getByText(/leave this one to the yard/)).toBeTruthy();
     expect(screen.getByRole("link", { name: /Call the yard/ })).toBeTruthy();
+  });
+
+  it("hands an owner no test lamp and no cowl, and says before a try what it takes; the yard looks, and knows that it is the yard's", async () => {
+    const look = () => screen.queryByText(/\?$/, { selector: "section[aria-labelledby=next] p" })?.textContent ?? null;
+    const listLooks = async (phone: string | null) => {
+      const { user } = open(phone);
+      await say(user, "horn", /Does not work: Horn sounds/);
+      const looks: string[] = [];
+      let forYard = 0;
+      for (let next = look(); next !== null; next = look()) {
+        looks.push(next);
+        if (screen.queryByText(/nothing for whoever is on the phone/) !== null) forYard += 1;
+        await user.click(screen.getByRole("button", { name: "Can't tell" }));
+      }
+      cleanup();
+      return { looks, forYard };
+    };
+    const [owner, yard] = [await listLooks("555 0142"), await listLooks(null)];
+    expect(owner.looks.length).toBeGreaterThan(3);
+    expect(owner.looks.join()).not.toMatch(/test lamp/);
+    expect(owner.forYard).toBe(0);
+    expect(yard.looks.join()).toMatch(/test lamp/);
+    expect(yard.forYard).toBeGreaterThan(0);
+    const { user } = open();
+    await say(user, "won't start", /Does not work: Port engine starts/);
+    const asks = screen.getByRole("region", { name: "Does something else work" });
+    expect(within(asks).getAllByText(/^▲ .*(Smell of fuel|neutral)/).length).toBeGreaterThan(0);
   });
 
   it("says so where nothing of that name is aboard, and where answers cannot both be", async () => {

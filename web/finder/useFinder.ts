@@ -44,8 +44,8 @@ function useDiagnosis(model: FaultModel, findings: Findings, hasBegun: boolean):
   return hasBegun ? (here ?? found) : null;
 }
 
-/** One search for a fault on one boat: what was seen so far, and what follows from it. */
-export function useFinder(rig: Rig, content: FaultContent, begin: Findings | null) {
+/** One search for a fault on one boat: what was seen so far, and what follows from it. An owner looks at nothing that is the yard's. */
+export function useFinder(rig: Rig, content: FaultContent, begin: Findings | null, isOwner: boolean) {
   const book = useBook();
   const model = useMemo(() => buildFaultModel(rig, content, { ...storeRegion(), book }), [rig, content, book]);
   // The yard reads what was found in its own language.
@@ -57,7 +57,7 @@ export function useFinder(rig: Rig, content: FaultContent, begin: Findings | nul
   const diagnosis = useDiagnosis(model, findings, hasBegun);
   const answer = diagnosis?.answer ?? null;
   const found = answer?.ok ? answer.value : null;
-  const next = found?.looks.find(({ id }) => !skipped.includes(id)) ?? null;
+  const next = found?.looks.find(({ id, isForYard }) => !skipped.includes(id) && !(isOwner && isForYard)) ?? null;
   const questions = useMemo(
     () => (diagnosis?.questions ?? []).filter(({ id }) => !skipped.includes(id)),
     [diagnosis, skipped],

@@ -203,7 +203,7 @@ function StationRing({ label, x, y, sign, isPicked, onPick }: RingProps) {
   const radius = sign.number === null ? 0.13 : 0.235;
   const tell = useTell();
   const says = [
-    tell(label),
+    tell.label(label),
     ...(sign.number === null ? [] : [tell("stop {0}", sign.number)]),
     ...(isCurrent ? [tell("you are here")] : isDark ? [tell("done")] : []),
     ...(sign.hasSnag ? [tell("snag")] : []),

@@ -102,7 +102,7 @@ function readGroup(rig: Rig, ids: readonly string[], charge: Readonly<Record<str
   return {
     name: tellJoined(
       tell,
-      ids.map((id) => tell(nameBattery(rig, id))),
+      ids.map((id) => tell.label(nameBattery(rig, id))),
     ),
     share: held / capacity,
     floor: Math.max(...batteries.map(({ chemistry }) => usualFloor[chemistry])),

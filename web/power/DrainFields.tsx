@@ -24,7 +24,7 @@ export function DrainFields({ rig, power }: FieldsProps) {
       {rig.batteries.map(({ id, label, chemistry }) => (
         <NumberField
           key={id}
-          label={tell("{0}, at rest", tell(label))}
+          label={tell("{0}, at rest", tell.label(label))}
           unit="V"
           value={power.volts[id]}
           onChange={(read) => power.readVolts(id, read)}
@@ -72,7 +72,7 @@ export function DrainFields({ rig, power }: FieldsProps) {
       {own.map(({ id, label }) => (
         <TickField
           key={id}
-          label={tell("{0} on, by its own button", tell(label))}
+          label={tell("{0} on, by its own button", tell.label(label))}
           value={drain.buttons[id] === true}
           onChange={(isOn) => power.setDrain({ buttons: { ...drain.buttons, [id]: isOn } })}
         />
@@ -83,7 +83,7 @@ export function DrainFields({ rig, power }: FieldsProps) {
           {rig.engines.map(({ id, label }) => (
             <TickField
               key={id}
-              label={tell("{0} runs", tell(label))}
+              label={tell("{0} runs", tell.label(label))}
               value={sources.engines.includes(id)}
               onChange={(runs) =>
                 power.setSources({
@@ -106,7 +106,7 @@ export function DrainFields({ rig, power }: FieldsProps) {
             {power.charging.map(({ battery, by }) => (
               <li key={battery} className={by.length === 0 ? "text-amber" : ""}>
                 {by.length === 0 ? "◷ " : "● "}
-                {tell(nameBattery(rig, battery))}:{" "}
+                {tell.label(nameBattery(rig, battery))}:{" "}
                 {by.length === 0 ? tell("charged by nothing now") : tell("charged by {0}", tellJoined(tell, by))}
               </li>
             ))}

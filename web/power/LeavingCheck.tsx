@@ -31,7 +31,7 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
           const off = findOffSwitch(rig, load);
           return (
             <li key={load} className="flex flex-wrap items-center gap-x-3 border-b border-rule py-1.5">
-              <strong>{tell(label)}</strong>
+              <strong>{tell.label(label)}</strong>
               <span className="num text-soft">
                 {sayAmps(amps)}, {tell(measured === true ? "measured" : "typical")}
               </span>
@@ -41,13 +41,13 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
                 ) : off === null ? (
                   <Button
                     onClick={() => power.setDrain({ buttons: { ...power.drain.buttons, [load]: false } })}
-                    aria-label={tell("{0}: off by its own button", tell(label))}
+                    aria-label={tell("{0}: off by its own button", tell.label(label))}
                   >
                     {tell("Off by its button")}
                   </Button>
                 ) : (
                   <Button onClick={() => power.turn(off.id, off.position)}>
-                    {tell("{0} to {1}", tell(off.label), off.position ?? tell("rest"))}
+                    {tell("Turn {0} to {1}", off.label, off.position ?? tell("rest"))}
                   </Button>
                 )}
               </span>
@@ -60,7 +60,7 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
           <li key={batteries.join()} className="num">
             {tellJoined(
               tell,
-              batteries.map((id) => tell(nameBattery(rig, id))),
+              batteries.map((id) => tell.label(nameBattery(rig, id))),
             )}
             : {sayLasting(hoursToFloor, nowMin, tell)}
           </li>

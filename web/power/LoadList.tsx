@@ -7,7 +7,7 @@ import type { Power } from "./usePower.ts";
 /** Every load: live or dead, from which battery, through what, or what stands in the way. */
 export function LoadList({ rig, power }: { rig: Rig; power: Power }) {
   const tell = useTell();
-  const nameOf = (id: string) => tell(nameBattery(rig, id));
+  const nameOf = (id: string) => tell.label(nameBattery(rig, id));
   const live = power.reasons.filter(({ isLive }) => isLive);
   return (
     <section aria-labelledby="loads">

@@ -34,9 +34,9 @@ export function SwitchList({ rig, power }: { rig: Rig; power: Power }) {
         {rig.breakers.map(({ id, label, ratingA }) => (
           <li key={id} className="flex items-center gap-2 border-b border-rule py-1.5">
             <span className="min-w-24 flex-1">
-              {tell(label)}, {ratingA} A
+              {tell.label(label)}, {ratingA} A
             </span>
-            <span role="radiogroup" aria-label={tell("Breaker {0}", tell(label))} className="flex gap-1.5">
+            <span role="radiogroup" aria-label={tell("Breaker {0}", tell.label(label))} className="flex gap-1.5">
               <Chip isPicked={!power.setting.tripped.includes(id)} onPick={() => setTripped(power, id, false)}>
                 {tell("in")}
               </Chip>

@@ -200,7 +200,7 @@ function Knob({ power, id, x, y }: { readonly power: Power } & At) {
 function BreakerPill({ rig, power, id, x, y }: DiagramProps & At) {
   const tell = useTell();
   const breaker = rig.breakers.find((each) => each.id === id);
-  const label = tell(breaker?.label ?? id);
+  const label = tell.label(breaker?.label ?? id);
   const isOut = power.setting.tripped.includes(id);
   const ink = isOut ? "var(--magenta)" : "var(--ink)";
   return (
@@ -247,7 +247,7 @@ function PanelKey({ power, id, x, y, isLive }: { readonly power: Power; readonly
 function LoadName({ rig, power, id, x, y }: DiagramProps & At) {
   const tell = useTell();
   const load = rig.loads.find((each) => each.id === id)!;
-  const label = tell(load.label);
+  const label = tell.label(load.label);
   const { isLive } = power.reasons.find((each) => each.load === id)!;
   const draws = power.drawing.some((each) => each.load === id);
   const ink = draws ? "var(--magenta)" : isLive ? "var(--ink)" : "var(--soft)";

@@ -55,7 +55,7 @@ export function sayVerdict(
     };
   const names = tellJoined(
     tell,
-    first.batteries.map((id) => tell(nameBattery(rig, id))),
+    first.batteries.map((id) => tell.label(nameBattery(rig, id))),
   );
   const usesOf = first.batteries.map((id) => rig.batteries.find((each) => each.id === id)!.use);
   // Of a boat whose sheet does not say, the bank may be the one it starts from.
@@ -91,8 +91,8 @@ function findSparing(
     const saved = batteries.filter((id) => (hoursToFloor[id] ?? Number.POSITIVE_INFINITY) > 4 * Math.max(now ?? 1, 1));
     const loses = batteries.some((id) => !saved.includes(id));
     if (saved.length > 0 && loses && !/^off$/i.test(position)) {
-      const lasting = saved.map((id) => lowerFirst(tell(nameBattery(rig, id))));
-      return tell("With {0} at {1}, the {2} lasts.", tell(label), position, tellJoined(tell, lasting));
+      const lasting = saved.map((id) => lowerFirst(tell.label(nameBattery(rig, id))));
+      return tell("With {0} at {1}, the {2} lasts.", label, position, tellJoined(tell, lasting));
     }
   }
   return null;

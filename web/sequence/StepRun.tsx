@@ -87,7 +87,7 @@ function Choices({ sequence, steps }: { sequence: Sequence; steps: Steps }) {
           onChange={setRole}
         />
       )}
-      {sequence.methods !== undefined && (
+      {sequence.methods !== undefined && way.way === "partner" && (
         <PickField
           label={tell("On the trailer")}
           value={way.method}

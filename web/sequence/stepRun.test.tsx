@@ -75,7 +75,7 @@ it("takes over what another phone has passed, and holds the helper back until th
   const user = open("launch", `/?role=helper#${run}~partner~winch~people.plug.straps`);
   expect(screen.getByText("The other phone passed 3 steps on to this one.")).toBeTruthy();
   expect(screen.getByLabelText("I am the")).toHaveProperty("value", "helper");
-  await goTo(user, /^Chock/);
+  await goTo(user, /^The car stands/);
   expect(done()).toHaveProperty("disabled", true);
   for (const button of next().getAllByRole("button", { name: /^I saw it done/ })) await user.click(button);
   expect(done()).toHaveProperty("disabled", false);

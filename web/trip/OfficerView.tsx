@@ -55,7 +55,7 @@ export function OfficerView({ rig, pack, counted }: OfficerViewProps) {
             <p className="text-lg">
               {parts.length === 0
                 ? tell("Its place is not on the boat sheet: ask whoever stowed it.")
-                : parts.map((part) => `${tell(part.label)}: ${sayPlace(rig, part, book)}`).join("; ")}
+                : parts.map((part) => `${tell.label(part.label)}: ${sayPlace(rig, part, book)}`).join("; ")}
             </p>
             <DeckPlan rig={rig} parts={parts} className="mt-2 h-[50vh]" />
           </>

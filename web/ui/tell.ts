@@ -1,11 +1,11 @@
-import { createContext, useCallback, useContext } from "react";
-import { type Language, type PhraseBook, sayPhrase, type Tell } from "../../core/language/index.ts";
+import { createContext, useContext, useMemo } from "react";
+import { createTell, type Language, type PhraseBook, type Tell } from "../../core/language/index.ts";
 import { spell } from "./amounts.ts";
 
 /** The book of whoever reads, where that is not the language everything is written in. */
 export const BookContext = createContext<PhraseBook | undefined>(undefined);
 
-export const tellPlain: Tell = (phrase, ...values) => spell(sayPhrase(undefined, phrase, ...values));
+export const tellPlain: Tell = createTell(null, spell);
 
 export const useBook = (): PhraseBook | undefined => useContext(BookContext);
 
@@ -23,8 +23,5 @@ export function useReader(): Reader {
 
 export function useTell(): Tell {
   const book = useBook();
-  return useCallback(
-    (phrase, ...values) => (book === undefined ? tellPlain(phrase, ...values) : sayPhrase(book, phrase, ...values)),
-    [book],
-  );
+  return useMemo(() => (book === undefined ? tellPlain : createTell(book)), [book]);
 }

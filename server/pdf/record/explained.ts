@@ -85,7 +85,7 @@ export function head(sheet: Sheet, store: Letterhead, widthPt: number): Content 
     ...rig.engines.map((engine): [string, string] => {
       const read = state.hours.get(engine.id);
       return [
-        tell(engine.label),
+        tell.label(engine.label),
         read === undefined
           ? tell("hours not read")
           : tell("{0} h on the meter, read by {1}", read.hours.toFixed(1), nameOf(read.by)),
@@ -291,7 +291,7 @@ export function gearPart({ delivery, state, tell }: Sheet): Content[] {
     const counted = state.gear.get(item.id)?.count;
     const short = counted !== undefined && counted < item.count;
     return [
-      { text: write(tell(item.label), { bold: item.must }) },
+      { text: write(tell.label(item.label), { bold: item.must }) },
       { text: String(item.count), alignment: "right" },
       {
         text: counted === undefined ? "–" : String(counted),

@@ -57,9 +57,9 @@ function DateRow({
   return (
     <li className="border-b border-rule py-2">
       <label className="flex flex-wrap items-center gap-x-3">
-        <span className="min-w-32 flex-1 font-semibold">{tell(label)}</span>
+        <span className="min-w-32 flex-1 font-semibold">{tell.label(label)}</span>
         <DateInput
-          aria-label={tell("Good until: {0}", tell(label))}
+          aria-label={tell("Good until: {0}", tell.label(label))}
           value={typed}
           onDate={(next) => {
             setTyped(next);

@@ -38,7 +38,7 @@ export function OwnerCare({ token, page }: { token: string; page: OwnerPage }) {
               {visit.items.map(({ scope, item, title, label, work, by, dueDate, range, isAnyDay, isOverdue }) => (
                 <li key={`${scope}${item}`} className="mt-1">
                   <strong>{tell(title)}</strong>
-                  {care.length > 1 && `, ${tell(label)}`}{" "}
+                  {care.length > 1 && `, ${tell.label(label)}`}{" "}
                   <span className={isOverdue ? "text-magenta" : "text-soft"}>
                     {isOverdue ? `▲ ${tell("past due")}` : byWords[by]},{" "}
                     {describeDue({ date: dueDate, range, isAnyDay }, today, reader)}
