@@ -410,9 +410,10 @@ export const languageSheetSchema = z.strictObject({
   /** Which of them are the store's own. */
   own: ownPhrasesSchema,
   cards: z.array(cardTextSchema),
-  /** Places and labels of the store's boats and templates, as their sheets call them. */
+  /** Places, names of things and what switches do, on the store's boats and templates, as their sheets say them. */
   places: z.array(z.string()),
   labels: z.array(z.string()),
+  says: z.array(z.string()),
 });
 export type LanguageSheet = z.infer<typeof languageSheetSchema>;
 

@@ -65,6 +65,14 @@ describe("phrases of the store's own", () => {
     expect(places).toContain("Under the floor hatch");
     expect(labels).toContain("Drain plug");
   });
+
+  it("name a thing aboard without naming the sentence of the same letters, and the other way round", async () => {
+    await phrase("fr", { kind: "labels", text: "Afloat", words: "Flotteur" });
+    const { books, says } = (await nessa.get("/api/library/languages")).body;
+    const [fr] = books;
+    expect([fr!.labels.Afloat, fr!.texts.Afloat]).toEqual(["Flotteur", "À flot"]);
+    expect(says).toContain("Apart, as they should be");
+  });
 });
 
 describe("a walk in two languages", () => {

@@ -123,7 +123,7 @@ export const libraryEndpoints = {
     params: z.strictObject({ language: languageSchema.exclude(["en"]) }),
     query: none,
     body: z.strictObject({
-      kind: z.enum(["texts", "places"]),
+      kind: z.enum(["texts", "labels", "places"]),
       text: z.string().min(1).max(600),
       words: plainText(600).nullable(),
     }),

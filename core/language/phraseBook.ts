@@ -34,10 +34,12 @@ export type OwnPhrases = z.infer<typeof ownPhrasesSchema>;
 export function layBook(shipped: PhraseBook, own: OwnPhrases): PhraseBook {
   const ours = own[shipped.language];
   if (ours === undefined) return shipped;
+  // Written before names stood apart from sentences: what is no sentence of ours may be a name.
+  const names = Object.entries(ours.texts).filter(([text]) => shipped.texts[text] === undefined);
   return {
     ...shipped,
     texts: { ...shipped.texts, ...ours.texts },
-    labels: { ...shipped.labels, ...ours.labels },
+    labels: { ...shipped.labels, ...Object.fromEntries(names), ...ours.labels },
     places: { ...shipped.places, ...ours.places },
   };
 }

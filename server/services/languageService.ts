@@ -2,7 +2,7 @@ import type { LanguageSheet } from "../../api/index.ts";
 import { cards, rigTemplates } from "../../content/index.ts";
 import { phraseBooks } from "../../content/languages/index.ts";
 import { findBook, type Language, layBook, listBraces, type PhraseBook } from "../../core/language/index.ts";
-import type { Rig } from "../../core/rig/index.ts";
+import { nameBattery, type Rig } from "../../core/rig/index.ts";
 import { type ToldIn, type Topic, tellTopics } from "../../core/topic/index.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
@@ -27,7 +27,7 @@ interface Parts {
 
 type Other = PhraseBook["language"];
 interface Phrase {
-  readonly kind: "texts" | "places";
+  readonly kind: "texts" | "labels" | "places";
   readonly text: string;
   readonly words: string | null;
 }
@@ -76,6 +76,7 @@ export function createLanguageService(parts: Parts) {
         cards,
         places: sortUnique(rigs.flatMap(listPlaces)),
         labels: sortUnique(rigs.flatMap(listLabels)),
+        says: sortUnique(rigs.flatMap(listSwitchWords)),
       };
     },
     /** Failure: `braces-differ` where the words ask the boat something else than the text does. */
@@ -83,7 +84,7 @@ export function createLanguageService(parts: Parts) {
       if (words !== null && listBraces(words).join() !== listBraces(text).join())
         throw new Failure("braces-differ", { wanted: listBraces(text), got: listBraces(words) });
       await settings.change(({ phrases }) => {
-        const own = { texts: {}, places: {}, ...phrases[language] };
+        const own = { texts: {}, labels: {}, places: {}, ...phrases[language] };
         const { [text]: _, ...others } = own[kind];
         const changed = { ...own, [kind]: words === null ? others : { ...others, [text]: words } };
         return { phrases: { ...phrases, [language]: changed } };
@@ -109,12 +110,17 @@ const listPlaces = ({ parts, stations }: Rig) => [
   ...stations.map(({ label }) => label),
 ];
 
-/** What the cards of a boat say in its own words. */
+/** What the cards of a boat call things; what stands on a switch stays as it stands there. */
 const listLabels = (rig: Rig) => [
-  ...[rig.loads, rig.breakers, rig.tanks, rig.gear, rig.batteries, rig.engines, rig.powerSwitches, rig.throughHulls]
+  ...[rig.loads, rig.breakers, rig.tanks, rig.gear, rig.batteries, rig.engines, rig.throughHulls, rig.parts]
     .flat()
     .map(({ label }) => label),
-  ...rig.parts.map(({ label }) => label),
-  ...rig.powerSwitches.flatMap(({ positions }) => positions.map(({ does }) => does)),
+  ...rig.batteries.map(nameBattery),
   ...rig.throughHulls.map(({ serves }) => serves),
+];
+
+/** What the sheet of a boat says of its switches. */
+const listSwitchWords = (rig: Rig) => [
+  ...rig.powerSwitches.flatMap(({ positions }) => positions.map(({ does }) => does)),
+  ...rig.panel.flatMap(({ note }) => note ?? []),
 ];

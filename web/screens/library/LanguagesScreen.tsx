@@ -17,11 +17,11 @@ import { refreshLibrary, useCanWrite } from "./useLibrary.ts";
 
 type Other = PhraseBook["language"];
 
-/** What is translated together: the texts of a topic, of a card, of a word; all places; all labels. */
+/** What is translated together: the texts of a topic, of a card, of a word; all places; all names. */
 interface Group {
   readonly name: string;
   readonly part: Part;
-  readonly kind: "texts" | "places";
+  readonly kind: "texts" | "labels" | "places";
   readonly texts: readonly string[];
 }
 
@@ -30,7 +30,8 @@ const parts = {
   topics: "Other topics",
   cards: "Owner's cards",
   places: "Places on the boats",
-  labels: "Names of parts and switches",
+  labels: "Names of things aboard",
+  says: "What switches do",
   glossary: "Glossary",
 } as const;
 type Part = keyof typeof parts;
@@ -248,7 +249,8 @@ function listGroups(sheet: LanguageSheet, topics: readonly Topic[], glossary: re
       (card): Group => ({ name: card.title, part: "cards", kind: "texts", texts: listCardTexts(card) }),
     ),
     { name: parts.places, part: "places", kind: "places", texts: sheet.places },
-    { name: parts.labels, part: "labels", kind: "texts", texts: sheet.labels },
+    { name: parts.labels, part: "labels", kind: "labels", texts: sheet.labels },
+    { name: parts.says, part: "says", kind: "texts", texts: sheet.says },
     ...glossary.map(
       ({ term, means }): Group => ({ name: term, part: "glossary", kind: "texts", texts: [term, means] }),
     ),

@@ -17,6 +17,7 @@ const sheet = {
   cards,
   places: ["Beside the tiller", "Under the floor hatch"],
   labels: ["Drain plug"],
+  says: ["Nothing runs"],
 };
 
 describe("the languages of the library", () => {
