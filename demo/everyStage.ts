@@ -1,5 +1,6 @@
-import type { Delivery } from "../api/index.ts";
+import type { Delivery, WorkshopSheet } from "../api/index.ts";
 import { addDays, type LocalDate, toInstant } from "../core/dates/index.ts";
+import { capacityOfDay } from "../core/workshop/index.ts";
 import { createId, tellMakeReady, tellWalk } from "./walkEntries.ts";
 
 /** How a store is asked over HTTP by somebody who is signed in; answers the body. Throws where it is refused. */
@@ -40,10 +41,14 @@ export async function makeEveryStage({ owner, specialist, today, nowMs, bundle }
     return ((await owner.send("POST", "/api/boats", made)) as { boat: string }).boat;
   };
   const read = async (delivery: string) => (await specialist.get(`/api/deliveries/${delivery}`)) as Delivery;
-  const book = (boat: string, date: LocalDate, items: object[] = firstService) =>
+  const { workshop } = (await owner.get("/api/workshop")) as WorkshopSheet;
+  // The workshop is closed on some days, and this may be one of them.
+  let openDay = today;
+  while (capacityOfDay(workshop, openDay) === 0) openDay = addDays(openDay, 1);
+  const book = (boat: string, items: object[] = firstService) =>
     owner.send("PUT", `/api/bookings/${createId(ms)}`, {
       boat,
-      date,
+      date: openDay,
       startMin: 600,
       ...labour,
       items,
@@ -85,7 +90,7 @@ export async function makeEveryStage({ owner, specialist, today, nowMs, bundle }
     });
 
   const inStock = await addBoat();
-  await book(inStock, today, []);
+  await book(inStock, []);
   const planned = await plan(await addBoat(), ["Ada Lunt"], addDays(today, 3));
   const madeReady = await plan(await addBoat(), ["Bo Thwaite", "Cleo Thwaite"], addDays(today, 2));
   const toCheck = await read(madeReady.delivery);
@@ -112,7 +117,7 @@ export async function makeEveryStage({ owner, specialist, today, nowMs, bundle }
   });
   await owner.importBundle(bundle);
   const all = [planned, madeReady, walking, sealed, resold, comingBack, struck];
-  for (const { boat } of all) await book(boat, today);
+  for (const { boat } of all) await book(boat);
   for (const { boat } of [sealed, resold, comingBack]) await write(boat);
   return { inStock, planned, madeReady, walking, sealed, resold, comingBack, struck };
 }

@@ -27,6 +27,9 @@ import { chooseKept } from "./chooseKept.ts";
 import { createKeeper } from "./keeper.ts";
 import { lockKey, unlockKey } from "./sealKey.ts";
 
+/** Made just now, by the clock that the test lives in; files are made by the machine's. */
+const touch = (path: string) => utimesSync(path, Date.now() / 1000, Date.now() / 1000);
+
 describe("which backups stay", () => {
   const today = "2026-11-29" as LocalDate;
   it("are the last of seven days, of four weeks and of twelve months", () => {
@@ -177,6 +180,7 @@ describe("a backup", () => {
     const to = join(folder, "b3");
     for (const name of ["2026-11-28T030000", "2026-11-28T040000", "mine", "2026-11-20T030000.part"])
       mkdirSync(join(to, name), { recursive: true });
+    touch(join(to, "2026-11-20T030000.part"));
     const { removed } = await back(to);
     expect(removed).toEqual(["2026-11-28T040000", "2026-11-28T030000"]);
     expect(readdirSync(to).toSorted()).toEqual(["2026-11-20T030000.part", "2026-11-28T211542", "mine"]);
@@ -303,6 +307,7 @@ describe("a backup", () => {
     const to = join(folder, "b8");
     const [old, fresh] = ["2026-11-20T030000.part", "2026-11-29T030000.part"].map((name) => join(to, name));
     for (const each of [old!, fresh!]) mkdirSync(each, { recursive: true });
+    touch(fresh!);
     utimesSync(old!, 1_700_000_000, 1_700_000_000);
     await back(to);
     expect([existsSync(old!), existsSync(fresh!)]).toEqual([false, true]);

@@ -313,7 +313,7 @@ function AskNext({ finder, phone }: { finder: Finder; phone: string | null }) {
           </h2>
           {next.isForYard && (
             <p className="mt-1 font-semibold text-magenta">
-              {tell("At the yard: nothing for whoever is on the phone.")}
+              {tell("Only at the yard. Do not ask the person on the phone to do this.")}
             </p>
           )}
           <Caution says={next.caution} />

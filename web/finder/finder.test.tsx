@@ -98,7 +98,7 @@ describe("the finder", () => {
       let forYard = 0;
       for (let next = look(); next !== null; next = look()) {
         looks.push(next);
-        if (screen.queryByText(/nothing for whoever is on the phone/) !== null) forYard += 1;
+        if (screen.queryByText(/Do not ask the person on the phone/) !== null) forYard += 1;
         await user.click(screen.getByRole("button", { name: "Can't tell" }));
       }
       cleanup();

@@ -5,7 +5,11 @@ import { afterEach, expect, it, vi } from "vitest";
 import type { BackupSheet } from "../../../api/index.ts";
 import { queryClient } from "../../app/queries.ts";
 import { answerWith, showScreen } from "../../testing/answerWith.tsx";
+import { setStoreZone } from "../../ui/storeTime.ts";
 import { Backups } from "./Backups.tsx";
+
+// Wherever the machine stands.
+setStoreZone("UTC");
 
 afterEach(() => {
   cleanup();

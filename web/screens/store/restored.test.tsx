@@ -6,7 +6,11 @@ import type { RestoredSheet } from "../../../api/index.ts";
 import { queryClient } from "../../app/queries.ts";
 import { answerWith, showScreen } from "../../testing/answerWith.tsx";
 import { makeMe } from "../../testing/makeMe.ts";
+import { setStoreZone } from "../../ui/storeTime.ts";
 import { Restored } from "./Restored.tsx";
+
+// Wherever the machine stands.
+setStoreZone("UTC");
 
 afterEach(() => {
   cleanup();
