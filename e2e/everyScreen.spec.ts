@@ -1,6 +1,7 @@
 import { AxeBuilder } from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
 import { themes } from "../web/app/theme.ts";
+import { findBoxFaults, tablets } from "./findBoxFaults.ts";
 import { expect, signIn, test } from "./store.ts";
 
 test.use({ onlyLooks: true });
@@ -112,6 +113,8 @@ const rooms: readonly Room[] = [
   { ...wide, text: 2, rules: isWhole ? "all" : null },
   { ...phone, text: 1, rules: isWhole ? "all" : null },
   { ...phone, text: 1.5, rules: null },
+  // Upright and across; the other two with the sweep, and in the walk each time.
+  ...tablets.filter((_, i) => isWhole || i % 2 === 0).map((size): Room => ({ ...size, text: 1, rules: null })),
 ];
 
 /** What is wrong with these screens, in words. */
@@ -127,6 +130,8 @@ async function lookAt(page: Page, address: string, paths: readonly string[]): Pr
       await dress(page, "day", room);
       const wider = await findTooWide(page);
       if (wider !== null) found.push(`${where}: ${wider}`);
+      // As large as the phone's text its buttons stand one under the other, which nothing here judges.
+      if (room.text === 1) found.push(...(await findBoxFaults(page)).map((fault) => `${where}: ${fault}`));
       if (room.rules !== null) found.push(...(await findFaults(page, room.rules, where)));
     }
     for (const theme of isWhole ? themes.filter((each) => each !== "day") : []) {

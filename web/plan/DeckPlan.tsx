@@ -25,54 +25,67 @@ interface DeckPlanProps {
   readonly wrong?: readonly { readonly id: string; readonly note: string; readonly place: Place }[];
   /** Things to point at. */
   readonly parts?: readonly Part[];
+  /** On its side, bow to the right: for a band across a page. */
+  readonly isLying?: boolean;
   readonly className?: string;
 }
 
 const margin = 0.38;
 
-/** The boat from above, bow up: the spine of every screen about a boat. Places can be touched and reached by Tab. */
+/** The boat from above, bow up or to the right: the spine of every screen about a boat. Places can be touched and reached by Tab. */
 export function DeckPlan(props: DeckPlanProps) {
   const tell = useTell();
-  const { rig, plan, stop, signs, onPick, picked, parts, wrong, className = "" } = props;
+  const { rig, plan, stop, signs, onPick, picked, parts, wrong, isLying = false, className = "" } = props;
   const box = useMemo(() => paperOf(rig), [rig]);
-  const viewBox = `${box.x} ${box.y} ${box.width} ${box.height}`;
+  const viewBox = isLying
+    ? `${-box.y - box.height} ${box.x} ${box.height} ${box.width}`
+    : `${box.x} ${box.y} ${box.width} ${box.height}`;
+  const turn = isLying ? { transform: "rotate(90)" } : {};
   return (
     <div className={`grid grid-cols-1 grid-rows-1 ${className}`}>
       {/* The boat in a layer of its own: a mark paints the rings anew, not the boat. */}
       <svg viewBox={viewBox} className="col-start-1 row-start-1 size-full min-h-0 will-change-transform" aria-hidden>
-        <DeckShapes rig={rig} />
+        <g {...turn}>
+          <DeckShapes rig={rig} />
+        </g>
       </svg>
       <svg
         viewBox={viewBox}
         className="col-start-1 row-start-1 size-full min-h-0 will-change-transform"
         role={onPick === undefined ? "img" : "group"}
-        aria-label={tell("Deck plan of the {0}, bow up", rig.model)}
+        aria-label={tell(
+          isLying ? "Deck plan of the {0}, bow to the right" : "Deck plan of the {0}, bow up",
+          rig.model,
+        )}
       >
-        {plan !== undefined && <Course rig={rig} plan={plan} {...(stop === undefined ? {} : { stop })} />}
-        {parts?.map((part) => (
-          <PartSign key={part.id} part={part} />
-        ))}
-        {wrong?.map(({ id, note, place }) => (
-          <g key={id}>
-            <title>{note}</title>
-            <WrongSign place={place} sizeM={0.34} />
-          </g>
-        ))}
-        {rig.stations.map((station) => {
-          const sign = signs?.get(station.id);
-          if (sign === undefined && onPick === undefined) return null;
-          return (
-            <StationRing
-              key={station.id}
-              label={station.label}
-              x={station.at.yM}
-              y={-station.at.xM}
-              sign={sign ?? { number: null, look: "quiet" }}
-              isPicked={picked === station.id}
-              {...(onPick === undefined ? {} : { onPick: () => onPick(station.id) })}
-            />
-          );
-        })}
+        <g {...turn}>
+          {plan !== undefined && <Course rig={rig} plan={plan} {...(stop === undefined ? {} : { stop })} />}
+          {parts?.map((part) => (
+            <PartSign key={part.id} part={part} />
+          ))}
+          {wrong?.map(({ id, note, place }) => (
+            <g key={id}>
+              <title>{note}</title>
+              <WrongSign place={place} sizeM={0.34} />
+            </g>
+          ))}
+          {rig.stations.map((station) => {
+            const sign = signs?.get(station.id);
+            if (sign === undefined && onPick === undefined) return null;
+            return (
+              <StationRing
+                key={station.id}
+                label={station.label}
+                x={station.at.yM}
+                y={-station.at.xM}
+                sign={sign ?? { number: null, look: "quiet" }}
+                isPicked={picked === station.id}
+                isLying={isLying}
+                {...(onPick === undefined ? {} : { onPick: () => onPick(station.id) })}
+              />
+            );
+          })}
+        </g>
       </svg>
     </div>
   );
@@ -194,10 +207,11 @@ interface RingProps {
   readonly y: number;
   readonly sign: StationSign;
   readonly isPicked: boolean;
+  readonly isLying: boolean;
   readonly onPick?: () => void;
 }
 
-function StationRing({ label, x, y, sign, isPicked, onPick }: RingProps) {
+function StationRing({ label, x, y, sign, isPicked, isLying, onPick }: RingProps) {
   const isDark = sign.look === "done";
   const isCurrent = sign.look === "current";
   const radius = sign.number === null ? 0.13 : 0.235;
@@ -247,6 +261,7 @@ function StationRing({ label, x, y, sign, isPicked, onPick }: RingProps) {
           fontWeight="700"
           fontFamily="var(--font-head)"
           fill={isDark ? "var(--sheet)" : "var(--ink)"}
+          {...(isLying ? { transform: `rotate(-90 ${x} ${y})` } : {})}
           aria-hidden
         >
           {sign.number}

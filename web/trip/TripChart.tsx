@@ -1,26 +1,17 @@
-import { useSyncExternalStore } from "react";
 import type { Tell } from "../../core/language/index.ts";
 import { type JudgedTrip, sayClock, type TripPlan, toClockMinutes } from "../../core/trip/index.ts";
 import { useTell } from "../ui/tell.ts";
+import { useMediaQuery } from "../ui/useMediaQuery.ts";
 import { type Day, layDay, layLegs, toClock } from "./layDay.ts";
 
 const narrow = "(max-width: 639px)";
-const useIsNarrow = () =>
-  useSyncExternalStore(
-    (onChange) => {
-      const query = matchMedia(narrow);
-      query.addEventListener("change", onChange);
-      return () => query.removeEventListener("change", onChange);
-    },
-    () => matchMedia(narrow).matches,
-  );
 
 const small = "text-[12px]";
 const strong = "text-[12px] font-semibold";
 
 /** The day along its hours: wind above with its limit, the legs out and back below, as long as they take. */
 export function TripChart({ plan, judged }: { plan: TripPlan; judged: JudgedTrip }) {
-  const isNarrow = useIsNarrow();
+  const isNarrow = useMediaQuery(narrow);
   const tell = useTell();
   const { answer, sunsetMin } = judged;
   if (answer.oneWayH === 0) return null;

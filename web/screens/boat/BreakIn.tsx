@@ -34,7 +34,7 @@ function EngineLine({ care: { label, breakIn, limits } }: { care: EngineCare }) 
   const { hours, totalH, phase, done } = breakIn;
   const share = Math.min(1, hours / totalH);
   return (
-    <li className="grid items-center gap-x-5 gap-y-1 border-b border-rule py-2.5 md:grid-cols-[130px_190px_1fr]">
+    <li className="grid items-center gap-x-5 gap-y-1 border-b border-rule py-2.5 lg:grid-cols-[130px_190px_1fr]">
       <span className="head font-semibold">{label}</span>
       <div>
         <div

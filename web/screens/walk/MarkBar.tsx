@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { Mark } from "../../../core/walk/index.ts";
 import { MarkSign } from "../../ui/MarkSign.tsx";
+import { WhoFor } from "./People.tsx";
 import type { Walk } from "./useWalk.ts";
 
 interface MarkBarProps {
@@ -12,43 +13,46 @@ interface MarkBarProps {
 
 const wantedMark = { told: "told", shown: "shown", done: "did" } as const;
 
-/** The four marks under the thumb; the one this topic wants is the filled one. */
+/** Who the next mark is for, and the four marks under the thumb; the one this topic wants is the filled one. */
 export function MarkBar({ walk, onLater, onNotAboard, onSnag }: MarkBarProps) {
   const wanted = wantedMark[walk.step.topic.level];
   const key = (mark: Mark, says: string, number: string, act: () => void) => (
     <button
       type="button"
       onClick={act}
-      className={`flex min-h-16 min-w-0 items-center justify-center gap-1.5 rounded-lg border px-1 text-base font-bold md:col-span-1 md:gap-2.5 md:px-2 md:text-xl ${mark === "later" ? "col-span-3 max-md:order-4" : "col-span-4"} ${
+      className={`flex min-h-16 min-w-0 items-center justify-center gap-1.5 rounded-lg border px-1 text-base font-bold md:gap-2.5 md:px-2 md:text-xl lg:col-span-1 ${mark === "later" ? "col-span-3 max-lg:order-4" : "col-span-4"} ${
         wanted === mark ? "border-helm bg-helm text-onhelm" : "border-ink bg-panel text-ink"
       }`}
     >
       <MarkSign mark={mark} size={24} />
       <span className="whitespace-nowrap">{says}</span>
-      <kbd aria-hidden className="num rounded border border-current px-1 text-xs font-normal opacity-80 max-lg:hidden">
+      <kbd aria-hidden className="num rounded border border-current px-1 text-xs font-normal opacity-80 max-xl:hidden">
         {number}
       </kbd>
     </button>
   );
   return (
-    <div
-      role="group"
-      aria-label="Marks"
-      className="grid grid-cols-12 gap-2 border-t border-ink bg-sheet p-2 md:grid-cols-[0.7fr_1.2fr_1.2fr_1.7fr_1.2fr_1.1fr_1fr] md:gap-2.5 md:px-5 md:py-3.5"
-    >
-      <Side onClick={walk.undo} isOff={walk.undoable === null} className="max-md:order-7">
-        Undo
-      </Side>
-      {key("told", "Explained", "1", () => walk.mark("told"))}
-      {key("shown", "Shown", "2", () => walk.mark("shown"))}
-      {key("did", "They did it", "3", () => walk.mark("did"))}
-      {key("later", "Later", "4", onLater)}
-      <Side onClick={onNotAboard} className="max-md:order-6">
-        – Not aboard
-      </Side>
-      <Side onClick={onSnag} isPerson className="max-md:order-5">
-        ▲ Snag
-      </Side>
+    <div className="border-t border-ink bg-sheet p-2 md:px-5 md:py-3">
+      <WhoFor walk={walk} />
+      <div
+        role="group"
+        aria-label="Marks"
+        className="grid grid-cols-12 gap-2 md:gap-2.5 lg:grid-cols-[0.75fr_1.35fr_1.1fr_1.55fr_1.05fr_1.2fr_0.9fr]"
+      >
+        <Side onClick={walk.undo} isOff={walk.undoable === null} className="max-lg:order-7">
+          Undo
+        </Side>
+        {key("told", "Explained", "1", () => walk.mark("told"))}
+        {key("shown", "Shown", "2", () => walk.mark("shown"))}
+        {key("did", "They did it", "3", () => walk.mark("did"))}
+        {key("later", "Later", "4", onLater)}
+        <Side onClick={onNotAboard} className="max-lg:order-6">
+          – Not aboard
+        </Side>
+        <Side onClick={onSnag} isPerson className="max-lg:order-5">
+          ▲ Snag
+        </Side>
+      </div>
     </div>
   );
 }
@@ -67,7 +71,7 @@ function Side({ onClick, children, isOff = false, isPerson = false, className }:
       type="button"
       onClick={onClick}
       disabled={isOff}
-      className={`col-span-3 min-h-16 min-w-0 rounded-lg max-md:text-sm max-md:leading-tight max-md:whitespace-normal md:col-span-1 border bg-panel px-2 text-base font-bold whitespace-nowrap disabled:opacity-60 ${
+      className={`col-span-3 min-h-16 min-w-0 rounded-lg max-md:text-sm max-md:leading-tight max-md:whitespace-normal lg:col-span-1 border bg-panel px-2 text-base font-bold whitespace-nowrap disabled:opacity-60 ${
         isPerson ? "border-magenta text-magenta" : "border-rule text-soft"
       } ${className}`}
     >

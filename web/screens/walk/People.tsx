@@ -1,6 +1,6 @@
 import { UserPlus } from "lucide-react";
 import { useState } from "react";
-import { listHands } from "../../../core/walk/index.ts";
+import { formatBuyers, listHands } from "../../../core/walk/index.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Chip } from "../../ui/Chip.tsx";
 import { MarkSign, markWords } from "../../ui/MarkSign.tsx";
@@ -8,7 +8,31 @@ import { TakePhoto } from "../../ui/Photos.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import type { Walk } from "./useWalk.ts";
 
-/** Who the next mark is for, as chips; of a must to be done by their own hands, who has done it and who has not. */
+/** Who the next mark is for, beside the marks: several buyers have theirs each. */
+export function WhoFor({ walk }: { walk: Walk }) {
+  const here = walk.people.filter(({ isHere }) => isHere);
+  if (here.length < 2) return null;
+  const hands = listHands(walk.step.topic, walk.people, walk.state);
+  return (
+    <div role="radiogroup" aria-label="Who the mark is for" className="mb-2 flex flex-wrap items-center gap-2">
+      <span aria-hidden className="head text-base font-semibold text-soft">
+        For
+      </span>
+      <Who name="All here" isPicked={walk.person === null} onPick={() => walk.setPerson(null)} />
+      {here.map(({ id, name }) => (
+        <Who
+          key={id}
+          name={name.split(" ")[0]!}
+          mark={hands.get(id) ?? null}
+          isPicked={walk.person === id}
+          onPick={() => walk.setPerson(id)}
+        />
+      ))}
+    </div>
+  );
+}
+
+/** Who is here; of a must to be done by their own hands, who has done it and who has not. */
 export function People({ walk }: { walk: Walk }) {
   const [isOpen, setOpen] = useState(false);
   const { topic } = walk.step;
@@ -19,21 +43,7 @@ export function People({ walk }: { walk: Walk }) {
     <section aria-label="People" className="mt-3">
       <div className="flex flex-wrap items-center gap-2">
         <span className="head w-[88px] text-base font-semibold text-soft max-md:w-full">Who</span>
-        {here.length > 1 && (
-          <div role="radiogroup" aria-label="Who the mark is for" className="flex flex-wrap gap-2">
-            <Who name="All here" isPicked={walk.person === null} onPick={() => walk.setPerson(null)} />
-            {here.map(({ id, name }) => (
-              <Who
-                key={id}
-                name={name.split(" ")[0]!}
-                mark={hands.get(id) ?? null}
-                isPicked={walk.person === id}
-                onPick={() => walk.setPerson(id)}
-              />
-            ))}
-          </div>
-        )}
-        {here.length === 1 && <span className="text-base">{here[0]!.name}</span>}
+        {here.length > 0 && <span className="text-base">{formatBuyers(here)}</span>}
         {here.length === 0 && <span className="text-base text-magenta">▲ nobody of the buyers is here</span>}
         <button
           type="button"

@@ -94,7 +94,10 @@ export const kindWords: Record<PanelSwitch["kind"], string> = {
 function PanelStrip({ rig, onSwitch }: { rig: Rig; onSwitch: (id: string) => void }) {
   return (
     <figure className="mt-4 border-t border-rule pt-3">
-      <ol aria-label="The panel in its own order" className="grid grid-cols-4 gap-1.5 md:grid-cols-7">
+      <ol
+        aria-label="The panel in its own order"
+        className="grid grid-cols-[repeat(auto-fill,minmax(6.5rem,1fr))] gap-1.5"
+      >
         {rig.panel.map((item, i) => {
           const isEmpty = !hasBehind(item);
           return (
@@ -103,7 +106,7 @@ function PanelStrip({ rig, onSwitch }: { rig: Rig; onSwitch: (id: string) => voi
                 type="button"
                 aria-label={`What is switch ${i + 1}, ${item.label ?? "no label"}`}
                 onClick={() => onSwitch(item.id)}
-                className={`flex min-h-20 w-full flex-col items-start justify-between rounded-sm border p-1.5 text-left text-sm ${isEmpty ? "border-dashed border-soft text-soft" : "border-ink"}`}
+                className={`flex h-full min-h-20 w-full flex-col hyphens-auto break-words items-start justify-between rounded-sm border p-1.5 text-left text-sm ${isEmpty ? "border-dashed border-soft text-soft" : "border-ink"}`}
               >
                 <span className="head font-semibold">{item.label ?? "no label"}</span>
                 <span className="font-text leading-tight">

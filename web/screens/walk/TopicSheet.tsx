@@ -68,7 +68,7 @@ export function TopicSheet({ walk, hasScrolled, onSwitch, onSnag }: TopicSheetPr
         <h1
           id="topic"
           ref={heading}
-          className="min-w-0 flex-1 text-3xl leading-tight font-extrabold tracking-tight md:text-4xl"
+          className="min-w-0 flex-1 text-3xl leading-tight font-extrabold tracking-tight md:text-4xl lg:text-3xl xl:text-4xl"
         >
           <span lang={walk.languageOf(topic.id)}>{topic.title}</span>
         </h1>

@@ -19,6 +19,7 @@ import { listWrong } from "../../plan/listWrong.ts";
 import { signStations } from "../../plan/signs.ts";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
+import { useMediaQuery } from "../../ui/useMediaQuery.ts";
 import { Ahead } from "./Ahead.tsx";
 import { LaterPad } from "./LaterPad.tsx";
 import { MarkBar } from "./MarkBar.tsx";
@@ -84,6 +85,9 @@ function WalkOf({ delivery: read }: { delivery: Delivery }) {
   return <WalkUnderWay walk={walk} />;
 }
 
+/** A tablet upright: the words get the width, the plan lies in a band above them. */
+const band = "(min-width: 48rem) and (max-width: 63.99rem)";
+
 type Pad = "later" | "snag" | "not-aboard" | { readonly correct: string };
 const closeAddressOf = ({ id }: Delivery) => `/deliveries/${id}/close`;
 
@@ -94,6 +98,7 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
   const [aside, setAside] = useState<"find" | { switch: string } | null>(null);
   const [isPlanOpen, setPlanOpen] = useState(false);
   const hasScrolled = useRef(false);
+  const isBand = useMediaQuery(band);
   const isBusy = pad !== null || aside !== null;
   useNews(delivery.id);
   const markNotAboard = () => (walk.step.topic.must ? setPad("not-aboard") : walk.mark("not-aboard"));
@@ -112,12 +117,13 @@ function WalkUnderWay({ walk }: { walk: Walk }) {
         onFind={() => setAside("find")}
       />
       <WalkHead walk={walk} onFind={() => setAside(aside === "find" ? null : "find")} />
-      <div className="min-h-0 max-md:overflow-y-auto md:grid md:grid-cols-[272px_1fr] md:grid-rows-[minmax(0,1fr)] lg:grid-cols-[272px_1fr_232px]">
+      <div className="min-h-0 max-md:overflow-y-auto md:grid md:grid-rows-[min(15rem,26dvh)_minmax(0,1fr)] lg:grid-cols-[272px_1fr_232px] lg:grid-rows-[minmax(0,1fr)]">
         <aside
           aria-label="Deck plan"
-          className={`border-rule bg-buff md:block md:h-full md:min-h-0 md:border-r md:p-1.5 ${isPlanOpen ? "fixed inset-x-0 top-25 bottom-38 z-10 p-2" : "hidden"}`}
+          className={`border-rule bg-buff md:block md:h-full md:min-h-0 md:p-1.5 md:max-lg:border-b lg:border-r ${isPlanOpen ? "fixed inset-x-0 top-25 bottom-38 z-10 p-2" : "hidden"}`}
         >
           <DeckPlan
+            isLying={isBand}
             rig={delivery.rig}
             plan={plan}
             {...(walk.step.stop === null ? {} : { stop: walk.step.stop })}
@@ -215,8 +221,8 @@ function WalkHead({ walk, onFind }: { walk: Walk; onFind: () => void }) {
         <ChevronLeft aria-hidden size={18} /> Plan
       </Link>
       <p className="head min-w-0 truncate font-bold max-md:hidden">{delivery.boatName}</p>
-      <p className="mr-auto min-w-0 truncate text-soft max-md:hidden">{formatBuyers(delivery.buyers)}</p>
-      <span className="max-md:ml-auto">
+      <p className="min-w-0 truncate text-soft max-lg:hidden">{formatBuyers(delivery.buyers)}</p>
+      <span className="ml-auto md:whitespace-nowrap">
         <Signal />
       </span>
       <button type="button" className="inline-flex min-h-11 items-center gap-2 font-text underline" onClick={onFind}>
@@ -224,8 +230,18 @@ function WalkHead({ walk, onFind }: { walk: Walk; onFind: () => void }) {
       </button>
       <span className="num whitespace-nowrap max-md:hidden">
         <strong>{walk.count.done}</strong>
-        <span className="text-soft"> of {walk.count.planned} planned topics done</span>
+        <span className="text-soft">
+          {" "}
+          of {walk.count.planned} <span className="max-xl:hidden">planned topics </span>done
+        </span>
       </span>
+      {/* Where there is room for a list of what lies ahead, the way to the closing stands under it. */}
+      <Link
+        to={closeAddressOf(delivery)}
+        className="head hidden min-h-11 items-center font-semibold whitespace-nowrap underline md:max-lg:inline-flex"
+      >
+        Close
+      </Link>
       <PersonMenu isShort />
     </header>
   );
