@@ -254,7 +254,7 @@ async function soakSealing() {
   const { child, port } = await start();
   const session = await signIn(port, "odile");
   // What was acknowledged in whole needs nothing more than the start; the rest is sent again, as a tablet would.
-  for (const closing of open) await sendClosing(session, closing);
+  for (const closing of open) await sendClosing(session, closing, true);
   let unsealed = 0;
   for (const { delivery, entries } of closings) {
     const described = await (
@@ -270,7 +270,9 @@ async function soakSealing() {
   );
 }
 
-async function sendClosing({ address, headers }: Session, { delivery, entries, photos }: Closing) {
+async function sendClosing(session: Session, closing: Closing, isPatient = false): Promise<void> {
+  const { address, headers } = session;
+  const { delivery, entries, photos } = closing;
   const sendEntries = fetch(`${address}/api/deliveries/${delivery}/entries`, {
     method: "POST",
     headers,
@@ -284,6 +286,12 @@ async function sendClosing({ address, headers }: Session, { delivery, entries, p
     }),
   );
   for (const answer of await Promise.all([sendEntries, ...sendPhotos])) {
+    if (answer.status === 429 && isPatient) {
+      // Too much at once: as a tablet does, it waits as long as it is told and sends all of it again.
+      const { error } = (await answer.json()) as { error: { waitS: number } };
+      await new Promise((resolve) => setTimeout(resolve, (error.waitS + 1) * 1000));
+      return sendClosing(session, closing, isPatient);
+    }
     if (!answer.ok) throw new Error(`soak: answered ${answer.status} ${await answer.text()}`);
     await answer.arrayBuffer();
   }

@@ -98,7 +98,7 @@ export function printDangers(): string {
     const [place, sentence] = key.split(" | ") as [string, string];
     return {
       sentence,
-      line: `- ${sentence} *${place}${boats.size === rigs.length ? "" : `; ${[...boats].join(", ")}`}*`,
+      line: `- ${sentence} _${place}${boats.size === rigs.length ? "" : `; ${[...boats].join(", ")}`}_`,
     };
   });
   const parts = dangerWords.map((word) => {

@@ -27,6 +27,7 @@ import * as twentyFirst from "./migrations/0021-offsets.ts";
 import * as twentySecond from "./migrations/0022-imports.ts";
 import * as twentyThird from "./migrations/0023-handover-versions.ts";
 import * as twentyFourth from "./migrations/0024-pins.ts";
+import * as twentyFifth from "./migrations/0025-plans.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -54,6 +55,7 @@ const migrations = [
   { name: "0022-imports", ...twentySecond },
   { name: "0023-handover-versions", ...twentyThird },
   { name: "0024-pins", ...twentyFourth },
+  { name: "0025-plans", ...twentyFifth },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

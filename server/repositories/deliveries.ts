@@ -162,6 +162,25 @@ function createDeliveryLists({ models }: Database) {
       return new Map(found.map((delivery) => [delivery.id, delivery]));
     },
     listFrom: (date: LocalDate) => listWhere({ date: { [Op.gte]: date } }),
+    /** Those of some days that are not signed, the first of them. */
+    listUnsigned: (from: LocalDate, to: LocalDate, most: number) =>
+      listWhere(
+        {
+          date: { [Op.between]: [from, to] },
+          [Op.and]: literal("json_extract(NULLIF(summary, ''), '$.state') IS NOT 'signed'"),
+        } as never,
+        most,
+      ),
+    /** How many from a day on are stopped by something. */
+    async countStopped(from: LocalDate): Promise<number> {
+      const [row] = await readQuery<{ n: number }>(
+        models.deliveries,
+        `SELECT COUNT(*) AS n FROM deliveries WHERE owed > 0 AND date >= ? AND EXISTS
+           (SELECT 1 FROM json_each(NULLIF(summary, ''), '$.owed') AS one WHERE json_extract(one.value, '$.stops'))`,
+        [from],
+      );
+      return row!.n;
+    },
     /** The day of each boat's next handover that is not signed. */
     async listComing(today: LocalDate): Promise<Map<string, LocalDate>> {
       // The plus keeps the planner from the index of boats: few days are to come, and boats are many.
@@ -208,7 +227,7 @@ function createDeliveryLists({ models }: Database) {
     listWaiting: () =>
       listWhere({ [Op.and]: literal(`json_extract(NULLIF(summary, ''), '$.waits') IS NOT NULL`) } as never),
     listOwing: (most?: number) => listWhere({ owed: { [Op.gt]: 0 } }, most),
-    sumOwed: async () => (await models.deliveries.sum("owed")) ?? 0,
+    sumOwed: async () => (await models.deliveries.sum("owed", { where: { owed: { [Op.gt]: 0 } } })) ?? 0,
     /** Walks under way that began before it was kept what they go by. */
     listUnfrozen: () =>
       listWhere({ snapshot: null, [Op.and]: literal("json_extract(NULLIF(summary, ''), '$.state') = 'walking'") }),

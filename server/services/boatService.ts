@@ -12,7 +12,7 @@ import type { Epochs } from "../keeping/epoch.ts";
 import type { Soundness } from "../keeping/soundness.ts";
 import type { Messages } from "../messages.ts";
 import type { Versions } from "../readModel.ts";
-import type { BoatRecord, Boats } from "../repositories/boats.ts";
+import type { BoatHead, Boats } from "../repositories/boats.ts";
 import type { Bookings } from "../repositories/bookings.ts";
 import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { People } from "../repositories/people.ts";
@@ -74,7 +74,7 @@ export type BoatService = ReturnType<typeof createBoatService>;
 /** What is owed of these deliveries, what wants doing first at the top. */
 function rankOwed(
   owing: readonly DeliveryRecord[],
-  boats: ReadonlyMap<string, BoatRecord>,
+  boats: ReadonlyMap<string, Named>,
   today: LocalDate,
   timeZone: string,
 ) {
@@ -87,7 +87,14 @@ function rankOwed(
     .map(({ line }) => line);
 }
 
-function describeOwed(delivery: DeliveryRecord, boat: BoatRecord, timeZone: string): Today["owed"] {
+/** What a line calls a boat by. */
+type Named = Pick<BoatHead, "id" | "name" | "hull">;
+
+/** The boats of these handovers without their rigs, which no list of what is owed asks for. */
+const findHeads = async (boats: Boats, of: readonly DeliveryRecord[]): Promise<ReadonlyMap<string, Named>> =>
+  new Map((await boats.listHeads([...new Set(of.map(({ boatId }) => boatId))])).map((boat) => [boat.id, boat]));
+
+function describeOwed(delivery: DeliveryRecord, boat: Named, timeZone: string): Today["owed"] {
   return delivery.summary.owed.map(({ ref, what, text, since, severity, owner, due, messagedAt, topic }) => ({
     boat: boat.id,
     boatName: boat.name,
@@ -155,12 +162,33 @@ function describeDue({ boat, facts }: FleetBoat, sold: readonly DeliveryRecord[]
   };
 }
 
-/** The boats on which something falls due within a month, the most urgent first. */
-async function fallsDue({ deliveries, fleetCare }: Parts, date: LocalDate): Promise<Pick<Today, "due" | "dueInAll">> {
+interface DueSoon {
+  /** On which something falls due within a month, the most urgent first. */
+  readonly coming: readonly FleetBoat[];
+  readonly overdue: number;
+}
+/** Looked through once: a fleet of which something was written, or that is seen on another day, is another one. */
+const dueSoonOf = new WeakMap<ReadonlyMap<string, FleetBoat>, DueSoon>();
+
+async function findDueSoon({ fleetCare }: Pick<Parts, "fleetCare">, date: LocalDate): Promise<DueSoon> {
+  const fleet = await fleetCare.readAll();
+  const known = dueSoonOf.get(fleet);
+  if (known !== undefined) return known;
   const dueBy = addDays(date, soonDays);
-  const coming = (await fleetCare.read())
-    .filter(({ facts: { next } }) => next?.due.dueDate != null && next.due.dueDate <= dueBy)
-    .sort((a, b) => compareDue(a.facts.next!.due, b.facts.next!.due) || (a.boat.id < b.boat.id ? -1 : 1));
+  const all = [...fleet.values()].filter(({ facts: { next } }) => next != null);
+  const found = {
+    coming: all
+      .filter(({ facts: { next } }) => next!.due.dueDate !== null && next!.due.dueDate <= dueBy)
+      .sort((a, b) => compareDue(a.facts.next!.due, b.facts.next!.due) || (a.boat.id < b.boat.id ? -1 : 1)),
+    overdue: all.filter(({ facts: { next } }) => next!.due.state === "overdue").length,
+  };
+  dueSoonOf.set(fleet, found);
+  return found;
+}
+
+async function fallsDue(parts: Parts, date: LocalDate): Promise<Pick<Today, "due" | "dueInAll">> {
+  const { deliveries } = parts;
+  const { coming } = await findDueSoon(parts, date);
   const shown = coming.slice(0, mostRows);
   const sold = await deliveries.listOfBoats(shown.map(({ boat }) => boat.id));
   return {
@@ -181,7 +209,7 @@ async function readToday(parts: Parts, role: Role): Promise<Today> {
   ]);
   const library = await libraryService.read();
   const own = await readOwnBusiness(parts, role, date);
-  const byId = await boats.findMany([...now, ...owing].map(({ boatId }) => boatId));
+  const [byId, heads] = await Promise.all([boats.findMany(now.map(({ boatId }) => boatId)), findHeads(boats, owing)]);
   return {
     date,
     handovers: await Promise.all(
@@ -192,7 +220,7 @@ async function readToday(parts: Parts, role: Role): Promise<Today> {
     ),
     misfits,
     ...own,
-    owed: rankOwed(owing, byId, date, clock.timeZone).slice(0, mostRows),
+    owed: rankOwed(owing, heads, date, clock.timeZone).slice(0, mostRows),
     owedInAll,
     ...due,
   };
@@ -213,10 +241,7 @@ async function readOwnBusiness(
 }
 
 async function listComing({ boats, deliveries, walkReader }: Parts, date: LocalDate): Promise<Today["coming"]> {
-  const until = addDays(date, weekDays);
-  const open = (await deliveries.listFrom(date))
-    .filter((delivery) => delivery.date <= until && delivery.summary.state !== "signed")
-    .slice(0, mostRows);
+  const open = await deliveries.listUnsigned(date, addDays(date, weekDays), mostRows);
   const byId = await boats.findMany(open.map(({ boatId }) => boatId));
   return Promise.all(
     open.map(async (delivery) => {
@@ -269,12 +294,12 @@ async function readCourse(
   { deliveries, fleetCare, jobs, messages, judgeBackup, epochs, soundness }: Parts,
   date: LocalDate,
 ): Promise<Today["course"]> {
-  const [late, fleet, { states }, failedJobs, owing] = await Promise.all([
+  const [late, { overdue }, { states }, failedJobs, stopped] = await Promise.all([
     deliveries.listLate(date),
-    fleetCare.read(),
+    findDueSoon({ fleetCare }, date),
     messages.listPage({ find: "", state: null, from: 0, limit: 1 }),
     jobs.countFailed(),
-    deliveries.listFrom(date),
+    deliveries.countStopped(date),
   ]);
   return {
     failedMessages: states.failed ?? 0,
@@ -283,8 +308,8 @@ async function readCourse(
     isHeld: await epochs.isHeld(),
     isDamaged: soundness.read() !== null,
     latePromises: late.length,
-    overdueBoats: fleet.filter(({ facts: { next } }) => next?.due.state === "overdue").length,
-    stopped: owing.filter(({ summary }) => summary.owed.some(({ stops }) => stops)).length,
+    overdueBoats: overdue,
+    stopped,
   };
 }
 
@@ -293,7 +318,7 @@ async function readOwed(parts: Parts): Promise<OwedSheet> {
   const { boats, deliveries, people, clock } = parts;
   const date = clock.today();
   const owing = await deliveries.listOwing();
-  const byId = await boats.findMany(owing.map(({ boatId }) => boatId));
+  const byId = await findHeads(boats, owing);
   const staff = (await people.list()).map(({ id, name }) => ({ id, name }));
   return { date, lines: rankOwed(owing, byId, date, clock.timeZone), staff };
 }
