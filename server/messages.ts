@@ -56,6 +56,7 @@ export interface Messages {
   /** What waits or is ready is not sent any more. */
   stop(id: string, transaction: Transaction): Promise<void>;
   listAll(): Promise<MessageRow[]>;
+  countFailed(): Promise<number>;
   /** A page of all of them, the last first, whose boat, people or words hold `find`; with how many there are of each state. */
   listPage(asked: MessagePage): Promise<{ rows: MessageRow[]; states: Readonly<Record<string, number>> }>;
 }
@@ -175,6 +176,7 @@ export function createMessages(
       const state = ["waiting", "ready"];
       await models.messages.update({ state: "stopped" }, { where: { id, state }, transaction });
     },
+    countFailed: () => models.messages.count({ where: { state: "failed" } }),
     async listPage({ find, state, from, limit }) {
       const words = toPlainLetters(find.trim());
       if (words !== "") {

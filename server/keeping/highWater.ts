@@ -45,7 +45,7 @@ export function createHighWater({ database, epochs, storeKey, clock, log }: Part
   const readFirst = async () => {
     const [row] = await readQuery<{ number: number | null; at: Instant | null }>(
       models.entries,
-      "SELECT MAX(number) AS number, MAX(receivedAt) AS at FROM entries",
+      "SELECT number, receivedAt AS at FROM entries ORDER BY number DESC LIMIT 1",
     );
     number = Math.max(number, row?.number ?? 0);
     epoch = await epochs.findId();

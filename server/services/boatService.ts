@@ -37,7 +37,7 @@ interface Parts {
   readonly walkReader: WalkReader;
   readonly towingService: Pick<TowingService, "listMisfits">;
   readonly bookings: Pick<Bookings, "list">;
-  readonly messages: Pick<Messages, "listPage">;
+  readonly messages: Pick<Messages, "countFailed">;
   readonly jobs: Pick<Jobs, "countFailed">;
   readonly epochs: Epochs;
   readonly soundness: Soundness;
@@ -294,15 +294,15 @@ async function readCourse(
   { deliveries, fleetCare, jobs, messages, judgeBackup, epochs, soundness }: Parts,
   date: LocalDate,
 ): Promise<Today["course"]> {
-  const [late, { overdue }, { states }, failedJobs, stopped] = await Promise.all([
+  const [late, { overdue }, failedMessages, failedJobs, stopped] = await Promise.all([
     deliveries.listLate(date),
     findDueSoon({ fleetCare }, date),
-    messages.listPage({ find: "", state: null, from: 0, limit: 1 }),
+    messages.countFailed(),
     jobs.countFailed(),
     deliveries.countStopped(date),
   ]);
   return {
-    failedMessages: states.failed ?? 0,
+    failedMessages,
     failedJobs,
     backup: judgeBackup(),
     isHeld: await epochs.isHeld(),
