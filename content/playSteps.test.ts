@@ -35,7 +35,6 @@ const fromRoad = (rig: Rig): StepsState => ({
   jack: "up",
   trailerPlug: "in",
   reversePin: "out",
-  car: "standing",
   atWater: false,
 });
 /** In the yard, off the car. */
@@ -195,6 +194,18 @@ describe("what is played through", () => {
         underWay(ferrin),
       ),
     ).toMatch(/engine has to be off/);
+    const unclipped = card.filter(({ id }) => id !== "Kill switch lanyard");
+    expect(play(unclipped, "start", ferrin, atBerth(ferrin))).toMatch(/lanyard/);
+    const hitch = stepsOf("hitch", wending, alone);
+    const without = (id: string) =>
+      play(
+        hitch.filter((step) => step.id !== id),
+        "hitch",
+        wending,
+        atHome(wending),
+      );
+    expect(without("unchock")).toMatch(/chocks in/);
+    expect(without("breakaway")).toMatch(/breakaway/);
     const away: StepsState = cameHome(ferrin, "afloat");
     const pulled = playSteps(
       stepsOf("put-away", ferrin, alone),

@@ -40,7 +40,6 @@ const stateShape = {
   jack: z.enum(["up", "down"]),
   trailerPlug: z.enum(["in", "out"]),
   reversePin: z.enum(["in", "out"]),
-  car: z.enum(["standing", "moving"]),
   /** The car at the water's edge or beyond: what follows is downhill. */
   atWater: z.boolean(),
 } as const;
@@ -79,8 +78,9 @@ interface PlayedBoat {
 }
 
 const tilts = ({ engines }: Rig) => engines.some(({ kind }) => kind !== "inboard");
-const hasPlug = ({ parts }: Rig) => parts.some(({ kind }) => kind === "plug");
-const hasBlower = ({ parts }: Rig) => parts.some(({ kind }) => kind === "blower");
+const has = ({ parts }: Rig, wanted: string) => parts.some(({ kind }) => kind === wanted);
+const hasPlug = (rig: Rig) => has(rig, "plug");
+const hasBlower = (rig: Rig) => has(rig, "blower");
 const hasValve = ({ parts, engines }: Rig) =>
   parts.some(({ kind }) => kind === "through-hull") &&
   engines.some(({ kind }) => kind === "inboard" || kind === "sterndrive");
@@ -104,7 +104,6 @@ const nevers: readonly [string, (state: StepsState, boat: PlayedBoat) => boolean
     "the boat drifts: no strap, no line, no engine",
     ({ place, strap, tied, engine }) => place !== "land" && !strap && !tied && engine === "off",
   ],
-  ["the car moves with chocks in", ({ car, chocked }) => car === "moving" && chocked],
 ];
 
 /** What must hold before a step of a kind. */
@@ -142,6 +141,11 @@ function findBroken(
     return "it backs up without its pin";
   if (drives === "road" && before.reversePin === "in") return "it goes on the road with the reverse pin in";
   if (drives === "road" && before.trailerPlug === "out") return "it goes on the road without lights";
+  if (starts && has(rig, "lanyard") && fact.runs !== true && !before.lanyard && sets.lanyard !== true)
+    return "it starts and the lanyard is on nobody";
+  if (drives !== undefined && before.chocked && sets.chocked !== false) return "it moves with chocks in";
+  if (drives === "road" && rig.trailer?.brakes !== "none" && !before.breakaway)
+    return "it goes on the road without its breakaway cable";
   if (drives !== undefined && !before.coupled) return "it moves and is not coupled";
   if (drives !== undefined && before.jack === "down") return "it moves on its jack";
   if (drives !== undefined && before.place !== "afloat" && !before.strap)
@@ -152,7 +156,6 @@ function findBroken(
     return "it goes on the road without its chains";
   if (sets.place === "mark" && before.place === "land" && before.transomStraps) return "it floats strapped down";
   if (sets.strap === false && before.place === "land") return "the strap comes off on land";
-  if (sets.chain === false && before.car === "moving") return "the chain comes off while the car moves";
   if (sets.chocked === false && !before.coupled) return "the chocks go before it is coupled";
   if (
     sets.trailerPlug === "out" &&

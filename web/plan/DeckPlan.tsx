@@ -66,7 +66,7 @@ export function DeckPlan(props: DeckPlanProps) {
           {wrong?.map(({ id, note, place }) => (
             <g key={id}>
               <title>{note}</title>
-              <WrongSign place={place} sizeM={0.34} />
+              <WrongSign place={place} sizeM={0.34} isLying={isLying} />
             </g>
           ))}
           {rig.stations.map((station) => {
@@ -179,11 +179,19 @@ const Course = memo(function Course({ rig, plan, stop }: { rig: Rig; plan: Plan;
   );
 });
 
+interface WrongSignProps {
+  readonly place: Place;
+  readonly sizeM: number;
+  /** It stands upright on a plan that lies. */
+  readonly isLying?: boolean;
+}
+
 /** Something is wrong here. */
-export function WrongSign({ place: { xM, yM }, sizeM }: { place: Place; sizeM: number }) {
+export function WrongSign({ place: { xM, yM }, sizeM, isLying = false }: WrongSignProps) {
   const half = sizeM * 0.58;
   const d = `M${yM} ${-xM - half}l${half} ${sizeM}h${-2 * half}z`;
-  return <path d={d} fill="var(--magenta)" stroke="var(--panel)" strokeWidth={sizeM * 0.09} />;
+  const turn = isLying ? { transform: `rotate(-90 ${yM} ${-xM})` } : {};
+  return <path d={d} {...turn} fill="var(--magenta)" stroke="var(--panel)" strokeWidth={sizeM * 0.09} />;
 }
 
 function PartSign({ part }: { part: Part }) {
@@ -270,6 +278,7 @@ function StationRing({ label, x, y, sign, isPicked, isLying, onPick }: RingProps
       {sign.hasSnag && (
         <path
           d={`M${x + 0.2} ${y - 0.36}l0.14 0.24h-0.28z`}
+          {...(isLying ? { transform: `rotate(-90 ${x} ${y})` } : {})}
           fill="var(--magenta)"
           stroke="var(--panel)"
           strokeWidth="0.02"
