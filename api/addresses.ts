@@ -130,6 +130,7 @@ export const addresses = {
   marksCsv: { method: "GET", path: "/api/deliveries/:delivery/marks.csv" },
   setOwnerLink: { method: "POST", path: "/api/deliveries/:delivery/link" },
   endOwnerLink: { method: "DELETE", path: "/api/deliveries/:delivery/link" },
+  sendRecord: { method: "POST", path: "/api/deliveries/:delivery/messages" },
   messages: { method: "GET", path: "/api/deliveries/:delivery/messages" },
   owed: { method: "GET", path: "/api/owed" },
   verify: { method: "POST", path: "/api/verify" },

@@ -299,13 +299,15 @@ export type CareTable = (typeof careTables)[number];
 export const newBookingSchema = bookingSchema.omit({ by: true, state: true });
 export type Booking = z.infer<typeof bookingSchema>;
 
+export const messageStateSchema = z.enum(["waiting", "ready", "sent", "delivered", "failed", "answered", "stopped"]);
+
 export const messageSchema = z.strictObject({
   id: z.string(),
   recipient: z.string(),
   text: z.string(),
   at: instantSchema,
   kind: z.string(),
-  state: z.enum(["waiting", "ready", "sent", "delivered", "failed", "answered", "stopped"]),
+  state: messageStateSchema,
   answer: z.string().nullable(),
 });
 export type MessageLine = z.infer<typeof messageSchema>;

@@ -66,6 +66,7 @@ export const errorStatus = {
   "template-shipped": 409,
   "link-ended": 410,
   "boat-resold": 409,
+  "no-contact": 409,
   "not-sealed": 409,
   "not-a-bundle": 422,
   "unsigned-bundle": 422,

@@ -19,6 +19,8 @@ export const backupSheetSchema = z.strictObject({
       bytes: z.int(),
       boats: z.int(),
       entries: z.int(),
+      /** The store's key is in it, locked by the passphrase. */
+      hasKey: z.boolean(),
     }),
   ),
 });

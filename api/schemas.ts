@@ -36,7 +36,7 @@ import {
   ulidSchema,
   unseenWhys,
 } from "../core/walk/index.ts";
-import { boatCareSchema, contactSchema, readingSchema } from "./careSchemas.ts";
+import { boatCareSchema, contactSchema, messageStateSchema, readingSchema } from "./careSchemas.ts";
 
 export const timeSchema = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, "must be a time written HH:MM");
 
@@ -189,7 +189,8 @@ export const owedLineSchema = z.strictObject({
   severity: z.enum(severities).nullable(),
   owner: z.string().nullable(),
   due: localDateSchema.nullable(),
-  messagedAt: instantSchema.nullable(),
+  /** The last message to the buyer about it, and what became of it. */
+  message: z.strictObject({ id: ulidSchema, at: instantSchema, state: messageStateSchema }).nullable(),
   topic: topicIdSchema.nullable(),
   buyers: z.string(),
 });

@@ -131,7 +131,7 @@ test("everything owed: whose it is, when, the buyer informed, settled with evide
   await expect(light.getByText(/fix by a date · Tobin Ashgrove/)).toBeVisible();
   await light.getByLabel("Message to Severin Halloway").fill("The part is here. Come by on Friday.");
   await light.getByRole("button", { name: "Send to the buyer", exact: true }).click();
-  await expect(light.getByText(/message sent/)).toBeVisible();
+  await expect(light.getByText(/message of .*: (sent|delivered)/)).toBeVisible();
   const { messages } = await (await page.request.get(`${store.address}/api/deliveries/d-p615/messages`)).json();
   expect(messages).toMatchObject([{ recipient: "Severin Halloway", text: "The part is here. Come by on Friday." }]);
   await light.getByRole("button", { name: /^Settle: Light strip/ }).click();

@@ -124,7 +124,7 @@ describe("the HTTP API", () => {
     expect((await store.stranger.get("/api/health")).body).toEqual({
       ready: true,
       version: "test",
-      database: { open: true, migrations: 25, fault: null },
+      database: { open: true, migrations: 26, fault: null },
       jobs: { failed: 0 },
       details: null,
     });

@@ -44,6 +44,8 @@ export interface Messages {
   ): Promise<number>;
   /** They have answered the last message of this kind. */
   noteAnswer(boatId: string, kind: string, answer: string, transaction: Transaction): Promise<void>;
+  /** What became of each of these; of one that is not kept nothing is answered. */
+  findStates(ids: readonly string[]): Promise<Map<string, MessageLine["state"]>>;
   find(id: string, transaction?: Transaction): Promise<MessageRow | null>;
   /** Somebody has sent by hand what was ready. */
   markSent(id: string, transaction: Transaction): Promise<void>;
@@ -128,6 +130,10 @@ export function createMessages(
     hold: (message, transaction) => keep(message, "waiting", transaction),
     listHeld: () => readAll(models.messages, { where: { state: "waiting" }, order: ["at"], limit: 200 }),
     noteCall: (message, transaction) => keep(message, "answered", transaction),
+    async findStates(ids) {
+      const rows = ids.length === 0 ? [] : await readAll(models.messages, { where: { id: [...ids] } });
+      return new Map(rows.map(({ id, state }) => [id, state as MessageLine["state"]]));
+    },
     find: (id, transaction) => readOne(models.messages, id, transaction),
     async markSent(id, transaction) {
       await models.messages.update({ state: "sent" }, { where: { id, state: "ready" }, transaction });

@@ -165,7 +165,30 @@ describe("messages", () => {
     const { messages } = (await nessa.get("/api/deliveries/d-p615/messages")).body;
     expect(messages).toMatchObject([{ id: tell.id, recipient: "Severin Halloway", state: "sent" }]);
     const line = (await nessa.get("/api/owed")).body.lines.find(({ ref }: { ref: string }) => ref === owed.ref);
-    expect(line.messagedAt).toBe(tell.at);
+    expect(line.message).toEqual({ id: tell.id, at: tell.at, state: "sent" });
+  });
+});
+
+describe("their record", () => {
+  const send = (delivery: string, id = ulid()) => nessa.send("POST", `/api/deliveries/${delivery}/messages`, { id });
+  it("is asked for a number where none is known, then goes to them with the store's name and their page", async () => {
+    const none = await send("d-p615");
+    expect([none.status, none.body.error.code]).toEqual([409, "no-contact"]);
+    const { boat } = (await nessa.get("/api/deliveries/d-p615")).body;
+    const { contact } = (await nessa.get(`/api/boats/${boat}`)).body;
+    await nessa.send("PUT", `/api/boats/${boat}/contact`, { ...contact, phone: "555 0142" });
+    const id = ulid();
+    for (let i = 0; i < 2; i++) {
+      const { body } = await send("d-p615", id);
+      expect(body).toMatchObject({ id, kind: "record", state: "sent" });
+      expect(body.text).toContain("this is Pellow & Marr");
+      expect(body.text).toMatch(/\/o\/…/);
+    }
+  });
+
+  it("is not sent before it is sealed", async () => {
+    const draft = await send("d-w118");
+    expect([draft.status, draft.body.error.code]).toEqual([409, "not-sealed"]);
   });
 });
 

@@ -94,6 +94,8 @@ describe("an owner's page", () => {
     const former = (await nessa.get(`/api/boats/${boat}`)).body.deliveries[0].id;
     const again = await nessa.send("POST", `/api/deliveries/${former}/link`, { isRemote: false });
     expect([again.status, again.body.error.code]).toEqual([409, "boat-resold"]);
+    const record = await nessa.send("POST", `/api/deliveries/${former}/messages`, { id: ulid(nowMs) });
+    expect([record.status, record.body.error.code]).toEqual([409, "boat-resold"]);
     const token = await linkTo(sold.id);
     const theirs = { kind: "reading", id: reading.id, reason: "not mine" };
     const took = await send(token, "withdrawals", theirs);

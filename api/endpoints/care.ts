@@ -124,7 +124,15 @@ export const careEndpoints = {
     params: oneMessage,
     query: none,
     body: null,
-    answer: z.strictObject({ text: z.string(), phone: z.string(), email: z.string() }),
+    answer: z.strictObject({
+      text: z.string(),
+      /** Of an e-mail. */
+      subject: z.string(),
+      phone: z.string(),
+      email: z.string(),
+      /** Of their page, where the text has it. */
+      address: z.string().nullable(),
+    }),
   }),
   markSent: endpoint({
     ...addresses.markSent,

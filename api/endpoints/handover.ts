@@ -149,6 +149,16 @@ export const handoverEndpoints = {
     }),
     answer: z.strictObject({ token: tokenSchema, address: z.string() }),
   }),
+  sendRecord: endpoint({
+    ...addresses.sendRecord,
+    summary: "Send a buyer their record: a message with the address of their page",
+    admits: walkers,
+    audit: "boats",
+    params: oneDelivery,
+    query: none,
+    body: z.strictObject({ id: ulidSchema }),
+    answer: messageSchema,
+  }),
   endOwnerLink: endpoint({
     ...addresses.endOwnerLink,
     summary: "End the owner's private page",

@@ -391,7 +391,7 @@ describe("what is owed first", () => {
     expect(listOwed(topics, rig.gear, state)[0]).toMatchObject({
       owner: "Tobin Ashgrove",
       due: "2026-06-20",
-      messagedAt: base(3).at,
+      message: { id: idOf(3), at: base(3).at },
     });
   });
 });

@@ -29,8 +29,8 @@ export interface Owed {
   readonly owner: string | null;
   /** The promised day. */
   readonly due: LocalDate | null;
-  /** When the buyer was last sent a message about it. */
-  readonly messagedAt: Instant | null;
+  /** The last message to the buyer about it; what became of it is known where messages are kept. */
+  readonly message: { readonly id: string; readonly at: Instant } | null;
   /** The topic that is put off or was left out; it can be made up for by marking it. */
   readonly topic: string | null;
 }
@@ -56,7 +56,7 @@ export function listOwed(
       severity: null,
       owner: null,
       due: null,
-      messagedAt: null,
+      message: null,
       topic: null,
       ...more,
     });
@@ -101,8 +101,9 @@ export function listOwed(
     .filter(({ ref }) => !state.settled.has(ref))
     .map((each) => {
       const assigned = state.assigned.get(each.ref);
-      const messagedAt = state.tells.findLast(({ ref }) => ref === each.ref)?.at ?? null;
-      return { ...each, messagedAt, ...(assigned === undefined ? {} : { owner: assigned.owner, due: assigned.due }) };
+      const last = state.tells.findLast(({ ref }) => ref === each.ref);
+      const message = last === undefined ? null : { id: last.id, at: last.at };
+      return { ...each, message, ...(assigned === undefined ? {} : { owner: assigned.owner, due: assigned.due }) };
     });
 }
 

@@ -28,6 +28,7 @@ import * as twentySecond from "./migrations/0022-imports.ts";
 import * as twentyThird from "./migrations/0023-handover-versions.ts";
 import * as twentyFourth from "./migrations/0024-pins.ts";
 import * as twentyFifth from "./migrations/0025-plans.ts";
+import * as twentySixth from "./migrations/0026-told.ts";
 import type { Query } from "./query.ts";
 
 const migrations = [
@@ -56,6 +57,7 @@ const migrations = [
   { name: "0023-handover-versions", ...twentyThird },
   { name: "0024-pins", ...twentyFourth },
   { name: "0025-plans", ...twentyFifth },
+  { name: "0026-told", ...twentySixth },
 ];
 
 /** Before a store is changed a copy is kept; the room that is wanted for it, as a share of the store's size. */

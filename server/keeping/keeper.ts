@@ -6,7 +6,7 @@ import { z } from "zod";
 import type { BackupSheet } from "../../api/index.ts";
 import { dayOf, type Instant, instantSchema } from "../../core/dates/index.ts";
 import type { Clock } from "../clock.ts";
-import { listBackups, readAbout } from "./backupFolder.ts";
+import { keyFile, listBackups, readAbout } from "./backupFolder.ts";
 import { withParentKey } from "./endWithParent.ts";
 
 /** Why the last try failed; gone once one went well. In the data folder, so that a start does not forget it. */
@@ -118,7 +118,8 @@ export function createKeeper(parts: KeeperParts): Keeper {
     (findUnread() === null ? listBackups(to) : []).slice(0, mostListed).flatMap((name) => {
       try {
         const { at, bytes, counts } = readAbout(join(to, name));
-        return [{ name, at, bytes, boats: counts.boats ?? 0, entries: counts.entries ?? 0 }];
+        const hasKey = existsSync(join(to, name, keyFile));
+        return [{ name, at, bytes, boats: counts.boats ?? 0, entries: counts.entries ?? 0, hasKey }];
       } catch {
         // A folder somebody emptied is no backup.
         return [];

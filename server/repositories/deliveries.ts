@@ -22,7 +22,7 @@ export const summarySchema = z.strictObject({
       severity: z.enum(severities).nullable(),
       owner: z.string().nullable(),
       due: localDateSchema.nullable(),
-      messagedAt: instantSchema.nullable(),
+      message: z.strictObject({ id: z.string(), at: instantSchema }).nullable(),
       topic: z.string().nullable(),
     }),
   ),
@@ -65,25 +65,19 @@ const writePlanOptions = ({ style, manualOrder, ...options }: PlanOptions) => ({
   wishes: JSON.stringify({ ...options, hand: manualOrder }),
 });
 
-/** The row keeps when the buyer was last sent a message under its first name, `toldAt`; older rows hold more than is asked. */
+/** Older rows hold more than is asked. */
 const readSummary = (text: string): Summary => {
   if (text === "") return noSummary;
   const { state, owed, unreached, waits } = JSON.parse(text);
-  const rename = ({ toldAt, ...each }: { toldAt: Instant | null }) => ({ ...each, messagedAt: toldAt });
   return {
     state,
-    owed: owed.map(rename),
+    owed,
     ...(unreached === undefined ? {} : { unreached }),
     ...(waits === undefined ? {} : { waits }),
   };
 };
 const writeSummary = ({ state, owed, unreached, waits }: Summary) => ({
-  summary: JSON.stringify({
-    state,
-    unreached,
-    waits,
-    owed: owed.map(({ messagedAt, ...each }) => ({ ...each, toldAt: messagedAt })),
-  }),
+  summary: JSON.stringify({ state, unreached, waits, owed }),
   owed: owed.length,
 });
 

@@ -9,7 +9,19 @@ import { printRecord } from "./printRecord.ts";
 
 /** What has a delivery for its subject: plan, entries, news, record, owner link. */
 export function routeDeliveries(router: Router, services: Services) {
-  const { auth, handoverService, ownerService, messages, news, press, settings, photos, streams, sessions } = services;
+  const {
+    auth,
+    handoverService,
+    ownerService,
+    aftercareService,
+    messages,
+    news,
+    press,
+    settings,
+    photos,
+    streams,
+    sessions,
+  } = services;
   router.get(
     endpoints.delivery.path,
     serve(endpoints.delivery, auth, ({ params }) => handoverService.describe(params.delivery)),
@@ -62,6 +74,12 @@ export function routeDeliveries(router: Router, services: Services) {
   router.post(
     endpoints.setOwnerLink.path,
     serve(endpoints.setOwnerLink, auth, ({ params, user, body }) => ownerService.makeLink(params.delivery, user, body)),
+  );
+  router.post(
+    endpoints.sendRecord.path,
+    serve(endpoints.sendRecord, auth, ({ params, user, body }) =>
+      aftercareService.sendRecord(params.delivery, user.id, body.id),
+    ),
   );
   router.delete(
     endpoints.endOwnerLink.path,

@@ -1,5 +1,5 @@
-import type { Boat, OwedSheet, Today } from "../../api/index.ts";
-import { addDays, dayOf, type LocalDate } from "../../core/dates/index.ts";
+import type { Boat, MessageLine, OwedLine, OwedSheet, Today } from "../../api/index.ts";
+import { addDays, dayOf, type Instant, type LocalDate } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 import { findStyle } from "../../core/route/index.ts";
@@ -37,7 +37,7 @@ interface Parts {
   readonly walkReader: WalkReader;
   readonly towingService: Pick<TowingService, "listMisfits">;
   readonly bookings: Pick<Bookings, "list">;
-  readonly messages: Pick<Messages, "countFailed">;
+  readonly messages: Pick<Messages, "countFailed" | "findStates">;
   readonly jobs: Pick<Jobs, "countFailed">;
   readonly epochs: Epochs;
   readonly soundness: Soundness;
@@ -77,10 +77,11 @@ function rankOwed(
   boats: ReadonlyMap<string, Named>,
   today: LocalDate,
   timeZone: string,
+  states: MessageStates,
 ) {
   return owing
     .flatMap((delivery) => {
-      const lines = describeOwed(delivery, boats.get(delivery.boatId)!, timeZone);
+      const lines = describeOwed(delivery, boats.get(delivery.boatId)!, timeZone, states);
       return delivery.summary.owed.map((owed, i) => ({ owed, line: lines[i]! }));
     })
     .sort((a, b) => compareOwed(a.owed, b.owed, today))
@@ -94,8 +95,23 @@ type Named = Pick<BoatHead, "id" | "name" | "hull">;
 const findHeads = async (boats: Boats, of: readonly DeliveryRecord[]): Promise<ReadonlyMap<string, Named>> =>
   new Map((await boats.listHeads([...new Set(of.map(({ boatId }) => boatId))])).map((boat) => [boat.id, boat]));
 
-function describeOwed(delivery: DeliveryRecord, boat: Named, timeZone: string): Today["owed"] {
-  return delivery.summary.owed.map(({ ref, what, text, since, severity, owner, due, messagedAt, topic }) => ({
+function describeMessage(message: { id: string; at: Instant } | null, states: MessageStates): OwedLine["message"] {
+  const state = message === null ? undefined : states.get(message.id);
+  return message === null || state === undefined ? null : { ...message, state };
+}
+
+/** What became of the last message about each thing owed. */
+async function findStates(
+  { messages }: Pick<Parts, "messages">,
+  of: readonly DeliveryRecord[],
+): Promise<MessageStates> {
+  const ids = of.flatMap(({ summary }) => summary.owed.flatMap(({ message }) => message?.id ?? []));
+  return messages.findStates(ids);
+}
+type MessageStates = ReadonlyMap<string, MessageLine["state"]>;
+
+function describeOwed(delivery: DeliveryRecord, boat: Named, timeZone: string, states: MessageStates): Today["owed"] {
+  return delivery.summary.owed.map(({ ref, what, text, since, severity, owner, due, message, topic }) => ({
     boat: boat.id,
     boatName: boat.name,
     serial: serialOf(boat.hull),
@@ -107,7 +123,7 @@ function describeOwed(delivery: DeliveryRecord, boat: Named, timeZone: string): 
     severity,
     owner,
     due,
-    messagedAt,
+    message: describeMessage(message, states),
     topic,
     buyers: formatBuyers(delivery.buyers),
   }));
@@ -209,7 +225,11 @@ async function readToday(parts: Parts, role: Role): Promise<Today> {
   ]);
   const library = await libraryService.read();
   const own = await readOwnBusiness(parts, role, date);
-  const [byId, heads] = await Promise.all([boats.findMany(now.map(({ boatId }) => boatId)), findHeads(boats, owing)]);
+  const [byId, heads, states] = await Promise.all([
+    boats.findMany(now.map(({ boatId }) => boatId)),
+    findHeads(boats, owing),
+    findStates(parts, owing),
+  ]);
   return {
     date,
     handovers: await Promise.all(
@@ -220,7 +240,7 @@ async function readToday(parts: Parts, role: Role): Promise<Today> {
     ),
     misfits,
     ...own,
-    owed: rankOwed(owing, heads, date, clock.timeZone).slice(0, mostRows),
+    owed: rankOwed(owing, heads, date, clock.timeZone, states).slice(0, mostRows),
     owedInAll,
     ...due,
   };
@@ -318,9 +338,9 @@ async function readOwed(parts: Parts): Promise<OwedSheet> {
   const { boats, deliveries, people, clock } = parts;
   const date = clock.today();
   const owing = await deliveries.listOwing();
-  const byId = await findHeads(boats, owing);
+  const [byId, states] = await Promise.all([findHeads(boats, owing), findStates(parts, owing)]);
   const staff = (await people.list()).map(({ id, name }) => ({ id, name }));
-  return { date, lines: rankOwed(owing, byId, date, clock.timeZone), staff };
+  return { date, lines: rankOwed(owing, byId, date, clock.timeZone, states), staff };
 }
 
 async function describeBoat(parts: Parts, id: string): Promise<Boat> {
@@ -330,6 +350,7 @@ async function describeBoat(parts: Parts, id: string): Promise<Boat> {
   const today = clock.today();
   const mine = await deliveries.listOfBoats([id]);
   const readings = await boats.listReadings([id]);
+  const states = await findStates(parts, mine);
   const names = new Map((await people.list()).map((person) => [person.id, person.name]));
   return {
     id,
@@ -353,6 +374,6 @@ async function describeBoat(parts: Parts, id: string): Promise<Boat> {
     readings: readings.map(
       ({ boatId: _, by, ...reading }) => ({ ...reading, by: names.get(by) ?? by }) as Boat["readings"][number],
     ),
-    owed: mine.flatMap((delivery) => describeOwed(delivery, boat, clock.timeZone)),
+    owed: mine.flatMap((delivery) => describeOwed(delivery, boat, clock.timeZone, states)),
   };
 }

@@ -1,5 +1,5 @@
 import { nameKey } from "../repositories/buyers.ts";
-import type { DeliveryRecord } from "../repositories/deliveries.ts";
+import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 
 type Handover = Pick<DeliveryRecord, "id" | "date" | "buyers">;
 
@@ -9,5 +9,16 @@ export function listFormer<H extends Handover>(now: Handover, ofBoat: readonly H
   return ofBoat.filter(
     ({ id, date, buyers }) =>
       id !== now.id && date <= now.date && !buyers.some((buyer) => names.has(nameKey(buyer.name))),
+  );
+}
+
+/** Whether the boat has been handed to others since: its former people get no page of it any more. */
+export async function isResold(
+  deliveries: Pick<Deliveries, "listOfBoats">,
+  { id, boatId }: Pick<DeliveryRecord, "id" | "boatId">,
+): Promise<boolean> {
+  const ofBoat = await deliveries.listOfBoats([boatId]);
+  return ofBoat.some(
+    (later) => later.summary.state === "signed" && listFormer(later, ofBoat).some((former) => former.id === id),
   );
 }

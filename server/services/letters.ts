@@ -1,4 +1,4 @@
-import type { MessageLine, MessageList } from "../../api/index.ts";
+import type { AnswerOf, endpoints, MessageLine, MessageList } from "../../api/index.ts";
 import { messageTemplates } from "../../content/index.ts";
 import { type Instant, type LocalDate, minutesOfDay } from "../../core/dates/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
@@ -13,6 +13,7 @@ import type { Deliveries } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import { contactOf } from "./contactOf.ts";
+import { isResold } from "./formerOwners.ts";
 import { sayPeople } from "./nameBoat.ts";
 
 export interface LetterParts {
@@ -95,8 +96,8 @@ export function createPostOffice(parts: LetterParts) {
 export type PostOffice = ReturnType<typeof createPostOffice>;
 
 /** What people of the store write to a boat's people. */
-export function createLetters(parts: LetterParts, { mustWait, getBoat, findRecipient, carry }: PostOffice) {
-  const { database, boats, ownerLinks, messages, settings, clock, origin } = parts;
+export function createLetters(parts: LetterParts, { mustWait, getBoat, findRecipient, carry, fill }: PostOffice) {
+  const { database, boats, deliveries, ownerLinks, messages, settings, clock, origin } = parts;
   const letters = {
     /** Writes to a boat's people, or notes a call. In quiet hours it waits for the morning, after a restore for the owner. */
     async send(boatId: string, by: string, { id, kind, text, withLink, callBackOn }: NewMessage): Promise<MessageLine> {
@@ -123,8 +124,20 @@ export function createLetters(parts: LetterParts, { mustWait, getBoat, findRecip
       return (await messages.listOfBoat(boatId)).find((message) => message.id === id)!;
     },
 
+    /** Their record to whom it is of. Failures: `not-sealed`, `boat-resold`, `no-contact`, and those of `send`. */
+    async sendRecord(deliveryId: string, by: string, id: string): Promise<MessageLine> {
+      const delivery = await deliveries.find(deliveryId);
+      if (delivery === null) throw new Failure("not-found", { what: "delivery", id: deliveryId });
+      if (delivery.summary.state !== "signed") throw new Failure("not-sealed");
+      if (await isResold(deliveries, delivery)) throw new Failure("boat-resold");
+      const boat = await getBoat(delivery.boatId);
+      const { phone, email } = contactOf(boat);
+      if (phone === "" && (messages.isCarried || email === "")) throw new Failure("no-contact");
+      return letters.send(boat.id, by, { id, kind: "record", text: await fill("record", boat), withLink: true });
+    },
+
     /** A message that is ready, as it is to be sent: the address of their page is made now, and shown this once. */
-    async prepare(boatId: string, id: string, by: string): Promise<{ text: string; phone: string; email: string }> {
+    async prepare(boatId: string, id: string, by: string): Promise<AnswerOf<typeof endpoints.prepareMessage>> {
       return database.inTransaction(async (transaction) => {
         const boat = await getBoat(boatId, transaction);
         const message = await messages.find(id, transaction);
@@ -132,12 +145,14 @@ export function createLetters(parts: LetterParts, { mustWait, getBoat, findRecip
           throw new Failure("not-found", { what: "message", id });
         if (contactOf(boat).optOut) throw new Failure("opted-out", { boat: boatId });
         const { phone, email } = contactOf(boat);
-        if (!message.text.includes(linkPlace)) return { text: message.text, phone, email };
+        const subject = `${(await settings.read()).store}: ${boat.name}`;
+        if (!message.text.includes(linkPlace)) return { text: message.text, subject, phone, email, address: null };
         const address = origin();
         if (address === null) throw new Failure("no-address");
         if (message.deliveryId === null) throw new Failure("no-owner-page", { boat: boatId });
         const secret = await ownerLinks.add(message.deliveryId, by, clock.now(), transaction);
-        return { text: message.text.replaceAll(linkPlace, `${address}/o/${secret}`), phone, email };
+        const page = `${address}/o/${secret}`;
+        return { text: message.text.replaceAll(linkPlace, page), subject, phone, email, address: page };
       });
     },
 

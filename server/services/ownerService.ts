@@ -23,7 +23,7 @@ import type { BoatOwner } from "./calendarService.ts";
 import type { CareReader } from "./careReader.ts";
 import { contactOf } from "./contactOf.ts";
 import type { DockCallService } from "./dockCallService.ts";
-import { listFormer } from "./formerOwners.ts";
+import { isResold, listFormer } from "./formerOwners.ts";
 import type { HandoverService } from "./handoverService.ts";
 import type { LanguageService } from "./languageService.ts";
 import { linkPlace } from "./letters.ts";
@@ -157,11 +157,7 @@ async function makeLink(
 ) {
   const { database, deliveries, messages, ownerLinks, handoverService, settings, epochs, clock, origin } = parts;
   const { delivery, boat } = await handoverService.get(id);
-  const ofBoat = await deliveries.listOfBoats([boat.id]);
-  const isResold = ofBoat.some(
-    (later) => later.summary.state === "signed" && listFormer(later, ofBoat).some((former) => former.id === id),
-  );
-  if (isResold) throw new Failure("boat-resold");
+  if (await isResold(deliveries, delivery)) throw new Failure("boat-resold");
   const host = origin();
   if (host === null) throw new Failure("no-address");
   const token = await ownerLinks.replace(id, user.id, clock.now(), isRemote);

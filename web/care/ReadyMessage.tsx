@@ -4,10 +4,11 @@ import { ask } from "../app/client.ts";
 import { Button, linkLook } from "../ui/Button.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
+import { QrCode } from "../ui/QrCode.tsx";
 
 interface ReadyProps {
   readonly boat: string;
-  readonly message: MessageLine;
+  readonly message: Pick<MessageLine, "id">;
   readonly onSent: () => void | Promise<void>;
 }
 
@@ -34,16 +35,24 @@ export function ReadyMessage({ boat, message, onSent }: ReadyProps) {
       </p>
       <p className="mt-2 flex flex-wrap gap-2">
         <CopyButton text={data.text} says="Copy" />
-        <a className={linkLook("plain")} href={`sms:${data.phone.replace(/[^+\d]/g, "")}?body=${body}`}>
-          Text message
-        </a>
-        <a className={linkLook("plain")} href={`mailto:${encodeURIComponent(data.email)}?body=${body}`}>
-          E-mail
-        </a>
+        {data.phone !== "" && (
+          <a className={linkLook("plain")} href={`sms:${data.phone.replace(/[^+\d]/g, "")}?body=${body}`}>
+            Text message
+          </a>
+        )}
+        {data.email !== "" && (
+          <a
+            className={linkLook("plain")}
+            href={`mailto:${encodeURIComponent(data.email)}?subject=${encodeURIComponent(data.subject)}&body=${body}`}
+          >
+            E-mail
+          </a>
+        )}
         <Button look="primary" disabled={sent.isPending} onClick={() => sent.mutate()}>
           Mark as sent
         </Button>
       </p>
+      {data.address !== null && <QrCode text={data.address} label="The address of their page as a code to scan" />}
       {sent.error !== null && <ErrorNotice error={sent.error} />}
     </div>
   );

@@ -9,6 +9,7 @@ import { useMe } from "../app/useMe.ts";
 import { Button } from "../ui/Button.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
+import { QrCode } from "../ui/QrCode.tsx";
 import { saveBlob } from "../ui/saveFile.ts";
 import { storeDay, storeRegion } from "../ui/storeTime.ts";
 import { formatDay } from "../ui/words.ts";
@@ -78,6 +79,10 @@ export function OwnerLink({ delivery, state }: { delivery: Delivery; state: Walk
               </Button>
             </span>
             {print.error !== null && <ErrorNotice error={print.error} />}
+            <span className="mt-2 block">
+              <QrCode text={address} label="The address as a code to scan" />
+              <span className="text-soft">Scanned with their phone, it opens their page.</span>
+            </span>
           </p>
         )}
         {me.isCarried && (

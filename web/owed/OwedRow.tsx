@@ -1,5 +1,7 @@
 import { type ReactNode, useState } from "react";
+import type { MessageLine } from "../../api/index.ts";
 import type { Owed } from "../../core/walk/index.ts";
+import { stateNames } from "../care/messageWords.ts";
 import { QuickMarks } from "../handover/QuickMarks.tsx";
 import { syncQueue } from "../offline/useSync.ts";
 import { Button } from "../ui/Button.tsx";
@@ -11,16 +13,22 @@ import { isPressing, owedSigns, owedWords, severityWords } from "./owedWords.ts"
 
 interface OwedRowProps {
   readonly delivery: string;
-  readonly owed: Pick<Owed, "ref" | "what" | "text" | "severity" | "owner" | "due" | "messagedAt" | "topic">;
+  readonly owed: Pick<Owed, "ref" | "what" | "text" | "severity" | "owner" | "due" | "topic"> & {
+    /** Where it stands is known where messages are kept, not on a device without signal. */
+    readonly message: (NonNullable<Owed["message"]> & { readonly state?: MessageLine["state"] }) | null;
+  };
   /** Puts it right; left out where that cannot be. */
   readonly onChange?: () => void;
   /** What stands below it: photos, its boat. */
   readonly children?: ReactNode;
 }
 
+const sayMessage = ({ at, state }: NonNullable<OwedRowProps["owed"]["message"]>) =>
+  `message of ${formatDay(storeDay(at))}${state === undefined ? "" : `: ${stateNames[state]}`}`;
+
 /** One thing owed: what, how bad, whose, by when; settled with a line on how, and a photo as evidence. */
 export function OwedRow({ delivery, owed, onChange, children }: OwedRowProps) {
-  const { ref, what, text, severity, owner, due, messagedAt, topic } = owed;
+  const { ref, what, text, severity, owner, due, message, topic } = owed;
   const [isOpen, setOpen] = useState(false);
   const [note, setNote] = useState("");
   const [photos, setPhotos] = useState<readonly string[]>([]);
@@ -36,7 +44,7 @@ export function OwedRow({ delivery, owed, onChange, children }: OwedRowProps) {
     severity === null ? owedWords[what] : severityWords[severity],
     owner ?? (what === "snag" || what === "promise" || what === "extra" ? "nobody yet" : null),
     due === null ? null : `by ${formatDay(due)}`,
-    messagedAt === null ? null : `message sent ${formatDay(storeDay(messagedAt))}`,
+    message === null ? null : sayMessage(message),
   ].filter((fact) => fact !== null);
   return (
     <li className="border-b border-rule py-2">

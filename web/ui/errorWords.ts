@@ -117,7 +117,7 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
     tell("This boat was handed over before this store kept records, so it has no owner's page. Leave the address out."),
   "no-address": (_, tell) =>
     tell(
-      "This server does not know where it is reached, so no address can be made. Set RAVIK_ADDRESS where the server is started.",
+      "This store does not know its own address yet, so none can be made for a buyer. Its owner enters it once: More, Store, Where browsers reach Ravik.",
     ),
   "message-differs": (_, tell) =>
     tell("Under this number another message was sent already. Nothing was sent; open the list anew."),
@@ -193,6 +193,10 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
     ),
   "boat-resold": (_, tell) =>
     tell("This boat has been handed to somebody else since. Whoever had it before gets no page of it any more."),
+  "no-contact": (_, tell) =>
+    tell(
+      "There is no number or e-mail of theirs here. Enter it here, then send again; the code and the papers work without.",
+    ),
   "not-sealed": (_, tell) => tell("This handover is not signed yet. It can be taken elsewhere once it is sealed."),
   "not-a-bundle": (facts, tell) => tell("This is not a handover that can be taken in: {0}.", String(facts.reason)),
   "unsigned-bundle": (facts, tell) =>

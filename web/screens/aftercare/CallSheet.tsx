@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import type { CallList, CareLine, MessageLine } from "../../../api/index.ts";
+import type { CallList, CareLine } from "../../../api/index.ts";
 import type { LocalDate } from "../../../core/dates/index.ts";
 import { formatFirstNames } from "../../../core/walk/index.ts";
 import { ask } from "../../app/client.ts";
@@ -9,7 +9,7 @@ import { boatQuery, careQuery, queryClient, workshopQuery } from "../../app/quer
 import { useMe } from "../../app/useMe.ts";
 import { BookForm } from "../../booking/BookForm.tsx";
 import { ContactFields } from "../../care/ContactFields.tsx";
-import { sayState } from "../../care/messageWords.ts";
+import { sayState, sayWhatBecame } from "../../care/messageWords.ts";
 import { ReadyMessage } from "../../care/ReadyMessage.tsx";
 import { syncQueue } from "../../offline/useSync.ts";
 import { OwedRow } from "../../owed/OwedRow.tsx";
@@ -59,18 +59,6 @@ export function fillMessage(
   const filled = fillTemplate(text, names);
   return line.delivery === null ? filled.replace(linkSentence, " Just answer here.") : filled;
 }
-
-/** What became of what was just sent or noted, and whose it was. */
-const sentWords = ({ kind, recipient, state }: MessageLine, isHeld: boolean) =>
-  kind === "call"
-    ? `The call with ${recipient} is noted.`
-    : state === "waiting"
-      ? isHeld
-        ? `It goes to ${recipient} when the owner lets messages go on: the store lacks what was entered last.`
-        : `It goes to ${recipient} in the morning: these are quiet hours.`
-      : state === "ready"
-        ? `Ready to be sent to ${recipient}: open it below, send it, and mark it as sent.`
-        : `Sent to ${recipient}.`;
 
 /** One boat's people: why, what to write, a call to note, a slot to book, what went before. */
 export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
@@ -129,7 +117,7 @@ export function CallSheet({ line, list }: { line: CareLine; list: CallList }) {
       {send.error !== null && <ErrorNotice error={send.error} />}
       {send.data !== undefined && (
         <p role="status" className="mt-2 border-l-4 border-helm pl-3 break-words">
-          {sentWords(send.data, me.isHeld)}
+          {sayWhatBecame(send.data, me.isHeld)}
         </p>
       )}
       {isBooking && (
@@ -181,7 +169,7 @@ function Question({
       }),
     [delivery, onAnswered],
   );
-  const owed = { ref, what: "question", text, severity: null, owner: null, due: null, messagedAt: null, topic: null };
+  const owed = { ref, what: "question", text, severity: null, owner: null, due: null, message: null, topic: null };
   return (
     <ul aria-label="What they ask" className="my-2 border-l-4 border-helm bg-panel px-3">
       <OwedRow delivery={delivery} owed={{ ...owed, what: "question" }}>

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { OwedLine, OwedSheet } from "../../../api/index.ts";
 import type { LocalDate } from "../../../core/dates/index.ts";
 import { owedQuery, queryClient } from "../../app/queries.ts";
+import { ReadyMessage } from "../../care/ReadyMessage.tsx";
 import { syncQueue } from "../../offline/useSync.ts";
 import { OwedRow } from "../../owed/OwedRow.tsx";
 import { Button } from "../../ui/Button.tsx";
@@ -120,6 +121,13 @@ function Line({ line, date, staff }: { line: OwedLine; date: LocalDate; staff: O
           Who fixes it, by when, message
         </button>
       </p>
+      {line.message?.state === "ready" && (
+        <ReadyMessage
+          boat={boat}
+          message={line.message}
+          onSent={() => queryClient.invalidateQueries({ queryKey: owedQuery.queryKey })}
+        />
+      )}
       {isOpen && (
         <div className="mb-2 flex flex-wrap items-center gap-x-5 gap-y-2 border-l-4 border-helm pl-4">
           <label className="flex items-center gap-2">

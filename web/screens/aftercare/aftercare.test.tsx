@@ -37,7 +37,7 @@ describe("fillMessage", () => {
       },
     ];
     expect(fill("service", { reasons })).toBe(
-      "Hello Ilse and Piet, first service of your Wending 23 falls due about Mon 1 Jun. Shall we book a date for you? Answer here or call 555 0142.",
+      "Hello Ilse and Piet, this is A yard: first service of your Wending 23 falls due about Mon 1 Jun. Shall we book a date for you? Answer here or call 555 0142.",
     );
     expect(fill("ask-hours")).toContain("{link}");
   });
@@ -145,6 +145,8 @@ describe("the call list", () => {
         text: "Your page: https://yard.test/o/abc",
         phone: "555 0100",
         email: "ilse@example.test",
+        subject: "Brakmoor Landing Marine: Sandpiper 24",
+        address: "https://yard.test/o/abc",
       }),
       markSent: () => ({ done: true as const }),
     });
@@ -157,8 +159,9 @@ describe("the call list", () => {
       "sms:5550100?body=Your%20page%3A%20https%3A%2F%2Fyard.test%2Fo%2Fabc",
     );
     expect(list.getByRole("link", { name: "E-mail" }).getAttribute("href")).toMatch(
-      /^mailto:ilse%40example\.test\?body=/,
+      /^mailto:ilse%40example\.test\?subject=Brakmoor%20Landing%20Marine%3A%20Sandpiper%2024&body=/,
     );
+    expect(list.getByRole("img", { name: "The address of their page as a code to scan" })).toBeTruthy();
     await user.click(list.getByRole("button", { name: "Mark as sent" }));
     expect(asked.map(({ name }) => name)).toEqual(expect.arrayContaining(["prepareMessage", "markSent"]));
   });

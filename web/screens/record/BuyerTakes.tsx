@@ -5,6 +5,7 @@ import { OwnerLink } from "../../handover/OwnerLink.tsx";
 import { linkLook } from "../../ui/Button.tsx";
 import { storeRegion } from "../../ui/storeTime.ts";
 import { RecordPapers } from "./RecordPapers.tsx";
+import { SendRecord } from "./SendRecord.tsx";
 
 /** What the buyer goes home with: the record and the cards on paper, and the address of their page. */
 export function BuyerTakes({ delivery, state }: { delivery: Delivery; state: WalkState }) {
@@ -17,8 +18,17 @@ export function BuyerTakes({ delivery, state }: { delivery: Delivery; state: Wal
       <div className="mt-2 grid gap-x-10 gap-y-4 lg:grid-cols-2">
         <div>
           <h3 className="head font-semibold text-soft">The record</h3>
-          <p className="flex flex-wrap gap-2">
+          <SendRecord delivery={delivery} />
+          <p className="mt-2 flex flex-wrap gap-2">
             <RecordPapers delivery={delivery} />
+            <a
+              href={addressOf("bundleZip", { delivery: delivery.id })}
+              target="_blank"
+              rel="noreferrer"
+              className={linkLook("plain")}
+            >
+              As a file, with photos
+            </a>
           </p>
           <h3 className="head mt-3 font-semibold text-soft">Owner pack: the cards for the boat</h3>
           <p className="flex flex-wrap gap-2">

@@ -20,6 +20,7 @@ function sayAge(at: Instant): string {
   return hours < 48 ? `${hours} h ago` : `${Math.floor(hours / 24)} days ago`;
 }
 const shown = 8;
+type Backup = BackupSheet["backups"][number];
 
 /** When the store was last copied and proved, where to, and what is wrong where it was not. */
 export function Backups() {
@@ -51,7 +52,7 @@ function Standing({ sheet: { folder, isSameDisk, isRunning, failed, backups } }:
         <code>RAVIK_BACKUP</code>, and one is made and checked every night.
       </p>
     );
-  const [last] = backups;
+  const [last, before] = backups;
   return (
     <>
       {last === undefined ? (
@@ -81,6 +82,12 @@ function Standing({ sheet: { folder, isSameDisk, isRunning, failed, backups } }:
         <span className="break-all text-soft">to {folder}</span>
       </p>
       {begin.error !== null && <ErrorNotice error={begin.error} />}
+      {begin.isSuccess && !isRunning && failed === null && last !== undefined && (
+        <p role="status" className="mt-1 border-l-4 border-helm pl-3">
+          Done: {last.name} is made and checked. {sayChange(last, before)}
+        </p>
+      )}
+      {last !== undefined && <KeyNote hasKey={last.hasKey} />}
       {backups.length > 1 && (
         <ul aria-label="Backups that are kept" className="num mt-2 text-soft">
           {backups.slice(0, shown).map(({ name, at, bytes }) => (
@@ -92,5 +99,35 @@ function Standing({ sheet: { folder, isSameDisk, isRunning, failed, backups } }:
         </ul>
       )}
     </>
+  );
+}
+
+/** What the last one has that the one before it has not. */
+function sayChange(last: Backup, before: Backup | undefined): string {
+  if (before === undefined) return "It is the first.";
+  const count = (n: number, one: string, many: string) => `${Math.abs(n)} ${n === 1 || n === -1 ? one : many}`;
+  const more = [
+    [last.entries - before.entries, "entry", "entries"],
+    [last.boats - before.boats, "boat", "boats"],
+  ] as const;
+  const said = more.flatMap(([n, one, many]) => (n === 0 ? [] : `${count(n, one, many)} ${n > 0 ? "more" : "fewer"}`));
+  return said.length === 0
+    ? "Boats and entries are as many as in the one before."
+    : `Against the one before: ${said.join(", ")}.`;
+}
+
+/** A backup without the key brings everything back but the hand that signs: said beside it, with how to put it in. */
+function KeyNote({ hasKey }: { hasKey: boolean }) {
+  if (hasKey)
+    return (
+      <p className="mt-2 text-soft">The store's key is in it, locked by your passphrase. Keep that apart from it.</p>
+    );
+  return (
+    <p className="mt-2 max-w-prose border-l-4 border-amber pl-3">
+      <strong>The store's key is not in it.</strong> Put back from it, the store goes on and its records still verify,
+      but it signs new ones with another key. To have it in: whoever runs the machine sets a passphrase of twelve
+      letters or more as <code>RAVIK_BACKUP_PASSPHRASE</code> and starts Ravik again, or keeps a copy of{" "}
+      <code>store-key.pem</code> in a safe place.
+    </p>
   );
 }
