@@ -444,6 +444,11 @@ describe("the owner pack", () => {
     };
     const plain = await print(null);
     expect(plain.pages).toBe(layout === "single" ? 12 : 6);
+    // Each page says whose it is and how they are reached.
+    for (const page of plain.text.split("\f").slice(0, plain.pages)) expect(page).toMatch(/Pellow & Marr.*555 0142/);
+    // No code at the helm is promised where there is none.
+    expect(plain.text).not.toMatch(/code at the helm/i);
+    expect(plain.text).toContain("the emergency number, 911.");
     if (layout === "single") {
       const [shared] = plain.heights.toSorted((a, b) => count(plain.heights, b) - count(plain.heights, a));
       expect(count(plain.heights, shared), plain.heights.join(" ")).toBeGreaterThanOrEqual(9);

@@ -3,23 +3,25 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import sqlite3 from "sqlite3";
 import { ulid } from "ulid";
-import { afterAll, beforeAll, expect, it, vi } from "vitest";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { startServer } from "../cli/demoProcess.ts";
 import { toInstant } from "../core/dates/index.ts";
 import { makeDemoStore } from "../demo/makeStore.ts";
 import { openDatabase } from "./database/open.ts";
 import { highWaterFile } from "./keeping/highWater.ts";
 
-const folder = mkdtempSync(join(tmpdir(), "ravik-kill-"));
+/** A store a test: what one has written decides when SQLite empties the log that another cuts. */
+let folder: string;
 /** The soak does hundreds. */
 const kills = 4;
 
-beforeAll(async () => {
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), "ravik-kill-"));
   const database = await openDatabase(folder);
   await makeDemoStore(database, "2026-06-13", "UTC");
   await database.close();
 });
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
+afterEach(() => rmSync(folder, { recursive: true, force: true }));
 
 async function openSession(address: string, login = "nessa") {
   const headers = { origin: address, "content-type": "application/json" };
@@ -126,7 +128,9 @@ it("says so when it starts on a log that was cut, and not after a kill", async (
   for (let i = 0; i < 20; i++) await (await again.post(ulid())).send();
   await vi.waitFor(async () => expect(await readMark()).toBe(await readLast()), { timeout: 10_000, interval: 200 });
   await kill(second);
+  const before = await readLast();
   truncateSync(wal, 32);
+  expect(await readLast()).toBeLessThan(before);
   const third = await start();
   expect(await isBehind(`http://127.0.0.1:${third.port}`)).toBe(true);
   await kill(third);

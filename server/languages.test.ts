@@ -139,6 +139,7 @@ describe("the buyer's page", () => {
       hull: delivery.hull,
       gear: foldWalk(delivery.entries).gear,
       idiom: { ...page.region, book: page.book! },
+      emergency: page.region.emergency,
     });
     expect(cards.map(({ title }) => title)).toEqual(
       expect.arrayContaining(["Arrancar", "Dónde está", "Remolque y rampa"]),

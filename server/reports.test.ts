@@ -250,7 +250,7 @@ it("first services kept are what a slow count says, by the month of the handover
       if (isInTime) kept.set(month, (kept.get(month) ?? 0) + 1);
     }
   }
-  expect([...kept.values()].reduce((sum, each) => sum + each, 0)).toBeGreaterThan(10);
+  expect([...kept.values()].reduce((sum, each) => sum + each, 0)).toBeGreaterThan(5);
   expect(sheet.firstServices.months).toHaveLength(13);
   for (const { month, kept: said } of sheet.firstServices.months)
     expect([month, said]).toEqual([month, kept.get(month) ?? 0]);

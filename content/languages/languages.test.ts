@@ -45,6 +45,7 @@ const boatOf = (rig: Rig) => ({
   breakInPacks,
   servicePacks,
   gear: new Map(),
+  emergency: "112",
 });
 
 const wordsOf = (block: CardBlock): string[] => {

@@ -12,6 +12,7 @@ const boat = {
   servicePacks,
   gear: new Map(),
   idiom: regions.us,
+  emergency: regions.us.emergency,
 };
 const cardsOf = (id: keyof typeof rigTemplates) => createCards(texts, { ...boat, rig: rigTemplates[id] });
 const wordsOf = (card: Card) => JSON.stringify(card.blocks);
@@ -75,4 +76,22 @@ it("show gear as it was counted, with the date on it", () => {
   const gear = new Map([["flares", { count: 2, dated: "2028-05-01" }]]) as never;
   const cards = createCards(texts, { ...boat, rig: rigTemplates["wending-23"], gear });
   expect(wordsOf(find(cards, "gear"))).toContain(JSON.stringify(["Flares, dated", "2 of 3", "2028-05-01"]));
+});
+
+it("look for what keeps an engine from starting, not for what turns a bow motor", () => {
+  const rig = rigTemplates["sedge-18"];
+  const bow = rig.batteries.filter(({ use }) => use === "bow-motor").map(({ part }) => part);
+  expect(bow.length).toBeGreaterThan(0);
+  const stuck = wordsOf(find(cardsOf("sedge-18"), "no-start"));
+  for (const id of bow) {
+    const { label } = rig.parts.find((part) => part.id === id)!;
+    expect(stuck.toLowerCase()).not.toContain(label.toLowerCase());
+  }
+  expect(stuck.toLowerCase()).not.toContain("bow motor");
+  expect(stuck).toMatch(/Then the breakers: [^{]/);
+});
+
+it("name the number that is rung there", () => {
+  const cards = createCards(texts, { ...boat, rig: rigTemplates["pipit-15"], emergency: "112" });
+  expect(wordsOf(find(cards, "ring"))).toContain("emergency number, 112.");
 });

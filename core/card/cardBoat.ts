@@ -16,4 +16,6 @@ export interface CardBoat {
   /** Gear as it was counted, with the dates on it. */
   readonly gear: WalkState["gear"];
   readonly idiom: Idiom;
+  /** Whom one rings ashore where life is in danger, as the store's region has it. */
+  readonly emergency: string;
 }

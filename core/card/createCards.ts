@@ -18,8 +18,8 @@ export interface Card {
  * made from it. A card with nothing on it but cautions is no card.
  */
 export function createCards(texts: readonly CardText[], boat: CardBoat): Card[] {
-  const { rig, idiom } = boat;
-  const fill = (words: string) => fillText(words, rig, idiom);
+  const { rig, idiom, emergency } = boat;
+  const fill = (words: string) => fillText(words, rig, idiom).replaceAll("{emergency}", emergency);
   return texts.flatMap((text): Card[] => {
     if (text.when !== undefined && !isMet(text.when, rig)) return [];
     const keep = <L extends { when?: Parameters<typeof isMet>[0] | undefined }>(items: readonly L[]) =>

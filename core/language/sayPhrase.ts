@@ -47,7 +47,7 @@ export const createTell = (book: PhraseBook | null, spelled: (text: string) => s
 
 /** What stands in braces in a text, sorted: what its translation must have too. */
 export function listBraces(text: string): string[] {
-  return [...text.matchAll(/\{((?:at|each|rig|amount):[^{}|]+|if:[a-z-]+|\d)/g)].map(([, name]) => name!).sort();
+  return [...text.matchAll(/\{((?:at|each|start|rig|amount):[^{}|]+|if:[a-z-]+|\d)/g)].map(([, name]) => name!).sort();
 }
 
 /** Names in a sentence, in the reader's language: "Port, Starboard and House". */

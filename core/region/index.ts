@@ -1,5 +1,5 @@
 export { type DayStyle, formatDate, formatMoney } from "./formatRegion.ts";
-export { regions } from "./region.ts";
+export { completeRegion, regions } from "./region.ts";
 export { type Region, regionSchema } from "./regionSchema.ts";
 export { type Idiom, spellAll, spellText, tellLabel, tellText } from "./spellText.ts";
 export { unitSystems } from "./unitSystems.ts";

@@ -9,7 +9,7 @@ import type { Topic } from "./topic.ts";
 export type SchoolChoices = Readonly<Record<string, string>>;
 
 /** A unit that a store wrote behind a figure before figures brought their own is taken with it. */
-const placeholder = /\{(at|each|rig):([a-zA-Z.-]+)\}(?: (?:kPa|mm|kg|m|L)\b)?/g;
+const placeholder = /\{(at|each|start|rig):([a-zA-Z.-]+)\}(?: (?:kPa|mm|kg|m|L)\b)?/g;
 const amount = /\{amount:([^{}|]{1,20})\}/g;
 const choice = /\{if:([a-z-]+)\?([^{}|]*)(?:\|([^{}]*))?\}/g;
 
@@ -51,6 +51,7 @@ export function fillTopic(topic: Topic, rig: Rig, idiom: Idiom, choices: SchoolC
 
 /**
  * A text with what stands in braces replaced by what the rig says. "{at:plug}" → "outside, lowest point of the transom";
+ * "{start:breakers}" → those of them that the engine and the dash hang on, without the bow motor's;
  * "{amount:100 L}" → "26 gal" in a store of US units;
  * "{if:vhf?Call on 16.|Call for help.}" → the first where there is one of that kind aboard (or an
  * engine of that kind, or what `fittingNames` lists, such as a `trailer`), else the second.
@@ -85,12 +86,29 @@ function formatOf(rig: Rig, verb: string, name: string, idiom: Idiom): string {
   const say = (text: string) => findText(book, text) ?? text;
   if (verb === "rig")
     return quantityOf(name) === null ? readFact(rig, name, say) : (sayFigure(rig, name, idiom) ?? say(asPlate));
-  const parts = rig.parts.filter(({ kind }) => kind === (name as PartKind));
+  const all = rig.parts.filter(({ kind }) => kind === (name as PartKind));
+  const parts = verb === "start" ? listStarting(rig, all) : all;
   if (parts.length === 0) return say("where we will show you");
   if (verb === "at") return sayPlace(rig, parts[0]!, book);
   return parts
     .map((part) => `${lowerFirst(findLabel(book, part.label) ?? part.label)} (${sayPlace(rig, part, book)})`)
     .join(", ");
+}
+
+/** Of breakers and batteries those that can keep an engine or a dash from starting: not what serves a bow motor alone. */
+function listStarting(rig: Rig, parts: Rig["parts"]): Rig["parts"] {
+  const bowLoads = new Set(rig.loads.flatMap(({ id, serves }) => (serves?.includes("bow-motor") ? [id] : [])));
+  const hangsOn = (part: string) => {
+    const batteries = rig.batteries.filter((battery) => battery.part === part);
+    const feeds = rig.breakers.filter((breaker) => breaker.part === part).flatMap((breaker) => breaker.feeds);
+    const isBowAlone = [
+      batteries.length > 0 && batteries.every(({ use }) => use === "bow-motor"),
+      feeds.length > 0 && feeds.every((load) => bowLoads.has(load)),
+    ];
+    return !isBowAlone.includes(true);
+  };
+  const starting = parts.filter(({ id }) => hangsOn(id));
+  return starting.length === 0 ? parts : starting;
 }
 
 const asPlate = "as its plate says";

@@ -30,5 +30,5 @@ const readTopic = (topic: Topic) => ({
 const openBraces = (text: string) =>
   text
     .replace(/\{if:[a-z-]+\?/g, "")
-    .replace(/\{(at|each|rig):[^}]*\}/g, "")
+    .replace(/\{(at|each|start|rig):[^}]*\}/g, "")
     .replace(/[|}]/g, " ");

@@ -8,7 +8,7 @@ import { judgeTrip, overdueAfterMin, sayClock, sayReason, type TripPlan } from "
 import { sayAmount } from "../../core/units/index.ts";
 import { createDays } from "../days.ts";
 import { ink, magenta, soft } from "./ink.ts";
-import { type Letterhead, printLogo } from "./letterhead.ts";
+import { type Letterhead, printFoot, printLogo } from "./letterhead.ts";
 import type { PaperReader } from "./paperReader.ts";
 import { printPdf, write } from "./printer.ts";
 import { heading, lined } from "./record/sheet.ts";
@@ -136,13 +136,7 @@ export function writeFloatPlanPdf(question: FloatPlan): Promise<Buffer> {
         margin: [0, 8, 0, 0],
       },
     ],
-    footer: (page, pages) => ({
-      margin: [48, 14, 48, 0],
-      columns: [
-        { text: write(`${store.store} · ${boatName} · ${hull}`, { fontSize: 8, color: soft }) },
-        { text: tell("page {0} of {1}", page, pages), fontSize: 8, color: soft, alignment: "right" },
-      ],
-    }),
+    footer: printFoot(`${boatName} · ${hull}`, store, tell),
   };
   return printPdf(document);
 }

@@ -4,7 +4,7 @@ import { createTell, type Tell } from "../../core/language/index.ts";
 import { formatMoney, type Region } from "../../core/region/index.ts";
 import { createDays, type Days } from "../days.ts";
 import { ink, soft } from "./ink.ts";
-import { type Letterhead, printLogo } from "./letterhead.ts";
+import { type Letterhead, printFoot, printLogo } from "./letterhead.ts";
 import type { PaperReader } from "./paperReader.ts";
 import { printPdf, write } from "./printer.ts";
 import { heading, label, lined } from "./record/sheet.ts";
@@ -60,13 +60,7 @@ export function writeHistoryPdf(
       ...nextPart(boat, words),
       ...readingsPart(boat, words),
     ],
-    footer: (page, pages) => ({
-      margin: [48, 14, 48, 0],
-      columns: [
-        { text: write(`${boat.name} · ${boat.hull} · ${printDay(boat.today)}`, { fontSize: 8, color: soft }) },
-        { text: tell("page {0} of {1}", page, pages), fontSize: 8, color: soft, alignment: "right" },
-      ],
-    }),
+    footer: printFoot(`${boat.name} · ${boat.hull} · ${printDay(boat.today)}`, store, tell),
   };
   return printPdf(document);
 }

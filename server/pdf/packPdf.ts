@@ -5,7 +5,7 @@ import type { Card, CardBlock } from "../../core/card/index.ts";
 import { createTell } from "../../core/language/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { amber, ink, magenta, printDeck, rule, soft } from "./ink.ts";
-import { printLogo } from "./letterhead.ts";
+import { printLogo, sayStore } from "./letterhead.ts";
 import type { PaperReader } from "./paperReader.ts";
 import { printPdf, write } from "./printer.ts";
 
@@ -15,6 +15,9 @@ export interface PackQuestion extends PaperReader {
   readonly boatName: string;
   readonly hull: string;
   readonly store: string;
+  /** Its postal address, a line each. */
+  readonly place: string;
+  readonly phone: string;
   /** The logo as JPEG; null where there is none. */
   readonly picture: Uint8Array | null;
   /** Where the owner's page is, for the label at the helm; null leaves the label out. */
@@ -36,18 +39,14 @@ const cannotShare = 0.25;
 /** The owner pack of one boat: a card a page, as large as it fits, or two on a sheet to be folded or cut. */
 export async function writePackPdf(question: PackQuestion): Promise<Buffer> {
   const tell = createTell(question.book);
-  const single = await PDFDocument.create();
+  const fits = await findSizes(question);
+  // One type size for all that can have it: whoever turns the leaf reads on at the same distance.
+  const shared = fits.toSorted((a, b) => b - a)[Math.floor(fits.length * cannotShare)]!;
+  const sizes = fits.map((fit) => sizesPt[Math.max(fit, shared)]!);
+  const single = await PDFDocument.load(await printPdf(describeCards(question, sizes)));
   single.setTitle(`${tell("Owner pack")}, ${question.boatName}, ${question.hull}`);
   single.setAuthor(question.store);
   single.setLanguage(question.language);
-  const fits = [];
-  for (const [i, card] of question.cards.entries()) fits.push(await findSize(card, i + 1, question));
-  // One type size for all that can have it: whoever turns the leaf reads on at the same distance.
-  const shared = fits.toSorted((a, b) => b - a)[Math.floor(fits.length * cannotShare)]!;
-  for (const [i, card] of question.cards.entries()) {
-    const size = sizesPt[Math.max(fits[i]!, shared)]!;
-    await append(single, await printPdf(describeCard(card, i + 1, question, size)));
-  }
   if (question.ownerAddress !== null) await append(single, await printLabel(question, question.ownerAddress));
   const whole = question.layout === "single" ? single : await imposeTwoUp(single, question);
   return Buffer.from(await whole.save());
@@ -58,18 +57,35 @@ async function append(target: PDFDocument, bytes: Buffer) {
   for (const page of await target.copyPages(source, source.getPageIndices())) target.addPage(page);
 }
 
-/** Of which of `sizesPt` a card is one page, at its largest; the smallest where it is none: it goes on over the leaf. */
-async function findSize(card: Card, number: number, question: PackQuestion): Promise<number> {
-  // Halving: a card that fits at one size fits at every smaller one.
-  let [tooLarge, fits] = [-1, sizesPt.length - 1];
-  while (fits - tooLarge > 1) {
-    const size = Math.floor((tooLarge + fits) / 2);
-    const bytes = await printPdf(describeCard(card, number, question, sizesPt[size]!));
-    if ((await PDFDocument.load(bytes)).getPageCount() === 1) fits = size;
-    else tooLarge = size;
+/**
+ * Of which of `sizesPt` each card is one page, at its largest; the smallest where it is none: it goes on over the leaf. By halving, for
+ * a card that fits at one size fits at every smaller one, and of all cards at once, for a document's faces take longer than its pages.
+ */
+async function findSizes(question: PackQuestion): Promise<number[]> {
+  const ranges = question.cards.map(() => ({ tooLarge: -1, fits: sizesPt.length - 1 }));
+  while (ranges.some(({ tooLarge, fits }) => fits - tooLarge > 1)) {
+    const tried = ranges.map(({ tooLarge, fits }) => (fits - tooLarge > 1 ? Math.floor((tooLarge + fits) / 2) : fits));
+    const ends = new Map<string, number>();
+    const sizes = tried.map((size) => sizesPt[size]!);
+    await printPdf({
+      ...describeCards(question, sizes, true),
+      pageBreakBefore: ({ id, pageNumbers }) => {
+        const [page] = pageNumbers ?? [];
+        if (id !== undefined && page !== undefined) ends.set(id, page);
+        return false;
+      },
+    });
+    const endOf = (i: number) => (i < 0 ? 0 : ends.get(idOf(i))!);
+    for (const [i, range] of ranges.entries()) {
+      if (range.fits - range.tooLarge <= 1) continue;
+      if (endOf(i) - endOf(i - 1) === 1) range.fits = tried[i]!;
+      else range.tooLarge = tried[i]!;
+    }
   }
-  return fits;
+  return ranges.map(({ fits }) => fits);
 }
+
+const idOf = (i: number) => `card-${i}`;
 
 async function imposeTwoUp(single: PDFDocument, { paper, boatName, hull }: PackQuestion): Promise<PDFDocument> {
   const { width, height } = sheetOf[paper];
@@ -85,41 +101,64 @@ async function imposeTwoUp(single: PDFDocument, { paper, boatName, hull }: PackQ
   return sheets;
 }
 
-function describeCard(card: Card, number: number, question: PackQuestion, sizePt: number): TDocumentDefinitions {
+/** Where a card ends: next to nothing, by whose page its length is known. */
+const printEnd = (i: number): Content => ({ id: idOf(i), text: " ", fontSize: 0.1 });
+
+/** All cards, each at its own type size and on a page of its own; `isMeasured`: to find out where each ends. */
+function describeCards(question: PackQuestion, sizes: readonly number[], isMeasured = false): TDocumentDefinitions {
   const { boatName, hull, store, paper } = question;
-  const innerPt = pageOf[paper].width - 2 * marginPt;
   return {
     pageSize: pageOf[paper],
     pageMargins: [marginPt, 26, marginPt, 32],
-    info: { title: card.title, author: store },
+    info: { title: `${boatName}, ${hull}`, author: store },
     tagged: true,
     language: question.language,
-    defaultStyle: { font: "Atkinson", fontSize: sizePt, lineHeight: 1.12, color: ink },
-    content: [
-      {
-        columns: [
-          {
-            width: "*",
-            text: write(card.title, { font: "Archivo", bold: true, fontSize: Math.max(20, sizePt * 1.7) }),
-          },
-          { width: "auto", text: String(number), font: "Archivo", fontSize: Math.max(20, sizePt * 1.7), color: soft },
-        ],
-      },
-      { canvas: [{ type: "line", x1: 0, y1: 2, x2: innerPt, y2: 2, lineWidth: 1.4, lineColor: ink }] },
-      ...(card.lead === null
-        ? []
-        : [{ text: write(card.lead, { fontSize: sizePt * 0.92, color: soft }), margin: margins(0, 5, 0, 0) }]),
-      ...card.blocks.map((block): Content => printBlock(block, question, sizePt)),
-    ],
+    defaultStyle: { font: "Atkinson", lineHeight: 1.12, color: ink },
+    content: question.cards.map(
+      (card, i): Content => ({
+        fontSize: sizes[i]!,
+        ...(i === question.cards.length - 1 ? {} : { pageBreak: "after" }),
+        stack: [...printCard(card, i + 1, question, sizes[i]!), ...(isMeasured ? [printEnd(i)] : [])],
+      }),
+    ),
     footer: () => ({
-      margin: [marginPt, 8, marginPt, 0],
-      columns: [
+      margin: [marginPt, 6, marginPt, 0],
+      stack: [
         { text: write(`${boatName} · ${hull}`, { fontSize: 7.5, color: soft }) },
-        { width: "auto", text: write(store, { fontSize: 7.5, color: soft }), alignment: "right" },
+        { text: write(sayStore(question), { fontSize: 7.5, color: soft }) },
       ],
     }),
   };
 }
+
+const printCard = (card: Card, number: number, question: PackQuestion, sizePt: number): Content[] => [
+  {
+    columns: [
+      {
+        width: "*",
+        text: write(card.title, { font: "Archivo", bold: true, fontSize: Math.max(20, sizePt * 1.7) }),
+      },
+      { width: "auto", text: String(number), font: "Archivo", fontSize: Math.max(20, sizePt * 1.7), color: soft },
+    ],
+  },
+  {
+    canvas: [
+      {
+        type: "line",
+        x1: 0,
+        y1: 2,
+        x2: pageOf[question.paper].width - 2 * marginPt,
+        y2: 2,
+        lineWidth: 1.4,
+        lineColor: ink,
+      },
+    ],
+  },
+  ...(card.lead === null
+    ? []
+    : [{ text: write(card.lead, { fontSize: sizePt * 0.92, color: soft }), margin: margins(0, 5, 0, 0) }]),
+  ...card.blocks.map((block): Content => printBlock(block, question, sizePt)),
+];
 
 const margins = (left: number, top: number, right: number, bottom: number): [number, number, number, number] => [
   left,

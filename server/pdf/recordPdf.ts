@@ -2,10 +2,10 @@ import type { TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Delivery } from "../../api/index.ts";
 import { createTell } from "../../core/language/index.ts";
 import { ownerId } from "../../core/walk/index.ts";
-import { ink, soft } from "./ink.ts";
-import type { Letterhead } from "./letterhead.ts";
+import { ink } from "./ink.ts";
+import { type Letterhead, printFoot } from "./letterhead.ts";
 import type { PaperReader } from "./paperReader.ts";
-import { printPdf, write } from "./printer.ts";
+import { printPdf } from "./printer.ts";
 import { cautionPart, gearPart, head, owedPart, remotePart, topicPart } from "./record/explained.ts";
 import { readRecord } from "./record/printedPhotos.ts";
 import { amendmentPart, measurePart, photoPart, readyPart, signPart } from "./record/proof.ts";
@@ -65,18 +65,7 @@ export async function writeRecordPdf(
       signPart(sheet),
       ...amendmentPart(sheet),
     ],
-    footer: (page, pages) => ({
-      margin: [48, 14, 48, 0],
-      columns: [
-        {
-          text: write(`${delivery.boatName} · ${delivery.hull} · ${sheet.printDay(delivery.date)}`, {
-            fontSize: 8,
-            color: soft,
-          }),
-        },
-        { text: tell("page {0} of {1}", page, pages), fontSize: 8, color: soft, alignment: "right" },
-      ],
-    }),
+    footer: printFoot(`${delivery.boatName} · ${delivery.hull} · ${sheet.printDay(delivery.date)}`, store, tell),
   };
   return printPdf(document);
 }

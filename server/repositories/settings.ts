@@ -4,7 +4,7 @@ import { instantSchema, localDateSchema } from "../../core/dates/index.ts";
 import { sha256Schema } from "../../core/hash/index.ts";
 import { ownPhrasesSchema } from "../../core/language/index.ts";
 import { rampSheetSchema } from "../../core/ramp/index.ts";
-import { regionSchema, regions } from "../../core/region/index.ts";
+import { completeRegion, type Region, regionSchema, regions } from "../../core/region/index.ts";
 import { plainText } from "../../core/rig/index.ts";
 import { ownStyleSchema } from "../../core/route/index.ts";
 import { ownWordsSchema } from "../../core/topic/index.ts";
@@ -27,7 +27,7 @@ export const settingsSchema = z.strictObject({
   webAddress: z.string().nullable().default(null),
   /** IANA name; null where the start says so. */
   timeZone: z.string().nullable().default(null),
-  region: regionSchema.default(regions.us),
+  region: z.preprocess((kept) => completeRegion((kept ?? regions.us) as Region), regionSchema),
   monthlyHours: z.array(z.number().min(0)).length(12),
   /** The school taught, by topic; topics not named teach their first. */
   schools: z.record(z.string(), z.string()).default({}),

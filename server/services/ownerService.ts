@@ -250,7 +250,7 @@ async function describePack(
   const { handoverService, languageService, packService, settings, photos, origin } = parts;
   const { walk, log, delivery: record } = await handoverService.get(delivery);
   const { rig, boatName, hull } = walk;
-  const { store, phone, region, picture } = await readLetterhead(settings, photos);
+  const { store, place, phone, region, picture } = await readLetterhead(settings, photos);
   const packs = walk.packs ?? (await packService.read());
   const book = (await languageService.findBook(record.planOptions.language)) ?? undefined;
   const link = token === undefined ? null : await open(parts, token);
@@ -266,6 +266,7 @@ async function describePack(
       servicePacks: packs.service,
       gear: foldWalk(walk.sealed?.entries ?? log.entries).gear,
       idiom: { ...region, book },
+      emergency: region.emergency,
     }),
     language: book?.language ?? "en",
     book: book ?? null,
@@ -273,6 +274,8 @@ async function describePack(
     boatName,
     hull,
     store,
+    place,
+    phone,
     picture,
     ownerAddress: token === undefined || origin() === null ? null : `${origin()}/o/${token}`,
   };

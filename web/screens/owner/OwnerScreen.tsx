@@ -98,6 +98,7 @@ function PageOf({ token, page: read }: { token: string; page: OwnerPage }) {
         servicePacks: page.servicePacks,
         gear: state.gear,
         idiom: { ...page.region, book },
+        emergency: page.region.emergency,
       }),
     [page, delivery, store, phone, state.gear, book],
   );

@@ -27,6 +27,7 @@ const cards = createCards(texts, {
   servicePacks: [],
   gear: new Map(),
   idiom: regions.us,
+  emergency: regions.us.emergency,
 });
 
 function Address() {

@@ -112,6 +112,13 @@ export function RegionFields({ region, onChange }: { region: Region; onChange: (
         options={orders}
         onChange={(dateOrder) => set({ dateOrder })}
       />
+      <TextField
+        label="Emergency number ashore"
+        why="Printed on the owner's cards: whom to ring where life is in danger."
+        value={region.emergency}
+        most={20}
+        onChange={(emergency) => set({ emergency })}
+      />
     </div>
   );
 }
