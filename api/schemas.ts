@@ -546,7 +546,8 @@ export const stockBoatSchema = z.strictObject({
   stock: stockNumberSchema.default(""),
   color: colorSchema.default(""),
   name: lineText(80),
-  template: recordIdSchema,
+  /** A template, or a plain boat of a kind. */
+  start: z.union([z.strictObject({ template: recordIdSchema }), z.strictObject({ family: z.enum(families) })]),
   maker: lineText(60).nullable(),
   model: lineText(60).nullable(),
   modelYear: z.int().min(1950).max(2100).nullable(),

@@ -121,7 +121,7 @@ describe("a stock list", () => {
   const line = (hull: string, change: object = {}) => ({
     hull,
     name: "Pipit 15",
-    template: "pipit-15",
+    start: { template: "pipit-15" },
     maker: null,
     model: null,
     modelYear: 2027,
@@ -145,9 +145,20 @@ describe("a stock list", () => {
     expect((await nessa.get("/api/boats/slw50001")).body).toMatchObject({ stock: "A-17", color: "sand" });
   });
 
+  it("makes a plain boat of a kind where no template was taken", async () => {
+    const owner = await store.signIn("odile");
+    const boats = [line("SLW50021A627", { start: { family: "cuddy" }, name: "Zephyr 9" })];
+    expect((await owner.send("POST", "/api/boats/import", { boats })).body).toEqual({ added: 1, known: 0 });
+    const { body } = await nessa.get("/api/boats/slw50021/rig");
+    expect(body).toMatchObject({
+      template: null,
+      rig: { family: "cuddy", model: "Zephyr 9", modelYear: 2027, loaM: 4.9 },
+    });
+  });
+
   it("is taken whole or not at all", async () => {
     const owner = await store.signIn("odile");
-    const boats = [line("SLW50011A627"), line("SLW50012A627", { template: "none" })];
+    const boats = [line("SLW50011A627"), line("SLW50012A627", { start: { template: "none" } })];
     expect(code(await owner.send("POST", "/api/boats/import", { boats }))).toBe("invalid-input");
     expect((await nessa.get("/api/boats/slw50011/rig")).status).toBe(404);
     expect(code(await nessa.send("POST", "/api/boats/import", { boats }))).toBe("not-allowed");

@@ -10,6 +10,7 @@ export {
   type StockField,
   type StockMapping,
   type StockRow,
+  type StockStart,
   type StockTemplate,
   stockFields,
   writeSampleStock,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { rigTemplates } from "../../content/index.ts";
 import { isWithinHull } from "../drawing/index.ts";
-import { resizeRig, rigSchema } from "../rig/index.ts";
+import { families, resizeRig, rigSchema } from "../rig/index.ts";
 import { createStockRig, guessMapping, readLength, readStock, type StockAids, writeSampleStock } from "./index.ts";
 
 const templates = Object.entries(rigTemplates).map(([id, { model, family, loaM, beamM }]) => ({
@@ -18,6 +18,8 @@ const aids: StockAids = {
   templates,
   known: new Set(["SLW23118K526"]),
   thisYear: 2026,
+  starts: {},
+  startOfRest: null,
 };
 const good = ["SLW20301B626", "Ferrin demo", "Sallow Works", "Ferrin 20", "2026", "bowrider", "6.2", "2,5"];
 const read = (...rows: string[][]) => readStock(rows, aids);
@@ -51,12 +53,14 @@ describe("readStock", () => {
         hull: "SLW20301B626",
         problems: [],
         doubts: [],
+        kind: "ferrin 20",
+        nearest: [],
         boat: {
           hull: "SLW20301B626",
           stock: "",
           color: "",
           name: "Ferrin demo",
-          template: "ferrin-20",
+          start: { template: "ferrin-20" },
           maker: "Sallow Works",
           model: "Ferrin 20",
           modelYear: 2026,
@@ -69,6 +73,7 @@ describe("readStock", () => {
 
   it.each([
     [0, "", "hull", "no hull number"],
+    [0, "SLW2030", "hull", "It has 7 characters"],
     [6, "twenty", "length", "is no length"],
     [6, "640", "length", "another unit"],
     [4, "26", "modelYear", "no model year"],
@@ -89,9 +94,38 @@ describe("readStock", () => {
   });
 
   it("falls back from an unknown model to its kind of boat, and says when there is neither", () => {
-    expect(read(changed(3, "Zephyr 9"))[0]!.boat).toMatchObject({ template: "ferrin-20", model: "Zephyr 9" });
-    const [row] = readStock([changed(3, "Zephyr 9").map((cell, i) => (i === 5 ? "dirigible" : cell))], aids);
-    expect(row).toMatchObject({ state: "wrong", problems: [{ field: "model" }] });
+    expect(read(changed(3, "Zephyr 9"))[0]!.boat).toMatchObject({
+      start: { template: "ferrin-20" },
+      model: "Zephyr 9",
+    });
+    const strange = [changed(3, "Zephyr 9").map((cell, i) => (i === 5 ? "dirigible" : cell))];
+    const [row] = readStock(strange, aids);
+    expect(row).toMatchObject({ state: "choose", kind: "zephyr 9", boat: null, problems: [] });
+    // The nearest in length first.
+    expect(row!.nearest[0]).toBe("ferrin-20");
+    const starts = { "zephyr 9": { family: "cuddy" } } as const;
+    expect(readStock(strange, { ...aids, starts })[0]).toMatchObject({
+      state: "new",
+      boat: { start: starts["zephyr 9"] },
+    });
+    const startOfRest = { template: "pipit-15" };
+    expect(readStock(strange, { ...aids, startOfRest })[0]!.boat!.start).toEqual(startOfRest);
+    // What was chosen for all changes nothing of a boat that a template fits.
+    expect(readStock([good], { ...aids, startOfRest })[0]!.boat!.start).toEqual({ template: "ferrin-20" });
+  });
+
+  it.each([
+    ["Center console", "centre-console"],
+    ["Centre Console", "centre-console"],
+    ["CC", "centre-console"],
+    ["Bow Rider", "bowrider"],
+    ["Tritoon", "pontoon"],
+    ["Wakeboard boat", "tow-sport"],
+    ["Walkaround", "cuddy"],
+    ["Pont", "pontoon"],
+  ])("takes %s for a kind of boat, in either spelling", (words, family) => {
+    const rows = [changed(3, "Zephyr 9").map((cell, i) => (i === 5 ? words : cell))];
+    expect(readStock(rows, { ...aids, templates: [] })[0]!.boat!.start).toEqual({ family });
   });
 
   it("takes a doubtful hull number, and says why it doubts", () => {
@@ -103,8 +137,8 @@ describe("readStock", () => {
 
   it("knows what is in the store and what came before in the list, however it is written", () => {
     const rows = read(changed(0, "slw-23118-K526"), good, changed(0, "slw 20301 b626"));
-    expect(rows.map(({ state }) => state)).toEqual(["known", "new", "known"]);
-    expect(rows[2]!.doubts).toContain("The same hull number stands on line 3");
+    expect(rows.map(({ state }) => state)).toEqual(["known", "new", "wrong"]);
+    expect(rows[2]!.problems).toEqual([{ field: "hull", text: "The same hull number stands on line 3" }]);
   });
 });
 
@@ -148,14 +182,14 @@ describe("createStockRig", () => {
         color: "",
         hull: "X",
         name: "X",
-        template: "x",
+        start: { template: "x" },
         maker: null,
         model: "Long one",
         modelYear: null,
         loaM: Math.round(template.loaM * share * 100) / 100,
         beamM: Math.round(template.beamM * share * 100) / 100,
       };
-      const rig = createStockRig(boat, template);
+      const rig = createStockRig(boat, template, 2026);
       expect(rigSchema.safeParse(rig).error).toBeUndefined();
       expect(rig).toMatchObject({ model: "Long one", maker: template.maker, loaM: boat.loaM });
       // Places are kept to the centimetre, so what lies on the very edge may come to lie that much outside.
@@ -164,5 +198,15 @@ describe("createStockRig", () => {
       for (const { id, at, level } of rig.stations) expect(isWithinHull(rig, at), id).toBe(level === "aboard");
     }
     expect(resizeRig(template, template.loaM, template.beamM)).toBe(template);
+  });
+
+  it.each(families)("makes a plain %s where no template is taken, whole though the list says little", (family) => {
+    const boat = {
+      ...{ hull: "SLW20301B626", name: "Zephyr 9", stock: "", color: "", start: { family } },
+      ...{ maker: null, model: null, modelYear: null, loaM: 7, beamM: null },
+    };
+    const rig = createStockRig(boat, null, 2026);
+    expect(rigSchema.safeParse(rig).error).toBeUndefined();
+    expect(rig).toMatchObject({ family, model: "Zephyr 9", modelYear: 2026, loaM: 7, beamM: 2.66 });
   });
 });

@@ -1,4 +1,4 @@
-import { families, type Rig, readHullNumber, resizeRig } from "../rig/index.ts";
+import { createRig, families, type Rig, readHullNumber, resizeRig } from "../rig/index.ts";
 
 /** What a stock list may say of a boat. */
 export const stockFields = [
@@ -30,6 +30,9 @@ export interface StockTemplate {
   readonly beamM: number;
 }
 
+/** What a boat's sheet begins as: a template, or a plain boat of a kind. */
+export type StockStart = { readonly template: string } | { readonly family: Rig["family"] };
+
 /** A boat as the list has it, ready to be added. */
 export interface StockBoat {
   readonly hull: string;
@@ -37,7 +40,7 @@ export interface StockBoat {
   readonly stock: string;
   readonly color: string;
   readonly name: string;
-  readonly template: string;
+  readonly start: StockStart;
   readonly maker: string | null;
   readonly model: string | null;
   readonly modelYear: number | null;
@@ -48,7 +51,12 @@ export interface StockBoat {
 export interface StockRow {
   /** Line in the file, the headings being line 1. */
   readonly line: number;
-  readonly state: "new" | "known" | "wrong";
+  /** "choose": all of it can be read, and no template fits until somebody says what it starts from. */
+  readonly state: "new" | "known" | "wrong" | "choose";
+  /** What the list calls such a boat, plain: all rows that say the same start from the same. */
+  readonly kind: string;
+  /** Templates nearest to it by kind and length, the nearest first; empty where one fits by itself. */
+  readonly nearest: readonly string[];
   /** As the list has it, for finding the row again. */
   readonly hull: string;
   /** What stands in the way, with its column; empty unless the row is wrong. */
@@ -113,11 +121,16 @@ export interface StockAids {
   /** Hull numbers the store has, as `readHullNumber` writes them. */
   readonly known: ReadonlySet<string>;
   readonly thisYear: number;
+  /** What somebody chose for boats of one `kind`. */
+  readonly starts: Readonly<Record<string, StockStart>>;
+  /** What somebody chose for all that no template fits. */
+  readonly startOfRest: StockStart | null;
 }
 
 /**
- * What would come of each row of a stock list? A row is new, known already (by hull number, here or earlier in the list), or
- * wrong with what to mend. An odd hull number is a doubt, not a fault. Nothing is stored by this.
+ * What would come of each row of a stock list? A row is new, known already (by hull number), wrong with what to mend, or to be chosen
+ * for. An odd hull number is a doubt, not a fault; one that is too short to be one, or that stands on an earlier line, is a fault.
+ * Nothing is stored by this.
  */
 export function readStock(rows: readonly (readonly string[])[], aids: StockAids): StockRow[] {
   const byModel = new Map(aids.templates.map((template) => [plain(template.model), template]));
@@ -157,14 +170,11 @@ function readRow(row: readonly string[], line: number, aids: RowAids): StockRow 
   const read = readHullNumber(cell("hull"), aids.thisYear);
   if (read.number === "") say("hull", "There is no hull number; without it the boat cannot be told from another");
   else if (read.number.length > 20) say("hull", "This is too long for a hull number");
-  const template = findTemplate(cell("model"), cell("family"), aids);
-  if (template === null) {
-    const known = aids.templates.map(({ model }) => model).slice(0, 3);
-    say(
-      "model",
-      `No template fits "${cell("model") || cell("family")}"; templates are ${known.join(", ")} … Save one, or give the kind of boat`,
-    );
-  }
+  else if (read.number.length < leastHullLength)
+    say("hull", `It has ${read.number.length} characters; a hull number has 12, or 14 with its country`);
+  const before = aids.firstLine.get(read.number);
+  if (read.number !== "" && before === undefined) aids.firstLine.set(read.number, line);
+  if (before !== undefined) say("hull", `The same hull number stands on line ${before}`);
   const number = (field: "length" | "beam", least: number, most: number): number | null => {
     const text = cell(field);
     if (text === "") return null;
@@ -184,35 +194,75 @@ function readRow(row: readonly string[], line: number, aids: RowAids): StockRow 
   const doubts = read.number === "" ? [] : [...read.doubts];
   if (modelYear !== null && read.modelYear !== null && read.modelYear !== modelYear)
     doubts.push(`The hull number says model year ${read.modelYear}, the list ${modelYear}`);
-  const before = aids.firstLine.get(read.number);
-  if (read.number !== "" && before === undefined) aids.firstLine.set(read.number, line);
-  if (before !== undefined) doubts.push(`The same hull number stands on line ${before}`);
-  if (problems.length > 0 || template === null)
-    return { line, state: "wrong", hull: read.number, problems, doubts, boat: null };
+  const kind = plain(cell("model")) || plain(cell("family"));
+  const fitting = findStart(cell("model"), cell("family"), aids);
+  const start = aids.starts[kind] ?? fitting ?? aids.startOfRest;
+  const nearest = fitting === null ? listNearest(cell("family"), loaM, aids.templates) : [];
+  const facts = { line, kind, nearest, hull: read.number, problems, doubts };
+  if (problems.length > 0) return { ...facts, state: "wrong", boat: null };
+  const isKnown = aids.known.has(read.number);
+  if (start === null) return { ...facts, state: isKnown ? "known" : "choose", boat: null };
   const boat: StockBoat = {
     hull: read.number,
     stock: cell("stock"),
     color: cell("color"),
-    name: cell("name") || cell("model") || template.model,
-    template: template.id,
+    name: cell("name") || cell("model") || nameOf(start, aids),
+    start,
     maker: cell("maker") || null,
     model: cell("model") || null,
     modelYear: modelYear ?? read.modelYear,
     loaM,
     beamM,
   };
-  const isKnown = aids.known.has(read.number) || before !== undefined;
-  return { line, state: isKnown ? "known" : "new", hull: read.number, problems, doubts, boat };
+  return { ...facts, state: isKnown ? "known" : "new", boat };
 }
 
-function findTemplate(model: string, family: string, { byModel, byFamily }: RowAids): StockTemplate | null {
+/** The shortest that is read as a hull number: older ones and those of small makers have fewer characters than 12. */
+const leastHullLength = 8;
+const mostNearest = 3;
+
+const nameOf = (start: StockStart, { templates }: StockAids): string =>
+  "template" in start
+    ? (templates.find(({ id }) => id === start.template)?.model ?? start.template)
+    : start.family.replaceAll("-", " ");
+
+/** How lists write each kind of boat, in either spelling; the narrow ones first. */
+const familyWords: readonly (readonly [Rig["family"], RegExp])[] = [
+  ["centre-console", /\b(centre|center|ctr) console|^cc$/],
+  ["side-console", /\bside console/],
+  ["pontoon", /pontoon|tritoon|\btri toon/],
+  ["tow-sport", /\btow ?sports?|\bwake|\bski boat|\bsurf boat/],
+  ["bowrider", /bow ?rider/],
+  ["cuddy", /cuddy|walk ?around|day cruiser/],
+  ["runabout", /run ?about|\bsport boat/],
+];
+
+const readFamily = (text: string): Rig["family"] | null => {
+  const asked = plain(text);
+  const spelled = familyWords.find(([, pattern]) => pattern.test(asked))?.[0];
+  // What begins as a kind does is taken for it: "bowr", "pont".
+  return spelled ?? families.find((each) => asked.length > 3 && plain(each).startsWith(asked)) ?? null;
+};
+
+/** A template of the same kind goes before all others; then the one nearest in length. */
+function listNearest(family: string, loaM: number | null, templates: readonly StockTemplate[]): string[] {
+  const kind = readFamily(family);
+  const far = (template: StockTemplate) =>
+    (template.family === kind ? 0 : 100) + (loaM === null ? 0 : Math.abs(template.loaM - loaM));
+  return templates
+    .toSorted((a, b) => far(a) - far(b))
+    .slice(0, mostNearest)
+    .map(({ id }) => id);
+}
+
+/** The template of its model, else the first of its kind; a kind without a template is a plain boat. Null where neither is known. */
+function findStart(model: string, family: string, { byModel, byFamily }: RowAids): StockStart | null {
   const exact = byModel.get(plain(model));
-  if (exact !== undefined) return exact;
-  const asked = plain(family).replaceAll(" ", "-");
-  const named = families.find(
-    (each) => each === asked || asked.includes(each) || (asked !== "" && each.startsWith(asked)),
-  );
-  return named === undefined ? null : (byFamily.get(named) ?? null);
+  if (exact !== undefined) return { template: exact.id };
+  const named = readFamily(family);
+  if (named === null) return null;
+  const template = byFamily.get(named);
+  return template === undefined ? { family: named } : { template: template.id };
 }
 
 /** Metres of "6.4", "6,4", "21'", "21 ft 6 in", "21' 6\"", "640 cm"; null if it is none. A unit written wins over `unit`. */
@@ -254,8 +304,25 @@ export function writeSampleStock(templates: readonly StockTemplate[], unit: Leng
   return [[...headings, "Length", "Beam"], ...rows];
 }
 
-/** The rig of a stock boat: its template's, under its own name and year, at its own length and beam. */
-export function createStockRig(boat: StockBoat, template: Rig): Rig {
+/** Of a plain boat whose list says neither: a usual length, and a beam in proportion. */
+const plainLoaM = 6;
+const beamShare = 0.38;
+
+/** The rig of a stock boat: its template's, under its own name and year, at its own length and beam; or a plain one of its kind. */
+export function createStockRig(boat: StockBoat, template: Rig | null, thisYear: number): Rig {
+  if ("family" in boat.start) {
+    const loaM = boat.loaM ?? plainLoaM;
+    return createRig({
+      family: boat.start.family,
+      maker: boat.maker ?? "Maker not given",
+      model: boat.model ?? boat.name,
+      modelYear: boat.modelYear ?? thisYear,
+      loaM,
+      beamM: boat.beamM ?? Math.round(loaM * beamShare * 100) / 100,
+      hasTrailer: false,
+    });
+  }
+  if (template === null) throw new Error(`createStockRig: expected the template "${boat.start.template}", got none`);
   return {
     ...resizeRig(template, boat.loaM ?? template.loaM, boat.beamM ?? template.beamM),
     maker: boat.maker ?? template.maker,

@@ -179,20 +179,22 @@ async function describeSheet(parts: Parts, id: string): Promise<AnswerOf<typeof 
 async function importStock(parts: Parts, stock: BodyOf<typeof endpoints.importBoats>["boats"]) {
   const { database, boats } = parts;
   const byId = new Map((await listTemplates(parts)).map((template) => [template.id, template]));
+  const thisYear = Number(parts.clock.today().slice(0, 4));
   return database.inTransaction(async (transaction) => {
     let added = 0;
     for (const [i, line] of stock.entries()) {
-      const template = byId.get(line.template);
-      if (template === undefined) {
-        const issues = [{ path: `boats[${i}].template`, message: `no template "${line.template}"` }];
+      const template = "template" in line.start ? (byId.get(line.start.template) ?? null) : null;
+      if ("template" in line.start && template === null) {
+        const issues = [{ path: `boats[${i}].start.template`, message: `no template "${line.start.template}"` }];
         throw new Failure("invalid-input", { issues });
       }
       const hull = tidyHull(line.hull);
       if ((await boats.findByHull(hull, transaction)) !== null) continue;
       const id = await createBoatId(parts, hull, transaction);
-      const rig = createStockRig({ ...line, hull }, template.rig);
+      const rig = createStockRig({ ...line, hull }, template?.rig ?? null, thisYear);
       const { stock, color } = line;
-      await boats.add({ id, name: line.name, hull, stock, color, rig, template: template.id }, transaction);
+      const from = template === null ? {} : { template: template.id };
+      await boats.add({ id, name: line.name, hull, stock, color, rig, ...from }, transaction);
       added++;
     }
     return { added, known: stock.length - added };

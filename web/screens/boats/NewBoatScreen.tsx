@@ -12,7 +12,7 @@ import { Fetched } from "../../ui/Fetched.tsx";
 import { PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
-import { familyOptions, HullSays } from "../rig/BoatSection.tsx";
+import { HullSays, listFamilies } from "../rig/BoatSection.tsx";
 
 type Facts = Parameters<typeof createRig>[0];
 type Start = { from: "template"; id: string } | { from: "boat"; id: string } | { from: "nothing" };
@@ -174,7 +174,7 @@ function KindAndSize({ facts, onChange }: KindProps) {
       <PickField
         label="Kind of boat"
         value={facts.family}
-        options={familyOptions}
+        options={listFamilies()}
         onChange={(family) => onChange({ family })}
       />
       <TextField label="Maker" value={facts.maker} onChange={(maker) => onChange({ maker })} />

@@ -238,7 +238,10 @@ describe("rows of a stock list", () => {
       templates,
       known: new Set(["SLW23118K526"]),
       thisYear: 2026,
+      starts: {},
+      startOfRest: null,
     });
+  const choosing = { templates, starts: {}, startOfRest: null, onStart: vi.fn(), onRest: vi.fn() };
 
   it("stand with what is wrong first, each with its line, its number and what to know", () => {
     const rows = read([
@@ -247,20 +250,28 @@ describe("rows of a stock list", () => {
       ["SLW20003B626", "Airship", "26"],
       ["SLW20004Z626", "Ferrin 20", ""],
     ]);
-    render(<StockRows rows={rows} templates={templates} />);
+    render(<StockRows rows={rows} {...choosing} />);
     expect(screen.getByRole("status").textContent).toContain("2 new, 1 known already, 1 to be mended: mend them");
     const [, wrong, first, second, known] = screen.getAllByRole("row").map(({ textContent }) => textContent);
     expect(wrong).toMatch(/^4▲ to be mendedSLW20003B626/);
-    expect(wrong).toContain("No template fits");
     expect(wrong).toContain('"26" is no model year');
     expect(first).toMatch(/^2new/);
     expect(second).toContain("stands for no month");
     expect(known).toMatch(/^3known already/);
   });
 
+  it("let a start be chosen for boats that no template fits: each by itself, or all at once", async () => {
+    render(<StockRows rows={read([["SLW20001B626", "Zephyr 9", "2026"]])} {...choosing} />);
+    expect(screen.getByText(/1 boat fits no template/)).toBeTruthy();
+    await user.selectOptions(screen.getByLabelText("What zephyr 9 starts from"), "plain cuddy cruiser");
+    expect(choosing.onStart).toHaveBeenCalledWith("zephyr 9", { family: "cuddy" });
+    await user.selectOptions(screen.getByLabelText("What all of them start from"), templates[0]!.name);
+    expect(choosing.onRest).toHaveBeenCalledWith({ template: templates[0]!.id });
+  });
+
   it("are shown a hundred at a time", async () => {
     const many = Array.from({ length: 250 }, (_, i) => [`SLW${20_000 + i}B626`, "Pipit 15", "2026"]);
-    render(<StockRows rows={read(many)} templates={templates} />);
+    render(<StockRows rows={read(many)} {...choosing} />);
     expect(screen.getAllByRole("row")).toHaveLength(101);
     await user.click(screen.getByRole("button", { name: "Show more of the 250 rows" }));
     expect(screen.getAllByRole("row")).toHaveLength(251);

@@ -6,7 +6,7 @@ import { monthNames } from "../../ui/words.ts";
 import { RigQuantity } from "./RigQuantity.tsx";
 import type { SectionProps } from "./section.ts";
 
-const familyNames: Record<Rig["family"], string> = {
+export const familyNames: Record<Rig["family"], string> = {
   "centre-console": "Center console",
   pontoon: "Pontoon",
   bowrider: "Bowrider",
@@ -15,7 +15,9 @@ const familyNames: Record<Rig["family"], string> = {
   cuddy: "Cuddy cruiser",
   runabout: "Runabout",
 };
-export const familyOptions = Object.entries(familyNames) as [Rig["family"], string][];
+/** In the store's spelling. */
+export const listFamilies = () =>
+  (Object.entries(familyNames) as [Rig["family"], string][]).map(([family, says]) => [family, spell(says)] as const);
 
 interface BoatSectionProps extends SectionProps {
   readonly name: string;
@@ -47,7 +49,7 @@ export function BoatSection({ rig, edit, name, hull, onRename, onRenumber }: Boa
       <PickField
         label="Kind of boat"
         value={rig.family}
-        options={familyOptions}
+        options={listFamilies()}
         onChange={(family) => set({ family })}
         why="Gives the drawing its form."
       />

@@ -3,7 +3,14 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { TemplateLine } from "../../../api/index.ts";
 import { readHullNumber } from "../../../core/rig/index.ts";
-import type { LengthUnit, StockBoat, StockField, StockMapping, StockRow } from "../../../core/stock/index.ts";
+import type {
+  LengthUnit,
+  StockBoat,
+  StockField,
+  StockMapping,
+  StockRow,
+  StockStart,
+} from "../../../core/stock/index.ts";
 import { lengthUnits, stockFields, writeSampleStock } from "../../../core/stock/index.ts";
 import { ask } from "../../app/client.ts";
 import { boatsQuery, hullsQuery, queryClient, templatesQuery } from "../../app/queries.ts";
@@ -56,23 +63,33 @@ interface StockProps {
 function Stock({ templates, hulls }: StockProps) {
   const worker = useWorker<StockWorker>(createStockWorker);
   const [file, setFile] = useState<StockFile | null>(null);
+  /** Counts files: what was read of one is never shown of another. */
+  const [opened, setOpened] = useState(0);
+  const [starts, setStarts] = useState<Readonly<Record<string, StockStart>>>({});
+  const [startOfRest, setStartOfRest] = useState<StockStart | null>(null);
   const [mapping, setMapping] = useState<StockMapping | null>(null);
   const [unit, setUnit] = useState<LengthUnit>(storeRegion().units === "metric" ? "m" : "ft");
   const thisYear = new Date().getFullYear();
   const known = new Set(hulls.map((hull) => readHullNumber(hull, thisYear).number));
   const rows = useQuery({
-    queryKey: ["stock-rows", file?.headings, file?.count, mapping, unit, hulls.length, templates.length],
+    queryKey: ["stock-rows", opened, mapping, unit, starts, startOfRest, hulls.length, templates.length],
     enabled: file !== null && mapping !== null,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
+    // Of the same file what was read stays in sight while a choice is worked out; of another nothing does.
+    placeholderData: (before, query) => (query?.queryKey[1] === opened ? before : undefined),
     queryFn: (): Promise<StockRow[]> =>
-      worker().read({ mapping: mapping!, unit, templates: [...templates], known, thisYear }),
+      worker().read({ mapping: mapping!, unit, templates: [...templates], known, thisYear, starts, startOfRest }),
   });
   const fresh = (rows.data ?? []).flatMap(({ state, boat }) => (state === "new" && boat !== null ? [boat] : []));
   const { add, done } = useAddStock();
   const open = async (chosen: File) => {
     add.reset();
+    setFile(null);
+    setStarts({});
+    setStartOfRest(null);
     const read = await worker().open(chosen);
+    setOpened((n) => n + 1);
     setFile(read);
     setMapping(read.mapping);
   };
@@ -81,7 +98,8 @@ function Stock({ templates, hulls }: StockProps) {
       <h1 className="text-2xl font-bold">Stock list</h1>
       <p className="max-w-3xl">
         A CSV file, one boat a row, the first row its headings. Each boat starts from the template of its model, or of
-        its kind. Nothing is stored until you say so; the same list a second time adds nothing.
+        its kind; where none fits, you choose. Nothing is stored until you say so; the same list a second time adds
+        nothing.
       </p>
       <div className="mt-3 flex flex-wrap items-center gap-3">
         <FileButton
@@ -128,8 +146,20 @@ function Stock({ templates, hulls }: StockProps) {
             </p>
           ) : (
             <>
-              <StockRows rows={rows.data} templates={templates} />
-              <AddBar count={fresh.length} done={done} isBusy={add.isPending} onAdd={() => add.mutate(fresh)} />
+              <StockRows
+                rows={rows.data}
+                templates={templates}
+                starts={starts}
+                startOfRest={startOfRest}
+                onStart={(kind, start) => setStarts({ ...starts, [kind]: start })}
+                onRest={setStartOfRest}
+              />
+              <AddBar
+                count={fresh.length}
+                done={done}
+                isBusy={add.isPending || rows.isPlaceholderData}
+                onAdd={() => add.mutate(fresh)}
+              />
             </>
           )}
         </>
