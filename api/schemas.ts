@@ -303,6 +303,9 @@ export const todaySchema = z.strictObject({
       /** A page of the store's file is damaged. */
       isDamaged: z.boolean(),
       latePromises: z.int(),
+      /** Must-do topics that are still owed; things to be put right that are nobody's. */
+      openMusts: z.int(),
+      unowned: z.int(),
       overdueBoats: z.int(),
       stopped: z.int(),
     })

@@ -197,7 +197,16 @@ test("the walk with the keyboard alone", async ({ page, store, job }) => {
   await expect(page.getByTestId("topic-mark")).toHaveCount(0);
   await press("ArrowLeft");
   await press("ArrowRight");
+  // A presenter's remote: on and back; its screen key marks what the topic aims at, and twice takes that back.
+  await press("PageDown");
+  await press("PageUp");
+  const aimedAt = (await title.textContent())!;
+  await press("b");
+  await page.keyboard.press("b");
+  await expect(title).toHaveText(aimedAt);
+  await expect(page.getByTestId("topic-mark")).toHaveCount(0);
   await page.keyboard.press("?");
+  await expect(page.getByRole("dialog")).toContainText("Remote: next topic");
   await expect(page.getByRole("dialog")).toContainText("They did it");
   await page.keyboard.press("Escape");
   await expect(page.getByRole("dialog")).toHaveCount(0);

@@ -13,6 +13,7 @@ import {
   foldWalk,
   formatEntry,
   isCovered,
+  isInOrder,
   joinSteps,
   keepWalk,
   listBeforeParting,
@@ -21,6 +22,7 @@ import {
   listObstacles,
   listOpenTopics,
   listOwed,
+  listPutRight,
   listStartObstacles,
   listWaits,
   marks,
@@ -407,6 +409,33 @@ describe("the start of a walk", () => {
     expect([stopped.isFree, stopped.stopping.length]).toEqual([false, 1]);
     const allow: Entry = { ...base(901), kind: "allow", reason: "The buyer has come far" };
     expect(listStartObstacles(checks, foldWalk([stopping, allow])).isFree).toBe(true);
+  });
+});
+
+describe("a fault of make-ready that was put right", () => {
+  const [check, other] = checks as [(typeof checks)[number], (typeof checks)[number]];
+  const bad: Entry = { ...base(1), kind: "ready", check: check.id, ok: false };
+  const fault: Entry = { ...base(2), kind: "snag", topic: null, note: "hose loose", stops: true, check: check.id };
+  const settle: Entry = { ...base(3), kind: "settle", ref: idOf(2), note: "New clamp" };
+  it("leaves its check in order; one that is still open, or another's, does not", () => {
+    expect(isInOrder(foldWalk([bad]), check.id)).toBe(false);
+    expect(isInOrder(foldWalk([bad, fault]), check.id)).toBe(false);
+    const mended = foldWalk([bad, fault, settle]);
+    expect([isInOrder(mended, check.id), isInOrder(mended, other.id)]).toEqual([true, false]);
+    expect(listStartObstacles([check], mended).isFree).toBe(true);
+    const second: Entry = { ...base(4), kind: "snag", topic: null, note: "worn", stops: false, check: check.id };
+    expect(isInOrder(foldWalk([bad, fault, settle, second]), check.id)).toBe(false);
+  });
+
+  it("is told with what was done, the first found first", () => {
+    const promise: Entry = { ...base(5), kind: "promise", note: "A second key", isExtra: false };
+    const kept: Entry = { ...base(6), kind: "settle", ref: idOf(5), note: "Cut and handed over" };
+    const list = listPutRight(foldWalk([promise, bad, fault, settle, kept]));
+    expect(list.map(({ what, how }) => [what.note, how.note])).toEqual([
+      ["hose loose", "New clamp"],
+      ["A second key", "Cut and handed over"],
+    ]);
+    expect(listPutRight(foldWalk([bad, fault, promise]))).toEqual([]);
   });
 });
 

@@ -7,6 +7,7 @@ import type { Topic } from "../topic/index.ts";
 import { listOpenTopics } from "./coverage.ts";
 import type { EntryOf } from "./entry.ts";
 import { findSignature, type WalkState } from "./foldWalk.ts";
+import { isInOrder } from "./putRight.ts";
 import { listStale } from "./signing.ts";
 import { saysWhatStands } from "./signWords.ts";
 
@@ -129,7 +130,7 @@ export interface StartObstacles {
 
 /** What stands between a boat and its walk: make-ready not finished, or a snag that stops the handover. */
 export function listStartObstacles(checks: readonly ReadyCheck[], state: WalkState): StartObstacles {
-  const open = checks.filter(({ id }) => state.ready.get(id)?.ok !== true);
+  const open = checks.filter(({ id }) => !isInOrder(state, id));
   const stopping = state.snags.filter(({ id, stops }) => stops && !state.settled.has(id));
   return { open, stopping, isFree: state.allowed !== null || (open.length === 0 && stopping.length === 0) };
 }

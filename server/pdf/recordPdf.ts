@@ -6,7 +6,7 @@ import { ink } from "./ink.ts";
 import { type Letterhead, printFoot } from "./letterhead.ts";
 import type { PaperReader } from "./paperReader.ts";
 import { printPdf } from "./printer.ts";
-import { cautionPart, gearPart, head, owedPart, remotePart, topicPart } from "./record/explained.ts";
+import { cautionPart, gearPart, head, owedPart, putRightPart, remotePart, topicPart } from "./record/explained.ts";
 import { readRecord } from "./record/printedPhotos.ts";
 import { amendmentPart, measurePart, photoPart, readyPart, signPart } from "./record/proof.ts";
 import { createTimes, type Sheet } from "./record/sheet.ts";
@@ -55,6 +55,7 @@ export async function writeRecordPdf(
     content: [
       head(sheet, store, paper === "a4" ? 499 : 516),
       ...owedPart(sheet),
+      ...putRightPart(sheet),
       ...topicPart(sheet),
       ...remotePart(sheet),
       ...photoPart(sheet),

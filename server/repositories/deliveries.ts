@@ -175,6 +175,17 @@ function createDeliveryLists({ models }: Database) {
       );
       return row!.n;
     },
+    /** Of all that is owed: must-do topics that nobody did, and things to be put right that are nobody's. */
+    async countLoose(): Promise<{ openMusts: number; unowned: number }> {
+      const [row] = await readQuery<{ openMusts: number | null; unowned: number | null }>(
+        models.deliveries,
+        `SELECT SUM(json_extract(one.value, '$.what') = 'must') AS openMusts,
+           SUM(json_extract(one.value, '$.what') IN ('snag', 'promise', 'extra')
+             AND json_extract(one.value, '$.owner') IS NULL) AS unowned
+         FROM deliveries, json_each(NULLIF(summary, ''), '$.owed') AS one WHERE deliveries.owed > 0`,
+      );
+      return { openMusts: row?.openMusts ?? 0, unowned: row?.unowned ?? 0 };
+    },
     /** The day of each boat's next handover that is not signed. */
     async listComing(today: LocalDate): Promise<Map<string, LocalDate>> {
       // The plus keeps the planner from the index of boats: few days are to come, and boats are many.

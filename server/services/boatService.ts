@@ -4,7 +4,7 @@ import { serialOf } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 import { findStyle } from "../../core/route/index.ts";
 import { compareDue } from "../../core/service/index.ts";
-import { compareOwed, foldWalk, formatBuyers, isCovered, mayEnter, type Role } from "../../core/walk/index.ts";
+import { compareOwed, foldWalk, formatBuyers, isCovered, isInOrder, mayEnter, type Role } from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
 import type { Jobs } from "../jobs.ts";
@@ -136,7 +136,7 @@ function describeHandover(
 ): Today["handovers"][number] {
   const { rig, topics, makeReady: checks } = walk;
   const state = foldWalk(walk.sealed?.entries ?? log.entries);
-  const open = checks.filter(({ id }) => state.ready.get(id)?.ok !== true);
+  const open = checks.filter(({ id }) => !isInOrder(state, id));
   const musts = topics.filter(({ must }) => must);
   return {
     boat: boat.id,
@@ -267,7 +267,7 @@ async function listComing({ boats, deliveries, walkReader }: Parts, date: LocalD
     open.map(async (delivery) => {
       const boat = byId.get(delivery.boatId)!;
       const { walk, log } = await walkReader.read(delivery, boat);
-      const { ready } = foldWalk(log.entries);
+      const state = foldWalk(log.entries);
       return {
         boat: boat.id,
         boatName: boat.name,
@@ -276,7 +276,7 @@ async function listComing({ boats, deliveries, walkReader }: Parts, date: LocalD
         date: delivery.date,
         time: delivery.time,
         buyers: formatBuyers(delivery.buyers),
-        readyOpen: walk.makeReady.filter(({ id }) => ready.get(id)?.ok !== true).map(({ title }) => title),
+        readyOpen: walk.makeReady.filter(({ id }) => !isInOrder(state, id)).map(({ title }) => title),
         readyOf: walk.makeReady.length,
         stopping: delivery.summary.owed.filter(({ stops }) => stops).map(({ text }) => text),
       };
@@ -314,12 +314,13 @@ async function readCourse(
   { deliveries, fleetCare, jobs, messages, judgeBackup, epochs, soundness }: Parts,
   date: LocalDate,
 ): Promise<Today["course"]> {
-  const [late, { overdue }, failedMessages, failedJobs, stopped] = await Promise.all([
+  const [late, { overdue }, failedMessages, failedJobs, stopped, loose] = await Promise.all([
     deliveries.listLate(date),
     findDueSoon({ fleetCare }, date),
     messages.countFailed(),
     jobs.countFailed(),
     deliveries.countStopped(date),
+    deliveries.countLoose(),
   ]);
   return {
     failedMessages,
@@ -327,6 +328,7 @@ async function readCourse(
     backup: judgeBackup(),
     isHeld: await epochs.isHeld(),
     isDamaged: soundness.read() !== null,
+    ...loose,
     latePromises: late.length,
     overdueBoats: overdue,
     stopped,

@@ -60,6 +60,8 @@ describe("Today", () => {
     const owed = (await store.services.boatService.owed()).lines;
     expect(owner.course).toMatchObject({
       failedJobs: 0,
+      openMusts: owed.filter(({ what }) => what === "must").length,
+      unowned: owed.filter(({ what, owner }) => ["snag", "promise", "extra"].includes(what) && owner === null).length,
       latePromises: owed.filter(({ due }) => due !== null && due < today()).length,
       stopped: technician.coming.filter(({ stopping }) => stopping.length > 0).length,
     });

@@ -33,5 +33,11 @@ export function KeyHelp({ actions }: { actions: readonly KeyAction[] }) {
   );
 }
 
-const names: Record<string, string> = { ArrowLeft: "←", ArrowRight: "→", Enter: "Enter" };
+const names: Record<string, string> = {
+  ArrowLeft: "←",
+  ArrowRight: "→",
+  Enter: "Enter",
+  PageDown: "Page ↓",
+  PageUp: "Page ↑",
+};
 const nameOf = (key: string) => names[key] ?? key.toUpperCase();

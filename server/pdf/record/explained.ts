@@ -8,6 +8,7 @@ import {
   listDisputed,
   listHands,
   listOwed,
+  listPutRight,
   listWalkers,
   remoteWords,
 } from "../../../core/walk/index.ts";
@@ -168,6 +169,24 @@ export function owedPart({ delivery, state, dateOf, printShortDay, tell }: Sheet
             ...rows,
           ],
         ),
+  ];
+}
+
+/** What was wrong or promised and has been put right before the close, with what was done: the buyer sees both. */
+export function putRightPart({ state, nameOf, dateOf, tell }: Sheet): Content[] {
+  const rows = listPutRight(state).map(({ what, how }): TableCell[] => [
+    { text: write(what.note) },
+    { text: write(how.note) },
+    { text: write(nameOf(how.by)) },
+    { text: dateOf(how.at), alignment: "right" },
+  ]);
+  if (rows.length === 0) return [];
+  return [
+    heading(tell("Put right before signing"), ""),
+    lined(
+      ["*", "*", 90, 66],
+      [[label(tell("What")), label(tell("What was done")), label(tell("By")), label(tell("When"), true)], ...rows],
+    ),
   ];
 }
 

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Delivery } from "../../../api/index.ts";
+import type { LocalDate } from "../../../core/dates/index.ts";
 import { joinWords } from "../../../core/text/index.ts";
 import {
   countTopics,
@@ -11,7 +12,9 @@ import {
 import { QuickMarks } from "../../handover/QuickMarks.tsx";
 import { syncQueue } from "../../offline/useSync.ts";
 import { Button } from "../../ui/Button.tsx";
+import { DateInput } from "../../ui/DateInput.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
+import { formatDayAndYear } from "../../ui/words.ts";
 
 const whyWords = {
   untouched: "not reached",
@@ -20,7 +23,8 @@ const whyWords = {
   "not-aboard": "not aboard",
   "not-each": "not done by each of them",
 } as const;
-const reasons = ["Buyer declined", "Buyer knows it, says so", "Out of time, date agreed", "Cannot be done today"];
+const reasons = ["Buyer declined", "Buyer knows it, says so", "Cannot be done today"];
+const withDate = "Out of time, date agreed";
 
 /** Did I leave anything out? What is still open: musts, then what this store most often forgets, then the rest. */
 export function BeforeParting({ delivery, state }: { delivery: Delivery; state: WalkState }) {
@@ -87,10 +91,15 @@ function MustLine({ delivery, open: { topic, why, reason, missing = [] } }: { de
   const says = names.length > 0 ? `not done by ${joinWords(names)}` : whyWords[why];
   const [text, setText] = useState("");
   const [isOpen, setOpen] = useState(false);
-  const keep = (said: string) => {
+  const [isDating, setDating] = useState(false);
+  const [agreed, setAgreed] = useState<LocalDate | null>(null);
+  const keep = async (said: string, due: LocalDate | null = null) => {
     if (said.trim() === "") return;
-    void syncQueue.add(delivery.id, { kind: "reason", topic: topic.id, reason: said.trim() });
     setOpen(false);
+    setDating(false);
+    const { id } = await syncQueue.add(delivery.id, { kind: "reason", topic: topic.id, reason: said.trim() });
+    // What was agreed for a day is owed by that day.
+    if (due !== null) await syncQueue.add(delivery.id, { kind: "assign", ref: id, owner: null, due });
   };
   return (
     <li className="border-b border-rule py-1.5">
@@ -116,14 +125,36 @@ function MustLine({ delivery, open: { topic, why, reason, missing = [] } }: { de
           className="mt-2 flex flex-wrap gap-2 pl-4"
           onSubmit={(event) => {
             event.preventDefault();
-            keep(text);
+            void keep(text);
           }}
         >
           {reasons.map((said) => (
-            <Button key={said} className="text-sm" onClick={() => keep(said)}>
+            <Button key={said} className="text-sm" onClick={() => void keep(said)}>
               {said}
             </Button>
           ))}
+          <Button className="text-sm" aria-expanded={isDating} onClick={() => setDating(!isDating)}>
+            {withDate}
+          </Button>
+          {isDating && (
+            <span className="flex basis-full flex-wrap items-center gap-2 border-l-4 border-helm pl-3">
+              <label className="flex min-h-11 items-center gap-2">
+                <span className="text-soft">For which day?</span>
+                <DateInput
+                  value={agreed}
+                  onDate={setAgreed}
+                  className="num min-h-11 rounded-md border border-soft bg-panel px-2"
+                />
+              </label>
+              <Button
+                look="primary"
+                disabled={agreed === null}
+                onClick={() => agreed !== null && void keep(`${withDate}: ${formatDayAndYear(agreed)}`, agreed)}
+              >
+                Agreed
+              </Button>
+            </span>
+          )}
           <input
             aria-label={`Another reason why "${topic.title}" is not done`}
             value={text}

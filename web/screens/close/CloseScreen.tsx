@@ -12,7 +12,6 @@ import {
   listUnseen,
   mayEnter,
   type Obstacle,
-  ownerId,
   type Unseen,
   type WalkState,
   type WeighedClose,
@@ -22,6 +21,7 @@ import { useMe } from "../../app/useMe.ts";
 import { obstacleWords, unseenWords } from "../../handover/closeWords.ts";
 import { HoursRead } from "../../handover/HoursRead.tsx";
 import { useDelivery } from "../../handover/useDelivery.ts";
+import { useStaffName } from "../../handover/useStaffName.ts";
 import { MeasureList } from "../../measure/MeasureList.tsx";
 import { useNews } from "../../offline/useNews.ts";
 import { syncQueue, useEntries, useSyncStatus, useWalkState } from "../../offline/useSync.ts";
@@ -179,8 +179,7 @@ interface SealProps {
 /** The entries in words, by what they are to whoever signed. */
 function UnseenList({ delivery, unseen }: { delivery: Delivery; unseen: readonly Unseen[] }) {
   const titleOf = (id: string) => delivery.topics.find((topic) => topic.id === id)?.title ?? id;
-  const nameOf = (id: string) =>
-    id === ownerId ? "the owner" : (delivery.staff.find((person) => person.id === id)?.name ?? id);
+  const nameOf = useStaffName(delivery);
   return (
     <ul className="my-2 list-disc pl-5">
       {unseen.map(({ entry, why }) => (

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import "fake-indexeddb/auto";
-import { act, screen, within } from "@testing-library/react";
+import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it } from "vitest";
 import type { Delivery } from "../../../api/index.ts";
@@ -14,7 +14,7 @@ import { StartGate } from "../../handover/StartGate.tsx";
 import { MeasureList } from "../../measure/MeasureList.tsx";
 import { syncQueue } from "../../offline/useSync.ts";
 import { OwedList } from "../../owed/OwedList.tsx";
-import { createDelivery, on, rig, setUpTablet } from "../../testing/handoverStage.tsx";
+import { createDelivery, kindsOf, on, rig, setUpTablet } from "../../testing/handoverStage.tsx";
 import { makeMe } from "../../testing/makeMe.ts";
 import { BeforeParting } from "./BeforeParting.tsx";
 import { Closing } from "./CloseScreen.tsx";
@@ -170,6 +170,14 @@ describe("closing", () => {
     await user.click(screen.getByRole("button", { name: `Say why: ${must!.title}` }));
     await user.click(screen.getByRole("button", { name: "Buyer declined" }));
     expect(screen.getByText("not reached: Buyer declined")).toBeDefined();
+    // What is put off to a day asks which, and is owed by it.
+    await user.click(screen.getByRole("button", { name: `Say why: ${other!.title}` }));
+    await user.click(screen.getByRole("button", { name: "Out of time, date agreed" }));
+    expect(screen.getByRole("button", { name: "Agreed" })).toHaveProperty("disabled", true);
+    fireEvent.change(screen.getByLabelText("For which day?"), { target: { value: "2027-03-06" } });
+    await user.click(screen.getByRole("button", { name: "Agreed" }));
+    expect(await screen.findByText(/not reached: Out of time, date agreed: .*2027/)).toBeDefined();
+    await waitFor(() => expect(kindsOf(delivery)).toContain("assign"));
     await user.click(screen.getByRole("button", { name: `Change the reason: ${must!.title}` }));
     await user.type(screen.getByLabelText(`Another reason why "${must!.title}" is not done`), "Engine not run today");
     await user.click(screen.getByRole("button", { name: "Save" }));

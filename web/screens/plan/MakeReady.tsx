@@ -1,12 +1,12 @@
 import { Link } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import type { WalkState } from "../../../core/walk/index.ts";
+import { isInOrder, type WalkState } from "../../../core/walk/index.ts";
 
 const mostShown = 8;
 
 /** How far make-ready is; it is done on a screen of its own. */
 export function MakeReady({ delivery, state }: { delivery: Delivery; state: WalkState }) {
-  const open = delivery.makeReady.filter(({ id }) => state.ready.get(id)?.ok !== true);
+  const open = delivery.makeReady.filter(({ id }) => !isInOrder(state, id));
   const wrong = open.filter(({ id }) => state.ready.get(id)?.ok === false);
   return (
     <section aria-labelledby="ready">

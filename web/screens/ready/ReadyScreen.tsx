@@ -7,9 +7,10 @@ import type { Instant } from "../../../core/dates/index.ts";
 import { planReady, type ReadyCheck } from "../../../core/ready/index.ts";
 import type { PanelSwitch } from "../../../core/rig/index.ts";
 import type { EntryOf, WalkState } from "../../../core/walk/index.ts";
-import { listOwed } from "../../../core/walk/index.ts";
+import { isInOrder, listOwed } from "../../../core/walk/index.ts";
 import { deliveryQuery } from "../../app/queries.ts";
 import { HoursSection } from "../../handover/HoursRead.tsx";
+import { useStaffName } from "../../handover/useStaffName.ts";
 import { MeasureList } from "../../measure/MeasureList.tsx";
 import { useNews } from "../../offline/useNews.ts";
 import { syncQueue, useWalkState } from "../../offline/useSync.ts";
@@ -41,7 +42,7 @@ function ReadyOf({ delivery }: { delivery: Delivery }) {
   const { rig, makeReady } = delivery;
   const visits = useMemo(() => planReady(rig, makeReady), [rig, makeReady]);
   const byId = new Map(makeReady.map((check) => [check.id, check]));
-  const isDone = (id: string) => state.ready.get(id)?.ok === true;
+  const isDone = (id: string) => isInOrder(state, id);
   const left = makeReady.filter(({ id }) => !isDone(id));
   const [picked, setPicked] = useState<string | null>(null);
   const next = visits.findIndex(({ topics }) => topics.some((id) => !isDone(id)));
@@ -51,7 +52,7 @@ function ReadyOf({ delivery }: { delivery: Delivery }) {
       {
         number: i + 1,
         look: topics.every(isDone) ? "done" : i === next ? "current" : "ahead",
-        hasSnag: topics.some((id) => state.ready.get(id)?.ok === false),
+        hasSnag: topics.some((id) => state.ready.get(id)?.ok === false && !isDone(id)),
       },
     ]),
   );
@@ -245,7 +246,7 @@ function CheckLine({ delivery, check, entry, onFault, onGood }: CheckLineProps) 
   const run = Number(minutes.replace(",", "."));
   const needsRun = check.asksMinutes && !(run > 0 && run <= mostMinutes);
   const isDone = entry?.ok === true;
-  const who = delivery.staff.find(({ id }) => id === entry?.by)?.name.split(" ")[0];
+  const nameOf = useStaffName(delivery);
   const keep = (ok: boolean) => {
     void syncQueue.add(delivery.id, {
       kind: "ready",
@@ -266,7 +267,7 @@ function CheckLine({ delivery, check, entry, onFault, onGood }: CheckLineProps) 
           <span className="block text-sm text-soft">
             {entry === undefined
               ? check.why
-              : `${entry.ok ? "in order" : "not in order"}${entry.minutes === undefined ? "" : `, run ${entry.minutes} min`}, ${who ?? entry.by} ${sayWhen(entry.at)}`}
+              : `${entry.ok ? "in order" : "not in order"}${entry.minutes === undefined ? "" : `, run ${entry.minutes} min`}, ${nameOf(entry.by).split(" ")[0]} ${sayWhen(entry.at)}`}
           </span>
         </p>
         {check.asksMinutes && !isDone && (

@@ -1,10 +1,10 @@
 import type { Delivery } from "../../../api/index.ts";
 import { formatMeasure, judgeMeasure, listMeasures } from "../../../core/measure/index.ts";
-import { formatEntry, listSetAside, type WalkState } from "../../../core/walk/index.ts";
+import { formatEntry, listPutRight, listSetAside, type WalkState } from "../../../core/walk/index.ts";
 import { spell } from "../../ui/amounts.ts";
 import { SignatureImage } from "../../ui/SignatureImage.tsx";
 import { storeDay } from "../../ui/storeTime.ts";
-import { formatClock, formatDayAndYear } from "../../ui/words.ts";
+import { formatClock, formatDay, formatDayAndYear } from "../../ui/words.ts";
 import { sayReceipt } from "./receiptWords.ts";
 
 interface PartProps {
@@ -176,5 +176,28 @@ export function Cautions({ delivery, state }: PartProps) {
         ))}
       </ul>
     </details>
+  );
+}
+
+/** What was wrong or promised and was put right before the close, with what was done. */
+export function PutRightList({ state, nameOf }: { state: WalkState; nameOf: (id: string) => string }) {
+  const list = listPutRight(state);
+  if (list.length === 0) return null;
+  return (
+    <section aria-labelledby="put-right">
+      <h2 id="put-right" className="text-lg font-bold">
+        Put right before signing
+      </h2>
+      <ul className="border-t border-ink">
+        {list.map(({ what, how }) => (
+          <li key={what.id} className="border-b border-rule py-1.5">
+            <p className="break-words">{what.note}</p>
+            <p className="break-words text-sm text-soft">
+              {how.note}. {nameOf(how.by)}, {formatDay(storeDay(how.at))}
+            </p>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

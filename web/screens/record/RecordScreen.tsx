@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import type { Delivery } from "../../../api/index.ts";
-import { type Entry, foldWalk, listOwed, ownerId } from "../../../core/walk/index.ts";
+import { type Entry, foldWalk, listOwed } from "../../../core/walk/index.ts";
 import { deliveryQuery } from "../../app/queries.ts";
 import { OwnerLink } from "../../handover/OwnerLink.tsx";
+import { useStaffName } from "../../handover/useStaffName.ts";
 import { useNews } from "../../offline/useNews.ts";
 import { useEntries, useWalkState } from "../../offline/useSync.ts";
 import { OwedList } from "../../owed/OwedList.tsx";
@@ -16,7 +17,7 @@ import { BuyerTakes } from "./BuyerTakes.tsx";
 import { Downloads } from "./Downloads.tsx";
 import { Explained } from "./Explained.tsx";
 import { RecordHead, SealLine } from "./RecordHead.tsx";
-import { Arrived, Cautions, HoursAndGear, Measured, Signed } from "./RecordParts.tsx";
+import { Arrived, Cautions, HoursAndGear, Measured, PutRightList, Signed } from "./RecordParts.tsx";
 import { TheirData } from "./TheirData.tsx";
 
 /** The record: what was explained, given and owed, as sealed, and what was added since. */
@@ -37,8 +38,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
   // Sealed, the record shows what was sealed; what was added stands below it.
   const state = delivery.seal === null ? now : foldWalk(sealedEntries);
   useNews(delivery.id);
-  const nameOf = (id: string) =>
-    id === ownerId ? "the owner" : (delivery.staff.find((person) => person.id === id)?.name ?? id);
+  const nameOf = useStaffName(delivery);
   const owed = listOwed(delivery.topics, delivery.rig.gear, now);
   return (
     <BoatPage plan={<DeliveryPlan delivery={delivery} state={state} />}>
@@ -54,6 +54,7 @@ function RecordOf({ delivery }: { delivery: Delivery }) {
             </h2>
             <OwedList delivery={delivery} state={state} owed={owed} />
           </section>
+          <PutRightList state={state} nameOf={nameOf} />
           <HoursAndGear delivery={delivery} state={state} />
           <Measured delivery={delivery} state={state} />
           {state.photos.length > 0 && (

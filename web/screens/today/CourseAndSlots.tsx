@@ -48,6 +48,8 @@ const counts: readonly (readonly [
 ])[] = [
   ["stopped", "handover is stopped by a snag", "handovers are stopped by snags", "/aftercare/owed"],
   ["latePromises", "promise is late", "promises are late", "/aftercare/owed"],
+  ["openMusts", "must-do topic is still to be done", "must-do topics are still to be done", "/aftercare/owed"],
+  ["unowned", "thing owed is assigned to nobody", "things owed are assigned to nobody", "/aftercare/owed"],
   ["overdueBoats", "service is overdue", "services are overdue", "/aftercare"],
   ["failedMessages", "message did not arrive", "messages did not arrive", "/messages"],
   ["failedJobs", "thing the server does by itself failed", "things the server does by itself failed", "/aftercare"],

@@ -108,6 +108,8 @@ describe("what a role looks at first", () => {
       failedMessages: 0,
       failedJobs: 0,
       latePromises: 0,
+      openMusts: 0,
+      unowned: 0,
       overdueBoats: 0,
       stopped: 0,
     };

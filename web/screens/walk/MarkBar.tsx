@@ -11,7 +11,8 @@ interface MarkBarProps {
   readonly onSnag: () => void;
 }
 
-const wantedMark = { told: "told", shown: "shown", done: "did" } as const;
+/** The mark that a topic of each level aims at. */
+export const wantedMark = { told: "told", shown: "shown", done: "did" } as const;
 
 /** Who the next mark is for, and the four marks under the thumb; the one this topic wants is the filled one. */
 export function MarkBar({ walk, onLater, onNotAboard, onSnag }: MarkBarProps) {

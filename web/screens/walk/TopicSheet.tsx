@@ -5,6 +5,7 @@ import { formatQuarters } from "../../../core/text/index.ts";
 import { shortenTitles } from "../../../core/topic/index.ts";
 import { findSeverity, laterWords, listDisputed, listWaits, type TopicState } from "../../../core/walk/index.ts";
 import { HoursSection } from "../../handover/HoursRead.tsx";
+import { useStaffName } from "../../handover/useStaffName.ts";
 import { MeasureList } from "../../measure/MeasureList.tsx";
 import { severityWords } from "../../owed/owedWords.ts";
 import { TopicWords } from "../../topic/TopicWords.tsx";
@@ -134,9 +135,6 @@ const powerThings: readonly string[] = [
   "panel",
 ];
 
-const nameOf = ({ staff }: Walk["delivery"], id: string) =>
-  staff.find((person) => person.id === id)?.name.split(" ")[0] ?? id;
-
 interface TurnProps {
   readonly label: string;
   readonly isOff: boolean;
@@ -175,6 +173,7 @@ function Elapsed({ openedMs, plannedMin }: { openedMs: number; plannedMin: numbe
 }
 
 function Marked({ walk, marked }: { walk: Walk; marked: TopicState }) {
+  const nameOf = useStaffName(walk.delivery);
   return (
     <>
       <p className="mt-1 flex items-center gap-2 text-base text-soft" data-testid="topic-mark">
@@ -190,7 +189,7 @@ function Marked({ walk, marked }: { walk: Walk; marked: TopicState }) {
       </p>
       {listDisputed(marked).map((other) => (
         <p key={other.id} className="text-base text-amber">
-          ◷ Marked {markWords[other.mark]} as well, by {nameOf(walk.delivery, other.by)} at {formatClock(other.at)}. The
+          ◷ Marked {markWords[other.mark]} as well, by {nameOf(other.by).split(" ")[0]} at {formatClock(other.at)}. The
           later mark counts; the record keeps both.
         </p>
       ))}

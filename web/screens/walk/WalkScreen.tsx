@@ -22,7 +22,7 @@ import { KeyHelp } from "../../ui/KeyHelp.tsx";
 import { useMediaQuery } from "../../ui/useMediaQuery.ts";
 import { Ahead } from "./Ahead.tsx";
 import { LaterPad } from "./LaterPad.tsx";
-import { MarkBar } from "./MarkBar.tsx";
+import { MarkBar, wantedMark } from "./MarkBar.tsx";
 import { NotAboardPad } from "./NotAboardPad.tsx";
 import { SwitchSheet } from "./SwitchSheet.tsx";
 import { TopicSheet } from "./TopicSheet.tsx";
@@ -188,11 +188,23 @@ interface WalkKeysProps {
   readonly onFind: () => void;
 }
 
+/** Pressed twice within it, the third key of a presenter's remote takes back what it marked. */
+const twiceMs = 1000;
+
 function WalkKeys({ walk, isBusy, onPad, onNotAboard, onFind }: WalkKeysProps) {
   const navigate = useNavigate();
+  const pressedAtMs = useRef(Number.NEGATIVE_INFINITY);
   const unlessBusy = (act: () => void) => () => {
     if (!isBusy) act();
   };
+  // One hand holds the boat: a remote has three keys that every presentation knows.
+  const markWanted = unlessBusy(() => {
+    const nowMs = performance.now();
+    const isTwice = nowMs - pressedAtMs.current < twiceMs;
+    pressedAtMs.current = isTwice ? Number.NEGATIVE_INFINITY : nowMs;
+    if (isTwice) walk.undo();
+    else walk.mark(wantedMark[walk.step.topic.level]);
+  });
   return (
     <KeyHelp
       actions={[
@@ -205,6 +217,10 @@ function WalkKeys({ walk, isBusy, onPad, onNotAboard, onFind }: WalkKeysProps) {
         { key: "s", says: "Snag", act: unlessBusy(() => onPad("snag")) },
         { key: "u", says: "Undo", act: unlessBusy(walk.undo) },
         { key: "/", says: "Find a topic, a switch, a thing", act: unlessBusy(onFind) },
+        { key: "PageDown", says: "Remote: next topic", act: unlessBusy(() => walk.go(walk.at + 1)) },
+        { key: "PageUp", says: "Remote: topic before", act: unlessBusy(() => walk.go(walk.at - 1)) },
+        { key: ".", says: "Remote, screen key: mark what the topic aims at; twice, take it back", act: markWanted },
+        { key: "b", says: "The same, on other remotes", act: markWanted },
         { key: "ArrowRight", says: "Next topic", act: unlessBusy(() => walk.go(walk.at + 1)) },
         { key: "ArrowLeft", says: "Topic before", act: unlessBusy(() => walk.go(walk.at - 1)) },
         { key: "c", says: "Close the handover", act: unlessBusy(() => void navigate(closeAddressOf(walk.delivery))) },
