@@ -105,7 +105,10 @@ export const deliverySchema = z.strictObject({
   time: timeSchema,
   note: z.string(),
   buyers: z.array(personSchema).min(1),
+  /** Who entered something here. */
   staff: z.array(personSchema),
+  /** Names of all who work here and may be given something to fix; not on the owner's page. */
+  colleagues: z.array(z.string()).optional(),
   planOptions: planOptionsSchema,
   rig: rigSchema,
   plan: planSchema,

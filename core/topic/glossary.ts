@@ -1,10 +1,14 @@
 import { z } from "zod";
 import { plainText } from "../rig/index.ts";
 
-/** A trade word explained once, in plain words. `also` are other forms it is met in. */
+/**
+ * A trade word explained once, in plain words. `also` are other forms it is met in; `leaves` are phrases in which the word means
+ * something else and is left alone ("count heads" has no toilet in it).
+ */
 export const glossaryEntrySchema = z.strictObject({
   term: plainText(40),
   also: z.array(plainText(40)).max(8),
+  leaves: z.array(plainText(40)).max(20).optional(),
   means: plainText(300),
 });
 export type GlossaryEntry = z.infer<typeof glossaryEntrySchema>;
@@ -65,13 +69,19 @@ export function createGlossaryMarker(entries: readonly GlossaryEntry[]): (text: 
   const words = [...byWord.keys()].sort((a, b) => b.length - a.length).map(escapeWord);
   if (words.length === 0) return (text) => [{ text, entry: null }];
   const pattern = new RegExp(`(?<![\\p{L}\\p{N}-])(${words.join("|")})(s|es)?(?![\\p{L}\\p{N}-])`, "giu");
+  const isLeft = ({ leaves = [] }: GlossaryEntry, text: string, at: number, length: number) =>
+    leaves.some((phrase) =>
+      [...text.matchAll(new RegExp(escapeWord(phrase), "giu"))].some(
+        ({ index }) => index <= at && at + length <= index + phrase.length,
+      ),
+    );
   return (text) => {
     const pieces: TextPiece[] = [];
     const met = new Set<GlossaryEntry>();
     let from = 0;
     for (const match of text.matchAll(pattern)) {
       const entry = byWord.get(match[1]!.toLowerCase());
-      if (entry === undefined || met.has(entry)) continue;
+      if (entry === undefined || met.has(entry) || isLeft(entry, text, match.index, match[0].length)) continue;
       met.add(entry);
       if (match.index > from) pieces.push({ text: text.slice(from, match.index), entry: null });
       pieces.push({ text: match[0], entry });

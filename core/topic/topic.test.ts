@@ -197,6 +197,8 @@ describe("the glossary", () => {
   });
 
   it("takes whole words and plurals, not parts of words", () => {
+    const heads = mark("Count heads aloud. The head is below.").filter(({ entry }) => entry !== null);
+    expect(heads.map(({ text }) => text)).toEqual(["head"]);
     const small = createGlossaryMarker([{ term: "cleat", also: [], means: "A horned fitting." }]);
     expect(small("Two cleats, cleated, Cleat").map(({ text, entry }) => [text, entry !== null])).toEqual([
       ["Two ", false],

@@ -4,7 +4,15 @@ import { serialOf } from "../../core/rig/index.ts";
 import type { Plan } from "../../core/route/index.ts";
 import { findStyle } from "../../core/route/index.ts";
 import { compareDue } from "../../core/service/index.ts";
-import { compareOwed, foldWalk, formatBuyers, isCovered, isInOrder, mayEnter, type Role } from "../../core/walk/index.ts";
+import {
+  compareOwed,
+  foldWalk,
+  formatBuyers,
+  isCovered,
+  isInOrder,
+  mayEnter,
+  type Role,
+} from "../../core/walk/index.ts";
 import type { Clock } from "../clock.ts";
 import { Failure } from "../failure.ts";
 import type { Jobs } from "../jobs.ts";

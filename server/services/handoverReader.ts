@@ -54,6 +54,7 @@ export function createHandoverReader(parts: Parts) {
         note: delivery.note,
         buyers: [...walk.buyers],
         staff: await listStaff(parts, context, strikes),
+        colleagues: (await parts.people.list()).map(({ name }) => name),
         planOptions: delivery.planOptions,
         rig: walk.rig,
         plan: walk.plan,

@@ -182,7 +182,7 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
   const { boats, handoverService, careReader, packService, dockCallService, languageService, towingService } = parts;
   const { settings, clock } = parts;
   const { deliveryId } = await open(parts, token);
-  const delivery = await handoverService.describe(deliveryId);
+  const { colleagues: _, ...delivery } = await handoverService.describe(deliveryId);
   const { walk, delivery: record } = await handoverService.get(deliveryId);
   const since = await findSince(parts, record);
   const boat = (await boats.find(delivery.boat))!;
@@ -191,7 +191,7 @@ async function describePage(parts: Parts, token: string): Promise<OwnerPage> {
   // As they were when the walk began; before that as they are now.
   const packs = walk.packs ?? (await packService.read());
   const { vehicle, rules } = await towingService.describe(delivery.boat);
-  const { bookings: _, ...care } = ofThisOwner(await careReader.describe(boat), since);
+  const { bookings: __, ...care } = ofThisOwner(await careReader.describe(boat), since);
   return {
     store: store.store,
     phone: store.phone,

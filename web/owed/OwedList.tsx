@@ -5,6 +5,7 @@ import type { NewEntry } from "../offline/syncQueue.ts";
 import { Button } from "../ui/Button.tsx";
 import { PhotoRow } from "../ui/Photos.tsx";
 import { findCorrecting, keepOwed } from "./keepOwed.ts";
+import { listWhoFixes } from "./listWhoFixes.ts";
 import { OwedPad } from "./OwedPad.tsx";
 import { OwedRow } from "./OwedRow.tsx";
 
@@ -24,7 +25,7 @@ export function OwedList({ delivery, state, owed }: OwedListProps) {
     rig: delivery.rig,
     topic: null,
     place: null,
-    staff: delivery.staff.map(({ name }) => name),
+    staff: listWhoFixes(delivery),
     onKeep: (entry: NewEntry, photos: readonly string[]) => void keepOwed(delivery.id, entry, photos),
   };
   const sorted = [...owed].sort((a, b) => compareOwed(a, b, noDay));

@@ -82,7 +82,7 @@ export function OwedPad(props: OwedPadProps) {
       return day.current?.focus();
     }
     onKeep(
-      createOwed({ sort, severity, owner, due, at, topic: before?.topic ?? topic, corrects: before?.id }, said),
+      createOwed({ sort, severity, owner, staff, due, at, topic: before?.topic ?? topic, corrects: before?.id }, said),
       photos,
     );
     onDone();
@@ -215,6 +215,7 @@ interface OwedFacts {
   readonly sort: Sort;
   readonly severity: Severity;
   readonly owner: string;
+  readonly staff: readonly string[];
   readonly due: LocalDate | null;
   readonly at: Place | null;
   readonly topic: string | null;
@@ -222,10 +223,10 @@ interface OwedFacts {
   readonly corrects: string | undefined;
 }
 
-function createOwed({ sort, severity, owner, due, at, topic, corrects }: OwedFacts, said: string): NewEntry {
+function createOwed({ sort, severity, owner, staff, due, at, topic, corrects }: OwedFacts, said: string): NewEntry {
   const more = {
     ...(at === null ? {} : { place: at }),
-    ...(owner.trim() === "" ? {} : { owner: owner.trim() }),
+    ...(owner.trim() === "" ? {} : { owner: nameWhole(owner.trim(), staff) }),
     ...(due === null ? {} : { due }),
   };
   return sort === "snag"
@@ -239,6 +240,14 @@ function createOwed({ sort, severity, owner, due, at, topic, corrects }: OwedFac
         ...more,
       }
     : { kind: "promise", note: said, isExtra: sort === "extra", ...more };
+}
+
+/** As the store writes them who is meant, however it was typed: by first name, in small letters. One person is not two. */
+function nameWhole(typed: string, staff: readonly string[]): string {
+  const plain = (name: string) => name.toLowerCase().replace(/\s+/g, " ").trim();
+  const whole = staff.find((name) => plain(name) === plain(typed));
+  const first = staff.filter((name) => plain(name).split(" ")[0] === plain(typed));
+  return whole ?? (first.length === 1 ? first[0]! : typed);
 }
 
 function SortField({ sort, onChange }: { sort: Sort; onChange: (sort: Sort) => void }) {

@@ -51,7 +51,7 @@ export function CarForm({ vehicle, save, isOpen: isFirstOpen, head, children }: 
           label={tell("Car")}
           value={draft.name}
           most={60}
-          placeholder={tell("their estate car")}
+          placeholder={tell("their car or van")}
           onChange={(name) => setDraft((now) => ({ ...now, name }))}
         />
         {children(draft, change)}

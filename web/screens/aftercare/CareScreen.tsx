@@ -8,7 +8,7 @@ import { formatDue, formatRange } from "../../ui/DueDay.tsx";
 import { EmptySheet } from "../../ui/EmptySheet.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { storeDay } from "../../ui/storeTime.ts";
-import { afterComma, formatDay, formatDayAndYear, formatDistance } from "../../ui/words.ts";
+import { afterComma, count, formatDay, formatDayAndYear, formatDistance } from "../../ui/words.ts";
 import { AftercareTabs } from "./AftercareTabs.tsx";
 import { CallSheet } from "./CallSheet.tsx";
 import { OurWords } from "./OurWords.tsx";
@@ -39,8 +39,8 @@ function CallListOf({ list }: { list: CallList }) {
         Call list
         <span className="font-text text-base font-normal text-soft">
           {lines.length === 0
-            ? `nobody of ${boats} boats`
-            : `${linesInAll} of ${boats} boats, what matters most first${linesInAll > lines.length ? `; the first ${lines.length} are listed` : ""}`}
+            ? `nobody, of ${count(boats, "boat", "boats")}`
+            : `${linesInAll} of ${count(boats, "boat", "boats")}, what matters most first${linesInAll > lines.length ? `; the first ${lines.length} are listed` : ""}`}
         </span>
       </h1>
       <FailedJobs jobs={jobs} />

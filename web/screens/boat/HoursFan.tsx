@@ -32,7 +32,9 @@ function Fan({ boat, care }: { boat: Boat; care: EngineCare }) {
   const { today } = boat;
   const draw = useCallback((inks: Inks) => drawFan(boat, care, inks), [boat, care]);
   const { yearH, nextService } = forecast;
-  const says = `This owner runs ${yearH.p10.toFixed(0)} to ${yearH.p90.toFixed(0)} h a year, likely ${yearH.p50.toFixed(0)}.${
+  // Before the first reading of their own it is what such boats usually do.
+  const isTheirs = boat.readings.some(({ engine, date }) => engine === care.engine && date > (boat.inService ?? today));
+  const says = `${isTheirs ? "This owner runs" : "Nothing is known of this owner yet. Such boats run"} ${yearH.p10.toFixed(0)} to ${yearH.p90.toFixed(0)} h a year, likely ${yearH.p50.toFixed(0)}.${
     nextService === null
       ? ""
       : ` ${nextService.title} at ${nextService.targetH} h${nextService.by === "calendar" ? " or by the calendar" : ""}: ${describeDue({ ...nextService, date: nextService.dueDate }, today)}.`

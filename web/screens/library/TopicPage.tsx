@@ -16,7 +16,7 @@ import { TopicWords } from "../../topic/TopicWords.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { storeDay, storeRegion } from "../../ui/storeTime.ts";
-import { formatDayAndYear } from "../../ui/words.ts";
+import { count, formatDayAndYear } from "../../ui/words.ts";
 import { CompareShipped } from "./CompareShipped.tsx";
 import { TopicEditor } from "./TopicEditor.tsx";
 import { useCanWrite, useTopicChanges } from "./useLibrary.ts";
@@ -247,15 +247,13 @@ function Reading({ topic, rig, library, heading }: ReadingProps) {
         <TopicWords topic={told} />
       </article>
       {forgotten !== undefined && (
-        <p className="mt-4 border-t border-rule pt-2">
-          Often left out here: marked only when closing or later <strong className="num">{forgotten.late}</strong>{" "}
-          times, called about <strong className="num">{forgotten.calls}</strong> times.
-        </p>
+        <p className="mt-4 border-t border-rule pt-2">Often left out here: {sayLeftOut(forgotten)}.</p>
       )}
       {raise !== undefined && (
         <p className="mt-4 border-t border-rule pt-2">
-          <strong>Taken further here</strong>, because buyers called about it <span className="num">{raise.calls}</span>{" "}
-          times over the last <span className="num">{raise.handovers}</span> handovers:{" "}
+          <strong>Taken further here</strong>, because buyers called about it{" "}
+          <span className="num">{count(raise.calls, "time", "times")}</span> over the last{" "}
+          <span className="num">{count(raise.handovers, "handover", "handovers")}</span>:{" "}
           {raise.level === topic.level
             ? "it goes before others where time is short"
             : `it is ${furtherWords[raise.level]} instead of ${furtherWords[topic.level]}, and goes before others where time is short`}
@@ -275,4 +273,12 @@ function Reading({ topic, rig, library, heading }: ReadingProps) {
 function Needs({ topic, titleOf }: { topic: Topic; titleOf: ReadonlyMap<string, string> }) {
   if (topic.after.length === 0) return null;
   return <p className="text-soft">Comes after: {topic.after.map((id) => titleOf.get(id) ?? id).join("; ")}.</p>;
+}
+
+/** What was counted of it, without what was never seen. */
+function sayLeftOut({ late, calls }: { late: number; calls: number }): string {
+  return [
+    ...(late > 0 ? [`marked only when closing or later ${count(late, "time", "times")}`] : []),
+    ...(calls > 0 ? [`called about ${count(calls, "time", "times")}`] : []),
+  ].join(", ");
 }

@@ -15,6 +15,7 @@ import { MeasureList } from "../../measure/MeasureList.tsx";
 import { useNews } from "../../offline/useNews.ts";
 import { syncQueue, useWalkState } from "../../offline/useSync.ts";
 import { keepOwed } from "../../owed/keepOwed.ts";
+import { listWhoFixes } from "../../owed/listWhoFixes.ts";
 import { OwedList } from "../../owed/OwedList.tsx";
 import { OwedPad } from "../../owed/OwedPad.tsx";
 import { BoatPage } from "../../plan/BoatPage.tsx";
@@ -181,7 +182,7 @@ function Stop({ delivery, state, checks }: StopProps) {
           topic={null}
           note={`${fault.title}: `}
           place={station?.at ?? null}
-          staff={delivery.staff.map(({ name }) => name)}
+          staff={listWhoFixes(delivery)}
           onKeep={(entry, photos) =>
             void keepOwed(delivery.id, entry.kind === "snag" ? { ...entry, check: fault.id } : entry, photos)
           }

@@ -1,5 +1,6 @@
 import type { RigSheet } from "../../../api/index.ts";
 import { addItem, changeItem, createItemId, type Rig, removeItem, sayFigure } from "../../../core/rig/index.ts";
+import { spell } from "../../ui/amounts.ts";
 import { Button } from "../../ui/Button.tsx";
 import { NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { storeRegion } from "../../ui/storeTime.ts";
@@ -81,7 +82,7 @@ function EngineFields({ rig, edit, engine, packs, onChange }: EngineFieldsProps)
         label="Fuel"
         value={engine.fuel ?? "petrol"}
         options={[
-          ["petrol", "petrol"],
+          ["petrol", spell("gasoline")],
           ["diesel", "diesel"],
         ]}
         onChange={(fuel) => onChange({ fuel })}

@@ -10,7 +10,7 @@ import { partOptions, type SectionProps } from "./section.ts";
 type Tank = Rig["tanks"][number];
 
 const tankKinds: Record<Tank["kind"], string> = {
-  petrol: "petrol",
+  petrol: "gasoline",
   diesel: "diesel",
   "fresh-water": "fresh water",
   waste: "waste",
@@ -129,7 +129,7 @@ function TankFields({ rig, edit, tank, fills, set }: TankProps) {
       <PickField
         label="Holds"
         value={tank.kind}
-        options={Object.entries(tankKinds) as [Tank["kind"], string][]}
+        options={(Object.entries(tankKinds) as [Tank["kind"], string][]).map(([kind, says]) => [kind, spell(says)])}
         onChange={(kind) => set({ kind })}
       />
       <RigQuantity rig={rig} edit={edit} at={`tanks.${tank.id}.litres`} label="Holds up to" least={1} most={20_000} />

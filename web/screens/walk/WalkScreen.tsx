@@ -13,6 +13,7 @@ import { tellDelivery } from "../../handover/useDelivery.ts";
 import type { NewEntry } from "../../offline/syncQueue.ts";
 import { useNews } from "../../offline/useNews.ts";
 import { findCorrecting, keepOwed } from "../../owed/keepOwed.ts";
+import { listWhoFixes } from "../../owed/listWhoFixes.ts";
 import { OwedPad } from "../../owed/OwedPad.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { listWrong } from "../../plan/listWrong.ts";
@@ -319,7 +320,7 @@ function WalkPad({ walk, pad, onDone }: WalkPadProps) {
     rig: delivery.rig,
     topic: step.topic.id,
     place: delivery.rig.stations.find(({ id }) => id === step.station)?.at ?? null,
-    staff: delivery.staff.map(({ name }) => name),
+    staff: listWhoFixes(delivery),
     onKeep: (entry: NewEntry, photos: readonly string[]) => void keepOwed(delivery.id, entry, photos),
     onDone,
   };

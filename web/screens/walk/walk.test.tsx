@@ -219,7 +219,16 @@ describe("the pads", () => {
     const kept = vi.fn();
     const done = vi.fn();
     const place = { xM: 1, yM: 0 };
-    render(<OwedPad rig={rig} topic="horn" place={place} staff={["Tobin"]} onKeep={kept} onDone={done} />);
+    render(
+      <OwedPad
+        rig={rig}
+        topic="horn"
+        place={place}
+        staff={["Tobin Ashgrove", "Nessa Quill"]}
+        onKeep={kept}
+        onDone={done}
+      />,
+    );
     return { kept, done, user: userEvent.setup() };
   };
 
@@ -240,10 +249,11 @@ describe("the pads", () => {
     expect(done).not.toHaveBeenCalled();
     await user.type(screen.getByLabelText("What is wrong"), " crack <b>port side ");
     await user.click(screen.getByRole("radio", { name: "stops the handover" }));
-    await user.type(screen.getByLabelText("Who fixes it"), "Tobin");
+    // However it is typed, one person is one.
+    await user.type(screen.getByLabelText("Who fixes it"), "tobin");
     await user.click(screen.getByRole("button", { name: "Save the snag" }));
     const place = { xM: 1, yM: 0 };
-    const snag = { kind: "snag", topic: "horn", note: "crack bport side", stops: true, place, owner: "Tobin" };
+    const snag = { kind: "snag", topic: "horn", note: "crack bport side", stops: true, place, owner: "Tobin Ashgrove" };
     expect(kept).toHaveBeenCalledWith(snag, []);
   });
 
