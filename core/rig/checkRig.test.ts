@@ -42,6 +42,7 @@ const { weights: _, ...weightless } = big;
 /** One way to break a good rig for each kind of finding. */
 const broken: Record<FindingKind, Rig> = {
   "reach-of-old-place": changePart(big, "extinguisher", { at: { xM: 5, yM: 0 } }),
+  "trailer-overloaded": { ...big, trailer: { ...big.trailer!, grossLimitKg: 900 } },
   "brakes-need-another-plug": { ...big, trailer: { ...big.trailer!, brakes: "electric", lockOut: "none", pins: 4 } },
   "lock-out-without-surge-brakes": { ...big, trailer: { ...big.trailer!, brakes: "electric", lockOut: "pin" } },
   "switch-without-breaker": { ...big, breakers: big.breakers.filter(({ feeds }) => !feeds.includes("horn")) },

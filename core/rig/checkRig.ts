@@ -64,6 +64,7 @@ export const findingKinds = [
   "rated-band-upside-down",
   "no-fuel-tank",
   "tank-without-fill",
+  "trailer-overloaded",
   "surge-brakes-cannot-reverse",
   "tow-numbers-missing",
   "ramp-numbers-missing",
@@ -443,9 +444,31 @@ const fivePins = 5;
 /** Lights, ground and a wire for the brakes: what a six-pin plug has and a five-pin one has not. */
 const electricPins = 6;
 
-function checkTrailer({ trailer }: Rig): Find[] {
+/** Whether boat and trailer, with nothing in them, weigh more than the trailer's own plates allow; as far as all was read. */
+function isOverloadedEmpty({ trailer, weights }: Rig): boolean {
+  if (trailer?.kg === undefined || weights?.dryKg === undefined) return false;
+  const { grossLimitKg, couplerLimitKg, axleLimitKg, tyreLimitKg, tyres = trailer.axles * 2, tongueKg = 0 } = trailer;
+  const emptyKg = trailer.kg + weights.dryKg + (weights.enginesKg ?? 0);
+  const isOver = (kg: number, limitKg: number | undefined) => limitKg !== undefined && kg > limitKg;
+  return (
+    isOver(emptyKg, grossLimitKg) ||
+    isOver(emptyKg, couplerLimitKg) ||
+    // What bears on the ball does not bear on the wheels.
+    isOver(emptyKg - tongueKg, axleLimitKg) ||
+    isOver(emptyKg - tongueKg, tyreLimitKg === undefined ? undefined : tyreLimitKg * tyres)
+  );
+}
+
+function checkTrailer(rig: Rig): Find[] {
+  const { trailer } = rig;
   if (trailer === null) return [];
   const finds: Find[] = [];
+  if (isOverloadedEmpty(rig))
+    finds.push({
+      kind: "trailer-overloaded",
+      text: "Even with nothing in it, this boat with its trailer weighs more than the trailer's plates allow. Read the figures again; if they hold, another trailer has to carry it",
+      item: null,
+    });
   if (trailer.brakes === "surge" && trailer.lockOut === "none")
     finds.push({
       kind: "surge-brakes-cannot-reverse",

@@ -62,6 +62,15 @@ const whatIsMissing = {
   tongue: "the tongue weight",
 };
 
+/** Checks that hang on the trailer's own plates. */
+const trailersOwn: ReadonlySet<TowCheckSheet["checks"][number]["id"]> = new Set([
+  "trailer-gross",
+  "axles",
+  "tyres",
+  "coupler",
+  "tongue-trailer",
+] as const);
+
 /** The answer in a sentence, and what to do about it. */
 function Verdict({ check, car }: { check: TowCheckSheet; car: string | null }) {
   const tell = useTell();
@@ -80,17 +89,24 @@ function Verdict({ check, car }: { check: TowCheckSheet; car: string | null }) {
     );
   const over = checks.filter(({ verdict }) => verdict === "over");
   const name = car ?? tell("the car");
+  // What the trailer itself does not carry no car makes right.
+  const [ofTrailer, ofCar] = [true, false].map((isOwn) => over.filter(({ id }) => trailersOwn.has(id) === isOwn));
+  const refuse = (what: string, list: typeof over) =>
+    tell(
+      "▲ Not with {0}: {1}.",
+      what,
+      tellJoined(
+        tell,
+        list.map(({ id }) => nameOf(id)),
+      ),
+    );
   const nameOf = (id: TowCheckSheet["checks"][number]["id"]) => tell(towWords[id][0]).toLowerCase();
   const says =
     over.length > 0
-      ? tell(
-          "▲ Not with {0}: {1}.",
-          name,
-          tellJoined(
-            tell,
-            over.map(({ id }) => nameOf(id)),
-          ),
-        )
+      ? [
+          ...(ofTrailer!.length > 0 ? [refuse(tell("this trailer"), ofTrailer!)] : []),
+          ...(ofCar!.length > 0 ? [refuse(name, ofCar!)] : []),
+        ].join(" ")
       : unread.length > 0
         ? tell("No limit is passed so far. {0} of 15 figures are still missing.", unread.length)
         : checks[0]!.verdict === "tight"

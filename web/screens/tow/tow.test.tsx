@@ -30,6 +30,24 @@ it("a wrong ball stops the tow check before all else", async () => {
   expect(within(screen.getByRole("region", { name: "Not read yet" })).getByText("Hitch receiver")).toBeTruthy();
 });
 
+it("what the trailer itself does not carry is said before any car is known, and beside what a car does not take", async () => {
+  const rig = { ...boat.rig, trailer: { ...boat.rig.trailer!, grossLimitKg: 900 } };
+  const show = (vehicle: Vehicle | null) => {
+    answerWith({
+      boat: () => ({ ...boat, rig }) as unknown as Boat,
+      towing: () => ({ vehicle, launches: [], ramps: [], rules: [...towRules], ownRules: [] }),
+    });
+    showScreen([{ path: "/boats/:boat/tow", element: <TowScreen /> }], "/boats/w1/tow", "sales");
+  };
+  show(null);
+  expect((await screen.findByRole("heading", { level: 1 })).textContent).toMatch(/^▲ Not with this trailer: [^.]+\.$/);
+  cleanup();
+  show({ name: "Estate", towLimitKg: 3500, ballMm: 50 });
+  expect((await screen.findByRole("heading", { level: 1 })).textContent).toMatch(
+    /^▲ Not with this trailer: .*▲ Not with Estate: ball and coupler/,
+  );
+});
+
 it("the right ball is saved in place, said to be saved, and the stop is gone", async () => {
   const user = userEvent.setup();
   let vehicle: Vehicle | null = null;
