@@ -53,7 +53,12 @@ export const peopleEndpoints = {
     query: none,
     body: null,
     answer: z.strictObject({
-      rights: z.array(z.strictObject({ what: z.string(), admits: z.array(z.enum(roles)) })),
+      jobs: z.array(
+        z.strictObject({
+          job: z.string(),
+          rights: z.array(z.strictObject({ what: z.string(), admits: z.array(z.enum(roles)) })),
+        }),
+      ),
     }),
   }),
   invite: endpoint({

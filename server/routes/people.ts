@@ -1,5 +1,6 @@
 import type Router from "@koa/router";
-import { type Endpoint, endpoints } from "../../api/index.ts";
+import { endpoints } from "../../api/index.ts";
+import { listRights } from "../../api/rights.ts";
 import type { Services } from "../createServices.ts";
 import { writeCsv } from "../csv.ts";
 import { Failure } from "../failure.ts";
@@ -56,7 +57,12 @@ function routeStaff(router: Router, services: Services) {
   );
   router.get(
     endpoints.rights.path,
-    serve(endpoints.rights, auth, () => ({ rights: listRights() })),
+    serve(endpoints.rights, auth, () => ({
+      jobs: listRights().map(({ job, rights }) => ({
+        job,
+        rights: rights.map(({ what, admits }) => ({ what, admits: [...admits] })),
+      })),
+    })),
   );
   router.post(
     endpoints.invite.path,
@@ -93,16 +99,6 @@ function routeStaff(router: Router, services: Services) {
       await staffService.removeDevice(params.device);
       return done;
     }),
-  );
-}
-
-/** What each role may do, out of the descriptions that `serve` goes by: what is changed, and what not everybody may read. */
-function listRights() {
-  const all: readonly Endpoint[] = Object.values(endpoints);
-  return all.flatMap(({ method, summary, admits }) =>
-    admits === "public" || (method === "GET" && admits.length === endpoints.me.admits.length)
-      ? []
-      : [{ what: summary, admits: [...admits] }],
   );
 }
 
