@@ -116,6 +116,26 @@ describe("an owner's page", () => {
   });
 });
 
+describe("a record that is sent", () => {
+  it("is of its own handover though another is planned, and of nobody's once the boat is meant for others", async () => {
+    [nessa, odile] = [await store.signIn("nessa"), await store.signIn("odile")];
+    const made = { name: "Wending 23", hull: "SLW23998K526", template: "wending-23" };
+    const { boat } = (await odile.send("POST", "/api/boats", made)).body;
+    const { id } = await handOver(boat, ["Dov Anselm"], 0.9);
+    const { contact } = (await nessa.get(`/api/boats/${boat}`)).body;
+    await nessa.send("PUT", `/api/boats/${boat}/contact`, { ...contact, phone: "555 0142" });
+    const plan = (buyers: string[]) =>
+      odile.send("POST", "/api/deliveries", { boat, date: today(), time: "15:00", buyers, note: "" });
+    const sendRecord = () => nessa.send("POST", `/api/deliveries/${id}/messages`, { id: ulid(nowMs) });
+    await plan(["Dov Anselm"]);
+    expect((await sendRecord()).body).toMatchObject({ kind: "record", recipient: "Dov Anselm" });
+    const { messages } = (await nessa.get(`/api/deliveries/${id}/messages`)).body;
+    expect(messages).toMatchObject([{ kind: "record" }]);
+    await plan(["Kerra Penhale"]);
+    expect((await sendRecord()).body.error.code).toBe("boat-resold");
+  });
+});
+
 describe("whose page ends at a resale", () => {
   const of = (id: string, date: `${number}-${number}-${number}`, name: string) => ({
     id,

@@ -418,13 +418,22 @@ describe("a fault of make-ready that was put right", () => {
   const fault: Entry = { ...base(2), kind: "snag", topic: null, note: "hose loose", stops: true, check: check.id };
   const settle: Entry = { ...base(3), kind: "settle", ref: idOf(2), note: "New clamp" };
   it("leaves its check in order; one that is still open, or another's, does not", () => {
-    expect(isInOrder(foldWalk([bad]), check.id)).toBe(false);
-    expect(isInOrder(foldWalk([bad, fault]), check.id)).toBe(false);
+    expect(isInOrder(foldWalk([bad]), check)).toBe(false);
+    expect(isInOrder(foldWalk([bad, fault]), check)).toBe(false);
     const mended = foldWalk([bad, fault, settle]);
-    expect([isInOrder(mended, check.id), isInOrder(mended, other.id)]).toEqual([true, false]);
+    expect([isInOrder(mended, check), isInOrder(mended, other)]).toEqual([true, false]);
     expect(listStartObstacles([check], mended).isFree).toBe(true);
     const second: Entry = { ...base(4), kind: "snag", topic: null, note: "worn", stops: false, check: check.id };
-    expect(isInOrder(foldWalk([bad, fault, settle, second]), check.id)).toBe(false);
+    expect(isInOrder(foldWalk([bad, fault, settle, second]), check)).toBe(false);
+  });
+
+  it("is bad again when it was found so after the mending, and no settled fault is an engine that was run", () => {
+    const again: Entry = { ...base(8), kind: "ready", check: check.id, ok: false };
+    expect(isInOrder(foldWalk([bad, fault, settle, again]), check)).toBe(false);
+    const new2: Entry = { ...base(9), kind: "snag", topic: null, note: "loose again", stops: true, check: check.id };
+    const done: Entry = { ...base(10), kind: "settle", ref: idOf(9), note: "Two clamps" };
+    expect(isInOrder(foldWalk([bad, fault, settle, again, new2, done]), check)).toBe(true);
+    expect(isInOrder(foldWalk([bad, fault, settle]), { ...check, asksMinutes: true })).toBe(false);
   });
 
   it("is told with what was done, the first found first", () => {

@@ -56,7 +56,7 @@ export {
 } from "./obstacles.ts";
 export { compareOwed, findSeverity, listOwed, type Owed, type OwedKind, owedKinds } from "./owed.ts";
 export { createPhotoId, isOwnersPhoto, isPhotoOf } from "./photoId.ts";
-export { isInOrder, listPutRight, type PutRight } from "./putRight.ts";
+export { findReady, isInOrder, listPutRight, type PutRight } from "./putRight.ts";
 export { type EntryRole, mayEnter, type Role, roles, usualAllowers, whoMayEnter } from "./roles.ts";
 export { type EntryFault, type EntryQuestion, findEntryFault } from "./rules.ts";
 export { hashShown, isSignature, listCovered, listSince, listSittingEntries, listStale } from "./signing.ts";

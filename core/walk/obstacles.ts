@@ -130,7 +130,7 @@ export interface StartObstacles {
 
 /** What stands between a boat and its walk: make-ready not finished, or a snag that stops the handover. */
 export function listStartObstacles(checks: readonly ReadyCheck[], state: WalkState): StartObstacles {
-  const open = checks.filter(({ id }) => !isInOrder(state, id));
+  const open = checks.filter((check) => !isInOrder(state, check));
   const stopping = state.snags.filter(({ id, stops }) => stops && !state.settled.has(id));
   return { open, stopping, isFree: state.allowed !== null || (open.length === 0 && stopping.length === 0) };
 }

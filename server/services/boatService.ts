@@ -144,7 +144,7 @@ function describeHandover(
 ): Today["handovers"][number] {
   const { rig, topics, makeReady: checks } = walk;
   const state = foldWalk(walk.sealed?.entries ?? log.entries);
-  const open = checks.filter(({ id }) => !isInOrder(state, id));
+  const open = checks.filter((check) => !isInOrder(state, check));
   const musts = topics.filter(({ must }) => must);
   return {
     boat: boat.id,
@@ -284,7 +284,7 @@ async function listComing({ boats, deliveries, walkReader }: Parts, date: LocalD
         date: delivery.date,
         time: delivery.time,
         buyers: formatBuyers(delivery.buyers),
-        readyOpen: walk.makeReady.filter(({ id }) => !isInOrder(state, id)).map(({ title }) => title),
+        readyOpen: walk.makeReady.filter((check) => !isInOrder(state, check)).map(({ title }) => title),
         readyOf: walk.makeReady.length,
         stopping: delivery.summary.owed.filter(({ stops }) => stops).map(({ text }) => text),
       };

@@ -4,13 +4,16 @@ import type { Database, Transaction } from "../database/open.ts";
 import type { Jobs, NewJob } from "../jobs.ts";
 import type { Messages } from "../messages.ts";
 import type { Boats } from "../repositories/boats.ts";
+import type { Deliveries } from "../repositories/deliveries.ts";
 import { contactOf } from "./contactOf.ts";
 import type { FleetCare } from "./fleetCare.ts";
-import type { PostOffice } from "./letters.ts";
+import { isForOthers } from "./formerOwners.ts";
+import { type PostOffice, recordKind } from "./letters.ts";
 
 export interface CareJobParts {
   readonly database: Database;
   readonly boats: Boats;
+  readonly deliveries: Deliveries;
   readonly messages: Messages;
   readonly fleetCare: FleetCare;
   readonly jobs: Jobs;
@@ -22,7 +25,7 @@ const contactAfterDays = 2;
 
 /** What the server writes by itself: planned, sent when its day comes, in quiet hours the next morning. */
 export function createCareJobs(parts: CareJobParts, { mustWait, getBoat, findRecipient, carry, fill }: PostOffice) {
-  const { database, boats, messages, fleetCare, jobs, clock } = parts;
+  const { database, boats, deliveries, messages, fleetCare, jobs, clock } = parts;
   const writeByItself = (template: string) => async (job: { id: string; boatId: string }, t: Transaction) => {
     const boat = await getBoat(job.boatId, t);
     if (contactOf(boat).optOut) return "not sent: they do not want to be written to";
@@ -69,12 +72,15 @@ export function createCareJobs(parts: CareJobParts, { mustWait, getBoat, findRec
     async carryOn() {
       const failures: unknown[] = [];
       if (!(await mustWait()))
-        for (const { id, kind, text, at, boatId } of await messages.listHeld())
+        for (const { id, kind, text, at, boatId, deliveryId } of await messages.listHeld())
           await database
             .inTransaction(async (transaction) => {
               // Whoever has said meanwhile that they want no messages gets none.
               if (contactOf(await getBoat(boatId, transaction)).optOut) return messages.stop(id, transaction);
-              return carry({ id, kind, text, at }, boatId, "ravik", transaction);
+              const of = kind === recordKind && deliveryId !== null ? await deliveries.find(deliveryId) : null;
+              // A record that waited goes to nobody once the boat is meant for others.
+              if (of !== null && (await isForOthers(deliveries, of))) return messages.stop(id, transaction);
+              return carry({ id, kind, text, at, of: of ?? undefined }, boatId, "ravik", transaction);
             })
             .catch((error: unknown) => failures.push(error));
       const listReached = async (ids: readonly string[]) =>

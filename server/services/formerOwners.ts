@@ -12,13 +12,16 @@ export function listFormer<H extends Handover>(now: Handover, ofBoat: readonly H
   );
 }
 
-/** Whether the boat has been handed to others since: its former people get no page of it any more. */
-export async function isResold(
+/** Whether the boat is to go, or has gone, to others after this handover. */
+export async function isForOthers(
   deliveries: Pick<Deliveries, "listOfBoats">,
   { id, boatId }: Pick<DeliveryRecord, "id" | "boatId">,
+  isLater: (later: DeliveryRecord) => boolean = () => true,
 ): Promise<boolean> {
   const ofBoat = await deliveries.listOfBoats([boatId]);
-  return ofBoat.some(
-    (later) => later.summary.state === "signed" && listFormer(later, ofBoat).some((former) => former.id === id),
-  );
+  return ofBoat.some((later) => isLater(later) && listFormer(later, ofBoat).some((former) => former.id === id));
 }
+
+/** Whether it has been handed to them: its former people get no page of it any more. */
+export const isResold = (...[deliveries, of]: Parameters<typeof isForOthers>): Promise<boolean> =>
+  isForOthers(deliveries, of, ({ summary }) => summary.state === "signed");

@@ -9,11 +9,11 @@ import { Failure } from "../failure.ts";
 import type { Epochs } from "../keeping/epoch.ts";
 import type { Messages } from "../messages.ts";
 import type { BoatHead, Boats } from "../repositories/boats.ts";
-import type { Deliveries } from "../repositories/deliveries.ts";
+import type { Deliveries, DeliveryRecord } from "../repositories/deliveries.ts";
 import type { OwnerLinks } from "../repositories/ownerLinks.ts";
 import type { createSettings } from "../repositories/settings.ts";
 import { contactOf } from "./contactOf.ts";
-import { isResold } from "./formerOwners.ts";
+import { isForOthers } from "./formerOwners.ts";
 import { sayPeople } from "./nameBoat.ts";
 
 export interface LetterParts {
@@ -36,10 +36,14 @@ export interface NewMessage {
   readonly withLink: boolean;
   /** Of a call: when they want to be called again. */
   readonly callBackOn?: LocalDate | undefined;
+  /** The handover it is of; left out: the last of the boat. */
+  readonly of?: DeliveryRecord | undefined;
 }
 
 /** Where the address of their page comes into a text. */
 export const linkPlace = "{link}";
+/** Of a message that takes a buyer their record: it is of one handover, whatever came after. */
+export const recordKind = "record";
 /** Messages of one page of the list. */
 const pageSize = 60;
 
@@ -53,7 +57,7 @@ export function createPostOffice(parts: LetterParts) {
     by: string,
     t: Transaction,
   ) => {
-    const { deliveryId, recipient } = await findRecipient(parts, await getBoat(parts, boat, t));
+    const { deliveryId, recipient } = await findRecipient(parts, await getBoat(parts, boat, t), message.of);
     const base = {
       id: message.id,
       deliveryId,
@@ -71,9 +75,9 @@ export function createPostOffice(parts: LetterParts) {
     const secret = await ownerLinks.add(deliveryId, by, clock.now(), t);
     await messages.send({ ...base, text: message.text.replaceAll(linkPlace, `${address}/o/${secret}`), secret }, t);
   };
-  const fill = async (template: string, boat: BoatHead) => {
+  const fill = async (template: string, boat: BoatHead, of?: DeliveryRecord) => {
     const { store, phone } = await settings.read();
-    const { recipient } = await findRecipient(parts, boat);
+    const { recipient } = await findRecipient(parts, boat, of);
     const names: Record<string, string> = {
       buyers: formatFirstNames(recipient),
       store,
@@ -87,7 +91,7 @@ export function createPostOffice(parts: LetterParts) {
   return {
     mustWait: () => mustWait(parts),
     getBoat: (id: string, transaction?: Transaction) => getBoat(parts, id, transaction),
-    findRecipient: (boat: BoatHead) => findRecipient(parts, boat),
+    findRecipient: (boat: BoatHead, of?: DeliveryRecord) => findRecipient(parts, boat, of),
     readTemplates: () => readTemplates(parts),
     carry,
     fill,
@@ -100,12 +104,16 @@ export function createLetters(parts: LetterParts, { mustWait, getBoat, findRecip
   const { database, boats, deliveries, ownerLinks, messages, settings, clock, origin } = parts;
   const letters = {
     /** Writes to a boat's people, or notes a call. In quiet hours it waits for the morning, after a restore for the owner. */
-    async send(boatId: string, by: string, { id, kind, text, withLink, callBackOn }: NewMessage): Promise<MessageLine> {
+    async send(
+      boatId: string,
+      by: string,
+      { id, kind, text, withLink, callBackOn, of }: NewMessage,
+    ): Promise<MessageLine> {
       const isToWait = await mustWait();
       await database.inTransaction(async (transaction) => {
         const boat = await getBoat(boatId, transaction);
         const at = clock.now();
-        const { deliveryId, recipient } = await findRecipient(boat);
+        const { deliveryId, recipient } = await findRecipient(boat, of);
         const base = { id, deliveryId, boatId, kind, recipient, text, at };
         if (kind === "call") {
           const callBack = callBackOn === undefined ? null : { on: callBackOn, note: text, by };
@@ -119,21 +127,25 @@ export function createLetters(parts: LetterParts, { mustWait, getBoat, findRecip
           });
         if (deliveryId === null && text.includes(linkPlace)) throw new Failure("no-owner-page", { boat: boatId });
         if (isToWait) return messages.hold(base, transaction);
-        await carry({ id, kind, text, at }, boatId, by, transaction);
+        await carry({ id, kind, text, at, of }, boatId, by, transaction);
       });
       return (await messages.listOfBoat(boatId)).find((message) => message.id === id)!;
     },
 
-    /** Their record to whom it is of. Failures: `not-sealed`, `boat-resold`, `no-contact`, and those of `send`. */
+    /**
+     * Their record to whom it is of, with the page of that very handover. Failures: `not-sealed`; `boat-resold`, also where it is planned for
+     * others, whose number the boat may bear by now; `no-contact`; those of `send`.
+     */
     async sendRecord(deliveryId: string, by: string, id: string): Promise<MessageLine> {
       const delivery = await deliveries.find(deliveryId);
       if (delivery === null) throw new Failure("not-found", { what: "delivery", id: deliveryId });
       if (delivery.summary.state !== "signed") throw new Failure("not-sealed");
-      if (await isResold(deliveries, delivery)) throw new Failure("boat-resold");
+      if (await isForOthers(deliveries, delivery)) throw new Failure("boat-resold");
       const boat = await getBoat(delivery.boatId);
       const { phone, email } = contactOf(boat);
       if (phone === "" && (messages.isCarried || email === "")) throw new Failure("no-contact");
-      return letters.send(boat.id, by, { id, kind: "record", text: await fill("record", boat), withLink: true });
+      const text = await fill(recordKind, boat, delivery);
+      return letters.send(boat.id, by, { id, kind: recordKind, text, withLink: true, of: delivery });
     },
 
     /** A message that is ready, as it is to be sent: the address of their page is made now, and shown this once. */
@@ -144,6 +156,9 @@ export function createLetters(parts: LetterParts, { mustWait, getBoat, findRecip
         if (message === null || message.boatId !== boatId || message.state !== "ready")
           throw new Failure("not-found", { what: "message", id });
         if (contactOf(boat).optOut) throw new Failure("opted-out", { boat: boatId });
+        const of =
+          message.kind === recordKind && message.deliveryId !== null ? await deliveries.find(message.deliveryId) : null;
+        if (of !== null && (await isForOthers(deliveries, of))) throw new Failure("boat-resold");
         const { phone, email } = contactOf(boat);
         const subject = `${(await settings.read()).store}: ${boat.name}`;
         if (!message.text.includes(linkPlace)) return { text: message.text, subject, phone, email, address: null };
@@ -199,6 +214,8 @@ export function createLetters(parts: LetterParts, { mustWait, getBoat, findRecip
       if (message === null || message.boatId !== boatId) throw new Failure("not-found", { what: "message", id });
       if (message.state !== "failed" && message.state !== "stopped")
         throw new Failure("message-gone", { state: message.state });
+      if (message.kind === recordKind && message.deliveryId !== null)
+        return letters.sendRecord(message.deliveryId, by, newId);
       const text = message.text.replace(/\S*\/o\/…/g, linkPlace);
       return letters.send(boatId, by, { id: newId, kind: message.kind, text, withLink: false });
     },
@@ -242,9 +259,9 @@ async function readTemplates({ settings }: LetterParts) {
   return messageTemplates.map((each) => ({ ...each, text: messageTexts[each.id] ?? each.text }));
 }
 
-/** Who is written to: the buyers of the last handover, or whom the contact names. */
-async function findRecipient({ deliveries }: LetterParts, boat: BoatHead) {
-  const last = (await deliveries.listOfBoats([boat.id])).at(-1);
+/** Who is written to: the buyers of this or the last handover, or whom the contact names. */
+async function findRecipient({ deliveries }: LetterParts, boat: BoatHead, of?: DeliveryRecord) {
+  const last = of ?? (await deliveries.listOfBoats([boat.id])).at(-1);
   return { deliveryId: last?.id ?? null, recipient: sayPeople(boat, last?.buyers ?? null) || unnamedOwner };
 }
 

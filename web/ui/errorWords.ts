@@ -192,7 +192,7 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
       facts.phone === undefined || facts.phone === "" ? "" : `: ${String(facts.phone)}`,
     ),
   "boat-resold": (_, tell) =>
-    tell("This boat has been handed to somebody else since. Whoever had it before gets no page of it any more."),
+    tell("This boat has gone, or is to go, to somebody else. Whoever had it before gets no page of it any more."),
   "no-contact": (_, tell) =>
     tell(
       "There is no number or e-mail of theirs here. Enter it here, then send again; the code and the papers work without.",

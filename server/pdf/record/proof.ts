@@ -112,7 +112,7 @@ export function measurePart(sheet: Sheet): Content[] {
 /** Make-ready in a paragraph: what was checked, by whom, what was left open and who answered for it. */
 export function readyPart({ delivery, state, nameOf, dayOf, tell }: Sheet): Content[] {
   const { makeReady } = delivery;
-  const done = makeReady.filter(({ id }) => isInOrder(state, id));
+  const done = makeReady.filter((check) => isInOrder(state, check));
   if (makeReady.length === 0 || done.length === 0) return [];
   const by = [...new Set(done.map(({ id }) => nameOf(state.ready.get(id)!.by)))].join(", ");
   const last = done

@@ -6,7 +6,7 @@ const mostShown = 8;
 
 /** How far make-ready is; it is done on a screen of its own. */
 export function MakeReady({ delivery, state }: { delivery: Delivery; state: WalkState }) {
-  const open = delivery.makeReady.filter(({ id }) => !isInOrder(state, id));
+  const open = delivery.makeReady.filter((check) => !isInOrder(state, check));
   const wrong = open.filter(({ id }) => state.ready.get(id)?.ok === false);
   return (
     <section aria-labelledby="ready">

@@ -7,7 +7,7 @@ import type { Instant } from "../../../core/dates/index.ts";
 import { planReady, type ReadyCheck } from "../../../core/ready/index.ts";
 import type { PanelSwitch } from "../../../core/rig/index.ts";
 import type { EntryOf, WalkState } from "../../../core/walk/index.ts";
-import { isInOrder, listOwed } from "../../../core/walk/index.ts";
+import { findReady, isInOrder, listOwed } from "../../../core/walk/index.ts";
 import { deliveryQuery } from "../../app/queries.ts";
 import { HoursSection } from "../../handover/HoursRead.tsx";
 import { useStaffName } from "../../handover/useStaffName.ts";
@@ -43,7 +43,7 @@ function ReadyOf({ delivery }: { delivery: Delivery }) {
   const { rig, makeReady } = delivery;
   const visits = useMemo(() => planReady(rig, makeReady), [rig, makeReady]);
   const byId = new Map(makeReady.map((check) => [check.id, check]));
-  const isDone = (id: string) => isInOrder(state, id);
+  const isDone = (id: string) => isInOrder(state, byId.get(id)!);
   const left = makeReady.filter(({ id }) => !isDone(id));
   const [picked, setPicked] = useState<string | null>(null);
   const next = visits.findIndex(({ topics }) => topics.some((id) => !isDone(id)));
@@ -152,6 +152,7 @@ function Stop({ delivery, state, checks }: StopProps) {
             delivery={delivery}
             check={check}
             entry={state.ready.get(check.id)}
+            stands={findReady(state, check)}
             onFault={() => setFault(check)}
             onGood={() => setGood(check)}
           />
@@ -235,18 +236,25 @@ interface CheckLineProps {
   readonly delivery: Delivery;
   readonly check: ReadyCheck;
   readonly entry: EntryOf<"ready"> | undefined;
+  readonly stands: ReturnType<typeof findReady>;
   /** It is not in order: a snag is to be written. */
   readonly onFault: () => void;
   readonly onGood: () => void;
 }
 
 const mostMinutes = 600;
+const standWords = {
+  open: "",
+  good: "in order",
+  bad: "not in order",
+  mended: "put right; found not in order",
+} as const;
 
-function CheckLine({ delivery, check, entry, onFault, onGood }: CheckLineProps) {
+function CheckLine({ delivery, check, entry, stands, onFault, onGood }: CheckLineProps) {
   const [minutes, setMinutes] = useState("");
   const run = Number(minutes.replace(",", "."));
   const needsRun = check.asksMinutes && !(run > 0 && run <= mostMinutes);
-  const isDone = entry?.ok === true;
+  const isDone = stands === "good" || stands === "mended";
   const nameOf = useStaffName(delivery);
   const keep = (ok: boolean) => {
     void syncQueue.add(delivery.id, {
@@ -268,7 +276,7 @@ function CheckLine({ delivery, check, entry, onFault, onGood }: CheckLineProps) 
           <span className="block text-sm text-soft">
             {entry === undefined
               ? check.why
-              : `${entry.ok ? "in order" : "not in order"}${entry.minutes === undefined ? "" : `, run ${entry.minutes} min`}, ${nameOf(entry.by).split(" ")[0]} ${sayWhen(entry.at)}`}
+              : `${standWords[stands]}${entry.minutes === undefined ? "" : `, run ${entry.minutes} min`}, ${nameOf(entry.by).split(" ")[0]} ${sayWhen(entry.at)}`}
           </span>
         </p>
         {check.asksMinutes && !isDone && (
@@ -285,7 +293,7 @@ function CheckLine({ delivery, check, entry, onFault, onGood }: CheckLineProps) 
         )}
         <Verdict
           title={check.title}
-          isOk={entry?.ok ?? null}
+          isOk={stands === "open" ? null : isDone}
           isOff={needsRun}
           onKeep={keep}
           onFault={() => {
@@ -356,7 +364,8 @@ function SwitchLine({ delivery, state, item, checks, onFault, onGood }: SwitchLi
       <span className="flex flex-wrap gap-2">
         {checks.map((check) => {
           const { id, title } = check;
-          const ok = state.ready.get(id)?.ok ?? null;
+          const stands = findReady(state, check);
+          const ok = stands === "open" ? null : stands !== "bad";
           const [, does = title] = title.split(/ at |: /, 2);
           return (
             <span key={id} className="flex rounded-md border border-ink">
