@@ -148,7 +148,9 @@ export type Withdrawal = z.infer<typeof withdrawalSchema>;
 /** A sentence and what stands in it, said in the language of whoever reads. */
 const toldSchema = z.strictObject({
   phrase: z.string(),
-  values: z.array(z.union([z.string(), z.number(), z.array(z.number())])).readonly(),
+  values: z
+    .array(z.union([z.string(), z.number(), z.array(z.number()), z.strictObject({ fromMin: z.int(), toMin: z.int() })]))
+    .readonly(),
 });
 
 export const runVerdictSchema = traceOutputSchema.extend({

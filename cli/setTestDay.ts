@@ -12,7 +12,7 @@ const shared = globalThis as { [isSet]?: true };
 if (shared[isSet] === undefined) {
   shared[isSet] = true;
   const wallNowMs = WallDate.now;
-  const aheadMs = WallDate.parse(process.env.RAVIK_TEST_NOW ?? usualNow) - wallNowMs();
+  const aheadMs = WallDate.parse(process.env.RAVIK_TEST_NOW || usualNow) - wallNowMs();
   const nowMs = () => wallNowMs() + aheadMs;
   WallDate.now = nowMs;
   globalThis.Date = new Proxy(WallDate, {

@@ -75,7 +75,7 @@ test("make-ready by the rig's own panel; a walk waits for it and for a stopping 
 }) => {
   await signIn(page, store, "Tobin Ashgrove");
   await job.begin(6);
-  await page.getByRole("link", { name: "Open Wending 23 at 14:00" }).click();
+  await page.getByRole("link", { name: "Open Wending 23 at 2:00 pm" }).click();
   await expect(page.getByRole("heading", { name: "Not ready to be walked" })).toBeVisible();
   await expect(page.getByRole("button", { name: "Start the walk" })).toHaveCount(0);
   await page.getByRole("link", { name: "Go on with make-ready" }).first().click();

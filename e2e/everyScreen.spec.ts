@@ -125,6 +125,7 @@ async function lookAt(page: Page, address: string, paths: readonly string[]): Pr
     await page.goto(address + path);
     await page.waitForLoadState("networkidle");
     await expect(page.locator("h1, h2").first()).toBeVisible();
+    found.push(...(await findOtherClock(page)).map((line) => `${path}, not by the store's clock: ${line}`));
     for (const room of rooms) {
       const where = `${path} at ${room.width}, text ${room.text}`;
       await dress(page, "day", room);
@@ -167,6 +168,15 @@ const findTooWide = (page: Page): Promise<string | null> =>
       return right > clientWidth + 1 && width > 0 && each.closest("svg, .overflow-x-auto") === null;
     });
     return `${scrollWidth} wide, by "${(wide?.textContent ?? "").slice(0, 60)}"`;
+  });
+
+/** Times of day that are not written as this store writes them, 1:30 pm. What counts down, 0:42 of 2 min, is none. */
+const findOtherClock = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const choices = new Set([...document.querySelectorAll("option")].map((option) => option.textContent));
+    // biome-ignore lint/performance/useDomNodeTextContent: as it stands on the screen, line by line
+    const lines = document.body.innerText.split("\n");
+    return lines.filter((line) => /\b\d{1,2}:[0-5]\d\b(?! ?[ap]m| of |\t)/.test(line) && !choices.has(line));
   });
 
 async function findFaults(page: Page, rules: "all" | "contrast", where: string): Promise<string[]> {

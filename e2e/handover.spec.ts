@@ -16,7 +16,7 @@ test("a whole handover: plan, walk, close, sign, record, hours", async ({ page, 
   await expect(today.getByRole("listitem")).toHaveCount(3);
   await expect(today).toContainText("Starboard tell-tale weak");
   await expectAccessible(page);
-  await page.getByRole("link", { name: "Open Wending 23 at 10:30" }).click();
+  await page.getByRole("link", { name: "Open Wending 23 at 10:30 am" }).click();
 
   await expect(page.getByRole("heading", { level: 1 })).toContainText("SLW23118K526");
   const order = page.getByRole("region", { name: "The order" });

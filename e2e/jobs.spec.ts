@@ -19,7 +19,7 @@ test("the next handover: why its order is what it is, in 45 minutes for two, and
 }) => {
   await signIn(page, store, "Nessa Quill");
   await job.begin(1);
-  await page.getByRole("link", { name: "Open Wending 23 at 10:30" }).click();
+  await page.getByRole("link", { name: "Open Wending 23 at 10:30 am" }).click();
   const order = page.getByRole("region", { name: "The order" });
   await expect(order).toContainText(/because|on the way|nearest|before/i);
   const wishes = page.getByRole("region", { name: "Who, where, how long" });
@@ -470,7 +470,7 @@ test.describe("papers", () => {
       return readPdf(await pdf.body(), info.outputPath("paper.pdf"));
     };
     await job.begin(24);
-    await page.getByRole("link", { name: "Open Wending 23 at 10:30" }).click();
+    await page.getByRole("link", { name: "Open Wending 23 at 10:30 am" }).click();
     expect(await read("plan")).toMatch(/14 stops, 13 moves/);
     await page.goto(`${store.address}/deliveries/d-w097/record`);
     expect(await read("record")).toContain("Record of handover");

@@ -1,4 +1,4 @@
-import type { Told } from "../language/index.ts";
+import type { DaySpan, Told } from "../language/index.ts";
 import type { Breach, LimitPhase, TraceOutput } from "./traceContract.ts";
 
 const toTen = (rpm: number) => Math.round(rpm / 10) * 10;
@@ -13,11 +13,8 @@ export function formatSeconds(s: number): string {
   return rest === 0 || min >= 10 ? `${min} min` : `${min} min ${rest} s`;
 }
 
-/** The clock `s` seconds after `startMin` minutes of the day: (760, 90) → `12:41`. Past midnight it begins anew. */
-export function formatClockAt(startMin: number, s: number): string {
-  const at = (Math.floor(startMin + s / 60) + 1440) % 1440;
-  return `${String(Math.floor(at / 60)).padStart(2, "0")}:${String(at % 60).padStart(2, "0")}`;
-}
+/** The minute of the day `s` seconds after `startMin`: (760, 90) → 761. Past midnight it begins anew. */
+export const minuteAt = (startMin: number, s: number): number => (Math.floor(startMin + s / 60) + 1440) % 1440;
 
 /**
  * A breach in words that a buyer can do something with, naming when, what and what the limit is; it blames nobody.
@@ -34,9 +31,7 @@ export function formatBreach(
   const { rule, startS, endS, peakRpm } = breach;
   const hours = hoursAtS(startS);
   const phase = limits.find(({ fromH, toH }) => fromH <= hours && hours < toH);
-  const from = formatClockAt(startMin, startS);
-  const to = formatClockAt(startMin, endS);
-  const when = from === to ? from : `${from}–${to}`;
+  const when: DaySpan = { fromMin: minuteAt(startMin, startS), toMin: minuteAt(startMin, endS) };
   const lasted = formatSeconds(endS - startS);
   switch (rule) {
     case "steady": {

@@ -7,7 +7,7 @@ export {
 } from "./breakIn.ts";
 export { breakInPlan, type NoPlan, sampleLegs } from "./breakInPlan.ts";
 export { bandRpm, breakInTrace } from "./breakInTrace.ts";
-export { adviseNext, createHoursAt, formatBreach, formatClockAt, formatSeconds } from "./formatRun.ts";
+export { adviseNext, createHoursAt, formatBreach, formatSeconds, minuteAt } from "./formatRun.ts";
 export { createLimits, usualIdleRpm } from "./limits.ts";
 export {
   type BreakInPlan,

@@ -11,9 +11,9 @@ import {
   createLimits,
   describeCoverage,
   formatBreach,
-  formatClockAt,
   formatSeconds,
   measureProgress,
+  minuteAt,
   sampleLegs,
   toHours,
 } from "./index.ts";
@@ -149,6 +149,6 @@ describe("words of a run", () => {
       "1 min 35 s",
       "60 min",
     ]);
-    expect([formatClockAt(760, 90), formatClockAt(1439, 120)]).toEqual(["12:41", "00:01"]);
+    expect([minuteAt(760, 90), minuteAt(1439, 120)]).toEqual([761, 1]);
   });
 });

@@ -1,3 +1,4 @@
+export { fromClock, toClock } from "./clock.ts";
 export { instantSchema, localDateSchema } from "./dateSchemas.ts";
 export { dayOf, type Instant, minutesOfDay, msAt, toInstant } from "./instant.ts";
 export {

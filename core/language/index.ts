@@ -18,4 +18,4 @@ export {
   type Tell,
   tellJoined,
 } from "./sayPhrase.ts";
-export { formatWhole, locales, sayTold, type Told } from "./told.ts";
+export { type DaySpan, formatWhole, locales, sayTold, type Told } from "./told.ts";

@@ -1,4 +1,4 @@
-import type { LocalDate } from "../dates/index.ts";
+import { type LocalDate, toClock } from "../dates/index.ts";
 import { type Language, locales } from "../language/index.ts";
 import type { Region } from "./regionSchema.ts";
 
@@ -43,6 +43,17 @@ export function formatDate(
         ? [weekday, month, year === "" ? day : `${day},`, year]
         : [weekday, year, month, day];
   return said.filter((part) => part !== "").join(" ");
+}
+
+/**
+ * A time of day as the store writes it, of whole minutes after midnight: (545, "24") → `09:05`, (545, "12") → `9:05 am`; noon is
+ * 12:00 pm and midnight 12:00 am. In another language by that language's clock of 24 hours.
+ */
+export function formatTime(minuteOfDay: number, clock: Region["clock"], language: Language = "en"): string {
+  if (clock === "24" || language !== "en") return toClock(minuteOfDay);
+  const hour = Math.floor(minuteOfDay / 60);
+  const minute = String(minuteOfDay % 60).padStart(2, "0");
+  return `${hour % 12 === 0 ? 12 : hour % 12}:${minute} ${hour < 12 ? "am" : "pm"}`;
 }
 
 /** An amount of money in hundredths, as the store writes it: $312.40; £312.40; €312.40. */

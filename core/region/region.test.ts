@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { LocalDate } from "../dates/index.ts";
-import { formatDate, formatMoney, regions, spellAll, spellText } from "./index.ts";
+import { formatDate, formatMoney, formatTime, regions, spellAll, spellText } from "./index.ts";
 
 const day = "2026-06-17" as LocalDate;
 
@@ -19,6 +19,24 @@ describe("a day", () => {
   ] as const)("in the order %s, %s, is %s", (order, style, said) => {
     expect(formatDate(day, style, order)).toBe(said);
   });
+});
+
+describe("a time", () => {
+  it.each([
+    [0, "12:00 am", "00:00"],
+    [545, "9:05 am", "09:05"],
+    [720, "12:00 pm", "12:00"],
+    [1439, "11:59 pm", "23:59"],
+  ] as const)(
+    "of %i minutes is %s or %s, as the store writes it; in other languages by 24 hours",
+    (minute, by12, by24) => {
+      expect([formatTime(minute, "12"), formatTime(minute, "24"), formatTime(minute, "12", "fr")]).toEqual([
+        by12,
+        by24,
+        by24,
+      ]);
+    },
+  );
 });
 
 describe("money", () => {

@@ -10,6 +10,7 @@ export const regions: Readonly<Record<(typeof unitSystems)[number], Region>> = {
     paper: "letter",
     weekStart: 6,
     dateOrder: "mdy",
+    clock: "12",
     emergency: "911",
   },
   imperial: {
@@ -19,6 +20,7 @@ export const regions: Readonly<Record<(typeof unitSystems)[number], Region>> = {
     paper: "a4",
     weekStart: 0,
     dateOrder: "dmy",
+    clock: "24",
     emergency: "999",
   },
   metric: {
@@ -28,6 +30,7 @@ export const regions: Readonly<Record<(typeof unitSystems)[number], Region>> = {
     paper: "a4",
     weekStart: 0,
     dateOrder: "dmy",
+    clock: "24",
     emergency: "112",
   },
 };

@@ -12,6 +12,8 @@ export const regionSchema = z.strictObject({
   /** The first day of the week: 0 Monday to 6 Sunday. */
   weekStart: z.int().min(0).max(6),
   dateOrder: z.enum(["mdy", "dmy", "ymd"]),
+  /** 12: 9:05 am; 24: 09:05. */
+  clock: z.enum(["12", "24"]),
   /** Whom one rings ashore where life is in danger. */
   emergency: z.string().regex(/^\+?[\d -]{2,20}$/, "must be a number to ring, such as 112"),
 });

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { gearPacks, rigTemplates } from "../../content/index.ts";
 import type { LocalDate } from "../dates/index.ts";
+import { regions } from "../region/index.ts";
 import {
   judgeTrip,
   readWind,
@@ -15,7 +16,7 @@ const rig = rigTemplates["wending-23"];
 const pack = gearPacks[0]!;
 const today: LocalDate = "2026-06-13";
 const zone = "America/Chicago";
-const idiom = { units: "us", spelling: "us" } as const;
+const idiom = { ...regions.us, clock: "24" } as const;
 const calm = Array.from({ length: 20 }, (_, i) => ({ at: `${String(i + 5).padStart(2, "0")}:00`, kn: 6 }));
 const stowed = ["jackets-adult", "jackets-child", "throwable", "extinguisher", "whistle", "first-aid", "anchor-set"];
 const plan: TripPlan = tripPlanSchema.parse({
@@ -99,7 +100,7 @@ describe("go or no go", () => {
 
   it("goes on past midnight", () => {
     const long = { departAt: "22:30", stayH: 4 };
-    expect(sayClock(judge(long).backMin)).toBe("03:30 the next day");
+    expect(sayClock(judge(long).backMin, regions.metric)).toBe("03:30 the next day");
     expect(codes(long)).toContain("wind-unchecked");
   });
 
@@ -114,7 +115,7 @@ describe("go or no go", () => {
     expect(all.reasons.length).toBeGreaterThan(5);
     for (const { code } of all.reasons) expect(sayReason(code, all, plan, pack, idiom)).toMatch(/^[A-Z].{12,}[.]$/);
     const boat = { boatName: "Wending 23", hull: "SLW23001A626", day: "Sat Jun 13" };
-    const message = writeAshoreMessage(plan, judge(), boat);
+    const message = writeAshoreMessage(plan, judge(), boat, regions.metric);
     for (const part of ["Ada Lunt and Bo Lunt", "SLW23001A626", "Back at 13:00", "by 14:00", "marine rescue"])
       expect(message).toContain(part);
   });

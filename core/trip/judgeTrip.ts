@@ -1,4 +1,4 @@
-import { dayOf, differenceDays, type LocalDate, minutesOfDay } from "../dates/index.ts";
+import { dayOf, differenceDays, fromClock, type LocalDate, minutesOfDay } from "../dates/index.ts";
 import { type GearOutput, type GearPack, gear } from "../gear/index.ts";
 import type { Rig } from "../rig/index.ts";
 import { type SunDay, sunOn } from "./sun.ts";
@@ -41,12 +41,6 @@ export interface JudgedTrip {
   readonly fuel: { readonly outL: number; readonly backL: number; readonly leftL: number };
 }
 
-/** In words HH:MM as the contract writes it, past midnight 24:30. */
-export const toClockMinutes = (clock: string): number => {
-  const [hours, minutes] = clock.split(":").map(Number) as [number, number];
-  return hours * 60 + minutes;
-};
-
 /**
  * Go or no go, with each reason. Wind that nobody has looked at, or that ends before the boat is back, is "not checked" and never
  * a go. In the dark the rules for gear ask for what a night asks for.
@@ -63,11 +57,11 @@ export function judgeTrip(plan: TripPlan, rig: Rig, pack: GearPack, today: Local
     windLimitKn: plan.windLimitKn,
     ...(plan.anchor === null ? {} : { anchor: plan.anchor }),
   });
-  const backMin = toClockMinutes(answer.backAt);
+  const backMin = fromClock(answer.backAt);
   const sun = plan.from === null ? null : sunOn(plan.date, plan.from);
   const sunsetMin = sun?.kind === "day" ? sinceMidnight(sun.setMs, plan.date, timeZone) : null;
   const sunriseMin = sun?.kind === "day" ? sinceMidnight(sun.riseMs, plan.date, timeZone) : null;
-  const departMin = toClockMinutes(plan.departAt);
+  const departMin = fromClock(plan.departAt);
   const isDark =
     sun?.kind === "never-up" ||
     (sunsetMin !== null && backMin > sunsetMin) ||
@@ -101,8 +95,8 @@ export function judgeTrip(plan: TripPlan, rig: Rig, pack: GearPack, today: Local
   const isWindKnown =
     lastWind !== undefined &&
     firstWind !== undefined &&
-    toClockMinutes(lastWind.at) >= backMin &&
-    toClockMinutes(firstWind.at) <= departMin;
+    fromClock(lastWind.at) >= backMin &&
+    fromClock(firstWind.at) <= departMin;
   const tankL = rig.tanks
     .filter(({ kind }) => kind === "petrol" || kind === "diesel")
     .reduce((sum, { litres }) => sum + litres, 0);

@@ -1,3 +1,4 @@
+import { toClock } from "../dates/index.ts";
 import { fail, type Result, succeed } from "../result.ts";
 import type { TripPlan } from "./tripPlan.ts";
 
@@ -34,8 +35,7 @@ export function readWind(text: string): Result<TripPlan["wind"], WindFault> {
     if (min <= beforeMin || min >= 6000) return fail({ code: "not-later", line: i + 1, got: cells[0]! });
     beforeMin = min;
     const fromDeg = Number(cells[2] || Number.NaN);
-    const at = `${String(Math.floor(min / 60)).padStart(2, "0")}:${String(min % 60).padStart(2, "0")}`;
-    wind.push({ at, kn, ...(fromDeg >= 0 && fromDeg <= 360 ? { fromDeg } : {}) });
+    wind.push({ at: toClock(min), kn, ...(fromDeg >= 0 && fromDeg <= 360 ? { fromDeg } : {}) });
   }
   return wind.length === 0 ? fail({ code: "no-rows" }) : succeed(wind.slice(0, mostRows));
 }

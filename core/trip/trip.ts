@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { fromClock, toClock } from "../dates/index.ts";
 
 const clockSchema = z.string().regex(/^\d{2,3}:[0-5]\d$/, "must be HH:MM; past midnight it goes on as 24:30");
 const amount = z.number().min(0).max(1e6);
@@ -22,7 +23,7 @@ export const tripInputSchema = z
   })
   .superRefine(({ wind }, check) => {
     wind.forEach(({ at }, i) => {
-      if (i > 0 && toMinutes(at) <= toMinutes(wind[i - 1]!.at))
+      if (i > 0 && fromClock(at) <= fromClock(wind[i - 1]!.at))
         check.addIssue({ code: "custom", path: ["wind", i, "at"], message: "must be later than the one before" });
     });
   });
@@ -56,7 +57,7 @@ export function trip(input: TripInput): TripOutput {
   const needL = 3 * oneWayL;
   const fuelOk = fuelL * (input.usableShare ?? usual.usableShare) >= needL;
   const marginMin = input.marginMin ?? usual.marginMin;
-  const backMin = toMinutes(departAt) + (2 * oneWayH + stayH) * minutesPerHour;
+  const backMin = fromClock(departAt) + (2 * oneWayH + stayH) * minutesPerHour;
   const windMin = findWind(input);
   const windOk = windMin === null || backMin <= windMin - marginMin;
   return {
@@ -73,11 +74,6 @@ export function trip(input: TripInput): TripOutput {
   };
 }
 
-const toMinutes = (time: string): number => {
-  const [hours, minutes] = time.split(":").map(Number) as [number, number];
-  return hours * minutesPerHour + minutes;
-};
-
 /**
  * The minute it is in, as the worked examples have it. A time before midnight of that day, which nobody can keep any more, bears
  * a minus.
@@ -85,15 +81,13 @@ const toMinutes = (time: string): number => {
 function formatTime(minutes: number): string {
   // What should be a whole minute may lie a double's rounding below it.
   const whole = Math.floor(minutes + 1e-6);
-  const size = Math.abs(whole);
-  const two = (n: number) => String(n).padStart(2, "0");
-  return `${whole < 0 ? "-" : ""}${two(Math.floor(size / minutesPerHour))}:${two(size % minutesPerHour)}`;
+  return `${whole < 0 ? "-" : ""}${toClock(Math.abs(whole))}`;
 }
 
 /** The first minute from departure on at which the wind is at its limit; straight between what is forecast, nothing beyond. */
 function findWind({ wind, windLimitKn, departAt }: TripInput): number | null {
-  const from = toMinutes(departAt);
-  const points = wind.map(({ at, kn }) => ({ min: toMinutes(at), kn }));
+  const from = fromClock(departAt);
+  const points = wind.map(({ at, kn }) => ({ min: fromClock(at), kn }));
   for (const [i, point] of points.entries()) {
     const before = points[i - 1];
     if (before !== undefined && point.min > from) {

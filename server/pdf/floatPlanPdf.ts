@@ -1,5 +1,5 @@
 import type { TDocumentDefinitions } from "pdfmake/interfaces";
-import type { LocalDate } from "../../core/dates/index.ts";
+import { fromClock, type LocalDate } from "../../core/dates/index.ts";
 import type { GearPack } from "../../core/gear/index.ts";
 import { createTell } from "../../core/language/index.ts";
 import { tellText } from "../../core/region/index.ts";
@@ -33,7 +33,7 @@ export function writeFloatPlanPdf(question: FloatPlan): Promise<Buffer> {
   const book = reader.book ?? undefined;
   const idiom = { ...region, ...(book === undefined ? {} : { book }) };
   const tell = createTell(reader.book);
-  const clock = (minutes: number) => sayClock(minutes, tell);
+  const clock = (minutes: number) => sayClock(minutes, idiom);
   const { printDay } = createDays(region, reader.language);
   const judged = judgeTrip(plan, rig, pack, today, timeZone);
   const { answer, backMin, fuel } = judged;
@@ -69,7 +69,7 @@ export function writeFloatPlanPdf(question: FloatPlan): Promise<Buffer> {
         margin: [0, 8, 0, 4],
       },
       table([
-        row(tell("Leaves"), plan.departAt),
+        row(tell("Leaves"), clock(fromClock(plan.departAt))),
         row(tell("Back"), clock(backMin)),
         row(
           tell("To"),

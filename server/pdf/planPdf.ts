@@ -1,6 +1,8 @@
 import type { Column, Content, TDocumentDefinitions } from "pdfmake/interfaces";
 import type { Delivery } from "../../api/index.ts";
+import { fromClock } from "../../core/dates/index.ts";
 import { createTell, findPlace, type Tell } from "../../core/language/index.ts";
+import { formatTime } from "../../core/region/index.ts";
 import type { Place } from "../../core/rig/index.ts";
 import { capitalize, cutText, formatQuarters } from "../../core/text/index.ts";
 import { shortenTitles, type Topic } from "../../core/topic/index.ts";
@@ -142,7 +144,10 @@ function printHead(delivery: Delivery, store: Letterhead, { language, book }: Pa
       { text: write(`${delivery.boatName} ${delivery.hull}`, { font: "Archivo", bold: true, fontSize: 16 }) },
       {
         text: write(
-          cutText(`${createDays(store.region, language).printDay(delivery.date)}, ${delivery.time} · ${buyers}`, 110),
+          cutText(
+            `${createDays(store.region, language).printDay(delivery.date)}, ${formatTime(fromClock(delivery.time), store.region.clock, language)} · ${buyers}`,
+            110,
+          ),
           {
             fontSize: 9.5,
           },

@@ -1,5 +1,5 @@
 import { ulid } from "ulid";
-import { type Instant, minutesOfDay } from "../../core/dates/index.ts";
+import { type Instant, minutesOfDay, toClock } from "../../core/dates/index.ts";
 import { writeJson } from "../../core/hash/index.ts";
 import { type Bundle, type SealedBundle, writeCanonical } from "../../core/record/index.ts";
 import { defaultPlanOptions } from "../../core/route/index.ts";
@@ -66,10 +66,7 @@ export function createIntake(parts: IntakeParts) {
 }
 
 /** 09:30 at this store, whatever zone the other one is in. */
-function clockAt(at: Instant, timeZone: string): string {
-  const minutes = minutesOfDay(at, timeZone);
-  return [Math.floor(minutes / 60), minutes % 60].map((part) => String(part).padStart(2, "0")).join(":");
-}
+const clockAt = (at: Instant, timeZone: string): string => toClock(minutesOfDay(at, timeZone));
 
 /** The hash of the bytes its device sent, as far as the bundle says it. */
 function sentOf(bundle: Bundle | SealedBundle, photo: string): string | null {

@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from "node:crypto";
 import { type CareTable, careTables } from "../../api/index.ts";
 import { type GearDate, listScopes, readEngineStatus } from "../../core/care/index.ts";
-import { msAt } from "../../core/dates/index.ts";
+import { fromClock, msAt } from "../../core/dates/index.ts";
 import { createTell, findText, type PhraseBook, type Tell } from "../../core/language/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
 import { type DueDay, listDue } from "../../core/service/index.ts";
@@ -58,7 +58,6 @@ const explainDue = ({ targetH, calendarDate, range, state }: DueDay, { tell, pri
     range.to === null ? tell("Likely after {0}.", from) : tell("Likely between {0} and {1}.", from, printDay(range.to));
   return `${due} ${likely}`;
 };
-const minutesOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 
 /** Calendars and tables of the months after, on their way out. */
 export function createCalendarService(parts: Parts) {
@@ -216,7 +215,7 @@ async function writeFeed(parts: Parts, token: string): Promise<string> {
       sequence: sequence(id),
       title: `Handover, ${names.get(boatId)}`,
       says: formatBuyers(buyers),
-      when: { fromMs: msAt(date, minutesOf(time), clock.timeZone), minutes: handoverMin },
+      when: { fromMs: msAt(date, fromClock(time), clock.timeZone), minutes: handoverMin },
     }),
   );
   const due = fleet.flatMap(({ boat, version, facts: { next } }): CalendarEvent[] =>

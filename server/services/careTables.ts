@@ -1,5 +1,5 @@
 import type { Booking, CareTable, RunLine } from "../../api/index.ts";
-import { formatClockAt } from "../../core/breakin/index.ts";
+import { toClock } from "../../core/dates/index.ts";
 import { createTell, sayTold } from "../../core/language/index.ts";
 import type { Region } from "../../core/region/index.ts";
 import { serialOf } from "../../core/rig/index.ts";
@@ -70,7 +70,7 @@ const listServiceColumns = ({ currency }: Region): Columns<ServiceRow> => [
 
 const runs: Columns<RunLine> = [
   ["date", ({ date }) => date],
-  ["from", ({ startMin }) => formatClockAt(startMin, 0)],
+  ["from", ({ startMin }) => toClock(startMin)],
   ["engine", ({ engine }) => engine],
   ["ran, min", ({ verdict }) => round(verdict.runS / 60, 0)],
   ["engine hours before, h", ({ hoursBefore }) => hours(hoursBefore)],
@@ -85,7 +85,7 @@ const runs: Columns<RunLine> = [
 
 const bookings: Columns<Booking> = [
   ["date", ({ date }) => date],
-  ["from", ({ startMin }) => formatClockAt(startMin, 0)],
+  ["from", ({ startMin }) => toClock(startMin)],
   ["work, h", ({ labourH }) => hours(labourH)],
   ["for", ({ items }) => items.map(({ title }) => title).join("; ")],
   ["stands", ({ state }) => state],

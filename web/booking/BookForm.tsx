@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Boat, Booking, WorkshopSheet } from "../../api/index.ts";
-import type { LocalDate } from "../../core/dates/index.ts";
+import { fromClock, type LocalDate, toClock } from "../../core/dates/index.ts";
 import { capacityOfDay, findOpenDay } from "../../core/workshop/index.ts";
 import { ask } from "../app/client.ts";
 import { boatQuery, workshopQuery } from "../app/queries.ts";
@@ -12,7 +12,7 @@ import { Fetched } from "../ui/Fetched.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { readPlain } from "../ui/readPlain.ts";
 import { useIds } from "../ui/useIds.ts";
-import { formatDay, formatMinuteOfDay, minutesOf } from "../ui/words.ts";
+import { formatDay, formatTime } from "../ui/words.ts";
 
 const field = "mt-0.5 block min-h-11 rounded-md border border-soft bg-panel px-3 text-ink";
 
@@ -70,7 +70,7 @@ function FormOf({ data, workshop, booking, date: wished, wanted, onDone }: FormP
   const [chosenDay, setDate] = useState<LocalDate | null | undefined>(booking?.date);
   const date =
     chosenDay === undefined ? (workshop === undefined ? first : findOpenDay(workshop.workshop, first)) : chosenDay;
-  const [start, setStart] = useState(formatMinuteOfDay(booking?.startMin ?? 9 * 60));
+  const [start, setStart] = useState(toClock(booking?.startMin ?? 9 * 60));
   const [picked, setPicked] = useState<ReadonlySet<string>>(
     new Set((booking?.items ?? wanted ?? data.visits[0]?.items ?? []).map(keyOf)),
   );
@@ -87,7 +87,7 @@ function FormOf({ data, workshop, booking, date: wished, wanted, onDone }: FormP
         body: {
           boat: data.id,
           date: date!,
-          startMin: minutesOf(start),
+          startMin: fromClock(start),
           labourH,
           items:
             chosen.length === 0 && booking !== undefined
@@ -190,8 +190,8 @@ function DayRoom({ day: { slots, capacityH, usedH }, date, withH, isOver }: DayR
         <ul aria-label="Booked that day" className="num text-soft">
           {slots.map(({ id, startMin, labourH, boatName, serial }) => (
             <li key={id}>
-              {formatMinuteOfDay(startMin)} to {formatMinuteOfDay(Math.min(1439, startMin + Math.round(labourH * 60)))},{" "}
-              {boatName} {serial}
+              {formatTime(startMin)} to {formatTime(Math.min(1439, startMin + Math.round(labourH * 60)))}, {boatName}{" "}
+              {serial}
             </li>
           ))}
         </ul>

@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { RunLine } from "../../api/index.ts";
-import { formatClockAt, formatSeconds } from "../../core/breakin/index.ts";
+import { formatSeconds } from "../../core/breakin/index.ts";
 import { CorrectPad } from "../care/CorrectPad.tsx";
 import { Fetched } from "../ui/Fetched.tsx";
 import { useReader, useTell } from "../ui/tell.ts";
-import { formatDayAndYear } from "../ui/words.ts";
+import { formatDayAndYear, formatTime } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { CoverageBars } from "./CoverageBars.tsx";
 import { FuelTaken } from "./FuelTaken.tsx";
@@ -137,7 +137,7 @@ function RunHead({ port, run, isOpen, onOpen }: HeadProps) {
       className="flex min-h-12 w-full flex-wrap items-center gap-x-5 py-1 text-left"
     >
       <span className="font-semibold">{formatDayAndYear(run.date, reader)}</span>
-      <span className="num">{formatClockAt(run.startMin, 0)}</span>
+      <span className="num">{formatTime(run.startMin, reader)}</span>
       <span>{label}</span>
       <span className="num">{formatSeconds(runS)}</span>
       <span className="num">{tell("{0} h after it", hoursAfter.toFixed(1))}</span>

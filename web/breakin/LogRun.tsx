@@ -6,7 +6,7 @@ import { WaitingPosts } from "../handover/WaitingPosts.tsx";
 import { Chip } from "../ui/Chip.tsx";
 import { ErrorNotice } from "../ui/Notice.tsx";
 import { useReader } from "../ui/tell.ts";
-import { formatDayAndYear, formatMinuteOfDay } from "../ui/words.ts";
+import { formatDayAndYear, formatTime } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { RunByHand } from "./RunByHand.tsx";
 import { RunFromFile } from "./RunFromFile.tsx";
@@ -41,7 +41,7 @@ export function LogRun({ port, ran, onKept }: LogRunProps) {
     mutationFn: (run: NewRun) =>
       port.addRun(
         run,
-        tell("The run of {0}, {1}", formatDayAndYear(run.date, reader), formatMinuteOfDay(run.startMin)),
+        tell("The run of {0}, {1}", formatDayAndYear(run.date, reader), formatTime(run.startMin, reader)),
       ),
     onSuccess: (runs) => {
       // The next one is entered anew.

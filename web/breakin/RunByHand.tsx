@@ -2,14 +2,13 @@ import { useState } from "react";
 import { ulid } from "ulid";
 import type { NewRun } from "../../api/index.ts";
 import { type Leg, sampleLegs } from "../../core/breakin/index.ts";
-import type { LocalDate } from "../../core/dates/index.ts";
+import { fromClock, type LocalDate, toClock } from "../../core/dates/index.ts";
 import type { Tell } from "../../core/language/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { Chip } from "../ui/Chip.tsx";
-import { storeDay } from "../ui/storeTime.ts";
+import { storeDay, storeMinutes } from "../ui/storeTime.ts";
 import { useTell } from "../ui/tell.ts";
 import { useIds } from "../ui/useIds.ts";
-import { formatClock, minutesOf } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { type EngineSet, listSets } from "./engineSets.ts";
 import { RunDay, runField } from "./RunDay.tsx";
@@ -47,7 +46,7 @@ export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
       legs: legs.map((leg) => ({ ...leg, key: ulid() })),
     }));
   const [date, setDate] = useState<LocalDate | null>(ran === null ? port.today : storeDay(ran.begunAtMs));
-  const [start, setStart] = useState(ran === null ? "12:00" : formatClock(ran.begunAtMs));
+  const [start, setStart] = useState(ran === null ? "12:00" : toClock(storeMinutes(ran.begunAtMs)));
   // One id an engine until it is kept: pressed twice, it is one run.
   const idOf = useIds();
   const [way, setWay] = useState(sets[0]?.key);
@@ -66,7 +65,7 @@ export function RunByHand({ port, ran, isBusy, onKeep }: ByHandProps) {
       for (const engine of lane.engines) engines.push({ id: idOf(engine), engine, samples });
     }
     setFault(null);
-    onKeep({ date, startMin: minutesOf(start), source: "hand", fileName: "", engines });
+    onKeep({ date, startMin: fromClock(start), source: "hand", fileName: "", engines });
   };
   return (
     <form

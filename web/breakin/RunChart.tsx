@@ -1,20 +1,22 @@
 import { useCallback } from "react";
 import type { RunSheet } from "../../api/index.ts";
-import { formatClockAt } from "../../core/breakin/index.ts";
+import { minuteAt } from "../../core/breakin/index.ts";
 import type { Tell } from "../../core/language/index.ts";
 import { fromCore, shownUnit } from "../../core/units/index.ts";
 import { headOf } from "../ui/amounts.ts";
 import type { Inks } from "../ui/Chart.tsx";
 import { LazyChart } from "../ui/LazyChart.tsx";
 import { storeRegion } from "../ui/storeTime.ts";
-import { useTell } from "../ui/tell.ts";
+import { type Reader, useReader } from "../ui/tell.ts";
 import { tooltipIn } from "../ui/tooltip.ts";
+import { formatTime } from "../ui/words.ts";
 
 /** A run as engine speed against time: the limits of its hours shaded, what they ask about marked. */
 export function RunChart({ sheet, topRpm }: { sheet: RunSheet; topRpm: number }) {
-  const tell = useTell();
+  const reader = useReader();
+  const { tell } = reader;
   const isWarm = sheet.temperatures.length > 1;
-  const draw = useCallback((inks: Inks) => drawRun(sheet, topRpm, inks, tell), [sheet, topRpm, tell]);
+  const draw = useCallback((inks: Inks) => drawRun(sheet, topRpm, inks, reader), [sheet, topRpm, reader]);
   const { breaches, runS } = sheet.run.verdict;
   return (
     <LazyChart
@@ -54,7 +56,8 @@ function shadeLimits({ run, limits }: RunSheet, endS: number, topRpm: number) {
   });
 }
 
-function drawRun(sheet: RunSheet, topRpm: number, inks: Inks, tell: Tell) {
+function drawRun(sheet: RunSheet, topRpm: number, inks: Inks, reader: Reader) {
+  const { tell } = reader;
   const { run, samples, temperatures } = sheet;
   const endS = samples.at(-1)?.[0] ?? 0;
   const isWarm = temperatures.length > 1;
@@ -67,14 +70,14 @@ function drawRun(sheet: RunSheet, topRpm: number, inks: Inks, tell: Tell) {
       name: tell("time"),
       nameLocation: "middle",
       nameGap: 24,
-      axisLabel: { color: inks.soft, formatter: (min: number) => formatClockAt(run.startMin, min * 60) },
+      axisLabel: { color: inks.soft, formatter: (min: number) => formatTime(minuteAt(run.startMin, min * 60), reader) },
       axisLine: { lineStyle: { color: inks.ink } },
       splitLine: { show: false },
     },
     yAxis: [speedAxis(topRpm, inks, tell), ...(isWarm ? [coolantAxis(inks, tell)] : [])],
     tooltip: {
       ...tooltipIn(inks),
-      formatter: formatPoints(run.startMin, tell),
+      formatter: formatPoints(run.startMin, reader),
     },
     series: [speedSeries(sheet, topRpm, inks), ...(isWarm ? [coolantSeries(temperatures, inks)] : [])],
   };
@@ -106,15 +109,16 @@ const coolantAxis = (inks: Inks, tell: Tell) => ({
   splitLine: { show: false },
 });
 
-const formatPoints = (startMin: number, tell: Tell) => (points: { seriesIndex: number; value: [number, number] }[]) =>
-  [
-    formatClockAt(startMin, points[0]!.value[0] * 60),
-    ...points.map(({ seriesIndex, value }) =>
-      seriesIndex === 0
-        ? `${value[1].toLocaleString("en-GB")} ${tell("rpm")}`
-        : `${tell("coolant")} ${Math.round(value[1])} ${coolantUnit()}`,
-    ),
-  ].join("  ");
+const formatPoints =
+  (startMin: number, reader: Reader) => (points: { seriesIndex: number; value: [number, number] }[]) =>
+    [
+      formatTime(minuteAt(startMin, points[0]!.value[0] * 60), reader),
+      ...points.map(({ seriesIndex, value }) =>
+        seriesIndex === 0
+          ? `${value[1].toLocaleString("en-GB")} ${reader.tell("rpm")}`
+          : `${reader.tell("coolant")} ${Math.round(value[1])} ${coolantUnit()}`,
+      ),
+    ].join("  ");
 
 function speedSeries(sheet: RunSheet, topRpm: number, inks: Inks) {
   const { run, samples } = sheet;

@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { NewRun } from "../../api/index.ts";
-import type { LocalDate } from "../../core/dates/index.ts";
+import { fromClock, type LocalDate, toClock } from "../../core/dates/index.ts";
 import { formatWhole, sayTold } from "../../core/language/index.ts";
 import type { ReadRun, RunColumns } from "../../core/trace/index.ts";
 import { addressOf, ask, Refused } from "../app/client.ts";
@@ -12,7 +12,6 @@ import { ErrorNotice } from "../ui/Notice.tsx";
 import { storeDay, storeMinutes } from "../ui/storeTime.ts";
 import { useReader, useTell } from "../ui/tell.ts";
 import { useIds } from "../ui/useIds.ts";
-import { formatMinuteOfDay, minutesOf } from "../ui/words.ts";
 import type { BreakInPort } from "./breakInPort.ts";
 import { listSets } from "./engineSets.ts";
 import { RunDay, runField } from "./RunDay.tsx";
@@ -188,7 +187,7 @@ function Engines({ port, run, isBusy, onKeep }: EnginesProps) {
   const [date, setDate] = useState<LocalDate | null>(
     began.date !== null && began.date <= port.today ? began.date : port.today,
   );
-  const [start, setStart] = useState(formatMinuteOfDay(began.startMin ?? 12 * 60));
+  const [start, setStart] = useState(toClock(began.startMin ?? 12 * 60));
   const pair = listSets(port.care).find(({ key }) => key === "together")?.lanes[0];
   const isForPair = run.engines.length === 1 && pair !== undefined;
   // A single trace of a boat with twins stands for both until somebody says otherwise.
@@ -211,7 +210,7 @@ function Engines({ port, run, isBusy, onKeep }: EnginesProps) {
           : { temperatures: temperatures.map(([s, celsius]): [number, number] => [s, celsius]) }),
       }));
     });
-    onKeep({ date, startMin: minutesOf(start), engines });
+    onKeep({ date, startMin: fromClock(start), engines });
   };
   return (
     <div className="mt-3">

@@ -1,8 +1,9 @@
 import type { RunLine } from "../../api/index.ts";
-import { formatClockAt, formatSeconds } from "../../core/breakin/index.ts";
-import { sayTold, type Tell } from "../../core/language/index.ts";
+import { formatSeconds, minuteAt } from "../../core/breakin/index.ts";
+import { sayTold } from "../../core/language/index.ts";
 import { say } from "../ui/amounts.ts";
-import { useReader } from "../ui/tell.ts";
+import { type Reader, useReader } from "../ui/tell.ts";
+import { formatTime } from "../ui/words.ts";
 
 interface VerdictProps {
   readonly run: RunLine;
@@ -12,7 +13,8 @@ interface VerdictProps {
 
 /** What a run was like, in words: what its break-in asks about, what was covered, what to do next. It blames nobody. */
 export function RunVerdict({ run, temperatures = [] }: VerdictProps) {
-  const { tell, language } = useReader();
+  const reader = useReader();
+  const { tell, language } = reader;
   const { breaches, runS, hoursAfter, gaps, wotS, longestSteadyS, advice } = run.verdict;
   return (
     <section aria-label={tell("What this run was like")}>
@@ -31,7 +33,7 @@ export function RunVerdict({ run, temperatures = [] }: VerdictProps) {
                 <span aria-hidden className="text-amber">
                   ◷
                 </span>
-                <span>{sayTold(says, tell, language)}</span>
+                <span>{sayTold(says, tell, language, (minute) => formatTime(minute, reader))}</span>
               </li>
             ))}
           </ul>
@@ -43,7 +45,7 @@ export function RunVerdict({ run, temperatures = [] }: VerdictProps) {
         <Fact name={tell("Longest at one speed")} value={formatSeconds(longestSteadyS)} />
         <Fact name={tell("At full throttle")} value={formatSeconds(wotS)} />
         {temperatures.length > 0 && (
-          <Fact name={tell("Coolant at its warmest")} value={formatWarmest(temperatures, run.startMin, tell)} />
+          <Fact name={tell("Coolant at its warmest")} value={formatWarmest(temperatures, run.startMin, reader)} />
         )}
         {gaps > 0 && <Fact name={tell("Gaps in the recording")} value={tell("{0}, not counted", gaps)} />}
       </dl>
@@ -56,9 +58,9 @@ export function RunVerdict({ run, temperatures = [] }: VerdictProps) {
   );
 }
 
-function formatWarmest(temperatures: readonly (readonly [number, number])[], startMin: number, tell: Tell): string {
+function formatWarmest(temperatures: readonly (readonly [number, number])[], startMin: number, reader: Reader): string {
   const [s, celsius] = temperatures.reduce((most, each) => (each[1] > most[1] ? each : most));
-  return tell("{0}, first at {1}", say(celsius, "temperature"), formatClockAt(startMin, s));
+  return reader.tell("{0}, first at {1}", say(celsius, "temperature"), formatTime(minuteAt(startMin, s), reader));
 }
 
 function Fact({ name, value }: { name: string; value: string }) {

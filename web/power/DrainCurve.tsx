@@ -4,8 +4,8 @@ import { usualFloor } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import type { Inks } from "../ui/Chart.tsx";
 import { LazyChart } from "../ui/LazyChart.tsx";
-import { useTell } from "../ui/tell.ts";
-import { formatMinuteOfDay } from "../ui/words.ts";
+import { type Reader, useReader } from "../ui/tell.ts";
+import { formatTime } from "../ui/words.ts";
 import { nameBattery } from "./powerWords.ts";
 import type { Power } from "./usePower.ts";
 
@@ -20,11 +20,11 @@ interface CurveProps {
 
 /** How the charge of each bank goes down from now on, with the floor it should not go below. */
 export function DrainCurve({ rig, power, nowMin, says }: CurveProps) {
-  const tell = useTell();
+  const reader = useReader();
   const { lasts, setting } = power;
   const draw = useCallback(
-    (inks: Inks) => drawCurve(rig, lasts.groups, setting.charge, nowMin, inks, tell),
-    [rig, lasts, setting.charge, nowMin, tell],
+    (inks: Inks) => drawCurve(rig, lasts.groups, setting.charge, nowMin, inks, reader),
+    [rig, lasts, setting.charge, nowMin, reader],
   );
   return <LazyChart draw={draw} heightPx={230} says={says} />;
 }
@@ -35,8 +35,9 @@ function drawCurve(
   charge: Readonly<Record<string, number>>,
   nowMin: number,
   inks: Inks,
-  tell: Tell,
+  reader: Reader,
 ) {
+  const { tell } = reader;
   const drawn = groups.map((group) => ({ ...group, ...readGroup(rig, group.batteries, charge, tell) }));
   const soonest = Math.min(...drawn.flatMap(({ hoursToFloor }) => hoursToFloor ?? []), longestH);
   const endH = Math.max(6, Math.min(longestH, Math.ceil((soonest * 1.6) / 6) * 6));
@@ -47,7 +48,7 @@ function drawCurve(
       min: 0,
       max: endH,
       interval: endH / 6,
-      axisLabel: { color: inks.soft, formatter: (h: number) => formatMinuteOfDay((nowMin + h * 60) % 1440) },
+      axisLabel: { color: inks.soft, formatter: (h: number) => formatTime((nowMin + h * 60) % 1440, reader) },
       axisLine: { lineStyle: { color: inks.ink } },
       splitLine: { show: false },
     },

@@ -2,7 +2,7 @@ import { type Tell, tellJoined } from "../../core/language/index.ts";
 import { findOffSwitch } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { Button } from "../ui/Button.tsx";
-import { useTell } from "../ui/tell.ts";
+import { type Reader, useReader } from "../ui/tell.ts";
 import { nameBattery, sayWhen } from "./powerWords.ts";
 import type { Power } from "./usePower.ts";
 
@@ -15,7 +15,8 @@ interface LeavingProps {
 /** Leaving the boat as it stands: what draws, what to turn off, and which battery is down by when. */
 export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
   const { drawing, lasts } = power;
-  const tell = useTell();
+  const reader = useReader();
+  const { tell } = reader;
   const total = drawing.reduce((sum, { amps }) => sum + amps, 0);
   return (
     <section aria-labelledby="leaving">
@@ -62,7 +63,7 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
               tell,
               batteries.map((id) => tell.label(nameBattery(rig, id))),
             )}
-            : {sayLasting(hoursToFloor, nowMin, tell)}
+            : {sayLasting(hoursToFloor, nowMin, reader)}
           </li>
         ))}
       </ul>
@@ -74,11 +75,12 @@ const sayAmps = (amps: number) => `${amps < 1 ? amps.toFixed(2) : amps.toFixed(1
 const sayHours = (hours: number, tell: Tell) =>
   hours < 100 ? `${hours.toFixed(1)} h` : tell("{0} days", Math.round(hours / 24));
 
-function sayLasting(hours: number | null, nowMin: number, tell: Tell): string {
+function sayLasting(hours: number | null, nowMin: number, reader: Reader): string {
+  const { tell } = reader;
   if (hours === null) return tell("keeps what it has");
   if (hours === 0) return tell("too low already");
   const lasting = sayHours(hours, tell);
   return hours > 240
     ? tell("{0} until too low", lasting)
-    : tell("{0} until too low, {1}", lasting, sayWhen(hours, nowMin, tell));
+    : tell("{0} until too low, {1}", lasting, sayWhen(hours, nowMin, reader));
 }

@@ -69,7 +69,7 @@ export function PowerMap({ rig, volts = nothingRead }: MapProps) {
     power.others,
     biggest === null ? null : labelOf.get(biggest)!,
     nowMin,
-    tell,
+    reader,
   );
   const isOff = power.setting.tripped.length + power.setting.loose.length + (power.setting.wiresOff?.length ?? 0) > 0;
   return (

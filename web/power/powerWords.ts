@@ -2,17 +2,18 @@ import { type Tell, tellJoined } from "../../core/language/index.ts";
 import type { EnduranceOutput } from "../../core/power/index.ts";
 import { nameBattery as nameOf, type Rig } from "../../core/rig/index.ts";
 import { lowerFirst } from "../../core/text/index.ts";
-import { tellPlain } from "../ui/tell.ts";
-import { formatMinuteOfDay } from "../ui/words.ts";
+import { plainReader, type Reader } from "../ui/tell.ts";
+import { formatTime } from "../ui/words.ts";
 
 const minutesPerHour = 60;
 const minutesPerDay = 24 * minutesPerHour;
 
 /** When it is so many hours from now, as people say it: "02:10", "02:10 tomorrow", "in 4 days". */
-export function sayWhen(hours: number, nowMin: number, tell: Tell = tellPlain): string {
+export function sayWhen(hours: number, nowMin: number, reader: Reader = plainReader): string {
+  const { tell } = reader;
   const at = nowMin + hours * minutesPerHour;
   const days = Math.floor(at / minutesPerDay);
-  const clock = formatMinuteOfDay(Math.floor(at % minutesPerDay));
+  const clock = formatTime(Math.floor(at % minutesPerDay), reader);
   if (days === 0) return tell("{0} today", clock);
   if (days === 1) return tell("{0} tomorrow", clock);
   return tell("in {0} days", Math.round(hours / 24));
@@ -41,8 +42,9 @@ export function sayVerdict(
   others: readonly Other[],
   biggest: string | null,
   nowMin: number,
-  tell: Tell = tellPlain,
+  reader: Reader = plainReader,
 ): Verdict {
+  const { tell } = reader;
   const down = lasts.groups
     .filter(({ hoursToFloor }) => hoursToFloor !== null)
     .sort((a, b) => a.hoursToFloor! - b.hoursToFloor!);
@@ -62,7 +64,7 @@ export function sayVerdict(
   const starts = usesOf.some((use) => use === "start" || use === undefined);
   const hours = first.hoursToFloor!;
   const isBad = hours < 72;
-  const when = sayWhen(hours, nowMin, tell);
+  const when = sayWhen(hours, nowMin, reader);
   const says = verdicts[hours === 0 ? "already" : isInDays(hours, nowMin) ? "in-days" : "by-clock"][starts ? 1 : 0];
   const spared = isBad ? findSparing(rig, first, others, tell) : null;
   const off = biggest === null ? "" : tell("{0} draws the most: turn it off.", tell(biggest));

@@ -3,7 +3,7 @@ import { linkLook } from "../ui/Button.tsx";
 import { CopyButton } from "../ui/CopyButton.tsx";
 import { TextField } from "../ui/fields.tsx";
 import { PaperLinks } from "../ui/PaperLinks.tsx";
-import { useReader } from "../ui/tell.ts";
+import { useIdiom, useReader } from "../ui/tell.ts";
 import { formatDay } from "../ui/words.ts";
 import type { Trip, TripPort } from "./useTrip.ts";
 
@@ -19,7 +19,7 @@ export function AshoreNote({ trip, plan, judged, port }: AshoreNoteProps) {
   const reader = useReader();
   const { tell } = reader;
   const { boatName, hull } = port;
-  const message = writeAshoreMessage(plan, judged, { boatName, hull, day: formatDay(plan.date, reader) }, tell);
+  const message = writeAshoreMessage(plan, judged, { boatName, hull, day: formatDay(plan.date, reader) }, useIdiom());
   const { ashore } = trip.draft;
   const isPrintable = trip.isKept && trip.isSaved && port.isAtYard(trip.trip);
   const change = (part: Partial<NonNullable<TripPlan["ashore"]>>) => {

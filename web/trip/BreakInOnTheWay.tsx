@@ -1,8 +1,9 @@
 import type { EngineCare } from "../../api/index.ts";
+import { fromClock } from "../../core/dates/index.ts";
 import { formatWhole } from "../../core/language/index.ts";
-import { type JudgedTrip, sayClock, type TripPlan, toClockMinutes } from "../../core/trip/index.ts";
+import { type JudgedTrip, sayClock, type TripPlan } from "../../core/trip/index.ts";
 import { planOf } from "../breakin/planOf.ts";
-import { useReader } from "../ui/tell.ts";
+import { useIdiom, useReader } from "../ui/tell.ts";
 
 interface BreakInProps {
   readonly care: readonly EngineCare[];
@@ -13,11 +14,12 @@ interface BreakInProps {
 /** An engine that is being run in: which speed when, on the way out and back. It may take longer than at cruise. */
 export function BreakInOnTheWay({ care, plan, judged }: BreakInProps) {
   const { tell, language } = useReader();
+  const idiom = useIdiom();
   const engines = care.filter(({ breakIn, limits }) => breakIn !== null && !breakIn.done && limits.length > 0);
   const oneWayMin = judged.answer.oneWayH * 60;
   const legs = engines.length === 0 ? null : planOf(engines, Math.floor(oneWayMin * 2));
   if (legs === null) return null;
-  const departMin = toClockMinutes(plan.departAt);
+  const departMin = fromClock(plan.departAt);
   let ran = 0;
   const rows = legs.map(({ rpm, minutes }) => {
     const from = ran;
@@ -47,7 +49,7 @@ export function BreakInOnTheWay({ care, plan, judged }: BreakInProps) {
         <tbody>
           {rows.map(({ rpm, minutes, clock, isBack }) => (
             <tr key={clock} className="border-b border-rule">
-              <td className="num py-1">{sayClock(clock, tell)}</td>
+              <td className="num py-1">{sayClock(clock, idiom)}</td>
               <td className="num text-right font-bold">{formatWhole(rpm, language)}</td>
               <td className="num text-right">
                 {minutes < 1 ? `${Math.round(minutes * 60)} s` : `${Math.round(minutes * 10) / 10} min`}

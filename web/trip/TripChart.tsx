@@ -1,8 +1,17 @@
+import { fromClock } from "../../core/dates/index.ts";
 import type { Tell } from "../../core/language/index.ts";
-import { type JudgedTrip, sayClock, type TripPlan, toClockMinutes } from "../../core/trip/index.ts";
-import { useTell } from "../ui/tell.ts";
+import {
+  type ClockIdiom,
+  fromContractClock,
+  type JudgedTrip,
+  sayClock,
+  sayContractClock,
+  type TripPlan,
+} from "../../core/trip/index.ts";
+import { useIdiom, useReader, useTell } from "../ui/tell.ts";
 import { useMediaQuery } from "../ui/useMediaQuery.ts";
-import { type Day, layDay, layLegs, toClock } from "./layDay.ts";
+import { formatHour } from "../ui/words.ts";
+import { type Day, layDay, layLegs } from "./layDay.ts";
 
 const narrow = "(max-width: 639px)";
 
@@ -13,43 +22,48 @@ const strong = "text-[12px] font-semibold";
 export function TripChart({ plan, judged }: { plan: TripPlan; judged: JudgedTrip }) {
   const isNarrow = useMediaQuery(narrow);
   const tell = useTell();
+  const idiom = useIdiom();
   const { answer, sunsetMin } = judged;
   if (answer.oneWayH === 0) return null;
   const day = layDay(plan, judged, isNarrow);
   return (
     <svg
       role="img"
-      aria-label={sayDay(plan, judged, tell)}
+      aria-label={sayDay(plan, judged, idiom, tell)}
       viewBox={`0 0 ${day.width} ${day.legY + 62}`}
       className="mt-3 w-full"
     >
       <Hours day={day} />
       <Wind day={day} plan={plan} />
       {sunsetMin !== null && sunsetMin < day.untilMin && <Dark day={day} sunsetMin={sunsetMin} />}
-      {answer.latestTurnAt !== null && <TurnBack day={day} min={toClock(answer.latestTurnAt)} />}
-      <Legs day={day} plan={plan} turnMin={toClockMinutes(plan.departAt) + answer.oneWayH * 60} />
+      {answer.latestTurnAt !== null && <TurnBack day={day} min={fromContractClock(answer.latestTurnAt)} />}
+      <Legs day={day} plan={plan} turnMin={fromClock(plan.departAt) + answer.oneWayH * 60} />
     </svg>
   );
 }
 
-function sayDay({ departAt, legs, wind, windLimitKn }: TripPlan, { backMin }: JudgedTrip, tell: Tell): string {
+function sayDay(
+  { departAt, legs, wind, windLimitKn }: TripPlan,
+  { backMin }: JudgedTrip,
+  idiom: ClockIdiom,
+  tell: Tell,
+): string {
   const route = legs.map(({ to, nm }) => tell("{0}, {1} sea miles", to, nm.toFixed(1))).join("; ");
   const blows =
     wind.length === 0
       ? tell("No wind entered.")
       : tell("Wind up to {0} knots, limit {1}.", Math.max(...wind.map(({ kn }) => kn)), windLimitKn);
-  return `${tell("From {0} to {1}: {2}.", departAt, sayClock(backMin, tell), route)} ${blows}`;
+  return `${tell("From {0} to {1}: {2}.", sayContractClock(departAt, idiom), sayClock(backMin, idiom), route)} ${blows}`;
 }
 
-const sayHour = (min: number) => `${String(Math.floor(min / 60) % 24).padStart(2, "0")}:00`;
-
 function Hours({ day: { hours, every, x, top, legY } }: { day: Day }) {
+  const reader = useReader();
   return hours.map((min, i) => (
     <g key={min}>
       <line x1={x(min)} x2={x(min)} y1={top} y2={legY + 26} className="stroke-rule" />
       {i % every === 0 && (
         <text x={x(min)} y={legY + 44} textAnchor="middle" className={`num fill-soft ${small}`}>
-          {sayHour(min)}
+          {formatHour((min + 2880) % 1440, reader)}
         </text>
       )}
     </g>

@@ -1,16 +1,16 @@
 import { useMemo } from "react";
+import { fromClock } from "../../core/dates/index.ts";
 import type { GearPack } from "../../core/gear/index.ts";
 import {
   type JudgedTrip,
   judgeTrip,
   sayClock,
+  sayContractClock,
   sayReason,
   type TripPlan,
-  toClockMinutes,
 } from "../../core/trip/index.ts";
 import { say, spell } from "../ui/amounts.ts";
-import { storeRegion } from "../ui/storeTime.ts";
-import { useBook, useTell } from "../ui/tell.ts";
+import { useIdiom, useTell } from "../ui/tell.ts";
 import { AshoreNote } from "./AshoreNote.tsx";
 import { BreakInOnTheWay } from "./BreakInOnTheWay.tsx";
 import { GearCheck } from "./GearCheck.tsx";
@@ -83,7 +83,7 @@ interface JudgedProps {
 
 function Verdict({ judged, plan, pack }: JudgedProps & { pack: GearPack }) {
   const tell = useTell();
-  const book = useBook();
+  const idiom = useIdiom();
   const { verdict, reasons, backMin, answer } = judged;
   const look = verdict === "no-go" ? "text-magenta" : verdict === "not-checked" ? "text-amber" : "";
   return (
@@ -92,8 +92,8 @@ function Verdict({ judged, plan, pack }: JudgedProps & { pack: GearPack }) {
         {answer.oneWayH === 0
           ? tell(headings[verdict])
           : verdict === "go"
-            ? tell("✓ Go: back at {0}", sayClock(backMin, tell))
-            : tell("{0}. You would be back at {1}", tell(headings[verdict]), sayClock(backMin, tell))}
+            ? tell("✓ Go: back at {0}", sayClock(backMin, idiom))
+            : tell("{0}. You would be back at {1}", tell(headings[verdict]), sayClock(backMin, idiom))}
       </h1>
       {verdict === "go" && reasons.length === 0 && (
         <p>{tell("Fuel, wind, daylight and gear are all as they should be.")}</p>
@@ -104,8 +104,7 @@ function Verdict({ judged, plan, pack }: JudgedProps & { pack: GearPack }) {
             key={code}
             className={`py-0.5 ${weight === "stops" ? "text-magenta" : weight === "unknown" ? "text-amber" : "text-soft"}`}
           >
-            {weight === "stops" ? "▲" : weight === "unknown" ? "?" : "●"}{" "}
-            {sayReason(code, judged, plan, pack, { ...storeRegion(), book })}
+            {weight === "stops" ? "▲" : weight === "unknown" ? "?" : "●"} {sayReason(code, judged, plan, pack, idiom)}
           </li>
         ))}
       </ul>
@@ -115,6 +114,7 @@ function Verdict({ judged, plan, pack }: JudgedProps & { pack: GearPack }) {
 
 function Figures({ judged, plan }: JudgedProps) {
   const tell = useTell();
+  const idiom = useIdiom();
   const { answer, fuel, sunsetMin } = judged;
   const figures: [string, string][] = [
     [tell("One way"), `${(answer.oneWayH * 60).toFixed(0)} min, ${say(fuel.outL, "volume")}`],
@@ -122,9 +122,9 @@ function Figures({ judged, plan }: JudgedProps) {
     [tell("Left when back"), say(Math.max(0, fuel.leftL), "volume")],
     [
       tell("Latest turn back"),
-      answer.latestTurnAt === null ? tell("the wind sets none") : sayClock(clockMin(answer.latestTurnAt), tell),
+      answer.latestTurnAt === null ? tell("the wind sets none") : sayContractClock(answer.latestTurnAt, idiom),
     ],
-    [tell("Sunset"), sunsetMin === null ? tell("not known") : sayClock(sunsetMin, tell)],
+    [tell("Sunset"), sunsetMin === null ? tell("not known") : sayClock(sunsetMin, idiom)],
     ...(answer.rodeM === null || plan.anchor === null
       ? []
       : ([
@@ -134,7 +134,7 @@ function Figures({ judged, plan }: JudgedProps) {
           ],
         ] as [string, string][])),
   ];
-  let atMin = toClockMinutes(plan.departAt);
+  let atMin = fromClock(plan.departAt);
   return (
     <>
       <dl className="mt-3 grid gap-x-6 border-t border-ink sm:grid-cols-2">
@@ -161,7 +161,7 @@ function Figures({ judged, plan }: JudgedProps) {
                 )}
                 <span>{tell("{0} nm", nm.toFixed(1))}</span>
                 <span>{tell("{0} min", Math.round(minutes))}</span>
-                <span className="font-semibold">{sayClock(atMin)}</span>
+                <span className="font-semibold">{sayClock(atMin, idiom)}</span>
               </li>
             );
           })}
@@ -170,7 +170,3 @@ function Figures({ judged, plan }: JudgedProps) {
     </>
   );
 }
-const clockMin = (clock: string) => {
-  const [hours, minutes] = clock.replace("-", "").split(":").map(Number) as [number, number];
-  return (clock.startsWith("-") ? -1 : 1) * (hours * 60 + minutes);
-};

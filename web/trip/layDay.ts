@@ -1,7 +1,5 @@
-import { type JudgedTrip, type TripPlan, toClockMinutes } from "../../core/trip/index.ts";
-
-export const toClock = (clock: string): number =>
-  (clock.startsWith("-") ? -1 : 1) * toClockMinutes(clock.replace("-", ""));
+import { fromClock } from "../../core/dates/index.ts";
+import type { JudgedTrip, TripPlan } from "../../core/trip/index.ts";
 
 /** One leg along the clock, minutes after midnight; `says`: its words, the longest first. */
 export interface LaidLeg {
@@ -19,11 +17,11 @@ const sunsetShownMin = 240;
 /** Where everything of a day out is drawn: hours along, wind up, legs in a band below. Pixels of a picture `width` wide. */
 export function layDay(plan: TripPlan, { backMin, sunsetMin }: JudgedTrip, isNarrow: boolean) {
   const width = isNarrow ? 370 : 760;
-  const departMin = toClockMinutes(plan.departAt);
+  const departMin = fromClock(plan.departAt);
   const isSunsetNear = sunsetMin !== null && sunsetMin < backMin + sunsetShownMin;
   const fromMin = Math.floor((departMin - 20) / hourMin) * hourMin;
   const untilMin = Math.ceil((Math.max(backMin + 30, isSunsetNear ? sunsetMin + 10 : 0) + 1) / hourMin) * hourMin;
-  const wind = plan.wind.map(({ at, kn }) => ({ min: toClockMinutes(at), kn }));
+  const wind = plan.wind.map(({ at, kn }) => ({ min: fromClock(at), kn }));
   const mostKn = Math.max(plan.windLimitKn * 1.4, ...wind.map(({ kn }) => kn * 1.1), 10);
   const hours = Array.from({ length: (untilMin - fromMin) / hourMin + 1 }, (_, i) => fromMin + i * hourMin);
   const base = top + windHeight;
@@ -50,7 +48,7 @@ export type Day = ReturnType<typeof layDay>;
 export function layLegs(plan: TripPlan): LaidLeg[] {
   const minutes = (nm: number) => (nm / plan.cruiseKn) * hourMin;
   const laid: LaidLeg[] = [];
-  let at = toClockMinutes(plan.departAt);
+  let at = fromClock(plan.departAt);
   const add = (nm: number, says: readonly string[], isBack: boolean) => {
     if (nm > 0) laid.push({ from: at, until: at + minutes(nm), says, isBack });
     at += minutes(nm);

@@ -3,7 +3,7 @@ import { isLocalDate, type LocalDate } from "../../core/dates/index.ts";
 import type { Tell } from "../../core/language/index.ts";
 import { Refused } from "../app/client.ts";
 import { plainReader, type Reader } from "./tell.ts";
-import { formatDayAndYear, formatMinuteOfDay } from "./words.ts";
+import { formatDayAndYear, formatTime } from "./words.ts";
 
 type Facts = Readonly<Record<string, unknown>>;
 type Wording = (facts: Facts, tell: Tell, reader: Reader) => string;
@@ -85,7 +85,7 @@ export const errorWords: Record<ErrorCode | "no-signal", Wording> = {
     tell(
       "This run is logged already: {0}, {1}, {2} min, by {3}. Nothing was added.",
       dayOf(facts.date, reader),
-      formatMinuteOfDay(Number(facts.startMin)),
+      formatTime(Number(facts.startMin)),
       String(facts.minutes),
       String(facts.by),
     ),

@@ -1,5 +1,5 @@
-import type { Instant, LocalDate } from "../../core/dates/index.ts";
-import { formatDate } from "../../core/region/index.ts";
+import { fromClock, type Instant, type LocalDate } from "../../core/dates/index.ts";
+import { formatDate, formatTime as timeOf } from "../../core/region/index.ts";
 import { storeMinutes, storeRegion } from "./storeTime.ts";
 import { plainReader, type Reader } from "./tell.ts";
 
@@ -23,8 +23,18 @@ export const formatLongDay = (date: LocalDate) => formatDate(date, "long", store
 export const formatDayAndYear = (date: LocalDate, { language }: Pick<Reader, "language"> = plainReader) =>
   formatDate(date, "dated", storeRegion().dateOrder, language);
 
-/** 10:02, at the store. */
-export const formatClock = (at: Instant | number) => formatMinuteOfDay(storeMinutes(at));
+/** 10:02 or 10:02 am, of whole minutes after midnight, by the store's clock. */
+export const formatTime = (minuteOfDay: number, { language }: Pick<Reader, "language"> = plainReader) =>
+  timeOf(minuteOfDay, storeRegion().clock, language);
+/** 10:02 or 10:02 am, at the store. */
+export const formatClock = (at: Instant | number, reader: Pick<Reader, "language"> = plainReader) =>
+  formatTime(storeMinutes(at), reader);
+/** A full hour along a chart: 10:00 or 10 am. */
+export const formatHour = (minuteOfDay: number, reader: Pick<Reader, "language"> = plainReader) =>
+  formatTime(minuteOfDay, reader).replace(":00 ", " ");
+/** The same of a time as it is kept: "13:30" → 1:30 pm. */
+export const formatTimeOf = (clock: string, reader: Pick<Reader, "language"> = plainReader) =>
+  formatTime(fromClock(clock), reader);
 
 /** Engine hours where a break-in by tanks may make any number of them: 9.7; 10. */
 export const formatHours = (hours: number) => String(Math.round(hours * 10) / 10);
@@ -44,11 +54,6 @@ export function formatDistance(date: LocalDate, today: LocalDate, { tell }: Read
         : tell("{0} years", (size / 365).toFixed(1));
   return days < 0 ? tell("{0} ago", span) : tell("in {0}", span);
 }
-
-/** 09:30, of minutes after midnight; and back. */
-export const formatMinuteOfDay = (min: number) =>
-  `${String(Math.floor(min / 60)).padStart(2, "0")}:${String(min % 60).padStart(2, "0")}`;
-export const minutesOf = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3, 5));
 
 export const monthNames = [
   "January",

@@ -1,8 +1,8 @@
 import type { Content, ContentTable, TableCell } from "pdfmake/interfaces";
 import type { Delivery } from "../../../api/index.ts";
-import { dayOf, type Instant } from "../../../core/dates/index.ts";
+import { dayOf, type Instant, minutesOfDay } from "../../../core/dates/index.ts";
 import type { Language, Tell } from "../../../core/language/index.ts";
-import type { Region } from "../../../core/region/index.ts";
+import { formatTime, type Region } from "../../../core/region/index.ts";
 import { type Entry, judgeTime, type OwedKind, type WalkState } from "../../../core/walk/index.ts";
 import { createDays, type Days } from "../../days.ts";
 import { ink, rule, soft } from "../ink.ts";
@@ -59,12 +59,12 @@ export function createTimes(
   language: Language,
 ): Pick<Sheet, "clockOf" | "dayOf" | "dateOf" | "printDay" | "printShortDay"> {
   const { printDay, printShortDay } = createDays(region, language);
-  const clock = new Intl.DateTimeFormat("en-GB", { timeZone, hour: "2-digit", minute: "2-digit" });
+  const clockOf = (instant: Instant) => formatTime(minutesOfDay(instant, timeZone), region.clock, language);
   return {
     printDay,
     printShortDay,
-    clockOf: (instant) => (instant === null ? "–" : clock.format(new Date(instant))),
-    dayOf: (instant) => `${printShortDay(dayOf(instant, timeZone))}, ${clock.format(new Date(instant))}`,
+    clockOf: (instant) => (instant === null ? "–" : clockOf(instant)),
+    dayOf: (instant) => `${printShortDay(dayOf(instant, timeZone))}, ${clockOf(instant)}`,
     dateOf: (instant) => printShortDay(dayOf(instant, timeZone)),
   };
 }

@@ -10,7 +10,7 @@ import { BoatPage } from "../../plan/BoatPage.tsx";
 import { DeckPlan } from "../../plan/DeckPlan.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { PhotoLink } from "../../ui/PhotoField.tsx";
-import { formatDayAndYear } from "../../ui/words.ts";
+import { formatDayAndYear, formatTimeOf } from "../../ui/words.ts";
 import { BreakIn } from "./BreakIn.tsx";
 import { HoursForm } from "./HoursForm.tsx";
 import { NewHandover } from "./NewHandover.tsx";
@@ -160,7 +160,7 @@ function OwedAndHandovers({ boat }: { boat: Boat }) {
                 className="inline-flex min-h-11 items-center underline"
                 to={state === "signed" ? `/deliveries/${id}/record` : `/deliveries/${id}`}
               >
-                {formatDayAndYear(date)}, {time}
+                {formatDayAndYear(date)}, {formatTimeOf(time)}
               </Link>
               <span className="text-soft">{stateWords[state]}</span>
             </li>

@@ -22,7 +22,7 @@ import { Fetched } from "../../ui/Fetched.tsx";
 import { KeyHelp } from "../../ui/KeyHelp.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
 import { PaperLinks } from "../../ui/PaperLinks.tsx";
-import { formatLongDay, formatMinutes } from "../../ui/words.ts";
+import { formatLongDay, formatMinutes, formatTimeOf } from "../../ui/words.ts";
 import { MakeReady } from "./MakeReady.tsx";
 import { ManualOrder } from "./ManualOrder.tsx";
 import { Order } from "./Order.tsx";
@@ -178,7 +178,7 @@ function PlanHead({ delivery, isBegun, isFree, onStart }: PlanHeadProps) {
         </h1>
         <p className="break-words">{formatBuyers(delivery.buyers)}</p>
         <p className="text-soft">
-          {formatLongDay(delivery.date)}, {delivery.time}. {delivery.note}
+          {formatLongDay(delivery.date)}, {formatTimeOf(delivery.time)}. {delivery.note}
         </p>
       </div>
       <PaperLinks

@@ -24,7 +24,7 @@ import { listWrong } from "../../plan/listWrong.ts";
 import { Button, linkLook } from "../../ui/Button.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { storeDay } from "../../ui/storeTime.ts";
-import { formatClock, formatDay, formatLongDay } from "../../ui/words.ts";
+import { formatClock, formatDay, formatLongDay, formatTimeOf } from "../../ui/words.ts";
 
 /** Make-ready: every system tried before the buyer comes, stop by stop round the boat. */
 export function ReadyScreen() {
@@ -87,7 +87,7 @@ function ReadyOf({ delivery }: { delivery: Delivery }) {
               <>
                 <strong className="num">{makeReady.length - left.length}</strong> of{" "}
                 <strong className="num">{makeReady.length}</strong> checks, for {formatLongDay(delivery.date)},{" "}
-                {delivery.time}
+                {formatTimeOf(delivery.time)}
               </>
             )}
           </p>

@@ -1,5 +1,5 @@
 import { everyone, type StoreFacts } from "../../../api/index.ts";
-import { type Region, regions, unitSystems } from "../../../core/region/index.ts";
+import { formatTime, type Region, regions, unitSystems } from "../../../core/region/index.ts";
 import { PickField, TextField, TickField } from "../../ui/fields.tsx";
 
 const systemWords: Record<(typeof unitSystems)[number], string> = {
@@ -112,6 +112,15 @@ export function RegionFields({ region, onChange }: { region: Region; onChange: (
         options={orders}
         onChange={(dateOrder) => set({ dateOrder })}
       />
+      <PickField
+        label="Times are written"
+        value={region.clock}
+        options={[
+          ["12", "1:30 pm"],
+          ["24", "13:30"],
+        ]}
+        onChange={(clock) => set({ clock })}
+      />
       <TextField
         label="Emergency number ashore"
         why="Printed on the owner's cards: whom to ring where life is in danger."
@@ -123,11 +132,13 @@ export function RegionFields({ region, onChange }: { region: Region; onChange: (
   );
 }
 
-const hours = Array.from({ length: 24 }, (_, hour) => [String(hour), `${String(hour).padStart(2, "0")}:00`] as const);
-
 /** When nothing is sent, and who may let a boat go that is not ready. */
 export function RuleFields({ facts, onChange }: { facts: StoreFacts; onChange: (facts: StoreFacts) => void }) {
   const { quietHours, allowers } = facts;
+  const hours = Array.from(
+    { length: 24 },
+    (_, hour) => [String(hour), formatTime(hour * 60, facts.region.clock)] as const,
+  );
   return (
     <div className="grid gap-x-6 gap-y-4 md:grid-cols-2">
       <fieldset>

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Today } from "../../../api/index.ts";
-import { formatDay } from "../../ui/words.ts";
+import { formatDay, formatTimeOf } from "../../ui/words.ts";
 
 interface BoatRowProps {
   readonly when: string;
@@ -40,7 +40,7 @@ export function Coming({ coming, date }: Pick<Today, "coming" | "date">) {
             <BoatRow
               key={delivery}
               line={line}
-              when={`${line.date === date ? "Today" : formatDay(line.date)}, ${line.time}`}
+              when={`${line.date === date ? "Today" : formatDay(line.date)}, ${formatTimeOf(line.time)}`}
             >
               <span className="min-w-0 basis-64">
                 {stopping[0] !== undefined ? (

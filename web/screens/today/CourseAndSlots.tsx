@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Today } from "../../../api/index.ts";
-import { formatMinuteOfDay } from "../../ui/words.ts";
+import { formatTime } from "../../ui/words.ts";
 import { BoatRow } from "./Coming.tsx";
 
 /** Who comes to the workshop today. */
@@ -21,11 +21,7 @@ export function Slots({ slots }: Pick<Today, "slots">) {
       ) : (
         <ul className="border-t border-ink">
           {slots.map(({ id, startMin, durationMin, title, ...line }) => (
-            <BoatRow
-              key={id}
-              line={line}
-              when={`${formatMinuteOfDay(startMin)} to ${formatMinuteOfDay(startMin + durationMin)}`}
-            >
+            <BoatRow key={id} line={line} when={`${formatTime(startMin)} to ${formatTime(startMin + durationMin)}`}>
               {title}
             </BoatRow>
           ))}

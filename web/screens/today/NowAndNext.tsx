@@ -1,15 +1,14 @@
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { Today } from "../../../api/index.ts";
+import { fromClock } from "../../../core/dates/index.ts";
 import { storeDay, storeMinutes } from "../../ui/storeTime.ts";
-import { formatMinuteOfDay, formatMinutes } from "../../ui/words.ts";
+import { formatMinutes, formatTime, formatTimeOf } from "../../ui/words.ts";
 
 type Handover = Today["handovers"][number];
 
 /** Before the buyer: to look over the boat and clear the way to it. Our choice. */
 const aheadMin = 15;
-
-const minutesOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 
 /** What is under way and what comes next, with when to be there; what is late says by how much. */
 export function NowAndNext({ handovers, date }: Pick<Today, "handovers" | "date">) {
@@ -40,31 +39,30 @@ export function NowAndNext({ handovers, date }: Pick<Today, "handovers" | "date"
 function To({ handover: { delivery, boatName, serial, time } }: { handover: Handover }) {
   return (
     <Link to={`/deliveries/${delivery}`} className="underline">
-      {boatName} #{serial}, {time}
+      {boatName} #{serial}, {formatTimeOf(time)}
     </Link>
   );
 }
 
 function sayOver({ time, totalMin }: Handover, nowMin: number) {
-  const endMin = minutesOf(time) + Math.round(totalMin);
+  const endMin = fromClock(time) + Math.round(totalMin);
   const over = nowMin - endMin;
   return over > 0 ? (
     <span className="text-magenta"> ▲ {formatMinutes(over)} over its time</span>
   ) : (
-    <span className="num"> until about {formatMinuteOfDay(endMin)}</span>
+    <span className="num"> until about {formatTime(endMin)}</span>
   );
 }
 
 function sayNext({ time }: Handover, nowMin: number) {
-  const late = nowMin - minutesOf(time);
+  const late = nowMin - fromClock(time);
   if (late > 0) return <span className="text-magenta"> ▲ {formatMinutes(late)} late, not begun</span>;
-  const leaveMin = minutesOf(time) - aheadMin;
+  const leaveMin = fromClock(time) - aheadMin;
   return nowMin >= leaveMin ? (
-    <strong> go now</strong>
+    <strong>: go now</strong>
   ) : (
     <span className="num">
-      {" "}
-      be at the boat by {formatMinuteOfDay(leaveMin)}, in {formatMinutes(leaveMin - nowMin)}
+      : be at the boat by {formatTime(leaveMin)}, in {formatMinutes(leaveMin - nowMin)}
     </span>
   );
 }

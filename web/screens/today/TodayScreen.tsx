@@ -14,7 +14,7 @@ import { DueDay } from "../../ui/DueDay.tsx";
 import { EmptySheet } from "../../ui/EmptySheet.tsx";
 import { Fetched } from "../../ui/Fetched.tsx";
 import { ErrorNotice } from "../../ui/Notice.tsx";
-import { formatDay, formatDistance, formatLongDay, formatMinutes } from "../../ui/words.ts";
+import { formatDay, formatDistance, formatLongDay, formatMinutes, formatTimeOf } from "../../ui/words.ts";
 import { BoatRow, Coming } from "./Coming.tsx";
 import { NowAndNext } from "./NowAndNext.tsx";
 
@@ -192,10 +192,14 @@ interface HandoverLineProps {
 }
 
 function HandoverLine({ handover, isFirst, isSaved }: HandoverLineProps) {
-  const { delivery, time, boatName, serial, buyers, state } = handover;
+  const { delivery, boatName, serial, buyers, state } = handover;
+  const time = formatTimeOf(handover.time);
+  const [clock, half] = time.split(" ");
   return (
-    <li className="grid grid-cols-[64px_1fr_auto] items-center gap-x-4 gap-y-2 border-b border-rule py-3 md:grid-cols-[72px_150px_minmax(0,1.5fr)_minmax(0,1.2fr)_minmax(0,0.9fr)_72px_152px]">
-      <p className="num text-2xl font-bold">{time}</p>
+    <li className="grid grid-cols-[84px_1fr_auto] items-center gap-x-4 gap-y-2 border-b border-rule py-3 md:grid-cols-[84px_150px_minmax(0,1.5fr)_minmax(0,1.2fr)_minmax(0,0.9fr)_72px_152px]">
+      <p className="num text-2xl font-bold whitespace-nowrap">
+        {clock} <span className="text-sm font-normal">{half}</span>
+      </p>
       <div className="hidden md:block">
         <HullSign {...handover} />
       </div>

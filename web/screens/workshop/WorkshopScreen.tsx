@@ -18,7 +18,7 @@ import { ErrorNotice } from "../../ui/Notice.tsx";
 import { readPlain } from "../../ui/readPlain.ts";
 import { storeRegion } from "../../ui/storeTime.ts";
 import { useIds } from "../../ui/useIds.ts";
-import { afterComma, formatDay, formatDayAndYear, formatMinuteOfDay } from "../../ui/words.ts";
+import { afterComma, formatDay, formatDayAndYear, formatTime } from "../../ui/words.ts";
 import { DonePad } from "./DonePad.tsx";
 import { HoursOfWork } from "./HoursOfWork.tsx";
 import { LoadChart } from "./LoadChart.tsx";
@@ -322,7 +322,7 @@ function SlotRow({ booking, today, onState }: SlotRowProps) {
   const me = useMe();
   return (
     <li className="py-0.5">
-      <span className="num">{formatMinuteOfDay(booking.startMin)}</span>{" "}
+      <span className="num">{formatTime(booking.startMin)}</span>{" "}
       <Link to={`/boats/${booking.boat}`} className="font-semibold underline">
         {booking.boatName} {booking.serial}
       </Link>
