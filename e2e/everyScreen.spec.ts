@@ -176,7 +176,7 @@ const findOtherClock = (page: Page): Promise<string[]> =>
     const choices = new Set([...document.querySelectorAll("option")].map((option) => option.textContent));
     // biome-ignore lint/performance/useDomNodeTextContent: as it stands on the screen, line by line
     const lines = document.body.innerText.split("\n");
-    return lines.filter((line) => /\b\d{1,2}:[0-5]\d\b(?! ?[ap]m| of |\t)/.test(line) && !choices.has(line));
+    return lines.filter((line) => /\b\d{1,2}:[0-5]\d\b(?!\s?[ap]m| of |\t)/.test(line) && !choices.has(line));
   });
 
 async function findFaults(page: Page, rules: "all" | "contrast", where: string): Promise<string[]> {

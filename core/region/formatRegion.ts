@@ -47,13 +47,13 @@ export function formatDate(
 
 /**
  * A time of day as the store writes it, of whole minutes after midnight: (545, "24") → `09:05`, (545, "12") → `9:05 am`; noon is
- * 12:00 pm and midnight 12:00 am. In another language by that language's clock of 24 hours.
+ * 12:00 pm and midnight 12:00 am, in one piece where a line breaks. In another language by that language's clock of 24 hours.
  */
 export function formatTime(minuteOfDay: number, clock: Region["clock"], language: Language = "en"): string {
   if (clock === "24" || language !== "en") return toClock(minuteOfDay);
   const hour = Math.floor(minuteOfDay / 60);
   const minute = String(minuteOfDay % 60).padStart(2, "0");
-  return `${hour % 12 === 0 ? 12 : hour % 12}:${minute} ${hour < 12 ? "am" : "pm"}`;
+  return `${hour % 12 === 0 ? 12 : hour % 12}:${minute}\u00a0${hour < 12 ? "am" : "pm"}`;
 }
 
 /** An amount of money in hundredths, as the store writes it: $312.40; £312.40; €312.40. */

@@ -23,10 +23,10 @@ describe("a day", () => {
 
 describe("a time", () => {
   it.each([
-    [0, "12:00 am", "00:00"],
-    [545, "9:05 am", "09:05"],
-    [720, "12:00 pm", "12:00"],
-    [1439, "11:59 pm", "23:59"],
+    [0, "12:00\u00a0am", "00:00"],
+    [545, "9:05\u00a0am", "09:05"],
+    [720, "12:00\u00a0pm", "12:00"],
+    [1439, "11:59\u00a0pm", "23:59"],
   ] as const)(
     "of %i minutes is %s or %s, as the store writes it; in other languages by 24 hours",
     (minute, by12, by24) => {

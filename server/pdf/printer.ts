@@ -72,7 +72,8 @@ export function write(text: string, { font = "Atkinson", ...style }: RunStyle = 
   const runs: { text: string; font: string }[] = [];
   for (const letter of text) {
     const other = otherScripts.find(([, letters]) => letters.test(letter))?.[0];
-    const wanted = other ?? (basicLatin.test(letter) ? font : `${font}Ext`);
+    // The text face has a zero with a slash alone, which reads as an eight on a wet page: its zero is that of the heads.
+    const wanted = letter === "0" ? "Archivo" : (other ?? (basicLatin.test(letter) ? font : `${font}Ext`));
     const last = runs.at(-1);
     if (last?.font === wanted) last.text += letter;
     else runs.push({ text: letter, font: wanted });
@@ -81,7 +82,22 @@ export function write(text: string, { font = "Atkinson", ...style }: RunStyle = 
 }
 
 export function printPdf(document: TDocumentDefinitions): Promise<Buffer> {
-  return pdfmake.createPdf(document).getBuffer();
+  return pdfmake.createPdf(writeAll(document)).getBuffer();
+}
+
+/** All texts of a document that nobody has written yet, in the faces that draw their letters. */
+export function writeAll<T>(part: T): T {
+  if (typeof part === "function") return ((...given: unknown[]) => writeAll(part(...given))) as T;
+  if (Array.isArray(part)) return part.map((each) => writeAll(each)) as T;
+  if (part === null || typeof part !== "object") return part;
+  const node = part as { text?: unknown; font?: string; bold?: boolean; fontSize?: number; color?: string };
+  if (typeof node.text === "string" && node.font === undefined) {
+    const { bold, fontSize, color } = node;
+    const style = { bold, fontSize, color };
+    const given = Object.fromEntries(Object.entries(style).filter(([, value]) => value !== undefined));
+    return { ...node, text: write(node.text, given) } as T;
+  }
+  return Object.fromEntries(Object.entries(part).map(([name, value]) => [name, writeAll(value)])) as T;
 }
 
 export type { Content };

@@ -31,7 +31,7 @@ export const formatClock = (at: Instant | number, reader: Pick<Reader, "language
   formatTime(storeMinutes(at), reader);
 /** A full hour along a chart: 10:00 or 10 am. */
 export const formatHour = (minuteOfDay: number, reader: Pick<Reader, "language"> = plainReader) =>
-  formatTime(minuteOfDay, reader).replace(":00 ", " ");
+  formatTime(minuteOfDay, reader).replace(":00\u00a0", "\u00a0");
 /** The same of a time as it is kept: "13:30" → 1:30 pm. */
 export const formatTimeOf = (clock: string, reader: Pick<Reader, "language"> = plainReader) =>
   formatTime(fromClock(clock), reader);

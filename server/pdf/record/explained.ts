@@ -207,7 +207,7 @@ export function topicPart(sheet: Sheet): Content[] {
     const untouched = topics.filter((topic) => isUntouched(topic) && onPlan.has(topic.id));
     return [
       lined(
-        [12, "*", 62, 92, 34],
+        [12, "*", 62, 88, 46],
         [
           ["", label(tell(systemNames[system])), label(tell("Mark")), label(tell("By")), label(tell("At"), true)],
           ...topics.filter((topic) => !isUntouched(topic)).map((topic) => topicRow(sheet, topic)),

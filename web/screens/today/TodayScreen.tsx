@@ -194,7 +194,7 @@ interface HandoverLineProps {
 function HandoverLine({ handover, isFirst, isSaved }: HandoverLineProps) {
   const { delivery, boatName, serial, buyers, state } = handover;
   const time = formatTimeOf(handover.time);
-  const [clock, half] = time.split(" ");
+  const [clock, half] = time.split("\u00a0");
   return (
     <li className="grid grid-cols-[84px_1fr_auto] items-center gap-x-4 gap-y-2 border-b border-rule py-3 md:grid-cols-[84px_150px_minmax(0,1.5fr)_minmax(0,1.2fr)_minmax(0,0.9fr)_72px_152px]">
       <p className="num text-2xl font-bold whitespace-nowrap">
