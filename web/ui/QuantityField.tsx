@@ -29,7 +29,7 @@ interface QuantityFieldProps extends Asked {
 
 /**
  * An amount as it stands on a plate or a gauge: in the store's unit at first, in another by choosing it or by writing it behind
- * the number. Choosing a unit shows what stands there in that unit; only typing changes it. What is wrong is said below, and the
+ * the number; what was typed in another is said below. Choosing a unit shows what stands there in that unit; only typing changes it. What is wrong is said below, and the
  * last good amount stays.
  */
 export function QuantityField(props: QuantityFieldProps) {
@@ -38,7 +38,7 @@ export function QuantityField(props: QuantityFieldProps) {
   const id = useId();
   const offered = listUnits(quantity, storeRegion().units);
   const asTyped = value !== undefined && isTyped(known, value, quantity) ? known : undefined;
-  const [unit, setUnit] = useState<UnitId>(asTyped?.unit ?? offered[0]);
+  const [unit, setUnit] = useState<UnitId>(offered[0]);
   const given = value === undefined ? "" : asTyped?.unit === unit ? writeAmount(asTyped, quantity) : round(value);
   function round(amount: number): string {
     return writeAmount(
@@ -97,6 +97,9 @@ export function QuantityField(props: QuantityFieldProps) {
           ))}
         </select>
       </span>
+      {asTyped !== undefined && asTyped.unit !== unit && text === given && (
+        <p className="text-sm text-soft">{tell("Typed as {0}.", sayTyped(asTyped, quantity))}</p>
+      )}
     </Frame>
   );
 }

@@ -75,6 +75,16 @@ describe("QuantityField", () => {
     expect(set).not.toHaveBeenCalled();
   });
 
+  it("opens in the store's unit whatever it was typed in, and says what that was", async () => {
+    setStoreRegion(regions.metric);
+    render(<Plate start={{ value: 65 * 6.894757293168361, typed: { value: 65, unit: "psi" } }} onSet={vi.fn()} />);
+    expect(field().value).toBe("448");
+    expect(screen.getByText("Typed as 65 psi.")).toBeTruthy();
+    await user().selectOptions(screen.getByLabelText("Unit: Pressure"), "psi");
+    expect(field().value).toBe("65");
+    expect(screen.queryByText(/Typed as/)).toBeNull();
+  });
+
   it("says in the chosen unit what is out of range, and what is no amount; the last good one stays", async () => {
     const set = vi.fn();
     render(<Plate onSet={set} />);
