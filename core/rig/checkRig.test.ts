@@ -41,6 +41,7 @@ const { weights: _, ...weightless } = big;
 
 /** One way to break a good rig for each kind of finding. */
 const broken: Record<FindingKind, Rig> = {
+  "names-what-is-gone": without(big, "livewell"),
   "reach-of-old-place": changePart(big, "extinguisher", { at: { xM: 5, yM: 0 } }),
   "trailer-overloaded": { ...big, trailer: { ...big.trailer!, grossLimitKg: 900 } },
   "brakes-need-another-plug": { ...big, trailer: { ...big.trailer!, brakes: "electric", lockOut: "none", pins: 4 } },
@@ -125,6 +126,24 @@ describe("checkRig", () => {
     const { at } = big.parts.find(({ id }) => id === "extinguisher")!;
     expect(asks(changePart(moved, "extinguisher", { at }))).toBe(false);
     expect(asks(changePart(big, "extinguisher", { at: { ...at, xM: at.xM + 0.2 } }))).toBe(false);
+  });
+
+  it("asks for what was for a thing that is gone: the tie bar of a kicker, a valve that a well and a washdown share", () => {
+    const sedge = rigTemplates["sedge-18"];
+    const kicker = sedge.engines.find(({ kind }) => kind === "kicker")!;
+    const left = (rig: Rig) => checkRig(rig, aids).filter(({ kind }) => kind === "names-what-is-gone");
+    expect(left(removeItem(sedge, "engines", kicker.id)).map(({ section, item }) => [section, item])).toEqual([
+      ["gear", "tie-bar"],
+    ]);
+    const washdown = /wash-?down/i;
+    const dry = {
+      ...sedge,
+      parts: sedge.parts.filter(({ label }) => !washdown.test(label)),
+      loads: sedge.loads.filter(({ label }) => !washdown.test(label)),
+    };
+    expect(left(dry).map(({ text }) => text)).toEqual([
+      "“Livewell and washdown share it” is on the sheet, and this boat has no washdown. Change it, or put the washdown on",
+    ]);
   });
 
   it("has a middle of a three-position switch off", () => {

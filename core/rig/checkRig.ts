@@ -1,6 +1,7 @@
 import { type Idiom, spellText } from "../region/index.ts";
 import { sayAmount } from "../units/index.ts";
 import { isReachDoubtful } from "./editRig.ts";
+import { findLeftBehind, type LeftBehind } from "./leftBehind.ts";
 import { namePart, partsHanging } from "./partGroups.ts";
 import type { PartKind, Rig } from "./rig.ts";
 
@@ -58,6 +59,7 @@ export const findingKinds = [
   "raw-water-without-valve",
   "through-hull-not-named",
   "waste-without-tank",
+  "names-what-is-gone",
   "unlabelled-switch",
   "positions-wrong",
   "engine-without-care-pack",
@@ -422,8 +424,18 @@ function checkTanks(rig: Rig): Find[] {
     !rig.throughHulls.some(({ serves }) => /head/i.test(serves))
   )
     finds.push({ kind: "waste-without-tank", text: "The head has neither a waste tank nor a way out", item: null });
-  return finds;
+  return [...finds, ...listLeftBehind(rig, "throughHulls")];
 }
+
+/** What speaks of something that is no longer aboard. */
+const listLeftBehind = (rig: Rig, of: LeftBehind["list"]): Find[] =>
+  findLeftBehind(rig)
+    .filter(({ list }) => list === of)
+    .map(({ item, text, says }) => ({
+      kind: "names-what-is-gone",
+      text: `“${text}” is on the sheet, and this boat has no ${says}. Change it, or put the ${says} on`,
+      item,
+    }));
 
 const kindOfTank = (rig: Rig, id: string) => rig.tanks.find((tank) => tank.id === id)!.kind;
 
@@ -511,7 +523,9 @@ function checkTrailer(rig: Rig): Find[] {
   return finds;
 }
 
-function checkGear({ gear, engines }: Rig): Find[] {
-  if (engines.every(({ start }) => start === "pull") || gear.some(({ group }) => group === "keys")) return [];
-  return [{ kind: "keys-not-counted", text: "Keys are not on the list of what is handed over", item: null }];
+function checkGear(rig: Rig): Find[] {
+  const { gear, engines } = rig;
+  const left = listLeftBehind(rig, "gear");
+  if (engines.every(({ start }) => start === "pull") || gear.some(({ group }) => group === "keys")) return left;
+  return [{ kind: "keys-not-counted", text: "Keys are not on the list of what is handed over", item: null }, ...left];
 }

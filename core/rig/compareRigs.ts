@@ -1,5 +1,8 @@
+import { sayAmount, type UnitSystem } from "../units/index.ts";
 import { type SheetSection, sheetSections } from "./checkRig.ts";
-import type { Rig } from "./rig.ts";
+import { quantityOf } from "./figures.ts";
+import { resizeRig } from "./resizeRig.ts";
+import type { Place, Rig } from "./rig.ts";
 
 /** One way in which a boat is not as its template. */
 export interface Difference {
@@ -7,7 +10,7 @@ export interface Difference {
   readonly what: "added" | "gone" | "changed";
   /** The thing, by its name. */
   readonly name: string;
-  /** Of something changed: which of its facts, from what to what. */
+  /** Of something changed: which of its facts, from what to what, in the units asked for. */
   readonly facts: readonly { readonly fact: string; readonly from: string; readonly to: string }[];
 }
 
@@ -41,20 +44,22 @@ type Item = { readonly id: string; readonly label?: string | null };
 
 /**
  * How does a boat differ from the template it was described from? The buyer's own options, in the order of the sheet; empty
- * when nothing differs. Things are matched by id.
+ * when nothing differs. Things are matched by id. What only moved along with another length or beam (`resizeRig`) is none.
  *
+ * @param units that amounts are said in.
  * @example a windlass added → [{section: "places", what: "added", name: "Windlass", facts: []}]
  */
-export function compareRigs(template: Rig, boat: Rig): Difference[] {
-  const names = listNames([template, boat]);
+export function compareRigs(template: Rig, boat: Rig, units: UnitSystem): Difference[] {
+  const said: Saying = { names: listNames([template, boat]), units };
   const found: Difference[] = [];
-  const facts = single.flatMap((name) => compareFact(names, name, template[name], boat[name]));
-  facts.push(...compareFact(names, "used", formatUsed(template), formatUsed(boat)));
-  facts.push(...compareFacts(names, template.weights ?? {}, boat.weights ?? {}));
+  const facts = single.flatMap((name) => compareFact(said, name, template[name], boat[name]));
+  facts.push(...compareFact(said, "used", formatUsed(template), formatUsed(boat)));
+  facts.push(...compareFacts(said, template.weights ?? {}, boat.weights ?? {}));
   if (facts.length > 0) found.push({ section: "boat", what: "changed", name: "The boat", facts });
-  for (const [section, name] of lists) found.push(...compareList(names, section, template[name], boat[name]));
-  found.push(...compareTrailer(names, template.trailer, boat.trailer));
-  const wired = compareFact(names, "wiring", template.wiring ?? null, boat.wiring ?? null);
+  const alike = resizeRig(template, boat.loaM, boat.beamM);
+  for (const [section, name] of lists) found.push(...compareList(said, section, alike[name], boat[name]));
+  found.push(...compareTrailer(said, alike.trailer, boat.trailer));
+  const wired = compareFact(said, "wiring", template.wiring ?? null, boat.wiring ?? null);
   if (wired.length > 0) found.push({ section: "power", what: "changed", name: "The wiring", facts: [] });
   return found.sort((a, b) => rank(a.section) - rank(b.section));
 }
@@ -63,6 +68,11 @@ const formatUsed = ({ used }: Rig) => (used === undefined ? "no" : ["yes", ...us
 const rank = (section: SheetSection) => sheetSections.indexOf(section);
 
 type Names = ReadonlyMap<string, string>;
+
+interface Saying {
+  readonly names: Names;
+  readonly units: UnitSystem;
+}
 
 /** The names of all things on both boats, by id: what a fact names is said by its name, not by its id. */
 function listNames(rigs: readonly Rig[]): Names {
@@ -76,7 +86,7 @@ function listNames(rigs: readonly Rig[]): Names {
 }
 
 function compareList(
-  names: Names,
+  said: Saying,
   section: SheetSection,
   before: readonly Item[],
   after: readonly Item[],
@@ -88,7 +98,7 @@ function compareList(
     ...after.flatMap((item): Difference[] => {
       const old = was.get(item.id);
       if (old === undefined) return [{ section, what: "added", name: nameOf(item), facts: [] }];
-      const facts = compareFacts(names, old, item);
+      const facts = compareFacts(said, old, item);
       return facts.length === 0 ? [] : [{ section, what: "changed", name: nameOf(item), facts }];
     }),
     ...before
@@ -97,43 +107,62 @@ function compareList(
   ];
 }
 
-function compareTrailer(names: Names, before: Rig["trailer"], after: Rig["trailer"]): Difference[] {
+function compareTrailer(said: Saying, before: Rig["trailer"], after: Rig["trailer"]): Difference[] {
   const one = { section: "trailer", name: "Trailer", facts: [] } as const;
   if (before === null) return after === null ? [] : [{ ...one, what: "added" }];
   if (after === null) return [{ ...one, what: "gone" }];
-  const facts = compareFacts(names, before, after);
+  const facts = compareFacts(said, before, after);
   return facts.length === 0 ? [] : [{ ...one, what: "changed", facts }];
 }
 
-function compareFacts(names: Names, before: object, after: object): Difference["facts"][number][] {
+function compareFacts(said: Saying, before: object, after: object): Difference["facts"][number][] {
   // Where a text was written is a note for whoever writes it.
   const keys = [...new Set([...Object.keys(before), ...Object.keys(after)])].filter((key) => key !== "reachAt");
   const value = (of: object, name: string): unknown => (of as Record<string, unknown>)[name];
-  return keys.flatMap((name) => compareFact(names, name, value(before, name), value(after, name)));
+  return keys.flatMap((name) => compareFact(said, name, value(before, name), value(after, name)));
 }
 
-function compareFact(names: Names, fact: string, from: unknown, to: unknown): Difference["facts"][number][] {
-  if (JSON.stringify(from ?? null) === JSON.stringify(to ?? null)) return [];
-  return [{ fact, from: formatValue(names, from), to: formatValue(names, to) }];
+function compareFact(said: Saying, fact: string, from: unknown, to: unknown): Difference["facts"][number][] {
+  if (isSame(from ?? null, to ?? null)) return [];
+  return [{ fact, from: formatValue(said, fact, from), to: formatValue(said, fact, to) }];
 }
 
-function formatValue(names: Names, value: unknown): string {
+/** So near to each other two places are one: lengths typed one after the other move what is aboard by whole centimetres. */
+const samePlaceM = 0.05;
+
+function isSame(from: unknown, to: unknown): boolean {
+  if (isPlace(from) && isPlace(to)) return Math.hypot(from.xM - to.xM, from.yM - to.yM) < samePlaceM;
+  return JSON.stringify(from) === JSON.stringify(to);
+}
+
+const isPlace = (value: unknown): value is Place =>
+  typeof value === "object" && value !== null && "xM" in value && "yM" in value;
+
+function formatValue(said: Saying, fact: string, value: unknown): string {
   if (value === undefined || value === null) return "nothing";
   if (value === true) return "yes";
   if (value === false) return "no";
+  if (typeof value === "number") return formatNumber(said, fact, value);
   if (Array.isArray(value))
-    return value.length === 0 ? "nothing" : value.map((each) => formatValue(names, each)).join(", ");
-  if (typeof value === "string") return names.get(value) ?? value.replaceAll("-", " ");
-  if (typeof value !== "object") return String(value);
-  const { label, xM, yM } = value as { label?: string; xM?: number; yM?: number };
-  if (xM !== undefined && yM !== undefined) return `${xM.toFixed(2)} m forward, ${formatAcross(yM)}`;
+    return value.length === 0 ? "nothing" : value.map((each) => formatValue(said, fact, each)).join(", ");
+  if (typeof value === "string") return said.names.get(value) ?? value.replaceAll("-", " ");
+  if (isPlace(value)) return formatPlace(said, value);
+  const { label } = value as { label?: string };
   return (
     label ??
-    Object.values(value)
-      .map((each) => formatValue(names, each))
+    Object.entries(value)
+      .map(([name, each]) => formatValue(said, name, each))
       .join(" ")
   );
 }
 
-const formatAcross = (yM: number) =>
-  yM === 0 ? "in the middle" : `${Math.abs(yM).toFixed(2)} m to ${yM > 0 ? "starboard" : "port"}`;
+function formatNumber({ units }: Saying, fact: string, value: number): string {
+  const quantity = quantityOf(fact);
+  return quantity === null ? String(value) : sayAmount(value, quantity, units);
+}
+
+function formatPlace({ units }: Saying, { xM, yM }: Place): string {
+  const metres = (m: number) => sayAmount(m, "length", units);
+  const across = yM === 0 ? "in the middle" : `${metres(Math.abs(yM))} to ${yM > 0 ? "starboard" : "port"}`;
+  return `${metres(xM)} forward, ${across}`;
+}

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { rigTemplates } from "../../content/index.ts";
 import { isWithinHull } from "../drawing/index.ts";
 import { live, toLiveInput } from "../power/index.ts";
+import { sayAmount } from "../units/index.ts";
 import {
   addItem,
   changeItem,
@@ -16,6 +17,7 @@ import {
   readHullNumber,
   readPower,
   removeItem,
+  resizeRig,
   rigSchema,
   serialOf,
   setPower,
@@ -114,18 +116,18 @@ describe("compareRigs", () => {
     const moved = changeItem(template, "parts", part.id, {
       station: template.stations.find(({ kind }) => kind === "helm")!.id,
     });
-    const { facts } = compareRigs(template, moved)[0]!;
+    const { facts } = compareRigs(template, moved, "metric")[0]!;
     const labelOf = (id: string) => template.stations.find((station) => station.id === id)!.label;
     expect(facts).toContainEqual({ fact: "station", from: labelOf(part.station), to: labelOf("helm") });
   });
 
   it("finds nothing between a template and its copy", () => {
     for (const template of Object.values(rigTemplates))
-      expect(compareRigs(template, structuredClone(template))).toEqual([]);
+      expect(compareRigs(template, structuredClone(template), "us")).toEqual([]);
   });
 
   it("says of a used boat that it is one, and what others changed", () => {
-    const [found] = compareRigs(rig, { ...rig, used: { changes: ["Second battery"] } });
+    const [found] = compareRigs(rig, { ...rig, used: { changes: ["Second battery"] } }, "us");
     expect(found).toMatchObject({ section: "boat", facts: [{ fact: "used", from: "no", to: "yes; Second battery" }] });
   });
 
@@ -133,14 +135,14 @@ describe("compareRigs", () => {
     const added = addItem(rig, "parts", { ...createPart(rig, "wiper", { xM: 3, yM: 0 }) });
     const changed = changeItem(added, "engines", rig.engines[0]!.id, { powerKw: 184 });
     const { trailer: _, ...rest } = changed;
-    const found = compareRigs(rig, removeItem({ ...rest, trailer: null }, "gear", rig.gear[0]!.id));
+    const found = compareRigs(rig, removeItem({ ...rest, trailer: null }, "gear", rig.gear[0]!.id), "metric");
     expect(found).toEqual([
       { section: "places", what: "added", name: "Wiper", facts: [] },
       {
         section: "engines",
         what: "changed",
         name: rig.engines[0]!.label,
-        facts: [{ fact: "powerKw", from: String(rig.engines[0]!.powerKw), to: "184" }],
+        facts: [{ fact: "powerKw", from: sayAmount(rig.engines[0]!.powerKw!, "power", "metric"), to: "184 kW" }],
       },
       { section: "trailer", what: "gone", name: "Trailer", facts: [] },
       { section: "gear", what: "gone", name: rig.gear[0]!.label, facts: [] },
@@ -149,7 +151,27 @@ describe("compareRigs", () => {
 
   it("says where a thing was moved to", () => {
     const moved = changeItem(rig, "parts", rig.parts[0]!.id, { at: { xM: 2, yM: -0.5 } });
-    expect(compareRigs(rig, moved)[0]!.facts[0]).toMatchObject({ fact: "at", to: "2.00 m forward, 0.50 m to port" });
+    expect(compareRigs(rig, moved, "metric")[0]!.facts[0]).toMatchObject({
+      fact: "at",
+      to: "2.00 m forward, 0.50 m to port",
+    });
+  });
+});
+
+describe("a boat of another length than its template", () => {
+  it("has in its options what differs, not what moved along with the hull, in the store's units", () => {
+    // As it is typed: each length on the way moves everything.
+    const longer = [rig.loaM * 0.5, rig.loaM * 1.03, rig.loaM + 0.5].reduce(
+      (now, loaM) => resizeRig(now, loaM, now.beamM + 0.03),
+      rig,
+    );
+    const found = compareRigs(rig, longer, "us");
+    expect(found.map(({ name }) => name)).toEqual(["The boat"]);
+    expect(found[0]!.facts.map(({ fact }) => fact)).toEqual(["loaM", "beamM"]);
+    expect(found[0]!.facts[0]!.from).toMatch(/^\d+ ft/);
+    const part = longer.parts[0]!;
+    const moved = changeItem(longer, "parts", part.id, { at: { ...part.at, yM: part.at.yM + 0.3 } });
+    expect(compareRigs(rig, moved, "us").map(({ name }) => name)).toEqual(["The boat", part.label]);
   });
 });
 

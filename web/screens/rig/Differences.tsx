@@ -1,5 +1,5 @@
-import { type Difference, quantityOf, type SheetSection } from "../../../core/rig/index.ts";
-import { say, spell } from "../../ui/amounts.ts";
+import type { Difference, SheetSection } from "../../../core/rig/index.ts";
+import { spell } from "../../ui/amounts.ts";
 import { sectionNames } from "./section.ts";
 
 const whatWords = { added: "added", gone: "not on this boat", changed: "changed" } as const;
@@ -42,7 +42,7 @@ export function Differences({ template, differences, onGo }: DifferencesProps) {
               {whatWords[what]}
               {facts.slice(0, mostFacts).map(({ fact, from, to }) => (
                 <span key={fact} className="block text-sm text-soft">
-                  {spell(formatFact(fact))}: {formatValue(fact, from)}, here {formatValue(fact, to)}
+                  {spell(formatFact(fact))}: {from}, here {to}
                 </span>
               ))}
               {facts.length > mostFacts && (
@@ -80,12 +80,6 @@ const factNames: Record<string, string> = {
   twoStrokeOil: "two-stroke oil",
   enclosedFuel: "enclosed fuel or engine space",
 };
-
-/** A figure with its unit; other facts as they are. */
-function formatValue(fact: string, value: string): string {
-  const quantity = quantityOf(fact);
-  return quantity === null || !/^-?[\d.]+$/.test(value) ? value : say(Number(value), quantity);
-}
 
 /** "tyreKpa" → "tire pressure"; one without a name of its own is taken apart: "modelYear" → "model year". */
 const formatFact = (fact: string): string => factNames[fact] ?? fact.replace(/([A-Z])/g, " $1").toLowerCase();

@@ -3,6 +3,7 @@ import type { RigSheet } from "../../../api/index.ts";
 import { compareRigs, type Rig, type SheetSection } from "../../../core/rig/index.ts";
 import { templateQuery } from "../../app/queries.ts";
 import { Fetched } from "../../ui/Fetched.tsx";
+import { storeRegion } from "../../ui/storeTime.ts";
 import { Differences } from "./Differences.tsx";
 
 interface OwnOptionsProps {
@@ -27,7 +28,9 @@ function Against({ id, rig, onGo }: { id: string } & Pick<OwnOptionsProps, "rig"
   const template = useQuery(templateQuery(id));
   return (
     <Fetched query={template} what="the template">
-      {(data) => <Differences template={data.name} differences={compareRigs(data.rig, rig)} onGo={onGo} />}
+      {(data) => (
+        <Differences template={data.name} differences={compareRigs(data.rig, rig, storeRegion().units)} onGo={onGo} />
+      )}
     </Fetched>
   );
 }

@@ -181,7 +181,7 @@ describe("the file of a rig", () => {
 it("differences are said with their facts, and lead to their section", async () => {
   const boat = changeItem(rig, "engines", rig.engines[0]!.id, { powerKw: 99 });
   const go = vi.fn();
-  render(<Differences template="Sedge 18" differences={compareRigs(rig, boat)} onGo={go} />);
+  render(<Differences template="Sedge 18" differences={compareRigs(rig, boat, "metric")} onGo={go} />);
   expect(screen.getByText("power: 67 kW, here 99 kW")).toBeDefined();
   await userEvent.click(screen.getByRole("button", { name: "Engines" }));
   expect(go).toHaveBeenCalledWith("engines");
