@@ -47,7 +47,7 @@ test.describe("with the app kept on the device", () => {
     await input.setInputFiles({ name: "tuesday.csv", mimeType: "text/csv", buffer: recorded });
     await phone.getByRole("button", { name: "Save", exact: true }).click();
     const verdict = phone.getByRole("region", { name: "What this run was like" });
-    await expect(verdict).toContainText(/12:4\d–13:2\d at 2,800 ± \d+ rpm: longer than \d+ min at one speed/);
+    await expect(verdict).toContainText(/12:4\d\spm–1:2\d\spm at 2,800 ± \d+ rpm: longer than \d+ min at one speed/);
     await expect(verdict).toContainText("Change speed every few minutes");
     await expect(phone.getByRole("img", { name: /Engine speed over 6\d minutes, one stretch outside/ })).toBeVisible();
     await expectAccessible(phone);

@@ -152,7 +152,7 @@ test("a first trip from a file, stopped by wind; its float plan; and the officer
   await page.getByLabel(/^Time and knots/).fill("09:00 6\n10:00 9\n13:00 24\n22:00 24");
   await page.getByRole("button", { name: "Take this wind" }).click();
   await expect(verdict).toContainText("▲ No go");
-  await expect(verdict).toContainText(/Wind: it reaches 15 kn at 11:12 am/);
+  await expect(verdict).toContainText(/Wind: it reaches 15 kn at 11:12\sam/);
   await expectAccessible(page);
   await page.getByRole("button", { name: "Save the trip" }).click();
   await expect(page.getByRole("button", { name: "Saved" })).toBeVisible();

@@ -28,8 +28,13 @@ export function Signal() {
         {refusal === null ? "It keeps trying." : describeError(refusal)}
       </span>
     );
-  const last = lastSentAtMs === null ? null : `last synced ${formatClock(lastSentAtMs)}`;
-  const synced = lastSentAtMs === null ? "All synced" : `All synced ${formatClock(lastSentAtMs)}`;
+  // On a tablet held upright the boat's name needs the room.
+  const last = lastSentAtMs !== null && (
+    <span className="md:max-lg:hidden">
+      {waiting === null && hasSignal ? " " : " · last synced "}
+      {formatClock(lastSentAtMs)}
+    </span>
+  );
   // Browsers keep nothing for offline on an address without https; this machine's own is as good.
   const isKept = window.isSecureContext !== false;
   const theirs = others.map(({ name, count: n }) => `${count(n, "is", "are")} ${name}'s, sent when they sign in`);
@@ -37,8 +42,9 @@ export function Signal() {
     <span role="status" className="text-soft">
       {!isKept && <span className="text-magenta">▲ No https: offline is off. </span>}
       {hasSignal && waiting === null
-        ? synced
-        : [hasSignal ? null : "no signal", waiting, ...theirs, last].filter((part) => part !== null).join(" · ")}
+        ? "All synced"
+        : [hasSignal ? null : "no signal", waiting, ...theirs].filter((part) => part !== null).join(" · ")}
+      {last}
     </span>
   );
 }
