@@ -94,10 +94,18 @@ function removePlace(rig: Rig, part: string): Rig {
     ...rig,
     powerSwitches: rig.powerSwitches.filter((each) => each.part !== part),
     breakers: rig.breakers.filter((each) => each.part !== part),
-    throughHulls: rig.throughHulls.filter((each) => each.part !== part),
+    loads: rig.loads.map((each) => dropPart(each, part)),
+    throughHulls: rig.throughHulls.filter((each) => each.part !== part).map((each) => dropPart(each, part)),
     tanks: rig.tanks.map((tank) => (tank.fill === part ? dropUndefined({ ...tank, fill: undefined }) : tank)),
   };
   return gone.reduce((all, id) => removeItem(all, "batteries", id), rest);
+}
+
+/** Without a part among those it names; naming none, it is for all of its kind again. */
+function dropPart<T extends { parts?: string[] | undefined }>(item: T, part: string): T {
+  if (item.parts === undefined) return item;
+  const others = item.parts.filter((each) => each !== part);
+  return dropUndefined({ ...item, parts: others.length === 0 ? undefined : others });
 }
 
 function removeLoad(rig: Rig, load: string): Rig {

@@ -73,3 +73,15 @@ export {
 } from "./rig.ts";
 export { sayPlace } from "./sayPlace.ts";
 export { type PowerChoice, readPower, setPower } from "./setPower.ts";
+export {
+  completeWorks,
+  drawBy,
+  feedBy,
+  findWorks,
+  guardBy,
+  isPowered,
+  isPumped,
+  isWatered,
+  switchBy,
+  type WorksBy,
+} from "./worksBy.ts";

@@ -29,6 +29,9 @@ const named: readonly Named[] = [
   { words: /\bshore[- ]power\b/i, says: "shore socket", kinds: ["charger-socket"] },
 ];
 
+/** The words people write for a kind of thing; undefined of kinds that no other text names. */
+export const wordsFor = (kind: PartKind): RegExp | undefined => named.find(({ kinds }) => kinds[0] === kind)?.words;
+
 /** A text on the sheet that speaks of a thing that is not aboard. */
 export interface LeftBehind {
   readonly list: "throughHulls" | "gear";

@@ -180,6 +180,8 @@ export const loadSchema = z.strictObject({
   from: idSchema.optional(),
   /** The kinds of things aboard that it runs. */
   serves: z.array(z.enum(partKinds)).max(6).optional(),
+  /** Which of them, where that was said: else every one of those kinds. */
+  parts: z.array(idSchema).max(12).optional(),
 });
 
 export const powerSchemes = ["single", "one-two-both", "engine-house-parallel", "twin-engine-house-parallel"] as const;
@@ -315,7 +317,16 @@ export const rigSchema = z
       )
       .max(10),
     throughHulls: z
-      .array(z.strictObject({ id: idSchema, label: plainText(60), part: idSchema, serves: plainText(80) }))
+      .array(
+        z.strictObject({
+          id: idSchema,
+          label: plainText(60),
+          part: idSchema,
+          serves: plainText(80),
+          /** What has its water through it, where that was said. */
+          parts: z.array(idSchema).max(12).optional(),
+        }),
+      )
       .max(20),
     trailer: trailerSchema.nullable(),
     gear: z
@@ -358,6 +369,10 @@ export const rigSchema = z
     atPart("powerSwitches");
     atPart("breakers");
     atPart("throughHulls");
+    for (const name of ["loads", "throughHulls"] as const)
+      rig[name].forEach(({ parts: runs = [] }, i) => {
+        for (const id of runs) if (!parts.has(id)) say([name, i, "parts"], `no part "${id}"`);
+      });
     rig.panel.forEach((item, i) => {
       item.positions.forEach((position, j) => {
         position.powers.forEach((id, k) => {

@@ -2,18 +2,16 @@ import {
   addItem,
   changeItem,
   createItemId,
-  formatPartKind,
   hasBehind,
   moveItem,
   type PanelSwitch,
-  partKinds,
   type Rig,
   removeItem,
   switchKinds,
 } from "../../../core/rig/index.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ManyField, NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
-import { addLoad, loadOptions } from "./loads.ts";
+import { addLoad, loadOptions, readRuns, runOptions, writeRuns } from "./loads.ts";
 import { SheetList } from "./SheetList.tsx";
 import type { SectionProps } from "./section.ts";
 
@@ -224,9 +222,9 @@ function Loads({ rig, edit, open, onOpen }: SectionProps) {
               />
               <ManyField
                 label="Runs"
-                value={load.serves ?? []}
-                options={partKinds.map((kind) => [kind, formatPartKind(kind)] as const)}
-                onChange={(serves) => set({ serves: serves as (typeof partKinds)[number][] })}
+                value={readRuns(load, rig)}
+                options={runOptions(rig)}
+                onChange={(picked) => set(writeRuns(picked, rig) as Partial<typeof load>)}
                 why="The thing aboard that goes dead without it."
               />
               <PickField

@@ -6,6 +6,7 @@ import {
   createItemId,
   findNearestStation,
   formatPartKind,
+  isPowered,
   isReachDoubtful,
   type Part,
   partGroups,
@@ -22,6 +23,7 @@ import { PhotoField } from "../../ui/PhotoField.tsx";
 import { QuantityField } from "../../ui/QuantityField.tsx";
 import { SheetList } from "./SheetList.tsx";
 import type { PlacesProps } from "./section.ts";
+import { WorksFields } from "./WorksFields.tsx";
 
 const openings: readonly (readonly [string, string])[] = [
   ["", "does not open"],
@@ -53,6 +55,7 @@ export function PlacesSection({ rig, edit, open, onOpen, armed, onArm, onPut }: 
           key={part.id}
           rig={rig}
           part={part}
+          edit={edit}
           onChange={(change) => edit((now) => changePart(now, part.id, change))}
           onRemove={() => {
             edit((now) => removeItem(now, "parts", part.id));
@@ -127,12 +130,13 @@ export function PlacesSection({ rig, edit, open, onOpen, armed, onArm, onPut }: 
 interface PartFormProps {
   readonly rig: Rig;
   readonly part: Part;
+  readonly edit: PlacesProps["edit"];
   readonly onChange: (change: Partial<Part>) => void;
   readonly onRemove: () => void;
   readonly onClose: () => void;
 }
 
-function PartForm({ rig, part, onChange, onRemove, onClose }: PartFormProps) {
+function PartForm({ rig, part, edit, onChange, onRemove, onClose }: PartFormProps) {
   return (
     <section aria-label={part.label} className="border-l-4 border-helm bg-panel px-4 pt-2 pb-4">
       <div className="flex items-center justify-between">
@@ -213,6 +217,7 @@ function PartForm({ rig, part, onChange, onRemove, onClose }: PartFormProps) {
           />
         </div>
       </div>
+      {isPowered(part) && <WorksFields rig={rig} part={part} edit={edit} />}
     </section>
   );
 }

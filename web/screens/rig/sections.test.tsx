@@ -6,7 +6,7 @@ import userEvent from "@testing-library/user-event";
 import { type ReactNode, useState } from "react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { breakInPacks, rigTemplates, servicePacks } from "../../../content/index.ts";
-import { type PartKind, type Rig, rigSchema } from "../../../core/rig/index.ts";
+import { createPart, type PartKind, type Rig, rigSchema } from "../../../core/rig/index.ts";
 import { queryClient } from "../../app/queries.ts";
 import { BoatSection } from "./BoatSection.tsx";
 import { BreakersSection } from "./BreakersSection.tsx";
@@ -142,6 +142,27 @@ describe("places", () => {
     expect([now().reach, now().opens, now().holds]).toEqual([undefined, undefined, undefined]);
     await user.click(screen.getByRole("button", { name: "Take it off the plan" }));
     expect(rig().parts.some(({ id }) => id === part.id)).toBe(false);
+  });
+
+  it("a live well is whole in one form: its pump, switch and breaker at a touch, its valve picked", async () => {
+    const well = { ...createPart(start, "livewell", { xM: 4, yM: 0 }), id: "bow-well", label: "Bow well" };
+    const bare = {
+      ...start,
+      parts: [...start.parts, well],
+      loads: start.loads.map((load) => ({ ...load, serves: [] })),
+    };
+    const rig = stage(places(null).show, bare, "bow-well");
+    await user.click(screen.getByRole("button", { name: "Add its pump, switch and breaker" }));
+    expect(rig().loads.at(-1)).toMatchObject({ label: "Bow well pump", serves: ["livewell"], parts: ["bow-well"] });
+    expect(rig().panel.at(-1)!.label).toBe("Bow well");
+    expect(rig().breakers.at(-1)!.feeds).toEqual(["bow-well-pump"]);
+    expect(screen.queryByRole("button", { name: /^Add its/ })).toBeNull();
+    await user.selectOptions(screen.getByLabelText("Breaker or fuse"), start.breakers[0]!.id);
+    expect(rig().breakers[0]!.feeds).toContain("bow-well-pump");
+    await user.selectOptions(screen.getByLabelText("Valve its water comes through"), start.throughHulls[0]!.part);
+    expect(rig().throughHulls[0]!.parts).toEqual(["bow-well"]);
+    await user.selectOptions(screen.getByLabelText("Pump"), start.loads[0]!.id);
+    expect(rig().loads[0]).toMatchObject({ serves: ["livewell"], parts: ["bow-well"] });
   });
 
   it("a place to stand goes when its things are told elsewhere", async () => {
@@ -283,6 +304,16 @@ describe("power and panel", () => {
     await user.click(screen.getByRole("option", { name: start.loads[0]!.label }));
     expect(rig().panel.at(-1)!.positions[0]!.powers).toEqual([start.loads[0]!.id]);
     expect(screen.queryByText(/Nothing behind it/)).toBeNull();
+  });
+
+  it("what uses power is found by the own name of a thing, and by its kind", async () => {
+    const well = { ...createPart(start, "livewell", { xM: 4, yM: 0 }), id: "bow-well", label: "Bow well" };
+    const load = start.loads[0]!;
+    const rig = stage((props) => <PanelSection {...props} />, { ...start, parts: [...start.parts, well] }, load.id);
+    await user.click(screen.getByLabelText("Runs"));
+    await user.type(screen.getByLabelText("Runs"), "bow w");
+    await user.click(screen.getByRole("option", { name: "Bow well" }));
+    expect(rig().loads[0]).toMatchObject({ serves: expect.arrayContaining(["livewell"]), parts: ["bow-well"] });
   });
 
   it("what uses power says what it draws, from where, and whether it is always live", async () => {

@@ -1,4 +1,5 @@
-import { hasBehind, type PanelSwitch, type Part, type Rig } from "../../../core/rig/index.ts";
+import { findWorks, hasBehind, isPumped, type PanelSwitch, type Part, type Rig } from "../../../core/rig/index.ts";
+import { lowerFirst } from "../../../core/text/index.ts";
 import type { Topic } from "../../../core/topic/index.ts";
 import { DeckShapes } from "../../plan/DeckPlan.tsx";
 import { PhotoLink } from "../../ui/PhotoField.tsx";
@@ -62,23 +63,39 @@ function CloseUp({ rig, parts }: { rig: Rig; parts: readonly Part[] }) {
       </svg>
       <figcaption className="min-w-0 flex-1 basis-56 text-[17px]">
         <ol>
-          {parts.map(({ id, label, reach, holds, photo }, i) => (
-            <li key={id} className="grid grid-cols-[22px_1fr]">
-              <span className="num font-bold text-magenta">{i + 1}</span>
-              <span>
-                {label}
-                <span className="text-soft">
-                  {reach === undefined ? "" : `: ${reach}`}
-                  {holds === undefined ? "" : ` (${holds.join(", ")})`}
+          {parts.map((part, i) => {
+            const { id, label, reach, holds, photo } = part;
+            return (
+              <li key={id} className="grid grid-cols-[22px_1fr]">
+                <span className="num font-bold text-magenta">{i + 1}</span>
+                <span>
+                  {label}
+                  <span className="text-soft">
+                    {reach === undefined ? "" : `: ${reach}`}
+                    {holds === undefined ? "" : ` (${holds.join(", ")})`}
+                    {sayWorks(rig, part)}
+                  </span>
+                  {photo !== undefined && <PhotoLink photo={photo} says={label} />}
                 </span>
-                {photo !== undefined && <PhotoLink photo={photo} says={label} />}
-              </span>
-            </li>
-          ))}
+              </li>
+            );
+          })}
         </ol>
       </figcaption>
     </figure>
   );
+}
+
+/** ; pump “Stern well pump”, switch 4, breaker Pumps: of things that a pump works, the others show what they are. */
+function sayWorks(rig: Rig, part: Part): string {
+  if (!isPumped(part)) return "";
+  const { loads, switches, breakers } = findWorks(rig, part);
+  const said = [
+    ...loads.map(({ label }) => lowerFirst(label)),
+    ...switches.map((item) => `switch ${rig.panel.indexOf(item) + 1}`),
+    ...breakers.map(({ label }) => `breaker ${label}`),
+  ];
+  return said.length === 0 ? "" : `; ${said.join(", ")}`;
 }
 
 export const kindWords: Record<PanelSwitch["kind"], string> = {
