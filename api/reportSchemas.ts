@@ -29,11 +29,11 @@ export const reportSheetSchema = z.strictObject({
     places: z.array(minutesLineSchema),
     people: z.array(minutesLineSchema),
   }),
-  /** Topics that were put off, by the template the boat began as (empty: none); of how many handovers that marked them. */
+  /** Topics that were put off, by what the boat is called; of how many handovers that marked them. */
   putOff: z.array(z.strictObject({ ...shareLineSchema, boat: z.string(), topic: z.string() })),
-  /** Topics that were planned and never reached, by template, of how many signed handovers that noted it. */
+  /** Topics that were planned and never reached, by what the boat is called, of how many signed handovers that noted it. */
   forgotten: z.array(z.strictObject({ ...shareLineSchema, boat: z.string(), topic: z.string() })),
-  /** Handovers with a snag, by template, with the days to mend: the middle one of those mended. */
+  /** Handovers with a snag, by what the boat is called, with the days to mend: the middle one of those mended. */
   snags: z.array(
     z.strictObject({
       ...shareLineSchema,

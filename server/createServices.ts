@@ -286,7 +286,7 @@ export function createServices(
     forecaster: demo?.forecaster ?? null,
     jobs,
     sheetService: createSheetService({ ...parts, templates }),
-    reportService: createReportService({ ...parts, people, templates, reportTables: createReportTables(database) }),
+    reportService: createReportService({ ...parts, people, reportTables: createReportTables(database) }),
   };
 }
 

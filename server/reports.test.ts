@@ -15,7 +15,7 @@ let today: LocalDate;
 interface Walk {
   readonly id: string;
   readonly isNow: boolean;
-  readonly template: string;
+  readonly boat: string;
   readonly entries: readonly Entry[];
 }
 /** All handovers of these two years with their entries in the order in which they came, read plainly. */
@@ -73,19 +73,16 @@ beforeAll(async () => {
     const unreached = i === 9 ? undefined : i % 3 === 0 ? ["horn", "anchor"] : ["horn"];
     await row.update({ summary: JSON.stringify({ ...summary, state: "signed", unreached }) });
   }
-  const templateOf = new Map(
-    plain<{ id: string; template: string | null }>(await boats.findAll()).map(({ id, template }) => [
-      id,
-      template ?? "",
-    ]),
-  );
+  // Begun as one of those boats, and called otherwise.
+  await (await boats.findByPk(old[0]!.boatId))!.update({ name: "Harlow 18 Skiff" });
+  const nameOf = new Map(plain<{ id: string; name: string }>(await boats.findAll()).map(({ id, name }) => [id, name]));
   const all = plain<{ deliveryId: string; body: string; number: number }>(await entries.findAll());
   walks = rows
     .filter(({ date }) => date >= from && date <= today)
     .map(({ id, boatId, date }) => ({
       id,
       isNow: date >= turn,
-      template: templateOf.get(boatId)!,
+      boat: nameOf.get(boatId)!,
       entries: all
         .filter(({ deliveryId }) => deliveryId === id)
         .sort((a, b) => a.number - b.number)
@@ -199,13 +196,13 @@ it("minutes by specialist and place are made from every topic that was taught, e
   expect(people.size).toBeGreaterThan(0);
 });
 
-it("topics put off are those whose last mark says so, by the boat's template", () => {
+it("topics put off are those whose last mark says so, by what the boat is called", () => {
   const horn = sheet.putOff.filter(({ topic }) => topic === "horn");
   expect(horn.reduce((sum, { k }) => sum + k, 0)).toBe(9);
   for (const { topic, id, k, n } of sheet.putOff) {
-    const template = id.split(" ")[0]!;
+    const [boat] = JSON.parse(id) as [string, string];
     const marked = walks
-      .filter((walk) => walk.isNow && walk.template === template)
+      .filter((walk) => walk.isNow && walk.boat === boat)
       .map((walk) => marksOf(walk, topic).at(-1)?.mark)
       .filter((mark) => mark !== undefined);
     expect([k, n], id).toEqual([marked.filter((mark) => mark === "later").length, marked.length]);
@@ -310,15 +307,14 @@ const kindOf = <K extends Entry["kind"]>({ entries }: Walk, kind: K) => {
   return entries.filter((entry): entry is EntryOf<K> => entry.kind === kind && !undone.has(entry.id));
 };
 
-it("topics never reached are counted by template, of the handovers that noted it", async () => {
+it("topics never reached are counted by what the boat is called, of the handovers that noted it", async () => {
   const known = await signed();
   expect(
     sheet.forgotten.filter(({ topic }) => topic === "horn").reduce((sum, { k, kBefore }) => sum + k + kBefore, 0),
   ).toBeGreaterThan(5);
+  expect(sheet.forgotten.map(({ boat }) => boat)).toContain("Harlow 18 Skiff");
   for (const { id, topic, k, n, kBefore, nBefore } of sheet.forgotten) {
-    const ofIt = walks.filter(
-      (walk) => walk.template === id.split(" ")[0] && known.get(walk.id)?.unreached !== undefined,
-    );
+    const ofIt = walks.filter((walk) => walk.boat === JSON.parse(id)[0] && known.get(walk.id)?.unreached !== undefined);
     const count = (isNow: boolean) => {
       const year = ofIt.filter((walk) => walk.isNow === isNow);
       return [year.filter((walk) => known.get(walk.id)!.unreached!.includes(topic)).length, year.length];
@@ -333,7 +329,7 @@ it("snags and their days, promises and calls are what a slow count says", async 
   const snagsOf = (walk: Walk) => kindOf(walk, "snag").filter(({ how, stops }) => stops || how !== "note");
   expect(sheet.snags.reduce((sum, { k, kBefore }) => sum + k + kBefore, 0)).toBeGreaterThan(8);
   for (const { id, k, n, kBefore, nBefore, days, open } of sheet.snags) {
-    const ofIt = signedWalks.filter(({ template }) => template === id);
+    const ofIt = signedWalks.filter(({ boat }) => boat === id);
     const count = (isNow: boolean) => {
       const year = ofIt.filter((walk) => walk.isNow === isNow);
       return [year.filter((walk) => snagsOf(walk).length > 0).length, year.length];

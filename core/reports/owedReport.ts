@@ -63,7 +63,8 @@ export function judgePromise(
 /** A handover of these two years, for what is counted over handovers. */
 export interface Counting {
   readonly delivery: string;
-  readonly template: string;
+  /** What boats like it are called. */
+  readonly boat: string;
   readonly date: LocalDate;
   readonly isLastYear: boolean;
 }
@@ -77,27 +78,27 @@ export interface SnagLine extends ShareLine {
 }
 const dayMs = 86_400_000;
 
-/** Handovers with a snag and days to mend, by template: the surest large shares first. */
+/** Handovers with a snag and days to mend, by what the boat is called: the surest large shares first. */
 export function reportSnags(handovers: readonly Counting[], tales: readonly OwedTale[]): SnagLine[] {
   const byDelivery = new Map(handovers.map((each) => [each.delivery, each]));
   const lines = new Map<string, Counted>();
   const days = new Map<string, { now: number[]; before: number[]; open: number }>();
   const snags = tales.filter(({ kind, delivery }) => kind === "snag" && byDelivery.has(delivery));
   const withSnag = new Set(snags.map(({ delivery }) => delivery));
-  for (const { delivery, template, isLastYear } of handovers) {
-    const line = lines.get(template) ?? { id: template, k: 0, n: 0, kBefore: 0, nBefore: 0 };
+  for (const { delivery, boat, isLastYear } of handovers) {
+    const line = lines.get(boat) ?? { id: boat, k: 0, n: 0, kBefore: 0, nBefore: 0 };
     const k = withSnag.has(delivery) ? 1 : 0;
     lines.set(
-      template,
+      boat,
       isLastYear
         ? { ...line, kBefore: line.kBefore + k, nBefore: line.nBefore + 1 }
         : { ...line, k: line.k + k, n: line.n + 1 },
     );
   }
   for (const { delivery, at, settledAt } of snags) {
-    const { template, isLastYear } = byDelivery.get(delivery)!;
-    const list = days.get(template) ?? { now: [], before: [], open: 0 };
-    days.set(template, list);
+    const { boat, isLastYear } = byDelivery.get(delivery)!;
+    const list = days.get(boat) ?? { now: [], before: [], open: 0 };
+    days.set(boat, list);
     if (settledAt !== null)
       list[isLastYear ? "before" : "now"].push(Math.max(0, (Date.parse(settledAt) - Date.parse(at)) / dayMs));
     else if (!isLastYear) list.open++;

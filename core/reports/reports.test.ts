@@ -206,9 +206,9 @@ describe("what was owed", () => {
     ["not done, without a day", { due: null, settledOn: null }, "open"],
   ] as const)("a promise %s", (_, promise, fate) => expect(judgePromise(promise, "2026-06-10")).toBe(fate));
 
-  const sold = (delivery: string, date: LocalDate, template = "pipit", isLastYear = false): Counting => ({
+  const sold = (delivery: string, date: LocalDate, boat = "pipit", isLastYear = false): Counting => ({
     delivery,
-    template,
+    boat,
     date,
     isLastYear,
   });

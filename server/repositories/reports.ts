@@ -12,7 +12,7 @@ export interface Span {
 }
 
 export interface TaughtRow extends Pick<PlanOptions, "people" | "experience"> {
-  readonly template: string;
+  readonly boat: string;
   readonly topic: string;
   readonly by: string;
   readonly isLastYear: number;
@@ -39,7 +39,7 @@ export function createReportTables({ models }: Database) {
     readQuery<R>(models.entries, sql, [...values]);
   return {
     /**
-     * Topics as handovers went through them, alike ones added up: by the template of the boat, by whom, with how many of what
+     * Topics as handovers went through them, alike ones added up: by what the boat is called, by whom, with how many of what
      * experience. Of each group how many handovers, how many of them left the topic put off, and the minutes of the others.
      */
     listTaught(span: Span): Promise<TaughtRow[]> {
@@ -51,11 +51,11 @@ export function createReportTables({ models }: Database) {
                body ->> '$.spentS' AS spentS
              FROM entries JOIN walked ON walked.id = deliveryId WHERE body ->> '$.kind' = 'mark')
            GROUP BY deliveryId, topic)
-         SELECT COALESCE(template, '') AS template, topic, by, people, experience, isLastYear, COUNT(*) AS handovers,
+         SELECT boats.name AS boat, topic, by, people, experience, isLastYear, COUNT(*) AS handovers,
            SUM(mark = 'later') AS later, SUM(min > 0) AS n, COALESCE(SUM(min), 0) AS sumMin,
            COALESCE(SUM(min * min), 0) AS sumOfSquares
          FROM taught JOIN walked ON walked.id = deliveryId JOIN boats ON boats.id = walked.boatId
-         GROUP BY template, topic, by, people, experience, isLastYear`,
+         GROUP BY boat, topic, by, people, experience, isLastYear`,
         valuesOf(span),
       );
     },
@@ -72,18 +72,18 @@ export function createReportTables({ models }: Database) {
         valuesOf(span),
       );
     },
-    /** Handovers of these years, with the template their boat began as and, of signed ones, what was never reached. */
+    /** Handovers of these years, with what their boat is called and, of signed ones, what was never reached. */
     async listHandovers(span: Span) {
       const rows = await read<{
         delivery: string;
-        template: string;
+        boat: string;
         date: LocalDate;
         isLastYear: number;
         isSigned: number;
         unreached: string | null;
       }>(
         `WITH ${walked}
-         SELECT walked.id AS delivery, COALESCE(template, '') AS template, date, isLastYear,
+         SELECT walked.id AS delivery, boats.name AS boat, date, isLastYear,
            summary ->> '$.state' = 'signed' AS isSigned, summary -> '$.unreached' AS unreached
          FROM walked JOIN deliveries ON deliveries.id = walked.id JOIN boats ON boats.id = walked.boatId`,
         valuesOf(span),

@@ -1,5 +1,4 @@
 import type { ReportSheet } from "../../api/index.ts";
-import { rigTemplates } from "../../content/index.ts";
 import { addDays, addMonths, dayOf, type LocalDate } from "../../core/dates/index.ts";
 import {
   type Counted,
@@ -22,7 +21,6 @@ import type { Boats } from "../repositories/boats.ts";
 import type { People } from "../repositories/people.ts";
 import type { ReportTables, Span } from "../repositories/reports.ts";
 import type { Settings } from "../repositories/settings.ts";
-import type { Templates } from "../repositories/templates.ts";
 import type { CareReader } from "./careReader.ts";
 import { countFirstServices } from "./firstServiceCount.ts";
 import type { LibraryService } from "./libraryService.ts";
@@ -34,7 +32,6 @@ interface Parts {
   readonly careReader: CareReader;
   readonly libraryService: LibraryService;
   readonly people: People;
-  readonly templates: Templates;
   readonly settings: { read(): Promise<Settings> };
   readonly versions: Versions;
   readonly clock: Clock;
@@ -75,7 +72,6 @@ async function count(parts: Parts): Promise<ReportSheet> {
     ],
   );
   const { workshop } = await settings.read();
-  const boatOf = await nameTemplates(parts.templates);
   const months = listMonths(span);
   const tales = tellOwed(owed);
   const personOf = new Map(people.map(({ id, name }) => [id, name]));
@@ -97,16 +93,15 @@ async function count(parts: Parts): Promise<ReportSheet> {
     },
     putOff: nameTopics(
       reportShares(
-        addUp(taught.map((row) => ({ ...row, id: `${row.template} ${row.topic}`, k: row.later, n: row.handovers }))),
+        addUp(taught.map((row) => ({ ...row, id: pair(row.boat, row.topic), k: row.later, n: row.handovers }))),
       ),
       titleOf,
-      boatOf,
     ),
-    forgotten: nameTopics(countForgotten(handovers), titleOf, boatOf),
+    forgotten: nameTopics(countForgotten(handovers), titleOf),
     snags: reportSnags(
       handovers.filter(({ isSigned }) => isSigned),
       tales,
-    ).map((line) => ({ ...line, name: boatOf(line.id) })),
+    ).map((line) => ({ ...line, name: line.id })),
     promises: reportPromises(judgePromises(tales, handovers, clock), months),
     calls: nameCalls(
       reportCalls(
@@ -142,43 +137,33 @@ async function count(parts: Parts): Promise<ReportSheet> {
 
 type Handovers = Awaited<ReturnType<ReportTables["listHandovers"]>>;
 
-/** What boats made from a template are called; one that was deleted since is known by its id alone. */
-async function nameTemplates(templates: Templates): Promise<(id: string) => string> {
-  const own = new Map((await templates.list()).map(({ id, name }) => [id, name]));
-  return (id) => {
-    if (id === "") return "boats without a template";
-    if (id in rigTemplates) return rigTemplates[id as keyof typeof rigTemplates].model;
-    return own.get(id) ?? "a template deleted since";
-  };
-}
+/** A boat by what it is called, and a topic, as one id: names have spaces. */
+const pair = (boat: string, topic: string): string => JSON.stringify([boat, topic]);
+const unpair = (id: string): [boat: string, topic: string] => JSON.parse(id) as [string, string];
 
-/** Lines of a template and a topic with their names; what was never so is left out. */
-const nameTopics = (
-  lines: readonly ShareLine[],
-  titleOf: ReadonlyMap<string, string>,
-  boatOf: (template: string) => string,
-) =>
+/** Lines of boats of a name and a topic with their names; what was never so is left out. */
+const nameTopics = (lines: readonly ShareLine[], titleOf: ReadonlyMap<string, string>) =>
   lines.flatMap((line) => {
-    const [template, topic] = line.id.split(" ") as [string, string];
+    const [boat, topic] = unpair(line.id);
     const name = titleOf.get(topic);
-    return name === undefined || line.k + line.kBefore === 0 ? [] : [{ ...line, boat: boatOf(template), topic, name }];
+    return name === undefined || line.k + line.kBefore === 0 ? [] : [{ ...line, boat, topic, name }];
   });
 
-/** Of each template's signed handovers that noted it, how many never reached a topic that was planned. */
+/** Of the signed handovers of boats of each name that noted it, how many never reached a topic that was planned. */
 function countForgotten(handovers: Handovers): ShareLine[] {
   const known = handovers.flatMap(({ unreached, ...each }) => (unreached === null ? [] : [{ ...each, unreached }]));
-  const countOf = (template: string, isLastYear: boolean) =>
-    known.filter((each) => each.template === template && each.isLastYear === isLastYear).length;
+  const countOf = (boat: string, isLastYear: boolean) =>
+    known.filter((each) => each.boat === boat && each.isLastYear === isLastYear).length;
   const totals = new Map(
-    [...new Set(known.map(({ template }) => template))].map((template) => [
-      template,
-      { n: countOf(template, false), nBefore: countOf(template, true) },
+    [...new Set(known.map(({ boat }) => boat))].map((boat) => [
+      boat,
+      { n: countOf(boat, false), nBefore: countOf(boat, true) },
     ]),
   );
-  const rows = known.flatMap(({ template, isLastYear, unreached }) =>
-    unreached.map((topic) => ({ id: `${template} ${topic}`, k: 1, n: 0, isLastYear: isLastYear ? 1 : 0 })),
+  const rows = known.flatMap(({ boat, isLastYear, unreached }) =>
+    unreached.map((topic) => ({ id: pair(boat, topic), k: 1, n: 0, isLastYear: isLastYear ? 1 : 0 })),
   );
-  return reportShares(addUp(rows).map((line) => ({ ...line, ...totals.get(line.id.split(" ")[0]!)! })));
+  return reportShares(addUp(rows).map((line) => ({ ...line, ...totals.get(unpair(line.id)[0])! })));
 }
 
 /** Promises made in these two years, and what became of them. */

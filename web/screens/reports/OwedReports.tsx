@@ -8,7 +8,7 @@ import { SpanRows } from "./SpanRows.tsx";
 type Sheet = { readonly sheet: ReportSheet };
 const sayDays = (days: number) => (days < 1 ? "within a day" : count(Math.round(days), "day", "days"));
 
-/** Handovers with a snag, by the boat's template, and the days until it was mended. */
+/** Handovers with a snag, by what the boat is called, and the days until it was mended. */
 export function SnagReport({ sheet: { snags } }: Sheet) {
   const now = snags.filter(({ n }) => n > 0);
   const [first] = now.filter(({ k }) => k > 0);

@@ -19,7 +19,7 @@ interface TopicSharesProps {
   readonly children?: ReactNode;
 }
 
-/** Shares of handovers by topic and the boat's template. */
+/** Shares of handovers by topic and what the boat is called. */
 function TopicShares({ title, lines, most, none, counted, children }: TopicSharesProps) {
   const now = lines.filter(({ k }) => k > 0);
   const [first] = now;
@@ -50,7 +50,7 @@ function TopicShares({ title, lines, most, none, counted, children }: TopicShare
   );
 }
 
-/** Topics that were put off, by the boat's template. */
+/** Topics that were put off, by what the boat is called. */
 export const PutOffReport = ({ sheet: { putOff } }: { sheet: ReportSheet }) => (
   <TopicShares
     title="Topics put off"
@@ -61,7 +61,7 @@ export const PutOffReport = ({ sheet: { putOff } }: { sheet: ReportSheet }) => (
   />
 );
 
-/** Topics that were planned and have no mark at all at the close, by the boat's template. */
+/** Topics that were planned and have no mark at all at the close, by what the boat is called. */
 export const ForgottenReport = ({ sheet: { forgotten } }: { sheet: ReportSheet }) => (
   <TopicShares
     title="Topics never reached"
