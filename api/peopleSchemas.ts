@@ -3,6 +3,7 @@ import { instantSchema } from "../core/dates/index.ts";
 import { languageSchema } from "../core/language/index.ts";
 import { regionSchema } from "../core/region/index.ts";
 import { plainText } from "../core/rig/index.ts";
+import { planOptionsSchema } from "../core/route/index.ts";
 import { lineText } from "../core/text/lineText.ts";
 import { recordIdSchema, roles } from "../core/walk/index.ts";
 
@@ -49,6 +50,8 @@ export const storeFactsSchema = z.strictObject({
   region: regionSchema,
   /** Nothing is sent from the first hour until the second, of the store's own time. */
   quietHours: z.strictObject({ from: z.int().min(0).max(23), to: z.int().min(0).max(23) }),
+  /** Minutes a new plan has, until its own are chosen; null: all there are. */
+  usualMin: planOptionsSchema.shape.budgetMin,
   /** Who may let a walk begin on a boat that is not ready. */
   allowers: z
     .array(z.enum(roles))
@@ -57,12 +60,14 @@ export const storeFactsSchema = z.strictObject({
 });
 export type StoreFacts = z.infer<typeof storeFactsSchema>;
 
-export const setUpSchema = storeFactsSchema.omit({ logo: true, quietHours: true, allowers: true }).extend({
-  code: codeSchema,
-  name: lineText(80),
-  login: loginSchema,
-  password: newPasswordSchema,
-});
+export const setUpSchema = storeFactsSchema
+  .omit({ logo: true, quietHours: true, usualMin: true, allowers: true })
+  .extend({
+    code: codeSchema,
+    name: lineText(80),
+    login: loginSchema,
+    password: newPasswordSchema,
+  });
 
 export const personLineSchema = z.strictObject({
   id: recordIdSchema,

@@ -302,6 +302,34 @@ describe("the store's rules", () => {
   });
 });
 
+describe("the time for a walk", () => {
+  it("is what the store usually has in every new plan, until the plan has its own", async () => {
+    const plan = async () => {
+      const booked = {
+        boat: "w118",
+        date: "2026-07-01",
+        time: "10:00",
+        buyers: ["Ada Tran"],
+        note: "",
+        phone: "",
+        email: "",
+      };
+      const { delivery } = (await odile.send("POST", "/api/deliveries", booked)).body;
+      const { planOptions, plan: planned } = (await odile.get(`/api/deliveries/${delivery}`)).body;
+      return { budgetMin: planOptions.budgetMin, totalMin: planned.totalMin };
+    };
+    const usual = await plan();
+    expect(usual.budgetMin).toBe(90);
+    expect(usual.totalMin).toBeLessThanOrEqual(90);
+    const facts = (await odile.get("/api/store")).body;
+    expect((await odile.send("PUT", "/api/store", { ...facts, usualMin: 3 })).status).toBe(422);
+    expect((await odile.send("PUT", "/api/store", { ...facts, usualMin: 45 })).status).toBe(200);
+    expect((await plan()).totalMin).toBeLessThanOrEqual(45);
+    await odile.send("PUT", "/api/store", { ...facts, usualMin: null });
+    expect((await plan()).budgetMin).toBeNull();
+  });
+});
+
 describe("the store's logo", () => {
   it("is a photo that was checked; it stands on the record and on the owner's page, and is nobody else's to read", async () => {
     const facts = (await odile.get("/api/store")).body;

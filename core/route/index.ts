@@ -14,6 +14,7 @@ export { listInstead } from "./listInstead.ts";
 export {
   type AdaptedTopics,
   adaptTopics,
+  budgets,
   defaultPlanOptions,
   type ElsewhereReason,
   type PlanOptions,

@@ -28,6 +28,9 @@ export const planOptionsSchema = z.strictObject({
 });
 export type PlanOptions = z.infer<typeof planOptionsSchema>;
 
+/** Minutes that a plan is offered; null: all there are. */
+export const budgets = [30, 45, 60, 90, 120, null] as const;
+
 /** One first-time buyer at the trailer with a hose, and all the time there is. */
 export const defaultPlanOptions: Omit<PlanOptions, "style"> = {
   budgetMin: null,

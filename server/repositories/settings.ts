@@ -6,7 +6,7 @@ import { ownPhrasesSchema } from "../../core/language/index.ts";
 import { rampSheetSchema } from "../../core/ramp/index.ts";
 import { completeRegion, type Region, regionSchema, regions } from "../../core/region/index.ts";
 import { plainText } from "../../core/rig/index.ts";
-import { ownStyleSchema } from "../../core/route/index.ts";
+import { ownStyleSchema, planOptionsSchema } from "../../core/route/index.ts";
 import { ownWordsSchema } from "../../core/topic/index.ts";
 import { towRulesSchema } from "../../core/tow/index.ts";
 import { roles, usualAllowers } from "../../core/walk/index.ts";
@@ -14,6 +14,9 @@ import { workshopSchema } from "../../core/workshop/index.ts";
 import type { Database, Transaction } from "../database/open.ts";
 import { readOne } from "../database/rows.ts";
 import { createReadModel, type Versions } from "../readModel.ts";
+
+/** A walk in which the buyer does the important ones by hand takes 60 to 90 minutes. */
+const usualMin = 90;
 
 /** What a store sets once. `monthlyHours`: engine hours a boat is expected to run in each month, January first. */
 export const settingsSchema = z.strictObject({
@@ -35,6 +38,8 @@ export const settingsSchema = z.strictObject({
   workshop: workshopSchema.default({ hoursPerDay: [14, 14, 14, 14, 14, 6, 0], closed: [] }),
   /** Nothing is sent from the first hour until the second, of the store's own time. */
   quietHours: z.strictObject({ from: z.int().min(0).max(23), to: z.int().min(0).max(23) }).default({ from: 20, to: 8 }),
+  /** Minutes a new plan has; null: all there are. */
+  usualMin: planOptionsSchema.shape.budgetMin.default(usualMin),
   /** Who may let a walk begin on a boat that is not ready; the owner always may. */
   allowers: z.array(z.enum(roles)).default([...usualAllowers]),
   /** The hash of the token that opens the store's calendar; none until somebody wants one. */
@@ -74,6 +79,7 @@ const defaults: Settings = {
   ownStyles: [],
   workshop: { hoursPerDay: [14, 14, 14, 14, 14, 6, 0], closed: [] },
   quietHours: { from: 20, to: 8 },
+  usualMin,
   allowers: [...usualAllowers],
   feedHash: null,
   ownWords: {},

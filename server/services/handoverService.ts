@@ -69,15 +69,21 @@ export function createHandoverService(parts: Parts) {
 export type HandoverService = ReturnType<typeof createHandoverService>;
 
 /** Plans of walks that have not begun. */
-function createPlanning({ database, boats, deliveries, rigService, libraryService, walkReader }: Parts) {
+function createPlanning({ database, boats, deliveries, rigService, libraryService, walkReader, settings }: Parts) {
   const { get } = walkReader;
   return {
-    /** Plans a handover in the style "power first" and with all the time there is; the plan screen makes it theirs. */
+    /** Plans a handover in the style "power first" and with the time the store usually has; the plan screen makes it theirs. */
     async add(wish: BodyOf<typeof endpoints.addDelivery>): Promise<string> {
       const { boat: boatId, date, time, buyers, note, phone, email } = wish;
       const boat = await boats.find(boatId);
       if (boat === null) throw new Failure("not-found", { what: "boat", id: boatId });
-      const planOptions: PlanOptions = { ...defaultPlanOptions, style: routeStyles[0]!.id, people: buyers.length };
+      const { usualMin } = await settings.read();
+      const planOptions: PlanOptions = {
+        ...defaultPlanOptions,
+        style: routeStyles[0]!.id,
+        people: buyers.length,
+        budgetMin: usualMin,
+      };
       const id = ulid().toLowerCase();
       const topics = rigService.prepareTopics(boat.rigText, await libraryService.read(), planOptions);
       const delivery = {

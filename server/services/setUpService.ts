@@ -28,9 +28,10 @@ export function createSetUpService(parts: Parts) {
   const { database, people, settings, staffService, audit, photos, clock, storeAddress } = parts;
   let code: string | null = null;
   const read = async (): Promise<StoreFacts> => {
-    const { store, place, phone, logo, webAddress, timeZone, region, quietHours, allowers } = await settings.read();
+    const { store, place, phone, logo, webAddress, timeZone, region, quietHours, usualMin, allowers } =
+      await settings.read();
     const zone = timeZone ?? clock.timeZone;
-    return { store, place, phone, logo, webAddress, timeZone: zone, region, quietHours, allowers };
+    return { store, place, phone, logo, webAddress, timeZone: zone, region, quietHours, usualMin, allowers };
   };
   const takeUp = ({ timeZone, webAddress }: Pick<StoreFacts, "timeZone" | "webAddress">) => {
     clock.setTimeZone(timeZone);

@@ -1,7 +1,7 @@
 import { Minus, Plus } from "lucide-react";
 import type { ReactNode } from "react";
 import { languageNames, languages } from "../../../core/language/index.ts";
-import type { PlanOptions } from "../../../core/route/index.ts";
+import { budgets, type PlanOptions } from "../../../core/route/index.ts";
 import { Button } from "../../ui/Button.tsx";
 
 interface WhoAndWhenProps {
@@ -10,7 +10,6 @@ interface WhoAndWhenProps {
   readonly onChange: (change: Partial<PlanOptions>) => void;
 }
 
-const budgets = [30, 45, 60, 90, 120, null] as const;
 const placeNames = {
   trailer: "On its trailer",
   hard: "On stands",

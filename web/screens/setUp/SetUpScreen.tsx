@@ -15,7 +15,7 @@ import { RegionFields, StoreFields } from "../store/StoreFields.tsx";
 const guessRegion = () =>
   navigator.language === "en-US" ? regions.us : navigator.language === "en-GB" ? regions.imperial : regions.metric;
 /** An address that only this machine knows is none for owners. */
-type SetUpFacts = Omit<StoreFacts, "logo" | "quietHours" | "allowers">;
+type SetUpFacts = Omit<StoreFacts, "logo" | "quietHours" | "usualMin" | "allowers">;
 const guessAddress = () => (location.protocol === "https:" ? location.origin : null);
 
 /** A new store, from the code its server printed to its owner's first look round. */

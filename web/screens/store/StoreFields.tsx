@@ -1,6 +1,8 @@
 import { everyone, type StoreFacts } from "../../../api/index.ts";
 import { formatTime, type Region, regions, unitSystems } from "../../../core/region/index.ts";
+import { budgets } from "../../../core/route/index.ts";
 import { PickField, TextField, TickField } from "../../ui/fields.tsx";
+import { formatMinutes } from "../../ui/words.ts";
 
 const systemWords: Record<(typeof unitSystems)[number], string> = {
   us: "US: feet, pounds, US gallons, °F, psi",
@@ -134,7 +136,7 @@ export function RegionFields({ region, onChange }: { region: Region; onChange: (
 
 /** When nothing is sent, and who may let a boat go that is not ready. */
 export function RuleFields({ facts, onChange }: { facts: StoreFacts; onChange: (facts: StoreFacts) => void }) {
-  const { quietHours, allowers } = facts;
+  const { quietHours, usualMin, allowers } = facts;
   const hours = Array.from(
     { length: 24 },
     (_, hour) => [String(hour), formatTime(hour * 60, facts.region.clock)] as const,
@@ -163,6 +165,15 @@ export function RuleFields({ facts, onChange }: { facts: StoreFacts; onChange: (
             : "What falls into it goes the next morning."}
         </p>
       </fieldset>
+      <PickField
+        label="Time for a walk"
+        why="A new plan begins with it; each can be given its own."
+        value={String(usualMin)}
+        options={budgets.map(
+          (minutes) => [String(minutes), minutes === null ? "all it takes" : formatMinutes(minutes)] as const,
+        )}
+        onChange={(minutes) => onChange({ ...facts, usualMin: minutes === "null" ? null : Number(minutes) })}
+      />
       <fieldset>
         <legend className="text-soft">May let a walk begin on a boat that is not ready, with a reason</legend>
         {everyone.map((role) => (
