@@ -4,7 +4,7 @@ import { spawnSync } from "node:child_process";
 import { existsSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 
-const commands = ["setup", "owner", "verify", "compute", "export", "import", "backup", "restore"];
+const commands = ["setup", "owner", "verify", "compute", "export", "import", "backup", "restore", "install", "doctor"];
 const [command, ...rest] = process.argv.slice(2);
 if (!commands.includes(command)) {
   console.error(`ravik: expected one of ${commands.join(", ")}, got ${command ?? "nothing"}`);

@@ -1,6 +1,3 @@
-import { stdin, stdout } from "node:process";
-import { createInterface } from "node:readline/promises";
-import { Writable } from "node:stream";
 import { setUpSchema } from "../api/peopleSchemas.ts";
 import { formatIssues } from "../core/compute.ts";
 import { regions, unitSystems } from "../core/region/index.ts";
@@ -12,6 +9,7 @@ import { Failure } from "../server/failure.ts";
 import { lockFolder } from "../server/lockFolder.ts";
 import { sayRefusals } from "../server/startRefused.ts";
 import { openStoreKey } from "../server/storeKey.ts";
+import { openTerminal } from "./openTerminal.ts";
 
 const failureWords: Readonly<Record<string, string>> = {
   "set-up-done": "this store has an owner already; for a lost password run `ravik owner --reset`",
@@ -49,22 +47,7 @@ await sayRefusals(async () => {
 
 /** Asks line by line; the password is not shown. */
 async function askAll(usualZone: string) {
-  let isHidden = false;
-  const shown = new Writable({
-    write(chunk: Buffer, _, done) {
-      if (!isHidden) stdout.write(chunk);
-      done();
-    },
-  });
-  const terminal = createInterface({ input: stdin, output: shown, terminal: stdin.isTTY === true });
-  // Lines that are piped in come all at once: each waits for its question.
-  const lines = terminal[Symbol.asyncIterator]();
-  const ask = async (question: string, usual = ""): Promise<string> => {
-    stdout.write(usual === "" ? `${question}: ` : `${question} [${usual}]: `);
-    const { value, done } = await lines.next();
-    const typed = done === true ? "" : String(value).trim();
-    return typed === "" ? usual : typed;
-  };
+  const { ask, askHidden, close } = openTerminal();
   const store = await ask("Name of the store");
   const place = await ask("Address, in one line");
   const phone = await ask("Phone");
@@ -73,15 +56,11 @@ async function askAll(usualZone: string) {
   const units = await ask(`Units: ${unitSystems.join(", ")}`, "us");
   const name = await ask("Your name");
   const login = await ask("Sign-in name");
-  stdout.write("Password, at least 10 characters: ");
-  isHidden = stdin.isTTY === true;
-  const { value } = await lines.next();
-  isHidden = false;
-  stdout.write("\n");
-  terminal.close();
+  const password = await askHidden("Password, at least 10 characters");
+  close();
   const region = regions[units as keyof typeof regions];
   return {
     ...{ store, place, phone, webAddress: webAddress === "" ? null : webAddress, timeZone, region },
-    ...{ name, login, password: String(value ?? "") },
+    ...{ name, login, password },
   };
 }

@@ -17,11 +17,12 @@ const endIfAnyFailed = async (started) => {
 };
 const sayTime = (what) => console.log(`${what} after ${Math.round((performance.now() - startMs) / 1000)} s`);
 
-// The browser that drives the screens, and pdftotext, which reads the printed record back: fetched while packages compile.
-const hasBrowser = existsSync("/usr/bin/chromium") && existsSync("/usr/bin/pdftotext");
-const browser = hasBrowser
-  ? []
-  : [start("sh", ["-c", "apt-get update -qq && apt-get install -y -qq chromium poppler-utils"])];
+// The browser that drives the screens, pdftotext, which reads the printed record back, and what `ravik install` puts before the
+// server, with what tells a browser whom to trust: fetched while packages compile.
+const tools = ["bin/chromium", "bin/pdftotext", "bin/openssl", "bin/certutil", "sbin/nginx"];
+const packages = "chromium poppler-utils openssl libnss3-tools nginx-light";
+const hasBrowser = tools.every((tool) => existsSync(`/usr/${tool}`));
+const browser = hasBrowser ? [] : [start("sh", ["-c", `apt-get update -qq && apt-get install -y -qq ${packages}`])];
 ensureInstalled();
 await endIfAnyFailed(browser);
 sayTime("Installed");

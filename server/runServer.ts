@@ -22,7 +22,7 @@ export async function runServer(demo: Demo | null, { takesGivenNow = demo !== nu
       `port ${config.port} is taken: stop what listens there, or start this one with another PORT`,
     );
   });
-  if (store.code !== null) sayNewStore(`http://${config.host}:${store.port}`, store.code);
+  if (store.code !== null) sayNewStore(config.publicAddress ?? `http://${config.host}:${store.port}`, store.code);
   process.send?.({ ready: true, port: store.port });
   // A terminal sends the signal to the whole group and npm may pass it on: the second is not news.
   const stop = () => void store.stop().then(() => process.exit(0));

@@ -135,6 +135,12 @@ describe("a new store", () => {
       /This store is new\. Open http:.*\/set-up.*\n\n +[0-9A-Z]{5}-[0-9A-Z]{5}/s,
     );
 
+    // Where browsers reach it through a proxy, that is where it is opened.
+    const behind = start("dist/server/main.js", { RAVIK_DATA: own, RAVIK_ADDRESS: "https://ravik.yard" });
+    await behind.ready;
+    behind.child.kill("SIGTERM");
+    expect((await behind.ended).said).toContain("This store is new. Open https://ravik.yard/set-up");
+
     const weak = await run("dist/server/setup.js", own, [...lines, "short"].join("\n"));
     expect(weak).toMatchObject({ code: 1, said: expect.stringContaining("too short") });
     const done = await run("dist/server/setup.js", own, [...lines, "grey heron at dawn"].join("\n"));

@@ -27,6 +27,8 @@ export default defineConfig({
         import: "cli/importStore.ts",
         backup: "cli/backup.ts",
         restore: "cli/restore.ts",
+        install: "cli/install.ts",
+        doctor: "cli/doctor.ts",
       },
     },
   },

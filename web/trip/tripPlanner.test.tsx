@@ -80,7 +80,7 @@ it("asks for the figures that nobody has entered, and makes none up", async () =
   expect(heading()).toBe("Not a go yet: enter how fast it cruises, how much fuel it burns.");
   expect(screen.getByRole("button", { name: "Save the trip" })).toHaveProperty("disabled", true);
   await planIt(user);
-  expect(heading()).toMatch(/^▲ No go. You would be back at 12:54 pm$/);
+  expect(heading()).toMatch(/^▲ No go. You would be back at 12:54\spm$/);
   expect(screen.getByText(/Wind not checked: there are no figures/)).toBeTruthy();
   await type(user, "Burn at that speed, all engines", "");
   expect(heading()).toBe("Not a go yet: enter how much fuel it burns.");
