@@ -8,6 +8,49 @@ async function fill(page: Page, numbers: Record<string, string>) {
   for (const [label, value] of Object.entries(numbers)) await page.getByLabel(label, { exact: true }).fill(value);
 }
 
+test("a boat that no template fits is described in under forty actions, all figures read from plates with it", async ({
+  page,
+  store,
+  job,
+}) => {
+  await signIn(page, store, "Odile Pellow");
+  await job.begin(25);
+  await page.getByRole("link", { name: "Boats" }).click();
+  await page.getByRole("link", { name: "New boat" }).click();
+  await page.getByRole("button", { name: /^Nothing/ }).click();
+  await page.getByLabel("Kind of boat").selectOption("runabout");
+  await fill(page, { Maker: "Undermoor Aluminum", Model: "Tern 14", "Length overall": "14' 5\"", Beam: "5' 11\"" });
+  await expect(page.getByLabel("Name", { exact: true })).toHaveValue("Tern 14");
+  await page.getByLabel("Hull identification number").fill("UMA14007C626");
+  await page.getByRole("button", { name: "Open its boat sheet" }).click();
+  await page.getByRole("button", { name: /^Put all \d+ where such boats have them/ }).click();
+  // The horn: its switch and its breaker in one form.
+  await page.getByRole("button", { name: /^Horn: what feeds it is not described/ }).click();
+  await page.getByRole("button", { name: "Add its power, switch and breaker" }).click();
+  const next = (finding: RegExp) => page.getByRole("button", { name: finding }).click();
+  await next(/^Next, Engines: .*read its rated band/);
+  await page.getByLabel("to", { exact: true }).fill("6000");
+  await next(/^Next, Trailer: .*numbers for the tow card/);
+  await fill(page, { Ball: "2", "Tire pressure, cold": "50", "Gross limit": "1,980", "Trailer alone": "400" });
+  await fill(page, {
+    "Axles, limit in all": "1,980",
+    Tires: "2",
+    "Limit of one tire": "990",
+    "Coupler, limit": "3300",
+  });
+  await fill(page, { "Tongue, limit": "165", "Tongue weight as it stands": "120", "Bunks above the ground": "18" });
+  await fill(page, { "Fender ahead of transom": "63", "Top of fender above the ground": "28" });
+  await next(/^Next, Boat: .*of weights and draft are not entered/);
+  await fill(page, { "Dry hull": "700", Engines: "115", "Gear carried on the road": "90", "Ballast tanks": "0" });
+  await fill(page, { "Draft at the stern, engine up": "10" });
+  await tab(page, "To do").click();
+  await page.getByRole("button", { name: "I looked: all stand right" }).click();
+  await expect(page.getByText("Nothing is left to do.")).toBeVisible();
+  await page.getByRole("button", { name: "Save the boat" }).click();
+  await expect(page.getByRole("button", { name: "Saved" })).toBeVisible();
+  await job.done();
+});
+
 test("a boat is described from nothing until nothing is left to do, and can then be walked", async ({
   page,
   store,

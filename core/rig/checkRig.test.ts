@@ -16,6 +16,7 @@ import {
   findingKinds,
   type Part,
   type PartKind,
+  putUsual,
   type Rig,
   removeItem,
   rigLists,
@@ -41,6 +42,7 @@ const { weights: _, ...weightless } = big;
 
 /** One way to break a good rig for each kind of finding. */
 const broken: Record<FindingKind, Rig> = {
+  "usual-not-looked-at": putUsual(without(big, "horn"), ["horn"]),
   "names-what-is-gone": without(big, "livewell"),
   "reach-of-old-place": changePart(big, "extinguisher", { at: { xM: 5, yM: 0 } }),
   "trailer-overloaded": { ...big, trailer: { ...big.trailer!, grossLimitKg: 900 } },

@@ -4,6 +4,7 @@ import { isReachDoubtful } from "./editRig.ts";
 import { findLeftBehind, type LeftBehind } from "./leftBehind.ts";
 import { namePart, partsHanging } from "./partGroups.ts";
 import type { PartKind, Rig } from "./rig.ts";
+import { listUsual } from "./usualPlaces.ts";
 
 export const sheetSections = [
   "boat",
@@ -30,6 +31,7 @@ export interface Finding {
 }
 
 export const findingKinds = [
+  "usual-not-looked-at",
   "reach-of-old-place",
   "brakes-need-another-plug",
   "lock-out-without-surge-brakes",
@@ -179,6 +181,13 @@ function checkPlaces(rig: Rig, { isWithinHull, idiom }: CheckAids): Find[] {
       text: "A gasoline engine below deck has a blower; where is its outlet and switch?",
       item: null,
       place: "blower",
+    });
+  const guessed = listUsual(rig);
+  if (guessed.length > 0)
+    finds.push({
+      kind: "usual-not-looked-at",
+      text: `${guessed.length === 1 ? `${guessed[0]!.label} stands` : `${guessed.length} things stand`} where such boats usually have ${guessed.length === 1 ? "it" : "them"}. Look on the plan, and move what this boat has elsewhere`,
+      item: guessed[0]!.id,
     });
   const names = new Map<string, number>();
   for (const { label } of rig.parts) names.set(label, (names.get(label) ?? 0) + 1);

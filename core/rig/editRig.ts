@@ -44,11 +44,15 @@ export function changeItem<L extends RigList>(rig: Rig, list: L, id: string, cha
   return { ...rig, [list]: items };
 }
 
-/** The rig with some facts of a part changed; one that is moved remembers where its way to it was written. */
+/** The rig with some facts of a part changed; one that is moved remembers where its way to it was written, and is looked at. */
 export function changePart(rig: Rig, id: string, change: Partial<Part>): Rig {
   const part = rig.parts.find((each) => each.id === id);
   const isMoved = change.at !== undefined && part?.reach !== undefined && part.reachAt === undefined;
-  const known = "reach" in change ? { reachAt: undefined } : isMoved ? { reachAt: part.at } : {};
+  const isLookedAt = change.at !== undefined || change.station !== undefined || "reach" in change;
+  const known = {
+    ...(isLookedAt ? { usual: undefined } : {}),
+    ...("reach" in change ? { reachAt: undefined } : isMoved ? { reachAt: part.at } : {}),
+  };
   return changeItem(rig, "parts", id, { ...known, ...change } as Partial<Part>);
 }
 

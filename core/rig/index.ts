@@ -73,6 +73,7 @@ export {
 } from "./rig.ts";
 export { sayPlace } from "./sayPlace.ts";
 export { type PowerChoice, readPower, setPower } from "./setPower.ts";
+export { confirmUsual, listUsual, putUsual } from "./usualPlaces.ts";
 export {
   completeWorks,
   drawBy,

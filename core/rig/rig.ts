@@ -131,6 +131,8 @@ export const partSchema = z.strictObject({
   reach: plainText(160).optional(),
   /** Where it stood when `reach` was written, once it has been moved since: until somebody says that it still holds. */
   reachAt: placeSchema.optional(),
+  /** Put where such boats usually have it; until somebody has looked whether this one does. */
+  usual: z.boolean().optional(),
   opens: z.enum(["hinge", "slide", "lift-out", "screw", "latch"]).optional(),
   holds: z.array(plainText(80)).max(30).optional(),
   /** A photo of it, kept by the store under this id. */

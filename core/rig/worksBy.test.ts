@@ -4,10 +4,12 @@ import {
   addItem,
   completeWorks,
   createPart,
+  createRig,
   drawBy,
   feedBy,
   findWorks,
   guardBy,
+  listUsual,
   type Part,
   type Rig,
   removeItem,
@@ -62,6 +64,15 @@ describe("what a thing works by", () => {
     expect(says(made, second)).toEqual([["Bow well pump"], ["Bow well"], ["Bow well"], says(sedge, well)[3]]);
     expect(rigSchema.safeParse(made).success).toBe(true);
     expect(completeWorks(made, second)).toEqual(made);
+  });
+
+  it("puts a panel and breakers on the plan where there are none yet, to be looked at", () => {
+    const bare = createRig({ ...sedge, hasTrailer: false });
+    const rig = addItem(bare, "parts", createPart(bare, "horn", { xM: 2, yM: 0 }));
+    const made = completeWorks(rig, rig.parts[0]!);
+    expect(listUsual(made).map(({ kind }) => kind)).toEqual(["panel", "breakers"]);
+    expect(says(made, made.parts[0]!).slice(0, 3)).toEqual([["Horn"], ["Horn"], ["Horn"]]);
+    expect(rigSchema.safeParse(made).success).toBe(true);
   });
 
   it("moves to another switch, breaker and valve, and leaves none behind", () => {

@@ -1,6 +1,7 @@
 import { addItem, createItemId } from "./editRig.ts";
 import { wordsFor } from "./leftBehind.ts";
 import type { PanelSwitch, Part, PartKind, Rig } from "./rig.ts";
+import { putOneUsual } from "./usualPlaces.ts";
 
 /** What has to be on, closed or open so that a thing aboard works. */
 export interface WorksBy {
@@ -72,7 +73,7 @@ export function switchBy(rig: Rig, loads: readonly string[], place: string | { r
   const grown: Rig =
     typeof place === "string"
       ? rig
-      : addItem(rig, "panel", {
+      : addItem(has(rig, "panel") ? rig : putOneUsual(rig, "panel"), "panel", {
           ...{ id, label: place.label, kind: "two-position", lamp: false },
           positions: ["On", "Off"].map((label) => ({ label, powers: [] })),
         });
@@ -101,7 +102,7 @@ export function guardBy(rig: Rig, loads: readonly string[], breaker: string | { 
     };
   const place =
     rig.parts.find(({ kind }) => kind === "breakers") ?? rig.parts.find(({ kind }) => kind === "fuse-block");
-  if (place === undefined) return rig;
+  if (place === undefined) return guardBy(putOneUsual(rig, "breakers"), loads, breaker);
   const id = createItemId(rig, "breakers", breaker.label);
   const fresh = {
     id,
@@ -115,6 +116,7 @@ export function guardBy(rig: Rig, loads: readonly string[], breaker: string | { 
 }
 
 const usualRatingA = 10;
+const has = (rig: Rig, kind: PartKind) => rig.parts.some((part) => part.kind === kind);
 
 /** The rig with a valve named as the one through which a thing has its water; `null`: through none. */
 export const drawBy = (rig: Rig, part: Part, valve: string | null): Rig => ({

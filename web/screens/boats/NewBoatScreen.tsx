@@ -46,7 +46,11 @@ function NewBoat({ templates, boats }: NewBoatProps) {
     beamM: 2.4,
     hasTrailer: true,
   });
-  const set = (change: Partial<Facts>) => setFacts((now) => ({ ...now, ...change }));
+  const set = (change: Partial<Facts>) => {
+    setFacts((now) => ({ ...now, ...change }));
+    // Until it is called otherwise, it is called as its model is.
+    if (change.model !== undefined && name === facts.model) setName(change.model);
+  };
   const add = useAddBoat();
   const pick = (next: Start, says: string) => {
     setStart(next);

@@ -168,6 +168,19 @@ function PartForm({ rig, part, edit, onChange, onRemove, onClose }: PartFormProp
           placeholder="Under the helm seat, port side"
           why="Said aloud in the walk and printed on the cards."
         />
+        {part.usual === true && (
+          <p role="status" className="self-center border-l-4 border-amber pl-3">
+            It was put where such boats usually have it. Move it on the plan, or{" "}
+            <button
+              type="button"
+              className="min-h-11 underline"
+              onClick={() => onChange({ usual: undefined } as Partial<Part>)}
+            >
+              it stands right
+            </button>
+            .
+          </p>
+        )}
         {isReachDoubtful(part) && (
           <p role="status" className="self-center border-l-4 border-amber pl-3">
             It was moved since this was written. Write it anew, or{" "}

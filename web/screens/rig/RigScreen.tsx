@@ -9,10 +9,12 @@ import {
   addItem,
   changePart,
   checkRig,
+  confirmUsual,
   createPart,
   type Finding,
   type PartKind,
   type Place,
+  putUsual,
   type SheetSection,
   sheetSections,
 } from "../../../core/rig/index.ts";
@@ -83,7 +85,9 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
       setArmed(finding.place);
       return;
     }
-    go(finding.section, finding.item);
+    // What a thing works by is in its own form.
+    const isThing = finding.section === "panel" && rig.parts.some(({ id }) => id === finding.item);
+    go(isThing ? "places" : finding.section, finding.item);
   };
   const section = { rig, edit, open, onOpen: setOpen };
   return (
@@ -138,13 +142,19 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
         <div className="pt-3" role="tabpanel">
           {tab === "left" && (
             <>
-              <LeftToDo findings={findings} onMend={mend} />
+              <LeftToDo
+                findings={findings}
+                onMend={mend}
+                onPutUsual={(kinds) => edit((now) => putUsual(now, kinds))}
+                onConfirmUsual={() => edit(confirmUsual)}
+              />
               <h2 className="mt-7 text-lg font-bold">Its own options</h2>
               <OwnOptions sheet={sheet} rig={rig} onGo={(next) => go(next)} />
             </>
           )}
           {tab === "places" && <PlacesSection {...section} armed={armed} onArm={setArmed} onPut={put} />}
           <Section tab={tab} section={section} sheet={sheet} draft={draft} by={me.name} />
+          {tab !== "left" && <NextToDo findings={findings} after={tab} onMend={mend} />}
         </div>
       </main>
     </div>
@@ -210,6 +220,19 @@ function SheetHead({ boat, draft, canSave, onSave }: SheetHeadProps) {
         {draft.isChanged ? "Save the boat" : "Saved"}
       </Button>
     </div>
+  );
+}
+
+/** What is left to do in the section that follows, so that one need not go back for it. */
+function NextToDo(props: { findings: readonly Finding[]; after: SheetSection; onMend: (finding: Finding) => void }) {
+  const { findings, after, onMend } = props;
+  const order = [...sheetSections, ...sheetSections].slice(sheetSections.indexOf(after) + 1);
+  const next = order.flatMap((each) => findings.find(({ section }) => section === each) ?? [])[0];
+  if (next === undefined || next.section === after) return null;
+  return (
+    <Button className="mt-8 text-left" onClick={() => onMend(next)}>
+      Next, {sectionNames[next.section]}: {next.text}
+    </Button>
   );
 }
 

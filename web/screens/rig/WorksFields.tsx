@@ -30,7 +30,7 @@ export function WorksFields({ rig, part, edit }: WorksProps) {
   const pump = `${part.label} pump`;
   const isAlways = loads.length > 0 && loads.every(({ always }) => always);
   const missing = [
-    ...(loads.length > 0 ? [] : [isPumped(part) ? "pump" : "what it draws"]),
+    ...(loads.length > 0 ? [] : [isPumped(part) ? "pump" : "power"]),
     ...(switches.length > 0 || isAlways ? [] : ["switch"]),
     ...(breakers.length > 0 ? [] : ["breaker"]),
   ];

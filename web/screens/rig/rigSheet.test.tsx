@@ -4,10 +4,19 @@ import { act, cleanup, fireEvent, render, renderHook, screen } from "@testing-li
 import { regions } from "../../../core/region/index.ts";
 import "../../testing/fileText.ts";
 import userEvent from "@testing-library/user-event";
+import { useState } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { RigSheet } from "../../../api/index.ts";
 import { rigTemplates } from "../../../content/index.ts";
-import { changeItem, checkRig, compareRigs, type Rig } from "../../../core/rig/index.ts";
+import {
+  changeItem,
+  checkRig,
+  compareRigs,
+  confirmUsual,
+  type Finding,
+  putUsual,
+  type Rig,
+} from "../../../core/rig/index.ts";
 import { PlacePlan } from "../../plan/PlacePlan.tsx";
 import { Differences } from "./Differences.tsx";
 import { LeftToDo } from "./LeftToDo.tsx";
@@ -89,6 +98,18 @@ describe("PlacePlan", () => {
   });
 });
 
+function UsualSheet({ from, find }: { from: Rig; find: (rig: Rig) => Finding[] }) {
+  const [now, setNow] = useState(from);
+  return (
+    <LeftToDo
+      findings={find(now)}
+      onMend={vi.fn()}
+      onPutUsual={(kinds) => setNow((before) => putUsual(before, kinds))}
+      onConfirmUsual={() => setNow(confirmUsual)}
+    />
+  );
+}
+
 describe("what is left to do", () => {
   const aids = {
     breakInPacks: new Set(["stepped-10"]),
@@ -101,14 +122,24 @@ describe("what is left to do", () => {
     const mend = vi.fn();
     const bare = { ...rig, parts: rig.parts.filter(({ kind }) => kind !== "horn") };
     const findings = checkRig(bare, aids);
-    render(<LeftToDo findings={findings} onMend={mend} />);
+    render(<LeftToDo findings={findings} onMend={mend} onPutUsual={vi.fn()} onConfirmUsual={vi.fn()} />);
     await userEvent.click(screen.getByRole("button", { name: /Where is the horn.*Put it on the plan/ }));
     expect(mend).toHaveBeenCalledWith(expect.objectContaining({ kind: "no-horn", place: "horn" }));
     expect(screen.getAllByRole("button")).toHaveLength(findings.length);
   });
 
+  it("puts all that is missing where such boats have it, and asks whether somebody has looked", async () => {
+    const bare = { ...rig, parts: rig.parts.filter(({ kind }) => kind !== "horn" && kind !== "jackets") };
+    render(<UsualSheet from={bare} find={(now) => checkRig(now, aids)} />);
+    await userEvent.click(screen.getByRole("button", { name: "Put all 2 where such boats have them" }));
+    expect(screen.queryByText(/Where is the horn/)).toBeNull();
+    expect(screen.getByText(/2 things stand where such boats usually have them/)).toBeDefined();
+    await userEvent.click(screen.getByRole("button", { name: "I looked: all stand right" }));
+    expect(screen.queryByText(/usually have them/)).toBeNull();
+  });
+
   it("says so when nothing is", () => {
-    render(<LeftToDo findings={[]} onMend={() => {}} />);
+    render(<LeftToDo findings={[]} onMend={vi.fn()} onPutUsual={vi.fn()} onConfirmUsual={vi.fn()} />);
     expect(screen.getByText(/Nothing is left to do/)).toBeDefined();
   });
 });
