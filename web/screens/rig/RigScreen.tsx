@@ -91,7 +91,7 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
   };
   const section = { rig, edit, open, onOpen: setOpen };
   return (
-    <div className="md:grid md:grid-cols-[330px_1fr]">
+    <div className="lg:grid lg:grid-cols-[330px_1fr]">
       <KeyHelp
         actions={[
           { key: "z", says: "Undo", act: draft.undo },
@@ -102,7 +102,7 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
       />
       <aside
         aria-label="Deck plan"
-        className="bg-buff p-3 max-md:h-96 md:sticky md:top-0 md:h-[calc(100dvh-57px)] md:border-r md:border-rule"
+        className="bg-buff p-3 max-lg:h-96 lg:sticky lg:top-0 lg:h-[calc(100dvh-57px)] lg:border-r lg:border-rule"
       >
         <PlacePlan
           rig={rig}
