@@ -169,30 +169,18 @@ function PartForm({ rig, part, edit, onChange, onRemove, onClose }: PartFormProp
           why="Said aloud in the walk and printed on the cards."
         />
         {part.usual === true && (
-          <p role="status" className="self-center border-l-4 border-amber pl-3">
-            It was put where such boats usually have it. Move it on the plan, or{" "}
-            <button
-              type="button"
-              className="min-h-11 underline"
-              onClick={() => onChange({ usual: undefined } as Partial<Part>)}
-            >
-              it stands right
-            </button>
-            .
-          </p>
+          <ToConfirm
+            says="It was put where such boats usually have it. Move it on the plan, or"
+            yes="it stands right"
+            onYes={() => onChange({ usual: undefined } as Partial<Part>)}
+          />
         )}
         {isReachDoubtful(part) && (
-          <p role="status" className="self-center border-l-4 border-amber pl-3">
-            It was moved since this was written. Write it anew, or{" "}
-            <button
-              type="button"
-              className="min-h-11 underline"
-              onClick={() => onChange({ reachAt: undefined } as Partial<Part>)}
-            >
-              it still holds
-            </button>
-            .
-          </p>
+          <ToConfirm
+            says="It was moved since this was written. Write it anew, or"
+            yes="it still holds"
+            onYes={() => onChange({ reachAt: undefined } as Partial<Part>)}
+          />
         )}
         <PickField
           label="Opens"
@@ -232,6 +220,19 @@ function PartForm({ rig, part, edit, onChange, onRemove, onClose }: PartFormProp
       </div>
       {isPowered(part) && <WorksFields rig={rig} part={part} edit={edit} />}
     </section>
+  );
+}
+
+/** What somebody has to look at: mended in its field, or said to be right. */
+function ToConfirm({ says, yes, onYes }: { says: string; yes: string; onYes: () => void }) {
+  return (
+    <p role="status" className="self-center border-l-4 border-amber pl-3">
+      {says}{" "}
+      <button type="button" className="min-h-11 underline" onClick={onYes}>
+        {yes}
+      </button>
+      .
+    </p>
   );
 }
 
