@@ -309,7 +309,7 @@ function CheckLine({ delivery, check, entry, stands, onFault, onGood }: CheckLin
 /** With its day, unless it is today's. */
 const sayWhen = (at: Instant) => {
   const day = storeDay(at);
-  return day === storeDay(Date.now()) ? formatClock(at) : `${formatDay(day)} ${formatClock(at)}`;
+  return day === storeDay(Date.now()) ? formatClock(at) : `${formatDay(day)}, ${formatClock(at)}`;
 };
 
 interface VerdictProps {
