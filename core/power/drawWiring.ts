@@ -1,6 +1,6 @@
 import type { Rig } from "../rig/index.ts";
 import type { LiveInput } from "./liveContract.ts";
-import { createWiring, nodeOf } from "./wireRig.ts";
+import { createWiring, findBreaker, nodeOf } from "./wireRig.ts";
 
 type Link = Pick<LiveInput["links"][number], "id" | "a" | "b" | "kind" | "switch">;
 type Point = readonly [x: number, y: number];
@@ -71,8 +71,7 @@ export function drawWiring(rig: Rig): WiringDrawing {
     if (isBattery(from)) return columns.knob + 40 + laneOf(from) * lane;
     return columns.bus + 14 + Math.max(0, buses.indexOf(from)) * lane;
   };
-  const breakerOf = (id: string) =>
-    rig.breakers.find((each) => id === each.id || id.startsWith(`${each.id}-`))?.id ?? id;
+  const breakerOf = (id: string) => findBreaker(rig, id)?.id ?? id;
   const drawn = links.map((link) => {
     const [from, to] = xOf(link.a) <= xOf(link.b) ? [link.a, link.b] : [link.b, link.a];
     return { link, from, to };

@@ -3,7 +3,18 @@ import { describe, expect, it } from "vitest";
 import { rigTemplates } from "../../content/index.ts";
 import { createRandom } from "../random.ts";
 import { rigSchema } from "../rig/index.ts";
-import { createWiring, type LiveInput, listNodes, listSwitches, live, liveInputSchema, toLiveInput } from "./index.ts";
+import {
+  createWiring,
+  explainPower,
+  findFeed,
+  type LiveInput,
+  listNodes,
+  listSwitches,
+  live,
+  liveInputSchema,
+  toLiveInput,
+  underWay,
+} from "./index.ts";
 
 const cases = readFileSync(new URL("./cases.ndjson", import.meta.url), "utf8")
   .trim()
@@ -123,4 +134,24 @@ it("an emergency parallel lets the house battery start an engine", () => {
   const joined = live(toLiveInput(rig, on, flat));
   expect(apart.dead).toContain("engine-port");
   expect(joined.live).toContain("engine-port");
+});
+
+it("a breaker that trips takes no other with it whose name begins as its own does", () => {
+  const whole = rigTemplates["wending-23"];
+  const [moved] = whole.breakers.find(({ id }) => id === "br-water")!.feeds;
+  const breakers = whole.breakers.flatMap((each) =>
+    each.id === "br-water"
+      ? [
+          { ...each, feeds: each.feeds.slice(1) },
+          { ...each, id: "br-water-2", label: "Pumps 2", feeds: [moved!] },
+        ]
+      : [each],
+  );
+  const rig = { ...whole, breakers };
+  const setting = { ...underWay(rig), tripped: ["br-water"], loose: [], charge: {} };
+  const reasonOf = (load: string) => explainPower(rig, setting).find((each) => each.load === load)!;
+  const other = rig.breakers.find(({ id }) => id === "br-water")!.feeds[0]!;
+  expect(reasonOf(other).missing.join()).toContain("Pumps, 20 A, tripped");
+  expect(reasonOf(moved!).missing.join()).not.toContain("tripped");
+  expect(findFeed(rig, moved!).breakers).toEqual(["br-water-2"]);
 });

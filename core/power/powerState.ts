@@ -3,7 +3,7 @@ import type { Rig } from "../rig/index.ts";
 import { conducts, joinNodes } from "./joinNodes.ts";
 import { live } from "./live.ts";
 import type { LiveInput } from "./liveContract.ts";
-import { atRest, createWiring, listSwitches, nodeOf, toLiveInput } from "./wireRig.ts";
+import { atRest, createWiring, findBreaker, listSwitches, nodeOf, toLiveInput } from "./wireRig.ts";
 
 /** How a boat's power stands: where its switches are, and what is wrong with it. */
 export interface PowerSetting {
@@ -43,13 +43,13 @@ export function askLive(rig: Rig, setting: PowerSetting, on: (load: string) => b
     ...input,
     links: input.links
       .filter(({ a, b }) => !loose.has(a) && !loose.has(b))
-      .map((link) => (isTripped(link, setting) ? { ...link, tripped: true } : link)),
+      .map((link) => (isTripped(rig, link, setting) ? { ...link, tripped: true } : link)),
   };
 }
 
 /** A breaker that also feeds past a switch has a wire for each: they trip together. */
-const isTripped = ({ id, kind }: Link, { tripped }: PowerSetting): boolean =>
-  (kind === "breaker" || kind === "fuse") && tripped.some((breaker) => id === breaker || id.startsWith(`${breaker}-`));
+const isTripped = (rig: Rig, { id, kind }: Link, { tripped }: PowerSetting): boolean =>
+  (kind === "breaker" || kind === "fuse") && tripped.includes(findBreaker(rig, id)?.id ?? id);
 
 /** The setting of a boat that is left: every switch off, but those of what must stay live (a float pump at Auto). */
 export function turnAllOff(rig: Rig, setting: PowerSetting): PowerSetting {
@@ -115,9 +115,8 @@ export function findFeed(rig: Rig, load: string | null) {
   const way = load === null ? null : findWay(rig, plain, nodeOf.load(load), links, new Map());
   const has = (list: readonly { id: string }[], id: string | undefined) => list.some((each) => each.id === id);
   const passed = way?.links ?? [];
-  const breakers = rig.breakers.filter(({ id }) =>
-    passed.some((link) => link.id === id || link.id.startsWith(`${id}-`)),
-  );
+  const ids = new Set(passed.map((link) => findBreaker(rig, link.id)?.id));
+  const breakers = rig.breakers.filter(({ id }) => ids.has(id));
   const switches = passed.flatMap((link) => (link.kind === "switch" && link.switch !== undefined ? [link.switch] : []));
   return {
     battery: way?.battery ?? null,
@@ -143,7 +142,7 @@ function findWay(
 ): Way | null {
   const near = new Map<string, Link[]>();
   for (const link of links) for (const end of [link.a, link.b]) near.set(end, [...(near.get(end) ?? []), link]);
-  const isOpen = (link: Link) => isTripped(link, setting) || !conducts(link, position);
+  const isOpen = (link: Link) => isTripped(rig, link, setting) || !conducts(link, position);
   // An open link weighs more than any number of closed ones.
   const open = links.length + 1;
   const best = new Map<string, { cost: number; link: Link | null }>([[node, { cost: 0, link: null }]]);
@@ -191,7 +190,7 @@ function listMissing(
   if (rig.batteries.length === 0) return [];
   const end = nodeOf.load(load);
   const off: Link[] = setting.wiresOff?.includes(load) === true ? [{ id: end, kind: "wire", a: end, b: end }] : [];
-  return [...own, ...links.filter((link) => isTripped(link, setting) || !conducts(link, position)), ...off];
+  return [...own, ...links.filter((link) => isTripped(rig, link, setting) || !conducts(link, position)), ...off];
 }
 
 /** A link in words, for this setting: "Lights breaker, 15 A"; "Nav / anchor at Off". Plain wires say nothing. */
@@ -215,8 +214,8 @@ function createSayer(rig: Rig, setting: PowerSetting, tell: Tell): (link: Link) 
       return position === atRest ? `${found.label} ${tell(atRest)}` : tell("{0} at {1}", found.label, position);
     }
     if (link.kind === "wire") return null;
-    const breaker = rig.breakers.find(({ id }) => link.id === id || link.id.startsWith(`${id}-`));
+    const breaker = findBreaker(rig, link.id);
     const says = breaker === undefined ? link.id : `${tell.label(breaker.label)}, ${breaker.ratingA} A`;
-    return isTripped(link, setting) ? tell("{0}, tripped", says) : says;
+    return isTripped(rig, link, setting) ? tell("{0}, tripped", says) : says;
   };
 }

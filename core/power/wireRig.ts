@@ -69,6 +69,11 @@ export function toLiveInput(
 /** Where a switch stands that powers something in each of its positions: nobody's hand is on it. */
 export const atRest = "at rest";
 
+/** Which breaker or fuse a link of the wiring is: one that also feeds past a switch has a link for each battery (`createWiring`). */
+export const findBreaker = (rig: Rig, link: string): Rig["breakers"][number] | undefined =>
+  rig.breakers.find(({ id }) => link === id) ??
+  rig.breakers.find(({ id }) => rig.batteries.some((battery) => link === `${id}-${battery.id}`));
+
 /** Every switch that the wiring can name: selectors and panel switches, with their positions' names. */
 export function listSwitches(rig: Rig): { id: string; label: string; positions: string[]; springsBack: boolean }[] {
   return [

@@ -5,7 +5,7 @@ import { TextField } from "../ui/fields.tsx";
 import { PaperLinks } from "../ui/PaperLinks.tsx";
 import { useIdiom, useReader } from "../ui/tell.ts";
 import { formatDay } from "../ui/words.ts";
-import type { Trip, TripPort } from "./useTrip.ts";
+import { isHalfAshore, type Trip, type TripPort } from "./useTrip.ts";
 
 interface AshoreNoteProps {
   readonly trip: Trip;
@@ -47,6 +47,11 @@ export function AshoreNote({ trip, plan, judged, port }: AshoreNoteProps) {
           onChange={(phone) => change({ phone })}
         />
       </div>
+      {isHalfAshore(trip.draft) && (
+        <p role="status" className="mt-1 text-magenta">
+          ▲ {tell("Enter both, the name and the phone: until then nobody can be rung.")}
+        </p>
+      )}
       <p className="mt-3 rounded-md border border-ink bg-panel px-4 py-3">{message}</p>
       <p className="mt-2 flex flex-wrap gap-2">
         <a

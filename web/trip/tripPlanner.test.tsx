@@ -104,6 +104,25 @@ it("keeps what is not saved over a look elsewhere, and once saved has its float 
   expect(screen.getByLabelText("Name of the trip")).toHaveProperty("value", "First day out");
 });
 
+it("takes somebody ashore letter by letter, and blanks nothing while only one of two fields is filled", async () => {
+  const user = open();
+  await planIt(user);
+  const half = () => screen.queryByText(/Enter both, the name and the phone/);
+  await type(user, "Who waits for your call", "Runa Beck");
+  expect(heading()).toMatch(/^▲ No go. You would be back at/);
+  expect(screen.getByLabelText("Who waits for your call")).toHaveProperty("value", "Runa Beck");
+  expect(half()).toBeTruthy();
+  expect(screen.getByText(/Nobody ashore knows/)).toBeTruthy();
+  cleanup();
+  const again = open();
+  expect(screen.getByLabelText("Who waits for your call")).toHaveProperty("value", "Runa Beck");
+  await type(again, "Their phone", "555 0177");
+  expect(half()).toBeNull();
+  expect(screen.queryByText(/Nobody ashore knows/)).toBeNull();
+  await again.click(screen.getByRole("button", { name: "Save the trip" }));
+  expect([...saved.values()].at(-1)!.plan).toMatchObject({ ashore: { name: "Runa Beck", phone: "555 0177" } });
+});
+
 it("without signal says when the float plan can be printed", async () => {
   const user = open(<Stage isAtYard={false} />);
   await planIt(user);

@@ -81,9 +81,13 @@ export function createDraft({ rig, buyers, counted, packs, today }: TripPort, te
 
 /** A draft that can be reckoned with; null while a figure is missing or something is not as it can be kept. */
 export function readDraft(draft: TripDraft): TripPlan | null {
-  const read = tripPlanSchema.safeParse(draft);
+  const read = tripPlanSchema.safeParse({ ...draft, ashore: isHalfAshore(draft) ? null : draft.ashore });
   return read.success ? read.data : null;
 }
+
+/** Somebody ashore by name alone, or by a phone alone, is nobody yet who can be rung. */
+export const isHalfAshore = ({ ashore }: Pick<TripDraft, "ashore">): boolean =>
+  ashore !== null && (ashore.name.trim() === "" || ashore.phone.trim() === "");
 
 const keyOf = (key: string) => `${draftKeys[0]}${key}`;
 function readKept(key: string): { trip: string; draft: TripDraft } | null {
@@ -108,7 +112,7 @@ export function useTrip(port: TripPort) {
   );
   const kept = port.trips.get(now.trip)?.plan ?? null;
   const plan = readDraft(now.draft);
-  const isSaved = kept !== null && JSON.stringify(kept) === JSON.stringify(plan);
+  const isSaved = kept !== null && !isHalfAshore(now.draft) && JSON.stringify(kept) === JSON.stringify(plan);
   useEffect(() => {
     try {
       if (isSaved) sessionStorage.removeItem(keyOf(port.key));
