@@ -1,7 +1,7 @@
 import type { Rig } from "../rig/index.ts";
 import { type EnduranceOutput, endurance, usualFloor } from "./endurance.ts";
 import { live } from "./live.ts";
-import { askLive, type PowerSetting } from "./powerState.ts";
+import { askLive, type PowerReason, type PowerSetting } from "./powerState.ts";
 
 /** What is left on, and what the batteries are like: all of it changes what the contract is asked, not the contract. */
 export interface Drain {
@@ -38,7 +38,20 @@ export function derate(chemistry: Rig["batteries"][number]["chemistry"], airC: n
 
 type Load = Rig["loads"][number];
 
+/** A pump that its float starts: what keeps a boat afloat that nobody is aboard of. */
 const isFloatPump = ({ always, serves = [] }: Load) => always && serves.includes("pump");
+/** Pumps started by their float that have no power as the boat stands, with what stands in the way. */
+export function findDeadPumps(
+  rig: Rig,
+  reasons: readonly PowerReason[],
+): { label: string; missing: readonly string[] }[] {
+  const reasonOf = new Map(reasons.map((reason) => [reason.load, reason]));
+  return rig.loads.filter(isFloatPump).flatMap(({ id, label }) => {
+    const { isLive, missing } = reasonOf.get(id)!;
+    return isLive ? [] : [{ label, missing }];
+  });
+}
+
 /** Fed whenever its bank is, with a button of its own. */
 export const hasOwnButton = (rig: Rig, load: Load): boolean =>
   !load.always && !rig.panel.some(({ positions }) => positions.some(({ powers }) => powers.includes(load.id)));

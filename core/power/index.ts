@@ -5,6 +5,7 @@ export {
   type Drain,
   type Drawing,
   derate,
+  findDeadPumps,
   hasOwnButton,
   listDrawing,
   pumpRunMin,

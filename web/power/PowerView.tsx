@@ -1,10 +1,11 @@
 import { type ReactNode, useMemo, useState } from "react";
+import { findDeadPumps } from "../../core/power/index.ts";
 import type { Rig } from "../../core/rig/index.ts";
 import { BoatPage } from "../plan/BoatPage.tsx";
 import { DeckPlan } from "../plan/DeckPlan.tsx";
 import { Button } from "../ui/Button.tsx";
 import { storeMinutes } from "../ui/storeTime.ts";
-import { type Reader, useReader } from "../ui/tell.ts";
+import { type Reader, useReader, useTell } from "../ui/tell.ts";
 import { formatDayAndYear } from "../ui/words.ts";
 import { DrainCurve } from "./DrainCurve.tsx";
 import { DrainFields } from "./DrainFields.tsx";
@@ -13,7 +14,7 @@ import { LoadList } from "./LoadList.tsx";
 import { sayVerdict } from "./powerWords.ts";
 import { StartSteps } from "./StartSteps.tsx";
 import { SwitchList } from "./SwitchList.tsx";
-import { usePower } from "./usePower.ts";
+import { type Power, usePower } from "./usePower.ts";
 import { WiringDiagram } from "./WiringDiagram.tsx";
 
 const nothingRead: Readonly<Record<string, number>> = {};
@@ -74,6 +75,7 @@ export function PowerMap({ rig, volts = nothingRead }: MapProps) {
   const isOff = power.setting.tripped.length + power.setting.loose.length + (power.setting.wiresOff?.length ?? 0) > 0;
   return (
     <>
+      <DeadPumps rig={rig} power={power} />
       <h1 className={`text-2xl font-bold ${verdict.isBad ? "text-magenta" : ""}`} aria-live="polite">
         {verdict.isBad && "▲ "}
         {verdict.says}
@@ -125,4 +127,15 @@ export function PowerMap({ rig, volts = nothingRead }: MapProps) {
       )}
     </>
   );
+}
+
+/** Before all else: nobody is aboard, and what keeps the boat afloat has no power. */
+function DeadPumps({ rig, power }: { rig: Rig; power: Power }) {
+  const tell = useTell();
+  return findDeadPumps(rig, power.reasons).map(({ label, missing }) => (
+    <p key={label} role="alert" className="mb-3 border-l-[7px] border-magenta pl-4 text-xl font-bold text-magenta">
+      ▲ {tell("{0} has no power: {1}.", tell.label(label), missing.join("; "))}{" "}
+      {tell("Water that comes in stays in. Do not leave the boat like this.")}
+    </p>
+  ));
 }

@@ -41,6 +41,23 @@ describe("the power map", () => {
     expect(screen.getAllByText(/a clamp of Starting is off/).length).toBeGreaterThan(0);
   });
 
+  it("says before all else when the float pump has no power, with why, and is quiet when it has", async () => {
+    render(<PowerMap rig={ferrin} />);
+    const user = userEvent.setup();
+    expect(screen.queryByRole("alert")).toBeNull();
+    for (const name of [/^House: \d+ % charged/, /^Bilge pump: in/]) {
+      const thing = screen.getAllByRole("button", { name })[0]!;
+      await user.click(thing);
+      const alert = screen.getByRole("alert");
+      expect(alert.textContent).toMatch(/^▲ .*has no power: .*(clamp of|tripped).*Do not leave the boat like this\.$/);
+      expect(alert.compareDocumentPosition(screen.getByRole("heading", { level: 1 }))).toBe(
+        Node.DOCUMENT_POSITION_FOLLOWING,
+      );
+      await user.click(screen.getByRole("button", { name: "All breakers in, clamps and wires on" }));
+      expect(screen.queryByRole("alert")).toBeNull();
+    }
+  });
+
   it("volts that were read start the curve, and stay in their field", async () => {
     render(<PowerMap rig={ferrin} />);
     const field = screen.getByLabelText("Starting, at rest") as HTMLInputElement;
