@@ -14,14 +14,18 @@ const signs: Record<Verdict["is"], string> = { good: "✓", bad: "▲", note: "�
  * certificate, the time, the disks, the backup, the store's key, mail. It changes nothing. Ends with 1 where something is bad.
  */
 await sayRefusals(async () => {
-  const config = readConfig({ ...readInstalled(), ...process.env });
+  // Whoever names a folder means that one, whatever is installed here.
+  const config = readConfig(
+    process.env.RAVIK_DATA === undefined ? { ...readInstalled(), ...process.env } : process.env,
+  );
+  const isInstalled = config.dataFolder === places.data && existsSync(places.authority);
   if (!existsSync(config.dataFolder))
     throw new StartRefused(
       `there is no store in ${config.dataFolder}: name its folder in RAVIK_DATA, or run \`ravik install\``,
     );
   const facts = await gatherFacts({
     config,
-    authority: existsSync(places.authority) ? places.authority : null,
+    authority: isInstalled ? places.authority : null,
     builtMs: statSync(fileURLToPath(import.meta.url)).mtimeMs,
     run: createMachine().run,
   });

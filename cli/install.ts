@@ -1,6 +1,7 @@
 import { existsSync } from "node:fs";
 import { readFile, writeFile } from "node:fs/promises";
 import { networkInterfaces } from "node:os";
+import { setTimeout as sleep } from "node:timers/promises";
 import { fileURLToPath } from "node:url";
 import QRCode from "qrcode";
 import { formatIssues } from "../core/compute.ts";
@@ -8,7 +9,7 @@ import { StartRefused, sayRefusals } from "../server/startRefused.ts";
 import { type Answers, addressOf, answersSchema } from "./install/answers.ts";
 import { carryOut, readDone, StepFailed, undoAll } from "./install/carryOut.ts";
 import { createMachine, type Machine } from "./install/machine.ts";
-import { authorityPath, firewallLines, places, planInstall } from "./install/plan.ts";
+import { authorityPath, firewallLines, places, planInstall, port } from "./install/plan.ts";
 import { readFingerprint } from "./install/readCertificate.ts";
 import { printTabletPage, tellTablet } from "./install/tabletPage.ts";
 import { openTerminal, type Terminal } from "./openTerminal.ts";
@@ -31,19 +32,44 @@ await sayRefusals(async () => {
       return;
     }
     refuseElsewhere();
+    const known = await readAuthority();
+    const leftOut: string[] = [];
     for (const [i, step] of steps.entries()) {
       console.log(`\n${i + 1} of ${steps.length}. ${step.says}`);
       const answer = file === undefined ? await terminal.ask("Do it: yes, no (leave it out), stop", "yes") : "yes";
       if (/^s/i.test(answer))
         throw new StartRefused("stopped. What was done so far stays; `ravik install --remove` undoes it");
-      if (/^n/i.test(answer)) console.log("Left out.");
+      if (/^n/i.test(answer)) leftOut.push(step.id);
       else doStep(step, machine);
     }
-    await sayWhatIsLeft(answers);
+    if (leftOut.length > 0) {
+      console.log(
+        `\nLeft out: ${leftOut.join(", ")}. Run this again for what is wanted still; \`ravik doctor\` says how it stands.`,
+      );
+      return;
+    }
+    await sayWhatIsLeft(answers, known);
   } finally {
     terminal.close();
   }
 });
+
+async function readAuthority(): Promise<string | null> {
+  return existsSync(places.authority) ? readFingerprint(places.authority) : null;
+}
+
+/** Whether the service answers within half a minute. */
+async function answersSoon(): Promise<boolean> {
+  for (let tries = 0; tries < 15; tries++) {
+    const isThere = await fetch(`http://127.0.0.1:${port}/api/health`).then(
+      ({ ok }) => ok,
+      () => false,
+    );
+    if (isThere) return true;
+    await sleep(2000);
+  }
+  return false;
+}
 
 function doStep(step: Parameters<typeof carryOut>[0], machine: Machine): void {
   try {
@@ -59,6 +85,7 @@ function doStep(step: Parameters<typeof carryOut>[0], machine: Machine): void {
 
 /** Refused where it could not go well: said before anything is touched. */
 function refuseElsewhere(): void {
+  const leastNode = 20;
   if (!existsSync("/etc/debian_version"))
     throw new StartRefused("this is for Debian; docs/running.md says what to do by hand");
   if (!existsSync("/run/systemd/system"))
@@ -78,7 +105,6 @@ function refuseElsewhere(): void {
       `Node ${leastNode} or later has to be where a service finds it (/usr/bin/node); there is ${found.isGood ? found.says : "none"}`,
     );
 }
-const leastNode = 20;
 
 function remove(machine: Machine): void {
   if (process.getuid?.() !== 0) throw new StartRefused("run this as root: sudo ravik install --remove");
@@ -125,10 +151,17 @@ async function askAll({ ask, askHidden }: Terminal): Promise<Answers> {
 }
 
 /** The page for the tablets, the firewall, the first code: what no program can do for anybody. */
-async function sayWhatIsLeft(answers: Answers): Promise<void> {
-  const fingerprint = answers.authority === "own" ? await readFingerprint(places.authority) : null;
+async function sayWhatIsLeft(answers: Answers, known: string | null): Promise<void> {
+  const fingerprint = answers.authority === "own" ? await readAuthority() : null;
   await writeFile(places.page, await printTabletPage(answers, fingerprint), { mode: 0o644 });
-  console.log(`\nRavik runs. What each tablet has to do once, to print and hang up: ${places.page}\n`);
+  console.log(
+    (await answersSoon())
+      ? "\nRavik runs."
+      : "\n▲ Everything is set up, and Ravik does not answer yet: `ravik doctor` says more.",
+  );
+  if (known !== null && fingerprint !== null && known !== fingerprint)
+    console.log("▲ The names changed, so the authority is a new one: every tablet has to be told of it again.");
+  console.log(`What each tablet has to do once, to print and hang up: ${places.page}\n`);
   for (const [i, { title, lines, code }] of tellTablet(answers, fingerprint).entries()) {
     console.log(`${i + 1}  ${title}: ${code}\n${lines.map((line) => `   ${line}`).join("\n")}\n`);
     console.log(await QRCode.toString(code, { type: "terminal", small: true }));

@@ -20,7 +20,7 @@ const sayTime = (what) => console.log(`${what} after ${Math.round((performance.n
 // The browser that drives the screens, pdftotext, which reads the printed record back, and what `ravik install` puts before the
 // server, with what tells a browser whom to trust: fetched while packages compile.
 const tools = ["bin/chromium", "bin/pdftotext", "bin/openssl", "bin/certutil", "sbin/nginx"];
-const packages = "chromium poppler-utils openssl libnss3-tools nginx-light";
+const packages = "chromium poppler-utils openssl libnss3-tools nginx";
 const hasBrowser = tools.every((tool) => existsSync(`/usr/${tool}`));
 const browser = hasBrowser ? [] : [start("sh", ["-c", `apt-get update -qq && apt-get install -y -qq ${packages}`])];
 ensureInstalled();

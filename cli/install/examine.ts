@@ -107,6 +107,7 @@ const tlsWords: Readonly<Record<string, string>> = {
   DEPTH_ZERO_SELF_SIGNED_CERT: "its certificate is by nobody that browsers know",
   SELF_SIGNED_CERT_IN_CHAIN: "its certificate is by an authority that this machine was not told of",
   UNABLE_TO_VERIFY_LEAF_SIGNATURE: "its certificate is by nobody that browsers know",
+  ENOTFOUND: "nothing knows its name",
   ECONNREFUSED: "nothing listens there: `systemctl start nginx`",
   ETIMEDOUT: "nothing answers there: a firewall keeps it",
   EHOSTUNREACH: "there is no way there",

@@ -1,6 +1,6 @@
 import { execFileSync } from "node:child_process";
 import { X509Certificate } from "node:crypto";
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { chmodSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeEach, describe, expect, it } from "vitest";
@@ -69,7 +69,7 @@ describe("an installation", () => {
   /** Commands of a machine without anything on it: what asks whether something is there fails. */
   const run = (command: readonly string[]): RunResult => {
     ran.push(command.join(" "));
-    return { isGood: !["dpkg", "id"].includes(command[0]!), says: "" };
+    return { isGood: !/^(sh -c dpkg-query|id )/.test(command.join(" ")), says: "" };
   };
   const tree = () =>
     readdirSync(root, { recursive: true, withFileTypes: true })
@@ -119,8 +119,13 @@ describe("an installation", () => {
         ["/srv/ravik/data stays: something is in it"].concat("/srv/ravik stays: something is in it"),
       );
       expect(tree()).toEqual([...before, ["/srv/ravik/data/ravik.sqlite", "the store"]].toSorted());
-      expect(ran.indexOf("systemctl disable --now ravik")).toBeLessThan(ran.indexOf("userdel ravik"));
-      expect(ran).toContain("apt-get remove -y -qq nginx-light");
+      const at = (words: RegExp) => ran.findIndex((command) => words.test(command));
+      expect(at(/disable --now ravik$/)).toBeLessThan(at(/userdel ravik/));
+      // What was running on the files that are gone is told so once they are.
+      expect(at(/^rm -f .*sites-enabled/)).toBeLessThan(at(/reload-or-restart nginx/));
+      expect(at(/disable --now ravik$/)).toBeLessThan(at(/daemon-reload/));
+      expect(ran).toContain("apt-get remove -y -qq nginx");
+      expect(readDone(machine)).toEqual([]);
     },
   );
 
@@ -152,6 +157,37 @@ describe("an installation", () => {
     expect(go).toThrow("`nginx -t` failed: unknown directive");
     undoAll(broken);
     expect(tree()).toEqual(before);
+  });
+
+  it("is undone after a kill in the middle of a thing, and keeps what could not be undone for the next try", () => {
+    const before = tree();
+    const steps = planInstall(own, from);
+    const killed = createMachine(root, (command) => {
+      if (command[1] === "enable") throw new Error("killed");
+      return run(command);
+    });
+    expect(() => {
+      for (const step of steps) carryOut(step, killed);
+    }).toThrow("killed");
+    // What was begun when the kill came is undone as well.
+    expect(readDone(machine)).toContainEqual({
+      kind: "run",
+      undo: ["systemctl", "disable", "--now", "ravik-certificate.timer"],
+    });
+    const stuck = createMachine(root, (command) =>
+      /userdel/.test(command.join(" ")) ? { isGood: false, says: "user ravik is in use" } : run(command),
+    );
+    expect(undoAll(stuck).join()).toContain("user ravik is in use");
+    expect(readDone(machine)).toHaveLength(1);
+    undoAll(machine);
+    expect(tree()).toEqual(before);
+  });
+
+  it("gives a file that stood there back with who could read it", () => {
+    chmodSync(join(root, places.site), 0o600);
+    installAll(own);
+    undoAll(machine);
+    expect(statSync(join(root, places.site)).mode & 0o777).toBe(0o600);
   });
 
   it("keeps to https with headers that are set anew, whoever vouches for it", () => {
@@ -202,6 +238,14 @@ describe("an authority of the store's own", () => {
     expect(readFileSync(join(folder, "authority.crt"), "utf8")).toBe(authority);
     expect(statSync(join(folder, "authority.crt")).mode & 0o777).toBe(0o644);
     for (const file of ["authority-key.pem", "key.pem"]) expect(statSync(join(at, file)).mode & 0o077).toBe(0);
+  });
+
+  it("is another one where the machine's names are others, for the one before cannot vouch for them", () => {
+    make(own);
+    const before = readFileSync(join(folder, "authority.crt"), "utf8");
+    make({ ...own, addresses: ["192.168.1.77"] });
+    expect(readFileSync(join(folder, "authority.crt"), "utf8")).not.toBe(before);
+    expect(verifies(join(at, "cert.pem"))).toMatch(/: OK/);
   });
 
   it("can vouch for nobody else, whoever steals its key", () => {

@@ -1,5 +1,15 @@
 import { spawnSync } from "node:child_process";
-import { chmodSync, cpSync, existsSync, mkdirSync, readFileSync, rmdirSync, rmSync, writeFileSync } from "node:fs";
+import {
+  chmodSync,
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  rmdirSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
 import { dirname, join } from "node:path";
 
 export interface RunResult {
@@ -12,7 +22,7 @@ export interface RunResult {
 export interface Machine {
   run(command: readonly string[]): RunResult;
   /** Null where there is no such file. */
-  read(path: string): string | null;
+  read(path: string): { readonly text: string; readonly mode: number } | null;
   exists(path: string): boolean;
   write(path: string, text: string, mode: number): void;
   makeFolder(path: string, mode: number): void;
@@ -27,7 +37,8 @@ export function createMachine(root = "/", run: Machine["run"] = runCommand): Mac
   const at = (path: string) => join(root, path);
   return {
     run,
-    read: (path) => (existsSync(at(path)) ? readFileSync(at(path), "utf8") : null),
+    read: (path) =>
+      existsSync(at(path)) ? { text: readFileSync(at(path), "utf8"), mode: statSync(at(path)).mode & 0o777 } : null,
     exists: (path) => existsSync(at(path)),
     write(path, text, mode) {
       mkdirSync(dirname(at(path)), { recursive: true });

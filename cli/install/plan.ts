@@ -42,7 +42,7 @@ export const places = {
 } as const;
 
 const user = "ravik";
-const port = 4600;
+export const port = 4600;
 
 /** The folders of a built copy that run; nothing else of it is needed. */
 const whatRuns = ["dist", "node_modules", "cli/ravik.mjs", "package.json", "LICENSE", "content"];
@@ -59,7 +59,7 @@ export function planInstall(answers: Answers, from: string): Step[] {
     {
       id: "packages",
       says: `Install from Debian: nginx, the proxy that speaks https to tablets${isOwn ? ", and openssl" : ", and certbot, which fetches and renews the certificate"}.`,
-      actions: (isOwn ? ["nginx-light", "openssl"] : ["nginx-light", "certbot", "python3-certbot-nginx"]).map(install),
+      actions: (isOwn ? ["nginx", "openssl"] : ["nginx", "certbot", "python3-certbot-nginx"]).map(install),
     },
     {
       id: "user",
@@ -78,7 +78,7 @@ export function planInstall(answers: Answers, from: string): Step[] {
             user,
           ],
           unless: ["id", user],
-          undo: ["userdel", user],
+          undo: ["sh", "-c", `! id ${user} >/dev/null 2>&1 || userdel ${user}`],
         },
       ],
     },
@@ -114,6 +114,7 @@ export function planInstall(answers: Answers, from: string): Step[] {
       id: "service",
       says: "Run Ravik as a service: it starts with the machine, and again should it end.",
       actions: [
+        lastlyBy("systemctl", "daemon-reload"),
         { kind: "write", path: places.service, text: service(answers), mode: 0o644 },
         { kind: "run", command: ["systemctl", "daemon-reload"] },
         {
@@ -127,23 +128,28 @@ export function planInstall(answers: Answers, from: string): Step[] {
       id: "proxy",
       says: `Put nginx before it: https for ${[answers.name, ...answers.addresses].join(", ")}, and http sent on to it.`,
       actions: [
+        lastlyBy("systemctl", "reload-or-restart", "nginx"),
         { kind: "write", path: places.site, text: writeSite(answers), mode: 0o644 },
         { kind: "run", command: ["ln", "-sf", places.site, places.siteOn], undo: ["rm", "-f", places.siteOn] },
         { kind: "run", command: ["nginx", "-t"] },
-        {
-          kind: "run",
-          command: ["systemctl", "reload-or-restart", "nginx"],
-          undo: ["systemctl", "reload-or-restart", "nginx"],
-        },
+        { kind: "run", command: ["systemctl", "reload-or-restart", "nginx"] },
       ],
     },
   ];
 }
 
+/** What is run once all that comes after it in the step is undone: undoing goes from the end. */
+const lastlyBy = (...undo: readonly string[]): Action => ({ kind: "run", command: ["true"], undo });
+
 const install = (name: string): Action => ({
   kind: "run",
   command: ["apt-get", "install", "-y", "-qq", name],
-  unless: ["dpkg", "--status", name],
+  // One that was removed is known still, by the settings that it left.
+  unless: [
+    "sh",
+    "-c",
+    `dpkg-query --show --showformat='\${Status}' ${name} 2>/dev/null | grep -q '^install ok installed$'`,
+  ],
   undo: ["apt-get", "remove", "-y", "-qq", name],
 });
 
@@ -169,6 +175,7 @@ function certificateOfOwn(answers: Answers): Step {
       { kind: "folder", path: places.certificates, mode: 0o700 },
       { kind: "write", path: places.renew, text: writeRenewal(answers), mode: 0o700 },
       { kind: "run", command: [places.renew], undo: ["rm", "-rf", places.certificates, places.authority] },
+      lastlyBy("systemctl", "daemon-reload"),
       { kind: "write", path: places.renewService, text: renewService, mode: 0o644 },
       { kind: "write", path: places.renewTimer, text: renewTimer, mode: 0o644 },
       { kind: "run", command: ["systemctl", "daemon-reload"] },
@@ -284,8 +291,8 @@ server {
 }
 
 /**
- * A script that makes the store's own authority where there is none, and a certificate by it: each time anew, so that a timer
- * renews it. The authority can vouch for these names alone: whoever stole its key could not pass for a bank.
+ * A script that makes the store's own authority where there is none for these names, and a certificate by it: each time anew, so
+ * that a timer renews it. The authority can vouch for these names alone: whoever stole its key could not pass for a bank.
  */
 export function writeRenewal(
   { name, addresses }: Answers,
@@ -304,16 +311,19 @@ export function writeRenewal(
 set -eu
 umask 077
 cd ${folder}
-if [ ! -f authority-key.pem ] || [ ! -f authority.pem ]; then
+only='${only}'
+if [ ! -f authority-key.pem ] || [ ! -f authority.pem ] || [ "$(cat only 2>/dev/null)" != "$only" ]; then
   openssl req -x509 -newkey rsa:3072 -nodes -days 3650 -subj "/CN=Ravik at ${name}" \\
     -addext "basicConstraints=critical,CA:TRUE,pathlen:0" -addext "keyUsage=critical,keyCertSign,cRLSign" \\
-    -addext "nameConstraints=critical,${only}" -keyout authority-key.pem -out authority.pem
+    -addext "nameConstraints=critical,$only" -keyout authority-key.pem -out authority.pem
+  printf '%s' "$only" > only
 fi
 printf '%s\\n' "subjectAltName=${names}" "basicConstraints=critical,CA:FALSE" \\
   "keyUsage=critical,digitalSignature,keyEncipherment" "extendedKeyUsage=serverAuth" > names
 openssl req -newkey rsa:2048 -nodes -subj "/CN=${name}" -keyout key-new.pem -out request.pem
 openssl x509 -req -in request.pem -CA authority.pem -CAkey authority-key.pem -CAcreateserial -days 397 -sha256 \\
   -extfile names -out cert-new.pem
+openssl verify -CAfile authority.pem cert-new.pem
 mv key-new.pem key.pem
 mv cert-new.pem cert.pem
 cp authority.pem ${handedOut}
