@@ -29,7 +29,9 @@ export function tellTablet(
       code: authority,
       lines: [
         "In the yard's own network open this address, or scan it. The tablet offers to install a certificate.",
-        ...(fingerprint === null ? [] : [`Before you agree, compare its SHA-256 fingerprint: ${fingerprint}`]),
+        ...(fingerprint === null
+          ? []
+          : [`Before you agree, compare its SHA-256 fingerprint: ${inGroups(fingerprint)}`]),
         "Agree, then find it in the tablet's settings under certificates, and turn on full trust for it where the tablet asks for that.",
         "It vouches for this one name and for nothing else.",
       ],
@@ -37,6 +39,9 @@ export function tellTablet(
     open,
   ];
 }
+
+/** In groups of four bytes: it is compared by eye, and a line can break in it. */
+const inGroups = (fingerprint: string) => fingerprint.replace(/((?:[0-9A-F]{2}:){4})/g, "$1 ");
 
 /** One page to hang up beside the charger: what each tablet has to do once. */
 export async function printTabletPage(answers: Answers, fingerprint: string | null): Promise<Buffer> {
