@@ -1,6 +1,6 @@
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
-import ts from "typescript";
+import ts from "typescript-6";
 
 const sources = new Map<string, ts.SourceFile>();
 const parse = (file: string): ts.SourceFile => {

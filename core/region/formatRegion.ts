@@ -47,11 +47,11 @@ export function formatDate(
 
 /**
  * A time of day as the store writes it, of whole minutes after midnight: (545, "24") → `09:05`, (545, "12") → `9:05 am`; noon is
- * 12:00 pm and midnight 12:00 am, in one piece where a line breaks. In another language by that language's clock of 24 hours.
+ * 12:00 pm and midnight 12:00 am, past it the next day's time, in one piece where a line breaks. In another language by that language's clock of 24 hours.
  */
 export function formatTime(minuteOfDay: number, clock: Region["clock"], language: Language = "en"): string {
   if (clock === "24" || language !== "en") return toClock(minuteOfDay);
-  const hour = Math.floor(minuteOfDay / 60);
+  const hour = Math.floor(minuteOfDay / 60) % 24;
   const minute = String(minuteOfDay % 60).padStart(2, "0");
   return `${hour % 12 === 0 ? 12 : hour % 12}:${minute}\u00a0${hour < 12 ? "am" : "pm"}`;
 }
