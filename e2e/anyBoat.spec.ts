@@ -27,10 +27,11 @@ test("a boat that no template fits is described in under forty actions, all figu
   // The horn: its switch and its breaker in one form.
   await page.getByRole("button", { name: /^Horn: what feeds it is not described/ }).click();
   await page.getByRole("button", { name: "Add its power, switch and breaker" }).click();
-  const next = (finding: RegExp) => page.getByRole("button", { name: finding }).click();
-  await next(/^Next, Engines: .*read its rated band/);
-  await page.getByLabel("to", { exact: true }).fill("6000");
-  await next(/^Next, Trailer: .*numbers for the tow card/);
+  // What is to be read off plates and labels, in one place.
+  await tab(page, "To do").click();
+  await fill(page, { "Dry hull": "700", Engines: "115", "Gear carried on the road": "90", "Ballast tanks": "0" });
+  await fill(page, { "Draft at the stern, engine up": "10", "Engine: rated to": "6000" });
+  await fill(page, { "Fuel: holds up to": "6", "Battery: capacity, 20-hour rating": "85" });
   await fill(page, { Ball: "2", "Tire pressure, cold": "50", "Gross limit": "1,980", "Trailer alone": "400" });
   await fill(page, {
     "Axles, limit in all": "1,980",
@@ -40,10 +41,6 @@ test("a boat that no template fits is described in under forty actions, all figu
   });
   await fill(page, { "Tongue, limit": "165", "Tongue weight as it stands": "120", "Bunks above the ground": "18" });
   await fill(page, { "Fender ahead of transom": "63", "Top of fender above the ground": "28" });
-  await next(/^Next, Boat: .*of weights and draft are not entered/);
-  await fill(page, { "Dry hull": "700", Engines: "115", "Gear carried on the road": "90", "Ballast tanks": "0" });
-  await fill(page, { "Draft at the stern, engine up": "10" });
-  await tab(page, "To do").click();
   await page.getByRole("button", { name: "I looked: all stand right" }).click();
   await expect(page.getByText("Nothing is left to do.")).toBeVisible();
   await page.getByRole("button", { name: "Save the boat" }).click();
@@ -101,7 +98,10 @@ test("a boat is described from nothing until nothing is left to do, and can then
 
   await tab(page, "Power").click();
   await page.getByRole("button", { name: "Add the battery and switch this scheme needs" }).click();
-  await expect(page.getByRole("list", { name: "Batteries" })).toContainText("100 Ah");
+  await expect(page.getByRole("list", { name: "Batteries" })).toContainText("not read yet");
+  await page.getByRole("list", { name: "Batteries" }).getByRole("button", { name: /^Battery/ }).click();
+  await fill(page, { "Capacity, 20-hour rating": "85" });
+  await expect(page.getByRole("list", { name: "Batteries" })).toContainText("85 Ah");
   await tab(page, "Panel").click();
   await page.getByRole("button", { name: "Add a switch" }).click();
   await page.getByLabel("Printed label").fill("HORN");
@@ -126,7 +126,7 @@ test("a boat is described from nothing until nothing is left to do, and can then
     .getByRole("list", { name: "Engines" })
     .getByRole("button", { name: /^Engine/ })
     .click();
-  await page.getByLabel("to", { exact: true }).fill("6000");
+  await page.getByLabel("Rated to", { exact: true }).fill("6000");
   await tab(page, "Trailer").click();
   await fill(page, {
     Ball: "50 mm",
@@ -143,8 +143,9 @@ test("a boat is described from nothing until nothing is left to do, and can then
     "Fender ahead of transom": "63",
     "Top of fender above the ground": "28",
   });
-  await tab(page, "Water").click();
+  await tab(page, "Tanks").click();
   await page.getByRole("button", { name: "Add a tank" }).click();
+  await fill(page, { "Holds up to": "25 L" });
   await expectAccessible(page);
   for (;;) {
     await tab(page, "To do").click();
@@ -160,7 +161,7 @@ test("a boat is described from nothing until nothing is left to do, and can then
     await tab(page, "Places").click();
     await page.getByRole("button", { name: /^Fill/ }).first().click();
     await page.getByRole("button", { name: "Put it in the middle" }).click();
-    await tab(page, "Water").click();
+    await tab(page, "Tanks").click();
     await page.getByRole("button", { name: /^Fuel/ }).click();
     await page.getByLabel("Filled or emptied at").selectOption({ label: "Fill cap (Helm)" });
   }

@@ -31,7 +31,7 @@ async function measureInFeet(page: Page) {
   await open("Boat");
   await expect(page.getByLabel("Length overall", { exact: true })).toHaveValue("15 ft 1 in");
   await page.getByLabel("Length overall", { exact: true }).fill(`15' 6"`);
-  await open("Water");
+  await open("Tanks");
   await page
     .getByRole("button", { name: /^Portable tank|^Fuel/ })
     .first()

@@ -4,7 +4,7 @@ import { spreadMarks } from "../drawing/spreadMarks.ts";
 import { createTell, formatWhole, type Tell } from "../language/index.ts";
 import { listLeftOn } from "../power/index.ts";
 import { type Idiom, spellText } from "../region/index.ts";
-import { hasBehind, type PartKind, type Rig, sayFigure, sayPlace } from "../rig/index.ts";
+import { hasBehind, isStandIn, type PartKind, type Rig, sayFigure, sayPlace } from "../rig/index.ts";
 import { capitalize } from "../text/index.ts";
 import type { CardBoat } from "./cardBoat.ts";
 import type { cardTables } from "./cardText.ts";
@@ -198,7 +198,7 @@ function tanksTable({ rig, idiom }: CardBoat, tell: Tell) {
     ["Tank", "Holds", "Filled or emptied at"],
     rig.tanks.map(({ id, label, fill }) => [
       tell.label(label),
-      sayFigure(rig, `tanks.${id}.litres`, idiom)!,
+      isStandIn(rig, `tanks.${id}.litres`) ? "–" : sayFigure(rig, `tanks.${id}.litres`, idiom)!,
       fill === undefined ? "–" : placeOf(rig, fill, idiom),
     ]),
   );

@@ -9,21 +9,19 @@ import {
   turnTanks,
 } from "../breakin/index.ts";
 import type { Resolved } from "../hours/index.ts";
-import type { Engine, Rig } from "../rig/index.ts";
+import { type Engine, type Rig, sumTankL } from "../rig/index.ts";
 import { findPack, type Packs } from "./question.ts";
 
 /** The engines that burn what is noted as fuel: those of the main engines' fuel, kickers aside. */
-const sharing = (rig: Pick<Rig, "engines">, fuel: string) =>
+const sharing = (rig: Pick<Rig, "engines">, fuel: "petrol" | "diesel") =>
   Math.max(1, rig.engines.filter((each) => fuelKind(each) === fuel && each.kind !== "kicker").length);
 const fuelKind = (engine: Engine) => engine.fuel ?? "petrol";
 
-/** What the tanks hold of the fuel of the main engines, L; 0 where it is not on the rig sheet. */
+/** What the tanks hold of the fuel of the main engines, L; 0 where it is not on the rig sheet, or nobody has read it. */
 export function sumTanks(rig: Pick<Rig, "engines" | "tanks">): number {
   const main = rig.engines.find(({ kind }) => kind !== "kicker") ?? rig.engines[0];
-  return main === undefined ? 0 : litresOf(rig, fuelKind(main));
+  return main === undefined ? 0 : sumTankL(rig, [fuelKind(main)]);
 }
-const litresOf = (rig: Pick<Rig, "tanks">, fuel: string) =>
-  rig.tanks.filter(({ kind }) => kind === fuel).reduce((sum, tank) => sum + tank.litres, 0);
 
 /**
  * What a tank holds for each engine that burns it, and how fast: as measured from full tanks to full tanks, else as entered on
@@ -36,7 +34,7 @@ export function fuelOf(
   resolved: readonly Resolved[],
 ): TankBurn | null {
   const fuel = fuelKind(engine);
-  const litres = litresOf(rig, fuel);
+  const litres = sumTankL(rig, [fuel]);
   if (litres === 0) return null;
   const engines = sharing(rig, fuel);
   const used =

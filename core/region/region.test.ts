@@ -27,6 +27,7 @@ describe("a time", () => {
     [545, "9:05\u00a0am", "09:05"],
     [720, "12:00\u00a0pm", "12:00"],
     [1439, "11:59\u00a0pm", "23:59"],
+    [1470, "12:30\u00a0am", "24:30"],
   ] as const)(
     "of %i minutes is %s or %s, as the store writes it; in other languages by 24 hours",
     (minute, by12, by24) => {

@@ -86,6 +86,7 @@ const broken: Record<FindingKind, Rig> = {
   },
   "positions-wrong": changeItem(big, "panel", firstSwitch.id, { positions: firstSwitch.positions.slice(0, 1) }),
   "engine-without-care-pack": changeItem(big, "engines", big.engines[0]!.id, { servicePack: "none" }),
+  "figure-not-read": changeItem(big, "tanks", big.tanks[0]!.id, { usual: true }),
   "rated-band-upside-down": changeItem(big, "engines", big.engines[0]!.id, { ratedRpm: { from: 6000, to: 5000 } }),
   "no-fuel-tank": { ...big, tanks: [] },
   "tank-without-fill": { ...big, tanks: big.tanks.map(({ fill: _fill, ...tank }) => tank) },

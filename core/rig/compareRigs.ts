@@ -1,6 +1,6 @@
 import { sayAmount, type UnitSystem } from "../units/index.ts";
-import { type SheetSection, sheetSections } from "./checkRig.ts";
 import { quantityOf } from "./figures.ts";
+import { type SheetSection, sheetSections } from "./finding.ts";
 import { resizeRig } from "./resizeRig.ts";
 import type { Place, Rig } from "./rig.ts";
 

@@ -46,7 +46,21 @@ export function setFigure(rig: Rig, path: string, value: number | undefined, typ
       : path === "beamM" && value !== undefined
         ? resizeRig(bare, rig.loaM, value)
         : (setAt(bare, path.split("."), value) as Rig);
-  return Object.keys(figures).length === 0 ? changed : { ...changed, typed: figures };
+  const read = value === undefined ? changed : markRead(changed, path);
+  return Object.keys(figures).length === 0 ? read : { ...read, typed: figures };
+}
+
+/** A figure that was put in stands in for none any more once it is typed. */
+function markRead(rig: Rig, path: string): Rig {
+  const [list, id, figure] = path.split(".");
+  const strip = <T extends { id: string; usual?: boolean | undefined }>(items: readonly T[]): T[] =>
+    items.map((item) => {
+      if (item.id !== id || item.usual === undefined) return item;
+      const { usual: _, ...rest } = item;
+      return rest as T;
+    });
+  if (list === "tanks" && figure === "litres") return { ...rig, tanks: strip(rig.tanks) };
+  return list === "batteries" && figure === "capacityAh" ? { ...rig, batteries: strip(rig.batteries) } : rig;
 }
 
 function setAt(at: unknown, [name, ...rest]: string[], value: number | undefined): unknown {

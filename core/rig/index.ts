@@ -1,12 +1,4 @@
-export {
-  type CheckAids,
-  checkRig,
-  type Finding,
-  type FindingKind,
-  findingKinds,
-  type SheetSection,
-  sheetSections,
-} from "./checkRig.ts";
+export { checkRig } from "./checkRig.ts";
 export { compareRigs, type Difference } from "./compareRigs.ts";
 export { type Condition, conditionSchema, isMet } from "./condition.ts";
 export { type Ask, type ConditionRows, type Fact, readRows, writeRows } from "./conditionRows.ts";
@@ -36,6 +28,14 @@ export {
   schemeNames,
 } from "./facts.ts";
 export { quantityOf, readFigure, sayFigure, setFigure, typedOf } from "./figures.ts";
+export {
+  type CheckAids,
+  type Finding,
+  type FindingKind,
+  findingKinds,
+  type SheetSection,
+  sheetSections,
+} from "./finding.ts";
 export { hasBehind } from "./hasBehind.ts";
 export { type HullNumber, readHullNumber, serialOf } from "./hullNumber.ts";
 export { cornersOf, createMoveMap, findStation, type MoveMap, movePace } from "./moves.ts";
@@ -73,6 +73,7 @@ export {
 } from "./rig.ts";
 export { sayPlace } from "./sayPlace.ts";
 export { type PowerChoice, readPower, setPower } from "./setPower.ts";
+export { isStandIn, listUnread, sumTankL, type Unread } from "./unread.ts";
 export { confirmUsual, listUsual, putUsual } from "./usualPlaces.ts";
 export {
   completeWorks,
@@ -82,7 +83,9 @@ export {
   guardBy,
   isPowered,
   isPumped,
+  isSwitchedOnPanel,
   isWatered,
+  listMissingWorks,
   switchBy,
   type WorksBy,
 } from "./worksBy.ts";

@@ -285,6 +285,8 @@ export const rigSchema = z
           capacityAh: z.number().positive().max(2000),
           chemistry: z.enum(["flooded", "agm", "lifepo4"]),
           use: z.enum(batteryUses).optional(),
+          /** Capacity and chemistry are what such boats usually have; nobody has read the label yet. */
+          usual: z.boolean().optional(),
         }),
       )
       .max(12),
@@ -315,6 +317,8 @@ export const rigSchema = z
           label: plainText(40),
           litres: z.number().positive(),
           fill: idSchema.optional(),
+          /** It holds what such boats usually hold; nobody has read it yet. */
+          usual: z.boolean().optional(),
         }),
       )
       .max(10),

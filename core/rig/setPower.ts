@@ -138,6 +138,7 @@ function matchBatteries(
       capacityAh: usualAh,
       chemistry: "flooded",
       use,
+      usual: true,
     });
   }
   const order = new Map(wanted.map((each, i) => [i, each.use]));

@@ -9,10 +9,14 @@ import {
   confirmUsual,
   createRig,
   families,
+  isStandIn,
+  listUnread,
   listUsual,
   putUsual,
   type Rig,
   rigSchema,
+  setFigure,
+  sumTankL,
 } from "./index.ts";
 
 const aids = {
@@ -54,6 +58,22 @@ describe("what a boat has, put where such boats have it", () => {
     expect(isOpen({ at: { xM: 1, yM: 0 } })).toBe(false);
     expect(isOpen({ reach: "Transom, low" })).toBe(false);
     expect(isOpen({ station: put.stations.at(-1)!.id })).toBe(false);
+  });
+
+  it("makes up no figure: tank and battery that come with it are to be read, count for nothing and print as none until then", () => {
+    const bare = createBoat("runabout");
+    const put = putUsual(bare, missingOf(bare));
+    const [tank, battery] = [`tanks.${put.tanks[0]!.id}.litres`, `batteries.${put.batteries[0]!.id}.capacityAh`];
+    const openOf = (rig: Rig) => listUnread(rig).flatMap(({ paths }) => paths);
+    const kindsOf = (rig: Rig) => checkRig(rig, aids).filter(({ kind }) => kind === "figure-not-read");
+    expect(openOf(put)).toEqual(expect.arrayContaining([tank, battery, "weights.dryKg", "trailer.ballMm"]));
+    expect(kindsOf(put)).toHaveLength(2);
+    expect([sumTankL(put, ["petrol"]), isStandIn(put, tank), isStandIn(put, battery)]).toEqual([0, true, true]);
+    // Also one that holds exactly what was put in.
+    const read = setFigure(setFigure(put, tank, put.tanks[0]!.litres), battery, 90);
+    expect([sumTankL(read, ["petrol"]), isStandIn(read, tank), kindsOf(read)]).toEqual([100, false, []]);
+    expect(openOf(read)).not.toContain(tank);
+    expect(read.tanks[0]).not.toHaveProperty("usual");
   });
 
   it("leaves what is there as it is", () => {

@@ -63,7 +63,7 @@ function addTank(rig: Rig): Rig {
   const isThere = rig.tanks.some(({ kind }) => kind === "petrol" || kind === "diesel") || has(rig, "portable-tank");
   if (isThere || fuel === undefined) return rig;
   const id = createItemId(rig, "tanks", "Fuel");
-  return addItem(rig, "tanks", { id, kind: fuel, label: "Fuel", litres: usualL });
+  return addItem(rig, "tanks", { id, kind: fuel, label: "Fuel", litres: usualL, usual: true });
 }
 
 function addFills(rig: Rig): Rig {

@@ -9,6 +9,7 @@ import {
   feedBy,
   findWorks,
   guardBy,
+  listMissingWorks,
   listUsual,
   type Part,
   type Rig,
@@ -45,6 +46,18 @@ describe("what a thing works by", () => {
     const [loads, switches, breakers, valves] = says(sedge, well);
     expect(loads!.length).toBeGreaterThan(0);
     expect([switches, breakers, valves].map((each) => each!.length)).toEqual([1, 1, 1]);
+  });
+
+  it("wants a switch on the panel only for what is switched there: a stereo has its own button", () => {
+    const bare = createRig({ ...sedge, family: "runabout", hasTrailer: false });
+    const withOne = (kind: Part["kind"]) => {
+      const part = createPart(bare, kind, { xM: 2, yM: 0 });
+      const rig = completeWorks(addItem(bare, "parts", part), part);
+      return [says(rig, part).map((each) => each.length), listMissingWorks(rig, part)];
+    };
+    expect(withOne("stereo")).toEqual([[1, 0, 1, 0], []]);
+    expect(withOne("horn")).toEqual([[1, 1, 1, 0], []]);
+    expect(withOne("livewell")).toEqual([[1, 1, 1, 0], []]);
   });
 
   it("of two wells is each its own, once that is said", () => {

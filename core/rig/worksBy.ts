@@ -14,20 +14,58 @@ export interface WorksBy {
   readonly valves: readonly Rig["throughHulls"][number][];
 }
 
-/** Things that a pump fills or empties: what uses power for them is called a pump. */
-const pumped: readonly PartKind[] = ["livewell", "ballast", "fish-box", "head", "sink", "tap"];
-/** Things that use power, or whose pump does. */
-const powered: readonly PartKind[] = [
-  ...pumped,
-  ...(["horn", "blower", "windlass", "docking-light", "wiper", "surf-tabs", "bow-motor", "tabs", "stereo"] as const),
-  ...(["plotter", "vhf", "pump", "fridge", "air-conditioner", "downrigger", "gauges"] as const),
-];
-/** Of those, the ones into which water comes through the hull. */
-const watered: readonly PartKind[] = ["livewell", "ballast", "head", "air-conditioner", "generator"];
+/**
+ * What things that use power work by. pump: what uses power for it is called a pump. water: it comes in through the hull. panel:
+ * switched there, rather than on the thing itself. asked: the sheet asks what feeds it.
+ */
+type Trait = "pump" | "water" | "panel" | "asked";
+const powered: Partial<Record<PartKind, readonly Trait[]>> = {
+  livewell: ["pump", "water", "panel", "asked"],
+  ballast: ["pump", "water", "panel", "asked"],
+  "fish-box": ["pump", "panel"],
+  head: ["pump", "water", "panel"],
+  sink: ["pump", "panel"],
+  tap: ["pump", "panel"],
+  pump: ["panel"],
+  horn: ["panel", "asked"],
+  blower: ["panel", "asked"],
+  "docking-light": ["panel", "asked"],
+  wiper: ["panel", "asked"],
+  windlass: ["asked"],
+  "surf-tabs": ["asked"],
+  "bow-motor": ["asked"],
+  tabs: ["asked"],
+  stereo: ["asked"],
+  plotter: ["asked"],
+  vhf: [],
+  fridge: [],
+  "air-conditioner": ["water"],
+  downrigger: [],
+  gauges: [],
+};
+const isOf =
+  (trait: Trait) =>
+  ({ kind }: Pick<Part, "kind">): boolean =>
+    powered[kind]?.includes(trait) ?? false;
 
-export const isPowered = ({ kind }: Pick<Part, "kind">): boolean => powered.includes(kind);
-export const isPumped = ({ kind }: Pick<Part, "kind">): boolean => pumped.includes(kind);
-export const isWatered = ({ kind }: Pick<Part, "kind">): boolean => watered.includes(kind);
+export const isPowered = ({ kind }: Pick<Part, "kind">): boolean => powered[kind] !== undefined;
+export const isPumped = isOf("pump");
+export const isSwitchedOnPanel = isOf("panel");
+/** A generator draws water though it feeds others. */
+export const isWatered = (part: Pick<Part, "kind">): boolean => part.kind === "generator" || isOf("water")(part);
+/** Kinds of which the sheet asks what feeds them. */
+export const askedSupply = (Object.keys(powered) as PartKind[]).filter((kind) => isOf("asked")({ kind }));
+
+/** What of pump, switch and breaker is not described for a thing; a switch only where it is switched on the panel. */
+export function listMissingWorks(rig: Rig, part: Part): ("pump" | "power" | "switch" | "breaker")[] {
+  const { loads, switches, breakers } = findWorks(rig, part);
+  const isAlways = loads.length > 0 && loads.every(({ always }) => always);
+  return [
+    ...(loads.length > 0 ? [] : [isPumped(part) ? ("pump" as const) : ("power" as const)]),
+    ...(switches.length > 0 || isAlways || !isSwitchedOnPanel(part) ? [] : ["switch" as const]),
+    ...(breakers.length > 0 ? [] : ["breaker" as const]),
+  ];
+}
 
 /**
  * What a thing works by: what names it, else what serves its kind without naming one; a valve also by what is written of it.
@@ -124,16 +162,15 @@ export const drawBy = (rig: Rig, part: Part, valve: string | null): Rig => ({
   throughHulls: nameIn(rig.throughHulls, valve, part.id),
 });
 
-/** The rig with pump, switch and breaker for a thing, each as far as it is missing, called as the thing is. */
+/** The rig with pump, switch and breaker for a thing, each as far as it is missing (`listMissingWorks`), called as the thing is. */
 export function completeWorks(rig: Rig, part: Part): Rig {
   const { label } = part;
+  const missing = listMissingWorks(rig, part);
   const isFed = findWorks(rig, part).loads.length > 0;
   const fed = isFed ? rig : feedBy(rig, part, { label: isPumped(part) ? `${label} pump` : label });
-  const works = findWorks(fed, part);
-  const loads = works.loads.map(({ id }) => id);
-  const switched =
-    works.switches.length > 0 || works.loads.every(({ always }) => always) ? fed : switchBy(fed, loads, { label });
-  return works.breakers.length > 0 ? switched : guardBy(switched, loads, { label });
+  const loads = findWorks(fed, part).loads.map(({ id }) => id);
+  const switched = missing.includes("switch") ? switchBy(fed, loads, { label }) : fed;
+  return missing.includes("breaker") ? guardBy(switched, loads, { label }) : switched;
 }
 
 /** Each item with the part among those it names, or not: only the one of this id names it. */

@@ -1,6 +1,6 @@
 import { dayOf, differenceDays, fromClock, type LocalDate, minutesOfDay } from "../dates/index.ts";
 import { type GearOutput, type GearPack, gear } from "../gear/index.ts";
-import type { Rig } from "../rig/index.ts";
+import { type Rig, sumTankL } from "../rig/index.ts";
 import { type SunDay, sunOn } from "./sun.ts";
 import { type TripOutput, trip } from "./trip.ts";
 import type { TripPlan } from "./tripPlan.ts";
@@ -97,9 +97,7 @@ export function judgeTrip(plan: TripPlan, rig: Rig, pack: GearPack, today: Local
     firstWind !== undefined &&
     fromClock(lastWind.at) >= backMin &&
     fromClock(firstWind.at) <= departMin;
-  const tankL = rig.tanks
-    .filter(({ kind }) => kind === "petrol" || kind === "diesel")
-    .reduce((sum, { litres }) => sum + litres, 0);
+  const tankL = sumTankL(rig, ["petrol", "diesel"]);
   const found: [boolean, TripReason, ReasonWeight][] = [
     [plan.legs.length === 0 || answer.oneWayH === 0, "no-legs", "unknown"],
     [!answer.fuelOk, "fuel", "stops"],

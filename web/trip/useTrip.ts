@@ -4,7 +4,7 @@ import type { EngineCare } from "../../api/index.ts";
 import { addDays, type LocalDate } from "../../core/dates/index.ts";
 import type { GearPack } from "../../core/gear/index.ts";
 import type { Language, Tell } from "../../core/language/index.ts";
-import type { Rig } from "../../core/rig/index.ts";
+import { type Rig, sumTankL } from "../../core/rig/index.ts";
 import { type TripPlan, tripPlanSchema } from "../../core/trip/index.ts";
 import type { WalkState } from "../../core/walk/index.ts";
 import { draftKeys } from "../offline/saved.ts";
@@ -46,9 +46,7 @@ const usualWindKn = 15;
 
 /** A first plan: the buyers aboard, the tanks full, the burn of the boat sheet; what nobody knows is left open. */
 export function createDraft({ rig, buyers, counted, packs, today }: TripPort, tell: Tell): TripDraft {
-  const tankL = rig.tanks
-    .filter(({ kind }) => kind === "petrol" || kind === "diesel")
-    .reduce((sum, { litres }) => sum + litres, 0);
+  const tankL = sumTankL(rig, ["petrol", "diesel"]);
   const burns = rig.engines.filter(({ kind }) => kind !== "kicker").map(({ burnLph }) => burnLph);
   const isBurnKnown = burns.length > 0 && burns.every((burn) => burn !== undefined);
   return {

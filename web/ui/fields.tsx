@@ -113,7 +113,8 @@ export function NumberField(props: NumberFieldProps) {
         : tell("From {0} to {1} {2}.", least, most, unit);
     return number;
   };
-  const now = read(typed);
+  // Of a field that nobody has filled yet nothing is said.
+  const now = typed === "" && given === "" ? undefined : read(typed);
   return (
     <Frame id={id} label={label} {...(why === undefined ? {} : { why })} error={typeof now === "string" ? now : null}>
       <span className="flex items-center gap-2">

@@ -3,7 +3,7 @@ import { spell } from "../../ui/amounts.ts";
 import { NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { splitLines } from "../../ui/splitLines.ts";
 import { monthNames } from "../../ui/words.ts";
-import { RigQuantity } from "./RigQuantity.tsx";
+import { RigFigure } from "./RigFigure.tsx";
 import type { SectionProps } from "./section.ts";
 
 export const familyNames: Record<Rig["family"], string> = {
@@ -53,16 +53,8 @@ export function BoatSection({ rig, edit, name, hull, onRename, onRenumber }: Boa
         onChange={(family) => set({ family })}
         why="Gives the drawing its form."
       />
-      <RigQuantity
-        rig={rig}
-        edit={edit}
-        at="loaM"
-        label="Length overall"
-        least={3}
-        most={20}
-        why="Everything aboard keeps its place in proportion."
-      />
-      <RigQuantity rig={rig} edit={edit} at="beamM" label="Beam" least={1} most={6} />
+      <RigFigure rig={rig} edit={edit} at="loaM" />
+      <RigFigure rig={rig} edit={edit} at="beamM" />
       {rig.family === "pontoon" && (
         <PickField
           label="Tubes"
@@ -125,23 +117,15 @@ function UsedFields({ rig, edit }: Pick<SectionProps, "rig" | "edit">) {
   );
 }
 
+const weights = ["dryKg", "enginesKg", "gearKg", "ballastL", "sternDraftM"];
+
 function WeightFields({ rig, edit }: Pick<SectionProps, "rig" | "edit">) {
-  const common = { rig, edit, isOptional: true, least: 0, most: 20_000 };
   return (
     <>
       <h3 className="border-t border-ink pt-3 font-bold sm:col-span-2">Weights, from the maker's sheet</h3>
-      <RigQuantity {...common} at="weights.dryKg" label="Dry hull" least={1} />
-      <RigQuantity {...common} at="weights.enginesKg" label="Engines" />
-      <RigQuantity {...common} at="weights.gearKg" label="Gear carried on the road" />
-      <RigQuantity {...common} at="weights.ballastL" label="Ballast tanks" />
-      <RigQuantity
-        {...common}
-        at="weights.sternDraftM"
-        label="Draft at the stern, engine up"
-        least={0.05}
-        most={3}
-        why="Tells how deep the trailer goes before the boat floats."
-      />
+      {weights.map((name) => (
+        <RigFigure key={name} rig={rig} edit={edit} at={`weights.${name}`} />
+      ))}
     </>
   );
 }

@@ -2,9 +2,9 @@ import type { RigSheet } from "../../../api/index.ts";
 import { addItem, changeItem, createItemId, type Rig, removeItem, sayFigure } from "../../../core/rig/index.ts";
 import { spell } from "../../ui/amounts.ts";
 import { Button } from "../../ui/Button.tsx";
-import { NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
+import { PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { storeRegion } from "../../ui/storeTime.ts";
-import { RigQuantity } from "./RigQuantity.tsx";
+import { RigFigure } from "./RigFigure.tsx";
 import { SheetList } from "./SheetList.tsx";
 import type { SectionProps } from "./section.ts";
 
@@ -111,33 +111,10 @@ function EngineFields({ rig, edit, engine, packs, onChange }: EngineFieldsProps)
         value={engine.digitalControls ?? false}
         onChange={(digitalControls) => onChange({ digitalControls })}
       />
-      <RigQuantity
-        rig={rig}
-        edit={edit}
-        at={`engines.${engine.id}.powerKw`}
-        label="Power"
-        isOptional
-        least={0.5}
-        most={2000}
-      />
+      <RigFigure rig={rig} edit={edit} at={`engines.${engine.id}.powerKw`} />
       <div className="flex gap-3">
-        <NumberField
-          label="Rated from"
-          unit="rpm"
-          value={engine.ratedRpm.from}
-          onChange={(from) => from !== undefined && onChange({ ratedRpm: { ...engine.ratedRpm, from } })}
-          least={500}
-          most={10_000}
-          why="The full-throttle band in its manual; break-in limits are shares of it."
-        />
-        <NumberField
-          label="to"
-          unit="rpm"
-          value={engine.ratedRpm.to}
-          onChange={(to) => to !== undefined && onChange({ ratedRpm: { ...engine.ratedRpm, to } })}
-          least={500}
-          most={10_000}
-        />
+        <RigFigure rig={rig} edit={edit} at={`engines.${engine.id}.ratedRpm.from`} />
+        <RigFigure rig={rig} edit={edit} at={`engines.${engine.id}.ratedRpm.to`} />
       </div>
       <PickField
         label="Hour meter counts"
@@ -149,16 +126,7 @@ function EngineFields({ rig, edit, engine, packs, onChange }: EngineFieldsProps)
         ]}
         onChange={(meter) => onChange({ meter })}
       />
-      <RigQuantity
-        rig={rig}
-        edit={edit}
-        at={`engines.${engine.id}.burnLph`}
-        label="Burn"
-        isOptional
-        least={0.2}
-        most={500}
-        why="As entered or measured; turns a break-in counted in tanks into hours."
-      />
+      <RigFigure rig={rig} edit={edit} at={`engines.${engine.id}.burnLph`} />
       <PickField
         label="Break-in"
         value={engine.breakInPack}

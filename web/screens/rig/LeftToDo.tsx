@@ -24,7 +24,10 @@ export function LeftToDo({ findings, onMend, onPutUsual, onConfirmUsual }: LeftT
       {missing.length > 1 && (
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule py-2">
           <Button onClick={() => onPutUsual(missing)}>Put all {missing.length} where such boats have them</Button>
-          <span className="text-soft">Then look at each on the plan, and move what this boat has elsewhere.</span>
+          <span className="text-soft">
+            With battery and fuel tank, where none is described. Then look at each on the plan, and move what this boat
+            has elsewhere.
+          </span>
         </div>
       )}
       {sections.map((section) => (

@@ -1,6 +1,7 @@
 import { createWiring, listNodes, listSwitches, type WiringLink } from "../../../core/power/index.ts";
 import {
   changeItem,
+  isStandIn,
   type PowerChoice,
   powerSchemes,
   type Rig,
@@ -11,8 +12,9 @@ import {
 } from "../../../core/rig/index.ts";
 import { capitalize } from "../../../core/text/index.ts";
 import { Button } from "../../ui/Button.tsx";
-import { ManyField, NumberField, PickField, TextField, TickField } from "../../ui/fields.tsx";
+import { ManyField, PickField, TextField, TickField } from "../../ui/fields.tsx";
 import { storeDay } from "../../ui/storeTime.ts";
+import { RigFigure } from "./RigFigure.tsx";
 import { SheetList } from "./SheetList.tsx";
 import { partOptions, type SectionProps } from "./section.ts";
 
@@ -190,8 +192,14 @@ function Batteries({ rig, edit, open, onOpen }: SectionProps) {
         open={open}
         onOpen={onOpen}
         titleOf={({ label }) => label}
-        lineOf={({ capacityAh, chemistry, use }) =>
-          [`${capacityAh} Ah`, chemistry, uses.find(([id]) => id === use)?.[1]].filter(Boolean).join(", ")
+        lineOf={({ id, capacityAh, chemistry, use }) =>
+          [
+            isStandIn(rig, `batteries.${id}.capacityAh`) ? "not read yet" : `${capacityAh} Ah`,
+            chemistry,
+            uses.find(([id]) => id === use)?.[1],
+          ]
+            .filter(Boolean)
+            .join(", ")
         }
         onRemove={(id) => edit((now) => removeItem(now, "batteries", id))}
         empty="No battery is described yet."
@@ -199,6 +207,7 @@ function Batteries({ rig, edit, open, onOpen }: SectionProps) {
         {(battery) => (
           <BatteryFields
             rig={rig}
+            edit={edit}
             battery={battery}
             onChange={(change) => edit((now) => changeItem(now, "batteries", battery.id, change))}
           />
@@ -208,13 +217,12 @@ function Batteries({ rig, edit, open, onOpen }: SectionProps) {
   );
 }
 
-interface BatteryProps {
-  readonly rig: Rig;
+interface BatteryProps extends Pick<SectionProps, "rig" | "edit"> {
   readonly battery: Rig["batteries"][number];
   readonly onChange: (change: Partial<Rig["batteries"][number]>) => void;
 }
 
-function BatteryFields({ rig, battery, onChange }: BatteryProps) {
+function BatteryFields({ rig, edit, battery, onChange }: BatteryProps) {
   return (
     <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
       <TextField label="Called" most={40} value={battery.label} onChange={(label) => onChange({ label })} />
@@ -224,15 +232,7 @@ function BatteryFields({ rig, battery, onChange }: BatteryProps) {
         options={partOptions(rig, ["battery"])}
         onChange={(part) => onChange({ part })}
       />
-      <NumberField
-        label="Capacity, 20-hour rating"
-        unit="Ah"
-        value={battery.capacityAh}
-        onChange={(capacityAh) => capacityAh !== undefined && onChange({ capacityAh })}
-        least={1}
-        most={2000}
-        why="From its label: how long lights may burn hangs on it."
-      />
+      <RigFigure rig={rig} edit={edit} at={`batteries.${battery.id}.capacityAh`} />
       <PickField
         label="Kind"
         value={battery.chemistry}

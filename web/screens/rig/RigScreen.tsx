@@ -30,6 +30,7 @@ import { storeRegion } from "../../ui/storeTime.ts";
 import { BoatSection } from "./BoatSection.tsx";
 import { BreakersSection } from "./BreakersSection.tsx";
 import { EnginesSection } from "./EnginesSection.tsx";
+import { FiguresToRead } from "./FiguresToRead.tsx";
 import { GearSection } from "./GearSection.tsx";
 import { LeftToDo } from "./LeftToDo.tsx";
 import { OwnOptions } from "./OwnOptions.tsx";
@@ -148,6 +149,7 @@ function RigOf({ sheet }: { sheet: RigSheet }) {
                 onPutUsual={(kinds) => edit((now) => putUsual(now, kinds))}
                 onConfirmUsual={() => edit(confirmUsual)}
               />
+              <FiguresToRead rig={rig} edit={edit} />
               <h2 className="mt-7 text-lg font-bold">Its own options</h2>
               <OwnOptions sheet={sheet} rig={rig} onGo={(next) => go(next)} />
             </>

@@ -1,9 +1,17 @@
-import { addItem, changeItem, createItemId, type Rig, removeItem, sayFigure } from "../../../core/rig/index.ts";
+import {
+  addItem,
+  changeItem,
+  createItemId,
+  isStandIn,
+  type Rig,
+  removeItem,
+  sayFigure,
+} from "../../../core/rig/index.ts";
 import { spell } from "../../ui/amounts.ts";
 import { Button } from "../../ui/Button.tsx";
 import { PickField, TextField } from "../../ui/fields.tsx";
 import { storeRegion } from "../../ui/storeTime.ts";
-import { RigQuantity } from "./RigQuantity.tsx";
+import { RigFigure } from "./RigFigure.tsx";
 import { SheetList } from "./SheetList.tsx";
 import { partOptions, type SectionProps } from "./section.ts";
 
@@ -32,7 +40,9 @@ export function TanksSection({ rig, edit, open, onOpen }: SectionProps) {
           lineOf={({ id, kind, fill }) =>
             [
               spell(tankKinds[kind]),
-              sayFigure(rig, `tanks.${id}.litres`, storeRegion()),
+              isStandIn(rig, `tanks.${id}.litres`)
+                ? "not read yet"
+                : sayFigure(rig, `tanks.${id}.litres`, storeRegion()),
               fill === undefined && "no fill yet",
             ]
               .filter(Boolean)
@@ -57,7 +67,7 @@ export function TanksSection({ rig, edit, open, onOpen }: SectionProps) {
             const kind = rig.tanks.some((tank) => tank.kind === "petrol") ? "fresh-water" : "petrol";
             const label = kind === "petrol" ? "Fuel" : "Fresh water";
             const id = createItemId(rig, "tanks", label);
-            edit((now) => addItem(now, "tanks", { id, kind, label, litres: 100 }));
+            edit((now) => addItem(now, "tanks", { id, kind, label, litres: 100, usual: true }));
             onOpen(id);
           }}
         >
@@ -132,7 +142,7 @@ function TankFields({ rig, edit, tank, fills, set }: TankProps) {
         options={(Object.entries(tankKinds) as [Tank["kind"], string][]).map(([kind, says]) => [kind, spell(says)])}
         onChange={(kind) => set({ kind })}
       />
-      <RigQuantity rig={rig} edit={edit} at={`tanks.${tank.id}.litres`} label="Holds up to" least={1} most={20_000} />
+      <RigFigure rig={rig} edit={edit} at={`tanks.${tank.id}.litres`} />
       <PickField
         label="Filled or emptied at"
         value={tank.fill ?? ""}

@@ -1,38 +1,12 @@
 import { createTrailer, type Rig, type Station } from "../../../core/rig/index.ts";
-import { spell } from "../../ui/amounts.ts";
 import { Button } from "../../ui/Button.tsx";
 import { NumberField, PickField, TickField } from "../../ui/fields.tsx";
-import { RigQuantity } from "./RigQuantity.tsx";
+import { RigFigure } from "./RigFigure.tsx";
 import type { SectionProps } from "./section.ts";
 
 type Trailer = NonNullable<Rig["trailer"]>;
-interface Asked {
-  readonly name: keyof Trailer;
-  readonly label: string;
-  readonly least: number;
-  readonly most: number;
-  readonly why?: string;
-}
-
-const towFigures: readonly Asked[] = [
-  { name: "kg", label: "Trailer alone", least: 50, most: 5000 },
-  { name: "axleLimitKg", label: "Axles, limit in all", least: 100, most: 20_000 },
-  { name: "tyreLimitKg", label: "Limit of one tire", least: 50, most: 5000, why: "It stands on the tire's side." },
-  { name: "couplerLimitKg", label: "Coupler, limit", least: 100, most: 20_000, why: "Stamped on top." },
-  { name: "tongueLimitKg", label: "Tongue, limit", least: 10, most: 2000 },
-  {
-    name: "tongueKg",
-    label: "Tongue weight as it stands",
-    least: 1,
-    most: 2000,
-    why: "Weighed at the coupler with this boat on.",
-  },
-];
-const rampFigures: readonly Asked[] = [
-  { name: "bunkHeightM", label: "Bunks above the ground", least: 0.1, most: 3, why: "At the stern end." },
-  { name: "fenderFromTransomM", label: "Fender ahead of transom", least: 0.1, most: 12, why: "To its middle." },
-  { name: "fenderHeightM", label: "Top of fender above the ground", least: 0.1, most: 2 },
-];
+const towFigures = ["kg", "axleLimitKg", "tyreLimitKg", "couplerLimitKg", "tongueLimitKg", "tongueKg", "tyres"];
+const rampFigures = ["bunkHeightM", "fenderFromTransomM", "fenderHeightM"];
 
 /** The trailer: what a driver must match, and every number the tow and ramp cards add up. */
 export function TrailerSection({ rig, edit }: Pick<SectionProps, "rig" | "edit">) {
@@ -46,10 +20,8 @@ export function TrailerSection({ rig, edit }: Pick<SectionProps, "rig" | "edit">
     );
   const set = (change: Partial<Trailer>) =>
     edit((now) => ({ ...now, trailer: now.trailer === null ? null : tidy({ ...now.trailer, ...change }) }));
-  const figures = (asked: readonly Asked[]) =>
-    asked.map(({ name, ...rest }) => (
-      <RigQuantity key={name} rig={rig} edit={edit} at={`trailer.${name}`} {...rest} isOptional />
-    ));
+  const figures = (names: readonly string[]) =>
+    names.map((name) => <RigFigure key={name} rig={rig} edit={edit} at={`trailer.${name}`} />);
   return (
     <div className="space-y-6">
       <HitchFields rig={rig} edit={edit} trailer={trailer} set={set} />
@@ -57,18 +29,7 @@ export function TrailerSection({ rig, edit }: Pick<SectionProps, "rig" | "edit">
         <h3 id="tow-numbers" className="border-t border-ink pt-3 font-bold">
           For the tow card, from the plates
         </h3>
-        <div className="mt-2 grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">
-          {figures(towFigures)}
-          <NumberField
-            label={spell("Tires")}
-            value={trailer.tyres}
-            onChange={(tyres) => set({ tyres } as Partial<Trailer>)}
-            isOptional
-            least={2}
-            most={6}
-            isWhole
-          />
-        </div>
+        <div className="mt-2 grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">{figures(towFigures)}</div>
       </section>
       <section aria-labelledby="ramp-numbers">
         <h3 id="ramp-numbers" className="border-t border-ink pt-3 font-bold">
@@ -166,16 +127,7 @@ function HitchFields({ rig, edit, trailer, set }: HitchProps) {
 function HitchNumbers({ rig, edit, trailer, set }: HitchProps) {
   return (
     <>
-      <RigQuantity
-        rig={rig}
-        edit={edit}
-        at="trailer.ballMm"
-        label="Ball"
-        isOptional
-        least={20}
-        most={100}
-        why="Stamped on the coupler; must match the vehicle's."
-      />
+      <RigFigure rig={rig} edit={edit} at="trailer.ballMm" />
       <NumberField
         label="Pins of the plug"
         value={trailer.pins}
@@ -184,27 +136,9 @@ function HitchNumbers({ rig, edit, trailer, set }: HitchProps) {
         most={7}
         isWhole
       />
-      <RigQuantity
-        rig={rig}
-        edit={edit}
-        at="trailer.tyreKpa"
-        label="Tire pressure, cold"
-        isOptional
-        least={50}
-        most={1000}
-        why="From the trailer's plate."
-      />
-      <RigQuantity rig={rig} edit={edit} at="trailer.hitchToTransomM" label="Ball to transom" least={1} most={25} />
-      <RigQuantity
-        rig={rig}
-        edit={edit}
-        at="trailer.grossLimitKg"
-        label="Gross limit"
-        isOptional
-        least={100}
-        most={20_000}
-        why="Boat and trailer together, from the plate."
-      />
+      {["tyreKpa", "hitchToTransomM", "grossLimitKg"].map((name) => (
+        <RigFigure key={name} rig={rig} edit={edit} at={`trailer.${name}`} />
+      ))}
     </>
   );
 }

@@ -5,7 +5,9 @@ import {
   findWorks,
   guardBy,
   isPumped,
+  isSwitchedOnPanel,
   isWatered,
+  listMissingWorks,
   type Part,
   type Rig,
   switchBy,
@@ -29,11 +31,7 @@ export function WorksFields({ rig, part, edit }: WorksProps) {
   const ids = loads.map(({ id }) => id);
   const pump = `${part.label} pump`;
   const isAlways = loads.length > 0 && loads.every(({ always }) => always);
-  const missing = [
-    ...(loads.length > 0 ? [] : [isPumped(part) ? "pump" : "power"]),
-    ...(switches.length > 0 || isAlways ? [] : ["switch"]),
-    ...(breakers.length > 0 ? [] : ["breaker"]),
-  ];
+  const missing = listMissingWorks(rig, part);
   const choices = (items: readonly { id: string; label: string | null }[], newOne: string) => [
     [none, "not described"] as const,
     ...items.map(({ id, label }, i) => [id, label ?? `no label, place ${i + 1}`] as const),
@@ -58,9 +56,18 @@ export function WorksFields({ rig, part, edit }: WorksProps) {
             <PickField
               label="Switch"
               value={switches[0]?.id ?? none}
-              options={choices(rig.panel, part.label)}
+              options={choices(
+                rig.panel.filter(({ kind }) => kind !== "lamp"),
+                part.label,
+              )}
               onChange={(value) => value !== none && edit((now) => switchBy(now, ids, named(value, part.label)))}
-              {...(isAlways && switches.length === 0 ? { why: "Live with every switch off." } : {})}
+              {...(switches.length > 0
+                ? {}
+                : isAlways
+                  ? { why: "Live with every switch off." }
+                  : isSwitchedOnPanel(part)
+                    ? {}
+                    : { why: "None, if it has a button of its own." })}
             />
             <PickField
               label="Breaker or fuse"

@@ -7,7 +7,7 @@ export const sectionNames: Record<SheetSection, string> = {
   panel: "Panel",
   breakers: "Breakers",
   engines: "Engines",
-  tanks: "Water",
+  tanks: "Tanks",
   trailer: "Trailer",
   gear: "Gear",
 };
