@@ -99,7 +99,10 @@ test("a boat is described from nothing until nothing is left to do, and can then
   await tab(page, "Power").click();
   await page.getByRole("button", { name: "Add the battery and switch this scheme needs" }).click();
   await expect(page.getByRole("list", { name: "Batteries" })).toContainText("not read yet");
-  await page.getByRole("list", { name: "Batteries" }).getByRole("button", { name: /^Battery/ }).click();
+  await page
+    .getByRole("list", { name: "Batteries" })
+    .getByRole("button", { name: /^Battery/ })
+    .click();
   await fill(page, { "Capacity, 20-hour rating": "85" });
   await expect(page.getByRole("list", { name: "Batteries" })).toContainText("85 Ah");
   await tab(page, "Panel").click();

@@ -57,6 +57,18 @@ describe.each(Object.keys(rigTemplates) as (keyof typeof rigTemplates)[])("the c
   });
 });
 
+it("never send the switch of the bilge pump to Off with the others, and say what it needs", () => {
+  for (const [name, rig] of Object.entries(rigTemplates)) {
+    const words = wordsOf(find(cardsOf(name as keyof typeof rigTemplates), "stays-on"));
+    const hasAuto = rig.panel.some(({ positions }) => positions.some(({ label }) => label === "Auto"));
+    expect([name, words.includes("The bilge switch stays at Auto")]).toEqual([name, hasAuto]);
+    expect([name, words.includes("switch everything on the panel off")]).toEqual([name, !hasAuto]);
+    if (hasAuto) expect(words).toContain("Bilge at Auto");
+    expect(words).not.toMatch(/Bilge at Off/);
+  }
+  expect(wordsOf(find(cardsOf("sedge-18"), "stays-on"))).toContain("no switch: always live");
+});
+
 it("speak of the trailer only where there is one, and of the fuel the engine burns", () => {
   const rig = { ...rigTemplates["wending-23"], trailer: null };
   expect(createCards(texts, { ...boat, rig }).some(({ id }) => id === "tow-ramp")).toBe(false);

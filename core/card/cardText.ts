@@ -10,6 +10,7 @@ const pairSchema = z.strictObject({ if: plainText(120), do: plainText(360), when
 /** Tables that are made from the boat itself. */
 export const cardTables = [
   "switch-positions",
+  "keeps-afloat",
   "stays-live",
   "left-on",
   "looks-off",

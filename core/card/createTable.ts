@@ -1,8 +1,8 @@
 import { findBreakInStanding } from "../breakin/index.ts";
 import { goesOutOfDate } from "../care/gearDates.ts";
 import { spreadMarks } from "../drawing/spreadMarks.ts";
-import { createTell, formatWhole, type Tell } from "../language/index.ts";
-import { listLeftOn } from "../power/index.ts";
+import { createTell, formatWhole, type Tell, tellJoined } from "../language/index.ts";
+import { listFloatPumps, listLeftOn } from "../power/index.ts";
 import { type Idiom, spellText } from "../region/index.ts";
 import { hasBehind, isStandIn, type PartKind, type Rig, sayFigure, sayPlace } from "../rig/index.ts";
 import { capitalize } from "../text/index.ts";
@@ -74,6 +74,7 @@ export function createTable(name: TableName, boat: CardBoat): CardBlock | null {
 /** How each table is made: its cells told as what they are, a name as a name and what stands on a switch as it stands there. */
 const makers: { readonly [N in TableName]: (boat: CardBoat, tell: Tell) => CardBlock | null } = {
   "switch-positions": switchPositionsTable,
+  "keeps-afloat": keepsAfloatTable,
   "stays-live": staysLiveTable,
   "left-on": leftOnTable,
   "looks-off": looksOffTable,
@@ -97,6 +98,24 @@ function switchPositionsTable({ rig }: CardBoat, tell: Tell) {
       const run = positions.find((position) => !/^off$/i.test(position.label))!;
       return [[label, run.label, tell(run.does)]];
     }),
+  );
+}
+
+function keepsAfloatTable({ rig }: CardBoat, tell: Tell) {
+  return table(
+    ["Keeps the boat afloat", "Its switch stays", "Its breaker stays in"],
+    listFloatPumps(rig).map(({ load, stays, breakers }) => [
+      tell.label(load.label),
+      stays === null
+        ? tell("no switch: always live")
+        : tell("{0} at {1}", stays.label ?? tell("no label"), stays.position),
+      breakers.length === 0
+        ? "–"
+        : tellJoined(
+            tell,
+            breakers.map(({ label }) => tell.label(label)),
+          ),
+    ]),
   );
 }
 
@@ -125,10 +144,17 @@ function leftOnTable({ rig }: CardBoat, tell: Tell) {
 }
 
 function looksOffTable({ rig }: CardBoat, tell: Tell) {
+  // Nobody is told how to turn off what keeps the boat afloat.
+  const afloat = new Set(listFloatPumps(rig).map(({ stays }) => stays?.id));
   return table(
     ["Can look off and be on", "Really off is"],
     rig.panel
-      .filter((item) => hasBehind(item) && ["press-and-hold", "push-to-cycle", "three-position"].includes(item.kind))
+      .filter(
+        (item) =>
+          !afloat.has(item.id) &&
+          hasBehind(item) &&
+          ["press-and-hold", "push-to-cycle", "three-position"].includes(item.kind),
+      )
       .map(({ label, positions, kind }) => [
         label ?? tell("no label"),
         kind === "press-and-hold"

@@ -52,6 +52,18 @@ export function findDeadPumps(
   });
 }
 
+/** The pumps that keep the boat afloat: each with the switch position in which its float starts it, none where no switch is in its way, and its breakers. */
+export const listFloatPumps = (rig: Rig) =>
+  rig.loads.filter(isFloatPump).map((load) => {
+    const item = rig.panel.find(({ positions }) => positions.some(({ powers }) => powers.includes(load.id)));
+    const position = item?.positions.find(({ powers }) => powers.includes(load.id));
+    return {
+      load,
+      stays: item === undefined ? null : { id: item.id, label: item.label, position: position!.label },
+      breakers: rig.breakers.filter(({ feeds }) => feeds.includes(load.id)),
+    };
+  });
+
 /** Fed whenever its bank is, with a button of its own. */
 export const hasOwnButton = (rig: Rig, load: Load): boolean =>
   !load.always && !rig.panel.some(({ positions }) => positions.some(({ powers }) => powers.includes(load.id)));

@@ -8,6 +8,7 @@ export {
   findDeadPumps,
   hasOwnButton,
   listDrawing,
+  listFloatPumps,
   pumpRunMin,
 } from "./drain.ts";
 export { drawWiring, type WiringDrawing } from "./drawWiring.ts";

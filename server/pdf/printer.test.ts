@@ -27,6 +27,26 @@ describe("text on paper", () => {
     expect(JSON.stringify(written.footer(10))).toContain('{"fontSize":7,"text":"0","font":"Archivo"}');
   });
 
+  it("has it in plain words between other runs too", () => {
+    const node = { text: ["10 of ", { text: "20", color: "red" }, ...write("0")], fontSize: 8 };
+    type Run = { text: string; font: string; fontSize?: number };
+    const { text } = writeAll(node) as unknown as { text: (Run | { text: Run[] })[] };
+    const runs = text.flatMap((each) => (typeof each.text === "string" ? [each as Run] : each.text));
+    expect(runs.map(({ text: said, font }) => [said, font])).toEqual([
+      ...[
+        ["1", "Atkinson"],
+        ["0", "Archivo"],
+        [" of ", "Atkinson"],
+      ],
+      ...[
+        ["2", "Atkinson"],
+        ["0", "Archivo"],
+        ["0", "Archivo"],
+      ],
+    ]);
+    expect(runs[0]!.fontSize).toBe(8);
+  });
+
   it("is in one run where one face draws all of it", () => {
     expect(write("2000", { font: "Archivo" })).toEqual([{ text: "2000", font: "Archivo" }]);
     expect(write("Ålesund ß").map(({ font }) => font)).toEqual(["Atkinson"]);

@@ -91,11 +91,13 @@ export function writeAll<T>(part: T): T {
   if (Array.isArray(part)) return part.map((each) => writeAll(each)) as T;
   if (part === null || typeof part !== "object") return part;
   const node = part as { text?: unknown; font?: string; bold?: boolean; fontSize?: number; color?: string };
-  if (typeof node.text === "string" && node.font === undefined) {
-    const { bold, fontSize, color } = node;
-    const style = { bold, fontSize, color };
-    const given = Object.fromEntries(Object.entries(style).filter(([, value]) => value !== undefined));
-    return { ...node, text: write(node.text, given) } as T;
+  const { bold, fontSize, color } = node;
+  const style = { bold, fontSize, color };
+  const given = Object.fromEntries(Object.entries(style).filter(([, value]) => value !== undefined));
+  if (typeof node.text === "string" && node.font === undefined) return { ...node, text: write(node.text, given) } as T;
+  if (Array.isArray(node.text)) {
+    const text = node.text.flatMap((each) => (typeof each === "string" ? write(each, given) : [writeAll(each)]));
+    return { ...node, text } as T;
   }
   return Object.fromEntries(Object.entries(part).map(([name, value]) => [name, writeAll(value)])) as T;
 }

@@ -127,7 +127,9 @@ function Verdict({ check, car }: { check: TowCheckSheet; car: string | null }) {
               ),
             )
           : tell(
-              unread.includes("combined") ? "{0} on the hitch." : "{0} on the hitch, {1} with the car.",
+              unread.includes("combined")
+                ? "{0} to pull: trailer, boat and all in it."
+                : "{0} to pull: trailer, boat and all in it; {1} with the car.",
               say(answer.towedKg, "mass"),
               say(answer.combinedKg, "mass"),
             )}{" "}
