@@ -7,6 +7,7 @@ import {
   type Findings,
   findFault,
   listAtPlace,
+  listContradicting,
   listQuestions,
   matchWords,
   readClues,
@@ -139,6 +140,31 @@ describe("finding what is wrong", () => {
       ),
     });
     expect(found).toMatchObject({ ok: false, error: { code: "no-explanation", conflicting: ["horn-sounds"] } });
+  });
+
+  it("names the answers of which one is wrong, to be given anew", () => {
+    const horn = twin.functions.find(({ id }) => id === "horn-sounds")!;
+    const findings = {
+      functions: { "horn-sounds": false },
+      components: { ...Object.fromEntries(horn.needs.map((id) => [id, true])), [twin.components.at(-1)!.id]: true },
+    };
+    const again = listContradicting(twin, findings, ["horn-sounds"]).map(({ id }) => id);
+    expect(again.sort()).toEqual(["horn-sounds", ...horn.needs].sort());
+  });
+
+  it("takes a bilge lamp that stays lit for water or a stuck float, and puts what is urgent before it", () => {
+    for (const rig of Object.values(rigTemplates).filter(({ parts }) => parts.some(({ kind }) => kind === "pump"))) {
+      const model = buildFaultModel(rig, faultContent, regions.us);
+      const said = "bilge light on all the time";
+      expect(matchWords(model.functions, said)[0]!.id).toBe("bilge-rests");
+      const found = findFault(model, { ...nothing, functions: { "bilge-rests": false } });
+      if (!found.ok) throw new Error(found.error.message);
+      const kinds = found.value.suspects.flatMap(({ faults }) => faults.map(({ kind }) => kind));
+      for (const kind of ["drain-plug", "float-stuck", "pump-outlet", "rain-water"]) expect(kinds).toContain(kind);
+      expect(faultContent.urgent.filter(({ words }) => words.some((word) => said.includes(word)))[0]!.id).toBe(
+        "water-in",
+      );
+    }
   });
 
   it("whatever is broken, answering each look truthfully ends at it, on every boat", () => {

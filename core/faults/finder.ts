@@ -52,6 +52,21 @@ export function findFault(model: FaultModel, findings: Findings): Result<Found, 
   return succeed({ suspects, looks: looks.map(({ component }) => byId.get(component)!) });
 }
 
+/** Answers of which one must be wrong: functions said to fail, and what proves good all that they need; by the ids of the contract. */
+export function listContradicting(
+  { functions, components }: FaultModel,
+  findings: Findings,
+  conflicting: readonly string[],
+): (FaultFunction | FaultComponent)[] {
+  const failing = functions.filter(({ id }) => conflicting.includes(id));
+  const needed = new Set(failing.flatMap(({ needs }) => needs));
+  const looked = components.filter(({ id }) => needed.has(id) && findings.components[id] === true);
+  const working = functions.filter(
+    ({ id, needs }) => findings.functions[id] === true && needs.some((need) => needed.has(need)),
+  );
+  return [...failing, ...looked, ...working];
+}
+
 /** Functions to ask about next: those that share components with what fails and are not answered, the most telling first. */
 export function listQuestions(model: FaultModel, findings: Findings, found: Found): FaultFunction[] {
   const shareOf = new Map<string, number>();

@@ -14,6 +14,7 @@ export {
   type Found,
   findFault,
   listAtPlace,
+  listContradicting,
   listQuestions,
   matchWords,
   readClues,

@@ -5,6 +5,7 @@ import {
   type FaultMender,
   type Findings,
   listAtPlace,
+  listContradicting,
   matchWords,
   type Urgent,
 } from "../../core/faults/index.ts";
@@ -55,11 +56,7 @@ export function FaultFinder({ rig, content, phone, begin = null, says = "", plac
       <Say finder={finder} says={says} urgent={content.urgent} onUrgent={setUrgent} />
       {place !== null && <AtPlace rig={rig} finder={finder} place={place} />}
       {finder.hasBegun && <Seen finder={finder} />}
-      {finder.conflict !== null && (
-        <p role="alert" className="mt-3 border-l-4 border-magenta bg-panel px-4 py-2">
-          ▲ {tell(finder.conflict.message)}
-        </p>
-      )}
+      {finder.conflict !== null && <Contradiction finder={finder} ids={finder.conflict.conflicting} />}
       {finder.fault !== null ? (
         <AtFault finder={finder} phone={phone} />
       ) : (
@@ -244,6 +241,33 @@ function Seen({ finder }: { finder: Finder }) {
         </li>
       </ul>
     </section>
+  );
+}
+
+/** Of answers that exclude each other one is wrong: each can be given anew. */
+function Contradiction({ finder, ids }: { finder: Finder; ids: readonly string[] }) {
+  const tell = useTell();
+  const again = listContradicting(finder.model, finder.findings, ids);
+  return (
+    <div role="alert" className="mt-3 border-l-4 border-magenta bg-panel px-4 py-2">
+      <p>
+        ▲{" "}
+        {tell(
+          again.length > 1
+            ? "Not all of these answers can be right. Look again at the one you are least sure of:"
+            : "So much at once cannot be told from here. Take back what you are not sure of, or call us.",
+        )}
+      </p>
+      {again.length > 1 && (
+        <p className="mt-2 flex flex-wrap gap-2">
+          {again.map(({ id, label }) => (
+            <Button key={id} onClick={() => finder.forget(id)}>
+              {tell("Again: {0}", label)}
+            </Button>
+          ))}
+        </p>
+      )}
+    </div>
   );
 }
 

@@ -3,18 +3,21 @@ import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { faultContent, rigTemplates } from "../../content/index.ts";
+import { buildFaultModel, type Findings } from "../../core/faults/index.ts";
+import { regions } from "../../core/region/index.ts";
 import { tellPlain } from "../ui/tell.ts";
 import { FaultFinder } from "./Finder.tsx";
 import { sayFindings } from "./useFinder.ts";
 
 afterEach(cleanup);
-const open = (phone: string | null = "555 0142") => {
+const open = (phone: string | null = "555 0142", begin: Findings | null = null) => {
   const onPart = vi.fn();
   render(
     <FaultFinder
       rig={rigTemplates["wending-23"]}
       content={faultContent}
       phone={phone}
+      begin={begin}
       onPart={onPart}
       end={(finder) => <p data-testid="end">{sayFindings(finder, tellPlain)}</p>}
     />,
@@ -47,6 +50,20 @@ describe("the finder", () => {
     expect(screen.getByRole("button", { name: /^Take back: Port engine: beeps and gauges wake, good/ })).toBeTruthy();
     // The key is heard: its battery switch is on.
     expect(screen.queryByText("Port engine switch off")).toBeNull();
+  });
+
+  it("of answers that contradict each other names each, to be given anew", async () => {
+    const horn = buildFaultModel(rigTemplates["wending-23"], faultContent, regions.us).functions.find(
+      ({ id }) => id === "horn-sounds",
+    )!;
+    const components = Object.fromEntries(horn.needs.map((id) => [id, true]));
+    const { user } = open("555 0142", { functions: { "horn-sounds": false }, components });
+    const alert = screen.getByRole("alert");
+    expect(alert.textContent).toContain("Not all of these answers can be right");
+    expect(within(alert).getAllByRole("button")).toHaveLength(horn.needs.length + 1);
+    await user.click(within(alert).getAllByRole("button")[1]!);
+    expect(screen.queryByRole("alert")).toBeNull();
+    expect(screen.getByRole("heading", { name: "What it may be" })).toBeTruthy();
   });
 
   it("what was answered can be taken back, what cannot be told is left aside", async () => {
@@ -124,6 +141,6 @@ describe("the finder", () => {
     await say(user, "bilge pump dead", /Does not work: Bilge pump runs by its switch/);
     for (let i = 0; i < 12 && screen.queryByRole("alert") === null; i++)
       await user.click(screen.getByRole("button", { name: "Yes" }));
-    expect(screen.getByRole("alert").textContent).toContain("check these two again");
+    expect(screen.getByRole("alert").textContent).toContain("Not all of these answers can be right");
   });
 });
