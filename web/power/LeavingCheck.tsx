@@ -1,6 +1,6 @@
 import { type Tell, tellJoined } from "../../core/language/index.ts";
 import { findOffSwitch } from "../../core/power/index.ts";
-import type { Rig } from "../../core/rig/index.ts";
+import { isStandIn, type Rig } from "../../core/rig/index.ts";
 import { Button } from "../ui/Button.tsx";
 import { type Reader, useReader } from "../ui/tell.ts";
 import { nameBattery, sayWhen } from "./powerWords.ts";
@@ -61,7 +61,11 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
           <li key={batteries.join()} className="num">
             {tellJoined(
               tell,
-              batteries.map((id) => tell.label(nameBattery(rig, id))),
+              batteries.map((id) =>
+                isStandIn(rig, `batteries.${id}.capacityAh`)
+                  ? tell("{0} (size not read: {1} Ah taken)", tell.label(nameBattery(rig, id)), sizeOf(rig, id))
+                  : tell("{0}, {1} Ah", tell.label(nameBattery(rig, id)), sizeOf(rig, id)),
+              ),
             )}
             : {sayLasting(hoursToFloor, nowMin, reader)}
           </li>
@@ -71,6 +75,7 @@ export function LeavingCheck({ rig, power, nowMin }: LeavingProps) {
   );
 }
 
+const sizeOf = (rig: Rig, id: string) => rig.batteries.find((battery) => battery.id === id)!.capacityAh;
 const sayAmps = (amps: number) => `${amps < 1 ? amps.toFixed(2) : amps.toFixed(1)} A`;
 const sayHours = (hours: number, tell: Tell) =>
   hours < 100 ? `${hours.toFixed(1)} h` : tell("{0} days", Math.round(hours / 24));
