@@ -58,6 +58,14 @@ describe("the power map", () => {
     }
   });
 
+  it("says of what size each battery is counted, and that a size nobody has read is a stand-in", () => {
+    const [first, ...rest] = ferrin.batteries;
+    render(<PowerMap rig={{ ...ferrin, batteries: [{ ...first!, usual: true }, ...rest] }} />);
+    const lines = within(screen.getByRole("list", { name: "How long each battery lasts" }));
+    expect(lines.getByText(new RegExp(`\\(size not read: ${first!.capacityAh} Ah taken\\)`))).toBeTruthy();
+    for (const { capacityAh } of rest) expect(lines.getByText(new RegExp(`, ${capacityAh} Ah`))).toBeTruthy();
+  });
+
   it("volts that were read start the curve, and stay in their field", async () => {
     render(<PowerMap rig={ferrin} />);
     const field = screen.getByLabelText("Starting, at rest") as HTMLInputElement;
