@@ -56,7 +56,7 @@ export function FaultFinder({ rig, content, phone, begin = null, says = "", plac
       <Say finder={finder} says={says} urgent={content.urgent} onUrgent={setUrgent} />
       {place !== null && <AtPlace rig={rig} finder={finder} place={place} />}
       {finder.hasBegun && <Seen finder={finder} />}
-      {finder.conflict !== null && <Contradiction finder={finder} ids={finder.conflict.conflicting} />}
+      {finder.conflict !== null && <Contradiction finder={finder} ids={finder.conflict.conflicting} phone={phone} />}
       {finder.fault !== null ? (
         <AtFault finder={finder} phone={phone} />
       ) : (
@@ -244,8 +244,14 @@ function Seen({ finder }: { finder: Finder }) {
   );
 }
 
+interface ContradictionProps {
+  readonly finder: Finder;
+  readonly ids: readonly string[];
+  readonly phone: string | null;
+}
+
 /** Of answers that exclude each other one is wrong: each can be given anew. */
-function Contradiction({ finder, ids }: { finder: Finder; ids: readonly string[] }) {
+function Contradiction({ finder, ids, phone }: ContradictionProps) {
   const tell = useTell();
   const again = listContradicting(finder.model, finder.findings, ids);
   return (
@@ -255,7 +261,7 @@ function Contradiction({ finder, ids }: { finder: Finder; ids: readonly string[]
         {tell(
           again.length > 1
             ? "Not all of these answers can be right. Look again at the one you are least sure of:"
-            : "So much at once cannot be told from here. Take back what you are not sure of, or call us.",
+            : "So much at once cannot be told from here. Take back what you are not sure of.",
         )}
       </p>
       {again.length > 1 && (
@@ -267,6 +273,9 @@ function Contradiction({ finder, ids }: { finder: Finder; ids: readonly string[]
           ))}
         </p>
       )}
+      <p className="mt-2">
+        <Call phone={phone} />
+      </p>
     </div>
   );
 }
