@@ -40,7 +40,7 @@ export function Explained({ delivery, state, nameOf }: ExplainedProps) {
                 <th className="py-1">{systemNames[system]}</th>
                 <th className="w-26">Mark</th>
                 <th className="w-16 max-md:hidden">By</th>
-                <th className="w-14 text-right">At</th>
+                <th className="w-20 text-right">At</th>
               </tr>
             </thead>
             <tbody>
